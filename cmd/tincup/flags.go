@@ -1,0 +1,167 @@
+package main
+
+import (
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"tincup/internal/app"
+	"tincup/internal/clock"
+	"tincup/internal/core/day"
+	"tincup/internal/store"
+)
+
+// DefaultAddress is where the server answers unless told otherwise.
+const defaultAddress = "127.0.0.1:7420"
+
+// flags are those that commands share.
+type flags struct {
+	db, addr, now, zone, dayStart, clockFile string
+	quiet                                    bool
+}
+
+func (f *flags) onFile(cmd *cobra.Command) {
+	cmd.Flags().StringVar(&f.db, "db", "", "the data file (default: tincup/tincup.db in the XDG data folder)")
+}
+
+func (f *flags) onTime(cmd *cobra.Command) {
+	cmd.Flags().StringVar(&f.now, "now", "", "stand still at this wall time, such as 2026-11-24T09:10")
+	cmd.Flags().StringVar(&f.zone, "zone", "", "the time zone, such as Europe/Lisbon (default: the machine's)")
+	cmd.Flags().StringVar(&f.dayStart, "day-start", "00:00", "when a day begins, 00:00 to 06:00")
+	cmd.Flags().StringVar(&f.clockFile, "clock-file", "", "read the wall time from this file, for tests")
+	if err := cmd.Flags().MarkHidden("clock-file"); err != nil {
+		panic(err) // the flag was made a line above
+	}
+}
+
+func (f *flags) onServer(cmd *cobra.Command) {
+	cmd.Flags().StringVar(&f.addr, "addr", defaultAddress, "where to answer: a loopback address and a port, 0 for any free one")
+	cmd.Flags().BoolVar(&f.quiet, "quiet", false, "log warnings and errors only")
+}
+
+// usageError is a command line that cannot be carried out; exit status 2.
+type usageError struct{ error }
+
+func usage(format string, args ...any) error { return usageError{fmt.Errorf(format, args...)} }
+
+func exitStatus(err error) int {
+	var ue usageError
+	if errors.As(err, &ue) {
+		return 2
+	}
+	return 1
+}
+
+// path returns the data file, and makes the folder it lies in.
+func (f *flags) path(name string) (string, error) {
+	path := f.db
+	if path == "" {
+		folder, err := dataFolder()
+		if err != nil {
+			return "", err
+		}
+		path = filepath.Join(folder, "tincup", name)
+	}
+	path, err := filepath.Abs(path)
+	if err != nil {
+		return "", err
+	}
+	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
+		return "", fmt.Errorf("the folder of the data file cannot be made: %w", err)
+	}
+	return path, nil
+}
+
+// dataFolder follows the XDG Base Directory Specification.
+func dataFolder() (string, error) {
+	if folder := os.Getenv("XDG_DATA_HOME"); filepath.IsAbs(folder) {
+		return folder, nil
+	}
+	home, err := os.UserHomeDir()
+	if err != nil {
+		return "", fmt.Errorf("there is no home folder; say where the data file is with --db: %w", err)
+	}
+	return filepath.Join(home, ".local", "share"), nil
+}
+
+func (f *flags) settings() (app.Settings, error) {
+	s := app.Settings{Zone: time.Local}
+	if f.zone != "" {
+		zone, err := time.LoadLocation(f.zone)
+		if err != nil {
+			return s, usage("--zone %q is not a time zone; one such as Europe/Lisbon is wanted", f.zone)
+		}
+		s.Zone = zone
+	}
+	if f.dayStart != "" {
+		t, err := day.ParseTimeOfDay(f.dayStart)
+		if err != nil {
+			return s, usage("--day-start: %v", err)
+		}
+		s.DayStart = time.Duration(t.Minutes()) * time.Minute
+		if s.DayStart > day.MaxDayStart {
+			return s, usage("--day-start %s is too late; 06:00 is the latest", f.dayStart)
+		}
+	}
+	return s, nil
+}
+
+func (f *flags) source(zone *time.Location) (clock.Source, error) {
+	switch {
+	case f.now != "" && f.clockFile != "":
+		return nil, usage("--now and --clock-file exclude one another")
+	case f.clockFile != "":
+		return &clock.File{Path: f.clockFile, Zone: zone}, nil
+	case f.now != "":
+		t, err := clock.ParseWall(f.now, zone)
+		if err != nil {
+			return nil, usage("--now %q is not a wall time such as 2026-11-24T09:10", f.now)
+		}
+		return clock.Frozen(t), nil
+	}
+	return clock.System{}, nil
+}
+
+func (f *flags) logger() *slog.Logger {
+	level := slog.LevelInfo
+	if f.quiet {
+		level = slog.LevelWarn
+	}
+	return slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: level}))
+}
+
+// checkAddress refuses addresses that other machines could reach: there are no
+// accounts yet to keep them out.
+func checkAddress(addr string) error {
+	host, _, err := net.SplitHostPort(addr)
+	if err != nil {
+		return usage("--addr %q is not an address and a port such as %s", addr, defaultAddress)
+	}
+	if host != "localhost" && !net.ParseIP(host).IsLoopback() {
+		return usage("--addr %q can be reached from other machines, and there are no accounts to keep them out; use %s", addr, defaultAddress)
+	}
+	return nil
+}
+
+// explained says what to do about a data file that cannot be opened.
+func explained(err error) error {
+	switch {
+	case errors.Is(err, store.ErrHeld):
+		return fmt.Errorf("%w; stop that one first, or use another file with --db", err)
+	case errors.Is(err, store.ErrNotOurs):
+		return fmt.Errorf("%w. Name another file with --db", err)
+	case errors.Is(err, store.ErrNewer):
+		return fmt.Errorf("%w. Use that version; the file was not touched", err)
+	case errors.Is(err, store.ErrReadOnly):
+		return fmt.Errorf("%w. Make the file and its folder writable, or name another with --db", err)
+	case errors.Is(err, store.ErrFull):
+		return fmt.Errorf("%w. Free some space; the file was not changed", err)
+	}
+	return err
+}

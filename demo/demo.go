@@ -1,0 +1,210 @@
+// Package demo holds the demo data, as a file people can read, and puts it
+// into a Book with dates counted from now.
+package demo
+
+import (
+	"context"
+	_ "embed"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/goccy/go-yaml"
+
+	"tincup/internal/app"
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+//go:embed night-signals.yaml
+var scenario []byte
+
+// file is the demo file; its head says what the words mean.
+type file struct {
+	Shelves []struct {
+		Name  string
+		Lists []struct{ Name, Colour string }
+	}
+	Todos []entry
+}
+
+type entry struct {
+	Title, List, Notes, Start, Due, Plan, Priority, Status string
+	Tags                                                   []string
+	// Made is how many days ago it was put in.
+	Made                     int
+	Done, Cancelled, Deleted string
+}
+
+// Fill puts the demo data into a Book that is empty and that nobody sees yet.
+// It returns the number of to-dos.
+func Fill(ctx context.Context, a *app.App) (int, error) {
+	var f file
+	if err := yaml.UnmarshalWithOptions(scenario, &f, yaml.DisallowUnknownField()); err != nil {
+		return 0, fmt.Errorf("the demo data: %w", err)
+	}
+	w := writer{clock: a.Clock(), lists: map[string]book.ID{}}
+	if err := w.places(f); err != nil {
+		return 0, err
+	}
+	for i, e := range f.Todos {
+		if err := w.todo(i, e); err != nil {
+			return 0, fmt.Errorf("the demo data, %q: %w", e.Title, err)
+		}
+	}
+	slices.SortStableFunc(w.steps, func(a, b app.Step) int { return a.At.Compare(b.At) })
+	return len(f.Todos), a.Seed(ctx, w.steps)
+}
+
+// writer turns the file into commands, each at its own time.
+type writer struct {
+	clock day.Clock
+	lists map[string]book.ID
+	steps []app.Step
+}
+
+// longAgo is before anything else in the demo.
+const longAgo = -60 * 24 * time.Hour
+
+func (w *writer) step(at time.Time, cmd book.Command) {
+	w.steps = append(w.steps, app.Step{At: at, Command: cmd})
+}
+
+func (w *writer) places(f file) error {
+	begun := w.clock.Now.Add(longAgo)
+	for _, s := range f.Shelves {
+		shelf := app.NewID()
+		w.step(begun, book.AddShelf{ID: shelf, Name: s.Name})
+		for _, l := range s.Lists {
+			var colour book.Colour
+			if err := colour.UnmarshalText([]byte(l.Colour)); err != nil {
+				return fmt.Errorf("the demo data, list %s: %w", l.Name, err)
+			}
+			w.lists[l.Name] = app.NewID()
+			w.step(begun, book.AddList{ID: w.lists[l.Name], Shelf: shelf, Name: l.Name, Colour: &colour})
+		}
+	}
+	return nil
+}
+
+func (w *writer) todo(i int, e entry) (err error) {
+	cmd := book.Capture{ID: app.NewID(), Title: e.Title, Notes: e.Notes, Tags: e.Tags}
+	if e.List != "" {
+		var ok bool
+		if cmd.List, ok = w.lists[e.List]; !ok {
+			return fmt.Errorf("there is no list %q", e.List)
+		}
+	}
+	if e.Priority != "" {
+		if err := cmd.Priority.UnmarshalText([]byte(e.Priority)); err != nil {
+			return err
+		}
+	}
+	start, err := w.moment(e.Start)
+	if err != nil {
+		return err
+	}
+	cmd.Start = start.Date
+	if cmd.Due, err = w.moment(e.Due); err != nil {
+		return err
+	}
+	if cmd.Plan, err = w.plan(e.Plan); err != nil {
+		return err
+	}
+	if e.Made == 0 {
+		e.Made = 1 + i%14
+	}
+	made := w.clock.Now.AddDate(0, 0, -e.Made).Add(-time.Duration(i) * time.Minute)
+	if e.Done+e.Cancelled+e.Deleted != "" {
+		made = made.AddDate(0, 0, -14)
+	}
+	w.step(made, cmd)
+	if e.Status == "in-process" {
+		status := book.InProcess
+		w.step(made.Add(time.Hour), book.Edit{ID: cmd.ID, Status: &status})
+	}
+	for _, end := range []struct {
+		when string
+		cmd  book.Command
+	}{{e.Done, book.Complete{ID: cmd.ID}}, {e.Cancelled, book.Cancel{ID: cmd.ID}}, {e.Deleted, book.Delete{ID: cmd.ID}}} {
+		if end.when == "" {
+			continue
+		}
+		m, err := w.moment(end.when)
+		if err != nil {
+			return err
+		}
+		at := w.clock.Instant(m)
+		if at.After(w.clock.Now) { // the demo began early in the morning
+			at = w.clock.Now
+		}
+		w.step(at, end.cmd)
+	}
+	return nil
+}
+
+// moment reads "today", "in 3 days", "2 days ago", each with an optional time.
+func (w *writer) moment(s string) (day.Moment, error) {
+	if s == "" {
+		return day.Moment{}, nil
+	}
+	words := strings.Fields(s)
+	m := day.Moment{Date: w.clock.Today()}
+	n := 1
+	switch {
+	case words[0] == "today":
+	case len(words) >= 3 && words[0] == "in" && words[2] == "days":
+		days, err := strconv.Atoi(words[1])
+		if err != nil {
+			return m, err
+		}
+		m.Date, n = m.Date.AddDays(days), 3
+	case len(words) >= 3 && words[1] == "days" && words[2] == "ago":
+		days, err := strconv.Atoi(words[0])
+		if err != nil {
+			return m, err
+		}
+		m.Date, n = m.Date.AddDays(-days), 3
+	default:
+		return m, fmt.Errorf("%q is not a day", s)
+	}
+	if len(words) == n {
+		return m, nil
+	}
+	var err error
+	m.Time, err = day.ParseTimeOfDay(words[n])
+	return m, err
+}
+
+// plan reads a day, a day with a slot, or a coarser plan.
+func (w *writer) plan(s string) (day.Horizon, error) {
+	today := w.clock.Today()
+	switch s {
+	case "":
+		return day.Horizon{}, nil
+	case "parked":
+		return day.SomeTime(), nil
+	case "this week":
+		return day.InWeek(today), nil
+	case "next week":
+		return day.InWeek(today.AddDays(7)), nil
+	case "this month":
+		return day.InMonth(today), nil
+	case "next month":
+		return day.InMonth(today.MonthStart().AddMonths(1)), nil
+	case "in 2 months":
+		return day.InMonth(today.MonthStart().AddMonths(2)), nil
+	}
+	at, length, slot := strings.Cut(s, " for ")
+	m, err := w.moment(at)
+	if err != nil || !slot {
+		return day.OnDay(m.Date), err
+	}
+	minutes, err := strconv.Atoi(length)
+	if err != nil {
+		return day.Horizon{}, err
+	}
+	return day.OnDay(m.Date).WithSlot(m.Time, minutes)
+}

@@ -1,0 +1,125 @@
+// Package app runs the use cases: it holds the Book in memory, runs one
+// command at a time, keeps each change on the disk before it takes effect, and
+// tells listeners. It has no rules of its own.
+package app
+
+import (
+	"context"
+	"errors"
+	"log/slog"
+	"sync"
+	"sync/atomic"
+	"time"
+
+	"github.com/google/uuid"
+
+	"tincup/internal/clock"
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/store"
+)
+
+// Settings are the person's.
+type Settings struct {
+	Zone     *time.Location
+	DayStart time.Duration
+}
+
+// App is one open Book. It is safe for concurrent use.
+type App struct {
+	store    *store.Store
+	clock    clock.Source
+	settings Settings
+	log      *slog.Logger
+
+	// changing is held for a whole command: the Book is read, the file
+	// written, the Book changed. Only its holder changes the Book.
+	changing sync.Mutex
+	// reading guards the Book in memory, for as long as no disk is waited for.
+	reading sync.RWMutex
+	book    *book.Book
+
+	running keys
+	hub     hub
+	next    atomic.Int64 // when an answer next changes by time alone, Unix milliseconds
+	stop    context.CancelFunc
+	done    sync.WaitGroup
+}
+
+// Open opens the data file and loads the Book. The errors are the store's.
+func Open(ctx context.Context, path string, source clock.Source, settings Settings, log *slog.Logger) (*App, error) {
+	s, err := store.Open(ctx, path)
+	if err != nil {
+		return nil, err
+	}
+	b, err := s.Load(ctx)
+	if err != nil {
+		return nil, errors.Join(err, s.Close())
+	}
+	loop, stop := context.WithCancel(context.WithoutCancel(ctx))
+	a := &App{store: s, clock: source, settings: settings, log: log, book: b,
+		hub: newHub(), stop: stop}
+	if err := a.tidy(ctx); err != nil {
+		log.Warn("old history stays for now", "error", err)
+	}
+	a.done.Go(func() { a.keepTime(loop) })
+	return a, nil
+}
+
+// Close waits for the command that runs and closes the file.
+func (a *App) Close() error {
+	a.stop()
+	a.done.Wait()
+	a.hub.close()
+	a.changing.Lock()
+	defer a.changing.Unlock()
+	return a.store.Close()
+}
+
+// Announce records where this process serves the file.
+func (a *App) Announce(address string) error { return a.store.Announce(address) }
+
+// MarkDemo marks the data file as one that may be thrown away.
+func (a *App) MarkDemo(ctx context.Context) error { return a.store.MarkDemo(ctx) }
+
+// Clock is now, as the person's settings make it.
+func (a *App) Clock() day.Clock {
+	return day.Clock{Now: a.clock.Now(), Zone: a.settings.Zone, DayStart: a.settings.DayStart}
+}
+
+func (a *App) env() book.Env { return book.Env{Clock: a.Clock(), NewID: NewID} }
+
+// NewID makes an id that sorts by when it was made (RFC 9562, UUIDv7).
+func NewID() book.ID { return book.ID(uuid.Must(uuid.NewV7())) }
+
+// Read lets f see the Book. f must not keep it, block or change anything.
+func (a *App) Read(f func(*book.Book, day.Clock)) {
+	a.reading.RLock()
+	defer a.reading.RUnlock()
+	f(a.book, a.Clock())
+}
+
+// Note returns the text of a to-do's notes.
+func (a *App) Note(t *book.Todo) (string, error) {
+	if t.NotesSize == 0 {
+		return "", nil
+	}
+	return a.store.Note(t.ID)
+}
+
+// replyDays is how long answers to retries are kept.
+const replyDays = 7
+
+// tidy lets go of what has been kept long enough.
+func (a *App) tidy(ctx context.Context) error {
+	_, err := a.Run(ctx, Request{Window: "housekeeping", final: true}, book.EmptyBin{}, nil)
+	if err != nil {
+		return err
+	}
+	now := a.clock.Now()
+	return a.store.Prune(ctx, day.TimestampOf(now.AddDate(0, 0, -book.BinDays)),
+		day.TimestampOf(now.AddDate(0, 0, -replyDays)))
+}
+
+// HangUp ends every listener's stream; new ones end at once.
+func (a *App) HangUp() { a.hub.close() }

@@ -1,0 +1,143 @@
+package app
+
+import (
+	"context"
+	"sync"
+
+	"tincup/internal/core/book"
+)
+
+// EventKind tells listeners what happened.
+type EventKind string
+
+// The kinds of events.
+const (
+	// Changed: rows changed; Revision and Todos say which.
+	Changed EventKind = "change"
+	// TimePassed: the answers changed because the clock did.
+	TimePassed EventKind = "time"
+	// Reset: what was missed cannot be told any more; read everything again.
+	Reset EventKind = "reset"
+)
+
+// Event is told to every listener.
+type Event struct {
+	Kind EventKind
+	// Revision is the Book's after the event.
+	Revision int64
+	// Todos are those that a change touched.
+	Todos []book.ID
+	// Places: lists, shelves or tags changed as well.
+	Places bool
+}
+
+func eventOf(c *book.Change) Event {
+	e := Event{Kind: Changed, Revision: c.Revision,
+		Places: len(c.Lists)+len(c.Shelves)+len(c.Tags) > 0}
+	for _, d := range c.Todos {
+		if d.After != nil {
+			e.Todos = append(e.Todos, d.After.ID)
+		} else {
+			e.Todos = append(e.Todos, d.Before.ID)
+		}
+	}
+	return e
+}
+
+// catchUp is how many missed changes are told one by one.
+const catchUp = 500
+
+// Subscribe returns what happened after revision since (all of it, or a Reset)
+// and a channel with what happens from now on. The channel is closed when the
+// listener falls too far behind or the App closes; the listener then
+// subscribes again. A negative since catches up on nothing. cancel must be
+// called once.
+func (a *App) Subscribe(ctx context.Context, since int64) (missed []Event, coming <-chan Event, cancel func(), err error) {
+	// No command runs while the place to begin is fixed.
+	a.changing.Lock()
+	listener := a.hub.join()
+	current := a.book.Revision()
+	a.changing.Unlock()
+
+	missed, err = a.missed(ctx, since, current)
+	if err != nil {
+		a.hub.leave(listener)
+		return nil, nil, nil, err
+	}
+	return missed, listener, func() { a.hub.leave(listener) }, nil
+}
+
+func (a *App) missed(ctx context.Context, since, current int64) ([]Event, error) {
+	if since < 0 || since == current {
+		return nil, nil
+	}
+	reset := []Event{{Kind: Reset, Revision: current}}
+	if since > current || current-since > catchUp {
+		return reset, nil
+	}
+	changes, err := a.store.ChangesSince(ctx, since, int(current-since))
+	if err != nil {
+		return nil, err
+	}
+	if int64(len(changes)) != current-since {
+		return reset, nil
+	}
+	var events []Event
+	for _, c := range changes {
+		events = append(events, eventOf(c))
+	}
+	return events, nil
+}
+
+// hub hands events to listeners and never waits for a slow one.
+type hub struct {
+	mu        sync.Mutex
+	listeners map[chan Event]bool
+	closed    bool
+}
+
+func newHub() hub { return hub{listeners: map[chan Event]bool{}} }
+
+func (h *hub) join() chan Event {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	ch := make(chan Event, 256)
+	if h.closed {
+		close(ch)
+		return ch
+	}
+	h.listeners[ch] = true
+	return ch
+}
+
+func (h *hub) leave(ch chan Event) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	if h.listeners[ch] {
+		delete(h.listeners, ch)
+		close(ch)
+	}
+}
+
+func (h *hub) send(e Event) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	for ch := range h.listeners {
+		select {
+		case ch <- e:
+		default:
+			delete(h.listeners, ch)
+			close(ch)
+		}
+	}
+}
+
+func (h *hub) close() {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	h.closed = true
+	for ch := range h.listeners {
+		delete(h.listeners, ch)
+		close(ch)
+	}
+}

@@ -1,0 +1,233 @@
+package app
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"sync"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/store"
+)
+
+// Request is what comes with a command.
+type Request struct {
+	// Window is where it was made; undo goes by window.
+	Window string
+	// Key makes retries safe; "" for none. Fingerprint tells whether a retry
+	// asks for the same.
+	Key         string
+	Fingerprint []byte
+	// Expect, if set, is the state of the to-do the person saw.
+	Expect *Expect
+	// final changes cannot be turned round.
+	final bool
+	// turns is the change this one undoes or redoes.
+	turns int64
+}
+
+// Expect is a to-do as the person saw it. A Revision of AnyRevision stands for
+// whatever it is now.
+type Expect struct {
+	ID       book.ID
+	Revision int64
+}
+
+// AnyRevision is the If-Match of "*".
+const AnyRevision = -1
+
+// Outcome is a command carried out, for the one who writes the reply.
+type Outcome struct {
+	Change *book.Change
+	Book   *book.Book // as it was before
+	Clock  day.Clock
+	app    *App
+}
+
+// Note returns the notes of a to-do as they are after the change.
+func (o *Outcome) Note(t *book.Todo) (string, error) {
+	for _, d := range o.Change.Notes {
+		if d.After != nil && d.After.ID == t.ID {
+			return d.After.Text, nil
+		}
+	}
+	return o.app.Note(t)
+}
+
+// Responder makes the reply, before anything is kept. It may be nil.
+type Responder func(*Outcome) (*store.Reply, error)
+
+// Reasons for which a request is not carried out.
+var (
+	ErrRunning = errors.New("a request with this Idempotency-Key is still running")
+	ErrReused  = errors.New("this Idempotency-Key was used with another request")
+)
+
+// StaleError says that a to-do is no longer as the person saw it.
+type StaleError struct {
+	Todo *book.Todo
+	Note string
+	// Changed names the fields altered since.
+	Changed []string
+}
+
+func (e *StaleError) Error() string { return "the to-do has changed since it was read" }
+
+// Run carries a command out: it is on the disk, with its reply, before Run
+// returns, and in memory and told to listeners after that. A retry gets the
+// first reply. Errors are the command's, *StaleError, ErrRunning, ErrReused or
+// the store's; then nothing has changed.
+func (a *App) Run(ctx context.Context, req Request, cmd book.Command, respond Responder) (*store.Reply, error) {
+	return a.carryOut(ctx, req, respond, func(env book.Env, _ *Request) (*book.Change, error) {
+		return a.book.Do(env, cmd)
+	})
+}
+
+func (a *App) carryOut(ctx context.Context, req Request, respond Responder,
+	work func(book.Env, *Request) (*book.Change, error)) (*store.Reply, error) {
+	if !a.running.start(req.Key) {
+		return nil, ErrRunning
+	}
+	defer a.running.end(req.Key)
+	a.changing.Lock()
+	defer a.changing.Unlock()
+	// From here on the work is finished even if the client has gone.
+	ctx = context.WithoutCancel(ctx)
+
+	if req.Key != "" {
+		kept, err := a.store.ReplyTo(ctx, req.Key)
+		if err != nil {
+			return nil, err
+		}
+		if kept != nil && !bytes.Equal(kept.Fingerprint, req.Fingerprint) {
+			return nil, ErrReused
+		}
+		if kept != nil {
+			return kept, nil
+		}
+	}
+	if req.Expect != nil {
+		if err := a.expect(ctx, *req.Expect); err != nil {
+			return nil, err
+		}
+	}
+	env := a.env()
+	change, err := work(env, &req)
+	if err != nil {
+		return nil, err
+	}
+	var reply *store.Reply
+	if respond != nil {
+		if reply, err = respond(&Outcome{change, a.book, env.Clock, a}); err != nil {
+			return nil, fmt.Errorf("writing the reply: %w", err)
+		}
+		reply.Key, reply.Fingerprint, reply.At = req.Key, req.Fingerprint, day.TimestampOf(env.Clock.Now)
+	}
+	return reply, a.keep(ctx, req, change, reply)
+}
+
+// keep writes the change and makes it take effect.
+func (a *App) keep(ctx context.Context, req Request, change *book.Change, reply *store.Reply) error {
+	kept := reply
+	if req.Key == "" {
+		kept = nil
+	}
+	if change.Empty() {
+		if kept == nil {
+			return nil
+		}
+		return a.store.SaveReply(ctx, kept)
+	}
+	err := a.store.Save(ctx, store.Entry{Change: change, At: day.TimestampOf(a.clock.Now()),
+		Window: req.Window, Turns: req.turns, Final: req.final, Reply: kept})
+	if err != nil && !a.committed(ctx, change.Revision) {
+		return err
+	}
+	a.reading.Lock()
+	a.book.Apply(change)
+	a.dueSooner(change)
+	a.reading.Unlock()
+	a.hub.send(eventOf(change))
+	return nil
+}
+
+// committed asks the file whether a write that reported an error is there all
+// the same, so that memory never disagrees with it.
+func (a *App) committed(ctx context.Context, revision int64) bool {
+	changes, err := a.store.ChangesSince(ctx, revision-1, 1)
+	return err == nil && len(changes) == 1
+}
+
+func (a *App) expect(ctx context.Context, want Expect) error {
+	t, err := a.book.Todo(want.ID)
+	if err != nil || want.Revision == AnyRevision || t.Revision == want.Revision {
+		return err
+	}
+	stale := &StaleError{Todo: t}
+	if stale.Note, err = a.Note(t); err != nil {
+		return err
+	}
+	stale.Changed, err = a.changedSince(ctx, want)
+	if err != nil {
+		return err
+	}
+	return stale
+}
+
+// allFields is the answer where the history does not reach back far enough.
+var allFields = []string{"title", "notes", "list", "status", "priority", "start", "due", "plan", "tags", "deleted"}
+
+func (a *App) changedSince(ctx context.Context, seen Expect) ([]string, error) {
+	oldest, err := a.store.OldestChange(ctx)
+	if err != nil {
+		return nil, err
+	}
+	changes, err := a.store.ChangesSince(ctx, seen.Revision, catchUp+1)
+	if err != nil {
+		return nil, err
+	}
+	if seen.Revision+1 < oldest || seen.Revision > a.book.Revision() || len(changes) > catchUp {
+		return allFields, nil
+	}
+	fields := []string{}
+	known := map[string]bool{}
+	for _, c := range changes {
+		for _, f := range c.ChangedFields(seen.ID) {
+			if !known[f] {
+				known[f] = true
+				fields = append(fields, f)
+			}
+		}
+	}
+	return fields, nil
+}
+
+// keys is the set of Idempotency-Keys of requests that run now.
+type keys struct {
+	mu   sync.Mutex
+	held map[string]bool
+}
+
+func (k *keys) start(key string) bool {
+	if key == "" {
+		return true
+	}
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	if k.held[key] {
+		return false
+	}
+	if k.held == nil {
+		k.held = map[string]bool{}
+	}
+	k.held[key] = true
+	return true
+}
+
+func (k *keys) end(key string) {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	delete(k.held, key)
+}

@@ -1,0 +1,57 @@
+package app
+
+import (
+	"context"
+	"time"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/view"
+)
+
+// keepTime tells listeners when the clock alone changes an answer: at the
+// start of a day and when a due time passes. A clock that is set over such an
+// instant, forwards or back, or a machine that slept, counts too.
+func (a *App) keepTime(ctx context.Context) {
+	a.planNextChange()
+	last := a.Clock()
+	for a.clock.Wait(ctx, a.nextChange()) == nil {
+		c := a.Clock()
+		newDay := c.Today() != last.Today()
+		if newDay {
+			if err := a.tidy(ctx); err != nil {
+				a.log.Warn("old history stays for now", "error", err)
+			}
+		}
+		if newDay || c.Now.Before(last.Now) || !c.Now.Before(a.nextChange()) {
+			a.planNextChange()
+			a.hub.send(Event{Kind: TimePassed, Revision: a.Revision()})
+		}
+		last = c
+	}
+}
+
+// Revision is the Book's.
+func (a *App) Revision() int64 {
+	a.reading.RLock()
+	defer a.reading.RUnlock()
+	return a.book.Revision()
+}
+
+func (a *App) nextChange() time.Time { return time.UnixMilli(a.next.Load()) }
+
+func (a *App) planNextChange() {
+	a.Read(func(b *book.Book, c day.Clock) { a.next.Store(view.NextChange(b, c).UnixMilli()) })
+}
+
+// dueSooner brings the next change forward to a due time that a change set. The
+// caller holds reading, so that it does not cross planNextChange.
+func (a *App) dueSooner(c *book.Change) {
+	now := a.Clock()
+	for _, d := range c.Todos {
+		if d.After == nil {
+			continue
+		}
+		a.next.Store(view.Sooner(now, d.After, a.nextChange()).UnixMilli())
+	}
+}

@@ -1,0 +1,39 @@
+package app
+
+import (
+	"context"
+
+	"tincup/internal/core/book"
+	"tincup/internal/store"
+)
+
+// Undo turns round the latest change made in the request's window, or the one
+// with the given revision when it is not 0. It fails with store.ErrNothing or
+// a *book.ConflictError.
+func (a *App) Undo(ctx context.Context, req Request, revision int64, respond Responder) (*store.Reply, error) {
+	return a.turn(ctx, req, respond, book.Undo, func() (*book.Change, error) {
+		if revision != 0 {
+			return a.store.Undoable(ctx, revision)
+		}
+		return a.store.LastUndoable(ctx, req.Window)
+	})
+}
+
+// Redo turns round the latest undo made in the request's window.
+func (a *App) Redo(ctx context.Context, req Request, respond Responder) (*store.Reply, error) {
+	return a.turn(ctx, req, respond, book.Redo, func() (*book.Change, error) {
+		return a.store.LastRedoable(ctx, req.Window)
+	})
+}
+
+func (a *App) turn(ctx context.Context, req Request, respond Responder, kind book.Kind,
+	find func() (*book.Change, error)) (*store.Reply, error) {
+	return a.carryOut(ctx, req, respond, func(env book.Env, req *Request) (*book.Change, error) {
+		change, err := find()
+		if err != nil {
+			return nil, err
+		}
+		req.turns = change.Revision
+		return a.book.Invert(env, change, kind)
+	})
+}

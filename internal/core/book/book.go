@@ -1,0 +1,231 @@
+package book
+
+import (
+	"fmt"
+	"strings"
+)
+
+// Notes finds the text of a to-do's notes, which the Book does not hold.
+type Notes interface {
+	// Note returns "" for a to-do without notes.
+	Note(id ID) (string, error)
+}
+
+// Book holds every row. Make one with New.
+type Book struct {
+	revision int64
+	notes    Notes
+	todos    map[ID]place
+	parts    [parts][]*Todo
+	lists    map[ID]*List
+	shelves  map[ID]*Shelf
+	tags     map[ID]*Tag
+	tagNames map[string]ID
+	// last is the largest position a list has had since it was loaded.
+	last map[ID]Position
+}
+
+// part is where a to-do is kept, so that a view scans only what it may hold.
+type part uint8
+
+const (
+	partOpen part = iota
+	partClosed
+	partBin
+	parts
+)
+
+func partOf(t *Todo) part {
+	switch {
+	case !t.Deleted.IsZero():
+		return partBin
+	case t.Status.Open():
+		return partOpen
+	}
+	return partClosed
+}
+
+// place finds a to-do in its part.
+type place struct {
+	todo *Todo
+	slot int
+}
+
+// New returns an empty Book whose notes are found in notes.
+func New(notes Notes) *Book {
+	return &Book{
+		notes: notes, todos: map[ID]place{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
+		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, last: map[ID]Position{},
+	}
+}
+
+// Revision counts the changes applied so far.
+func (b *Book) Revision() int64 { return b.revision }
+
+// Todo returns a to-do, in the bin or not, or a *NotFoundError.
+func (b *Book) Todo(id ID) (*Todo, error) {
+	if p, ok := b.todos[id]; ok {
+		return p.todo, nil
+	}
+	return nil, &NotFoundError{"to-do", id}
+}
+
+// Note returns the text of a to-do's notes.
+func (b *Book) Note(t *Todo) (string, error) {
+	if t.NotesSize == 0 {
+		return "", nil
+	}
+	return b.notes.Note(t.ID)
+}
+
+// Len returns the number of to-dos, the bin included.
+func (b *Book) Len() int { return len(b.todos) }
+
+// Open returns the open to-dos in no order. The slice is the Book's own.
+func (b *Book) Open() []*Todo { return b.parts[partOpen] }
+
+// Closed returns the completed and cancelled to-dos in no order.
+func (b *Book) Closed() []*Todo { return b.parts[partClosed] }
+
+// Bin returns the deleted to-dos in no order.
+func (b *Book) Bin() []*Todo { return b.parts[partBin] }
+
+// List returns a list, or a *NotFoundError.
+func (b *Book) List(id ID) (*List, error) {
+	if l, ok := b.lists[id]; ok {
+		return l, nil
+	}
+	return nil, &NotFoundError{"list", id}
+}
+
+// Lists returns the lists in no order.
+func (b *Book) Lists() []*List { return values(b.lists) }
+
+// Shelves returns the shelves in no order.
+func (b *Book) Shelves() []*Shelf { return values(b.shelves) }
+
+// Tags returns the tags in no order.
+func (b *Book) Tags() []*Tag { return values(b.tags) }
+
+// Tag returns a tag, or a *NotFoundError.
+func (b *Book) Tag(id ID) (*Tag, error) {
+	if t, ok := b.tags[id]; ok {
+		return t, nil
+	}
+	return nil, &NotFoundError{"tag", id}
+}
+
+func values[T any](m map[ID]*T) []*T {
+	out := make([]*T, 0, len(m))
+	for _, v := range m {
+		out = append(out, v)
+	}
+	return out
+}
+
+// Apply makes the change part of the Book. The caller has kept it before; it
+// must be the next one for this Book, and Apply panics when it is not.
+func (b *Book) Apply(c *Change) {
+	if c.Revision != b.revision+1 {
+		panic(fmt.Sprintf("book: change %d applied at revision %d", c.Revision, b.revision))
+	}
+	b.revision = c.Revision
+	b.load(c)
+}
+
+// Load puts rows into an empty Book, as read from a file, and sets its
+// revision.
+func (b *Book) Load(revision int64, rows *Change) {
+	b.revision = revision
+	b.load(rows)
+}
+
+func (b *Book) load(c *Change) {
+	for _, d := range c.Shelves {
+		replace(b.shelves, d, func(s *Shelf) ID { return s.ID })
+	}
+	for _, d := range c.Lists {
+		replace(b.lists, d, func(l *List) ID { return l.ID })
+	}
+	for _, d := range c.Tags {
+		if d.Before != nil {
+			delete(b.tagNames, strings.ToLower(d.Before.Name))
+		}
+		if d.After != nil {
+			b.tagNames[strings.ToLower(d.After.Name)] = d.After.ID
+		}
+		replace(b.tags, d, func(t *Tag) ID { return t.ID })
+	}
+	for _, d := range c.Todos {
+		b.putTodo(d)
+	}
+	if m, ok := b.notes.(noteKeeper); ok {
+		for _, d := range c.Notes {
+			m.keep(d)
+		}
+	}
+}
+
+func replace[T any](m map[ID]*T, d Diff[T], id func(*T) ID) {
+	if d.After != nil {
+		m[id(d.After)] = d.After
+	} else {
+		delete(m, id(d.Before))
+	}
+}
+
+func (b *Book) putTodo(d Diff[Todo]) {
+	if d.After == nil {
+		b.takeOut(d.Before.ID)
+		return
+	}
+	t := d.After
+	if old, ok := b.todos[t.ID]; ok {
+		if partOf(old.todo) == partOf(t) {
+			b.parts[partOf(t)][old.slot] = t
+			b.todos[t.ID] = place{t, old.slot}
+			b.notePosition(t)
+			return
+		}
+		b.takeOut(t.ID)
+	}
+	part := partOf(t)
+	b.todos[t.ID] = place{t, len(b.parts[part])}
+	b.parts[part] = append(b.parts[part], t)
+	b.notePosition(t)
+}
+
+func (b *Book) notePosition(t *Todo) {
+	if t.Position > b.last[t.List] {
+		b.last[t.List] = t.Position
+	}
+}
+
+// takeOut fills the gap with the part's last to-do.
+func (b *Book) takeOut(id ID) {
+	gone := b.todos[id]
+	rows := b.parts[partOf(gone.todo)]
+	end := rows[len(rows)-1]
+	rows[gone.slot] = end
+	rows[len(rows)-1] = nil
+	b.parts[partOf(gone.todo)] = rows[:len(rows)-1]
+	b.todos[end.ID] = place{end, gone.slot}
+	delete(b.todos, id)
+}
+
+// noteKeeper is Notes that live in memory and follow the Book.
+type noteKeeper interface{ keep(Diff[Note]) }
+
+// MemoryNotes keeps notes in memory, for Books without a file.
+type MemoryNotes map[ID]string
+
+// Note implements Notes.
+func (m MemoryNotes) Note(id ID) (string, error) { return m[id], nil }
+
+func (m MemoryNotes) keep(d Diff[Note]) {
+	if d.After == nil || d.After.Text == "" {
+		delete(m, d.Before.ID)
+		return
+	}
+	m[d.After.ID] = d.After.Text
+}

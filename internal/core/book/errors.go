@@ -1,0 +1,47 @@
+package book
+
+import (
+	"errors"
+	"fmt"
+	"strings"
+)
+
+// RuleError is a command refused: which field, and a sentence that says what
+// is wrong and what would be right.
+type RuleError struct {
+	Field  string
+	Reason string
+}
+
+func (e *RuleError) Error() string { return e.Reason }
+
+func refuse(field, format string, args ...any) error {
+	return &RuleError{Field: field, Reason: fmt.Sprintf(format, args...)}
+}
+
+// ErrNotFound marks a command on a row that is not in the Book.
+var ErrNotFound = errors.New("not found")
+
+// NotFoundError says what was looked for.
+type NotFoundError struct {
+	Kind string // "to-do", "list", "shelf" or "tag"
+	ID   ID
+}
+
+func (e *NotFoundError) Error() string {
+	return fmt.Sprintf("There is no %s with the id %s; it may have been removed.", e.Kind, e.ID)
+}
+
+func (e *NotFoundError) Unwrap() error { return ErrNotFound }
+
+// ConflictError is an undo or redo refused because what it would turn round
+// has since been changed further.
+type ConflictError struct {
+	Title  string
+	Fields []string
+}
+
+func (e *ConflictError) Error() string {
+	return fmt.Sprintf("“%s” has since been changed further (%s), so this cannot be turned round any more.",
+		e.Title, strings.Join(e.Fields, ", "))
+}

@@ -1,0 +1,46 @@
+package book
+
+import (
+	"encoding/hex"
+	"fmt"
+)
+
+// ID names a row: a UUID (RFC 9562). The zero ID, the nil UUID, is none.
+type ID [16]byte
+
+// ParseID reads the 36 character form, in either case.
+func ParseID(s string) (ID, error) {
+	var id ID
+	if len(s) == 36 && s[8] == '-' && s[13] == '-' && s[18] == '-' && s[23] == '-' {
+		packed := s[:8] + s[9:13] + s[14:18] + s[19:23] + s[24:]
+		if _, err := hex.Decode(id[:], []byte(packed)); err == nil {
+			return id, nil
+		}
+	}
+	return ID{}, fmt.Errorf("%.40q is not an id: 8-4-4-4-12 hexadecimal digits are wanted", s)
+}
+
+// IsZero reports whether id is none.
+func (id ID) IsZero() bool { return id == ID{} }
+
+// String returns the 36 character form, or "" for none.
+func (id ID) String() string {
+	if id.IsZero() {
+		return ""
+	}
+	h := hex.EncodeToString(id[:])
+	return h[:8] + "-" + h[8:12] + "-" + h[12:16] + "-" + h[16:20] + "-" + h[20:]
+}
+
+// MarshalText implements encoding.TextMarshaler.
+func (id ID) MarshalText() ([]byte, error) { return []byte(id.String()), nil }
+
+// UnmarshalText implements encoding.TextUnmarshaler; "" is none.
+func (id *ID) UnmarshalText(text []byte) (err error) {
+	if len(text) == 0 {
+		*id = ID{}
+		return nil
+	}
+	*id, err = ParseID(string(text))
+	return err
+}

@@ -1,0 +1,62 @@
+package book
+
+import "fmt"
+
+// words maps the values of a small closed set to the words used outside.
+type words []string
+
+func (w words) text(kind string, i int) ([]byte, error) {
+	if i >= len(w) {
+		return nil, fmt.Errorf("book: no %s %d", kind, i)
+	}
+	return []byte(w[i]), nil
+}
+
+func (w words) index(kind string, text []byte) (int, error) {
+	for i, word := range w {
+		if word == string(text) {
+			return i, nil
+		}
+	}
+	return 0, fmt.Errorf("%.40q is not a %s: one of %v is wanted", text, kind, []string(w))
+}
+
+var (
+	statusWords   = words{"needs-action", "in-process", "completed", "cancelled"}
+	priorityWords = words{"none", "low", "medium", "high"}
+	colourWords   = words{"moss", "slate", "plum", "ochre", "sea", "clay", "stone", "berry"}
+)
+
+func (s Status) String() string   { return statusWords[s] }
+func (p Priority) String() string { return priorityWords[p] }
+func (c Colour) String() string   { return colourWords[c] }
+
+// MarshalText implements encoding.TextMarshaler.
+func (s Status) MarshalText() ([]byte, error) { return statusWords.text("status", int(s)) }
+
+// MarshalText implements encoding.TextMarshaler.
+func (p Priority) MarshalText() ([]byte, error) { return priorityWords.text("priority", int(p)) }
+
+// MarshalText implements encoding.TextMarshaler.
+func (c Colour) MarshalText() ([]byte, error) { return colourWords.text("colour", int(c)) }
+
+// UnmarshalText implements encoding.TextUnmarshaler.
+func (s *Status) UnmarshalText(text []byte) error {
+	i, err := statusWords.index("status", text)
+	*s = Status(i)
+	return err
+}
+
+// UnmarshalText implements encoding.TextUnmarshaler.
+func (p *Priority) UnmarshalText(text []byte) error {
+	i, err := priorityWords.index("priority", text)
+	*p = Priority(i)
+	return err
+}
+
+// UnmarshalText implements encoding.TextUnmarshaler.
+func (c *Colour) UnmarshalText(text []byte) error {
+	i, err := colourWords.index("colour", text)
+	*c = Colour(i)
+	return err
+}

@@ -1,0 +1,199 @@
+package view
+
+import (
+	"fmt"
+	"slices"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// Name is a shipped view.
+type Name string
+
+// The shipped views. InList and InCup are asked with a list or a horizon.
+const (
+	Cup         Name = "cup"
+	Today       Name = "today"
+	Overdue     Name = "overdue"
+	Upcoming    Name = "upcoming"
+	WithinAWeek Name = "within-a-week"
+	Done        Name = "done"
+	Bin         Name = "bin"
+	InList      Name = "list"
+	OnRail      Name = "rail"
+)
+
+// MaxMonths is how many months Upcoming shows beyond its days at most.
+const MaxMonths = 12
+
+// Query is one question.
+type Query struct {
+	Name Name
+	// List is the list of InList.
+	List book.ID
+	// Cup is the rail cup of OnRail: a day, week, month or parked.
+	Cup day.Horizon
+	// Months is how many months Upcoming shows beyond its days, 0 to MaxMonths.
+	Months int
+	// Offset and Limit choose rows, counted over all groups in order. A Limit
+	// of 0 gives none but the counts.
+	Offset, Limit int
+}
+
+// Kind says what holds a group together.
+type Kind string
+
+// The kinds of groups. Those with a day, week or month carry it in Horizon.
+const (
+	ToSort       Kind = "to-sort"
+	PutAside     Kind = "put-aside"
+	Late         Kind = "overdue"
+	DueToday     Kind = "due-today"
+	PlannedToday Kind = "planned-today"
+	CarriedOver  Kind = "carried-over"
+	CanStart     Kind = "can-start"
+	ThisWeek     Kind = "this-week"
+	ThisMonth    Kind = "this-month"
+	OnDay        Kind = "day"
+	InWeek       Kind = "week"
+	InMonth      Kind = "month"
+	RestOfMonth  Kind = "rest-of-month"
+	Planned      Kind = "planned"
+	DueThen      Kind = "due"
+	DueElsewhere Kind = "due-planned-elsewhere"
+	All          Kind = "all"
+)
+
+// Group is rows that belong together.
+type Group struct {
+	Kind    Kind
+	Horizon day.Horizon
+	// Count is all of the group's rows, also those outside Offset and Limit.
+	Count int
+	Rows  []Row
+}
+
+// Row is a to-do as it stands in a view.
+type Row struct {
+	Todo *book.Todo
+	// Late: the due has passed. DaysLate counts whole days, 0 when it passed
+	// earlier today.
+	Late     bool
+	DaysLate int
+	// Dimmed: its start has not come yet.
+	Dimmed bool
+}
+
+// Result is the answer to a Query.
+type Result struct {
+	Groups []Group
+	// Total is the rows of all groups.
+	Total int
+	// Beyond is what Upcoming would show with more months.
+	Beyond int
+}
+
+// groupKey identifies a group and its place among the others.
+type groupKey struct {
+	rank    int32 // order of the groups
+	kind    Kind
+	horizon day.Horizon
+}
+
+// question is what a view is made of.
+type question struct {
+	// rows is where to look.
+	rows []*book.Todo
+	// group returns the group a to-do falls in; ok is false when it is out.
+	group func(*book.Todo) (key groupKey, ok bool)
+	// order compares within a group.
+	order func(a, b *book.Todo) int
+}
+
+// Ask answers the query. It fails with a *book.NotFoundError for a list that
+// is not there, and with an error that names what is wrong with the query.
+func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
+	now := at(c)
+	res := &Result{}
+	var ask question
+	switch q.Name {
+	case Cup:
+		ask = question{b.Open(), now.cup, byWeight}
+	case Today:
+		ask = question{b.Open(), now.inToday, now.todayOrder}
+	case Overdue:
+		ask = question{b.Open(), now.inOverdue, byWeight}
+	case Upcoming:
+		if q.Months < 0 || q.Months > MaxMonths {
+			return nil, fmt.Errorf("months is %d; 0 to %d is wanted", q.Months, MaxMonths)
+		}
+		ask = question{b.Open(), now.upcoming(q.Months, &res.Beyond), byWeight}
+	case WithinAWeek:
+		ask = question{b.Open(), now.withinAWeek, byWeight}
+	case InList:
+		if _, err := b.List(q.List); err != nil {
+			return nil, err
+		}
+		ask = question{b.Open(), inList(q.List), byWeight}
+	case OnRail:
+		if q.Cup.IsZero() {
+			return nil, fmt.Errorf("a cup is wanted: a day, a week, a month or parked")
+		}
+		ask = question{b.Open(), now.onRail(q.Cup), now.todayOrder}
+	case Done:
+		return done(b, now, q), nil
+	case Bin:
+		ask = question{b.Bin(), everything, newestDeleted}
+	default:
+		return nil, fmt.Errorf("%.40q is not a view", q.Name)
+	}
+	ask.answer(now, q, res)
+	return res, nil
+}
+
+func (a question) answer(now moment, q Query, res *Result) {
+	buckets := map[groupKey][]*book.Todo{}
+	for _, t := range a.rows {
+		if key, ok := a.group(t); ok {
+			buckets[key] = append(buckets[key], t)
+		}
+	}
+	keys := make([]groupKey, 0, len(buckets))
+	for key := range buckets {
+		keys = append(keys, key)
+	}
+	slices.SortFunc(keys, func(a, b groupKey) int { return int(a.rank) - int(b.rank) })
+	for _, key := range keys {
+		rows := buckets[key]
+		res.Groups = append(res.Groups, Group{Kind: key.kind, Horizon: key.horizon, Count: len(rows),
+			Rows: now.window(rows, a.order, res.Total, q)})
+		res.Total += len(rows)
+	}
+}
+
+// window puts the bucket that begins at row start in order and returns what
+// lies between Offset and Offset+Limit, if anything does.
+func (n moment) window(bucket []*book.Todo, order func(a, b *book.Todo) int, start int, q Query) []Row {
+	from := max(q.Offset-start, 0)
+	to := min(q.Offset+q.Limit-start, len(bucket))
+	if from >= to {
+		return nil
+	}
+	slices.SortFunc(bucket, order)
+	rows := make([]Row, 0, to-from)
+	for _, t := range bucket[from:to] {
+		rows = append(rows, n.row(t))
+	}
+	return rows
+}
+
+// row says how a to-do stands now.
+func (n moment) row(t *book.Todo) Row {
+	r := Row{Todo: t, Dimmed: t.Open() && t.Start.After(n.today)}
+	if t.Open() && n.overdue(t) {
+		r.Late = true
+		r.DaysLate = max(n.today.Sub(n.DayOfMoment(t.Due)), 0)
+	}
+	return r
+}

@@ -1,0 +1,185 @@
+package view
+
+import (
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// moment is a Clock with its day worked out once.
+type moment struct {
+	day.Clock
+	today day.Date
+}
+
+func at(c day.Clock) moment { return moment{c, c.Today()} }
+
+// plan is the to-do's plan, a slot before DayStart on the day before.
+func (n moment) plan(t *book.Todo) day.Horizon { return t.Plan.DayIn(n.Clock) }
+
+// overdue: the due day is past, or its time is.
+func (n moment) overdue(t *book.Todo) bool {
+	if t.Due.IsZero() {
+		return false
+	}
+	if d := n.DayOfMoment(t.Due); d != n.today {
+		return d.Before(n.today)
+	}
+	return t.Due.HasTime() && n.Passed(t.Due)
+}
+
+// startable: nothing about its start keeps it out of the way.
+func (n moment) startable(t *book.Todo) bool { return !t.Start.After(n.today) }
+
+func (n moment) cup(t *book.Todo) (groupKey, bool) {
+	switch {
+	case !t.List.IsZero():
+		return groupKey{}, false
+	case t.Start.IsZero() && t.Due.IsZero() && t.Plan.IsZero():
+		return groupKey{rank: 0, kind: ToSort}, true
+	}
+	return groupKey{rank: 1, kind: PutAside}, true
+}
+
+func (n moment) inOverdue(t *book.Todo) (groupKey, bool) {
+	return groupKey{kind: Late}, n.overdue(t)
+}
+
+// inToday: the first group that matches wins.
+func (n moment) inToday(t *book.Todo) (groupKey, bool) {
+	if t.Start.IsZero() && t.Due.IsZero() && t.Plan.IsZero() {
+		return groupKey{}, false
+	}
+	plan := n.plan(t)
+	switch {
+	case n.overdue(t):
+		return groupKey{rank: 0, kind: Late}, true
+	case !t.Due.IsZero() && n.DayOfMoment(t.Due) == n.today:
+		return groupKey{rank: 1, kind: DueToday}, true
+	case !n.startable(t):
+		return groupKey{}, false
+	case !plan.First().IsZero() && plan.Last() == n.today:
+		return groupKey{rank: 2, kind: PlannedToday}, true
+	case plan.Past(n.today):
+		return groupKey{rank: 3, kind: CarriedOver}, true
+	case !t.Start.IsZero() && !plan.Later(n.today) && plan.Precision() != day.Parked:
+		return groupKey{rank: 4, kind: CanStart}, true
+	}
+	return groupKey{}, false
+}
+
+// upcomingDays is how many days Upcoming shows one by one.
+const upcomingDays = 28
+
+// upcoming places each to-do once, at its first plan or due day after today;
+// plans for the current week and month stand first.
+func (n moment) upcoming(months int, beyond *int) func(*book.Todo) (groupKey, bool) {
+	last := n.today.AddDays(upcomingDays)
+	end := last
+	if months > 0 {
+		end = last.AddDays(1).MonthStart().AddMonths(months).AddDays(-1)
+		end = maxDate(end, last)
+	}
+	return func(t *book.Todo) (groupKey, bool) {
+		h, ok := n.coming(t)
+		if !ok {
+			return groupKey{}, false
+		}
+		switch {
+		case !h.Later(n.today): // the current week or month
+			if h.Precision() == day.Week {
+				return groupKey{rank: 0, kind: ThisWeek, horizon: h}, true
+			}
+			return groupKey{rank: 1, kind: ThisMonth, horizon: h}, true
+		case h.First().After(end):
+			*beyond++
+			return groupKey{}, false
+		case h.First().After(last):
+			h = day.InMonth(h.First())
+			from := maxDate(h.First(), last.AddDays(1))
+			return groupKey{rank: rank(n.today, from, day.Month), kind: RestOfMonth, horizon: h}, true
+		}
+		kind := map[day.Precision]Kind{day.Day: OnDay, day.Week: InWeek, day.Month: InMonth}[h.Precision()]
+		return groupKey{rank: rank(n.today, h.First(), h.Precision()), kind: kind, horizon: h}, true
+	}
+}
+
+// rank orders heads by their first day, the longer stretch before the shorter.
+func rank(today, first day.Date, p day.Precision) int32 {
+	return int32(first.Sub(today))*4 + int32(day.Month-p) + 2
+}
+
+func maxDate(a, b day.Date) day.Date {
+	if a.After(b) {
+		return a
+	}
+	return b
+}
+
+// coming returns where the to-do stands in what is to come.
+func (n moment) coming(t *book.Todo) (day.Horizon, bool) {
+	plan := n.plan(t)
+	if p := plan.Precision(); (p == day.Week || p == day.Month) && plan.Current(n.today) {
+		return plan, true
+	}
+	due := n.DayOfMoment(t.Due)
+	switch {
+	case plan.Later(n.today) && (!due.After(n.today) || !due.Before(plan.First())):
+		if plan.Precision() == day.Day {
+			return day.OnDay(plan.First()), true
+		}
+		return plan, true
+	case due.After(n.today):
+		return day.OnDay(due), true
+	case t.Plan.IsZero() && t.Due.IsZero() && t.Start.After(n.today):
+		return day.OnDay(t.Start), true
+	}
+	return day.Horizon{}, false
+}
+
+func (n moment) withinAWeek(t *book.Todo) (groupKey, bool) {
+	if t.Due.IsZero() {
+		return groupKey{}, false
+	}
+	if n.overdue(t) {
+		return groupKey{kind: Late}, true
+	}
+	due := n.DayOfMoment(t.Due)
+	if due.Sub(n.today) > 7 {
+		return groupKey{}, false
+	}
+	return groupKey{rank: 1 + int32(due.Sub(n.today)), kind: OnDay, horizon: day.OnDay(due)}, true
+}
+
+func inList(list book.ID) func(*book.Todo) (groupKey, bool) {
+	return func(t *book.Todo) (groupKey, bool) { return groupKey{kind: All}, t.List == list }
+}
+
+func everything(*book.Todo) (groupKey, bool) { return groupKey{kind: All}, true }
+
+// onRail is what stands in one cup of the rail, and for a day also what is due
+// on it though it is planned for another time.
+func (n moment) onRail(cup day.Horizon) func(*book.Todo) (groupKey, bool) {
+	return func(t *book.Todo) (groupKey, bool) {
+		switch h, due := n.load(t); {
+		case h == cup && !due:
+			return groupKey{rank: 0, kind: Planned}, true
+		case h == cup:
+			return groupKey{rank: 1, kind: DueThen}, true
+		case cup.Precision() == day.Day && !t.Due.IsZero() && n.DayOfMoment(t.Due) == cup.First():
+			return groupKey{rank: 2, kind: DueElsewhere}, true
+		}
+		return groupKey{}, false
+	}
+}
+
+// load returns the cup a to-do weighs on: its plan at its own precision, or,
+// with no plan, the day it is due. none when it weighs on no cup.
+func (n moment) load(t *book.Todo) (cup day.Horizon, byDue bool) {
+	if t.Plan.IsZero() {
+		return day.OnDay(n.DayOfMoment(t.Due)), true
+	}
+	if t.Plan.Precision() == day.Day {
+		return day.OnDay(n.plan(t).First()), false
+	}
+	return t.Plan, false
+}

@@ -1,0 +1,46 @@
+package view
+
+import (
+	"fmt"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// Sentence says in words what the view holds.
+func Sentence(b *book.Book, c day.Clock, q Query) string {
+	today := c.Today()
+	switch q.Name {
+	case Cup:
+		return "Open, and in no list yet."
+	case Today:
+		_, month, dom := today.Civil()
+		return fmt.Sprintf("%s %d %s.", today.Weekday(), dom, month)
+	case Overdue:
+		return "Open, and the due has passed."
+	case Upcoming:
+		return fmt.Sprintf("What comes after today, up to %s.", today.AddDays(upcomingDays).Words())
+	case WithinAWeek:
+		return fmt.Sprintf("Open, and due on or before %s.", today.AddDays(7).Words())
+	case Done:
+		return "Completed or cancelled, the newest day first."
+	case Bin:
+		return fmt.Sprintf("Deleted. Each stays for %d days and can be restored.", book.BinDays)
+	case InList:
+		if l, err := b.List(q.List); err == nil {
+			return fmt.Sprintf("Open, in %s.", l.Name)
+		}
+	case OnRail:
+		switch q.Cup.Precision() {
+		case day.Day:
+			return "Planned for this day, or due on it."
+		case day.Week:
+			return "Planned for this week and for no day of it."
+		case day.Month:
+			return "Planned for this month and for no day of it."
+		case day.Parked:
+			return "Some time, maybe."
+		}
+	}
+	return ""
+}

@@ -1,0 +1,104 @@
+package view
+
+import (
+	"time"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// Brim is how many to-dos fill a cup while to-dos carry no estimate.
+const Brim = 8
+
+// RailCup is one cup of the rail with what weighs on it.
+type RailCup struct {
+	Horizon day.Horizon
+	Count   int
+}
+
+// Survey is the counts that stand round every view.
+type Survey struct {
+	Today day.Date
+	// Rail is today, the next six days, this week, next week, the next two
+	// months and parked, in that order.
+	Rail []RailCup
+	// Counts holds the badge of each view: the Cup counts what is to sort.
+	Counts map[Name]int
+	// Lists counts the open to-dos of each list.
+	Lists map[book.ID]int
+}
+
+// Take counts everything in one pass over the open to-dos.
+func Take(b *book.Book, c day.Clock) *Survey {
+	now := at(c)
+	s := &Survey{Today: now.today, Rail: rail(now.today), Counts: map[Name]int{}, Lists: map[book.ID]int{}}
+	cups := make(map[day.Horizon]int, len(s.Rail))
+	for i, cup := range s.Rail {
+		cups[cup.Horizon] = i
+	}
+	week := now.today.AddDays(7)
+	var toSort, today, overdue, within int
+	for _, t := range b.Open() {
+		if t.List.IsZero() {
+			if key, _ := now.cup(t); key.kind == ToSort {
+				toSort++
+			}
+		} else {
+			s.Lists[t.List]++
+		}
+		if h, _ := now.load(t); !h.IsZero() {
+			if i, ok := cups[h]; ok {
+				s.Rail[i].Count++
+			}
+		}
+		if key, ok := now.inToday(t); ok {
+			today++
+			if key.kind == Late {
+				overdue++
+			}
+		}
+		if !t.Due.IsZero() && !now.DayOfMoment(t.Due).After(week) {
+			within++
+		}
+	}
+	s.Counts[Cup], s.Counts[Today], s.Counts[Overdue], s.Counts[WithinAWeek] = toSort, today, overdue, within
+	s.Counts[Bin] = len(b.Bin())
+	return s
+}
+
+func rail(today day.Date) []RailCup {
+	var cups []RailCup
+	for i := range 7 {
+		cups = append(cups, RailCup{Horizon: day.OnDay(today.AddDays(i))})
+	}
+	month := today.MonthStart()
+	for _, h := range []day.Horizon{day.InWeek(today), day.InWeek(today.AddDays(7)),
+		day.InMonth(month.AddMonths(1)), day.InMonth(month.AddMonths(2)), day.SomeTime()} {
+		cups = append(cups, RailCup{Horizon: h})
+	}
+	return cups
+}
+
+// NextChange returns the next instant after Now at which an answer changes
+// though the Book does not: the start of tomorrow, or the moment after a due
+// time of an open to-do.
+func NextChange(b *book.Book, c day.Clock) time.Time {
+	next := c.StartOf(c.Today().AddDays(1))
+	for _, t := range b.Open() {
+		next = Sooner(c, t, next)
+	}
+	return next
+}
+
+// Sooner returns when the to-do's due time passes, where that is after Now and
+// before next; else next.
+func Sooner(c day.Clock, t *book.Todo, next time.Time) time.Time {
+	if !t.Open() || !t.Due.HasTime() || t.Due.Date.Sub(day.DateOf(c.Now.In(c.Zone))) > 2 {
+		return next
+	}
+	// A due time has passed once the clock is beyond it.
+	if passes := c.Instant(t.Due).Add(time.Millisecond); passes.After(c.Now) && passes.Before(next) {
+		return passes
+	}
+	return next
+}

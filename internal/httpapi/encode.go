@@ -1,0 +1,77 @@
+package httpapi
+
+import (
+	"strconv"
+
+	"github.com/oapi-codegen/nullable"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/view"
+	"tincup/internal/httpapi/contract"
+)
+
+// clockNow is the Clock handed to readers of the Book.
+type clockNow = day.Clock
+
+// orNull writes none as null.
+func orNull(s string) nullable.Nullable[string] {
+	if s == "" {
+		return nullable.NewNullNullable[string]()
+	}
+	return nullable.NewNullableWithValue(s)
+}
+
+func encodeTodo(b *book.Book, t *book.Todo) contract.Todo {
+	return contract.Todo{
+		Id: t.ID.String(), Title: t.Title, HasNotes: t.NotesSize > 0, List: orNull(t.List.String()),
+		Status: contract.Status(t.Status.String()), Priority: contract.Priority(t.Priority.String()),
+		Start: orNull(t.Start.String()), Due: orNull(t.Due.String()), Plan: orNull(t.Plan.String()),
+		Tags: tagNames(b, t.Tags), Created: t.Created.String(), Changed: t.Changed.String(),
+		Completed: orNull(t.Completed.String()), Deleted: orNull(t.Deleted.String()), Revision: t.Revision,
+	}
+}
+
+func tagNames(b *book.Book, ids []book.ID) []string {
+	names := make([]string, 0, len(ids))
+	for _, id := range ids {
+		if tag, err := b.Tag(id); err == nil {
+			names = append(names, tag.Name)
+		}
+	}
+	return names
+}
+
+// changedTodo puts what was done beside the to-do.
+func changedTodo(t contract.Todo, change contract.Change) contract.ChangedTodo {
+	return contract.ChangedTodo{
+		Id: t.Id, Title: t.Title, Notes: t.Notes, HasNotes: t.HasNotes, List: t.List, Status: t.Status,
+		Priority: t.Priority, Start: t.Start, Due: t.Due, Plan: t.Plan, Tags: t.Tags, Created: t.Created,
+		Changed: t.Changed, Completed: t.Completed, Deleted: t.Deleted, Revision: t.Revision, Change: change,
+	}
+}
+
+// encodeChange names a change, or none where the command found nothing to do.
+func encodeChange(c *book.Change) contract.Change {
+	if c.Empty() {
+		return contract.Change{Says: c.Says}
+	}
+	return contract.Change{Revision: c.Revision, Says: c.Says}
+}
+
+func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result) contract.View {
+	v := contract.View{Revision: b.Revision(), Today: c.Today().String(), Sentence: view.Sentence(b, c, q),
+		Total: res.Total, Beyond: res.Beyond, Groups: make([]contract.Group, 0, len(res.Groups))}
+	for _, g := range res.Groups {
+		group := contract.Group{Kind: contract.GroupKind(g.Kind), Horizon: orNull(g.Horizon.String()), Count: g.Count,
+			Rows: make([]contract.Row, 0, len(g.Rows))}
+		for _, r := range g.Rows {
+			group.Rows = append(group.Rows, contract.Row{Todo: encodeTodo(b, r.Todo), Late: r.Late,
+				DaysLate: r.DaysLate, Dimmed: r.Dimmed})
+		}
+		v.Groups = append(v.Groups, group)
+	}
+	return v
+}
+
+func etagOf(revision int64) string { return `"` + strconv.FormatInt(revision, 10) + `"` }

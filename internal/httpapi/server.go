@@ -1,0 +1,84 @@
+// Package httpapi serves the Book over HTTP as the contract in api/ says, and
+// the page beside it. It decodes, guards, calls app and encodes; it has no
+// rules of its own.
+package httpapi
+
+import (
+	"io/fs"
+	"log/slog"
+	"net"
+	"net/http"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"tincup/internal/app"
+	"tincup/internal/httpapi/contract"
+)
+
+type server struct {
+	app      *app.App
+	log      *slog.Logger
+	validate *validator
+	spec     []byte
+}
+
+var _ contract.ServerInterface = (*server)(nil)
+
+// New returns the handler of the whole server. page holds the built page, with
+// index.html at its root.
+func New(a *app.App, page fs.FS, log *slog.Logger) (http.Handler, error) {
+	doc, err := contract.GetSpec()
+	if err != nil {
+		return nil, err
+	}
+	spec, err := doc.MarshalJSON()
+	if err != nil {
+		return nil, err
+	}
+	s := &server{app: a, log: log, spec: spec}
+	if s.validate, err = newValidator(doc); err != nil {
+		return nil, err
+	}
+	gin.SetMode(gin.ReleaseMode)
+	r := gin.New()
+	r.HandleMethodNotAllowed = true
+	r.RedirectTrailingSlash = false
+	r.Use(s.logged, s.recovered, s.guarded)
+	r.GET("/healthz", func(c *gin.Context) { c.String(http.StatusOK, "ok\n") })
+	r.GET("/api/openapi.json", func(c *gin.Context) { c.Data(http.StatusOK, "application/json", s.spec) })
+	contract.RegisterHandlersWithOptions(r, s, contract.GinServerOptions{
+		Middlewares: []contract.MiddlewareFunc{func(c *gin.Context) {
+			if err := s.validate.check(c); err != nil {
+				s.fail(c, err)
+			}
+		}},
+		ErrorHandler: func(c *gin.Context, err error, status int) {
+			s.fail(c, bad(status, "Not a valid request", firstLine(err)+"."))
+		},
+	})
+	r.NoMethod(func(c *gin.Context) {
+		s.fail(c, bad(http.StatusMethodNotAllowed, "Not done here", "This address does not take "+c.Request.Method+"."))
+	})
+	r.NoRoute(s.page(page))
+	return r, nil
+}
+
+// Serve answers on the listener until it is closed.
+func Serve(l net.Listener, h http.Handler, log *slog.Logger) *http.Server {
+	srv := &http.Server{
+		Handler:           h,
+		ReadHeaderTimeout: 5 * time.Second,
+		ReadTimeout:       30 * time.Second,
+		WriteTimeout:      30 * time.Second, // streams lift theirs
+		IdleTimeout:       2 * time.Minute,
+		MaxHeaderBytes:    64 << 10,
+		ErrorLog:          slog.NewLogLogger(log.Handler(), slog.LevelWarn),
+	}
+	go func() {
+		if err := srv.Serve(l); err != http.ErrServerClosed {
+			log.Error("the server stopped", "error", err)
+		}
+	}()
+	return srv
+}

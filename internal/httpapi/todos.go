@@ -1,0 +1,211 @@
+package httpapi
+
+import (
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/httpapi/contract"
+)
+
+// GetTodo answers with one to-do and its notes.
+func (s *server) GetTodo(c *gin.Context, todoID string) {
+	id, err := pathID(todoID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	var t *book.Todo
+	var row contract.Todo
+	s.app.Read(func(b *book.Book, _ day.Clock) {
+		if t, err = b.Todo(id); err == nil {
+			row = encodeTodo(b, t)
+		}
+	})
+	if err == nil {
+		var note string
+		note, err = s.app.Note(t)
+		row.Notes = &note
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Header("ETag", etagOf(t.Revision))
+	c.JSON(http.StatusOK, row)
+}
+
+// CaptureTodo puts a to-do in.
+func (s *server) CaptureTodo(c *gin.Context, params contract.CaptureTodoParams) {
+	in, raw, err := body[contract.NewTodo](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	cmd := book.Capture{Title: in.Title}
+	if notes, err := in.Notes.Get(); err == nil {
+		cmd.Notes = notes
+	}
+	if in.Tags != nil {
+		cmd.Tags = *in.Tags
+	}
+	if in.Priority != nil {
+		cmd.Priority, err = read[book.Priority]("priority", string(*in.Priority))
+	}
+	for _, step := range []func() error{
+		func() error { return err },
+		func() error { return optional(&cmd.ID, "id", in.Id) },
+		func() error { return optional(&cmd.List, "list", in.List) },
+		func() error { return optional(&cmd.Start, "start", in.Start) },
+		func() error { return optional(&cmd.Due, "due", in.Due) },
+		func() error { return optional(&cmd.Plan, "plan", in.Plan) },
+	} {
+		if err := step(); err != nil {
+			s.fail(c, err)
+			return
+		}
+	}
+	s.run(c, request(c, params.IdempotencyKey, params.WindowId, raw), http.StatusCreated, cmd)
+}
+
+// EditTodo applies a merge patch.
+func (s *server) EditTodo(c *gin.Context, todoID string, params contract.EditTodoParams) {
+	in, raw, err := body[contract.TodoPatch](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	id, err := pathID(todoID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	cmd := book.Edit{ID: id}
+	if in.Title.IsSpecified() {
+		title, _ := in.Title.Get() // null is the empty title, which is refused
+		cmd.Title = &title
+	}
+	if in.Notes.IsSpecified() {
+		notes, _ := in.Notes.Get() // null clears
+		cmd.Notes = &notes
+	}
+	for _, step := range []func() error{
+		func() error { return patched(&cmd.List, "list", in.List) },
+		func() error { return patched(&cmd.Status, "status", in.Status) },
+		func() error { return patched(&cmd.Priority, "priority", in.Priority) },
+		func() error { return patched(&cmd.Start, "start", in.Start) },
+		func() error { return patched(&cmd.Due, "due", in.Due) },
+		func() error { return patched(&cmd.Plan, "plan", in.Plan) },
+	} {
+		if err := step(); err != nil {
+			s.fail(c, err)
+			return
+		}
+	}
+	req := request(c, nil, params.WindowId, raw)
+	if req.Expect, err = expectation(id, params.IfMatch); err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.run(c, req, http.StatusOK, cmd)
+}
+
+// DeleteTodo puts a to-do in the bin.
+func (s *server) DeleteTodo(c *gin.Context, todoID string, params contract.DeleteTodoParams) {
+	id, err := pathID(todoID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	req := request(c, nil, params.WindowId, nil)
+	if req.Expect, err = expectation(id, params.IfMatch); err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.run(c, req, http.StatusOK, book.Delete{ID: id})
+}
+
+// onTodo runs a command that needs no more than the to-do's id.
+func (s *server) onTodo(c *gin.Context, todoID string, key, window *string, cmd func(book.ID) book.Command) {
+	id, err := pathID(todoID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.run(c, request(c, key, window, nil), http.StatusOK, cmd(id))
+}
+
+// CompleteTodo ticks a to-do.
+func (s *server) CompleteTodo(c *gin.Context, id string, p contract.CompleteTodoParams) {
+	s.onTodo(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.Complete{ID: id} })
+}
+
+// ReopenTodo opens a completed or cancelled to-do again.
+func (s *server) ReopenTodo(c *gin.Context, id string, p contract.ReopenTodoParams) {
+	s.onTodo(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.Reopen{ID: id} })
+}
+
+// CancelTodo marks a to-do as decided not to do.
+func (s *server) CancelTodo(c *gin.Context, id string, p contract.CancelTodoParams) {
+	s.onTodo(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.Cancel{ID: id} })
+}
+
+// RestoreTodo takes a to-do out of the bin.
+func (s *server) RestoreTodo(c *gin.Context, id string, p contract.RestoreTodoParams) {
+	s.onTodo(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.Restore{ID: id} })
+}
+
+// withBody runs a command made from the to-do's id and a body.
+func withBody[T any](s *server, c *gin.Context, todoID string, key, window *string,
+	cmd func(book.ID, T) (book.Command, error)) {
+	in, raw, err := body[T](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	id, err := pathID(todoID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	command, err := cmd(id, in)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.run(c, request(c, key, window, raw), http.StatusOK, command)
+}
+
+// MoveTodo moves a to-do to another list.
+func (s *server) MoveTodo(c *gin.Context, id string, p contract.MoveTodoParams) {
+	withBody(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Move) (book.Command, error) {
+		cmd := book.MoveToList{ID: id}
+		err := optional(&cmd.List, "list", in.List)
+		return cmd, err
+	})
+}
+
+// PlanTodo sets a to-do's plan.
+func (s *server) PlanTodo(c *gin.Context, id string, p contract.PlanTodoParams) {
+	withBody(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Plan) (book.Command, error) {
+		cmd := book.PlanFor{ID: id}
+		err := optional(&cmd.Plan, "plan", in.Plan)
+		return cmd, err
+	})
+}
+
+// TagTodo adds tags to a to-do and takes others away.
+func (s *server) TagTodo(c *gin.Context, id string, p contract.TagTodoParams) {
+	withBody(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Tagging) (book.Command, error) {
+		cmd := book.Tagging{ID: id}
+		if in.Add != nil {
+			cmd.Add = *in.Add
+		}
+		if in.Remove != nil {
+			cmd.Remove = *in.Remove
+		}
+		return cmd, nil
+	})
+}

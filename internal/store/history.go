@@ -1,0 +1,114 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// ErrNothing means that there is nothing to turn round.
+var ErrNothing = errors.New("nothing to undo or redo")
+
+// LastUndoable returns the latest change made in a window that is not undone.
+func (s *Store) LastUndoable(ctx context.Context, window string) (*book.Change, error) {
+	return s.change(ctx, `SELECT rows FROM history WHERE made_in = ? AND kind != 'undo'
+		AND turned_by IS NULL AND rows IS NOT NULL ORDER BY seq DESC LIMIT 1`, window)
+}
+
+// LastRedoable returns the latest undo made in a window that is not redone,
+// unless the window has made a new change since.
+func (s *Store) LastRedoable(ctx context.Context, window string) (*book.Change, error) {
+	return s.change(ctx, `SELECT rows FROM history WHERE made_in = ?1 AND kind = 'undo'
+		AND turned_by IS NULL AND rows IS NOT NULL
+		AND seq > (SELECT coalesce(max(seq), 0) FROM history WHERE made_in = ?1 AND kind NOT IN ('undo', 'redo'))
+		ORDER BY seq DESC LIMIT 1`, window)
+}
+
+// Undoable returns one change by its revision, if it is not undone.
+func (s *Store) Undoable(ctx context.Context, seq int64) (*book.Change, error) {
+	return s.change(ctx, `SELECT rows FROM history WHERE seq = ? AND kind != 'undo'
+		AND turned_by IS NULL AND rows IS NOT NULL`, seq)
+}
+
+func (s *Store) change(ctx context.Context, query string, args ...any) (*book.Change, error) {
+	var rows string
+	err := s.read.QueryRowContext(ctx, query, args...).Scan(&rows)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, ErrNothing
+	}
+	if err != nil {
+		return nil, explain(err)
+	}
+	return unpack(rows)
+}
+
+func unpack(rows string) (*book.Change, error) {
+	c := &book.Change{}
+	if err := json.Unmarshal([]byte(rows), c); err != nil {
+		return nil, fmt.Errorf("a change kept in the history: %w", err)
+	}
+	return c, nil
+}
+
+// ChangesSince returns the changes after a revision, oldest first, at most
+// limit of them. Those without rows come with their revision and kind alone.
+func (s *Store) ChangesSince(ctx context.Context, revision int64, limit int) ([]*book.Change, error) {
+	rows, err := s.read.QueryContext(ctx,
+		"SELECT seq, kind, rows FROM history WHERE seq > ? ORDER BY seq LIMIT ?", revision, limit)
+	if err != nil {
+		return nil, explain(err)
+	}
+	defer rows.Close()
+	var changes []*book.Change
+	for rows.Next() {
+		var seq int64
+		var kind string
+		var packed sql.NullString
+		if err := rows.Scan(&seq, &kind, &packed); err != nil {
+			return nil, explain(err)
+		}
+		c := &book.Change{Revision: seq, Kind: book.Kind(kind)}
+		if packed.Valid {
+			if c, err = unpack(packed.String); err != nil {
+				return nil, err
+			}
+		}
+		changes = append(changes, c)
+	}
+	return changes, explain(rows.Err())
+}
+
+// OldestChange returns the revision of the oldest change kept, or 0.
+func (s *Store) OldestChange(ctx context.Context) (int64, error) {
+	var seq int64
+	err := s.read.QueryRowContext(ctx, "SELECT coalesce(min(seq), 0) FROM history").Scan(&seq)
+	return seq, explain(err)
+}
+
+// ReplyTo returns the answer kept under a key, or nil.
+func (s *Store) ReplyTo(ctx context.Context, key string) (*Reply, error) {
+	r := &Reply{Key: key}
+	err := s.read.QueryRowContext(ctx,
+		"SELECT fingerprint, status, etag, location, body, at FROM replies WHERE key = ?", key).
+		Scan(&r.Fingerprint, &r.Status, &r.ETag, &r.Location, &r.Body, &r.At)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, nil
+	}
+	return r, explain(err)
+}
+
+// Prune forgets history and replies from before the given instants. The newest
+// change always stays.
+func (s *Store) Prune(ctx context.Context, history, replies day.Timestamp) error {
+	if _, err := s.write.ExecContext(ctx, "DELETE FROM replies WHERE at < ?", replies); err != nil {
+		return explain(err)
+	}
+	_, err := s.write.ExecContext(ctx,
+		"DELETE FROM history WHERE at < ? AND seq < (SELECT max(seq) FROM history)", history)
+	return explain(err)
+}

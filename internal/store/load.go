@@ -1,0 +1,105 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+
+	"tincup/internal/core/book"
+)
+
+// Load reads the whole Book but for the text of notes.
+func (s *Store) Load(ctx context.Context) (*book.Book, error) {
+	rows := &book.Change{}
+	var revision int64
+	steps := []func() error{
+		func() error {
+			return s.read.QueryRowContext(ctx, "SELECT coalesce(max(seq), 0) FROM history").Scan(&revision)
+		},
+		func() error { return loadShelves(ctx, s.read, rows) },
+		func() error { return loadLists(ctx, s.read, rows) },
+		func() error { return loadTags(ctx, s.read, rows) },
+		func() error { return loadTodos(ctx, s.read, rows) },
+	}
+	for _, step := range steps {
+		if err := step(); err != nil {
+			return nil, fmt.Errorf("reading %s: %w", s.path, explain(err))
+		}
+	}
+	b := book.New(s)
+	b.Load(revision, rows)
+	return b, nil
+}
+
+// each runs one query and scans every row of it.
+func each(ctx context.Context, db *sql.DB, query string, scan func(*sql.Rows) error) error {
+	rows, err := db.QueryContext(ctx, query)
+	if err != nil {
+		return err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		if err := scan(rows); err != nil {
+			return err
+		}
+	}
+	return rows.Err()
+}
+
+func loadShelves(ctx context.Context, db *sql.DB, into *book.Change) error {
+	return each(ctx, db, "SELECT id, name, position, revision FROM shelves", func(r *sql.Rows) error {
+		row := &book.Shelf{}
+		into.Shelves = append(into.Shelves, book.Diff[book.Shelf]{After: row})
+		return r.Scan((*id)(&row.ID), &row.Name, &row.Position, &row.Revision)
+	})
+}
+
+func loadLists(ctx context.Context, db *sql.DB, into *book.Change) error {
+	return each(ctx, db, "SELECT id, shelf, name, colour, position, revision FROM lists", func(r *sql.Rows) error {
+		row := &book.List{}
+		into.Lists = append(into.Lists, book.Diff[book.List]{After: row})
+		return r.Scan((*id)(&row.ID), (*id)(&row.Shelf), &row.Name, text{&row.Colour}, &row.Position, &row.Revision)
+	})
+}
+
+func loadTags(ctx context.Context, db *sql.DB, into *book.Change) error {
+	return each(ctx, db, "SELECT id, name, colour, revision FROM tags", func(r *sql.Rows) error {
+		row := &book.Tag{}
+		into.Tags = append(into.Tags, book.Diff[book.Tag]{After: row})
+		return r.Scan((*id)(&row.ID), &row.Name, text{&row.Colour}, &row.Revision)
+	})
+}
+
+func loadTodos(ctx context.Context, db *sql.DB, into *book.Change) error {
+	tags := map[book.ID][]book.ID{}
+	err := each(ctx, db, "SELECT todo, tag FROM todo_tags ORDER BY todo, nth", func(r *sql.Rows) error {
+		var todo, tag book.ID
+		err := r.Scan((*id)(&todo), (*id)(&tag))
+		tags[todo] = append(tags[todo], tag)
+		return err
+	})
+	if err != nil {
+		return err
+	}
+	const query = `SELECT id, title, notes_size, list, position, status, priority, start, due, plan,
+		created, changed, completed, deleted, revision FROM todos`
+	return each(ctx, db, query, func(r *sql.Rows) error {
+		t := &book.Todo{}
+		err := r.Scan((*id)(&t.ID), &t.Title, &t.NotesSize, (*id)(&t.List), &t.Position, text{&t.Status},
+			text{&t.Priority}, text{&t.Start}, text{&t.Due}, text{&t.Plan},
+			&t.Created, &t.Changed, &t.Completed, &t.Deleted, &t.Revision)
+		t.Tags = tags[t.ID]
+		into.Todos = append(into.Todos, book.Diff[book.Todo]{After: t})
+		return err
+	})
+}
+
+// Note returns the text of a to-do's notes; it makes a Store the Book's Notes.
+func (s *Store) Note(todo book.ID) (string, error) {
+	var text string
+	err := s.read.QueryRow("SELECT text FROM notes WHERE todo = ?", id(todo)).Scan(&text)
+	if err == sql.ErrNoRows {
+		return "", nil
+	}
+	return text, explain(err)
+}

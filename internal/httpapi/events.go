@@ -46,6 +46,7 @@ func (s *server) GetEvents(c *gin.Context, params contract.GetEventsParams) {
 	out := &stream{c: c, control: http.NewResponseController(c.Writer)}
 	c.Header("Content-Type", "text/event-stream")
 	c.Header("Cache-Control", "no-store")
+	out.write("retry: 500\n\n") // milliseconds until a broken stream is opened again
 	out.send("hello", app.Event{Revision: s.app.Revision()}, s.app)
 	for _, e := range missed {
 		out.send(string(e.Kind), e, s.app)
@@ -62,7 +63,7 @@ func (s *server) GetEvents(c *gin.Context, params contract.GetEventsParams) {
 			}
 			out.send(string(e.Kind), e, s.app)
 		case <-beat.C:
-			out.write(": still here\n\n")
+			out.send("beat", app.Event{Revision: s.app.Revision()}, s.app)
 		}
 	}
 }

@@ -1,0 +1,57 @@
+# make demo   installs, builds and serves the demo data
+# make test   installs what the tests need and runs them all
+# make check  formatting, vet, lint, types, and drift of generated code
+# make bench  prints the benchmarks' ratios
+# make dev    serves the demo data with the page rebuilt on each change
+
+export CGO_ENABLED := 0
+BIN := bin/tincup
+PAGE := web/dist/page/index.html
+WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package.json
+GO_SOURCES := $(shell find cmd internal demo api -type f) web/embed.go go.mod go.sum
+
+.PHONY: demo build test test-go test-web check bench dev generate clean
+
+demo: build
+	./$(BIN) demo --quiet
+
+build: $(BIN)
+
+$(BIN): $(PAGE) $(GO_SOURCES)
+	go build -trimpath -o $(BIN) ./cmd/tincup
+
+$(PAGE): web/node_modules/.installed $(WEB_SOURCES)
+	cd web && npm run --silent build
+
+web/node_modules/.installed: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	touch $@
+
+test: test-go test-web
+
+test-go: build
+	go test ./...
+
+test-web: build
+	web/e2e/browser.sh
+	cd web && npm run --silent test
+
+check: web/node_modules/.installed
+	@out=$$(gofmt -l api cmd demo internal web/*.go); test -z "$$out" || { echo "gofmt wants to change:"; echo "$$out"; exit 1; }
+	go vet ./...
+	go tool staticcheck ./...
+	cd web && npm run --silent format && npm run --silent lint && npm run --silent types
+	.ci/drift
+
+generate: web/node_modules/.installed
+	go generate ./api
+	cd web && npm run --silent generate
+
+bench: build
+	go test ./internal/... -run '^$$' -bench . -benchtime 1s
+
+dev: build
+	./$(BIN) demo --quiet --keep & trap 'kill $$!' EXIT; cd web && npm run --silent dev
+
+clean:
+	rm -rf bin web/dist/page web/node_modules

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+import { useMediaQuery } from "@vueuse/core";
+import { computed, defineAsyncComponent, onMounted, ref, watch } from "vue";
+import { useRoute, useRouter } from "vue-router";
+import { Away } from "@/api/client";
+import CaptureLine from "@/components/CaptureLine.vue";
+import IndexPane from "@/components/IndexPane.vue";
+import RailStrip from "@/components/RailStrip.vue";
+import SheetState from "@/components/SheetState.vue";
+import ToastStack from "@/components/ToastStack.vue";
+import TopBar from "@/components/TopBar.vue";
+import { useCurrent } from "@/composables/current";
+import { useAppKeys } from "@/composables/app-keys";
+import { useLook } from "@/composables/look";
+import { useOverview } from "@/composables/queries";
+import { rowElement } from "@/composables/row-keys";
+import { useServer } from "@/composables/server";
+
+const ChooserHost = defineAsyncComponent(() => import("@/components/ChooserHost.vue"));
+const KeysHelp = defineAsyncComponent(() => import("@/components/KeysHelp.vue"));
+const SlipHost = defineAsyncComponent(() => import("@/components/SlipHost.vue"));
+
+const route = useRoute();
+const router = useRouter();
+const server = useServer();
+const current = useCurrent();
+useLook();
+const narrow = useMediaQuery("(max-width: 760px)");
+const indexOpen = ref(false);
+const { data: overview, error, refetch } = useOverview();
+const slip = computed(() => (typeof route.query.slip === "string" ? route.query.slip : undefined));
+
+onMounted(() => server.start());
+watch(
+  () => route.fullPath,
+  () => (indexOpen.value = false),
+);
+
+async function closeSlip() {
+  const id = slip.value;
+  await router.replace({ ...route, query: { ...route.query, slip: undefined } });
+  rowElement(id)?.focus();
+}
+useAppKeys(overview, () => {
+  if (slip.value) void closeSlip();
+  else if (indexOpen.value) indexOpen.value = false;
+  else return false;
+  return true;
+});
+</script>
+
+<template>
+  <v-app>
+    <div class="house" :class="{ 'with-slip': slip }">
+      <TopBar :narrow="narrow" @index="indexOpen = !indexOpen" />
+      <p v-if="server.away" class="away" role="alert">
+        The server is away. What you see may be old; nothing can be changed until it is back.
+      </p>
+      <template v-if="overview">
+        <RailStrip :overview="overview" />
+        <div class="body">
+          <div v-if="!narrow || indexOpen" class="index-place">
+            <IndexPane :overview="overview" />
+          </div>
+          <main class="sheet" :inert="narrow && (indexOpen || slip !== undefined)">
+            <router-view />
+          </main>
+          <div v-if="slip" class="slip-place">
+            <SlipHost :id="slip" :overview="overview" @close="closeSlip" />
+          </div>
+        </div>
+        <ChooserHost v-if="current.chooser" :overview="overview" />
+      </template>
+      <main v-else class="alone">
+        <SheetState
+          v-if="error"
+          :title="error instanceof Away ? 'The server is away' : 'Tin Cup could not be read'"
+          :text="
+            error instanceof Away
+              ? 'Start it with tincup serve; this page goes on by itself when it answers.'
+              : error.message
+          "
+        >
+          <button class="btn" @click="refetch()">Try again</button>
+        </SheetState>
+        <p v-else class="opening" role="status">Opening…</p>
+      </main>
+      <footer v-if="narrow && !slip" class="thumb">
+        <CaptureLine />
+      </footer>
+    </div>
+    <KeysHelp v-if="current.helping" />
+    <ToastStack />
+  </v-app>
+</template>
+
+<style scoped>
+.house {
+  display: flex;
+  flex-direction: column;
+  height: 100dvh;
+}
+.away {
+  padding: 6px 20px;
+  background: var(--madder);
+  color: var(--glaze);
+  font-weight: 600;
+}
+.body {
+  position: relative;
+  display: grid;
+  flex: 1;
+  grid-template-columns: 208px minmax(0, 1fr);
+  min-height: 0;
+}
+.with-slip .body {
+  grid-template-columns: 208px minmax(0, 1fr) 344px;
+}
+.index-place {
+  min-height: 0;
+  border-right: 1px solid var(--tin);
+}
+.sheet {
+  min-width: 0;
+  overflow-y: auto;
+  background: var(--glaze);
+}
+.slip-place {
+  min-height: 0;
+  border-left: 2px solid var(--rim);
+  background: var(--enamel);
+}
+.alone {
+  flex: 1;
+  background: var(--glaze);
+}
+.opening {
+  margin: 80px;
+  color: var(--pencil);
+  text-align: center;
+  animation: appear 0s 300ms both;
+}
+@keyframes appear {
+  from {
+    visibility: hidden;
+  }
+}
+.thumb {
+  padding: 8px;
+  border-top: 2px solid var(--rim);
+  background: var(--enamel);
+}
+@media (max-width: 1040px) {
+  .with-slip .body {
+    grid-template-columns: 180px minmax(0, 1fr) 320px;
+  }
+}
+@media (max-width: 760px) {
+  .body,
+  .with-slip .body {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .index-place,
+  .slip-place {
+    position: absolute;
+    z-index: 10;
+    inset: 0;
+    border: 0;
+    background: var(--enamel);
+  }
+}
+</style>

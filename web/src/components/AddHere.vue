@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { toRef } from "vue";
+import { type Into, useCapture } from "@/composables/capture";
+
+/** A line at the foot of a sheet that puts to-dos straight into it. */
+const props = defineProps<{ place: string; name: string; into: Into }>();
+const { text, reason, putIn } = useCapture(toRef(props, "place"), toRef(props, "into"));
+</script>
+
+<template>
+  <div class="add">
+    <input
+      v-model="text"
+      :aria-label="`Put into ${name}`"
+      :placeholder="`Put into ${name}`"
+      autocomplete="off"
+      @keydown.enter.exact.prevent="putIn(false)"
+      @keydown.esc.prevent="($event.target as HTMLElement).blur()"
+    />
+    <p v-if="reason" role="alert">{{ reason }}</p>
+  </div>
+</template>
+
+<style scoped>
+.add {
+  margin-top: 8px;
+}
+input {
+  width: 100%;
+  height: 36px;
+  padding: 0 12px;
+  border: 1px dashed var(--tin);
+  border-radius: var(--corner);
+  background: transparent;
+}
+input::placeholder {
+  color: var(--pencil);
+  opacity: 1;
+}
+input:focus {
+  border: 1px solid var(--rim);
+  background: var(--glaze);
+}
+p {
+  margin-top: 4px;
+  color: var(--madder);
+}
+</style>

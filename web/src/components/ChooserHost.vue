@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { computed, nextTick } from "vue";
+import type { Overview } from "@/api/client";
+import { useActions } from "@/composables/actions";
+import { useCurrent } from "@/composables/current";
+import { useTodo } from "@/composables/queries";
+import { rowElement } from "@/composables/row-keys";
+import ListChooser from "./ListChooser.vue";
+import MomentChooser from "./MomentChooser.vue";
+import PlanChooser from "./PlanChooser.vue";
+import TagChooser from "./TagChooser.vue";
+
+/** The one chooser that is open, hung on the row or field that asked for it. */
+defineProps<{ overview: Overview }>();
+const current = useCurrent();
+const actions = useActions();
+const { data: todo } = useTodo(computed(() => current.chooser?.todo ?? ""));
+
+async function close() {
+  const chooser = current.chooser;
+  current.chooser = undefined;
+  await nextTick();
+  const back = chooser?.at.isConnected ? chooser.at : rowElement(chooser?.todo);
+  back?.focus();
+}
+async function set(field: "due" | "start" | "plan", value: string | null) {
+  const t = todo.value;
+  await close();
+  if (!t || t[field] === value) return;
+  if (field === "plan") await actions.plan(t, value);
+  else await actions.edit(t, { [field]: value });
+}
+</script>
+
+<template>
+  <v-menu
+    v-if="current.chooser"
+    :model-value="true"
+    :target="current.chooser.at"
+    :close-on-content-click="false"
+    location="bottom end"
+    offset="4"
+    min-width="0"
+    @update:model-value="close"
+  >
+    <div v-if="todo && todo.id === current.chooser.todo" class="floating" @keydown.esc.stop="close">
+      <ListChooser
+        v-if="current.chooser.kind === 'list'"
+        :overview="overview"
+        :todo="todo"
+        @done="close"
+      />
+      <TagChooser v-else-if="current.chooser.kind === 'tags'" :overview="overview" :todo="todo" />
+      <PlanChooser
+        v-else-if="current.chooser.kind === 'plan'"
+        :overview="overview"
+        :value="todo.plan"
+        @choose="(v) => set('plan', v)"
+      />
+      <MomentChooser
+        v-else-if="current.chooser.kind === 'due'"
+        what="due"
+        timed
+        :today="overview.today"
+        :value="todo.due"
+        @choose="(v) => set('due', v)"
+      />
+      <MomentChooser
+        v-else
+        what="start"
+        :today="overview.today"
+        :value="todo.start"
+        @choose="(v) => set('start', v)"
+      />
+    </div>
+  </v-menu>
+</template>

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { computed, useId } from "vue";
+
+/** An enamel cup that fills with its load. */
+const props = withDefaults(
+  defineProps<{
+    /** Load against capacity: 1 is full to the brim, more is over it. */
+    level?: number;
+    /** Height in pixels; the width follows. */
+    size?: number;
+  }>(),
+  { level: 0, size: 32 },
+);
+
+const clip = useId();
+const over = computed(() => props.level > 1);
+/** A single slip still shows. */
+const share = computed(() => (props.level > 0 ? Math.min(Math.max(props.level, 0.12), 1) : 0));
+const surface = computed(() => 33 - share.value * 25);
+</script>
+
+<template>
+  <svg
+    class="cup"
+    :class="{ over }"
+    :width="(size * 44) / 38"
+    :height="size"
+    viewBox="0 0 44 38"
+    aria-hidden="true"
+  >
+    <defs>
+      <clipPath :id="clip">
+        <path d="M6 6 L7.600 29 Q8 33.500 12.400 33.500 H27.600 Q32 33.500 32.400 29 L34 6 Z" />
+      </clipPath>
+    </defs>
+    <path v-if="over" class="heap" d="M9 5.500 Q20 -3 31 5.500 Z" />
+    <path
+      class="body"
+      d="M6 6 L7.600 29 Q8 33.500 12.400 33.500 H27.600 Q32 33.500 32.400 29 L34 6 Z"
+    />
+    <path
+      v-if="share"
+      class="load"
+      :clip-path="`url(#${clip})`"
+      :d="`M0 ${surface} q7 -2 13 0 t13 0 t13 0 V40 H0 Z`"
+    />
+    <path
+      class="line"
+      d="M6 6 L7.600 29 Q8 33.500 12.400 33.500 H27.600 Q32 33.500 32.400 29 L34 6"
+    />
+    <path class="line" d="M33.700 10.500 H36 q5 0 5 5 q0 7.500 -8.300 8" />
+    <path class="lip" d="M4.500 6 H35.500" />
+  </svg>
+</template>
+
+<style scoped>
+.cup {
+  display: block;
+  overflow: visible;
+  fill: none;
+  stroke-linecap: round;
+  stroke-linejoin: round;
+}
+.body {
+  fill: var(--glaze);
+}
+.load {
+  fill: var(--fill);
+}
+.line {
+  stroke: var(--rim);
+  stroke-width: 2;
+}
+.lip {
+  stroke: var(--rim);
+  stroke-width: 3.2;
+}
+.over .load,
+.heap {
+  fill: var(--copper);
+}
+</style>

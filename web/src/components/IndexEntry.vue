@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { dropTargetForElements } from "@atlaskit/pragmatic-drag-and-drop/element/adapter";
+import { onBeforeUnmount, onMounted, ref, useTemplateRef } from "vue";
+import type { Colour } from "@/api/client";
+import { isDragged } from "@/composables/drag";
+
+/** One line of the index; one with `takes` moves what is dropped on it. */
+const props = defineProps<{
+  to: string;
+  name: string;
+  count?: number;
+  colour?: Colour;
+  takes?: boolean;
+}>();
+const emit = defineEmits<{ drop: [id: string] }>();
+
+const root = useTemplateRef("root");
+const over = ref(false);
+let stop = () => {};
+onMounted(() => {
+  if (!props.takes || !root.value) return;
+  stop = dropTargetForElements({
+    element: root.value,
+    canDrop: ({ source }) => isDragged(source.data),
+    onDragEnter: () => (over.value = true),
+    onDragLeave: () => (over.value = false),
+    onDrop: ({ source }) => {
+      over.value = false;
+      if (isDragged(source.data)) emit("drop", source.data.todo.id);
+    },
+  });
+});
+onBeforeUnmount(() => stop());
+</script>
+
+<template>
+  <li ref="root">
+    <router-link :to="to" class="entry" :class="{ over, listed: colour }" active-class="here">
+      <span v-if="colour" class="dot" :style="{ background: `var(--${colour})` }" />
+      <span class="name">{{ name }}</span>
+      <span v-if="count" class="count">{{ count }}</span>
+    </router-link>
+  </li>
+</template>
+
+<style scoped>
+.entry {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  height: 26px;
+  padding: 0 8px;
+  border-radius: var(--corner);
+  border: 1px solid transparent;
+  color: inherit;
+  text-decoration: none;
+  font-size: 14px;
+}
+.listed {
+  padding-left: 24px;
+}
+.entry:hover {
+  background: var(--wash);
+}
+.entry.here {
+  background: var(--rim);
+  color: var(--glaze);
+  font-weight: 600;
+}
+.entry.over {
+  border: 1px dashed var(--rim);
+  background: var(--wash);
+  color: var(--ink);
+}
+.name {
+  flex: 1;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.count {
+  color: var(--pencil);
+}
+.here .count {
+  color: inherit;
+}
+.dot {
+  flex: none;
+  width: 8px;
+  height: 8px;
+  border-radius: 2px;
+}
+.here .dot {
+  outline: 1px solid var(--glaze);
+}
+</style>

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { onMounted, useTemplateRef } from "vue";
+import { useCurrent } from "@/composables/current";
+import { keyHelp } from "@/composables/keys";
+
+const current = useCurrent();
+const dialog = useTemplateRef("dialog");
+const groups = ["Everywhere", "On a row", "Go to"] as const;
+onMounted(() => dialog.value?.showModal());
+</script>
+
+<template>
+  <dialog
+    ref="dialog"
+    class="help floating"
+    aria-labelledby="keys-title"
+    @close="current.helping = false"
+    @click.self="dialog?.close()"
+  >
+    <header>
+      <h1 id="keys-title">Keys</h1>
+      <button class="btn" @click="dialog?.close()">Close</button>
+    </header>
+    <p>Single keys act outside text fields.</p>
+    <div class="columns">
+      <section v-for="group in groups" :key="group">
+        <h2>{{ group }}</h2>
+        <dl>
+          <template v-for="k in keyHelp.filter((h) => h.group === group)" :key="k.does">
+            <dt>
+              <span v-for="key in k.keys" :key="key" class="key">{{ key }}</span>
+            </dt>
+            <dd>{{ k.does }}</dd>
+          </template>
+        </dl>
+      </section>
+    </div>
+  </dialog>
+</template>
+
+<style scoped>
+.help {
+  width: min(860px, calc(100vw - 24px));
+  max-height: calc(100vh - 48px);
+  margin: auto;
+  padding: 20px 24px;
+  overflow-y: auto;
+}
+.help::backdrop {
+  background: rgb(20 28 26 / 45%);
+}
+header {
+  display: flex;
+  justify-content: space-between;
+}
+h1 {
+  font-size: 22px;
+  line-height: 32px;
+}
+h2 {
+  margin: 12px 0 4px;
+  font-size: 15px;
+}
+p {
+  color: var(--pencil);
+}
+.columns {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
+  gap: 0 28px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 92px 1fr;
+  gap: 6px 10px;
+}
+dt {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+</style>

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { onMounted, ref, useTemplateRef } from "vue";
+import type { Overview } from "@/api/client";
+import { planWords, precision } from "@/words/dates";
+import CupGlyph from "./CupGlyph.vue";
+
+/** Chooses when to do it: the cups of the rail, or any other day. */
+const props = defineProps<{ overview: Overview; value: string | null }>();
+const emit = defineEmits<{ choose: [plan: string | null] }>();
+const root = useTemplateRef("root");
+const other = ref("");
+
+onMounted(() => root.value?.querySelector("button")?.focus());
+function walk(e: KeyboardEvent, by: number) {
+  const buttons = [...(e.currentTarget as HTMLElement).querySelectorAll<HTMLElement>("button")];
+  const i = buttons.indexOf(document.activeElement as HTMLElement);
+  buttons[(i + by + buttons.length) % buttons.length]?.focus();
+}
+function name(horizon: string): string {
+  const words = planWords(horizon, props.overview.today);
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+const level = (horizon: string, count: number) =>
+  precision(horizon) === "day" ? count / props.overview.brim : Math.min(count / 24, 1);
+</script>
+
+<template>
+  <div ref="root" class="chooser" role="dialog" aria-label="Choose the plan">
+    <div
+      class="cups"
+      @keydown.right.prevent="walk($event, 1)"
+      @keydown.left.prevent="walk($event, -1)"
+    >
+      <button
+        v-for="cup in overview.rail"
+        :key="cup.horizon"
+        :class="{ set: cup.horizon === value }"
+        @click="emit('choose', cup.horizon)"
+      >
+        <CupGlyph :level="level(cup.horizon, cup.count)" :size="24" />
+        <span>{{ name(cup.horizon) }}</span>
+      </button>
+    </div>
+    <div class="foot">
+      <label>another day <input v-model="other" type="date" /></label>
+      <button class="btn" :disabled="!other" @click="emit('choose', other)">Plan</button>
+      <button v-if="value" class="btn quiet" @click="emit('choose', null)">No plan</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.chooser {
+  width: 344px;
+  padding: 8px;
+}
+.cups {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+}
+.cups button {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 4px;
+  padding: 8px 2px;
+  border-radius: var(--corner);
+  font-size: 13px;
+  line-height: 16px;
+  cursor: pointer;
+}
+.cups button:hover,
+.cups button:focus-visible {
+  background: var(--wash);
+}
+.cups .set {
+  font-weight: 600;
+}
+.foot {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-top: 6px;
+  padding: 8px 4px 2px;
+  border-top: 1px solid var(--tin);
+  font-size: 14px;
+}
+input {
+  height: 28px;
+  padding: 0 4px;
+  border: 1px solid var(--tin);
+  border-radius: var(--corner);
+}
+</style>

@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import { dropTargetForElements } from "@atlaskit/pragmatic-drag-and-drop/element/adapter";
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from "vue";
+import type { RailCup } from "@/api/client";
+import { isDragged } from "@/composables/drag";
+import { longDay, monthName, precision, railDay, shortMonth } from "@/words/dates";
+import CupGlyph from "./CupGlyph.vue";
+
+const props = defineProps<{
+  cup: RailCup;
+  brim: number;
+  today: string;
+  /** Its place on the rail: 0 is today. */
+  place: number;
+  shown: boolean;
+}>();
+const emit = defineEmits<{ show: []; drop: [id: string] }>();
+
+const root = useTemplateRef("root");
+const over = ref(false);
+const isToday = computed(() => props.place === 0);
+const h = computed(() => props.cup.horizon);
+const extra = computed(() => Math.max(props.cup.count - props.brim, 0));
+
+/** The key that plans on it, where there is one. */
+const digit = computed(() => {
+  if (props.place < 9) return String(props.place + 1);
+  return h.value === "parked" ? "0" : "";
+});
+
+const name = computed(() => {
+  switch (precision(h.value)) {
+    case "day":
+      return isToday.value ? `Today, ${railDay(h.value)}` : railDay(h.value);
+    case "week":
+      return props.place === 7 ? "This week" : "Next week";
+    case "month":
+      return shortMonth(`${h.value}-01`);
+    case "parked":
+      return "Parked";
+  }
+  return "";
+});
+
+const fullName = computed(() => {
+  switch (precision(h.value)) {
+    case "day":
+      return isToday.value
+        ? `Today, ${longDay(h.value, props.today)}`
+        : longDay(h.value, props.today);
+    case "month":
+      return monthName(`${h.value}-01`);
+    default:
+      return name.value;
+  }
+});
+
+const load = computed(() => {
+  if (precision(h.value) !== "day") return String(props.cup.count);
+  if (extra.value) return `${props.cup.count} · ${extra.value} over`;
+  return isToday.value ? `${props.cup.count} of ${props.brim}` : String(props.cup.count);
+});
+
+/** Weeks, months and parked hold as much as is put in them. */
+const level = computed(() => {
+  const full = { day: 1, week: 3, month: 4, parked: 4 }[precision(h.value)] * props.brim;
+  const share = props.cup.count / full;
+  return precision(h.value) === "day" ? share : Math.min(share, 1);
+});
+
+let stop = () => {};
+onMounted(() => {
+  if (!root.value) return;
+  stop = dropTargetForElements({
+    element: root.value,
+    canDrop: ({ source }) => isDragged(source.data),
+    onDragEnter: () => (over.value = true),
+    onDragLeave: () => (over.value = false),
+    onDrop: ({ source }) => {
+      over.value = false;
+      if (isDragged(source.data)) emit("drop", source.data.todo.id);
+    },
+  });
+});
+onBeforeUnmount(() => stop());
+</script>
+
+<template>
+  <button
+    ref="root"
+    class="place"
+    :class="{ today: isToday, shown, over, brims: extra > 0 && precision(h) === 'day' }"
+    :aria-label="`${fullName}: ${cup.count} to do${extra && precision(h) === 'day' ? `, ${extra} over the brim` : ''}`"
+    :aria-current="shown ? 'page' : undefined"
+    :data-cup="h"
+    @click="emit('show')"
+  >
+    <span v-if="digit" class="digit" aria-hidden="true">{{ digit }}</span>
+    <CupGlyph :level="level" :size="isToday ? 46 : 34" />
+    <span class="words">
+      <span class="name">{{ name }}</span>
+      <span class="load">{{ over ? "plan here" : load }}</span>
+    </span>
+  </button>
+</template>
+
+<style scoped>
+.place {
+  position: relative;
+  display: flex;
+  flex: 1 1 0;
+  flex-direction: column;
+  align-items: center;
+  justify-content: flex-end;
+  min-width: 76px;
+  height: 84px;
+  padding: 4px 2px;
+  border: 2px solid transparent;
+  border-radius: var(--corner);
+  cursor: pointer;
+}
+.place:hover {
+  background: var(--wash);
+}
+.place.over {
+  border-color: var(--rim);
+  border-style: dashed;
+  background: var(--wash);
+}
+.place.shown {
+  background: var(--wash);
+}
+.place.shown .name {
+  text-decoration: underline 2px;
+  text-underline-offset: 4px;
+}
+.words {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  margin-top: 4px;
+}
+.name {
+  font-family: var(--slab);
+  font-size: 14px;
+  font-weight: 600;
+  line-height: 18px;
+  white-space: nowrap;
+}
+.load {
+  color: var(--pencil);
+  font-size: 13px;
+  line-height: 16px;
+  white-space: nowrap;
+}
+.brims .load {
+  color: var(--copper);
+  font-weight: 600;
+}
+.digit {
+  position: absolute;
+  top: 2px;
+  right: 8px;
+  color: var(--pencil);
+  font-size: 12px;
+  line-height: 16px;
+}
+.today {
+  flex: 0 0 184px;
+  flex-direction: row;
+  align-items: flex-end;
+  justify-content: flex-start;
+  gap: 12px;
+  padding: 4px 8px 26px 10px;
+}
+.today .words {
+  align-items: flex-start;
+}
+</style>

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import { useRoute, useRouter } from "vue-router";
+import type { Overview } from "@/api/client";
+import { useActions } from "@/composables/actions";
+import RailCup from "./RailCup.vue";
+
+const props = defineProps<{ overview: Overview }>();
+const router = useRouter();
+const route = useRoute();
+const actions = useActions();
+
+const pathOf = (horizon: string) =>
+  horizon === props.overview.today ? "/today" : `/rail/${horizon}`;
+const overdue = computed(() => props.overview.counts.overdue);
+</script>
+
+<template>
+  <nav class="rail" aria-label="Rail: when things are planned">
+    <div class="first">
+      <RailCup
+        v-if="overview.rail[0]"
+        :cup="overview.rail[0]"
+        :brim="overview.brim"
+        :today="overview.today"
+        :place="0"
+        :shown="route.path === '/today'"
+        @show="router.push('/today')"
+        @drop="(id) => actions.plan({ id }, overview.today)"
+      />
+      <router-link v-if="overdue" to="/overdue" class="spill">
+        <svg width="62" height="10" viewBox="0 0 62 10" aria-hidden="true">
+          <path d="M4 6q-4-2 4-3 8-3 22-2 14-2 24 1 9 1 4 4-8 3-26 3-22 0-28-3z" />
+        </svg>
+        <span>{{ overdue }} overdue</span>
+      </router-link>
+    </div>
+    <template v-for="(cup, i) in overview.rail" :key="cup.horizon">
+      <span v-if="i === 7" class="divider" aria-hidden="true" />
+      <RailCup
+        v-if="i > 0"
+        :cup="cup"
+        :brim="overview.brim"
+        :today="overview.today"
+        :place="i"
+        :shown="route.path === pathOf(cup.horizon)"
+        @show="router.push(pathOf(cup.horizon))"
+        @drop="(id) => actions.plan({ id }, cup.horizon)"
+      />
+    </template>
+  </nav>
+</template>
+
+<style scoped>
+.rail {
+  display: flex;
+  align-items: center;
+  height: 104px;
+  padding: 0 16px;
+  overflow-x: auto;
+  overflow-y: hidden;
+  scrollbar-width: thin;
+  border-bottom: 2px solid var(--rim);
+}
+.first {
+  position: relative;
+  flex: 0 0 188px;
+}
+.spill {
+  position: absolute;
+  bottom: 4px;
+  left: 8px;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 24px;
+  color: var(--madder);
+  font-size: 13px;
+  font-weight: 600;
+  text-decoration: none;
+}
+.spill:hover span {
+  text-decoration: underline;
+}
+.spill path {
+  fill: var(--madder);
+}
+.divider {
+  flex: 0 0 1px;
+  height: 60px;
+  margin: 0 4px;
+  background: var(--tin);
+}
+</style>

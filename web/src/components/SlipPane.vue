@@ -1,0 +1,345 @@
+<script setup lang="ts">
+import { computed, nextTick, toRef, useTemplateRef, watch } from "vue";
+import type { Overview, Priority, Todo } from "@/api/client";
+import { useActions } from "@/composables/actions";
+import { type Chooser, useCurrent } from "@/composables/current";
+import { useDraft } from "@/composables/draft";
+import { useLinger } from "@/composables/linger";
+import { fullMoment, instantWords, planWords } from "@/words/dates";
+import { listById, priorities, priorityNames, tagColour } from "@/words/names";
+import DraftClash from "./DraftClash.vue";
+import TickBox from "./TickBox.vue";
+
+const props = defineProps<{ todo: Todo; overview: Overview }>();
+const emit = defineEmits<{ close: [] }>();
+
+const actions = useActions();
+const current = useCurrent();
+const linger = useLinger();
+const todo = toRef(props, "todo");
+const title = useDraft(todo, "title");
+const notes = useDraft(todo, "notes");
+const titleField = useTemplateRef("titleField");
+const notesField = useTemplateRef("notesField");
+
+const struck = computed(() => linger.struck(props.todo));
+const binned = computed(() => props.todo.deleted !== null);
+const place = computed(() => {
+  const at = listById(props.overview, props.todo.list);
+  return at ? `${at.shelf.name} · ${at.list.name}` : "The Cup";
+});
+const plan = computed(() => {
+  const p = props.todo.plan;
+  if (!p) return "Not planned";
+  const words = planWords(p, props.overview.today);
+  return words.charAt(0).toUpperCase() + words.slice(1);
+});
+const history = computed(() => {
+  const zone = props.overview.zone;
+  const t = props.todo;
+  const parts = [`Put in ${instantWords(t.created, zone)}.`];
+  if (t.completed) {
+    parts.push(
+      `${t.status === "cancelled" ? "Cancelled" : "Done"} ${instantWords(t.completed, zone)}.`,
+    );
+  }
+  if (t.deleted) parts.push(`In the bin since ${instantWords(t.deleted, zone)}.`);
+  return parts.join(" ");
+});
+const saving = computed(() => {
+  const states = [title.state.value, notes.state.value];
+  if (states.includes("saving")) return "Saving…";
+  if (states.includes("kept")) return "Not saved yet. It is kept in this window.";
+  if (title.dirty.value || notes.dirty.value) return "Saved when you leave the field.";
+  return states.includes("saved") ? "Saved." : "";
+});
+
+function grow(el: HTMLTextAreaElement | null, least: number) {
+  if (!el) return;
+  el.style.height = "0";
+  el.style.height = `${Math.max(el.scrollHeight, least)}px`;
+}
+watch(
+  [title.text, notes.text, () => props.todo.id],
+  () =>
+    void nextTick(() => {
+      grow(titleField.value, 28);
+      grow(notesField.value, 84);
+    }),
+  { immediate: true },
+);
+
+function choose(kind: Chooser["kind"], e: Event) {
+  current.chooser = { kind, todo: props.todo.id, at: e.currentTarget as HTMLElement };
+}
+const setPriority = (p: Priority) => actions.edit(props.todo, { priority: p });
+</script>
+
+<template>
+  <aside class="slip" aria-label="Slip" @keydown.esc.stop="emit('close')">
+    <header>
+      <TickBox
+        v-if="!binned"
+        :ticked="struck"
+        :half="todo.status === 'in-process'"
+        :crossed="todo.status === 'cancelled'"
+        :label="struck ? 'Open again' : 'Tick'"
+        @click="actions.tick(todo)"
+      />
+      <span class="grow" />
+      <button class="btn quiet" @click="emit('close')">Close</button>
+    </header>
+    <textarea
+      ref="titleField"
+      v-model="title.text.value"
+      class="title"
+      :class="{ struck }"
+      rows="1"
+      aria-label="Title"
+      :readonly="binned"
+      :aria-invalid="title.reason.value !== ''"
+      @keydown.enter.prevent="title.save()"
+      @blur="title.save()"
+    />
+    <p v-if="title.reason.value" class="reason" role="alert">{{ title.reason.value }}</p>
+    <DraftClash
+      v-if="title.clash.value !== undefined"
+      what="title"
+      :theirs="title.clash.value"
+      @mine="title.keepMine()"
+      @theirs="title.takeTheirs()"
+    />
+    <p class="place">{{ place }}</p>
+
+    <dl>
+      <dt>List</dt>
+      <dd>
+        <button class="value" :disabled="binned" @click="choose('list', $event)">
+          {{ listById(overview, todo.list)?.list.name ?? "None yet: it is in the Cup" }}
+        </button>
+      </dd>
+      <dt>Due</dt>
+      <dd>
+        <button class="value" :disabled="binned" @click="choose('due', $event)">
+          {{ todo.due ? fullMoment(todo.due) : "No due" }}
+        </button>
+      </dd>
+      <dt>Plan</dt>
+      <dd>
+        <button class="value" :disabled="binned" @click="choose('plan', $event)">{{ plan }}</button>
+      </dd>
+      <dt>Start</dt>
+      <dd>
+        <button class="value" :disabled="binned" @click="choose('start', $event)">
+          {{ todo.start ? fullMoment(todo.start) : "At any time" }}
+        </button>
+      </dd>
+      <dt id="priority-label">Priority</dt>
+      <dd class="steps" role="group" aria-labelledby="priority-label">
+        <button
+          v-for="p in priorities"
+          :key="p"
+          class="step"
+          :aria-pressed="todo.priority === p"
+          :disabled="binned"
+          @click="setPriority(p)"
+        >
+          {{ priorityNames[p] }}
+        </button>
+      </dd>
+      <dt>Tags</dt>
+      <dd>
+        <button class="value" :disabled="binned" @click="choose('tags', $event)">
+          <span
+            v-for="tag in todo.tags"
+            :key="tag"
+            class="tag"
+            :style="{ borderColor: `var(--${tagColour(overview, tag)})` }"
+            >{{ tag }}</span
+          >
+          <template v-if="!todo.tags.length">No tags</template>
+        </button>
+      </dd>
+    </dl>
+
+    <h2 id="notes-label">Notes</h2>
+    <textarea
+      ref="notesField"
+      v-model="notes.text.value"
+      class="notes"
+      aria-labelledby="notes-label"
+      placeholder="Anything worth keeping with it"
+      :readonly="binned"
+      :aria-invalid="notes.reason.value !== ''"
+      @blur="notes.save()"
+    />
+    <p v-if="notes.reason.value" class="reason" role="alert">{{ notes.reason.value }}</p>
+    <DraftClash
+      v-if="notes.clash.value !== undefined"
+      what="notes"
+      :theirs="notes.clash.value"
+      @mine="notes.keepMine()"
+      @theirs="notes.takeTheirs()"
+    />
+
+    <footer>
+      <p class="foot" role="status">{{ saving }}</p>
+      <p class="foot">{{ history }}</p>
+      <div class="deeds">
+        <button v-if="binned" class="btn main" @click="actions.run(todo.id, 'restore')">
+          Restore
+        </button>
+        <template v-else>
+          <button
+            v-if="todo.status === 'needs-action' || todo.status === 'in-process'"
+            class="btn"
+            @click="
+              actions.edit(todo, {
+                status: todo.status === 'in-process' ? 'needs-action' : 'in-process',
+              })
+            "
+          >
+            {{ todo.status === "in-process" ? "Not begun after all" : "Mark as begun" }}
+          </button>
+          <button v-if="todo.completed" class="btn" @click="actions.run(todo.id, 'reopen')">
+            Open again
+          </button>
+          <button v-else class="btn" @click="actions.run(todo.id, 'cancel')">
+            Decide against it
+          </button>
+          <button class="btn" @click="actions.remove(todo)">Put in the bin</button>
+        </template>
+      </div>
+    </footer>
+  </aside>
+</template>
+
+<style scoped>
+.slip {
+  height: 100%;
+  padding: 10px 18px 24px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+header {
+  display: flex;
+  align-items: center;
+  height: 36px;
+}
+.grow {
+  flex: 1;
+}
+textarea {
+  display: block;
+  width: 100%;
+  border: 1px solid transparent;
+  border-radius: var(--corner);
+  resize: none;
+  overflow: hidden;
+  unicode-bidi: plaintext;
+}
+textarea:hover {
+  border-color: var(--tin);
+}
+textarea:focus {
+  border-color: var(--rim);
+  background: var(--glaze);
+  outline: none;
+  box-shadow: 0 0 0 1px var(--rim);
+}
+.title {
+  margin: 0 -6px;
+  width: calc(100% + 12px);
+  padding: 1px 6px;
+  font-family: var(--slab);
+  font-size: 18px;
+  font-weight: 600;
+  line-height: 25px;
+}
+.title.struck {
+  color: var(--pencil);
+  text-decoration: line-through;
+}
+.place {
+  margin-top: 2px;
+  color: var(--pencil);
+  font-size: 14px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 64px 1fr;
+  gap: 2px 8px;
+  margin: 14px 0;
+}
+dt {
+  color: var(--pencil);
+  line-height: 28px;
+}
+.value {
+  min-height: 28px;
+  margin-left: -8px;
+  padding: 2px 8px;
+  border: 1px solid transparent;
+  border-radius: var(--corner);
+  text-align: left;
+  cursor: pointer;
+}
+.value:hover:enabled {
+  border-color: var(--tin);
+  background: var(--glaze);
+}
+.steps {
+  display: flex;
+  gap: 2px;
+  margin-left: -8px;
+}
+.step {
+  min-height: 28px;
+  padding: 0 8px;
+  border: 1px solid transparent;
+  border-radius: var(--corner);
+  color: var(--pencil);
+  cursor: pointer;
+}
+.step:hover:enabled {
+  border-color: var(--tin);
+}
+.step[aria-pressed="true"] {
+  border-color: var(--rim);
+  background: var(--glaze);
+  color: var(--ink);
+  font-weight: 600;
+}
+.tag {
+  display: inline-block;
+  margin-right: 10px;
+  border-bottom: 2px solid;
+}
+h2 {
+  margin-bottom: 4px;
+  font-size: 15px;
+}
+.notes {
+  padding: 8px 10px;
+  border-color: var(--tin);
+  background: var(--glaze);
+}
+.reason {
+  margin-top: 4px;
+  color: var(--madder);
+}
+footer {
+  margin-top: 14px;
+}
+.foot {
+  min-height: 20px;
+  color: var(--pencil);
+  font-size: 13px;
+}
+.deeds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 10px;
+}
+</style>

@@ -1,0 +1,168 @@
+import { useQueryClient } from "@tanstack/vue-query";
+import {
+  Away,
+  type ChangedTodo,
+  client,
+  etagOf,
+  send,
+  type Todo,
+  type TodoPatch,
+} from "@/api/client";
+import { Refused } from "@/api/client";
+import { useLinger } from "./linger";
+import { useServer } from "./server";
+import { useToasts } from "./toasts";
+
+type Command = "complete" | "reopen" | "cancel" | "restore";
+
+/** Everything a person can do to a to-do, with its word afterwards. */
+export function useActions() {
+  const queries = useQueryClient();
+  const server = useServer();
+  const toasts = useToasts();
+  const linger = useLinger();
+
+  function trouble(e: unknown) {
+    if (e instanceof Away) {
+      toasts.show({
+        text: "The server is away. Nothing was changed; try again when it is back.",
+        trouble: true,
+      });
+    } else {
+      toasts.show({
+        text: e instanceof Error ? e.message : "Something went wrong.",
+        trouble: true,
+      });
+    }
+  }
+
+  function took(changed: ChangedTodo, quiet = false) {
+    const { change, ...todo } = changed;
+    queries.setQueryData(["todo", todo.id], todo);
+    if (change.revision) server.refresh(change.revision, []);
+    if (!quiet && change.revision) toasts.show({ text: change.says, undo: change.revision });
+  }
+
+  async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {
+    try {
+      return await work();
+    } catch (e) {
+      trouble(e);
+      return undefined;
+    }
+  }
+
+  const command = (id: string, name: Command) =>
+    send((header) => client.POST(`/api/todos/{id}/${name}`, { params: { path: { id }, header } }));
+
+  const run = (id: string, name: Command) => attempt(async () => took(await command(id, name)));
+
+  /** Ticks, or takes the tick back. The row is struck before the server answers. */
+  async function tick(todo: Todo) {
+    if (linger.struck(todo)) {
+      linger.set(todo.id, "open");
+      const done = await run(todo.id, "reopen");
+      if (done === undefined) return;
+      return;
+    }
+    linger.set(todo.id, "completed");
+    try {
+      took(await command(todo.id, "complete"));
+    } catch (e) {
+      linger.drop(todo.id);
+      trouble(e);
+    }
+  }
+
+  const plan = (todo: Pick<Todo, "id">, horizon: string | null) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/plan", {
+            params: { path: { id: todo.id }, header },
+            body: { plan: horizon },
+          }),
+        ),
+      ),
+    );
+
+  const move = (todo: Pick<Todo, "id">, list: string | null) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/move", {
+            params: { path: { id: todo.id }, header },
+            body: { list },
+          }),
+        ),
+      ),
+    );
+
+  const tag = (todo: Pick<Todo, "id">, add: string[], remove: string[]) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/tags", {
+            params: { path: { id: todo.id }, header },
+            body: { add, remove },
+          }),
+        ),
+      ),
+    );
+
+  /** Sends an edit; one that another window's change does not touch goes again by itself. */
+  async function patch(todo: Pick<Todo, "id" | "revision">, body: TodoPatch): Promise<ChangedTodo> {
+    const go = (revision: number) =>
+      send(() =>
+        client.PATCH("/api/todos/{id}", {
+          params: { path: { id: todo.id }, header: { "If-Match": etagOf({ revision }) } },
+          headers: { "Content-Type": "application/merge-patch+json" },
+          body,
+        }),
+      );
+    try {
+      return await go(todo.revision);
+    } catch (e) {
+      if (!(e instanceof Refused) || e.problem.status !== 412 || !e.problem.current) throw e;
+      const theirs = e.problem.changed ?? [];
+      if (Object.keys(body).some((field) => theirs.includes(field))) throw e;
+      return go(e.problem.current.revision);
+    }
+  }
+
+  /** Edits from a row: with a word and an offer to undo. */
+  const edit = (todo: Pick<Todo, "id" | "revision">, body: TodoPatch) =>
+    attempt(async () => took(await patch(todo, body)));
+
+  const remove = (todo: Pick<Todo, "id" | "revision">) =>
+    attempt(async () =>
+      took(
+        await send(() =>
+          client.DELETE("/api/todos/{id}", {
+            params: { path: { id: todo.id }, header: { "If-Match": "*" } },
+          }),
+        ),
+      ),
+    );
+
+  const undo = (change?: number) =>
+    attempt(async () => {
+      const done = await send((header) =>
+        client.POST("/api/undo", { params: { header }, body: change ? { change } : {} }),
+      );
+      linger.forget(done.todos);
+      if (change) toasts.settle(change);
+      server.refresh(done.change.revision);
+      toasts.show({ text: done.change.says });
+    });
+
+  const redo = () =>
+    attempt(async () => {
+      const done = await send((header) => client.POST("/api/redo", { params: { header } }));
+      linger.forget(done.todos);
+      server.refresh(done.change.revision);
+      toasts.show({ text: `Done again. ${done.change.says}` });
+    });
+
+  return { tick, run, plan, move, tag, patch, edit, remove, undo, redo, took, trouble, attempt };
+}

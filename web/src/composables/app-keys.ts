@@ -1,0 +1,63 @@
+import type { Ref } from "vue";
+import { useRouter } from "vue-router";
+import type { Overview } from "@/api/client";
+import { useActions } from "./actions";
+import { useCurrent } from "./current";
+import { useKeys } from "./keys";
+
+const places: Record<string, string> = {
+  c: "/cup",
+  t: "/today",
+  o: "/overdue",
+  u: "/upcoming",
+  w: "/within-a-week",
+  d: "/done",
+  b: "/bin",
+};
+
+/** How long `g` waits for the letter behind it, in milliseconds. */
+const patience = 1500;
+
+/** Keys that work wherever one is. `back` takes one step back, if it can. */
+export function useAppKeys(overview: Ref<Overview | undefined>, back: () => boolean) {
+  const router = useRouter();
+  const actions = useActions();
+  const current = useCurrent();
+  let going = 0;
+
+  useKeys((press) => {
+    if (Date.now() - going < patience) {
+      going = 0;
+      const place = places[press];
+      if (place) void router.push(place);
+      return place !== undefined;
+    }
+    switch (press) {
+      case "g":
+        going = Date.now();
+        return true;
+      case "n":
+        current.capture++;
+        return true;
+      case "?":
+        current.helping = true;
+        return true;
+      case "Ctrl+z":
+      case "Ctrl+Z":
+        void actions.undo();
+        return true;
+      case "Ctrl+Shift+Z":
+        void actions.redo();
+        return true;
+      case "Escape":
+        return back();
+    }
+    const digit = /^Shift\+(\d)$/.exec(press)?.[1];
+    if (digit) {
+      const cup = overview.value?.rail[digit === "0" ? 11 : Number(digit) - 1];
+      if (cup) void router.push(digit === "1" ? "/today" : `/rail/${cup.horizon}`);
+      return cup !== undefined;
+    }
+    return false;
+  });
+}

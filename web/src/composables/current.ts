@@ -1,0 +1,20 @@
+import { defineStore } from "pinia";
+import { ref } from "vue";
+
+/** What a row's key or a field opened, and where it hangs. */
+export interface Chooser {
+  kind: "list" | "due" | "start" | "plan" | "tags";
+  todo: string;
+  at: HTMLElement;
+}
+
+/** The row the keys act on, and the chooser that is open. */
+export const useCurrent = defineStore("current", () => {
+  const row = ref<string>();
+  const editing = ref<string>();
+  const chooser = ref<Chooser>();
+  const helping = ref(false);
+  /** Counts the wishes to write in the capture line. */
+  const capture = ref(0);
+  return { row, editing, chooser, helping, capture };
+});

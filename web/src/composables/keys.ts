@@ -1,0 +1,71 @@
+import { onBeforeUnmount, onMounted } from "vue";
+
+/** A key as it is written in the help, and what it does. */
+export interface KeyHelp {
+  keys: string[];
+  does: string;
+  group: "Everywhere" | "On a row" | "Go to";
+}
+
+/** Every key that works, as `?` lists them. */
+export const keyHelp: KeyHelp[] = [
+  { group: "Everywhere", keys: ["n"], does: "put something in" },
+  { group: "Everywhere", keys: ["Ctrl Z"], does: "undo the latest change of this window" },
+  { group: "Everywhere", keys: ["Ctrl Shift Z"], does: "redo it" },
+  { group: "Everywhere", keys: ["Esc"], does: "one step back" },
+  { group: "Everywhere", keys: ["?"], does: "this list" },
+  { group: "On a row", keys: ["j", "↓"], does: "next row" },
+  { group: "On a row", keys: ["k", "↑"], does: "row before" },
+  { group: "On a row", keys: ["Enter"], does: "open its slip" },
+  { group: "On a row", keys: ["Space"], does: "tick, or take the tick back" },
+  { group: "On a row", keys: ["e"], does: "edit the title in place" },
+  { group: "On a row", keys: ["l"], does: "choose a list" },
+  { group: "On a row", keys: ["d"], does: "choose the due" },
+  { group: "On a row", keys: ["t"], does: "tags" },
+  { group: "On a row", keys: ["p", "Shift P"], does: "priority up, down" },
+  { group: "On a row", keys: ["1", "…", "7"], does: "plan for today and the next six days" },
+  { group: "On a row", keys: ["8", "9", "0"], does: "plan for this week, next week, park" },
+  { group: "On a row", keys: ["Delete"], does: "put in the bin" },
+  { group: "Go to", keys: ["Shift 1", "…"], does: "what stands in that cup" },
+  { group: "Go to", keys: ["g c"], does: "the Cup" },
+  { group: "Go to", keys: ["g t"], does: "Today" },
+  { group: "Go to", keys: ["g o"], does: "Overdue" },
+  { group: "Go to", keys: ["g u"], does: "Upcoming" },
+  { group: "Go to", keys: ["g w"], does: "Within a week" },
+  { group: "Go to", keys: ["g d"], does: "Done" },
+  { group: "Go to", keys: ["g b"], does: "Bin" },
+];
+
+function inField(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  );
+}
+
+/** A press: "n", "Shift+P", "Ctrl+Shift+Z", "Shift+1", "ArrowDown". */
+export function pressOf(e: KeyboardEvent): string {
+  const digit = /^(?:Digit|Numpad)(\d)$/.exec(e.code)?.[1];
+  const letter = e.key.length === 1 ? e.key.toUpperCase() : e.key;
+  let key = digit ?? letter;
+  if (!digit && e.key.length === 1 && !e.shiftKey && !e.ctrlKey && !e.metaKey) key = e.key;
+  const sign = e.key.length === 1 && !digit && !/[a-z]/i.test(e.key);
+  const parts = [e.ctrlKey || e.metaKey ? "Ctrl" : "", e.altKey ? "Alt" : ""];
+  if (e.shiftKey && !sign) parts.push("Shift");
+  return [...parts.filter(Boolean), sign ? e.key : key].join("+");
+}
+
+/**
+ * Hands key presses outside fields to `act`, until one is taken. A press that
+ * something nearer has taken, or that a field or an open menu owns, stays there.
+ */
+export function useKeys(act: (press: string, e: KeyboardEvent) => boolean) {
+  function down(e: KeyboardEvent) {
+    if (e.defaultPrevented || e.isComposing) return;
+    if (inField(e.target)) return;
+    if (e.target instanceof HTMLElement && e.target.closest(".v-overlay__content, dialog")) return;
+    if (act(pressOf(e), e)) e.preventDefault();
+  }
+  onMounted(() => document.addEventListener("keydown", down));
+  onBeforeUnmount(() => document.removeEventListener("keydown", down));
+}

@@ -1,0 +1,51 @@
+import { useQueryClient } from "@tanstack/vue-query";
+import { defineStore } from "pinia";
+import { ref } from "vue";
+import { listen, type Heard } from "@/live/stream";
+
+/** What is known of the server: whether it answers, its day, its revision. */
+export const useServer = defineStore("server", () => {
+  const queries = useQueryClient();
+  const away = ref(false);
+  const today = ref("");
+  let revision: number | undefined;
+
+  /** Reads everything shown again, once for each revision. */
+  function refresh(to?: number, todos?: string[]) {
+    if (to !== undefined && revision !== undefined && to <= revision) return;
+    if (to !== undefined) revision = to;
+    void queries.invalidateQueries({ queryKey: ["overview"] });
+    void queries.invalidateQueries({ queryKey: ["view"] });
+    if (!todos) void queries.invalidateQueries({ queryKey: ["todo"] });
+    for (const id of todos ?? []) void queries.invalidateQueries({ queryKey: ["todo", id] });
+  }
+
+  function heard(e: Heard) {
+    if (e.kind === "away" || e.kind === "here") {
+      away.value = e.kind === "away";
+      return;
+    }
+    const otherDay = e.today !== undefined && today.value !== "" && e.today !== today.value;
+    if (e.kind === "time" || e.kind === "reset" || otherDay) {
+      if (e.today) today.value = e.today;
+      revision = e.revision;
+      refresh();
+    } else refresh(e.revision, e.kind === "change" ? e.todos : undefined);
+  }
+
+  /** Takes note of what an answer says of the server. */
+  function seen(answer: { revision: number; today: string }) {
+    today.value = answer.today;
+    if (revision === undefined || answer.revision > revision) revision = answer.revision;
+  }
+
+  function start() {
+    listen(heard, () => revision);
+    document.addEventListener("visibilitychange", () => {
+      if (document.visibilityState === "visible") refresh();
+    });
+    window.addEventListener("online", () => refresh());
+  }
+
+  return { away, today, refresh, seen, start };
+});

@@ -1,0 +1,59 @@
+import { computed, ref, shallowRef, watch } from "vue";
+import { useRoute } from "vue-router";
+import type { Group } from "@/api/client";
+import { useLinger } from "./linger";
+import { type Source, useOverview, useView } from "./queries";
+import { listById, viewNames } from "@/words/names";
+import { longDay, monthName, precision, shortDay, weekStart, addDays } from "@/words/dates";
+
+/** What the address asks for: its rows, its name, and what is folded. */
+export function useSheet() {
+  const route = useRoute();
+  const linger = useLinger();
+  const months = ref(0);
+  const { data: overview, error: overviewError, refetch: refetchOverview } = useOverview();
+
+  const source = computed<Source>(() => {
+    const { view, list, cup } = route.params;
+    if (typeof list === "string") return { kind: "list", list };
+    if (typeof cup === "string") return { kind: "rail", cup };
+    return { kind: "view", view: typeof view === "string" ? view : "today", months: months.value };
+  });
+  const key = computed(() => route.path);
+  watch(key, () => (months.value = 0));
+
+  const query = useView(source);
+  const displayed = shallowRef<Group[]>([]);
+  let shownFor = "";
+  watch(
+    [query.view, () => [...linger.kept.keys()], key],
+    ([view, , path]) => {
+      const before = shownFor === path ? displayed.value : [];
+      shownFor = path;
+      displayed.value = view ? linger.withKept(view.groups, before) : [];
+    },
+    { immediate: true },
+  );
+
+  const name = computed(() => {
+    const s = source.value;
+    const today = overview.value?.today ?? "";
+    if (s.kind === "view") return viewNames[s.view] ?? "";
+    if (s.kind === "list") return listById(overview.value, s.list)?.list.name ?? "";
+    switch (precision(s.cup)) {
+      case "parked":
+        return "Parked";
+      case "week": {
+        if (!today) return "";
+        const first = weekStart(s.cup);
+        return `Week of ${shortDay(first, today)} to ${shortDay(addDays(first, 6), today)}`;
+      }
+      case "month":
+        return `${monthName(`${s.cup}-01`)} ${s.cup.slice(0, 4)}`;
+      default:
+        return today ? longDay(s.cup, today) : "";
+    }
+  });
+
+  return { source, months, query, displayed, name, overview, overviewError, refetchOverview };
+}

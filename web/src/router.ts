@@ -1,0 +1,19 @@
+import { createRouter, createWebHistory } from "vue-router";
+import SheetPage from "./pages/SheetPage.vue";
+import NotFound from "./pages/NotFound.vue";
+
+/** Every address is a sheet; an open slip is the `slip` query beside it. */
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: "/", redirect: "/today" },
+    {
+      path: "/:view(cup|today|overdue|upcoming|within-a-week|done|bin)",
+      name: "view",
+      component: SheetPage,
+    },
+    { path: "/list/:list", name: "list", component: SheetPage },
+    { path: "/rail/:cup", name: "rail", component: SheetPage },
+    { path: "/:rest(.*)*", name: "not-found", component: NotFound },
+  ],
+});

@@ -1,0 +1,38 @@
+/** What a sheet says when it holds nothing. */
+export function emptyWords(view: string): { title: string; text: string } {
+  switch (view) {
+    case "cup":
+      return {
+        title: "The Cup is empty",
+        text: "Whatever comes to mind goes in at the line above, as it comes. Sort it later.",
+      };
+    case "today":
+      return {
+        title: "Nothing for today",
+        text: "Nothing is due or planned for today. Drop something on today’s cup, or look at what comes.",
+      };
+    case "overdue":
+      return { title: "Nothing is late", text: "Every due that has passed was met or moved." };
+    case "upcoming":
+      return {
+        title: "Nothing ahead",
+        text: "To-dos with a due, a plan or a start in the next four weeks stand here.",
+      };
+    case "within-a-week":
+      return { title: "Nothing due within a week", text: "A quiet week, as far as dues go." };
+    case "done":
+      return {
+        title: "Nothing done yet",
+        text: "What you tick stands here, the newest day first.",
+      };
+    case "bin":
+      return { title: "The bin is empty", text: "What you delete stays here for 30 days." };
+    case "list":
+      return { title: "An empty list", text: "Put something in below, or drop a row on its name." };
+    default:
+      return {
+        title: "Nothing in this cup",
+        text: "Drop a row on it, or press its digit on a row, to plan something here.",
+      };
+  }
+}

@@ -1,0 +1,50 @@
+import type { Group } from "@/api/client";
+import { addDays, daysBetween, isoWeek, longDay, monthName, shortDay, weekStart } from "./dates";
+
+type Kind = Group["kind"];
+
+const fixed: Partial<Record<Kind, string>> = {
+  "to-sort": "To sort",
+  "put-aside": "Put aside: they come back on their day",
+  overdue: "Overdue",
+  "due-today": "Due today",
+  "planned-today": "Planned for today",
+  "carried-over": "Carried over",
+  "can-start": "Can start",
+  "this-week": "Planned for this week",
+  "this-month": "Planned for this month",
+  planned: "Planned",
+  due: "Due",
+  "due-planned-elsewhere": "Due, but planned for another time",
+};
+
+/** The head of a group; none where the view's name says it all. */
+export function groupHead(group: Group, today: string): string {
+  const words = fixed[group.kind];
+  if (words) return words;
+  const h = group.horizon ?? "";
+  switch (group.kind) {
+    case "day": {
+      const n = daysBetween(h, today);
+      if (n === 0) return `Today, ${longDay(h, today)}`;
+      if (n === 1) return `Tomorrow, ${longDay(h, today)}`;
+      if (n === -1) return `Yesterday, ${longDay(h, today)}`;
+      return longDay(h, today);
+    }
+    case "week": {
+      if (h === isoWeek(addDays(today, 7))) return "Planned for next week";
+      return `Planned for the week of ${shortDay(weekStart(h), today)}`;
+    }
+    case "month":
+      return `Planned for ${monthOf(h, today)}`;
+    case "rest-of-month":
+      return monthOf(h, today);
+    default:
+      return "";
+  }
+}
+
+function monthOf(month: string, today: string): string {
+  const name = monthName(`${month}-01`);
+  return month.slice(0, 4) === today.slice(0, 4) ? name : `${name} ${month.slice(0, 4)}`;
+}

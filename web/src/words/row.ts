@@ -1,0 +1,77 @@
+import type { Group, Overview, Row } from "@/api/client";
+import { daysBetween, instantTime, late, planWords, shortDay, shortMoment } from "./dates";
+import { listById } from "./names";
+
+export interface Fact {
+  text: string;
+  tone?: "late" | "time";
+}
+
+interface Place {
+  group: Pick<Group, "kind" | "horizon">;
+  overview: Overview;
+  today: string;
+  inList?: string;
+}
+
+/** What a row says quietly: what is set, and not said by the view or the group. */
+export function rowFacts(row: Row, place: Place): Fact[] {
+  const { todo } = row;
+  const facts: Fact[] = [];
+  if (todo.deleted) facts.push({ text: binDays(todo.deleted, place) });
+  else if (todo.completed) facts.push(...closedFacts(row, place));
+  else facts.push(...planFacts(row, place), ...dueFacts(row, place), ...startFacts(row, place));
+  if (todo.hasNotes) facts.push({ text: "notes" });
+  const list = listById(place.overview, todo.list);
+  if (list && list.list.id !== place.inList) facts.push({ text: list.list.name });
+  return facts;
+}
+
+function closedFacts({ todo }: Row, place: Place): Fact[] {
+  const facts: Fact[] = todo.status === "cancelled" ? [{ text: "cancelled" }] : [];
+  if (todo.completed && place.group.kind === "day") {
+    facts.push({ text: instantTime(todo.completed, place.overview.zone) });
+  }
+  return facts;
+}
+
+function dueFacts(row: Row, { group, today }: Place): Fact[] {
+  const { due } = row.todo;
+  if (!due) return [];
+  const time = due.split("T")[1];
+  if (row.late) {
+    const words = row.daysLate === 0 && time ? `${time}, earlier today` : late(row.daysLate);
+    return [{ text: words, tone: "late" }];
+  }
+  const onItsDay =
+    group.kind === "due-today" ||
+    group.kind === "due" ||
+    (group.kind === "day" && group.horizon === due.slice(0, 10));
+  if (onItsDay) return time ? [{ text: `by ${time}`, tone: "time" }] : [];
+  return [{ text: `due ${shortMoment(due, today)}` }];
+}
+
+function planFacts({ todo }: Row, { group, today }: Place): Fact[] {
+  const { plan } = todo;
+  if (!plan) return [];
+  const slot = plan.includes("T") ? (plan.split("/")[0] ?? "").slice(11) : "";
+  const implied =
+    plan.slice(0, 10) === group.horizon ||
+    ["planned", "planned-today", "this-week", "this-month", "week", "month"].includes(group.kind);
+  if (implied || (slot && plan.slice(0, 10) === today))
+    return slot ? [{ text: `at ${slot}`, tone: "time" }] : [];
+  if (group.kind === "carried-over") return [{ text: `planned ${planWords(plan, today)}` }];
+  if (plan === "parked") return [{ text: "parked" }];
+  return [{ text: `planned ${planWords(plan, today)}` }];
+}
+
+function startFacts({ todo }: Row, { group, today }: Place): Fact[] {
+  if (!todo.start || daysBetween(todo.start, today) <= 0 || todo.start === group.horizon) return [];
+  return [{ text: `from ${shortDay(todo.start, today)}` }];
+}
+
+/** The bin keeps what is in it for 30 days. */
+function binDays(deleted: string, { today }: Place): string {
+  const left = 30 - daysBetween(today, deleted.slice(0, 10));
+  return `${Math.max(left, 0)} days left`;
+}

@@ -36,13 +36,13 @@ func (c *Change) Empty() bool {
 }
 
 // Todo returns the state after the change of the first to-do it touched, or
-// its last state where it went.
+// its last state where it went; nil where it touched none.
 func (c *Change) Todo() *Todo {
-	for _, d := range c.Todos {
-		if d.After != nil {
-			return d.After
-		}
-		return d.Before
+	if len(c.Todos) == 0 {
+		return nil
 	}
-	return nil
+	if d := c.Todos[0]; d.After != nil {
+		return d.After
+	}
+	return c.Todos[0].Before
 }

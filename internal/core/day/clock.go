@@ -23,7 +23,11 @@ func (c Clock) Today() Date { return c.DayOf(c.Now) }
 func (c Clock) DayOf(instant time.Time) Date {
 	d := DateOf(instant.In(c.Zone))
 	if instant.Before(c.StartOf(d)) {
-		return d.AddDays(-1)
+		d = d.AddDays(-1)
+		if instant.Before(c.StartOf(d)) { // a whole day that the zone skipped
+			d = d.AddDays(-1)
+		}
+		return d
 	}
 	if c.DayStart == 0 {
 		return d

@@ -27,14 +27,11 @@ func byHand(a, b *book.Todo) int {
 	return bytes.Compare(a.ID[:], b.ID[:])
 }
 
-// todayOrder puts slots of the day first, by their time.
-func (n moment) todayOrder(a, b *book.Todo) int {
+// bySlot puts slots of the day first, by their time.
+func bySlot(a, b *book.Todo) int {
 	slotA, _ := a.Plan.Slot()
 	slotB, _ := b.Plan.Slot()
-	if (!slotA.IsZero() || !slotB.IsZero()) && n.plan(a) == n.plan(b) {
-		return cmp.Or(slotA.Compare(slotB), byWeight(a, b))
-	}
-	return byWeight(a, b)
+	return cmp.Or(slotA.Compare(slotB), byWeight(a, b))
 }
 
 func newestClosed(a, b *book.Todo) int {

@@ -107,7 +107,7 @@ type question struct {
 	rows []*book.Todo
 	// group returns the group a to-do falls in; ok is false when it is out.
 	group func(*book.Todo) (key groupKey, ok bool)
-	// order compares within a group.
+	// order compares within a group, save where slots go first.
 	order func(a, b *book.Todo) int
 }
 
@@ -121,7 +121,7 @@ func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
 	case Cup:
 		ask = question{b.Open(), now.cup, byWeight}
 	case Today:
-		ask = question{b.Open(), now.inToday, now.todayOrder}
+		ask = question{b.Open(), now.inToday, byWeight}
 	case Overdue:
 		ask = question{b.Open(), now.inOverdue, byWeight}
 	case Upcoming:
@@ -140,7 +140,7 @@ func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
 		if q.Cup.IsZero() {
 			return nil, fmt.Errorf("a cup is wanted: a day, a week, a month or parked")
 		}
-		ask = question{b.Open(), now.onRail(q.Cup), now.todayOrder}
+		ask = question{b.Open(), now.onRail(q.Cup), byWeight}
 	case Done:
 		return done(b, now, q), nil
 	case Bin:
@@ -166,8 +166,12 @@ func (a question) answer(now moment, q Query, res *Result) {
 	slices.SortFunc(keys, func(a, b groupKey) int { return int(a.rank) - int(b.rank) })
 	for _, key := range keys {
 		rows := buckets[key]
+		order := a.order
+		if key.kind == PlannedToday || key.kind == Planned {
+			order = bySlot
+		}
 		res.Groups = append(res.Groups, Group{Kind: key.kind, Horizon: key.horizon, Count: len(rows),
-			Rows: now.window(rows, a.order, res.Total, q)})
+			Rows: now.window(rows, order, res.Total, q)})
 		res.Total += len(rows)
 	}
 }

@@ -78,5 +78,6 @@ dt {
   display: flex;
   flex-wrap: wrap;
   gap: 4px;
+  align-items: flex-start;
 }
 </style>

@@ -150,6 +150,10 @@ input {
   background: transparent;
   font-size: 14px;
 }
+.right :deep(.v-date-picker-month__day--selected .v-btn) {
+  background: var(--rim);
+  color: var(--glaze);
+}
 @media (max-width: 760px) {
   .chooser {
     flex-direction: column;

@@ -23,6 +23,9 @@ import (
 type Settings struct {
 	Zone     *time.Location
 	DayStart time.Duration
+	// MaxPages bounds the data file, in pages of 4096 bytes; 0 leaves that to
+	// the disk.
+	MaxPages int
 }
 
 // App is one open Book. It is safe for concurrent use.
@@ -51,6 +54,11 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 	s, err := store.Open(ctx, path)
 	if err != nil {
 		return nil, err
+	}
+	if settings.MaxPages > 0 {
+		if err := s.LimitPages(ctx, settings.MaxPages); err != nil {
+			return nil, errors.Join(err, s.Close())
+		}
 	}
 	b, err := s.Load(ctx)
 	if err != nil {

@@ -75,7 +75,7 @@ func open(ctx context.Context, path string, lock *Lock) (*Store, error) {
 }
 
 func source(path string, pragmas ...string) string {
-	q := url.Values{"_txlock": {"immediate"}, "_pragma": append(pragmas, "busy_timeout(5000)")}
+	q := url.Values{"_txlock": {"immediate"}, "_pragma": append(pragmas, "busy_timeout(2000)")}
 	return "file:" + (&url.URL{Path: path}).EscapedPath() + "?" + q.Encode()
 }
 
@@ -180,6 +180,13 @@ func (s *Store) IsDemo(ctx context.Context) (bool, error) {
 	var version int
 	err := s.read.QueryRowContext(ctx, "PRAGMA user_version").Scan(&version)
 	return version == demoVersion, explain(err)
+}
+
+// LimitPages lets the file take no more than so many pages of 4096 bytes; a
+// change beyond that fails with ErrFull.
+func (s *Store) LimitPages(ctx context.Context, pages int) error {
+	_, err := s.write.ExecContext(ctx, fmt.Sprintf("PRAGMA max_page_count = %d", pages))
+	return explain(err)
 }
 
 // Announce records the address at which this process serves the file.

@@ -1,0 +1,362 @@
+package main_test
+
+import (
+	"bufio"
+	"bytes"
+	"context"
+	"database/sql"
+	"encoding/json"
+	"fmt"
+	"io"
+	"math/rand/v2"
+	"net"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	_ "modernc.org/sqlite"
+)
+
+var binary string
+
+func TestMain(m *testing.M) {
+	folder, err := os.MkdirTemp("", "tincup-test")
+	if err != nil {
+		panic(err)
+	}
+	binary = filepath.Join(folder, "tincup")
+	if out, err := exec.Command("go", "build", "-o", binary, ".").CombinedOutput(); err != nil {
+		panic(string(out))
+	}
+	status := m.Run()
+	_ = os.RemoveAll(folder)
+	os.Exit(status)
+}
+
+// tincup runs a command to its end and returns its status and what it printed.
+func tincup(t *testing.T, args ...string) (status int, out, errOut string) {
+	t.Helper()
+	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
+	defer cancel()
+	cmd := exec.CommandContext(ctx, binary, args...)
+	var stdout, stderr bytes.Buffer
+	cmd.Stdout, cmd.Stderr = &stdout, &stderr
+	if err := cmd.Run(); err != nil && cmd.ProcessState == nil {
+		t.Fatal(err)
+	}
+	return cmd.ProcessState.ExitCode(), stdout.String(), stderr.String()
+}
+
+// server is a running tincup serve or demo.
+type server struct {
+	cmd *exec.Cmd
+	url string
+}
+
+func start(t *testing.T, args ...string) *server {
+	t.Helper()
+	cmd := exec.Command(binary, append(args, "--quiet")...)
+	cmd.Stderr = os.Stderr
+	out, err := cmd.StdoutPipe()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := cmd.Start(); err != nil {
+		t.Fatal(err)
+	}
+	s := &server{cmd: cmd}
+	t.Cleanup(s.kill)
+	lines := bufio.NewScanner(out)
+	for lines.Scan() {
+		if _, url, found := strings.Cut(lines.Text(), "Tin Cup is at "); found {
+			s.url = url
+			go io.Copy(io.Discard, out)
+			return s
+		}
+	}
+	t.Fatalf("%v did not say where it is", args)
+	return nil
+}
+
+func (s *server) kill() {
+	_ = s.cmd.Process.Kill() // SIGKILL; it may have ended already
+	_ = s.cmd.Wait()
+}
+
+func (s *server) stop(t *testing.T) {
+	t.Helper()
+	if err := s.cmd.Process.Signal(os.Interrupt); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.cmd.Wait(); err != nil {
+		t.Errorf("it did not stop in good order: %v", err)
+	}
+}
+
+func get(t *testing.T, url string) map[string]any {
+	t.Helper()
+	res, err := http.Get(url)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer res.Body.Close()
+	var v map[string]any
+	if err := json.NewDecoder(res.Body).Decode(&v); err != nil {
+		t.Fatal(err)
+	}
+	return v
+}
+
+func freeAddress(t *testing.T) string {
+	t.Helper()
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer l.Close()
+	return l.Addr().String()
+}
+
+func TestEachCommandExplainsItself(t *testing.T) {
+	for _, args := range [][]string{{"--help"}, {"serve", "--help"}, {"demo", "--help"}, {"add", "--help"}} {
+		status, out, _ := tincup(t, args...)
+		if status != 0 || !strings.Contains(out, "Usage:") || !strings.Contains(out, "--help") {
+			t.Errorf("%v: status %d\n%s", args, status, out)
+		}
+	}
+}
+
+func TestRefusedToStart(t *testing.T) {
+	folder := t.TempDir()
+	text := filepath.Join(folder, "notes.txt")
+	if err := os.WriteFile(text, []byte("Dear diary, today I saw the lighthouse."), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	own := filepath.Join(folder, "own.db")
+	if status, _, errOut := tincup(t, "add", "--db", own, "Mine"); status != 0 {
+		t.Fatal(errOut)
+	}
+	for _, c := range []struct {
+		args   []string
+		status int
+		says   string
+	}{
+		{[]string{"serve", "--db", text}, 1, "not a Tin Cup data file"},
+		{[]string{"add", "--db", text, "x"}, 1, "not a Tin Cup data file"},
+		{[]string{"serve", "--addr", "0.0.0.0:7420"}, 2, "reached from other machines"},
+		{[]string{"serve", "--addr", "192.168.1.5:7420"}, 2, "reached from other machines"},
+		{[]string{"serve", "--addr", "7420"}, 2, "not an address"},
+		{[]string{"serve", "--db", own, "--zone", "Atlantis/Main"}, 2, "not a time zone"},
+		{[]string{"serve", "--db", own, "--now", "tomorrow"}, 2, "not a wall time"},
+		{[]string{"serve", "--db", own, "--day-start", "07:00"}, 2, "06:00 is the latest"},
+		{[]string{"demo", "--db", own}, 1, "to-dos of your own"},
+		{[]string{"add", "--db", own, ""}, 1, "title is empty"},
+		{[]string{"add"}, 1, "requires at least 1 arg"},
+		{[]string{"paint"}, 1, "unknown command"},
+	} {
+		status, _, errOut := tincup(t, c.args...)
+		if status != c.status || !strings.Contains(errOut, c.says) || strings.Count(errOut, "\n") != 1 ||
+			strings.Contains(errOut, "goroutine") {
+			t.Errorf("%v: status %d, %q; want %d and “%s” on one line", c.args, status, errOut, c.status, c.says)
+		}
+	}
+	if content, err := os.ReadFile(text); err != nil || string(content) != "Dear diary, today I saw the lighthouse." {
+		t.Error("the text file has changed")
+	}
+}
+
+func TestOneServerAFileAndAddFindsIt(t *testing.T) {
+	db := filepath.Join(t.TempDir(), "book.db")
+	if status, out, errOut := tincup(t, "add", "--db", db, "Before", "the", "server"); status != 0 || out != "Put in: “Before the server”\n" {
+		t.Fatalf("add to a closed file: %d %s %s", status, out, errOut)
+	}
+	first := start(t, "serve", "--db", db, "--addr", "127.0.0.1:0")
+	status, _, errOut := tincup(t, "serve", "--db", db, "--addr", "127.0.0.1:0")
+	if status != 1 || !strings.Contains(errOut, first.url) {
+		t.Errorf("a second server: %d %q; want the address %s", status, errOut, first.url)
+	}
+	if status, out, errOut := tincup(t, "add", "--db", db, "Beside the server"); status != 0 {
+		t.Errorf("add beside a server: %d %s %s", status, out, errOut)
+	}
+	if status, _, errOut := tincup(t, "add", "--db", db, strings.Repeat("x", 501)); status != 1 || !strings.Contains(errOut, "501 characters") {
+		t.Errorf("a refusal by the server: %d %s", status, errOut)
+	}
+	if got := get(t, first.url+"/api/views/cup")["total"]; got != float64(2) {
+		t.Errorf("the Cup holds %v", got)
+	}
+	first.kill()
+	second := start(t, "serve", "--db", db, "--addr", "127.0.0.1:0")
+	if got := get(t, second.url+"/api/views/cup")["total"]; got != float64(2) {
+		t.Errorf("after kill -9 the Cup holds %v", got)
+	}
+	second.stop(t)
+}
+
+func TestDemo(t *testing.T) {
+	db := filepath.Join(t.TempDir(), "demo.db")
+	args := []string{"demo", "--db", db, "--addr", "127.0.0.1:0", "--now", "2026-11-24T09:10", "--zone", "Europe/Lisbon"}
+	s := start(t, args...)
+	o := get(t, s.url+"/api/overview")
+	counts := o["counts"].(map[string]any)
+	if o["today"] != "2026-11-24" || o["zone"] != "Europe/Lisbon" || counts["overdue"] != float64(4) || len(o["shelves"].([]any)) != 4 {
+		t.Errorf("the demo is %v", o)
+	}
+	for _, name := range []string{"cup", "today", "overdue", "upcoming", "within-a-week", "done", "bin"} {
+		if total := get(t, s.url+"/api/views/"+name)["total"].(float64); total == 0 {
+			t.Errorf("%s is empty", name)
+		}
+	}
+	s.stop(t)
+	if status, _, errOut := tincup(t, "add", "--db", db, "Mine"); status != 0 {
+		t.Fatal(errOut)
+	}
+	kept := start(t, append(args, "--keep")...)
+	if got := get(t, kept.url+"/api/overview")["counts"].(map[string]any)["cup"]; got != counts["cup"].(float64)+1 {
+		t.Errorf("kept, the Cup has %v", got)
+	}
+	kept.stop(t)
+	fresh := start(t, args...)
+	if got := get(t, fresh.url+"/api/overview")["counts"].(map[string]any)["cup"]; got != counts["cup"] {
+		t.Errorf("made afresh, the Cup has %v", got)
+	}
+	fresh.stop(t)
+}
+
+// worker captures and ticks without pause. It repeats a request under the same
+// key until it is answered, and notes what was acknowledged.
+type worker struct {
+	base   string
+	name   string
+	ticked map[string]bool // title to whether its tick was acknowledged
+	stop   atomic.Bool
+	tries  int
+}
+
+func (w *worker) post(path, body, key string) (map[string]any, error) {
+	for {
+		w.tries++
+		req, err := http.NewRequest("POST", w.base+path, strings.NewReader(body))
+		if err != nil {
+			return nil, err
+		}
+		req.Header.Set("Content-Type", "application/json")
+		req.Header.Set("Idempotency-Key", key)
+		if v, ok := w.once(req); ok {
+			return v, nil
+		}
+		time.Sleep(5 * time.Millisecond)
+	}
+}
+
+// once reports ok for an answer that arrived whole.
+func (w *worker) once(req *http.Request) (map[string]any, bool) {
+	ctx, cancel := context.WithTimeout(req.Context(), 2*time.Second)
+	defer cancel()
+	res, err := http.DefaultClient.Do(req.WithContext(ctx))
+	if err != nil {
+		return nil, false
+	}
+	defer res.Body.Close()
+	var v map[string]any
+	if json.NewDecoder(res.Body).Decode(&v) != nil || res.StatusCode >= 300 {
+		return nil, false
+	}
+	return v, true
+}
+
+func (w *worker) work() error {
+	for i := 0; !w.stop.Load(); i++ {
+		title := fmt.Sprintf("%s-%d", w.name, i)
+		made, err := w.post("/api/todos", `{"title":"`+title+`"}`, "make-"+title)
+		if err != nil {
+			return err
+		}
+		w.ticked[title] = false
+		if i%2 == 0 {
+			if _, err := w.post("/api/todos/"+made["id"].(string)+"/complete", "", "tick-"+title); err != nil {
+				return err
+			}
+			w.ticked[title] = true
+		}
+	}
+	return nil
+}
+
+func TestKilledFiftyTimes(t *testing.T) {
+	seed := uint64(time.Now().UnixNano())
+	t.Logf("seed %d", seed)
+	r := rand.New(rand.NewPCG(seed, 0))
+	db := filepath.Join(t.TempDir(), "book.db")
+	address := freeAddress(t)
+	args := []string{"serve", "--db", db, "--addr", address}
+	s := start(t, args...)
+	workers := []*worker{{name: "a"}, {name: "b"}}
+	var wg sync.WaitGroup
+	for _, w := range workers {
+		w.base, w.ticked = s.url, map[string]bool{}
+		wg.Go(func() {
+			if err := w.work(); err != nil {
+				t.Error(err)
+			}
+		})
+	}
+	for range 50 {
+		time.Sleep(time.Duration(r.IntN(120)) * time.Millisecond)
+		s.kill()
+		s = start(t, args...)
+	}
+	for _, w := range workers {
+		w.stop.Store(true)
+	}
+	wg.Wait()
+	s.kill()
+
+	file, err := sql.Open("sqlite", db)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer file.Close()
+	var integrity string
+	if err := file.QueryRow("PRAGMA integrity_check").Scan(&integrity); err != nil || integrity != "ok" {
+		t.Errorf("PRAGMA integrity_check says %q, %v", integrity, err)
+	}
+	rows, err := file.Query("SELECT title, status FROM todos")
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer rows.Close()
+	there := map[string]string{}
+	for rows.Next() {
+		var title, status string
+		if err := rows.Scan(&title, &status); err != nil {
+			t.Fatal(err)
+		}
+		if _, twice := there[title]; twice {
+			t.Errorf("%s is there twice", title)
+		}
+		there[title] = status
+	}
+	if err := rows.Err(); err != nil {
+		t.Fatal(err)
+	}
+	acknowledged, tries := 0, 0
+	for _, w := range workers {
+		acknowledged += len(w.ticked)
+		tries += w.tries
+		for title, ticked := range w.ticked {
+			if want := map[bool]string{true: "completed", false: "needs-action"}[ticked]; there[title] != want {
+				t.Errorf("%s is %q; %q was acknowledged", title, there[title], want)
+			}
+		}
+	}
+	if len(there) != acknowledged {
+		t.Errorf("%d to-dos are there; %d were acknowledged", len(there), acknowledged)
+	}
+	t.Logf("50 kills, %d to-dos acknowledged in %d requests, integrity_check %s", acknowledged, tries, integrity)
+}

@@ -1,0 +1,37 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"io/fs"
+
+	"github.com/pressly/goose/v3"
+)
+
+// MakeAtSchema makes a file as an older version would have left it.
+func MakeAtSchema(ctx context.Context, path string, version int64) error {
+	s, err := Open(ctx, path)
+	if err != nil {
+		return err
+	}
+	sub, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	p, err := goose.NewProvider(goose.DialectSQLite3, s.write, sub)
+	if err != nil {
+		return err
+	}
+	for _, table := range []string{"history", "replies"} {
+		if _, err := s.write.ExecContext(ctx, "DROP TABLE "+table); err != nil {
+			return err
+		}
+	}
+	if _, err := s.write.ExecContext(ctx, "DELETE FROM goose_db_version WHERE version_id > ?", version); err != nil {
+		return err
+	}
+	if now, err := p.GetDBVersion(ctx); err != nil || now != version {
+		return fmt.Errorf("the file is at schema %d, %w", now, err)
+	}
+	return s.Close()
+}

@@ -1,0 +1,318 @@
+package store_test
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/store"
+)
+
+func open(t *testing.T, path string) *store.Store {
+	t.Helper()
+	s, err := store.Open(t.Context(), path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s
+}
+
+func shut(t *testing.T, s *store.Store) {
+	t.Helper()
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+}
+
+// pen runs commands on a Book and writes each change to a file.
+type pen struct {
+	t     *testing.T
+	store *store.Store
+	book  *book.Book
+	ids   byte
+}
+
+func newPen(t *testing.T, path string) *pen {
+	t.Helper()
+	s := open(t, path)
+	b, err := s.Load(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	return &pen{t: t, store: s, book: b}
+}
+
+func (p *pen) do(window string, cmd book.Command) *book.Change {
+	p.t.Helper()
+	c, err := p.book.Do(p.env(), cmd)
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	p.save(store.Entry{Change: c, Window: window, At: day.TimestampOf(p.env().Clock.Now)})
+	return c
+}
+
+func (p *pen) env() book.Env {
+	return book.Env{Clock: day.Clock{Now: time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC), Zone: time.UTC},
+		NewID: func() book.ID { p.ids++; return book.ID{15: p.ids} }}
+}
+
+func (p *pen) save(e store.Entry) {
+	p.t.Helper()
+	if err := p.store.Save(p.t.Context(), e); err != nil {
+		p.t.Fatal(err)
+	}
+	p.book.Apply(e.Change)
+}
+
+func TestEveryFieldComesBack(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "book.db")
+	p := newPen(t, path)
+	list := p.do("w", book.AddList{Name: "Loans"}).Lists[0].After.ID
+	id := p.do("w", book.Capture{Title: "Send “it” \x27; DROP TABLE todos; --", Notes: "line\nline", List: list,
+		Priority: book.Medium, Start: day.MustDate("2026-11-25"), Due: day.MustMoment("2026-11-27T16:00"),
+		Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Tags: []string{"calls", "work/insurance"}}).Todo().ID
+	p.do("w", book.Complete{ID: id})
+	p.do("w", book.Delete{ID: id})
+	want, revision := dump(p.book), p.book.Revision()
+	shut(t, p.store)
+
+	s := open(t, path)
+	defer shut(t, s)
+	b, err := s.Load(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := dump(b); got != want || b.Revision() != revision {
+		t.Errorf("at revision %d the file has\n%s\nwant, at %d\n%s", b.Revision(), got, revision, want)
+	}
+}
+
+func TestFilesThatAreNotOurs(t *testing.T) {
+	folder := t.TempDir()
+	write := func(name, content string, mode fs.FileMode) string {
+		path := filepath.Join(folder, name)
+		if err := os.WriteFile(path, []byte(content), mode); err != nil {
+			t.Fatal(err)
+		}
+		return path
+	}
+	foreign := filepath.Join(folder, "foreign.db")
+	db, err := sql.Open("sqlite", foreign)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := db.Exec("CREATE TABLE birds (name TEXT)"); err != nil {
+		t.Fatal(err)
+	}
+	if err := db.Close(); err != nil {
+		t.Fatal(err)
+	}
+	newer := filepath.Join(folder, "newer.db")
+	shut(t, open(t, newer))
+	if db, err = sql.Open("sqlite", newer); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := db.Exec("INSERT INTO goose_db_version (version_id, is_applied) VALUES (999, 1)"); err != nil {
+		t.Fatal(err)
+	}
+	if err := db.Close(); err != nil {
+		t.Fatal(err)
+	}
+	locked := filepath.Join(folder, "locked.db")
+	shut(t, open(t, locked))
+	if err := os.Chmod(locked, 0o444); err != nil {
+		t.Fatal(err)
+	}
+	for name, c := range map[string]struct {
+		path string
+		want error
+		says string
+	}{
+		"a text file":         {write("notes.txt", strings.Repeat("Dear diary. ", 40), 0o600), store.ErrNotOurs, "not a Tin Cup data file"},
+		"a short text file":   {write("short.txt", "hi", 0o600), store.ErrNotOurs, "not a Tin Cup data file"},
+		"another program's":   {foreign, store.ErrNotOurs, "not a Tin Cup data file"},
+		"a folder":            {folder, store.ErrNotOurs, "not a Tin Cup data file"},
+		"a newer version's":   {newer, store.ErrNewer, "schema 999"},
+		"read-only":           {locked, store.ErrReadOnly, "read-only"},
+		"in a missing folder": {filepath.Join(folder, "none", "x.db"), store.ErrReadOnly, "lock cannot be made"},
+	} {
+		before, _ := os.ReadFile(c.path)
+		_, err := store.Open(t.Context(), c.path)
+		if !errors.Is(err, c.want) || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%s: %v; want %v", name, err, c.want)
+		}
+		if after, _ := os.ReadFile(c.path); string(after) != string(before) {
+			t.Errorf("%s: the file has changed", name)
+		}
+	}
+	empty := write("empty.db", "", 0o600)
+	shut(t, open(t, empty)) // an empty file is a new one
+}
+
+// A full disk, as SQLite meets it: no page more may be taken.
+func TestFullDisk(t *testing.T) {
+	p := newPen(t, filepath.Join(t.TempDir(), "book.db"))
+	defer shut(t, p.store)
+	if err := p.store.LimitPages(t.Context(), 60); err != nil {
+		t.Fatal(err)
+	}
+	var err error
+	count := 0
+	for ; err == nil && count < 200; count++ {
+		var c *book.Change
+		if c, err = p.book.Do(p.env(), book.Capture{Title: "x", Notes: strings.Repeat("n", 4000)}); err != nil {
+			t.Fatal(err)
+		}
+		if err = p.store.Save(t.Context(), store.Entry{Change: c}); err == nil {
+			p.book.Apply(c)
+		}
+	}
+	if !errors.Is(err, store.ErrFull) || !strings.Contains(err.Error(), "disk is full") {
+		t.Fatalf("after %d to-dos: %v", count, err)
+	}
+	b, err := p.store.Load(t.Context())
+	if err != nil || dump(b) != dump(p.book) {
+		t.Errorf("the file does not hold what was kept before: %v", err)
+	}
+}
+
+func TestACopyIsKeptBeforeAMigration(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "book.db")
+	if err := store.MakeAtSchema(t.Context(), path, 1); err != nil {
+		t.Fatal(err)
+	}
+	db, err := sql.Open("sqlite", path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := db.Exec("INSERT INTO shelves VALUES (x'01000000000000000000000000000001', 'Museum', 'e0V000', 1)"); err != nil {
+		t.Fatal(err)
+	}
+	if err := db.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s := open(t, path)
+	b, err := s.Load(t.Context())
+	if err != nil || len(b.Shelves()) != 1 {
+		t.Errorf("after the migration: %v, %v", b.Shelves(), err)
+	}
+	shut(t, s)
+	if db, err = sql.Open("sqlite", path+".schema-1"); err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	var name string
+	if err := db.QueryRow("SELECT name FROM shelves").Scan(&name); err != nil || name != "Museum" {
+		t.Errorf("the copy holds %q, %v", name, err)
+	}
+	if err := db.QueryRow("SELECT 1 FROM history").Scan(new(int)); err == nil || !strings.Contains(err.Error(), "no such table") {
+		t.Errorf("the copy is not from before the migration: %v", err)
+	}
+}
+
+func TestOneProcessOwnsAFile(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "book.db")
+	s := open(t, path)
+	if err := s.Announce("127.0.0.1:7420"); err != nil {
+		t.Fatal(err)
+	}
+	_, err := store.Open(t.Context(), path)
+	var held *store.HeldError
+	if !errors.As(err, &held) || held.Holder.Address != "127.0.0.1:7420" || held.Holder.PID != os.Getpid() ||
+		!strings.Contains(err.Error(), "http://127.0.0.1:7420") {
+		t.Errorf("a second one: %v", err)
+	}
+	shut(t, s)
+	shut(t, open(t, path))
+}
+
+// Undo goes by window; a new change drops that window's redo and no other's.
+func TestWhatUndoAndRedoFind(t *testing.T) {
+	p := newPen(t, filepath.Join(t.TempDir(), "book.db"))
+	defer shut(t, p.store)
+	ctx := t.Context()
+	a1 := p.do("a", book.Capture{Title: "a1"})
+	b1 := p.do("b", book.Capture{Title: "b1"})
+	a2 := p.do("a", book.Capture{Title: "a2"})
+	turn := func(window string, c *book.Change, kind book.Kind) *book.Change {
+		t.Helper()
+		back, err := p.book.Invert(p.env(), c, kind)
+		if err != nil {
+			t.Fatal(err)
+		}
+		p.save(store.Entry{Change: back, Window: window, Turns: c.Revision})
+		return back
+	}
+	expect := func(what string, find func(context.Context, string) (*book.Change, error), window string, want *book.Change) {
+		t.Helper()
+		got, err := find(ctx, window)
+		if want == nil {
+			if !errors.Is(err, store.ErrNothing) {
+				t.Errorf("%s: %v, %v; want nothing", what, got, err)
+			}
+			return
+		}
+		if err != nil || got.Revision != want.Revision {
+			t.Errorf("%s: %v, %v; want change %d", what, got, err, want.Revision)
+		}
+	}
+	expect("undo in a", p.store.LastUndoable, "a", a2)
+	expect("undo in b", p.store.LastUndoable, "b", b1)
+	expect("undo in c", p.store.LastUndoable, "c", nil)
+	expect("redo in a", p.store.LastRedoable, "a", nil)
+	u2 := turn("a", a2, book.Undo)
+	u1 := turn("a", a1, book.Undo)
+	expect("nothing left to undo in a", p.store.LastUndoable, "a", nil)
+	expect("redo goes backwards", p.store.LastRedoable, "a", u1)
+	r1 := turn("a", u1, book.Redo)
+	expect("then the one before", p.store.LastRedoable, "a", u2)
+	expect("a redo can be undone", p.store.LastUndoable, "a", r1)
+	ub := turn("b", b1, book.Undo)
+	p.do("a", book.Capture{Title: "a3"})
+	expect("a new change drops redo in its window", p.store.LastRedoable, "a", nil)
+	expect("and in no other", p.store.LastRedoable, "b", ub)
+	if _, err := p.store.Undoable(ctx, b1.Revision); !errors.Is(err, store.ErrNothing) {
+		t.Errorf("what is undone can be undone again: %v", err)
+	}
+}
+
+func TestRepliesAndPruning(t *testing.T) {
+	p := newPen(t, filepath.Join(t.TempDir(), "book.db"))
+	defer shut(t, p.store)
+	ctx := t.Context()
+	reply := &store.Reply{Key: "k", Fingerprint: []byte{1}, Status: 201, ETag: `"1"`, Location: "/x", Body: []byte("{}"), At: 100}
+	c, err := p.book.Do(p.env(), book.Capture{Title: "a"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	p.save(store.Entry{Change: c, At: 100, Reply: reply})
+	p.do("w", book.Capture{Title: "b"})
+	got, err := p.store.ReplyTo(ctx, "k")
+	if err != nil || got == nil || got.Status != 201 || got.ETag != `"1"` || got.Location != "/x" || string(got.Body) != "{}" {
+		t.Fatalf("the reply is %+v, %v", got, err)
+	}
+	if err := p.store.Prune(ctx, 101, 101); err != nil {
+		t.Fatal(err)
+	}
+	if got, err := p.store.ReplyTo(ctx, "k"); got != nil || err != nil {
+		t.Errorf("after pruning the reply is %+v, %v", got, err)
+	}
+	if oldest, err := p.store.OldestChange(ctx); oldest != 2 || err != nil {
+		t.Errorf("the oldest change is %d, %v; want 2", oldest, err)
+	}
+	if err := p.store.Prune(ctx, 1<<60, 1<<60); err != nil {
+		t.Fatal(err)
+	}
+	if b, err := p.store.Load(ctx); err != nil || b.Revision() != 2 {
+		t.Errorf("with all history pruned the revision is %v, %v; want 2", b.Revision(), err)
+	}
+}

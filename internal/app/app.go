@@ -124,6 +124,8 @@ func (a *App) tidy(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
+	a.changing.Lock()
+	defer a.changing.Unlock()
 	now := a.clock.Now()
 	return a.store.Prune(ctx, day.TimestampOf(now.AddDate(0, 0, -book.BinDays)),
 		day.TimestampOf(now.AddDate(0, 0, -replyDays)))

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"fmt"
 	"io/fs"
 
@@ -10,28 +11,36 @@ import (
 
 // MakeAtSchema makes a file as an older version would have left it.
 func MakeAtSchema(ctx context.Context, path string, version int64) error {
-	s, err := Open(ctx, path)
+	made, err := Open(ctx, path)
 	if err != nil {
 		return err
 	}
+	if err := made.Close(); err != nil {
+		return err
+	}
+	db, err := sql.Open("sqlite", source(path))
+	if err != nil {
+		return err
+	}
+	defer db.Close()
 	sub, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return err
 	}
-	p, err := goose.NewProvider(goose.DialectSQLite3, s.write, sub)
+	p, err := goose.NewProvider(goose.DialectSQLite3, db, sub)
 	if err != nil {
 		return err
 	}
 	for _, table := range []string{"history", "replies"} {
-		if _, err := s.write.ExecContext(ctx, "DROP TABLE "+table); err != nil {
+		if _, err := db.ExecContext(ctx, "DROP TABLE "+table); err != nil {
 			return err
 		}
 	}
-	if _, err := s.write.ExecContext(ctx, "DELETE FROM goose_db_version WHERE version_id > ?", version); err != nil {
+	if _, err := db.ExecContext(ctx, "DELETE FROM goose_db_version WHERE version_id > ?", version); err != nil {
 		return err
 	}
 	if now, err := p.GetDBVersion(ctx); err != nil || now != version {
 		return fmt.Errorf("the file is at schema %d, %w", now, err)
 	}
-	return s.Close()
+	return nil
 }

@@ -90,25 +90,44 @@ func (s *Store) OldestChange(ctx context.Context) (int64, error) {
 	return seq, explain(err)
 }
 
-// ReplyTo returns the answer kept under a key, or nil.
+// ReplyTo returns the answer kept under a key, or nil. Like Save it is called
+// by one goroutine at a time.
 func (s *Store) ReplyTo(ctx context.Context, key string) (*Reply, error) {
+	if !s.keys[key] {
+		return nil, nil
+	}
 	r := &Reply{Key: key}
 	err := s.read.QueryRowContext(ctx,
 		"SELECT fingerprint, status, etag, location, body, at FROM replies WHERE key = ?", key).
 		Scan(&r.Fingerprint, &r.Status, &r.ETag, &r.Location, &r.Body, &r.At)
-	if errors.Is(err, sql.ErrNoRows) {
+	if errors.Is(err, sql.ErrNoRows) { // it was about to be kept when the write failed
 		return nil, nil
 	}
 	return r, explain(err)
 }
 
+// loadKeys reads which keys have an answer: nearly every command asks for one
+// that has none, and need not wait for the file to say so.
+func (s *Store) loadKeys(ctx context.Context) error {
+	s.keys = map[string]bool{}
+	return explain(each(ctx, s.read, "SELECT key FROM replies", func(r *sql.Rows) error {
+		var key string
+		err := r.Scan(&key)
+		s.keys[key] = true
+		return err
+	}))
+}
+
 // Prune forgets history and replies from before the given instants. The newest
-// change always stays.
+// change always stays. Like Save it is called by one goroutine at a time.
 func (s *Store) Prune(ctx context.Context, history, replies day.Timestamp) error {
-	if _, err := s.write.ExecContext(ctx, "DELETE FROM replies WHERE at < ?", replies); err != nil {
+	if _, err := s.conn.ExecContext(ctx, "DELETE FROM replies WHERE at < ?", replies); err != nil {
 		return explain(err)
 	}
-	_, err := s.write.ExecContext(ctx,
+	if err := s.loadKeys(ctx); err != nil {
+		return err
+	}
+	_, err := s.conn.ExecContext(ctx,
 		"DELETE FROM history WHERE at < ? AND seq < (SELECT max(seq) FROM history)", history)
 	return explain(err)
 }

@@ -29,9 +29,13 @@ const applicationID = 0x54437570
 type Store struct {
 	path string
 	lock *Lock
-	// write has one connection, so that no change waits for another process'
-	// lock or for a pool; read serves notes and history beside it.
+	// conn is the one connection that writes, with its statements; read serves
+	// notes and history beside it.
 	write, read *sql.DB
+	conn        *sql.Conn
+	statements  map[string]*sql.Stmt
+	// keys are those under which a reply is kept.
+	keys map[string]bool
 }
 
 // Open takes the lock of the data file, makes the file where there is none,
@@ -68,7 +72,16 @@ func open(ctx context.Context, path string, lock *Lock) (*Store, error) {
 		return nil, errors.Join(explain(err), s.write.Close())
 	}
 	s.read.SetMaxOpenConns(4)
-	if err := s.migrate(ctx, fresh); err != nil {
+	if err = s.migrate(ctx, fresh); err == nil {
+		s.conn, err = s.write.Conn(ctx)
+	}
+	if err == nil {
+		s.statements, err = prepare(ctx, s.conn)
+	}
+	if err == nil {
+		err = s.loadKeys(ctx)
+	}
+	if err != nil {
 		return nil, errors.Join(explain(err), s.write.Close(), s.read.Close())
 	}
 	return s, nil
@@ -171,7 +184,7 @@ const demoVersion = 1
 
 // MarkDemo marks the file as one made by the demo.
 func (s *Store) MarkDemo(ctx context.Context) error {
-	_, err := s.write.ExecContext(ctx, fmt.Sprintf("PRAGMA user_version = %d", demoVersion))
+	_, err := s.conn.ExecContext(ctx, fmt.Sprintf("PRAGMA user_version = %d", demoVersion))
 	return explain(err)
 }
 
@@ -185,7 +198,7 @@ func (s *Store) IsDemo(ctx context.Context) (bool, error) {
 // LimitPages lets the file take no more than so many pages of 4096 bytes; a
 // change beyond that fails with ErrFull.
 func (s *Store) LimitPages(ctx context.Context, pages int) error {
-	_, err := s.write.ExecContext(ctx, fmt.Sprintf("PRAGMA max_page_count = %d", pages))
+	_, err := s.conn.ExecContext(ctx, fmt.Sprintf("PRAGMA max_page_count = %d", pages))
 	return explain(err)
 }
 
@@ -197,5 +210,5 @@ func (s *Store) Path() string { return s.path }
 
 // Close closes the file and gives up its lock.
 func (s *Store) Close() error {
-	return errors.Join(s.read.Close(), s.write.Close(), s.lock.Release())
+	return errors.Join(s.read.Close(), s.conn.Close(), s.write.Close(), s.lock.Release())
 }

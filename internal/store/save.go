@@ -37,115 +37,120 @@ type Reply struct {
 
 // Save writes the entries in one transaction. When it returns nil they are on
 // the disk; when it fails none of them is.
-func (s *Store) Save(ctx context.Context, entries ...Entry) (err error) {
-	tx, err := s.write.BeginTx(ctx, nil)
-	if err != nil {
-		return explain(err)
-	}
-	defer func() {
-		if err != nil {
-			err = explain(err)
-			_ = tx.Rollback() // the first error is the one that matters
-		}
-	}()
-	for _, e := range entries {
-		if err := saveChange(ctx, tx, e.Change); err != nil {
-			return err
-		}
-		if err := saveHistory(ctx, tx, e); err != nil {
-			return err
-		}
-		if e.Reply != nil {
-			if err := saveReply(ctx, tx, e.Reply); err != nil {
+func (s *Store) Save(ctx context.Context, entries ...Entry) error {
+	return s.transact(ctx, func(w writer) error {
+		for _, e := range entries {
+			if err := saveChange(w, e.Change); err != nil {
+				return err
+			}
+			if err := saveHistory(w, e); err != nil {
+				return err
+			}
+			if e.Reply == nil {
+				continue
+			}
+			if err := s.saveReply(w, e.Reply); err != nil {
 				return err
 			}
 		}
-	}
-	return tx.Commit()
+		return nil
+	})
 }
 
 // SaveReply keeps the answer to a request that changed nothing.
 func (s *Store) SaveReply(ctx context.Context, r *Reply) error {
-	tx, err := s.write.BeginTx(ctx, nil)
-	if err != nil {
-		return explain(err)
-	}
-	if err := saveReply(ctx, tx, r); err != nil {
-		_ = tx.Rollback()
-		return explain(err)
-	}
-	return explain(tx.Commit())
+	return s.transact(ctx, func(w writer) error { return s.saveReply(w, r) })
 }
 
-func saveChange(ctx context.Context, tx *sql.Tx, c *book.Change) error {
+// transact runs work within one transaction, or none of it.
+func (s *Store) transact(ctx context.Context, work func(writer) error) error {
+	w := writer{ctx, s.statements}
+	if err := w.exec(begin); err != nil {
+		return explain(err)
+	}
+	err := work(w)
+	if err == nil {
+		err = w.exec(commit)
+	}
+	if err != nil {
+		// SQLite has rolled back by itself after some errors, such as a full
+		// disk; the first error is the one that matters.
+		_ = w.exec(rollback)
+	}
+	return explain(err)
+}
+
+// writer runs prepared statements on the connection that writes.
+type writer struct {
+	ctx        context.Context
+	statements map[string]*sql.Stmt
+}
+
+func (w writer) exec(query string, args ...any) error {
+	_, err := w.statements[query].ExecContext(w.ctx, args...)
+	return err
+}
+
+func saveChange(w writer, c *book.Change) error {
 	for _, d := range c.Shelves {
-		if err := saveShelf(ctx, tx, d); err != nil {
+		if err := saveShelf(w, d); err != nil {
 			return err
 		}
 	}
 	for _, d := range c.Lists {
-		if err := saveList(ctx, tx, d); err != nil {
+		if err := saveList(w, d); err != nil {
 			return err
 		}
 	}
 	for _, d := range c.Tags {
-		if err := saveTag(ctx, tx, d); err != nil {
+		if err := saveTag(w, d); err != nil {
 			return err
 		}
 	}
 	for _, d := range c.Todos {
-		if err := saveTodo(ctx, tx, d); err != nil {
+		if err := saveTodo(w, d); err != nil {
 			return err
 		}
 	}
 	for _, d := range c.Notes {
-		if err := saveNote(ctx, tx, d); err != nil {
+		if err := saveNote(w, d); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-func saveShelf(ctx context.Context, tx *sql.Tx, d book.Diff[book.Shelf]) error {
+func saveShelf(w writer, d book.Diff[book.Shelf]) error {
 	if d.After == nil {
-		return exec(ctx, tx, "DELETE FROM shelves WHERE id = ?", id(d.Before.ID))
+		return w.exec(deleteShelf, id(d.Before.ID))
 	}
-	return exec(ctx, tx, "REPLACE INTO shelves (id, name, position, revision) VALUES (?, ?, ?, ?)",
+	return w.exec(putShelf,
 		id(d.After.ID), d.After.Name, d.After.Position, d.After.Revision)
 }
 
-func saveList(ctx context.Context, tx *sql.Tx, d book.Diff[book.List]) error {
+func saveList(w writer, d book.Diff[book.List]) error {
 	if d.After == nil {
-		return exec(ctx, tx, "DELETE FROM lists WHERE id = ?", id(d.Before.ID))
+		return w.exec(deleteList, id(d.Before.ID))
 	}
 	l := d.After
-	return exec(ctx, tx, "REPLACE INTO lists (id, shelf, name, colour, position, revision) VALUES (?, ?, ?, ?, ?, ?)",
+	return w.exec(putList,
 		id(l.ID), id(l.Shelf), l.Name, l.Colour.String(), l.Position, l.Revision)
 }
 
-func saveTag(ctx context.Context, tx *sql.Tx, d book.Diff[book.Tag]) error {
+func saveTag(w writer, d book.Diff[book.Tag]) error {
 	if d.After == nil {
-		return exec(ctx, tx, "DELETE FROM tags WHERE id = ?", id(d.Before.ID))
+		return w.exec(deleteTag, id(d.Before.ID))
 	}
-	return exec(ctx, tx, "REPLACE INTO tags (id, name, colour, revision) VALUES (?, ?, ?, ?)",
+	return w.exec(putTag,
 		id(d.After.ID), d.After.Name, d.After.Colour.String(), d.After.Revision)
 }
 
-func saveTodo(ctx context.Context, tx *sql.Tx, d book.Diff[book.Todo]) error {
+func saveTodo(w writer, d book.Diff[book.Todo]) error {
 	if d.After == nil {
-		return exec(ctx, tx, "DELETE FROM todos WHERE id = ?", id(d.Before.ID))
+		return w.exec(deleteTodo, id(d.Before.ID))
 	}
 	t := d.After
-	// An upsert, not REPLACE: that would delete first and take notes along.
-	const upsert = `INSERT INTO todos (id, title, notes_size, list, position, status, priority, start, due, plan,
-			created, changed, completed, deleted, revision)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-		ON CONFLICT (id) DO UPDATE SET title = excluded.title, notes_size = excluded.notes_size,
-			list = excluded.list, position = excluded.position, status = excluded.status,
-			priority = excluded.priority, start = excluded.start, due = excluded.due, plan = excluded.plan,
-			created = excluded.created, changed = excluded.changed, completed = excluded.completed,
-			deleted = excluded.deleted, revision = excluded.revision`
-	if err := exec(ctx, tx, upsert, id(t.ID), t.Title, t.NotesSize, id(t.List), t.Position, t.Status.String(),
+	if err := w.exec(putTodo, id(t.ID), t.Title, t.NotesSize, id(t.List), t.Position, t.Status.String(),
 		t.Priority.String(), t.Start.String(), t.Due.String(), t.Plan.String(),
 		t.Created, t.Changed, t.Completed, t.Deleted, t.Revision); err != nil {
 		return err
@@ -153,11 +158,11 @@ func saveTodo(ctx context.Context, tx *sql.Tx, d book.Diff[book.Todo]) error {
 	if d.Before != nil && sameTags(d.Before.Tags, t.Tags) {
 		return nil
 	}
-	if err := exec(ctx, tx, "DELETE FROM todo_tags WHERE todo = ?", id(t.ID)); err != nil {
+	if err := w.exec(deleteTodoTags, id(t.ID)); err != nil {
 		return err
 	}
 	for nth, tag := range t.Tags {
-		if err := exec(ctx, tx, "INSERT INTO todo_tags (todo, nth, tag) VALUES (?, ?, ?)",
+		if err := w.exec(putTodoTag,
 			id(t.ID), nth, id(tag)); err != nil {
 			return err
 		}
@@ -177,14 +182,14 @@ func sameTags(a, b []book.ID) bool {
 	return true
 }
 
-func saveNote(ctx context.Context, tx *sql.Tx, d book.Diff[book.Note]) error {
+func saveNote(w writer, d book.Diff[book.Note]) error {
 	if d.After == nil {
-		return exec(ctx, tx, "DELETE FROM notes WHERE todo = ?", id(d.Before.ID))
+		return w.exec(deleteNote, id(d.Before.ID))
 	}
-	return exec(ctx, tx, "REPLACE INTO notes (todo, text) VALUES (?, ?)", id(d.After.ID), d.After.Text)
+	return w.exec(putNote, id(d.After.ID), d.After.Text)
 }
 
-func saveHistory(ctx context.Context, tx *sql.Tx, e Entry) error {
+func saveHistory(w writer, e Entry) error {
 	var rows any
 	if !e.Final {
 		packed, err := json.Marshal(e.Change)
@@ -193,22 +198,17 @@ func saveHistory(ctx context.Context, tx *sql.Tx, e Entry) error {
 		}
 		rows = string(packed)
 	}
-	if err := exec(ctx, tx, "INSERT INTO history (seq, at, made_in, kind, says, rows) VALUES (?, ?, ?, ?, ?, ?)",
+	if err := w.exec(putHistory,
 		e.Change.Revision, e.At, e.Window, string(e.Change.Kind), e.Change.Says, rows); err != nil {
 		return err
 	}
 	if e.Turns == 0 {
 		return nil
 	}
-	return exec(ctx, tx, "UPDATE history SET turned_by = ? WHERE seq = ?", e.Change.Revision, e.Turns)
+	return w.exec(turnHistory, e.Change.Revision, e.Turns)
 }
 
-func saveReply(ctx context.Context, tx *sql.Tx, r *Reply) error {
-	return exec(ctx, tx, `INSERT INTO replies (key, fingerprint, status, etag, location, body, at)
-		VALUES (?, ?, ?, ?, ?, ?, ?)`, r.Key, r.Fingerprint, r.Status, r.ETag, r.Location, r.Body, r.At)
-}
-
-func exec(ctx context.Context, tx *sql.Tx, query string, args ...any) error {
-	_, err := tx.ExecContext(ctx, query, args...)
-	return err
+func (s *Store) saveReply(w writer, r *Reply) error {
+	s.keys[r.Key] = true // to look for, whatever comes of the commit
+	return w.exec(putReply, r.Key, r.Fingerprint, r.Status, r.ETag, r.Location, r.Body, r.At)
 }

@@ -61,26 +61,26 @@ func (r *run) env() book.Env {
 // take carries a step out; it reports whether the Book changed.
 func (r *run) take(s step) (bool, error) {
 	r.now = r.now.Add(time.Minute)
-	var change *book.Change
 	var err error
 	switch s.kind {
 	case "undo":
 		if len(r.undo) == 0 {
 			return false, nil
 		}
-		change, err = r.turn(&r.undo, &r.redo, book.Undo)
+		err = r.turn(&r.undo, &r.redo, book.Undo)
 	case "redo":
 		if len(r.redo) == 0 {
 			return false, nil
 		}
-		change, err = r.turn(&r.redo, &r.undo, book.Redo)
+		err = r.turn(&r.redo, &r.undo, book.Redo)
 	default:
 		cmd := r.command(s)
 		if cmd == nil {
 			return false, nil
 		}
-		if change, err = r.book.Do(r.env(), cmd); err != nil || change.Empty() {
-			return false, nil // refused: names that are taken, to-dos in the bin
+		change, refused := r.book.Do(r.env(), cmd)
+		if refused != nil || change.Empty() {
+			return false, nil // names that are taken, to-dos in the bin
 		}
 		r.keep(change)
 		r.undo, r.redo = append(r.undo, change), nil
@@ -91,16 +91,16 @@ func (r *run) take(s step) (bool, error) {
 	return err == nil, err
 }
 
-func (r *run) turn(from, to *[]*book.Change, kind book.Kind) (*book.Change, error) {
+func (r *run) turn(from, to *[]*book.Change, kind book.Kind) error {
 	last := (*from)[len(*from)-1]
 	change, err := r.book.Invert(r.env(), last, kind)
 	if err != nil {
-		return nil, fmt.Errorf("%s of %q: %w", kind, last.Says, err)
+		return fmt.Errorf("%s of %q: %w", kind, last.Says, err)
 	}
 	r.keep(change)
 	*from = (*from)[:len(*from)-1]
 	*to = append(*to, change)
-	return change, nil
+	return nil
 }
 
 func (r *run) keep(c *book.Change) {
@@ -193,7 +193,7 @@ func check(steps []step, path string) (*run, error) {
 	// The point from which everything can be undone again and redone.
 	pending := len(r.redo)
 	for len(r.undo) > 0 {
-		if _, err := r.turn(&r.undo, &r.redo, book.Undo); err != nil {
+		if err := r.turn(&r.undo, &r.redo, book.Undo); err != nil {
 			return r, err
 		}
 	}
@@ -202,7 +202,7 @@ func check(steps []step, path string) (*run, error) {
 	}
 	middle := len(r.changes)
 	for len(r.redo) > pending {
-		if _, err := r.turn(&r.redo, &r.undo, book.Redo); err != nil {
+		if err := r.turn(&r.redo, &r.undo, book.Redo); err != nil {
 			return r, err
 		}
 	}

@@ -3,8 +3,8 @@ package book
 // Diff is one row before and after. A nil Before is a row that came, a nil
 // After a row that went.
 type Diff[T any] struct {
-	Before *T `json:"before"`
-	After  *T `json:"after"`
+	Before *T `json:"before,omitempty"`
+	After  *T `json:"after,omitempty"`
 }
 
 // Note is the notes of one to-do; an empty Text is none.

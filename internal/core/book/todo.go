@@ -32,31 +32,32 @@ const (
 	High
 )
 
-// Todo is one thing to do.
+// Todo is one thing to do. In JSON, as the history keeps it, what is not set is
+// left out.
 type Todo struct {
 	ID ID
 	// Title is one line of 1 to 500 characters.
 	Title string
 	// NotesSize is the length of the notes in bytes, 0 to MaxNotes. The text
 	// itself stays with the Notes the Book was made with.
-	NotesSize int32
+	NotesSize int32 `json:",omitzero"`
 	// List is none for the Cup.
-	List     ID
+	List     ID `json:",omitzero"`
 	Position Position
-	Status   Status
-	Priority Priority
+	Status   Status   `json:",omitzero"`
+	Priority Priority `json:",omitzero"`
 	// Start is the first day it can be worked on.
-	Start day.Date
+	Start day.Date `json:",omitzero"`
 	// Due is the last moment it may be finished.
-	Due day.Moment
+	Due day.Moment `json:",omitzero"`
 	// Plan is when the person means to do it.
-	Plan day.Horizon
+	Plan day.Horizon `json:",omitzero"`
 	// Tags are ids in the order they were added, each once.
-	Tags      []ID
+	Tags      []ID `json:",omitzero"`
 	Created   day.Timestamp
 	Changed   day.Timestamp
-	Completed day.Timestamp // when completed or cancelled
-	Deleted   day.Timestamp // when put in the bin
+	Completed day.Timestamp `json:",omitzero"` // when completed or cancelled
+	Deleted   day.Timestamp `json:",omitzero"` // when put in the bin
 	// Revision is that of the change that last touched the row.
 	Revision int64
 }

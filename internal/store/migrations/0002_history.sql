@@ -10,7 +10,6 @@ CREATE TABLE history (
     rows      TEXT,            -- the change as JSON; NULL cannot be turned round
     turned_by INTEGER          -- the seq that undid or redid it
 );
-CREATE INDEX history_window ON history (made_in, seq);
 
 -- Replies kept under their Idempotency-Key, so that a retry is answered and
 -- not carried out.
@@ -23,4 +22,3 @@ CREATE TABLE replies (
     body        BLOB NOT NULL,
     at          INTEGER NOT NULL
 ) WITHOUT ROWID;
-CREATE INDEX replies_at ON replies (at);

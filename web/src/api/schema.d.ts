@@ -305,7 +305,8 @@ export interface paths {
         /**
          * Changes as server-sent events
          * @description Events are named hello (sent at once), change, time (a day began or a
-         *     due time passed) and reset (read everything again). Those that change
+         *     due time passed), reset (read everything again) and beat (nothing
+         *     happened). Those that change
          *     the Book carry its revision as their id; with Last-Event-ID, or since,
          *     what was missed is sent first.
          */

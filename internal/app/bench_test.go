@@ -1,0 +1,333 @@
+package app_test
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"math/rand/v2"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"runtime"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"tincup/internal/app"
+	"tincup/internal/clock"
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/view"
+	"tincup/internal/httpapi"
+	"tincup/internal/store"
+)
+
+// The Book of the bars: 100,000 to-dos, 20,000 of them open, 40 lists.
+const (
+	benchTodos = 100_000
+	benchOpen  = 20_000
+	benchLists = 40
+)
+
+var benchNow = time.Date(2026, 11, 24, 9, 10, 0, 0, time.UTC)
+
+// largeBook is what the bars are measured on, as rows.
+func largeBook() *book.Change {
+	r := rand.New(rand.NewPCG(20, 26))
+	rows := &book.Change{Revision: 1, Kind: "bench"}
+	var ids uint32
+	id := func() book.ID {
+		ids++
+		return book.ID{0: 1, 12: byte(ids >> 24), 13: byte(ids >> 16), 14: byte(ids >> 8), 15: byte(ids)}
+	}
+	shelf := &book.Shelf{ID: id(), Name: "All", Position: "a0V", Revision: 1}
+	rows.Shelves = append(rows.Shelves, book.Diff[book.Shelf]{After: shelf})
+	var lists []book.ID
+	for i := range benchLists {
+		l := &book.List{ID: id(), Shelf: shelf.ID, Name: fmt.Sprintf("List %d", i), Position: book.Position(fmt.Sprintf("a0V%03d", i)), Revision: 1}
+		lists = append(lists, l.ID)
+		rows.Lists = append(rows.Lists, book.Diff[book.List]{After: l})
+	}
+	today := day.DateOf(benchNow)
+	position := book.Position("")
+	for i := range benchTodos {
+		position = position.After()
+		made := benchNow.Add(-time.Duration(r.IntN(3*365*24)) * time.Hour)
+		t := &book.Todo{ID: id(), Title: fmt.Sprintf("To-do number %d about something or other", i), Position: position,
+			Priority: book.Priority(r.IntN(4)), Created: day.TimestampOf(made), Changed: day.TimestampOf(made), Revision: 1}
+		if r.IntN(50) > 0 {
+			t.List = lists[r.IntN(len(lists))]
+		}
+		near := today.AddDays(r.IntN(400) - 5)
+		switch r.IntN(4) {
+		case 0:
+			t.Due.Date = near
+		case 1:
+			t.Due = day.MustMoment(near.String() + "T16:00")
+		}
+		switch r.IntN(8) {
+		case 0:
+			t.Plan = day.OnDay(near)
+		case 1:
+			t.Plan = day.InWeek(near)
+		case 2:
+			t.Plan = day.SomeTime()
+		}
+		if i >= benchOpen {
+			t.Status = book.Completed
+			t.Completed = day.TimestampOf(made.Add(time.Hour))
+		}
+		rows.Todos = append(rows.Todos, book.Diff[book.Todo]{After: t})
+	}
+	r.Shuffle(len(rows.Todos), func(i, j int) { rows.Todos[i], rows.Todos[j] = rows.Todos[j], rows.Todos[i] })
+	return rows
+}
+
+func inMemory(rows *book.Change) *book.Book {
+	b := book.New(book.MemoryNotes{})
+	b.Load(1, rows)
+	return b
+}
+
+// bareLoop is what views are measured against: one pass over all to-dos that
+// reads status and due of each and keeps the count.
+func bareLoop(todos []*book.Todo, today day.Date) int {
+	n := 0
+	for _, t := range todos {
+		if t.Status.Open() && !t.Due.IsZero() && !t.Due.Date.After(today) {
+			n++
+		}
+	}
+	return n
+}
+
+// timed returns the median of several runs, in nanoseconds.
+func timed(f func()) float64 {
+	var runs []float64
+	for range 15 {
+		begun := time.Now()
+		f()
+		runs = append(runs, float64(time.Since(begun).Nanoseconds()))
+	}
+	slices.Sort(runs)
+	return runs[len(runs)/2]
+}
+
+var sink int
+
+// BenchmarkViews prints each view, asked cold for its first 200 rows, as a
+// ratio to the bare loop; where more than 5,000 match, to the loop and a sort.
+func BenchmarkViews(b *testing.B) {
+	rows := largeBook()
+	large := inMemory(rows)
+	c := day.Clock{Now: benchNow, Zone: time.UTC}
+	all := slices.Concat(large.Open(), large.Closed())
+	queries := []view.Query{{Name: view.Cup}, {Name: view.Today}, {Name: view.Overdue}, {Name: view.Upcoming},
+		{Name: view.Upcoming, Months: 12}, {Name: view.WithinAWeek}, {Name: view.Done},
+		{Name: view.InList, List: rows.Lists[0].After.ID}, {Name: view.OnRail, Cup: day.SomeTime()}, {Name: view.Bin}}
+	for _, q := range queries {
+		q.Limit = 200
+		name := string(q.Name)
+		if q.Months > 0 {
+			name += "-12-months"
+		}
+		b.Run(name, func(b *testing.B) {
+			ask := func() {
+				res, err := view.Ask(large, c, q)
+				if err != nil {
+					b.Fatal(err)
+				}
+				sink += res.Total
+			}
+			res, err := view.Ask(large, c, q)
+			if err != nil {
+				b.Fatal(err)
+			}
+			loop := timed(func() { sink += bareLoop(all, c.Today()) })
+			bar := 5 * loop
+			if res.Total > 5000 {
+				matching := all[:res.Total]
+				bar = 2 * (loop + timed(func() { slices.SortFunc(slices.Clone(matching), byKey) }))
+			}
+			for b.Loop() {
+				ask()
+			}
+			took := timed(ask)
+			b.ReportMetric(float64(res.Total), "match")
+			b.ReportMetric(took/loop, "x-loop")
+			b.ReportMetric(took/bar, "of-bar")
+		})
+	}
+	b.Run("survey", func(b *testing.B) {
+		loop := timed(func() { sink += bareLoop(all, c.Today()) })
+		ask := func() { sink += len(view.Take(large, c).Rail) }
+		for b.Loop() {
+			ask()
+		}
+		b.ReportMetric(timed(ask)/loop, "x-loop")
+	})
+}
+
+func byKey(a, b *book.Todo) int {
+	if a.Priority != b.Priority {
+		return int(b.Priority) - int(a.Priority)
+	}
+	if c := a.Due.Compare(b.Due); c != 0 {
+		return c
+	}
+	return strings.Compare(string(a.Position), string(b.Position))
+}
+
+// largeFile writes the large Book to a file and opens it.
+func largeFile(b *testing.B) (*app.App, string) {
+	b.Helper()
+	path := filepath.Join(b.TempDir(), "large.db")
+	s, err := store.Open(b.Context(), path)
+	if err != nil {
+		b.Fatal(err)
+	}
+	if err := s.Save(b.Context(), store.Entry{Change: largeBook(), Final: true}); err != nil {
+		b.Fatal(err)
+	}
+	if err := s.Close(); err != nil {
+		b.Fatal(err)
+	}
+	return openLarge(b, path), path
+}
+
+func openLarge(b *testing.B, path string) *app.App {
+	b.Helper()
+	a, err := app.Open(b.Context(), path, clock.Frozen(benchNow), app.Settings{Zone: time.UTC},
+		slog.New(slog.NewTextHandler(io.Discard, nil)))
+	if err != nil {
+		b.Fatal(err)
+	}
+	return a
+}
+
+// BenchmarkStart prints the seconds to open the large Book and the memory then.
+func BenchmarkStart(b *testing.B) {
+	a, path := largeFile(b)
+	if err := a.Close(); err != nil {
+		b.Fatal(err)
+	}
+	for b.Loop() {
+		begun := time.Now()
+		a := openLarge(b, path)
+		b.ReportMetric(time.Since(begun).Seconds(), "s-start")
+		runtime.GC()
+		b.ReportMetric(residentMB(b), "MB-resident")
+		if err := a.Close(); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+func residentMB(b *testing.B) float64 {
+	status, err := os.ReadFile("/proc/self/status")
+	if err != nil {
+		b.Fatal(err)
+	}
+	for line := range strings.Lines(string(status)) {
+		if fields := strings.Fields(line); len(fields) == 3 && fields[0] == "VmRSS:" {
+			kb, err := strconv.ParseFloat(fields[1], 64)
+			if err != nil {
+				b.Fatal(err)
+			}
+			return kb / 1000
+		}
+	}
+	return 0
+}
+
+// BenchmarkTick prints a durable tick as a ratio to a bare SQLite update of
+// one row with fsync, in turns on the same file system.
+func BenchmarkTick(b *testing.B) {
+	a, _ := largeFile(b)
+	defer a.Close()
+	bare, err := sql.Open("sqlite", "file:"+filepath.Join(b.TempDir(), "bare.db")+
+		"?_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_txlock=immediate")
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer bare.Close()
+	bare.SetMaxOpenConns(1)
+	for _, q := range []string{"CREATE TABLE t (id INTEGER PRIMARY KEY, done INTEGER)", "INSERT INTO t VALUES (1, 0)"} {
+		if _, err := bare.Exec(q); err != nil {
+			b.Fatal(err)
+		}
+	}
+	var ids []book.ID
+	a.Read(func(large *book.Book, _ day.Clock) {
+		for _, t := range large.Open() {
+			ids = append(ids, t.ID)
+		}
+	})
+	ctx := context.Background()
+	var ticks, updates []float64
+	for i := 0; b.Loop(); i++ {
+		begun := time.Now()
+		respond := func(o *app.Outcome) (*store.Reply, error) { return &store.Reply{Status: 200, Body: []byte("{}")}, nil }
+		if _, err := a.Run(ctx, app.Request{Window: "w", Key: fmt.Sprint("k", i), Fingerprint: []byte("f")},
+			book.Complete{ID: ids[i%len(ids)]}, respond); err != nil {
+			b.Fatal(err)
+		}
+		ticks = append(ticks, float64(time.Since(begun).Microseconds()))
+		begun = time.Now()
+		if _, err := bare.Exec("UPDATE t SET done = ? WHERE id = 1", i); err != nil {
+			b.Fatal(err)
+		}
+		updates = append(updates, float64(time.Since(begun).Microseconds()))
+	}
+	slices.Sort(ticks)
+	slices.Sort(updates)
+	b.ReportMetric(ticks[len(ticks)/2], "us-tick")
+	b.ReportMetric(updates[len(updates)/2], "us-bare-update")
+	b.ReportMetric(ticks[len(ticks)/2]/updates[len(updates)/2], "x-bare-update")
+}
+
+// BenchmarkHTTP prints p50 and p99 of the first 200 rows of each view.
+func BenchmarkHTTP(b *testing.B) {
+	a, _ := largeFile(b)
+	defer a.Close()
+	handler, err := httpapi.New(a, fstest.MapFS{}, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	if err != nil {
+		b.Fatal(err)
+	}
+	server := httptest.NewServer(handler)
+	defer server.Close()
+	var list string
+	a.Read(func(large *book.Book, _ day.Clock) { list = large.Lists()[0].ID.String() })
+	for name, path := range map[string]string{"cup": "/api/views/cup", "today": "/api/views/today", "overdue": "/api/views/overdue",
+		"upcoming": "/api/views/upcoming", "within-a-week": "/api/views/within-a-week", "done": "/api/views/done",
+		"list": "/api/lists/" + list + "/view", "parked": "/api/rail/parked", "overview": "/api/overview"} {
+		b.Run(name, func(b *testing.B) {
+			var took []float64
+			for b.Loop() {
+				begun := time.Now()
+				res, err := http.Get(server.URL + path)
+				if err != nil {
+					b.Fatal(err)
+				}
+				var body json.RawMessage
+				if err := json.NewDecoder(res.Body).Decode(&body); err != nil || res.StatusCode != 200 {
+					b.Fatal(res.Status, err)
+				}
+				if err := res.Body.Close(); err != nil {
+					b.Fatal(err)
+				}
+				took = append(took, float64(time.Since(begun).Microseconds())/1000)
+			}
+			slices.Sort(took)
+			b.ReportMetric(took[len(took)/2], "ms-p50")
+			b.ReportMetric(took[len(took)*99/100], "ms-p99")
+		})
+	}
+}

@@ -1,0 +1,103 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, index, row, slip, test, visit } from "./tincup";
+
+for (const look of ["light", "dark"] as const) {
+  test(`axe finds nothing serious, ${look}`, async ({ page, demo }) => {
+    await page.emulateMedia({ colorScheme: look });
+    await visit(page, `${demo.url}/today`);
+    const check = async (what: string) => {
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      const found = violations
+        .filter((v) => v.impact === "serious" || v.impact === "critical")
+        .map((v) => `${what}: ${v.id} ${v.nodes.map((n) => n.html.slice(0, 120)).join(" | ")}`);
+      expect(found).toEqual([]);
+    };
+    for (const view of [
+      "today",
+      "cup",
+      "overdue",
+      "upcoming",
+      "within-a-week",
+      "done",
+      "bin",
+      "rail/parked",
+      "nowhere",
+    ]) {
+      await page.goto(`${demo.url}/${view}`);
+      await page.getByRole("heading").first().waitFor();
+      await page.waitForLoadState("networkidle").catch(() => {});
+      await check(view);
+    }
+    await page.goto(`${demo.url}/today`);
+    await row(page, "Meter reading").click();
+    await slip(page).getByLabel("Title").waitFor();
+    await check("slip");
+    await slip(page).getByRole("button", { name: "Close" }).click();
+    for (const key of ["d", "l", "t"]) {
+      await row(page, "Meter reading").focus();
+      await page.keyboard.press(key);
+      await page.locator(".chooser").waitFor();
+      await check(`chooser ${key}`);
+      await page.keyboard.press("Escape");
+      await page.locator(".chooser").waitFor({ state: "detached" });
+    }
+    await page.keyboard.press("?");
+    await page.getByRole("heading", { name: "Keys" }).waitFor();
+    await check("keys");
+    await page.setViewportSize({ width: 390, height: 844 });
+    await page.goto(`${demo.url}/today`);
+    await row(page, "Meter reading").waitFor();
+    await check("phone");
+    await page.getByRole("button", { name: "Open the index" }).click();
+    await index(page).waitFor();
+    await check("phone index");
+  });
+}
+
+test("Tab walks the screen to its end, and never gets stuck", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/overdue`);
+  await row(page, "Pay the allotment rent").click();
+  await slip(page).getByLabel("Title").waitFor();
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  const seen: string[] = [];
+  for (let i = 0; i < 120; i++) {
+    await page.keyboard.press("Tab");
+    const at = await page.evaluate(() => {
+      const el = document.activeElement;
+      if (!el || el === document.body) return "";
+      const box = el.getBoundingClientRect();
+      const name = el.getAttribute("aria-label") ?? el.textContent?.trim() ?? "";
+      return `${el.tagName} ${name.slice(0, 40)} ${Math.round(box.x)},${Math.round(box.y)}`;
+    });
+    if (at === "") break;
+    seen.push(at);
+  }
+  expect(new Set(seen).size).toBe(seen.length);
+  for (const part of ["Put something in", "Parked", "The Cup", "Title", "Put in the bin"]) {
+    expect(
+      seen.some((s) => s.includes(part)),
+      `${part} in ${seen.join("\n")}`,
+    ).toBe(true);
+  }
+  expect(seen.length).toBeLessThan(100);
+});
+
+test("targets are at least 24 px, and 200 % zoom needs no sideways scroll", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  const small = await page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>("button, a, input")]
+      .filter((el) => el.offsetParent !== null)
+      .map((el) => ({ el, box: el.getBoundingClientRect() }))
+      .filter(({ box }) => box.width < 24 || box.height < 24)
+      .map(({ el }) => el.outerHTML.slice(0, 100)),
+  );
+  expect(small).toEqual([]);
+  await page.setViewportSize({ width: 640, height: 400 });
+  const overflow = await page.evaluate(
+    () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+  );
+  expect(overflow).toBe(0);
+});

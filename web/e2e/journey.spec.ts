@@ -43,6 +43,7 @@ test("from capture to check-off, by keys, through a restart, live in a second wi
   // Tick: struck where it is, with an offer to undo, then in Done.
   await page.keyboard.press("g");
   await page.keyboard.press("t");
+  await expect(group(page, "due-today")).toContainText("Order mount board");
   await page.keyboard.press("j");
   await page.keyboard.press("Space");
   await expect(row(page, "Order mount board")).toHaveClass(/struck/);

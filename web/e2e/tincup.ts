@@ -111,13 +111,11 @@ interface Fixtures {
 }
 
 export const test = base.extend<Fixtures>({
-  // eslint-disable-next-line no-empty-pattern
   tincup: async ({}, use) => {
     const t = await Tincup.start("serve", morning);
     await use(t);
     await t.end();
   },
-  // eslint-disable-next-line no-empty-pattern
   demo: async ({}, use) => {
     const t = await Tincup.start("demo", morning);
     await use(t);

@@ -68,8 +68,9 @@ const pauses = [150, 600];
  */
 export async function send<T>(
   call: (header: { "Idempotency-Key": string }) => Promise<Answer<T>>,
+  key: string = crypto.randomUUID(),
 ): Promise<T> {
-  const header = { "Idempotency-Key": crypto.randomUUID() };
+  const header = { "Idempotency-Key": key };
   for (const pause of pauses) {
     try {
       return await ask(() => call(header));

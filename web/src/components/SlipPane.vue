@@ -135,17 +135,19 @@ const setPriority = (p: Priority) => actions.edit(props.todo, { priority: p });
         </button>
       </dd>
       <dt id="priority-label">Priority</dt>
-      <dd class="steps" role="group" aria-labelledby="priority-label">
-        <button
-          v-for="p in priorities"
-          :key="p"
-          class="step"
-          :aria-pressed="todo.priority === p"
-          :disabled="binned"
-          @click="setPriority(p)"
-        >
-          {{ priorityNames[p] }}
-        </button>
+      <dd>
+        <div class="steps" role="group" aria-labelledby="priority-label">
+          <button
+            v-for="p in priorities"
+            :key="p"
+            class="step"
+            :aria-pressed="todo.priority === p"
+            :disabled="binned"
+            @click="setPriority(p)"
+          >
+            {{ priorityNames[p] }}
+          </button>
+        </div>
       </dd>
       <dt>Tags</dt>
       <dd>

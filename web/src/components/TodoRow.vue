@@ -152,6 +152,9 @@ onBeforeUnmount(() => {
 .row:hover {
   background: color-mix(in srgb, var(--wash) 60%, transparent);
 }
+.row.current {
+  background: color-mix(in srgb, var(--wash) 60%, transparent);
+}
 .row.open {
   background: var(--wash);
   box-shadow: inset 0 0 0 2px var(--rim);

@@ -25,11 +25,17 @@ export function useAppKeys(overview: Ref<Overview | undefined>, back: () => bool
   const current = useCurrent();
   let going = 0;
 
+  /** Leaves what had the focus, so that the next key acts on the new sheet. */
+  function go(path: string) {
+    if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
+    void router.push(path);
+  }
+
   useKeys((press) => {
     if (Date.now() - going < patience) {
       going = 0;
       const place = places[press];
-      if (place) void router.push(place);
+      if (place) go(place);
       return place !== undefined;
     }
     switch (press) {
@@ -55,7 +61,7 @@ export function useAppKeys(overview: Ref<Overview | undefined>, back: () => bool
     const digit = /^Shift\+(\d)$/.exec(press)?.[1];
     if (digit) {
       const cup = overview.value?.rail[digit === "0" ? 11 : Number(digit) - 1];
-      if (cup) void router.push(digit === "1" ? "/today" : `/rail/${cup.horizon}`);
+      if (cup) go(digit === "1" ? "/today" : `/rail/${cup.horizon}`);
       return cup !== undefined;
     }
     return false;

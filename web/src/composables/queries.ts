@@ -88,9 +88,10 @@ function joined(pages: Group[][]): Group[] {
 
 export function useTodo(id: MaybeRefOrGetter<string>) {
   return useQuery({
-    queryKey: ["todo", computed(() => toValue(id))],
-    queryFn: () =>
-      ask(() => client.GET("/api/todos/{id}", { params: { path: { id: toValue(id) } } })),
+    queryKey: computed(() => ["todo", toValue(id)] as const),
+    queryFn: ({ queryKey: [, todo] }) =>
+      ask(() => client.GET("/api/todos/{id}", { params: { path: { id: todo } } })),
+    enabled: computed(() => toValue(id) !== ""),
     retry: false,
   });
 }

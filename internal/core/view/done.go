@@ -1,50 +1,49 @@
 package view
 
 import (
+	"maps"
+	"slices"
+
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 )
 
 // done groups what was completed or cancelled by day, newest first. A Book of
 // years has most of its to-dos here, so days are counted first and only those
-// that reach into the rows asked for are collected and put in order.
+// that reach into the rows asked for are collected and put in order. Each to-do
+// is looked at once; the rest works on its time alone.
 func done(b *book.Book, now moment, q Query) *Result {
 	closed := b.Closed()
 	res := &Result{}
 	if len(closed) == 0 {
 		return res
 	}
-	days := newDayTable(now.Clock, closed)
-	counts := make([]int, len(days.starts))
-	for _, t := range closed {
-		counts[days.index(t.Completed)]++
+	times := make([]day.Timestamp, len(closed))
+	for i, t := range closed {
+		times[i] = t.Completed
 	}
-	wanted := make(map[int]int) // day index to group
+	days := newDayTable(now.Clock, times)
+	counts := make([]int, len(days.starts))
+	for _, at := range times {
+		counts[days.index(at)]++
+	}
+	start := make(map[int]int) // day wanted to the rows before it
 	for i := len(counts) - 1; i >= 0; i-- {
-		if counts[i] == 0 {
-			continue
+		if counts[i] > 0 && res.Total < q.Offset+q.Limit && res.Total+counts[i] > q.Offset {
+			start[i] = res.Total
 		}
-		if res.Total < q.Offset+q.Limit && res.Total+counts[i] > q.Offset {
-			wanted[i] = len(res.Groups)
-		}
-		res.Groups = append(res.Groups, Group{Kind: OnDay, Horizon: day.OnDay(days.first.AddDays(i)), Count: counts[i]})
 		res.Total += counts[i]
 	}
-	buckets := make(map[int][]*book.Todo)
-	for _, t := range closed {
-		if i := days.index(t.Completed); len(wanted) > 0 {
-			if _, ok := wanted[i]; ok {
-				buckets[i] = append(buckets[i], t)
-			}
+	buckets := make(map[int][]*book.Todo, len(start))
+	for i, at := range times {
+		d := days.index(at)
+		if _, wanted := start[d]; wanted {
+			buckets[d] = append(buckets[d], closed[i])
 		}
 	}
-	start := 0
-	for g := range res.Groups {
-		i := res.Groups[g].Horizon.First().Sub(days.first)
-		if bucket := buckets[i]; bucket != nil {
-			res.Groups[g].Rows = now.window(bucket, newestClosed, start, q)
-		}
-		start += res.Groups[g].Count
+	for _, d := range slices.Backward(slices.Sorted(maps.Keys(buckets))) {
+		res.Groups = append(res.Groups, Group{Kind: OnDay, Horizon: day.OnDay(days.first.AddDays(d)),
+			Count: counts[d], Rows: now.window(buckets[d], newestClosed, start[d], q)})
 	}
 	return res
 }
@@ -55,12 +54,8 @@ type dayTable struct {
 	starts []day.Timestamp // when each day from first on begins
 }
 
-func newDayTable(c day.Clock, rows []*book.Todo) dayTable {
-	low, high := rows[0].Completed, rows[0].Completed
-	for _, t := range rows {
-		low, high = min(low, t.Completed), max(high, t.Completed)
-	}
-	first, last := c.DayOf(low.Time()), c.DayOf(high.Time())
+func newDayTable(c day.Clock, times []day.Timestamp) dayTable {
+	first, last := c.DayOf(slices.Min(times).Time()), c.DayOf(slices.Max(times).Time())
 	table := dayTable{first: first}
 	for d := first; !d.After(last); d = d.AddDays(1) {
 		table.starts = append(table.starts, day.TimestampOf(c.StartOf(d)))

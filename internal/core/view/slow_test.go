@@ -291,3 +291,41 @@ func TestDoneByDay(t *testing.T) {
 		}
 	}
 }
+
+// Page by page, Done gives each row once, in one order, under its day.
+func TestDonePageByPage(t *testing.T) {
+	s := newShelf(t)
+	for i := range 40 {
+		id := s.add(fmt.Sprintf("t%02d", i), "", "", "")
+		s.now = time.Date(2026, 11, 1+i/7, 8+i%7, 0, 0, 0, time.UTC)
+		s.do(book.Complete{ID: id})
+	}
+	clock := clockAt(t, "UTC", "2026-11-24T09:00:00", 0)
+	var titles []string
+	for offset := 0; offset < 40; offset += 9 {
+		res, err := view.Ask(s.book, clock, view.Query{Name: view.Done, Offset: offset, Limit: 9})
+		if err != nil || res.Total != 40 {
+			t.Fatalf("rows from %d: %+v, %v", offset, res, err)
+		}
+		for _, g := range res.Groups {
+			for _, r := range g.Rows {
+				if got := clock.DayOf(r.Todo.Completed.Time()); day.OnDay(got) != g.Horizon || g.Count > 7 {
+					t.Errorf("%s of %v stands under %v, which counts %d", r.Todo.Title, got, g.Horizon, g.Count)
+				}
+				titles = append(titles, r.Todo.Title)
+			}
+		}
+	}
+	if want := mustAsk(t, s.book, clock, view.Done); len(titles) != 40 || slices.Compare(titles, titlesOf(want)) != 0 {
+		t.Errorf("page by page: %v\nat once: %v", titles, titlesOf(want))
+	}
+}
+
+func titlesOf(res *view.Result) (titles []string) {
+	for _, g := range res.Groups {
+		for _, r := range g.Rows {
+			titles = append(titles, r.Todo.Title)
+		}
+	}
+	return titles
+}

@@ -81,7 +81,14 @@ function joined(pages: Group[][]): Group[] {
   const groups = first.map((g) => ({ ...g, rows: [...g.rows] }));
   const byKey = new Map(groups.map((g) => [groupKey(g), g]));
   for (const page of rest) {
-    for (const g of page) byKey.get(groupKey(g))?.rows.push(...g.rows);
+    for (const g of page) {
+      const known = byKey.get(groupKey(g));
+      if (known) known.rows.push(...g.rows);
+      else {
+        groups.push({ ...g, rows: [...g.rows] });
+        byKey.set(groupKey(g), groups[groups.length - 1]!);
+      }
+    }
   }
   return groups;
 }

@@ -2,6 +2,7 @@
 # make test   installs what the tests need and runs them all
 # make check  formatting, vet, lint, types, and drift of generated code
 # make bench  prints the benchmarks' ratios
+# make screenshots   takes the pictures in docs/screenshots anew
 # make dev    serves the demo data with the page rebuilt on each change
 
 export CGO_ENABLED := 0
@@ -10,7 +11,7 @@ PAGE := web/dist/page/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package.json
 GO_SOURCES := $(shell find cmd internal demo api -type f) web/embed.go go.mod go.sum
 
-.PHONY: demo build test test-go test-web check bench dev generate clean
+.PHONY: demo build test test-go test-web check bench dev generate screenshots clean
 
 demo: build
 	./$(BIN) demo --quiet
@@ -52,6 +53,10 @@ bench: build
 
 dev: build
 	./$(BIN) demo --quiet --keep & trap 'kill $$!' EXIT; cd web && npm run --silent dev
+
+screenshots: build
+	web/e2e/browser.sh
+	cd web && node screenshots.mjs
 
 clean:
 	rm -rf bin web/dist/page web/node_modules

@@ -36,7 +36,7 @@ watch(
     <button v-if="text.trim()" class="key" tabindex="-1" @mousedown.prevent @click="putIn(false)">
       Put in
     </button>
-    <span v-else-if="!focused" class="key" aria-hidden="true">n</span>
+    <span v-else-if="!focused" class="key hint-key" aria-hidden="true">n</span>
     <div v-if="reason || (focused && text)" id="capture-reason" class="under floating">
       <p v-if="reason" class="reason" role="alert">{{ reason }}</p>
       <p v-else class="hint">
@@ -106,7 +106,8 @@ button.key {
     top: auto;
     bottom: calc(100% + 6px);
   }
-  .hint {
+  .hint,
+  .hint-key {
     display: none;
   }
   .under:has(.hint) {

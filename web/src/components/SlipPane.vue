@@ -26,7 +26,7 @@ const struck = computed(() => linger.struck(props.todo));
 const binned = computed(() => props.todo.deleted !== null);
 const place = computed(() => {
   const at = listById(props.overview, props.todo.list);
-  return at ? `${at.shelf.name} · ${at.list.name}` : "The Cup";
+  return at ? `${at.shelf.name} · ${at.list.name}` : "None yet: it is in the Cup";
 });
 const plan = computed(() => {
   const p = props.todo.plan;
@@ -109,13 +109,12 @@ const setPriority = (p: Priority) => actions.edit(props.todo, { priority: p });
       @mine="title.keepMine()"
       @theirs="title.takeTheirs()"
     />
-    <p class="place">{{ place }}</p>
 
     <dl>
       <dt>List</dt>
       <dd>
         <button class="value" :disabled="binned" @click="choose('list', $event)">
-          {{ listById(overview, todo.list)?.list.name ?? "None yet: it is in the Cup" }}
+          {{ place }}
         </button>
       </dd>
       <dt>Due</dt>
@@ -261,11 +260,6 @@ textarea:focus {
 .title.struck {
   color: var(--pencil);
   text-decoration: line-through;
-}
-.place {
-  margin-top: 2px;
-  color: var(--pencil);
-  font-size: 14px;
 }
 dl {
   display: grid;

@@ -26,7 +26,7 @@ const upcoming = computed(() => viewName.value === "upcoming");
 const empty = computed(() => view.value && displayed.value.length === 0);
 const total = computed(() => {
   const n = view.value?.total ?? 0;
-  const what = { done: "done", bin: "in the bin" }[viewName.value] ?? "to do";
+  const what = { done: "in all", bin: "in the bin" }[viewName.value] ?? "to do";
   return n === 0 ? "" : `${n} ${what}`;
 });
 
@@ -141,6 +141,7 @@ const failure = computed(() => {
   align-items: baseline;
   gap: 2px 14px;
   margin-bottom: 4px;
+  padding-right: 8px;
 }
 h1 {
   font-size: 24px;

@@ -1,0 +1,64 @@
+// Takes the pictures in docs/screenshots from the demo, standing still at one
+// moment. Run it with make screenshots.
+import { spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { chromium } from "@playwright/test";
+
+const root = new URL("..", import.meta.url).pathname;
+const folder = mkdtempSync(join(tmpdir(), "tincup-shots-"));
+const server = spawn(
+  join(root, "bin/tincup"),
+  ["demo", "--quiet", "--db", join(folder, "demo.db"), "--addr", "127.0.0.1:0"].concat([
+    "--now",
+    "2026-11-24T09:10",
+    "--zone",
+    "Europe/Lisbon",
+  ]),
+  { stdio: ["ignore", "pipe", "inherit"] },
+);
+const url = await new Promise((resolve) => {
+  let said = "";
+  server.stdout.on("data", (chunk) => {
+    said += chunk;
+    const found = /at (http:\S+)/.exec(said);
+    if (found) resolve(found[1]);
+  });
+});
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+});
+
+const desk = { width: 1280, height: 800 };
+const phone = { width: 390, height: 844 };
+const shots = [
+  { name: "today", path: "/today" },
+  { name: "cup", path: "/cup" },
+  { name: "upcoming", path: "/upcoming" },
+  { name: "list", link: "Night Signals" },
+  { name: "done", path: "/done" },
+  { name: "slip", path: "/today", open: "Send loan agreement" },
+  { name: "dark", path: "/today", open: "Confirm opening evening", colorScheme: "dark" },
+  { name: "phone", path: "/today", viewport: phone },
+  { name: "phone-slip", path: "/today", viewport: phone, open: "Send loan agreement" },
+];
+for (const shot of shots) {
+  const context = await browser.newContext({
+    viewport: shot.viewport ?? desk,
+    colorScheme: shot.colorScheme ?? "light",
+  });
+  const page = await context.newPage();
+  await page.goto(url + (shot.path ?? "/today"));
+  await page.locator("main [data-todo]").first().waitFor();
+  if (shot.link) await page.getByRole("link", { name: shot.link }).click();
+  if (shot.open) await page.locator("main [data-todo]", { hasText: shot.open }).click();
+  await page.mouse.move(0, 0);
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: join(root, `docs/screenshots/${shot.name}.png`) });
+  await context.close();
+}
+await browser.close();
+server.kill();
+rmSync(folder, { recursive: true, force: true });

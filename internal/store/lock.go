@@ -38,6 +38,9 @@ type Lock struct{ file *os.File }
 // Acquire takes the lock of the data file at path, or returns a *HeldError.
 func Acquire(path string) (*Lock, error) {
 	f, err := os.OpenFile(path+".lock", os.O_RDWR|os.O_CREATE, 0o600)
+	if errors.Is(err, syscall.ENOSPC) {
+		return nil, fmt.Errorf("%w: %w", ErrFull, err)
+	}
 	if err != nil {
 		return nil, fmt.Errorf("%w: its lock cannot be made: %w", ErrReadOnly, err)
 	}
@@ -50,7 +53,10 @@ func Acquire(path string) (*Lock, error) {
 		return nil, errors.Join(held, f.Close())
 	}
 	l := &Lock{f}
-	return l, l.Announce("")
+	if err := l.Announce(""); err != nil {
+		return nil, errors.Join(err, l.Release())
+	}
+	return l, nil
 }
 
 // Announce records where the holder answers.
@@ -63,6 +69,9 @@ func (l *Lock) Announce(address string) error {
 		return err
 	}
 	_, err = l.file.WriteAt(append(record, '\n'), 0)
+	if errors.Is(err, syscall.ENOSPC) {
+		return fmt.Errorf("%w: %w", ErrFull, err)
+	}
 	return err
 }
 

@@ -210,5 +210,11 @@ func (s *Store) Path() string { return s.path }
 
 // Close closes the file and gives up its lock.
 func (s *Store) Close() error {
-	return errors.Join(s.read.Close(), s.conn.Close(), s.write.Close(), s.lock.Release())
+	// With a statement still open SQLite would leave the write-ahead log behind.
+	var errs []error
+	for _, statement := range s.statements {
+		errs = append(errs, statement.Close())
+	}
+	errs = append(errs, s.read.Close(), s.conn.Close(), s.write.Close(), s.lock.Release())
+	return errors.Join(errs...)
 }

@@ -84,6 +84,9 @@ func TestEveryFieldComesBack(t *testing.T) {
 	p.do("w", book.Delete{ID: id})
 	want, revision := dump(p.book), p.book.Revision()
 	shut(t, p.store)
+	if _, err := os.Stat(path + "-wal"); !errors.Is(err, fs.ErrNotExist) {
+		t.Errorf("closed in good order, the file leaves its log behind: %v", err)
+	}
 
 	s := open(t, path)
 	defer shut(t, s)

@@ -76,7 +76,7 @@ const setPriority = (p: Priority) => actions.edit(props.todo, { priority: p });
 </script>
 
 <template>
-  <aside class="slip" aria-label="Slip" @keydown.esc.stop="emit('close')">
+  <aside class="slip" aria-label="Slip" :data-slip="todo.id" @keydown.esc.stop="emit('close')">
     <header>
       <TickBox
         v-if="!binned"

@@ -70,6 +70,8 @@ export function useDraft(todo: Ref<Todo>, field: TextField) {
       if (todo.value.id !== id) return actions.trouble(e);
       state.value = "kept";
       if (e instanceof Refused && e.problem.status === 412 && e.problem.current) {
+        // A retry after a lost answer meets its own words.
+        if (e.problem.current[field] === value) return settle(id);
         clash.value = e.problem.current[field] ?? "";
         base = e.problem.current;
       } else if (e instanceof Away) {

@@ -1,5 +1,6 @@
 import { nextTick, type Ref, watch } from "vue";
-import type { Priority, Row } from "@/api/client";
+import { useQueryClient } from "@tanstack/vue-query";
+import type { Priority, Row, Todo } from "@/api/client";
 import { priorities } from "@/words/names";
 import { useActions } from "./actions";
 import { useCurrent } from "./current";
@@ -14,6 +15,7 @@ export const rowElement = (id: string | undefined) =>
 export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
   const current = useCurrent();
   const actions = useActions();
+  const queries = useQueryClient();
   const { data: overview } = useOverview();
 
   const index = () => rows.value.findIndex((r) => r.todo.id === current.row);
@@ -46,14 +48,22 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
     { immediate: true },
   );
 
-  function shift(row: Row, by: number) {
+  /** Keys pressed within a slip act on its to-do, wherever the current row is. */
+  function target(): Pick<Row, "todo"> | undefined {
+    const id = document.activeElement?.closest<HTMLElement>("[data-slip]")?.dataset.slip;
+    if (!id) return rows.value[index()];
+    const todo = queries.getQueryData<Todo>(["todo", id]);
+    return todo && { todo };
+  }
+
+  function shift(row: Pick<Row, "todo">, by: number) {
     const at = priorities.indexOf(row.todo.priority) + by;
     const priority = priorities[at] as Priority | undefined;
     if (priority) void actions.edit(row.todo, { priority });
   }
 
-  function choose(kind: "list" | "due" | "tags", row: Row) {
-    const at = rowElement(row.todo.id);
+  function choose(kind: "list" | "due" | "tags", row: Pick<Row, "todo">) {
+    const at = rowElement(row.todo.id) ?? document.querySelector<HTMLElement>("[data-slip]");
     if (at) current.chooser = { kind, todo: row.todo.id, at };
   }
 
@@ -70,7 +80,7 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
         go(index() - 1);
         return true;
     }
-    const row = rows.value[index()];
+    const row = target();
     if (!row) return false;
     const digit = /^\d$/.exec(press)?.[0];
     if (digit) {
@@ -90,6 +100,7 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
         else void actions.tick(row.todo);
         return true;
       case "e":
+        if (!rowElement(row.todo.id)) return false;
         current.editing = row.todo.id;
         return true;
       case "l":

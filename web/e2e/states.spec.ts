@@ -91,6 +91,22 @@ test("a page opened while the server fails says so and comes round", async ({
   complaints.length = 0;
 });
 
+test("addresses that lead nowhere say so", async ({ page, demo, complaints }) => {
+  await visit(page, `${demo.url}/today`);
+  for (const [path, words] of [
+    ["/nowhere", "Nothing at this address"],
+    ["/rail/someday", "Nothing at this address"],
+    ["/rail/2026-02-31", "does not exist in the calendar"],
+    ["/list/7", "nothing with this id"],
+    ["/today?slip=7", "nothing with this id"],
+  ] as const) {
+    await page.goto(demo.url + path);
+    await expect(page.getByText(words)).toBeVisible();
+  }
+  expect(complaints.every((c) => /404|422/.test(c))).toBe(true);
+  complaints.length = 0;
+});
+
 test("a slow connection: the tick is struck before the server answers", async ({ page, demo }) => {
   await visit(page, `${demo.url}/today`);
   let answer = () => {};
@@ -141,4 +157,50 @@ test("on a phone: put in, open, plan, close", async ({ page, demo }) => {
   await page.getByRole("button", { name: "Open the index" }).click();
   await index(page).getByRole("link", { name: "Upcoming" }).click();
   await expect(row(page, "Buy lamp wick")).toBeVisible();
+});
+
+test("single keys can be turned off, and stay off", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/today`);
+  await page.keyboard.press("?");
+  await page.getByLabel("Single keys act").uncheck();
+  await page.keyboard.press("Escape");
+  await page.reload();
+  const first = row(page, "Volunteers’ rota for December");
+  await first.focus();
+  await page.keyboard.press("Delete");
+  await page.keyboard.press("2");
+  await page.keyboard.press("ArrowDown");
+  await expect(row(page, "Answer the school")).toBeFocused();
+  await expect(first).toBeVisible();
+  await expect(page.locator(".toast")).toHaveCount(0);
+  await page.getByRole("button", { name: "Keys" }).click();
+  await page.getByLabel("Single keys act").check();
+  await page.keyboard.press("Escape");
+  await row(page, "Answer the school").focus();
+  await page.keyboard.press("Delete");
+  await expect(toast(page, "In the bin: “Answer the school")).toBeVisible();
+});
+
+test("what was typed when the window went away is there and saved when it comes back", async ({
+  page,
+  demo,
+  complaints,
+}) => {
+  await visit(page, `${demo.url}/cup`);
+  await row(page, "Birthday card").click();
+  await page.route("**/api/todos/*", (r) =>
+    r.request().method() === "PATCH" ? r.abort() : r.continue(),
+  );
+  await slip(page).getByLabel("Notes").fill("She likes lighthouses");
+  await page.reload();
+  await expect(slip(page).getByLabel("Notes")).toHaveValue("She likes lighthouses");
+  await expect(slip(page).getByText("Not saved yet")).toBeVisible();
+  await page.unrouteAll();
+  await page.reload();
+  await expect(slip(page).getByLabel("Notes")).toHaveValue("She likes lighthouses");
+  await expect(slip(page).getByText("Not saved yet")).toHaveCount(0);
+  const other = await page.context().newPage();
+  await other.goto(page.url());
+  await expect(slip(other).getByLabel("Notes")).toHaveValue("She likes lighthouses");
+  complaints.length = 0; // the saves that were cut off
 });

@@ -111,15 +111,15 @@ interface Fixtures {
 }
 
 export const test = base.extend<Fixtures>({
-  tincup: async ({}, use) => {
+  tincup: async ({ context }, use) => {
     const t = await Tincup.start("serve", morning);
     await use(t);
-    await t.end();
+    await leave(context, t);
   },
-  demo: async ({}, use) => {
+  demo: async ({ context }, use) => {
     const t = await Tincup.start("demo", morning);
     await use(t);
-    await t.end();
+    await leave(context, t);
   },
   complaints: [
     async ({ context }, use) => {
@@ -131,6 +131,12 @@ export const test = base.extend<Fixtures>({
     { auto: true },
   ],
 });
+
+/** Closes the windows before the server, so that none is left asking. */
+async function leave(context: BrowserContext, t: Tincup) {
+  for (const page of context.pages()) await page.close();
+  await t.end();
+}
 
 function watch(context: BrowserContext, heard: string[]) {
   context.on("weberror", (e) => heard.push(e.error().message));

@@ -13,7 +13,11 @@ export const router = createRouter({
       component: SheetPage,
     },
     { path: "/list/:list", name: "list", component: SheetPage },
-    { path: "/rail/:cup", name: "rail", component: SheetPage },
+    {
+      path: "/rail/:cup(\\d{4}-\\d{2}-\\d{2}|\\d{4}-W\\d{2}|\\d{4}-\\d{2}|parked)",
+      name: "rail",
+      component: SheetPage,
+    },
     { path: "/:rest(.*)*", name: "not-found", component: NotFound },
   ],
 });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted, useTemplateRef } from "vue";
 import { useCurrent } from "@/composables/current";
-import { keyHelp } from "@/composables/keys";
+import { keyHelp, singleKeys } from "@/composables/keys";
 
 const current = useCurrent();
 const dialog = useTemplateRef("dialog");
@@ -21,7 +21,9 @@ onMounted(() => dialog.value?.showModal());
       <h1 id="keys-title">Keys</h1>
       <button class="btn" @click="dialog?.close()">Close</button>
     </header>
-    <p>Single keys act outside text fields.</p>
+    <label
+      ><input v-model="singleKeys" type="checkbox" /> Single keys act, outside text fields</label
+    >
     <div class="columns">
       <section v-for="group in groups" :key="group">
         <h2>{{ group }}</h2>
@@ -61,8 +63,17 @@ h2 {
   margin: 12px 0 4px;
   font-size: 15px;
 }
-p {
+label {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 24px;
   color: var(--pencil);
+}
+input {
+  width: 16px;
+  height: 16px;
+  accent-color: var(--rim);
 }
 .columns {
   display: grid;

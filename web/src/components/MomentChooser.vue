@@ -26,6 +26,10 @@ const picked = computed({
   },
 });
 
+/** The month to begin with: the value's, else the one it is on the server. */
+const start = props.value ?? props.today;
+const shown = { month: Number(start.slice(5, 7)) - 1, year: Number(start.slice(0, 4)) };
+
 const quick = computed(() => {
   const days = [
     { name: "Today", date: props.today },
@@ -73,6 +77,8 @@ function quickly(day: string) {
     <div class="right">
       <v-date-picker
         v-model="picked"
+        :month="shown.month"
+        :year="shown.year"
         hide-header
         hide-title
         first-day-of-week="1"

@@ -25,10 +25,11 @@ export function useDraft(todo: Ref<Todo>, field: TextField) {
     (id, before) => {
       if (before) void save(before);
       base = todo.value;
-      typed.value = sessionStorage.getItem(slot(id));
-      state.value = typed.value === null ? "" : "kept";
+      typed.value = null;
+      state.value = "";
       reason.value = "";
       clash.value = undefined;
+      recall(id);
     },
     { immediate: true },
   );
@@ -40,9 +41,20 @@ export function useDraft(todo: Ref<Todo>, field: TextField) {
       typed.value = value;
       reason.value = "";
       state.value = "";
-      sessionStorage.setItem(slot(todo.value.id), value);
+      const draft = JSON.stringify({ text: value, revision: base.revision });
+      sessionStorage.setItem(slot(todo.value.id), draft);
     },
   });
+
+  /** What was typed when the window went away, and the state it was typed on. */
+  function recall(id: string) {
+    const kept = sessionStorage.getItem(slot(id));
+    if (kept === null) return;
+    const draft = JSON.parse(kept) as { text: string; revision: number };
+    typed.value = draft.text;
+    base = { ...todo.value, revision: draft.revision };
+    void save();
+  }
 
   function settle(id: string) {
     sessionStorage.removeItem(slot(id));

@@ -1,4 +1,4 @@
-import { onBeforeUnmount, onMounted } from "vue";
+import { onBeforeUnmount, onMounted, ref, watch } from "vue";
 
 /** A key as it is written in the help, and what it does. */
 export interface KeyHelp {
@@ -36,6 +36,15 @@ export const keyHelp: KeyHelp[] = [
   { group: "Go to", keys: ["g b"], does: "Bin" },
 ];
 
+const place = "tincup-single-keys";
+
+/** Whether single keys act; some people's speech or hands set them off unasked. */
+export const singleKeys = ref(localStorage.getItem(place) !== "off");
+watch(singleKeys, (on) => localStorage.setItem(place, on ? "on" : "off"));
+
+/** Keys that every page may use, with single keys on or off. */
+const plain = /^(Ctrl\+|Arrow|Enter$|Escape$| $)/;
+
 function inField(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&
@@ -64,7 +73,9 @@ export function useKeys(act: (press: string, e: KeyboardEvent) => boolean) {
     if (e.defaultPrevented || e.isComposing) return;
     if (inField(e.target)) return;
     if (e.target instanceof HTMLElement && e.target.closest(".v-overlay__content, dialog")) return;
-    if (act(pressOf(e), e)) e.preventDefault();
+    const press = pressOf(e);
+    if (!singleKeys.value && !plain.test(press)) return;
+    if (act(press, e)) e.preventDefault();
   }
   onMounted(() => document.addEventListener("keydown", down));
   onBeforeUnmount(() => document.removeEventListener("keydown", down));

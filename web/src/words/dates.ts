@@ -2,8 +2,11 @@
 
 const dayMs = 86_400_000;
 const at = (date: string) => Date.parse(`${date}T00:00:00Z`);
+/** A date that an address invented stays as it was written. */
 const text = (date: string, options: Intl.DateTimeFormatOptions) =>
-  new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", ...options }).format(at(date));
+  Number.isNaN(at(date))
+    ? date
+    : new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", ...options }).format(at(date));
 
 export const addDays = (date: string, n: number) =>
   new Date(at(date) + n * dayMs).toISOString().slice(0, 10);

@@ -1,6 +1,7 @@
 import { computed, onBeforeUnmount, ref, watch, type Ref } from "vue";
 import { Away, Refused, type Todo } from "@/api/client";
 import { useActions } from "./actions";
+import { useServer } from "./server";
 
 type TextField = "title" | "notes";
 
@@ -11,6 +12,7 @@ type TextField = "title" | "notes";
  */
 export function useDraft(todo: Ref<Todo>, field: TextField) {
   const actions = useActions();
+  const server = useServer();
   const theirs = computed(() => todo.value[field] ?? "");
   const slot = (id: string) => `tincup-draft-${id}-${field}`;
   const typed = ref<string | null>(null);
@@ -101,6 +103,14 @@ export function useDraft(todo: Ref<Todo>, field: TextField) {
     settle(todo.value.id);
     state.value = "";
   }
+
+  // What could not be saved goes in when the server is back.
+  watch(
+    () => server.away,
+    (away) => {
+      if (!away && state.value === "kept") void save();
+    },
+  );
 
   const leaving = () => void save();
   window.addEventListener("pagehide", leaving);

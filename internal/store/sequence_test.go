@@ -144,7 +144,7 @@ func (r *run) command(s step) book.Command {
 	switch s.kind {
 	case "edit":
 		e := book.Edit{ID: id}
-		title, notes, start := fmt.Sprintf("e%d", s.b%1000), strings.Repeat("x", int(s.c%4)), day.Date{}
+		title, notes, start := fmt.Sprintf("e%d", s.b%1000), strings.Repeat("x", int(s.c%4)), due.Date.AddDays(-3)
 		switch s.b % 5 {
 		case 0:
 			e.Title = &title
@@ -153,8 +153,7 @@ func (r *run) command(s step) book.Command {
 		case 2:
 			e.Due = &due
 		case 3:
-			e.Start = &start
-			e.Due = &day.Moment{}
+			e.Start, e.Due = &start, &due
 		case 4:
 			e.List, e.Priority = &list, new(book.Priority)
 		}

@@ -10,7 +10,14 @@ const query = ref("");
 const at = ref(0);
 const input = useTemplateRef("input");
 const options = useTemplateRef("options");
-onMounted(() => input.value?.focus());
+onMounted(() => {
+  input.value?.focus();
+  // Enter alone changes nothing.
+  at.value = Math.max(
+    found.value.findIndex((o) => o.list !== undefined && o.list === props.todo.list),
+    0,
+  );
+});
 
 interface Option {
   key: string;

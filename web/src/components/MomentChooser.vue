@@ -109,7 +109,7 @@ function quickly(day: string) {
 <style scoped>
 .chooser {
   display: flex;
-  max-height: min(430px, 90vh);
+  max-height: min(480px, 90vh);
   overflow: auto;
 }
 .quick {
@@ -155,6 +155,20 @@ input {
 .right :deep(.v-date-picker) {
   background: transparent;
   font-size: 14px;
+}
+.right :deep(.v-date-picker-month__day) {
+  width: 40px;
+  height: 34px;
+}
+.right :deep(.v-date-picker-month) {
+  padding-block: 0 4px;
+}
+.right :deep(.v-date-picker-controls) {
+  height: 44px;
+  padding-block: 4px;
+}
+.right :deep(.v-date-picker-month__day .v-btn) {
+  border-radius: var(--corner);
 }
 .right :deep(.v-date-picker-month__day--selected .v-btn) {
   background: var(--rim);

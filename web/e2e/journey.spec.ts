@@ -100,6 +100,25 @@ test("dragging a row onto a cup plans it; Ctrl+Z puts it back; the digit does th
   await expect(group(page, "planned")).toContainText(title);
 });
 
+test("what is typed right after a chooser's key goes into the chooser", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/today`);
+  await page.waitForTimeout(800); // choosers are fetched after the first view
+  await row(page, "Meter reading").focus();
+  await page.keyboard.press("t");
+  await expect(page.getByRole("combobox", { name: "Tag" })).toBeFocused();
+  await page.keyboard.type("calls");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
+  await expect(row(page, "Meter reading")).toBeFocused();
+  await expect(row(page, "Meter reading")).toContainText("calls");
+  await page.keyboard.press("l");
+  await expect(page.getByRole("option", { name: "Store room here now" })).toHaveClass("at");
+  await page.keyboard.press("Enter"); // changes nothing
+  await expect(row(page, "Meter reading")).toContainText("Store room");
+  await page.keyboard.press("Control+z");
+  await expect(row(page, "Meter reading")).not.toContainText("calls");
+});
+
 test("eight windows of one browser are all live over one stream", async ({ context, demo }) => {
   let streams = 0;
   context.on("request", (r) => {

@@ -16,9 +16,15 @@ import { useOverview } from "@/composables/queries";
 import { rowElement } from "@/composables/row-keys";
 import { useServer } from "@/composables/server";
 
-const ChooserHost = defineAsyncComponent(() => import("@/components/ChooserHost.vue"));
-const KeysHelp = defineAsyncComponent(() => import("@/components/KeysHelp.vue"));
-const SlipHost = defineAsyncComponent(() => import("@/components/SlipHost.vue"));
+// Loaded after the first view, and before they are asked for.
+const later = {
+  chooser: () => import("@/components/ChooserHost.vue"),
+  help: () => import("@/components/KeysHelp.vue"),
+  slip: () => import("@/components/SlipHost.vue"),
+};
+const ChooserHost = defineAsyncComponent(later.chooser);
+const KeysHelp = defineAsyncComponent(later.help);
+const SlipHost = defineAsyncComponent(later.slip);
 
 const route = useRoute();
 const router = useRouter();
@@ -30,7 +36,10 @@ const indexOpen = ref(false);
 const { data: overview, error, refetch } = useOverview();
 const slip = computed(() => (typeof route.query.slip === "string" ? route.query.slip : undefined));
 
-onMounted(() => server.start());
+onMounted(() => {
+  server.start();
+  setTimeout(() => void Promise.all([later.slip(), later.chooser(), later.help()]), 500);
+});
 watch(
   () => route.fullPath,
   () => (indexOpen.value = false),

@@ -14,13 +14,17 @@ import TagChooser from "./TagChooser.vue";
 defineProps<{ overview: Overview }>();
 const current = useCurrent();
 const actions = useActions();
-const { data: todo } = useTodo(computed(() => current.chooser?.todo ?? ""));
+const { data: fresh } = useTodo(computed(() => current.chooser?.todo.id ?? ""));
+const todo = computed(() => {
+  const shown = current.chooser?.todo;
+  return fresh.value?.id === shown?.id ? fresh.value : shown;
+});
 
 async function close() {
   const chooser = current.chooser;
   current.chooser = undefined;
   await nextTick();
-  const back = chooser?.at.isConnected ? chooser.at : rowElement(chooser?.todo);
+  const back = chooser?.at.isConnected ? chooser.at : rowElement(chooser?.todo.id);
   back?.focus();
 }
 async function set(field: "due" | "start" | "plan", value: string | null) {
@@ -43,7 +47,7 @@ async function set(field: "due" | "start" | "plan", value: string | null) {
     min-width="0"
     @update:model-value="close"
   >
-    <div v-if="todo && todo.id === current.chooser.todo" class="floating" @keydown.esc.stop="close">
+    <div v-if="todo" class="floating" @keydown.esc.stop="close">
       <ListChooser
         v-if="current.chooser.kind === 'list'"
         :overview="overview"

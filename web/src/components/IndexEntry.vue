@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { dropTargetForElements } from "@atlaskit/pragmatic-drag-and-drop/element/adapter";
-import { onBeforeUnmount, onMounted, ref, useTemplateRef } from "vue";
+import { ref, useTemplateRef } from "vue";
 import type { Colour } from "@/api/client";
-import { isDragged } from "@/composables/drag";
+import { useDrop } from "@/composables/drop";
 
 /** One line of the index; one with `takes` moves what is dropped on it. */
 const props = defineProps<{
@@ -15,22 +14,7 @@ const props = defineProps<{
 const emit = defineEmits<{ drop: [id: string] }>();
 
 const root = useTemplateRef("root");
-const over = ref(false);
-let stop = () => {};
-onMounted(() => {
-  if (!props.takes || !root.value) return;
-  stop = dropTargetForElements({
-    element: root.value,
-    canDrop: ({ source }) => isDragged(source.data),
-    onDragEnter: () => (over.value = true),
-    onDragLeave: () => (over.value = false),
-    onDrop: ({ source }) => {
-      over.value = false;
-      if (isDragged(source.data)) emit("drop", source.data.todo.id);
-    },
-  });
-});
-onBeforeUnmount(() => stop());
+const over = props.takes ? useDrop(root, (id) => emit("drop", id)) : ref(false);
 </script>
 
 <template>

@@ -1,30 +1,22 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, useTemplateRef } from "vue";
+import { computed, ref } from "vue";
 import { client, type Overview, send, type Todo } from "@/api/client";
 import { useActions } from "@/composables/actions";
+import OptionFinder from "./OptionFinder.vue";
 
 const props = defineProps<{ overview: Overview; todo: Todo }>();
 const emit = defineEmits<{ done: [] }>();
 const actions = useActions();
 const query = ref("");
-const at = ref(0);
-const input = useTemplateRef("input");
-const options = useTemplateRef("options");
-onMounted(() => {
-  input.value?.focus();
-  // Enter alone changes nothing.
-  at.value = Math.max(
-    found.value.findIndex((o) => o.list !== undefined && o.list === props.todo.list),
-    0,
-  );
-});
 
 interface Option {
   key: string;
   name: string;
   shelf?: string;
   colour?: string;
+  /** null is the Cup. */
   list?: string | null;
+  /** A list that is not there yet. */
   make?: string;
 }
 
@@ -38,22 +30,14 @@ const found = computed<Option[]>(() => {
   }
   const hits = all.filter((o) => o.name.toLowerCase().includes(wanted));
   if (wanted && !all.some((o) => o.name.toLowerCase() === wanted)) {
-    hits.push({
-      key: "make",
-      name: `Make the list “${query.value.trim()}”`,
-      make: query.value.trim(),
-    });
+    const make = query.value.trim();
+    hits.push({ key: "make", name: `Make the list “${make}”`, make });
   }
   return hits;
 });
+const isHere = (o: Option) => o.list !== undefined && o.list === props.todo.list;
 
-function step(by: number) {
-  at.value = (at.value + by + found.value.length) % found.value.length;
-  options.value?.children[at.value]?.scrollIntoView({ block: "nearest" });
-}
-
-async function pick(option: Option | undefined) {
-  if (!option) return;
+async function pick(option: Option) {
   emit("done");
   let list = option.list ?? null;
   const name = option.make;
@@ -69,73 +53,25 @@ async function pick(option: Option | undefined) {
 </script>
 
 <template>
-  <div class="chooser">
-    <input
-      ref="input"
-      v-model="query"
-      role="combobox"
-      aria-label="List"
-      aria-controls="list-options"
-      aria-expanded="true"
-      :aria-activedescendant="`list-option-${at}`"
-      placeholder="Name of a list"
-      autocomplete="off"
-      @input="at = 0"
-      @keydown.down.prevent="step(1)"
-      @keydown.up.prevent="step(-1)"
-      @keydown.enter.prevent="pick(found[at])"
-    />
-    <ul id="list-options" ref="options" role="listbox" aria-label="Lists">
-      <li
-        v-for="(o, i) in found"
-        :id="`list-option-${i}`"
-        :key="o.key"
-        role="option"
-        :aria-selected="i === at"
-        :class="{ at: i === at }"
-        @pointermove="at = i"
-        @click="pick(o)"
-      >
-        <span v-if="o.colour" class="dot" :style="{ background: `var(--${o.colour})` }" />
-        <span class="name">{{ o.name }}</span>
-        <span v-if="o.list !== undefined && o.list === todo.list" class="shelf">here now</span>
-        <span v-else class="shelf">{{ o.shelf }}</span>
-      </li>
-    </ul>
-  </div>
+  <!-- It begins where the to-do is, so that Enter alone changes nothing. -->
+  <OptionFinder
+    v-model="query"
+    :options="found"
+    what="List"
+    placeholder="Name of a list"
+    :begin="found.findIndex(isHere)"
+    :chosen="isHere"
+    @pick="pick"
+  >
+    <template #default="{ option }">
+      <span v-if="option.colour" class="dot" :style="{ background: `var(--${option.colour})` }" />
+      <span class="name">{{ option.name }}</span>
+      <span class="shelf">{{ isHere(option) ? "here now" : option.shelf }}</span>
+    </template>
+  </OptionFinder>
 </template>
 
 <style scoped>
-.chooser {
-  width: 300px;
-  padding: 8px;
-}
-input {
-  width: 100%;
-  height: 34px;
-  padding: 0 10px;
-  border: 1px solid var(--tin);
-  border-radius: var(--corner);
-}
-ul {
-  max-height: 300px;
-  margin-top: 6px;
-  padding: 0;
-  overflow-y: auto;
-  list-style: none;
-}
-li {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  min-height: 30px;
-  padding: 0 8px;
-  border-radius: var(--corner);
-  cursor: pointer;
-}
-li.at {
-  background: var(--wash);
-}
 .dot {
   width: 8px;
   height: 8px;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, useTemplateRef } from "vue";
 import { addDays, fullMoment, railDay, weekday } from "@/words/dates";
+import { walk } from "@/composables/walk";
 
 /** Chooses a date, and with `timed` a time of day. */
 const props = defineProps<{ today: string; value: string | null; timed?: boolean; what: string }>();
@@ -46,12 +47,6 @@ const moment = computed(() =>
 
 onMounted(() => root.value?.querySelector<HTMLElement>(".quick button")?.focus());
 
-/** Arrow keys walk the quick days. */
-function walk(e: KeyboardEvent, by: number) {
-  const buttons = [...(e.currentTarget as HTMLElement).querySelectorAll<HTMLElement>("button")];
-  const i = buttons.indexOf(document.activeElement as HTMLElement);
-  buttons[(i + by + buttons.length) % buttons.length]?.focus();
-}
 function quickly(day: string) {
   emit("choose", props.timed && time.value ? `${day}T${time.value}` : day);
 }

@@ -2,6 +2,7 @@
 import { onMounted, ref, useTemplateRef } from "vue";
 import type { Overview } from "@/api/client";
 import { planWords, precision } from "@/words/dates";
+import { walk } from "@/composables/walk";
 import CupGlyph from "./CupGlyph.vue";
 
 /** Chooses when to do it: the cups of the rail, or any other day. */
@@ -11,11 +12,6 @@ const root = useTemplateRef("root");
 const other = ref("");
 
 onMounted(() => root.value?.querySelector("button")?.focus());
-function walk(e: KeyboardEvent, by: number) {
-  const buttons = [...(e.currentTarget as HTMLElement).querySelectorAll<HTMLElement>("button")];
-  const i = buttons.indexOf(document.activeElement as HTMLElement);
-  buttons[(i + by + buttons.length) % buttons.length]?.focus();
-}
 function name(horizon: string): string {
   const words = planWords(horizon, props.overview.today);
   return words.charAt(0).toUpperCase() + words.slice(1);

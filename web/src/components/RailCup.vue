@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { dropTargetForElements } from "@atlaskit/pragmatic-drag-and-drop/element/adapter";
-import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from "vue";
+import { computed, useTemplateRef } from "vue";
 import type { RailCup } from "@/api/client";
-import { isDragged } from "@/composables/drag";
+import { useDrop } from "@/composables/drop";
 import { longDay, monthName, precision, railDay, shortMonth } from "@/words/dates";
 import CupGlyph from "./CupGlyph.vue";
 
@@ -17,7 +16,7 @@ const props = defineProps<{
 const emit = defineEmits<{ show: []; drop: [id: string] }>();
 
 const root = useTemplateRef("root");
-const over = ref(false);
+const over = useDrop(root, (id) => emit("drop", id));
 const isToday = computed(() => props.place === 0);
 const h = computed(() => props.cup.horizon);
 const extra = computed(() => Math.max(props.cup.count - props.brim, 0));
@@ -67,22 +66,6 @@ const level = computed(() => {
   const share = props.cup.count / full;
   return precision(h.value) === "day" ? share : Math.min(share, 1);
 });
-
-let stop = () => {};
-onMounted(() => {
-  if (!root.value) return;
-  stop = dropTargetForElements({
-    element: root.value,
-    canDrop: ({ source }) => isDragged(source.data),
-    onDragEnter: () => (over.value = true),
-    onDragLeave: () => (over.value = false),
-    onDrop: ({ source }) => {
-      over.value = false;
-      if (isDragged(source.data)) emit("drop", source.data.todo.id);
-    },
-  });
-});
-onBeforeUnmount(() => stop());
 </script>
 
 <template>

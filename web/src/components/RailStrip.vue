@@ -17,36 +17,25 @@ const overdue = computed(() => props.overview.counts.overdue);
 
 <template>
   <nav class="rail" aria-label="Rail: when things are planned">
-    <div class="first">
-      <RailCup
-        v-if="overview.rail[0]"
-        :cup="overview.rail[0]"
-        :brim="overview.brim"
-        :today="overview.today"
-        :place="0"
-        :shown="route.path === '/today'"
-        @show="router.push('/today')"
-        @drop="(id) => actions.plan({ id }, overview.today)"
-      />
-      <router-link v-if="overdue" to="/overdue" class="spill">
-        <svg width="62" height="10" viewBox="0 0 62 10" aria-hidden="true">
-          <path d="M4 6q-4-2 4-3 8-3 22-2 14-2 24 1 9 1 4 4-8 3-26 3-22 0-28-3z" />
-        </svg>
-        <span>{{ overdue }} overdue</span>
-      </router-link>
-    </div>
     <template v-for="(cup, i) in overview.rail" :key="cup.horizon">
       <span v-if="i === 7" class="divider" aria-hidden="true" />
-      <RailCup
-        v-if="i > 0"
-        :cup="cup"
-        :brim="overview.brim"
-        :today="overview.today"
-        :place="i"
-        :shown="route.path === pathOf(cup.horizon)"
-        @show="router.push(pathOf(cup.horizon))"
-        @drop="(id) => actions.plan({ id }, cup.horizon)"
-      />
+      <div :class="i === 0 ? 'first' : 'other'">
+        <RailCup
+          :cup="cup"
+          :brim="overview.brim"
+          :today="overview.today"
+          :place="i"
+          :shown="route.path === pathOf(cup.horizon)"
+          @show="router.push(pathOf(cup.horizon))"
+          @drop="(id) => actions.plan({ id }, cup.horizon)"
+        />
+        <router-link v-if="i === 0 && overdue" to="/overdue" class="spill">
+          <svg width="62" height="10" viewBox="0 0 62 10" aria-hidden="true">
+            <path d="M4 6q-4-2 4-3 8-3 22-2 14-2 24 1 9 1 4 4-8 3-26 3-22 0-28-3z" />
+          </svg>
+          <span>{{ overdue }} overdue</span>
+        </router-link>
+      </div>
     </template>
   </nav>
 </template>
@@ -65,6 +54,10 @@ const overdue = computed(() => props.overview.counts.overdue);
 .first {
   position: relative;
   flex: 0 0 188px;
+}
+.other {
+  display: flex;
+  flex: 1 1 0;
 }
 .spill {
   position: absolute;

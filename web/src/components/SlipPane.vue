@@ -70,7 +70,7 @@ watch(
 );
 
 function choose(kind: Chooser["kind"], e: Event) {
-  current.chooser = { kind, todo: props.todo.id, at: e.currentTarget as HTMLElement };
+  current.chooser = { kind, todo: props.todo, at: e.currentTarget as HTMLElement };
 }
 const setPriority = (p: Priority) => actions.edit(props.todo, { priority: p });
 </script>

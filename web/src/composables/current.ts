@@ -1,10 +1,12 @@
 import { defineStore } from "pinia";
-import { ref } from "vue";
+import { ref, shallowRef } from "vue";
+import type { Todo } from "@/api/client";
 
 /** What a row's key or a field opened, and where it hangs. */
 export interface Chooser {
   kind: "list" | "due" | "start" | "plan" | "tags";
-  todo: string;
+  /** The to-do as it was shown; what the server says takes its place. */
+  todo: Todo;
   at: HTMLElement;
 }
 
@@ -12,7 +14,7 @@ export interface Chooser {
 export const useCurrent = defineStore("current", () => {
   const row = ref<string>();
   const editing = ref<string>();
-  const chooser = ref<Chooser>();
+  const chooser = shallowRef<Chooser>();
   const helping = ref(false);
   /** Counts the wishes to write in the capture line. */
   const capture = ref(0);

@@ -1,4 +1,5 @@
 import { onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { useCurrent } from "./current";
 
 /** A key as it is written in the help, and what it does. */
 export interface KeyHelp {
@@ -69,11 +70,14 @@ export function pressOf(e: KeyboardEvent): string {
  * something nearer has taken, or that a field or an open menu owns, stays there.
  */
 export function useKeys(act: (press: string, e: KeyboardEvent) => boolean) {
+  const current = useCurrent();
   function down(e: KeyboardEvent) {
     if (e.defaultPrevented || e.isComposing) return;
     if (inField(e.target)) return;
     if (e.target instanceof HTMLElement && e.target.closest(".v-overlay__content, dialog")) return;
     const press = pressOf(e);
+    // An open chooser is about to take the focus: what is typed is meant for it.
+    if (current.chooser && press !== "Escape") return;
     if (!singleKeys.value && !plain.test(press)) return;
     if (act(press, e)) e.preventDefault();
   }

@@ -64,7 +64,7 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
 
   function choose(kind: "list" | "due" | "tags", row: Pick<Row, "todo">) {
     const at = rowElement(row.todo.id) ?? document.querySelector<HTMLElement>("[data-slip]");
-    if (at) current.chooser = { kind, todo: row.todo.id, at };
+    if (at) current.chooser = { kind, todo: row.todo, at };
   }
 
   useKeys((press) => {

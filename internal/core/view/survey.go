@@ -32,10 +32,6 @@ type Survey struct {
 func Take(b *book.Book, c day.Clock) *Survey {
 	now := at(c)
 	s := &Survey{Today: now.today, Rail: rail(now.today), Counts: map[Name]int{}, Lists: map[book.ID]int{}}
-	cups := make(map[day.Horizon]int, len(s.Rail))
-	for i, cup := range s.Rail {
-		cups[cup.Horizon] = i
-	}
 	week := now.today.AddDays(7)
 	var toSort, today, overdue, within int
 	for _, t := range b.Open() {
@@ -47,7 +43,7 @@ func Take(b *book.Book, c day.Clock) *Survey {
 			s.Lists[t.List]++
 		}
 		if h, _ := now.load(t); !h.IsZero() {
-			if i, ok := cups[h]; ok {
+			if i := s.place(h); i >= 0 {
 				s.Rail[i].Count++
 			}
 		}
@@ -66,9 +62,28 @@ func Take(b *book.Book, c day.Clock) *Survey {
 	return s
 }
 
+// days is how many day cups stand at the head of the rail.
+const days = 7
+
+// place returns where on the rail a cup stands, or -1.
+func (s *Survey) place(h day.Horizon) int {
+	if h.Precision() == day.Day {
+		if n := h.First().Sub(s.Today); n >= 0 && n < days {
+			return n
+		}
+		return -1
+	}
+	for i := days; i < len(s.Rail); i++ {
+		if s.Rail[i].Horizon == h {
+			return i
+		}
+	}
+	return -1
+}
+
 func rail(today day.Date) []RailCup {
 	var cups []RailCup
-	for i := range 7 {
+	for i := range days {
 		cups = append(cups, RailCup{Horizon: day.OnDay(today.AddDays(i))})
 	}
 	month := today.MonthStart()

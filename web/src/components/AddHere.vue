@@ -33,10 +33,6 @@ input {
   border-radius: var(--corner);
   background: transparent;
 }
-input::placeholder {
-  color: var(--pencil);
-  opacity: 1;
-}
 input:focus {
   border: 1px solid var(--rim);
   background: var(--glaze);

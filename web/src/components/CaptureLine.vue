@@ -69,10 +69,6 @@ watch(
   outline: 2px solid var(--copper);
   outline-offset: 1px;
 }
-.line input::placeholder {
-  color: var(--pencil);
-  opacity: 1;
-}
 button.key {
   cursor: pointer;
   color: var(--rim);

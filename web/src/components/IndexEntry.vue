@@ -41,7 +41,8 @@ const over = props.takes ? useDrop(root, (id) => emit("drop", id)) : ref(false);
   font-size: 14px;
 }
 .listed {
-  padding-left: 24px;
+  gap: 7px;
+  padding-left: 15px;
 }
 .entry:hover {
   background: var(--wash);

@@ -241,7 +241,6 @@ func TestUndoLeavesOtherFieldsAlone(t *testing.T) {
 
 func TestUndoOfWhatChangedFurtherIsRefused(t *testing.T) {
 	d := newDesk(t)
-	list := d.list("Loans")
 	first := d.do(book.Capture{Title: "a", Tags: []string{"calls"}})
 	id := first.Todo().ID
 	due := d.do(book.Edit{ID: id, Due: ptr(day.MustMoment("2026-11-27"))})
@@ -263,7 +262,6 @@ func TestUndoOfWhatChangedFurtherIsRefused(t *testing.T) {
 			t.Errorf("%s: %v; want a conflict in %v", name, err, c.fields)
 		}
 	}
-	_ = list
 }
 
 func TestUndoOfATagOthersCarryByNow(t *testing.T) {

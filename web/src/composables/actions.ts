@@ -61,8 +61,12 @@ export function useActions() {
   async function tick(todo: Todo) {
     if (linger.struck(todo)) {
       linger.set(todo.id, "open");
-      const done = await run(todo.id, "reopen");
-      if (done === undefined) return;
+      try {
+        took(await command(todo.id, "reopen"));
+      } catch (e) {
+        linger.drop(todo.id);
+        trouble(e);
+      }
       return;
     }
     linger.set(todo.id, "completed");

@@ -7,6 +7,7 @@ import GroupHead from "@/components/GroupHead.vue";
 import SheetState from "@/components/SheetState.vue";
 import TodoRow from "@/components/TodoRow.vue";
 import { useActions } from "@/composables/actions";
+import { useCurrent } from "@/composables/current";
 import { groupKey } from "@/composables/queries";
 import { useRowKeys } from "@/composables/row-keys";
 import { useSheet } from "@/composables/sheet";
@@ -15,6 +16,7 @@ import { emptyWords } from "@/words/empty";
 const route = useRoute();
 const router = useRouter();
 const actions = useActions();
+const current = useCurrent();
 const { source, months, query, displayed, name, overview } = useSheet();
 
 const view = query.view;
@@ -23,6 +25,14 @@ const viewName = computed(() =>
   source.value.kind === "view" ? source.value.view : source.value.kind,
 );
 const upcoming = computed(() => viewName.value === "upcoming");
+/** Not one open to-do: the next thing to do is to put one in. */
+const nothingAtAll = computed(
+  () =>
+    (viewName.value === "today" || viewName.value === "cup") &&
+    overview.value !== undefined &&
+    overview.value.rail.every((c) => c.count === 0) &&
+    Object.values(overview.value.counts).every((n) => n === 0),
+);
 const empty = computed(() => view.value && displayed.value.length === 0);
 const total = computed(() => {
   const n = view.value?.total ?? 0;
@@ -79,7 +89,12 @@ const failure = computed(() => {
       <div v-for="n in 6" :key="n" class="ghost" :style="{ width: `${62 - n * 6}%` }" />
     </div>
     <SheetState v-else-if="empty" v-bind="emptyWords(viewName)">
-      <router-link v-if="viewName === 'today'" class="btn" to="/upcoming">What comes</router-link>
+      <button v-if="nothingAtAll" class="btn main" @click="current.capture++">
+        Put something in
+      </button>
+      <router-link v-else-if="viewName === 'today'" class="btn" to="/upcoming">
+        What comes
+      </router-link>
     </SheetState>
     <template v-else>
       <section

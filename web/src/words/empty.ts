@@ -4,7 +4,7 @@ export function emptyWords(view: string): { title: string; text: string } {
     case "cup":
       return {
         title: "The Cup is empty",
-        text: "Whatever comes to mind goes in at the line above, as it comes. Sort it later.",
+        text: "Whatever comes to mind goes in at the capture line, as it comes. Sort it later.",
       };
     case "today":
       return {

@@ -14,9 +14,10 @@ import (
 // below says which packages of core each may import; the standard library is
 // open to all, nothing else to any.
 var below = map[string][]string{
-	"day":  {},
-	"book": {"day"},
-	"view": {"day", "book"},
+	"day":    {},
+	"repeat": {"day"},
+	"book":   {"day"},
+	"view":   {"day", "book"},
 }
 
 const corePath = "tincup/internal/core/"

@@ -1,0 +1,42 @@
+package repeat_test
+
+import (
+	"fmt"
+	"testing"
+
+	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
+)
+
+// Week numbers, from the front and from the end, against time.ISOWeek: every
+// day of two 400-year cycles' worth of turns of the year.
+func TestWeekNumbers(t *testing.T) {
+	for number := 1; number <= 53; number++ {
+		rule := fmt.Sprintf("FREQ=YEARLY;BYWEEKNO=%d;BYDAY=MO,TU,WE,TH,FR,SA,SU", number)
+		front, err := repeat.New(repeat.MustParse(rule), day.MustDate("1950-01-01"), repeat.Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		rule = fmt.Sprintf("FREQ=YEARLY;BYWEEKNO=-%d;BYDAY=MO,TU,WE,TH,FR,SA,SU", number)
+		back, err := repeat.New(repeat.MustParse(rule), day.MustDate("1950-01-01"), repeat.Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		for d := day.MustDate("1950-01-01"); d.Before(day.MustDate("2150-01-01")); d = d.AddDays(1) {
+			year, month, dom := d.Civil()
+			if month == 2 && dom == 1 { // the turns of the year, and a while around
+				d, _ = day.NewDate(year, 11, 20)
+				continue
+			}
+			isoYear, week := instant(d).ISOWeek()
+			lastDay, _ := day.NewDate(isoYear, 12, 28) // always in the last week
+			_, weeks := instant(lastDay).ISOWeek()
+			if got, want := front.Holds(d), week == number; got != want {
+				t.Fatalf("%s in week %d: %v, want %v", d, number, got, want)
+			}
+			if got, want := back.Holds(d), weeks+1-week == number; got != want {
+				t.Fatalf("%s in week -%d: %v, want %v", d, number, got, want)
+			}
+		}
+	}
+}

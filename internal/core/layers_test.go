@@ -14,10 +14,11 @@ import (
 // below says which packages of core each may import; the standard library is
 // open to all, nothing else to any.
 var below = map[string][]string{
-	"day":    {},
-	"repeat": {"day"},
-	"book":   {"day"},
-	"view":   {"day", "book"},
+	"day":     {},
+	"repeat":  {"day"},
+	"capture": {"day", "repeat"},
+	"book":    {"day", "repeat"},
+	"view":    {"day", "repeat", "book"},
 }
 
 const corePath = "tincup/internal/core/"

@@ -1,0 +1,173 @@
+package capture_test
+
+import (
+	"slices"
+	"strings"
+	"testing"
+	"unicode/utf8"
+
+	"tincup/internal/core/capture"
+)
+
+func TestChips(t *testing.T) {
+	d := capture.Read("Order mount board, by Friday, in Night Signals, 4pm, #suppliers, every 2 weeks until 1 May, 3 days ahead, 1h30, remind me 1 hour before", at(tuesday))
+	want := []capture.Chip{
+		{Field: capture.FieldDue, Words: "by Friday, 4pm", Value: "Fri 27 Nov 2026, 16:00"},
+		{Field: capture.FieldList, Words: "in Night Signals", Value: "Night Signals"},
+		{Field: capture.FieldTag, Words: "#suppliers", Value: "suppliers"},
+		{Field: capture.FieldRepeat, Words: "every 2 weeks until 1 May", Value: "every 2 weeks until 1 May 2027, first Fri 27 Nov 2026, 16:00"},
+		{Field: capture.FieldLead, Words: "3 days ahead", Value: "from Tue 24 Nov 2026 on"},
+		{Field: capture.FieldEstimate, Words: "1h30", Value: "1 h 30"},
+		{Field: capture.FieldReminder, Words: "remind me 1 hour before", Value: "Fri 27 Nov 2026, 15:00"},
+	}
+	if len(d.Chips) != len(want) {
+		t.Fatalf("chips: %+v", d.Chips)
+	}
+	for i, c := range d.Chips {
+		if c.Field != want[i].Field || c.Words != want[i].Words || c.Value != want[i].Value {
+			t.Errorf("chip %d is %+v, want %+v", i, c, want[i])
+		}
+	}
+}
+
+func TestTakingAChipAwayLeavesItsWords(t *testing.T) {
+	const text = "Ring the framer tomorrow, high, at 5pm"
+	d := capture.Read(text, at(tuesday))
+	due := d.Chips[slices.IndexFunc(d.Chips, func(c capture.Chip) bool { return c.Field == capture.FieldDue })]
+	left := capture.Quote(text, due)
+	if want := `Ring the framer "tomorrow", high, "at 5pm"`; left != want {
+		t.Errorf("%s, want %s", left, want)
+	}
+	if got, want := brief(capture.Read(left, at(tuesday))), "Ring the framer tomorrow, at 5pm | high"; got != want {
+		t.Errorf("%s, want %s", got, want)
+	}
+}
+
+func TestReasons(t *testing.T) {
+	for sentence, want := range map[string]string{
+		"Pay on 31 February":                   "There is no day “on 31 February”.",
+		"Pay tomorrow 25:00":                   "There is no such time of day.",
+		"Pay from Friday, by Thursday":         "The start, Fri 27 Nov 2026, is after the due, Thu 26 Nov 2026.",
+		"Pay this Monday":                      "This Monday, Mon 23 Nov 2026, has passed.",
+		"Pay by Thursday, by Friday":           "There are two words for “due”: “by Thursday” and “by Friday”. Keep one.",
+		"Pay Thu 27 Nov 2026":                  "Fri 27 Nov 2026 is not a Thursday.",
+		"Pay, remind me 1 hour before":         "There is no due, slot or start to be before.",
+		"":                                     "There is no title yet. Say what is to be done.",
+		"#calls":                               "There is no title yet. Say what is to be done.",
+		strings.Repeat("a", 501):               "The title has 501 characters; 500 is the most. Put the rest behind “ -- ” as notes.",
+		strings.Repeat("a ", 50_000):           "The sentence has 100000 bytes; 20000 is the most.",
+		"Pay\x07 the rent":                     "The sentence has a control character (U+0007); take it out.",
+		"Pay \xff":                             "The sentence is not valid UTF-8 text.",
+		"x" + strings.Repeat(", high", 500):    "The sentence has 501 clauses; only the first 100 are read.",
+		"x -- " + strings.Repeat("n", 70_000):  "The notes have 70000 bytes; 65536 is the most.",
+		"x #" + strings.Repeat("t", 101):       "A tag has at most 100 characters.",
+		"Pay every day until 20 November 2026": "It would end on Fri 20 Nov 2026, before its first date, Tue 24 Nov 2026.",
+		"Pay the rent, in Choir, in Flat":      "This is a second word for “list”. Keep one.",
+		"Pay every month on the 30th from 9 December, 1000000000": "",
+	} {
+		d := capture.Read(sentence, at(tuesday))
+		if want == "" {
+			if len(d.Problems) > 0 {
+				t.Errorf("%.40q: %+v", sentence, d.Problems)
+			}
+			continue
+		}
+		if !slices.ContainsFunc(d.Problems, func(p capture.Problem) bool { return p.Reason == want }) {
+			t.Errorf("%.40q: %+v, want %q", sentence, d.Problems, want)
+		}
+		if len(d.Problems) > 20 || utf8.RuneCountInString(d.Title) > 20_000 {
+			t.Errorf("%.40q: %d problems and a title of %d bytes", sentence, len(d.Problems), len(d.Title))
+		}
+	}
+}
+
+func TestReadLines(t *testing.T) {
+	const text = "# Opening evening\r\n" +
+		"- Send the invitations, by Friday, high\n" +
+		"  - [ ] Check addresses #calls\n" +
+		"\t* [x] Print cards\n" +
+		"    1. Choose paper, 20 min\n" +
+		"\n" +
+		" - Order wine -- two crates\n" +
+		"Hire chairs\n" +
+		"      Count guests\n" +
+		"   Ring the hall\n" +
+		"## After\n" +
+		"12) Send thanks next week\n" +
+		"#calls\n"
+	lines, err := capture.ReadLines(text, at(tuesday))
+	if err != nil {
+		t.Fatal(err)
+	}
+	want := []struct {
+		number, depth, parent int
+		section, done         bool
+		brief                 string
+	}{
+		{1, 0, -1, true, false, "Opening evening"},
+		{2, 0, -1, false, false, "Send the invitations | due 2026-11-27 | high"},
+		{3, 1, 1, false, false, "Check addresses | #calls"},
+		{4, 1, 1, false, true, "Print cards"},
+		{5, 2, 3, false, false, "Choose paper | 20 min"},
+		{7, 0, -1, false, false, "Order wine | -- two crates"},
+		{8, 0, -1, false, false, "Hire chairs"},
+		{9, 1, 6, false, false, "Count guests"},
+		{10, 1, 6, false, false, "Ring the hall"},
+		{11, 0, -1, true, false, "After"},
+		{12, 0, -1, false, false, "Send thanks | plan 2026-W49"},
+		{13, 0, -1, false, false, " | #calls | !"},
+	}
+	if len(lines) != len(want) {
+		t.Fatalf("%d lines, want %d", len(lines), len(want))
+	}
+	for i, l := range lines {
+		w := want[i]
+		if l.Number != w.number || l.Depth != w.depth || l.Parent != w.parent || l.Section != w.section || l.Done != w.done || brief(l.Draft) != w.brief {
+			t.Errorf("line %d: %+v %q, want %+v", i, l, brief(l.Draft), w)
+		}
+	}
+	if _, err := capture.ReadLines(strings.Repeat("a\n", capture.MaxLines+1), at(tuesday)); err == nil {
+		t.Error("too many lines were read")
+	}
+	if _, err := capture.ReadLines(strings.Repeat("a\n\n", capture.MaxLines), at(tuesday)); err != nil {
+		t.Error(err)
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	for _, table := range tables {
+		for _, row := range table.rows {
+			f.Add(row.sentence)
+		}
+	}
+	f.Add("Pay \"\"\"the rent\" every month on the 1st and 2nd last Friday\", twice #a-b_c/d -- x")
+	envs := []capture.Env{at(tuesday), at("2028-02-29T23:30", monthFirst, sundayFirst), at("2026-11-25T02:00", fromFour)}
+	f.Fuzz(func(t *testing.T, sentence string) {
+		for _, env := range envs {
+			d := capture.Read(sentence, env)
+			if len(d.Problems) > 20 || len(d.Chips) > len(sentence) || len(d.Title) > len(sentence)+1 || !utf8.ValidString(d.Title) {
+				t.Fatalf("%q: %d problems, %d chips, a title of %d bytes", sentence, len(d.Problems), len(d.Chips), len(d.Title))
+			}
+			if len(sentence) < 2000 {
+				checkDraft(t, sentence, d, env)
+			}
+		}
+	})
+}
+
+func FuzzReadLines(f *testing.F) {
+	f.Add("# a\n- b\n  - [x] c, high\n\t1. d\n")
+	f.Add("\t\t- a\n  b\r\n\n    c")
+	env := at(tuesday)
+	f.Fuzz(func(t *testing.T, text string) {
+		lines, err := capture.ReadLines(text, env)
+		if err != nil {
+			return
+		}
+		for i, l := range lines {
+			if l.Parent >= i || l.Parent < -1 || l.Parent >= 0 && (lines[l.Parent].Depth != l.Depth-1 || lines[l.Parent].Section) || l.Parent < 0 && l.Depth != 0 {
+				t.Fatalf("%q: line %d hangs wrong: %+v", text, i, l)
+			}
+		}
+	})
+}

@@ -1,0 +1,162 @@
+package capture
+
+import (
+	"time"
+
+	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
+)
+
+// Limits of a sentence. Characters are Unicode code points.
+const (
+	MaxText     = 20_000 // bytes of a sentence, its notes left out
+	MaxTitle    = 500    // characters
+	MaxNotes    = 64 << 10
+	MaxClauses  = 100
+	MaxTags     = 100
+	MaxTag      = 100 // characters
+	MaxEstimate = 100 * 60
+	maxProblems = 20
+)
+
+// Env is what reading knows besides the text.
+type Env struct {
+	Clock day.Clock
+	Settings
+	Names
+}
+
+// Settings are the person's ways of writing.
+type Settings struct {
+	// MonthFirst reads 11/30 as 30 November.
+	MonthFirst bool
+	// SundayFirst lets the week end on Saturday.
+	SundayFirst bool
+}
+
+// Names are what the person has.
+type Names struct {
+	Lists, Tags, People []string
+}
+
+// Priority is none, low, medium or high.
+type Priority uint8
+
+// The priorities.
+const (
+	NoPriority Priority = iota
+	Low
+	Medium
+	High
+)
+
+var priorityNames = [...]string{"none", "low", "medium", "high"}
+
+// String returns the word.
+func (p Priority) String() string { return priorityNames[p] }
+
+// MarshalText implements encoding.TextMarshaler.
+func (p Priority) MarshalText() ([]byte, error) { return []byte(p.String()), nil }
+
+// Role is what a person is to a to-do.
+type Role uint8
+
+// The roles.
+const (
+	NoRole Role = iota
+	Ask
+	WaitingOn
+	For
+)
+
+var roleNames = [...]string{"", "ask", "waiting-on", "for"}
+
+// String returns "ask", "waiting-on", "for" or "".
+func (r Role) String() string { return roleNames[r] }
+
+// MarshalText implements encoding.TextMarshaler.
+func (r Role) MarshalText() ([]byte, error) { return []byte(r.String()), nil }
+
+// Person is someone named in a sentence; a Role of NoRole is nobody.
+type Person struct {
+	Name string
+	Role Role
+}
+
+// Draft is a to-do as a sentence means it. What was not said is none.
+type Draft struct {
+	Title    string
+	Notes    string
+	List     string
+	Due      day.Moment
+	Start    day.Date
+	Plan     day.Horizon
+	Priority Priority
+	Tags     []string
+	// Repeat is nil, or holds Rule, First, Anchor and Lead.
+	Repeat    *repeat.Repeat
+	Estimate  int // minutes
+	Person    Person
+	Reminders []day.Reminder
+	// Chips are the fields in the order of the sentence.
+	Chips []Chip
+	// Problems are why it cannot be put in as it stands.
+	Problems []Problem
+}
+
+// Field names what a chip is about.
+type Field string
+
+// The fields of chips.
+const (
+	FieldDue      Field = "due"
+	FieldStart    Field = "start"
+	FieldPlan     Field = "plan"
+	FieldList     Field = "list"
+	FieldPriority Field = "priority"
+	FieldTag      Field = "tag"
+	FieldRepeat   Field = "repeat"
+	FieldLead     Field = "lead"
+	FieldEstimate Field = "estimate"
+	FieldPerson   Field = "person"
+	FieldReminder Field = "reminder"
+)
+
+// Span is a stretch of the text in bytes, the end left out.
+type Span struct{ Start, End int }
+
+// Chip is one field that was read.
+type Chip struct {
+	Field Field
+	// Words are those it was read from, exactly; Spans where they stand.
+	Words string
+	Spans []Span
+	// Value is the full value in words, "" with a Problem.
+	Value   string
+	Problem string
+}
+
+// Problem is words that were understood and cannot be, or a sentence that
+// cannot be put in.
+type Problem struct {
+	Words  string
+	Reason string
+}
+
+// fullMoment says a moment in full: "Fri 27 Nov 2026, 16:00".
+func fullMoment(m day.Moment) string {
+	if m.HasTime() {
+		return m.Date.Words() + ", " + m.Time.String()
+	}
+	return m.Date.Words()
+}
+
+var unitWords = [...]string{"day", "week", "month", "quarter", "year"}
+
+// weekEnd is the last day of the week for the person.
+func (s Settings) weekEnd() time.Weekday {
+	if s.SundayFirst {
+		return time.Saturday
+	}
+	return time.Sunday
+}

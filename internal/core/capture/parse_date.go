@@ -1,0 +1,311 @@
+package capture
+
+import (
+	"strings"
+	"time"
+
+	"tincup/internal/core/day"
+)
+
+// day reads words for a date. introduced: a word such as "by" came before, so
+// that "sat" can only be a day.
+func (p *parser) day(introduced bool) (*date, bool) {
+	t := p.at(0)
+	if t.kind != plainWord {
+		return nil, false
+	}
+	if t.number >= 0 {
+		return p.numeric()
+	}
+	if t.has(cautious) && !introduced && !t.capital && !p.at(1).monthDay() {
+		return nil, false
+	}
+	switch {
+	case t.has(weekdayWord):
+		return p.weekday()
+	case t.has(monthWord):
+		return p.month()
+	}
+	from := p.pos
+	switch t.word.text {
+	case "today":
+		p.pos++
+		return &date{form: fromToday}, true
+	case "tonight":
+		p.pos++
+		return &date{form: fromToday, n: -1}, true
+	case "tomorrow":
+		p.pos++
+		return &date{form: fromToday, n: 1}, true
+	case "weekend":
+		p.pos++
+		return &date{form: atWeekend}, true
+	case "day":
+		if p.take("day", "after", "tomorrow") {
+			return &date{form: fromToday, n: 2}, true
+		}
+	case "this", "next":
+		return p.thisOrNext()
+	case "in":
+		p.pos++
+		if n, ok := p.count(); ok && p.at(0).has(unitWord) {
+			unit := p.at(0).word.value
+			p.pos++
+			return &date{form: inUnits, n: n, unit: unit}, true
+		}
+	case "end":
+		if d, ok := p.end(); ok {
+			return d, true
+		}
+	case "the":
+		p.pos++
+		if d, ok := p.afterThe(introduced); ok {
+			return d, true
+		}
+	}
+	p.pos = from
+	return nil, false
+}
+
+// monthDay reports whether the token is a number such as a month's day.
+func (t *token) monthDay() bool {
+	return t.number > 0 && t.number <= 31 && (t.rest == "" || t.ordinal())
+}
+
+func (t *token) ordinal() bool {
+	switch strings.TrimRight(t.rest, ".!?:") {
+	case "st", "nd", "rd", "th":
+		return true
+	}
+	return false
+}
+
+// count reads how many: digits, a word to twelve, or "a".
+func (p *parser) count() (int, bool) {
+	t := p.at(0)
+	switch {
+	case t.number >= 0 && t.rest == "" && t.number < 10_000:
+		p.pos++
+		return t.number, true
+	case t.has(numberWord):
+		p.pos++
+		return t.word.value, true
+	case t.is("a"), t.is("an"):
+		p.pos++
+		return 1, true
+	}
+	return 0, false
+}
+
+func (p *parser) weekday() (*date, bool) {
+	d := &date{form: onWeekday, weekday: time.Weekday(p.at(0).word.value)}
+	from := p.pos
+	p.pos++
+	// "Fri 27 Nov 2026": the date decides, the weekday is checked.
+	if t := p.at(0); t.number > 0 || t.has(monthWord) && p.at(1).monthDay() {
+		if full, ok := p.day(true); ok && (full.form == onMonthDay || full.form == exact) {
+			full.weekday, full.checked = d.weekday, true
+			return full, true
+		}
+	}
+	p.pos = from + 1
+	return d, true
+}
+
+// month reads "Nov 30", "Nov 30 2027" or a month alone, with its year.
+func (p *parser) month() (*date, bool) {
+	month := time.Month(p.at(0).word.value)
+	p.pos++
+	if p.at(0).monthDay() {
+		d := &date{form: onMonthDay, n: p.at(0).number, month: month}
+		p.pos++
+		d.year = p.year()
+		return d.possible(), true
+	}
+	return &date{form: inMonth, month: month, year: p.year()}, true
+}
+
+// year reads four digits.
+func (p *parser) year() int {
+	if t := p.at(0); t.number >= 1000 && t.number <= 9999 && t.rest == "" {
+		p.pos++
+		return t.number
+	}
+	return 0
+}
+
+// possible sees whether any year has such a day, or the one that was said.
+func (d *date) possible() *date {
+	most := 31
+	if d.year > 0 {
+		most = day.DaysIn(d.year, d.month)
+	} else {
+		most = day.DaysIn(2024, d.month) // a leap year
+	}
+	if d.n > most {
+		d.form = neverIs
+	}
+	return d
+}
+
+func (p *parser) thisOrNext() (*date, bool) {
+	from := p.pos
+	w := this
+	if p.at(0).is("next") {
+		w = next
+	}
+	p.pos++
+	t := p.at(0)
+	p.pos++
+	switch {
+	case t.has(weekdayWord):
+		return &date{form: onWeekday, which: w, weekday: time.Weekday(t.word.value)}, true
+	case t.is("weekend"):
+		return &date{form: atWeekend, which: w}, true
+	case t.has(unitWord) && (t.is("week") || t.is("month") || t.is("year")):
+		if w == next {
+			return &date{form: ofNext, unit: t.word.value}, true
+		}
+		if !t.is("year") {
+			return &date{form: ofThis, unit: t.word.value}, true
+		}
+	case w == this && t.has(partOfDay): // this evening
+		p.pos--
+		return &date{form: fromToday}, true
+	}
+	p.pos = from
+	return nil, false
+}
+
+// end reads "end of week", "end of the month", "end of next week".
+func (p *parser) end() (*date, bool) {
+	if !p.take("end", "of") {
+		return nil, false
+	}
+	d := &date{form: atEnd}
+	switch {
+	case p.take("next"):
+		d.which = next
+	case p.take("this"), p.take("the"):
+	}
+	t := p.at(0)
+	if !t.has(unitWord) || t.is("day") {
+		return nil, false
+	}
+	d.unit = t.word.value
+	p.pos++
+	return d, true
+}
+
+// afterThe reads "3rd", "3rd of December", "end of the month", "day after
+// tomorrow", and after an introducer "weekend".
+func (p *parser) afterThe(introduced bool) (*date, bool) {
+	t := p.at(0)
+	switch {
+	case t.is("day"), t.is("end"), t.is("weekend") && introduced:
+		return p.day(true)
+	case !t.ordinal() || !t.monthDay():
+		return nil, false
+	}
+	d := &date{form: onNth, n: t.number}
+	p.pos++
+	again := p.pos
+	p.take("of")
+	if m := p.at(0); m.has(monthWord) {
+		p.pos++
+		d.form, d.month = onMonthDay, time.Month(m.word.value)
+		d.year = p.year()
+		return d.possible(), true
+	}
+	p.pos = again
+	return d, true
+}
+
+// numeric reads dates that begin with a digit.
+func (p *parser) numeric() (*date, bool) {
+	t := p.at(0)
+	if t.monthDay() { // 30 Nov, 3rd of December 2027
+		from := p.pos
+		p.pos++
+		if t.ordinal() {
+			p.take("of")
+		}
+		if m := p.at(0); m.kind == plainWord && m.has(monthWord) {
+			p.pos++
+			d := &date{form: onMonthDay, n: t.number, month: time.Month(m.word.value)}
+			d.year = p.year()
+			return d.possible(), true
+		}
+		p.pos = from
+		return nil, false
+	}
+	d, ok := p.packed(strings.TrimRight(t.text, ".!?:"))
+	if ok {
+		p.pos++
+	}
+	return d, ok
+}
+
+// packed reads a date written in one word: 2026-11-30, 2026-W48, 2026-11,
+// 30/11, 30/11/27, 30/11/2027 or 30.11.2027.
+func (p *parser) packed(s string) (*date, bool) {
+	if len(s) > 4 && s[4] == '-' {
+		return isoDate(s)
+	}
+	separator := "/"
+	if strings.Contains(s, ".") {
+		separator = "."
+	}
+	parts := strings.Split(s, separator)
+	if len(parts) < 2 || len(parts) > 3 || separator == "." && (len(parts) < 3 || len(parts[2]) != 4) {
+		return nil, false
+	}
+	var n [3]int
+	for i, part := range parts {
+		if len(part) < 1 || len(part) > 2 && !(i == 2 && len(part) == 4) || i == 2 && len(part) == 1 {
+			return nil, false
+		}
+		for _, c := range []byte(part) {
+			if c < '0' || c > '9' {
+				return nil, false
+			}
+			n[i] = n[i]*10 + int(c-'0')
+		}
+	}
+	dom, month, year := n[0], n[1], n[2]
+	if p.settings.MonthFirst && separator == "/" {
+		dom, month = month, dom
+	}
+	if dom < 1 || dom > 31 || month < 1 || month > 12 {
+		return nil, false // a word, such as 24/36
+	}
+	if len(parts) == 3 && len(parts[2]) == 2 {
+		year += 2000
+	}
+	if len(parts) == 3 && year == 0 {
+		return nil, false
+	}
+	d := &date{form: onMonthDay, n: dom, month: time.Month(month), year: year}
+	return d.possible(), true
+}
+
+func isoDate(s string) (*date, bool) {
+	h, err := day.ParseHorizon(s)
+	switch {
+	case err == nil && h.Precision() == day.Week:
+		return &date{form: inWeekOf, on: h.First()}, true
+	case err == nil && h.Precision() == day.Month:
+		year, month, _ := h.First().Civil()
+		return &date{form: inMonth, month: month, year: year}, true
+	case err == nil && len(s) == 10:
+		return &date{form: exact, on: h.First()}, true
+	case len(s) == 10 && s[7] == '-': // 2026-02-31 has the form and is no day
+		for i, c := range []byte(s) {
+			if i != 4 && i != 7 && (c < '0' || c > '9') {
+				return nil, false
+			}
+		}
+		return &date{form: neverIs}, true
+	}
+	return nil, false
+}

@@ -1,0 +1,288 @@
+package capture
+
+import (
+	"time"
+
+	"tincup/internal/core/repeat"
+)
+
+// repeat reads words that say how something comes round.
+func (p *parser) repeat() (item, bool) {
+	from := p.pos
+	it := item{kind: itemRepeat, rule: &recurrence{rule: repeat.Rule{Interval: 1, WeekStart: time.Monday}}}
+	if r := it.rule; p.afterDone(r) || p.everySo(r) || p.adverb(r) {
+		it.introduced = !p.tokens[from].has(adverb)
+		return it, true
+	}
+	p.pos = from
+	return item{}, false
+}
+
+// afterDone reads "30 days after done".
+func (p *parser) afterDone(r *recurrence) bool {
+	from := p.pos
+	p.take("every")
+	n, ok := p.count()
+	if t := p.at(0); ok && n > 0 && t.has(unitWord) {
+		p.pos++
+		if p.take("after", "done") {
+			r.unit(t.word.value, n)
+			r.anchor = repeat.Completion
+			return true
+		}
+	}
+	p.pos = from
+	return false
+}
+
+// unit sets the frequency and interval.
+func (r *recurrence) unit(unit, n int) {
+	r.rule.Interval = n
+	switch unit {
+	case day_:
+		r.rule.Freq = repeat.Daily
+	case week_:
+		r.rule.Freq = repeat.Weekly
+	case month_:
+		r.rule.Freq = repeat.Monthly
+	case quarter_:
+		r.rule.Freq, r.rule.Interval = repeat.Monthly, 3*n
+	case year_:
+		r.rule.Freq = repeat.Yearly
+	}
+	if n < 1 || r.rule.Interval > repeat.MaxInterval {
+		r.wrong = true
+	}
+}
+
+func (p *parser) adverb(r *recurrence) bool {
+	t := p.at(0)
+	if t.kind != plainWord || !t.has(adverb) {
+		return false
+	}
+	a := adverbs[t.word.value]
+	r.unit(a.unit, a.interval)
+	p.pos++
+	p.particulars(r)
+	return true
+}
+
+// everySo reads "every" and what comes after it.
+func (p *parser) everySo(r *recurrence) bool {
+	from := p.pos
+	if !p.take("every") {
+		return false
+	}
+	switch t := p.at(0); {
+	case t.is("weekday"):
+		p.pos++
+		r.unit(week_, 1)
+		for d := time.Monday; d <= time.Friday; d++ {
+			r.rule.ByDay = append(r.rule.ByDay, repeat.NthDay{Day: d})
+		}
+		return true
+	case t.is("weekend"):
+		p.pos++
+		r.unit(week_, 1)
+		r.rule.ByDay = []repeat.NthDay{{Day: time.Saturday}, {Day: time.Sunday}}
+		return true
+	case t.has(weekdayWord):
+		r.unit(week_, 1)
+		return p.weekdays(r)
+	}
+	if p.yearlyOn(r, p.pos) {
+		return true
+	}
+	again := p.pos
+	if p.nthDay(r) { // every last Friday, every 1st of the month
+		r.unit(month_, 1)
+		if p.take("of", "the", "month") || p.take("of", "each", "month") || p.take("of", "every", "month") || len(r.rule.ByDay) > 0 {
+			return true
+		}
+		r.rule.ByMonthDay = nil
+	}
+	p.pos = again
+	n := 1
+	if p.take("other") {
+		n = 2
+		if p.at(0).has(weekdayWord) { // every other Tuesday
+			r.unit(week_, 2)
+			return p.weekdays(r)
+		}
+	} else if many, ok := p.count(); ok {
+		n = many
+	}
+	t := p.at(0)
+	if t.kind != plainWord || !t.has(unitWord) {
+		p.pos = from
+		return false
+	}
+	p.pos++
+	r.unit(t.word.value, n)
+	p.particulars(r)
+	return true
+}
+
+// weekdays reads "Monday", "Mon and Thu".
+func (p *parser) weekdays(r *recurrence) bool {
+	for first := true; ; first = false {
+		again := p.pos
+		if !first && !p.take("and") && !p.take("&") {
+			return true
+		}
+		t := p.at(0)
+		if t.kind != plainWord || !t.has(weekdayWord) {
+			p.pos = again
+			return !first
+		}
+		p.pos++
+		r.addDay(repeat.NthDay{Day: time.Weekday(t.word.value)})
+	}
+}
+
+func (r *recurrence) addDay(d repeat.NthDay) {
+	r.rule.ByDay = append(r.rule.ByDay, d)
+}
+
+// particulars reads which days of the week, month or year.
+func (p *parser) particulars(r *recurrence) {
+	from := p.pos
+	switch r.rule.Freq {
+	case repeat.Weekly:
+		if p.take("on") && p.weekdays(r) {
+			return
+		}
+	case repeat.Monthly:
+		if p.take("on") && p.daysOfMonth(r) {
+			return
+		}
+	case repeat.Yearly:
+		if p.take("on") && p.yearlyOn(r, p.pos) {
+			return
+		}
+		p.pos = from
+		if p.take("in") && p.at(0).has(monthWord) {
+			r.rule.ByMonth = []int{p.at(0).word.value}
+			p.pos++
+			from = p.pos
+			if p.take("on") && p.daysOfMonth(r) {
+				return
+			}
+		}
+	}
+	p.pos = from
+}
+
+// daysOfMonth reads "the 3rd and 17th", "the last day", "the last Friday".
+func (p *parser) daysOfMonth(r *recurrence) bool {
+	if !p.nthDay(r) {
+		return false
+	}
+	for {
+		again := p.pos
+		if !p.take("and") || !p.nthDay(r) {
+			p.pos = again
+			return true
+		}
+	}
+}
+
+// nthDay reads one of "the 3rd", "the last day", "2nd last Friday".
+func (p *parser) nthDay(r *recurrence) bool {
+	from := p.pos
+	p.take("the")
+	t := p.at(0)
+	n := 0
+	switch {
+	case t.kind != plainWord:
+	case t.has(ordinalWord):
+		n = t.word.value
+	case t.ordinal() && t.number >= 1 && t.number <= 31:
+		n = t.number
+	}
+	if n == 0 {
+		p.pos = from
+		return false
+	}
+	p.pos++
+	if n > 0 && p.take("last") {
+		n = -n
+	}
+	u := p.at(0)
+	switch {
+	case u.kind == plainWord && u.has(weekdayWord) && n <= 5:
+		p.pos++
+		r.addDay(repeat.NthDay{N: n, Day: time.Weekday(u.word.value)})
+	case u.is("day"):
+		p.pos++
+		r.rule.ByMonthDay = append(r.rule.ByMonthDay, n)
+	case n > 0 && t.number > 0:
+		r.rule.ByMonthDay = append(r.rule.ByMonthDay, n)
+	default:
+		p.pos = from
+		return false
+	}
+	return true
+}
+
+// yearlyOn reads "14 March" or "March 14" as a day of every year.
+func (p *parser) yearlyOn(r *recurrence, from int) bool {
+	p.take("the")
+	if t := p.at(0); t.monthDay() || t.has(monthWord) && p.at(1).monthDay() {
+		if d, ok := p.day(true); ok && d.year == 0 && d.month > 0 && d.form != inMonth {
+			r.unit(year_, max(r.rule.Interval, 1))
+			r.rule.ByMonth, r.rule.ByMonthDay = []int{int(d.month)}, []int{d.n}
+			r.wrong = r.wrong || d.form == neverIs
+			return true
+		}
+	}
+	p.pos = from
+	return false
+}
+
+// tail reads what may follow a repeat: until when, how long, how often, how far
+// ahead.
+func (p *parser) tail() (item, bool) {
+	from := p.pos
+	switch t := p.at(0); {
+	case p.take("until"):
+		if d, ok := p.day(true); ok && d.form != ofThis && d.form != inWeekOf && d.form != inMonth {
+			return item{kind: itemUntil, date: d}, true
+		}
+	case p.take("for"):
+		if n, ok := p.count(); ok && n > 0 && p.at(0).has(unitWord) {
+			p.pos++
+			return item{kind: itemPeriod, n: n, unit: p.at(-1).word.value}, true
+		}
+	case p.take("once"):
+		return item{kind: itemCount, n: 1}, true
+	case p.take("twice"):
+		return item{kind: itemCount, n: 2}, true
+	case t.kind == plainWord && (t.number >= 0 || t.has(numberWord)):
+		n, ok := p.count()
+		if ok && p.take("times") {
+			return item{kind: itemCount, n: n}, true
+		}
+		p.pos = from
+		return p.lead()
+	}
+	p.pos = from
+	return item{}, false
+}
+
+// lead reads "14 days ahead".
+func (p *parser) lead() (item, bool) {
+	from := p.pos
+	n, ok := p.count()
+	if t := p.at(0); ok && t.has(unitWord) && (t.is("day") || t.is("week")) {
+		p.pos++
+		if p.take("ahead") {
+			if t.is("week") {
+				n *= 7
+			}
+			return item{kind: itemLead, n: n}, true
+		}
+	}
+	p.pos = from
+	return item{}, false
+}

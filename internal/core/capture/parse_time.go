@@ -1,0 +1,147 @@
+package capture
+
+import (
+	"strings"
+
+	"tincup/internal/core/day"
+)
+
+// clock reads a time of day. dated: a date or "by" came before, so that "noon"
+// and "5.30" can only be times.
+func (p *parser) clock(dated bool) (hour, bool) {
+	from := p.pos
+	at := p.take("at")
+	t := p.at(0)
+	if t.kind == plainWord && t.has(pointOfDay) && (at || dated) {
+		return p.part(), true
+	}
+	if t.number < 0 || t.kind != plainWord {
+		p.pos = from
+		return hour{}, false
+	}
+	p.pos++
+	if h, ok := p.digits(t, at, dated); ok {
+		return h, true
+	}
+	p.pos = from
+	return hour{}, false
+}
+
+// digits reads 17:00, 5.30, 5pm and 5, with "am" or "pm" after it as a word.
+func (p *parser) digits(t *token, at, dated bool) (hour, bool) {
+	hours, minutes := t.number, 0
+	rest := strings.TrimRight(t.rest, ".!?")
+	sized := len(rest) >= 3 && (rest[0] == ':' || rest[0] == '.') && isDigit(rest[1]) && isDigit(rest[2])
+	point := sized && rest[0] == '.'
+	if sized {
+		minutes = int(rest[1]-'0')*10 + int(rest[2]-'0')
+		rest = rest[3:]
+	}
+	if rest == "" && (p.at(0).is("am") || p.at(0).is("pm")) {
+		rest = p.at(0).word.text
+		p.pos++
+	}
+	wide := t.end-t.start > 8 || hours > 99
+	switch {
+	case wide || rest != "" && rest != "am" && rest != "pm":
+		return hour{}, false
+	case rest != "":
+		if hours < 1 || hours > 12 || minutes > 59 {
+			return hour{wrong: true}, true
+		}
+		hours %= 12
+		if rest == "pm" {
+			hours += 12
+		}
+	case sized && !point, point && (at || dated):
+		if hours > 23 || minutes > 59 {
+			if point {
+				return hour{}, false
+			}
+			return hour{wrong: true}, true
+		}
+	case at && !sized && hours >= 1 && hours <= 23:
+		if hours <= 6 && t.text[0] != '0' {
+			hours += 12 // at 1 to at 6 are afternoon
+		}
+	default:
+		return hour{}, false
+	}
+	when, _ := day.NewTimeOfDay(hours, minutes)
+	return hour{at: when}, true
+}
+
+func isDigit(c byte) bool { return '0' <= c && c <= '9' }
+
+// minutes reads a length: 20 min, 20min, 1h30, 1h, 1.5 hours, 1 h 30 min, an
+// hour, two hours.
+func (p *parser) minutes() (int, bool) {
+	from := p.pos
+	total, ok := p.length()
+	if !ok {
+		p.pos = from
+		return 0, false
+	}
+	if total%60 == 0 {
+		again := p.pos
+		if more, ok := p.length(); ok && more < 60 {
+			return total + more, true
+		}
+		p.pos = again
+	}
+	return total, true
+}
+
+// length reads one number and its unit.
+func (p *parser) length() (int, bool) {
+	t := p.at(0)
+	if t.kind != plainWord {
+		return 0, false
+	}
+	if t.number < 0 {
+		n, ok := p.count()
+		if !ok || !p.at(0).has(minuteWord) {
+			return 0, false
+		}
+		n *= p.at(0).word.value
+		p.pos++
+		return n, true
+	}
+	if t.number > 100_000 {
+		return 0, false
+	}
+	tenths, rest := 0, t.rest
+	if len(rest) >= 2 && rest[0] == '.' && isDigit(rest[1]) {
+		tenths, rest = int(rest[1]-'0'), rest[2:]
+		if len(rest) > 0 && isDigit(rest[0]) { // 1.25 hours
+			tenths, rest = tenths*10+int(rest[0]-'0'), rest[1:]
+		} else {
+			tenths *= 10
+		}
+	}
+	p.pos++
+	if rest == "" { // the unit is a word of its own
+		u := p.at(0)
+		if !u.has(minuteWord) || u.kind != plainWord {
+			return 0, false
+		}
+		p.pos++
+		return sum(t.number, tenths, u.word.value)
+	}
+	if u := vocabulary[strings.TrimRight(rest, ".!?")]; u.class&minuteWord != 0 {
+		return sum(t.number, tenths, u.value)
+	}
+	if rest[0] == 'h' && tenths == 0 { // 1h30
+		minutes := strings.TrimSuffix(strings.TrimSuffix(strings.TrimRight(rest[1:], ".!?"), "min"), "m")
+		if len(minutes) == 2 && isDigit(minutes[0]) && isDigit(minutes[1]) && minutes[0] < '6' {
+			return t.number*60 + int(minutes[0]-'0')*10 + int(minutes[1]-'0'), true
+		}
+	}
+	return 0, false
+}
+
+// sum makes minutes of a number with hundredths; parts of a minute are none.
+func sum(n, hundredths, unit int) (int, bool) {
+	whole := n*100 + hundredths
+	return whole * unit / 100, whole*unit%100 == 0
+}

@@ -1,0 +1,352 @@
+package capture
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+)
+
+// reader puts a draft together from one sentence.
+type reader struct {
+	env    *Env
+	text   string
+	tokens []token
+	// cut marks tokens that are no part of the title.
+	cut   []bool
+	items []item
+	draft Draft
+}
+
+// Read reads one sentence. What it cannot take says so in Problems; the Draft
+// is as complete as it can be all the same.
+func Read(text string, env Env) Draft {
+	var tokens [48]token
+	var cuts [48]bool
+	var items [16]item
+	r := reader{env: &env, items: items[:0]}
+	r.text = r.clean(text)
+	var notes int
+	r.tokens, notes = lex(r.text, tokens[:0])
+	if notes >= 0 {
+		r.takeNotes(text[notes:])
+	}
+	if r.cut = cuts[:0]; len(r.tokens) > len(cuts) {
+		r.cut = make([]bool, len(r.tokens))
+	} else {
+		r.cut = cuts[:len(r.tokens)]
+	}
+	// Words such as "for 2 weeks" mean something only beside a repeat.
+	if !r.parse(true) {
+		clear(r.cut)
+		r.items = r.items[:0]
+		r.parse(false)
+	}
+	r.draft.Title = r.title()
+	r.resolve()
+	r.checkTitle()
+	return r.draft
+}
+
+// clean returns text of the same length without what has no place in a line.
+func (r *reader) clean(text string) string {
+	sentence, _, _ := strings.Cut(text, " -- ")
+	if len(sentence) > MaxText {
+		r.problem("", fmt.Sprintf("The sentence has %d bytes; %d is the most.", len(sentence), MaxText))
+		text = strings.ToValidUTF8(text[:MaxText], "")
+	}
+	for i, c := range text {
+		if c == utf8.RuneError || unicode.IsControl(c) || c == '\u2028' || c == '\u2029' {
+			return r.scrub(text, i)
+		}
+	}
+	return text
+}
+
+// scrub puts spaces in the place of what cannot stand in a title.
+func (r *reader) scrub(text string, from int) string {
+	out := []byte(text)
+	for i := from; i < len(text); {
+		c, size := utf8.DecodeRuneInString(text[i:])
+		invalid := c == utf8.RuneError && size == 1
+		if invalid || unicode.IsControl(c) || c == '\u2028' || c == '\u2029' {
+			switch {
+			case invalid:
+				r.problem("", "The sentence is not valid UTF-8 text.")
+			case !unicode.IsSpace(c):
+				r.problem("", fmt.Sprintf("The sentence has a control character (U+%04X); take it out.", c))
+			}
+			for n := range size {
+				out[i+n] = ' '
+			}
+		}
+		i += size
+	}
+	return string(out)
+}
+
+func (r *reader) takeNotes(notes string) {
+	notes = strings.TrimSpace(strings.ToValidUTF8(notes, "\uFFFD"))
+	if len(notes) > MaxNotes {
+		r.problem("", fmt.Sprintf("The notes have %d bytes; %d is the most.", len(notes), MaxNotes))
+		notes = strings.ToValidUTF8(notes[:MaxNotes], "")
+	}
+	r.draft.Notes = notes
+}
+
+// problem notes why the sentence cannot be put in.
+func (r *reader) problem(words, reason string) {
+	for _, p := range r.draft.Problems {
+		if p.Words == words && p.Reason == reason {
+			return
+		}
+	}
+	if len(r.draft.Problems) < maxProblems {
+		r.draft.Problems = append(r.draft.Problems, Problem{words, reason})
+	}
+}
+
+// parse takes the fields out. It reports false if it counted on a repeat that
+// was not there.
+func (r *reader) parse(tails bool) bool {
+	p := parser{text: r.text, settings: r.env.Settings, names: &r.env.Names}
+	var kept [48]token
+	clauses := 0
+	last := Span{-1, -1} // tokens of the last clause that stays
+	tail, repeats, more := false, false, false
+	title := 0 // where the first clause ends
+	for from := 0; from < len(r.tokens); {
+		to := from
+		for to < len(r.tokens) && r.tokens[to].kind != comma {
+			to++
+		}
+		words := r.takeTags(from, to, kept[:0])
+		begun := len(r.items)
+		ok := false
+		if clauses++; clauses > 1 && clauses <= MaxClauses {
+			if clauses == 2 && len(words) > 0 && words[0].has(weekdayWord) {
+				more = p.endsInWeekdays(r.uncut(0, title, nil))
+			}
+			p.tokens, p.pos = words, 0
+			r.items, ok = p.clause(r.items, tails, more)
+		}
+		more = false
+		for i, it := range r.items[begun:] {
+			repeats = repeats || it.kind == itemRepeat
+			more = (it.kind == itemRepeat || it.kind == itemWeekdays) && len(it.rule.rule.ByDay) > 0
+			tail = tail || it.kind >= itemUntil && it.kind <= itemCount ||
+				it.kind == itemTime && i > 0 && r.items[begun+i-1].kind == itemStart
+		}
+		switch {
+		case ok || len(words) == 0:
+			r.cutAll(from-1, to)
+		default:
+			last = Span{from, to}
+		}
+		if clauses == 1 {
+			last = Span{from, to}
+			title = to
+		}
+		from = to + 1
+	}
+	if clauses > MaxClauses {
+		r.problem("", fmt.Sprintf("The sentence has %d clauses; only the first %d are read.", clauses, MaxClauses))
+	}
+	if last.Start < 0 {
+		return true
+	}
+	found := r.fromTitle(&p, last, kept[:0])
+	return repeats || found || !tails || !tail
+}
+
+// takeTags takes the tags of a clause and returns its other words.
+func (r *reader) takeTags(from, to int, into []token) []token {
+	for i := from; i < to; i++ {
+		if t := &r.tokens[i]; t.kind == tagWord {
+			r.cut[i] = true
+			r.items = append(r.items, item{kind: itemTag, name: t.text, span: Span{t.start, t.end}})
+			continue
+		}
+		r.tokens[i].parted = i > from && r.tokens[i-1].kind == tagWord
+		into = append(into, r.tokens[i])
+	}
+	return into
+}
+
+// cutAll takes tokens from one on to before another out of the title.
+func (r *reader) cutAll(from, to int) {
+	for i := max(from, 0); i < to; i++ {
+		r.cut[i] = true
+	}
+}
+
+// suffixWords is how many words at the end of a title are tried.
+const suffixWords = 24
+
+// fromTitle takes dates from the start of the first clause and the end of the
+// last that stays, and reports whether a repeat was among them.
+func (r *reader) fromTitle(p *parser, last Span, into []token) bool {
+	repeats := false
+	end := slices.IndexFunc(r.tokens, func(t token) bool { return t.kind == comma })
+	if end < 0 {
+		end = len(r.tokens)
+	}
+	first := r.uncut(0, end, into)
+	if it, n := p.prefix(first); n > 0 && r.leaves(first[n-1].end, len(r.text)) {
+		r.items = append(r.items, it)
+		r.cutText(it.span)
+	}
+	words := r.uncut(last.Start, last.End, into)
+	begun := len(r.items)
+	for from := max(len(words)-suffixWords, 0); from < len(words); from++ {
+		if !r.leaves(0, words[from].start) {
+			continue
+		}
+		var ok bool
+		if r.items, ok = p.suffix(r.items, words, from); ok {
+			r.cutText(Span{words[from].start, words[len(words)-1].end})
+			for _, it := range r.items[begun:] {
+				repeats = repeats || it.kind == itemRepeat
+			}
+			break
+		}
+	}
+	return repeats
+}
+
+// uncut returns the tokens of a stretch that are in the title.
+func (r *reader) uncut(from, to int, into []token) []token {
+	for i := from; i < to; i++ {
+		if !r.cut[i] {
+			into = append(into, r.tokens[i])
+		}
+	}
+	return into
+}
+
+// leaves reports whether a word of the title stands in a stretch of the text.
+func (r *reader) leaves(start, end int) bool {
+	for i := range r.tokens {
+		if t := &r.tokens[i]; !r.cut[i] && t.kind != comma && t.start >= start && t.end <= end {
+			return true
+		}
+	}
+	return false
+}
+
+func (r *reader) cutText(s Span) {
+	for i := range r.tokens {
+		if t := &r.tokens[i]; t.start >= s.Start && t.end <= s.End {
+			r.cut[i] = true
+		}
+	}
+}
+
+// prefix reads the date a title may begin with: today and its like, or "on",
+// "by", "next" or "this" with a date.
+func (p *parser) prefix(words []token) (item, int) {
+	if len(words) == 0 || words[0].kind != plainWord {
+		return item{}, 0
+	}
+	switch words[0].word.text {
+	case "today", "tonight", "tomorrow", "day", "the", "on", "by", "next", "this":
+	default:
+		return item{}, 0
+	}
+	p.tokens, p.pos = words, 0
+	if words[0].is("the") && !(p.at(1).is("day") && p.at(2).is("after") && p.at(3).is("tomorrow")) {
+		return item{}, 0
+	}
+	it, ok := p.plan()
+	if !ok || it.date.form == inMonth {
+		p.pos = 0
+		if it, ok = p.due(); !ok || it.date == nil {
+			return item{}, 0
+		}
+	}
+	if parted(words[:p.pos]) {
+		return item{}, 0
+	}
+	it.span = p.span(0)
+	return it, p.pos
+}
+
+// suffix reads the words from one on as dates, if a title can end before them.
+func (p *parser) suffix(items []item, words []token, from int) ([]item, bool) {
+	t := &words[from]
+	if t.kind != plainWord || t.number < 0 && t.word.text == "" || parted(words[from:]) {
+		return items, false
+	}
+	p.tokens, p.pos = words[from:], 0
+	begun := len(items)
+	items, ok := p.phrase(items, false)
+	if !ok {
+		return items, false
+	}
+	it := &items[begun]
+	// A bare "every" is no end of a title, and "for Friday" keeps its Friday.
+	if from > 0 {
+		before := &words[from-1]
+		if before.has(article) || !it.introduced && before.has(dangling) {
+			return items[:begun], false
+		}
+	}
+	return items, true
+}
+
+// endsInWeekdays reports whether a title ends in words such as "every Monday".
+func (p *parser) endsInWeekdays(title []token) bool {
+	for from := max(len(title)-suffixWords, 1); from < len(title); from++ {
+		if items, ok := p.suffix(nil, title, from); ok {
+			last := &items[len(items)-1]
+			return last.kind == itemRepeat && len(last.rule.rule.ByDay) > 0
+		}
+	}
+	return false
+}
+
+// title joins what stays.
+func (r *reader) title() string {
+	var b strings.Builder
+	lastKept := -1
+	for i := range r.tokens {
+		t := &r.tokens[i]
+		if r.cut[i] {
+			continue
+		}
+		if t.kind == comma && (lastKept < 0 || r.endsInComma(i)) {
+			continue
+		}
+		switch gap := lastKept >= 0 && t.start > r.tokens[lastKept].end; {
+		case lastKept < 0:
+		case lastKept == i-1 && !gap:
+		case t.kind == comma && lastKept < i-1:
+		default:
+			b.WriteByte(' ')
+		}
+		b.WriteString(t.text)
+		lastKept = i
+	}
+	return strings.TrimSpace(b.String())
+}
+
+// endsInComma reports whether no word of the title follows a comma.
+func (r *reader) endsInComma(i int) bool {
+	for i++; i < len(r.tokens); i++ {
+		if !r.cut[i] && r.tokens[i].kind != comma {
+			return false
+		}
+	}
+	return true
+}
+
+func (r *reader) checkTitle() {
+	title := r.draft.Title
+	if title == "" {
+		r.problem("", "There is no title yet. Say what is to be done.")
+	}
+	if n := utf8.RuneCountInString(title); n > MaxTitle {
+		r.problem("", fmt.Sprintf("The title has %d characters; %d is the most. Put the rest behind “ -- ” as notes.", n, MaxTitle))
+	}
+}

@@ -1,0 +1,208 @@
+package capture
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"tincup/internal/core/day"
+)
+
+// slotMinutes is the length of a slot that names none and has no estimate.
+const slotMinutes = 30
+
+// morning is when a day's reminders come that name no time.
+var morning, _ = day.NewTimeOfDay(9, 0)
+
+// said is what a field was read from; the first of its chips.
+type said struct {
+	item *item
+	chip int
+}
+
+// meaning is what a sentence says before its parts are put together.
+type meaning struct {
+	resolver
+	r *reader
+
+	due, time, start, plan, rule, lead, end said
+	reminders                               []said
+	more                                    []*item // weekdays of the repeat
+}
+
+// resolve gives the items their values, their chips and their problems.
+func (r *reader) resolve() {
+	m := &meaning{r: r, resolver: resolver{clock: r.env.Clock, today: r.env.Clock.Today(), settings: r.env.Settings}}
+	slices.SortStableFunc(r.items, func(a, b item) int { return a.span.Start - b.span.Start })
+	r.draft.Chips = make([]Chip, 0, len(r.items))
+	for i := range r.items {
+		m.sort(&r.items[i])
+	}
+	m.dates()
+	if m.rule.item != nil {
+		m.repeat()
+	} else if m.lead.item != nil {
+		m.leadAlone()
+	}
+	m.order()
+	m.remind()
+}
+
+// words returns what stands in a span.
+func (r *reader) words(s Span) string { return r.text[s.Start:s.End] }
+
+// chip adds one for an item and returns its place.
+func (m *meaning) chip(field Field, it *item, value string) int {
+	m.r.draft.Chips = append(m.r.draft.Chips, Chip{Field: field, Words: m.r.words(it.span), Spans: []Span{it.span}, Value: value})
+	return len(m.r.draft.Chips) - 1
+}
+
+// wrong marks a chip as understood and impossible.
+func (m *meaning) wrong(chip int, reason string) {
+	c := &m.r.draft.Chips[chip]
+	if c.Problem == "" {
+		c.Problem, c.Value = reason, ""
+		m.r.problem(c.Words, reason)
+	}
+}
+
+// once keeps an item for a field that holds one.
+func (m *meaning) once(held *said, field Field, it *item) {
+	chip := m.chip(field, it, "")
+	if held.item != nil {
+		m.wrong(chip, fmt.Sprintf("There are two words for “%s”: “%s” and “%s”. Keep one.", label(field), m.r.words(held.item.span), m.r.words(it.span)))
+		return
+	}
+	*held = said{it, chip}
+}
+
+// label is a field as it is called in sentences.
+func label(f Field) string {
+	if f == FieldEstimate {
+		return "takes"
+	}
+	return string(f)
+}
+
+// sort gives an item to its field. What needs no date has its value at once.
+func (m *meaning) sort(it *item) {
+	d := &m.r.draft
+	switch it.kind {
+	case itemDue:
+		if !it.time.none() && m.time.item != nil && m.due.item == nil {
+			m.wrong(m.chip(FieldDue, it, ""), "There are two times. Keep one.")
+			return
+		}
+		m.once(&m.due, FieldDue, it)
+	case itemTime:
+		m.once(&m.time, FieldDue, it)
+	case itemStart:
+		m.once(&m.start, FieldStart, it)
+	case itemPlan:
+		m.once(&m.plan, FieldPlan, it)
+	case itemRepeat:
+		m.once(&m.rule, FieldRepeat, it)
+	case itemWeekdays:
+		m.more = append(m.more, it)
+	case itemUntil, itemPeriod, itemCount:
+		m.once(&m.end, FieldRepeat, it)
+	case itemLead:
+		m.once(&m.lead, FieldLead, it)
+	case itemReminder:
+		m.reminders = append(m.reminders, said{it, m.chip(FieldReminder, it, "")})
+	case itemTag:
+		m.tag(it)
+	case itemPriority:
+		if m.single(d.Priority != NoPriority, FieldPriority, it, Priority(it.n).String()) {
+			d.Priority = Priority(it.n)
+		}
+	case itemList:
+		if m.single(d.List != "", FieldList, it, it.name) {
+			d.List = it.name
+		}
+	case itemPerson:
+		if m.single(d.Person.Role != NoRole, FieldPerson, it, strings.ReplaceAll(it.role.String(), "-", " ")+" "+it.name) {
+			d.Person = Person{it.name, it.role}
+		}
+	case itemEstimate:
+		if m.single(d.Estimate != 0, FieldEstimate, it, Minutes(it.n)) {
+			d.Estimate = it.n
+			if it.n < 1 || it.n > MaxEstimate {
+				d.Estimate = 0
+				m.wrong(len(d.Chips)-1, fmt.Sprintf("A to-do takes 1 minute to %d hours.", MaxEstimate/60))
+			}
+		}
+	}
+}
+
+// single makes the chip of a plain field, and refuses a second one.
+func (m *meaning) single(taken bool, field Field, it *item, value string) bool {
+	chip := m.chip(field, it, value)
+	if taken {
+		m.wrong(chip, fmt.Sprintf("This is a second word for “%s”. Keep one.", label(field)))
+	}
+	return !taken
+}
+
+func (m *meaning) tag(it *item) {
+	d := &m.r.draft
+	name := known(m.r.env.Tags, it.name)
+	chip := m.chip(FieldTag, it, name)
+	switch {
+	case strings.Contains(name, "//") || strings.HasSuffix(name, "/"):
+		m.wrong(chip, fmt.Sprintf("The tag “%s” has an empty part beside a slash.", name))
+	case utf8.RuneCountInString(name) > MaxTag:
+		m.wrong(chip, fmt.Sprintf("A tag has at most %d characters.", MaxTag))
+	case len(d.Tags) == MaxTags:
+		m.wrong(chip, fmt.Sprintf("A to-do has at most %d tags.", MaxTags))
+	case !slices.ContainsFunc(d.Tags, func(t string) bool { return strings.EqualFold(t, name) }):
+		d.Tags = append(d.Tags, name)
+	}
+}
+
+// Minutes says an estimate: "20 min", "1 h", "1 h 30".
+func Minutes(n int) string {
+	switch {
+	case n < 60:
+		return fmt.Sprintf("%d min", n)
+	case n%60 == 0:
+		return fmt.Sprintf("%d h", n/60)
+	}
+	return fmt.Sprintf("%d h %02d", n/60, n%60)
+}
+
+// join makes one chip of two, of the words of both.
+func (m *meaning) join(from, to said) {
+	chips := m.r.draft.Chips
+	c := &chips[to.chip]
+	spans := append(c.Spans, chips[from.chip].Spans...)
+	slices.SortFunc(spans, func(a, b Span) int { return a.Start - b.Start })
+	c.Spans = spans[:1]
+	for _, s := range spans[1:] {
+		if last := &c.Spans[len(c.Spans)-1]; strings.TrimSpace(m.r.text[last.End:s.Start]) == "" {
+			last.End = s.End
+		} else {
+			c.Spans = append(c.Spans, s)
+		}
+	}
+	var words []string
+	for _, s := range c.Spans {
+		words = append(words, m.r.words(s))
+	}
+	c.Words = strings.Join(words, ", ")
+	if why := chips[from.chip].Problem; c.Problem == "" {
+		c.Problem = why
+	}
+	m.r.draft.Chips = slices.Delete(chips, from.chip, from.chip+1)
+	for _, s := range []*said{&m.due, &m.time, &m.start, &m.plan, &m.rule, &m.lead, &m.end} {
+		if s.chip > from.chip {
+			s.chip--
+		}
+	}
+	for i := range m.reminders {
+		if m.reminders[i].chip > from.chip {
+			m.reminders[i].chip--
+		}
+	}
+}

@@ -1,0 +1,203 @@
+package capture
+
+import (
+	"fmt"
+	"time"
+
+	"tincup/internal/core/day"
+)
+
+// resolver turns words for dates into dates.
+type resolver struct {
+	clock    day.Clock
+	today    day.Date
+	settings Settings
+}
+
+// date returns the day that words name, or why there is none.
+func (r *resolver) date(d *date, words string) (day.Date, string) {
+	switch d.form {
+	case fromToday:
+		return r.today.AddDays(d.n), ""
+	case onWeekday:
+		return r.weekday(d)
+	case atWeekend:
+		return r.weekend(d)
+	case ofNext:
+		return r.next(d.unit), ""
+	case inUnits:
+		return r.ahead(d.n, d.unit)
+	case atEnd:
+		return r.end(d), ""
+	case onNth:
+		return r.nth(d.n), ""
+	case inMonth:
+		return r.month(d), ""
+	case exact:
+		return checked(d, d.on)
+	case onMonthDay:
+		return r.monthDay(d, words)
+	}
+	return day.Date{}, fmt.Sprintf("There is no day “%s”.", words)
+}
+
+// horizon is what a plan for words covers.
+func (r *resolver) horizon(d *date, words string) (day.Horizon, string) {
+	switch {
+	case (d.form == ofThis || d.form == ofNext) && d.unit == week_:
+		at := r.today
+		if d.form == ofNext {
+			at = r.next(week_)
+		}
+		return day.InWeek(at), ""
+	case (d.form == ofThis || d.form == ofNext) && d.unit == month_:
+		at := r.today
+		if d.form == ofNext {
+			at = r.next(month_)
+		}
+		return day.InMonth(at), ""
+	case d.form == inMonth:
+		month := r.month(d)
+		if d.year == 0 && month == r.today.MonthStart().AddMonths(12) {
+			month = r.today // this very month
+		}
+		return day.InMonth(month), ""
+	case d.form == inWeekOf:
+		return day.InWeek(d.on), ""
+	}
+	on, why := r.date(d, words)
+	return day.OnDay(on), why
+}
+
+func (r *resolver) weekday(d *date) (day.Date, string) {
+	monday := r.today.Monday()
+	inWeek := (int(d.weekday) + 6) % 7
+	switch d.which {
+	case this:
+		on := monday.AddDays(inWeek)
+		if on.Before(r.today) {
+			return day.Date{}, fmt.Sprintf("This %s, %s, has passed.", d.weekday, on.Words())
+		}
+		return on, ""
+	case next:
+		return monday.AddDays(7 + inWeek), ""
+	}
+	return r.today.AddDays((int(d.weekday)-int(r.today.Weekday())+6)%7 + 1), ""
+}
+
+// weekend is Saturday: today's, or the coming one.
+func (r *resolver) weekend(d *date) (day.Date, string) {
+	saturday := r.today.Monday().AddDays(5)
+	if d.which == next || d.which == coming && r.today.After(saturday) {
+		saturday = saturday.AddDays(7)
+	}
+	if saturday.Before(r.today) {
+		return day.Date{}, fmt.Sprintf("The Saturday of this weekend, %s, has passed.", saturday.Words())
+	}
+	return saturday, ""
+}
+
+// next is the first day of the next week, month or year.
+func (r *resolver) next(unit int) day.Date {
+	switch unit {
+	case week_:
+		return r.today.Monday().AddDays(7)
+	case month_:
+		return r.today.MonthStart().AddMonths(1)
+	}
+	year, _, _ := r.today.Civil()
+	on, _ := day.NewDate(year+1, time.January, 1)
+	return on
+}
+
+func (r *resolver) ahead(n, unit int) (day.Date, string) {
+	on := r.today
+	switch unit {
+	case day_:
+		on = on.AddDays(n)
+	case week_:
+		on = on.AddDays(7 * n)
+	case month_:
+		on = on.AddMonths(n)
+	case quarter_:
+		on = on.AddMonths(3 * n)
+	case year_:
+		on = on.AddMonths(12 * n)
+	}
+	if on == day.MaxDate {
+		return day.Date{}, "That is after the year 9999."
+	}
+	return on, ""
+}
+
+// end is the last day of this or the next week, month, quarter or year.
+func (r *resolver) end(d *date) day.Date {
+	add := 1
+	if d.which == next {
+		add = 2
+	}
+	year, month, _ := r.today.Civil()
+	switch d.unit {
+	case week_:
+		return r.today.AddDays((int(r.settings.weekEnd())-int(r.today.Weekday())+7)%7 + 7*(add-1))
+	case month_:
+		return r.today.MonthStart().AddMonths(add).AddDays(-1)
+	case quarter_:
+		first, _ := day.NewDate(year, (month-1)/3*3+1, 1)
+		return first.AddMonths(3 * add).AddDays(-1)
+	}
+	first, _ := day.NewDate(year, time.January, 1)
+	return first.AddMonths(12 * add).AddDays(-1)
+}
+
+// nth is the next n-th of a month that has one, today included.
+func (r *resolver) nth(n int) day.Date {
+	for month := r.today.MonthStart(); ; month = month.AddMonths(1) {
+		year, m, _ := month.Civil()
+		if on, err := day.NewDate(year, m, n); err == nil && !on.Before(r.today) {
+			return on
+		}
+	}
+}
+
+// month is the first day of a month: of the year said, else the first such day
+// that is not past.
+func (r *resolver) month(d *date) day.Date {
+	year, _, _ := r.today.Civil()
+	if d.year > 0 {
+		year = d.year
+	}
+	on, _ := day.NewDate(year, d.month, 1)
+	if d.year == 0 && on.Before(r.today) {
+		on = on.AddMonths(12)
+	}
+	return on
+}
+
+func (r *resolver) monthDay(d *date, words string) (day.Date, string) {
+	if d.year > 0 {
+		on, err := day.NewDate(d.year, d.month, d.n)
+		if err != nil {
+			return day.Date{}, fmt.Sprintf("There is no day “%s”.", words)
+		}
+		return checked(d, on)
+	}
+	year, _, _ := r.today.Civil()
+	for ; ; year++ { // 29 February comes within eight years
+		on, err := day.NewDate(year, d.month, d.n)
+		if err == nil && !on.Before(r.today) {
+			return checked(d, on)
+		}
+		if year >= 9999 {
+			return day.Date{}, fmt.Sprintf("There is no day “%s” before the year 9999.", words)
+		}
+	}
+}
+
+// checked refuses a full date whose weekday is another.
+func checked(d *date, on day.Date) (day.Date, string) {
+	if d.checked && on.Weekday() != d.weekday {
+		return day.Date{}, fmt.Sprintf("%s is not a %s.", on.Words(), d.weekday)
+	}
+	return on, ""
+}

@@ -1,0 +1,238 @@
+package capture
+
+import (
+	"fmt"
+
+	"tincup/internal/core/day"
+)
+
+// dates works out due, start and plan.
+func (m *meaning) dates() {
+	d := &m.r.draft
+	if it := m.start.item; it != nil {
+		on, why := m.date(it.date, m.r.words(it.span))
+		m.answer(m.start, why, on.Words())
+		d.Start = on
+	}
+	m.planned()
+	clock := hour{}
+	if it := m.due.item; it != nil {
+		on, why := m.date(it.date, m.r.words(it.span))
+		m.answer(m.due, why, "")
+		d.Due.Date, clock = on, it.time
+	}
+	if m.time.item != nil {
+		clock = m.timeAlone(clock)
+	}
+	if clock.wrong {
+		chip := m.due.chip
+		if m.due.item == nil || m.due.item.time.none() {
+			chip = m.time.chip
+		}
+		m.wrong(chip, "There is no such time of day.")
+		d.Due = day.Moment{}
+		return
+	}
+	d.Due.Time = clock.at
+	if m.due.item != nil && d.Due.Date.IsZero() {
+		d.Due = day.Moment{}
+		return
+	}
+	if m.rule.item == nil {
+		m.dueAlone()
+	}
+}
+
+// timeAlone lets a time on its own complete the due, or else a planned day.
+func (m *meaning) timeAlone(clock hour) hour {
+	d := &m.r.draft
+	it := m.time.item
+	if m.due.item != nil && !clock.none() {
+		m.wrong(m.time.chip, "There are two times. Keep one.")
+		return clock
+	}
+	at, _ := d.Plan.Slot()
+	if m.due.item == nil && m.rule.item == nil && m.plan.item != nil && d.Plan.Precision() == day.Day && at.IsZero() {
+		d.Chips[m.time.chip].Field = FieldPlan
+		if it.time.wrong {
+			m.wrong(m.time.chip, "There is no such time of day.")
+			return hour{}
+		}
+		m.slot(it.time, 0)
+		m.join(m.time, m.plan)
+		return hour{}
+	}
+	if m.due.item != nil {
+		m.join(m.time, m.due)
+	}
+	return it.time
+}
+
+// dueAlone finishes a due that no repeat gives.
+func (m *meaning) dueAlone() {
+	d := &m.r.draft
+	tonight := false
+	chip := m.due.chip
+	switch {
+	case m.due.item != nil:
+		tonight = m.due.item.date.form == fromToday && m.due.item.date.which == this
+	case !d.Due.Time.IsZero(): // a time alone: today, or tomorrow if it has passed
+		chip = m.time.chip
+		d.Due.Date = m.today
+		if m.clock.Passed(d.Due) {
+			d.Due.Date = m.today.AddDays(1)
+		}
+	default:
+		return
+	}
+	if tonight && m.clock.Passed(d.Due) {
+		m.wrong(chip, "Tonight, "+d.Due.Time.String()+", has passed.")
+		return
+	}
+	value := fullMoment(d.Due)
+	if real := m.real(d.Due); real != d.Due {
+		value = fullMoment(real) + " (the clocks skip " + d.Due.Time.String() + ")"
+		d.Due = real
+	}
+	m.answer(said{m.due.item, chip}, "", value)
+}
+
+// real moves a wall time that the clocks skip forward by the gap.
+func (m *meaning) real(at day.Moment) day.Moment {
+	if !at.HasTime() {
+		return at
+	}
+	shown := m.clock.Instant(at).In(m.clock.Zone)
+	clock, _ := day.NewTimeOfDay(shown.Hour(), shown.Minute())
+	return day.Moment{Date: day.DateOf(shown), Time: clock}
+}
+
+// answer gives a chip its value, or its problem.
+func (m *meaning) answer(s said, why, value string) {
+	if why != "" {
+		m.wrong(s.chip, why)
+		return
+	}
+	if c := &m.r.draft.Chips[s.chip]; c.Problem == "" {
+		c.Value = value
+	}
+}
+
+func (m *meaning) planned() {
+	it := m.plan.item
+	if it == nil {
+		return
+	}
+	d := &m.r.draft
+	if it.parked {
+		d.Plan = day.SomeTime()
+		m.answer(m.plan, "", "parked: some time")
+		return
+	}
+	h, why := m.horizon(it.date, m.r.words(it.span))
+	m.answer(m.plan, why, HorizonWords(h))
+	if why == "" {
+		d.Plan = h
+	}
+	switch {
+	case it.time.wrong:
+		m.wrong(m.plan.chip, "There is no such time of day.")
+	case !it.time.none() && why == "":
+		m.slot(it.time, it.n)
+	}
+}
+
+// slot puts a time on a planned day.
+func (m *meaning) slot(at hour, minutes int) {
+	d := &m.r.draft
+	if minutes == 0 {
+		minutes = slotMinutes
+		if d.Estimate > 0 {
+			minutes = d.Estimate
+		}
+	}
+	h, err := d.Plan.WithSlot(at.at, min(minutes, day.MaxSlot))
+	if err != nil || minutes > day.MaxSlot {
+		m.wrong(m.plan.chip, "A slot is 1 minute to 24 hours long.")
+		return
+	}
+	d.Plan = h
+	m.answer(m.plan, "", HorizonWords(h))
+}
+
+// HorizonWords says a plan in full, with the days of a week.
+func HorizonWords(h day.Horizon) string {
+	if h.Precision() == day.Week {
+		return h.Words() + ", from " + h.First().Words()
+	}
+	return h.Words()
+}
+
+// leadAlone counts back from a due that does not repeat.
+func (m *meaning) leadAlone() {
+	d := &m.r.draft
+	switch {
+	case d.Due.IsZero():
+		m.wrong(m.lead.chip, "This needs a due or a repeat to count from.")
+	case m.start.item != nil:
+		m.wrong(m.lead.chip, "There is a start already. Keep one.")
+	default:
+		d.Start = d.Due.Date.AddDays(-m.lead.item.n)
+		d.Chips[m.lead.chip].Field = FieldStart
+		m.answer(m.lead, "", d.Start.Words())
+	}
+}
+
+// order refuses a start after the due.
+func (m *meaning) order() {
+	d := &m.r.draft
+	if d.Start.IsZero() || d.Due.IsZero() || !d.Start.After(d.Due.Date) {
+		return
+	}
+	chip := m.start.chip
+	if m.start.item == nil {
+		chip = m.lead.chip
+	}
+	m.wrong(chip, fmt.Sprintf("The start, %s, is after the due, %s.", d.Start.Words(), fullMoment(d.Due)))
+}
+
+func (m *meaning) remind() {
+	d := &m.r.draft
+	for _, s := range m.reminders {
+		if s.item.before {
+			of := d.Due
+			if at, _ := d.Plan.Slot(); of.IsZero() && !at.IsZero() {
+				of = day.Moment{Date: d.Plan.First(), Time: at}
+			}
+			if of.IsZero() {
+				of.Date = d.Start
+			}
+			if of.IsZero() {
+				m.wrong(s.chip, "There is no due, slot or start to be before.")
+				continue
+			}
+			r := day.ReminderBefore(s.item.n)
+			d.Reminders = append(d.Reminders, r)
+			m.answer(s, "", fullMoment(r.When(of, morning)))
+			continue
+		}
+		at := day.Moment{Date: m.today, Time: s.item.time.at}
+		why := ""
+		switch {
+		case s.item.time.wrong:
+			why = "There is no such time of day."
+		case s.item.date != nil:
+			at.Date, why = m.date(s.item.date, m.r.words(s.item.span))
+			if at.Time.IsZero() {
+				at.Time = morning
+			}
+		case m.clock.Passed(at):
+			at.Date = m.today.AddDays(1)
+		}
+		if why == "" {
+			at = m.real(at)
+			d.Reminders = append(d.Reminders, day.ReminderAt(at))
+		}
+		m.answer(s, why, fullMoment(at))
+	}
+}

@@ -1,0 +1,153 @@
+package capture
+
+import (
+	"fmt"
+	"strings"
+
+	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
+)
+
+// Say says a draft as a sentence that reads to the same draft. Words of the
+// title that would be read as something else are quoted. What no sentence can
+// say is left out: a rule of no plain words, notes of several lines, a list
+// whose name has a comma.
+func Say(d Draft, env Env) string {
+	rest := d.clauses(env)
+	for _, title := range []string{d.Title, strings.ReplaceAll(d.Title, `"`, `""`), quoted(d.Title)} {
+		s := title + rest
+		if read := Read(s, env); read.Title == d.Title && len(read.Chips) == len(Read(quoted("x")+rest, env).Chips) {
+			return s
+		}
+	}
+	return quoted(d.Title) + rest
+}
+
+func quoted(s string) string { return `"` + strings.ReplaceAll(s, `"`, `""`) + `"` }
+
+// Quote puts quotes round the words of a chip in the text it was read from, so
+// that they stay words.
+func Quote(text string, c Chip) string {
+	var b strings.Builder
+	pos := 0
+	for _, s := range c.Spans {
+		b.WriteString(text[pos:s.Start] + `"` + text[s.Start:s.End] + `"`)
+		pos = s.End
+	}
+	return b.String() + text[pos:]
+}
+
+// clauses says all but the title.
+func (d Draft) clauses(env Env) string {
+	var b strings.Builder
+	clause := func(s string) {
+		if s != "" {
+			b.WriteString(", " + s)
+		}
+	}
+	for _, tag := range d.Tags {
+		b.WriteString(" #" + tag)
+	}
+	said := ""
+	if d.Repeat != nil {
+		said = sayRepeat(*d.Repeat, env)
+	}
+	switch {
+	case said != "":
+		clause(said)
+		clause(d.Due.Time.String())
+	case !d.Due.IsZero():
+		clause("by " + sayMoment(d.Due))
+	}
+	if !d.Start.IsZero() && (d.Repeat == nil || d.Repeat.Lead == 0) {
+		clause("from " + sayDate(d.Start))
+	}
+	clause(sayPlan(d.Plan))
+	if d.Priority != NoPriority {
+		clause(d.Priority.String())
+	}
+	if d.List != "" {
+		clause("in " + d.List)
+	}
+	if d.Estimate > 0 {
+		clause(fmt.Sprintf("%d min", d.Estimate))
+	}
+	if d.Person.Role != NoRole {
+		clause(strings.ReplaceAll(d.Person.Role.String(), "-", " ") + " " + d.Person.Name)
+	}
+	for _, r := range d.Reminders {
+		if r.At.IsZero() {
+			clause(fmt.Sprintf("remind me %s before", sayBefore(r.Before)))
+		} else {
+			clause("remind me " + sayMoment(r.At))
+		}
+	}
+	if d.Notes != "" && !strings.ContainsAny(d.Notes, "\r\n") {
+		b.WriteString(" -- " + d.Notes)
+	}
+	return b.String()
+}
+
+func sayBefore(minutes int) string {
+	if minutes == 0 {
+		return "0 min"
+	}
+	return day.LengthWords(minutes)
+}
+
+func sayDate(d day.Date) string {
+	year, month, dom := d.Civil()
+	if year < 1000 {
+		return d.String()
+	}
+	return fmt.Sprintf("%d %.3s %d", dom, month, year)
+}
+
+func sayMoment(m day.Moment) string {
+	if m.HasTime() {
+		return sayDate(m.Date) + " " + m.Time.String()
+	}
+	return sayDate(m.Date)
+}
+
+func sayPlan(h day.Horizon) string {
+	switch h.Precision() {
+	case day.Day:
+		s := "plan " + sayDate(h.First())
+		if at, minutes := h.Slot(); !at.IsZero() {
+			s += fmt.Sprintf(" %s for %d min", at, minutes)
+		}
+		return s
+	case day.Week, day.Month:
+		return "plan " + h.String()
+	case day.Parked:
+		return "parked"
+	}
+	return ""
+}
+
+// sayRepeat says a repeat with its first date, "" where words do not do.
+func sayRepeat(r repeat.Repeat, env Env) string {
+	bounded := *r.Rule
+	bounded.Count, bounded.Until = 0, repeat.Until{}
+	open := repeat.Repeat{Rule: &bounded, Anchor: r.Anchor}
+	s := strings.ReplaceAll(bounded.Spoken(), ", ", " and ")
+	if r.Anchor == repeat.Completion {
+		s = repeat.AfterDone(open.Rule)
+	}
+	s += " from " + sayDate(r.First)
+	switch {
+	case r.Rule.Count > 0:
+		s += fmt.Sprintf(" %d times", r.Rule.Count)
+	case !r.Rule.Until.IsZero():
+		s += " until " + sayDate(r.Rule.Until.Date)
+	}
+	if r.Lead > 0 {
+		s += fmt.Sprintf(", %d days ahead", r.Lead)
+	}
+	read := Read("x, "+s, env)
+	if read.Repeat == nil || !read.Repeat.Same(r) {
+		return ""
+	}
+	return s
+}

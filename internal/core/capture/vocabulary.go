@@ -1,0 +1,108 @@
+package capture
+
+import "time"
+
+// class says what a word can be, as bits.
+type class uint16
+
+const (
+	weekdayWord class = 1 << iota
+	monthWord
+	unitWord   // day, week, month, quarter, year
+	minuteWord // a unit of minutes: value is how many
+	numberWord
+	ordinalWord
+	partOfDay   // value is minutes since midnight
+	pointOfDay  // noon, midnight: value is minutes since midnight
+	adverb      // daily, weekly …: value is an index of adverbs
+	cautious    // needs a capital or an introducer
+	dangling    // a title does not end with it when a bare date is taken
+	article     // nor when any date is taken
+	priorityish // high, medium, low
+)
+
+// word is what the vocabulary knows of a word.
+type word struct {
+	text  string // the one spelling the grammar asks for
+	class class
+	value int
+}
+
+const (
+	day_ = iota
+	week_
+	month_
+	quarter_
+	year_
+)
+
+// vocabulary maps lower-case words. It is not written to.
+var vocabulary = func() map[string]word {
+	v := map[string]word{}
+	add := func(c class, value int, texts ...string) {
+		for _, text := range texts {
+			w := v[text]
+			v[text] = word{text, w.class | c, max(value, w.value) | min(value, w.value, 0)}
+		}
+	}
+	same := func(c class, value int, texts ...string) {
+		for _, text := range texts {
+			v[text] = word{texts[0], c, value}
+		}
+	}
+	weekdays := [][]string{{"sunday", "sun"}, {"monday", "mon"}, {"tuesday", "tue", "tues"}, {"wednesday", "wed", "weds"},
+		{"thursday", "thu", "thur", "thurs"}, {"friday", "fri"}, {"saturday", "sat"}}
+	for i, names := range weekdays {
+		add(weekdayWord, i, names...)
+		add(weekdayWord, i, names[0]+"s")
+	}
+	months := [][]string{{"january", "jan"}, {"february", "feb"}, {"march", "mar"}, {"april", "apr"}, {"may"}, {"june", "jun"},
+		{"july", "jul"}, {"august", "aug"}, {"september", "sep", "sept"}, {"october", "oct"}, {"november", "nov"}, {"december", "dec"}}
+	for i, names := range months {
+		add(monthWord, i+1, names...)
+	}
+	add(cautious, int(time.Saturday), "sat")
+	add(cautious, int(time.Sunday), "sun")
+	add(cautious, 3, "mar")
+	add(cautious, 5, "may")
+	same(unitWord, day_, "day", "days")
+	same(unitWord, week_, "week", "weeks", "wk", "wks")
+	same(unitWord, month_, "month", "months")
+	same(unitWord, quarter_, "quarter", "quarters")
+	same(unitWord, year_, "year", "years")
+	same(minuteWord, 1, "min", "mins", "minute", "minutes")
+	same(minuteWord, 60, "hour", "hours", "hr", "hrs", "h")
+	for i, name := range []string{"one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"} {
+		add(numberWord, i+1, name)
+	}
+	for i, name := range []string{"first", "second", "third", "fourth", "fifth"} {
+		add(ordinalWord, i+1, name)
+	}
+	add(ordinalWord, -1, "last")
+	add(partOfDay, 9*60, "morning")
+	add(partOfDay, 14*60, "afternoon")
+	add(partOfDay, 18*60, "evening")
+	same(pointOfDay, 12*60, "noon", "midday")
+	add(pointOfDay, 0, "midnight")
+	for i, a := range adverbs {
+		add(adverb, i, a.name)
+	}
+	add(priorityish, int(High), "high")
+	add(priorityish, int(Medium), "medium")
+	add(priorityish, int(Low), "low")
+	add(0, 0, "today", "tonight", "tomorrow", "end", "next", "this", "on", "by", "due", "starting", "not", "plan", "parked",
+		"am", "pm", "every", "other", "weekday", "weekend", "weekends", "weekdays", "done", "until", "times", "ahead", "priority",
+		"takes", "ask", "waiting", "remind", "me", "once", "twice")
+	add(dangling, 0, "for", "of", "in", "since", "about", "after", "before", "during", "to", "and", "or", "till", "between",
+		"from", "with", "at", "than", "as", "per", "via", "past", "previous", "each", "no", "is", "was", "are", "&", "+", "versus",
+		"on", "by", "last", "first", "every", "until", "not", "next", "this", "other")
+	add(article|dangling, 0, "the", "a", "an", "my", "our", "your", "their", "his", "her", "its")
+	return v
+}()
+
+// adverbs are repeats in one word.
+var adverbs = [...]struct {
+	name     string
+	unit     int
+	interval int
+}{{"daily", day_, 1}, {"weekly", week_, 1}, {"fortnightly", week_, 2}, {"monthly", month_, 1}, {"quarterly", month_, 3}, {"yearly", year_, 1}}

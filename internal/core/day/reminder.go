@@ -1,0 +1,146 @@
+package day
+
+import (
+	"fmt"
+	"strings"
+	"time"
+)
+
+// Reminder is a wall time, or a time before what it reminds of: before the
+// due, else before the slot, else before the start. The zero Reminder is none.
+type Reminder struct {
+	At Moment
+	// Before is minutes, counted where At is none; 0 is at that very time.
+	Before int
+	set    bool
+}
+
+// MaxBefore is the longest a reminder comes ahead, in minutes.
+const MaxBefore = 366 * 24 * 60
+
+// ReminderAt reminds at a wall time.
+func ReminderAt(m Moment) Reminder { return Reminder{At: m, set: true} }
+
+// ReminderBefore reminds a number of minutes ahead, 0 to MaxBefore.
+func ReminderBefore(minutes int) Reminder { return Reminder{Before: minutes, set: true} }
+
+// IsZero reports whether r is none.
+func (r Reminder) IsZero() bool { return !r.set }
+
+// ParseReminder reads a date with time (2026-11-27T15:00), or a duration before
+// in the form of RFC 5545 TRIGGER (section 3.8.6.3): -PT30M, -PT2H, -P1D, -P1W.
+func ParseReminder(s string) (Reminder, error) {
+	bad := &ParseError{Input: s, Want: "a reminder such as 2026-11-27T15:00 or -PT30M"}
+	if rest, before := strings.CutPrefix(s, "-P"); before {
+		minutes, ok := parseDuration(rest)
+		if !ok || minutes > MaxBefore {
+			return Reminder{}, bad
+		}
+		return ReminderBefore(minutes), nil
+	}
+	m, err := ParseMoment(s)
+	if err != nil {
+		return Reminder{}, err
+	}
+	if !m.HasTime() {
+		return Reminder{}, bad
+	}
+	return ReminderAt(m), nil
+}
+
+// parseDuration reads what follows the P: weeks, days, or hours and minutes.
+func parseDuration(s string) (int, bool) {
+	if rest, ok := strings.CutPrefix(s, "T"); ok {
+		return parseMinutes("PT" + rest)
+	}
+	for unit, minutes := range map[string]int{"W": 7 * 24 * 60, "D": 24 * 60} {
+		if count, ok := strings.CutSuffix(s, unit); ok && len(count) <= 4 {
+			n, ok := digits(count)
+			return n * minutes, ok
+		}
+	}
+	return 0, false
+}
+
+// String returns the form ParseReminder reads, or "" for none.
+func (r Reminder) String() string {
+	const days = 24 * 60
+	switch {
+	case !r.set:
+		return ""
+	case !r.At.IsZero():
+		return r.At.String()
+	case r.Before > 0 && r.Before%days == 0:
+		return fmt.Sprintf("-P%dD", r.Before/days)
+	case r.Before > 0 && r.Before%60 == 0:
+		return fmt.Sprintf("-PT%dH", r.Before/60)
+	}
+	return fmt.Sprintf("-PT%dM", r.Before)
+}
+
+// Words says it: "1 hour before", "Fri 27 Nov 2026, 15:00"; "" for none.
+func (r Reminder) Words() string {
+	if !r.set {
+		return ""
+	}
+	if !r.At.IsZero() {
+		return r.At.Date.Words() + ", " + r.At.Time.String()
+	}
+	if r.Before == 0 {
+		return "at the time"
+	}
+	return LengthWords(r.Before) + " before"
+}
+
+// LengthWords says a length of minutes in its largest whole unit: "90 min", "2 hours",
+// "1 day".
+func LengthWords(minutes int) string {
+	for _, u := range []struct {
+		minutes int
+		name    string
+	}{{7 * 24 * 60, "week"}, {24 * 60, "day"}, {60, "hour"}} {
+		if n := minutes / u.minutes; minutes%u.minutes == 0 && n > 0 {
+			if n == 1 {
+				return "1 " + u.name
+			}
+			return fmt.Sprintf("%d %ss", n, u.name)
+		}
+	}
+	return fmt.Sprintf("%d min", minutes)
+}
+
+// When returns the wall time at which it reminds of a moment; before a date
+// without time it counts from morning. None where there is nothing to be
+// before.
+func (r Reminder) When(of Moment, morning TimeOfDay) Moment {
+	if !r.set || !r.At.IsZero() || of.IsZero() {
+		return r.At
+	}
+	if !of.HasTime() {
+		of.Time = morning
+	}
+	year, month, dom := of.Date.Civil()
+	t := time.Date(year, month, dom, 0, of.Time.Minutes()-r.Before, 0, 0, time.UTC)
+	at, _ := NewTimeOfDay(t.Hour(), t.Minute())
+	return Moment{DateOf(t), at}
+}
+
+// Shift moves a wall time by days; a time before stays as it is.
+func (r Reminder) Shift(days int) Reminder {
+	if !r.At.IsZero() {
+		r.At.Date = r.At.Date.AddDays(days)
+	}
+	return r
+}
+
+// MarshalText implements encoding.TextMarshaler.
+func (r Reminder) MarshalText() ([]byte, error) { return []byte(r.String()), nil }
+
+// UnmarshalText implements encoding.TextUnmarshaler; "" is none.
+func (r *Reminder) UnmarshalText(text []byte) (err error) {
+	*r = Reminder{}
+	if len(text) > 0 {
+		*r, err = ParseReminder(string(text))
+	}
+	return err
+}

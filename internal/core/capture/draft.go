@@ -125,6 +125,8 @@ const (
 // Span is a stretch of the text in bytes, the end left out.
 type Span struct{ Start, End int }
 
+func (s Span) within(o Span) bool { return s.Start >= o.Start && s.End <= o.End }
+
 // Chip is one field that was read.
 type Chip struct {
 	Field Field
@@ -150,8 +152,6 @@ func fullMoment(m day.Moment) string {
 	}
 	return m.Date.Words()
 }
-
-var unitWords = [...]string{"day", "week", "month", "quarter", "year"}
 
 // weekEnd is the last day of the week for the person.
 func (s Settings) weekEnd() time.Weekday {

@@ -17,20 +17,30 @@ const (
 
 // token is a word, and where it stands in the text.
 type token struct {
-	start, end int
-	kind       kind
-	capital    bool
-	parted     bool // a tag stands between the word and the one before
+	start, end int32
+	// number is that of leading digits, -1 without; rest is what follows them,
+	// in lower case.
+	number  int
+	kind    kind
+	capital bool
+	parted  bool // a tag stands between the word and the one before
 	// text is what is written: of a quoted word what is inside, of a tag its
 	// name.
 	text string
-	// word is what the vocabulary knows; the zero word for others.
-	word word
-	// number is that of leading digits, -1 without; rest is what follows them,
-	// in lower case.
-	number int
-	rest   string
+	rest string
+	// word is what the vocabulary knows; unknown for others.
+	*word
 }
+
+var unknown = &word{}
+
+// newToken covers a stretch of the text.
+func newToken(k kind, start, end int, text string) token {
+	return token{start: int32(start), end: int32(end), kind: k, text: text, number: -1, word: unknown}
+}
+
+// span is where the token stands.
+func (t *token) span() Span { return Span{int(t.start), int(t.end)} }
 
 // parted reports whether a tag stands among words that would be one field.
 func parted(words []token) bool {
@@ -43,7 +53,7 @@ func parted(words []token) bool {
 }
 
 // is reports whether the token is a word of the vocabulary.
-func (t *token) is(text string) bool { return t.word.text == text }
+func (t *token) is(known string) bool { return t.word.text == known }
 
 func (t *token) has(c class) bool { return t.word.class&c != 0 }
 
@@ -60,7 +70,7 @@ type lexer struct {
 // state reads from pos on and returns what comes next; nil at the end.
 type state func(*lexer) state
 
-// lex runs the states.
+// lex runs the states. It returns the tokens, and where notes begin or -1.
 func lex(text string, into []token) ([]token, int) {
 	l := &lexer{text: text, tokens: into, notes: -1}
 	for next := state(lexBetween); next != nil; {
@@ -77,7 +87,7 @@ func lexBetween(l *lexer) state {
 		case c == ' ':
 			l.pos++
 		case c == ',' || c == ';':
-			l.tokens = append(l.tokens, token{start: l.pos, end: l.pos + 1, kind: comma, text: l.text[l.pos : l.pos+1]})
+			l.tokens = append(l.tokens, newToken(comma, l.pos, l.pos+1, l.text[l.pos:l.pos+1]))
 			l.pos++
 		case c == '"':
 			return lexQuote
@@ -128,7 +138,7 @@ func lexTag(l *lexer) state {
 		}
 		l.pos += size
 	}
-	l.tokens = append(l.tokens, token{start: start, end: l.pos, kind: tagWord, text: l.text[start+1 : l.pos], number: -1})
+	l.tokens = append(l.tokens, newToken(tagWord, start, l.pos, l.text[start+1:l.pos]))
 	return lexBetween
 }
 
@@ -139,7 +149,7 @@ func lexQuote(l *lexer) state {
 	start := l.pos
 	if run%2 == 0 || !l.canClose(l.pos+run) {
 		l.pos += run
-		l.tokens = append(l.tokens, token{start: start, end: l.pos, kind: quotedWord, text: l.text[start : start+(run+1)/2], number: -1})
+		l.tokens = append(l.tokens, newToken(quotedWord, start, l.pos, l.text[start:start+(run+1)/2]))
 		return lexBetween
 	}
 	text := []byte(strings.Repeat(`"`, run/2))
@@ -154,7 +164,7 @@ func lexQuote(l *lexer) state {
 			break
 		}
 	}
-	l.tokens = append(l.tokens, token{start: start, end: l.pos, kind: quotedWord, text: string(text), number: -1})
+	l.tokens = append(l.tokens, newToken(quotedWord, start, l.pos, string(text)))
 	return lexBetween
 }
 
@@ -208,7 +218,7 @@ func lexWord(l *lexer) state {
 
 // look finds what a word can mean.
 func look(text string, start int) token {
-	t := token{start: start, end: start + len(text), text: text, number: -1}
+	t := newToken(plainWord, start, start+len(text), text)
 	known := text
 	if end := text[len(text)-1]; len(text) > 1 && (end == '.' || end == '!' || end == '?' || end == ':') {
 		known = text[:len(text)-1]
@@ -227,7 +237,9 @@ func look(text string, start int) token {
 	}
 	lower := buffer[:len(known)]
 	if c := lower[0]; c < '0' || c > '9' {
-		t.word = vocabulary[string(lower)]
+		if w := vocabulary[string(lower)]; w != nil {
+			t.word = w
+		}
 		return t
 	}
 	n, i := 0, 0

@@ -22,7 +22,7 @@ func (p *parser) at(n int) *token {
 	return &nothing
 }
 
-var nothing = token{number: -1, kind: quotedWord}
+var nothing = newToken(quotedWord, 0, 0, "")
 
 func (p *parser) done() bool { return p.pos >= len(p.tokens) }
 
@@ -39,7 +39,7 @@ func (p *parser) take(words ...string) bool {
 
 // span covers the tokens from one on to the present one.
 func (p *parser) span(from int) Span {
-	return Span{p.tokens[from].start, p.tokens[p.pos-1].end}
+	return Span{p.tokens[from].span().Start, p.tokens[p.pos-1].span().End}
 }
 
 // phrase reads all tokens as words for dates, times and repeats, and nothing

@@ -169,7 +169,7 @@ func (p *parser) thisOrNext() (*date, bool) {
 		if !t.is("year") {
 			return &date{form: ofThis, unit: t.word.value}, true
 		}
-	case w == this && t.has(partOfDay): // this evening
+	case w == this && t.has(partOfDay): // this afternoon
 		p.pos--
 		return &date{form: fromToday}, true
 	}

@@ -128,7 +128,7 @@ func (p *parser) length() (int, bool) {
 		p.pos++
 		return sum(t.number, tenths, u.word.value)
 	}
-	if u := vocabulary[strings.TrimRight(rest, ".!?")]; u.class&minuteWord != 0 {
+	if u := vocabulary[strings.TrimRight(rest, ".!?")]; u != nil && u.class&minuteWord != 0 {
 		return sum(t.number, tenths, u.value)
 	}
 	if rest[0] == 'h' && tenths == 0 { // 1h30

@@ -22,21 +22,14 @@ type reader struct {
 // Read reads one sentence. What it cannot take says so in Problems; the Draft
 // is as complete as it can be all the same.
 func Read(text string, env Env) Draft {
-	var tokens [48]token
-	var cuts [48]bool
-	var items [16]item
-	r := reader{env: &env, items: items[:0]}
+	r := reader{env: &env, items: make([]item, 0, 8)}
 	r.text = r.clean(text)
 	var notes int
-	r.tokens, notes = lex(r.text, tokens[:0])
+	r.tokens, notes = lex(r.text, make([]token, 0, len(r.text)/4+4))
 	if notes >= 0 {
 		r.takeNotes(text[notes:])
 	}
-	if r.cut = cuts[:0]; len(r.tokens) > len(cuts) {
-		r.cut = make([]bool, len(r.tokens))
-	} else {
-		r.cut = cuts[:len(r.tokens)]
-	}
+	r.cut = make([]bool, len(r.tokens))
 	// Words such as "for 2 weeks" mean something only beside a repeat.
 	if !r.parse(true) {
 		clear(r.cut)
@@ -111,7 +104,6 @@ func (r *reader) problem(words, reason string) {
 // was not there.
 func (r *reader) parse(tails bool) bool {
 	p := parser{text: r.text, settings: r.env.Settings, names: &r.env.Names}
-	var kept [48]token
 	clauses := 0
 	last := Span{-1, -1} // tokens of the last clause that stays
 	tail, repeats, more := false, false, false
@@ -121,12 +113,12 @@ func (r *reader) parse(tails bool) bool {
 		for to < len(r.tokens) && r.tokens[to].kind != comma {
 			to++
 		}
-		words := r.takeTags(from, to, kept[:0])
+		words := r.takeTags(from, to)
 		begun := len(r.items)
 		ok := false
 		if clauses++; clauses > 1 && clauses <= MaxClauses {
 			if clauses == 2 && len(words) > 0 && words[0].has(weekdayWord) {
-				more = p.endsInWeekdays(r.uncut(0, title, nil))
+				more = p.endsInWeekdays(r.uncut(0, title))
 			}
 			p.tokens, p.pos = words, 0
 			r.items, ok = p.clause(r.items, tails, more)
@@ -156,22 +148,22 @@ func (r *reader) parse(tails bool) bool {
 	if last.Start < 0 {
 		return true
 	}
-	found := r.fromTitle(&p, last, kept[:0])
+	found := r.fromTitle(&p, last)
 	return repeats || found || !tails || !tail
 }
 
 // takeTags takes the tags of a clause and returns its other words.
-func (r *reader) takeTags(from, to int, into []token) []token {
+func (r *reader) takeTags(from, to int) []token {
 	for i := from; i < to; i++ {
-		if t := &r.tokens[i]; t.kind == tagWord {
+		t := &r.tokens[i]
+		if t.kind == tagWord {
 			r.cut[i] = true
-			r.items = append(r.items, item{kind: itemTag, name: t.text, span: Span{t.start, t.end}})
+			r.items = append(r.items, item{kind: itemTag, name: t.text, span: t.span()})
 			continue
 		}
-		r.tokens[i].parted = i > from && r.tokens[i-1].kind == tagWord
-		into = append(into, r.tokens[i])
+		t.parted = i > from && r.tokens[i-1].kind == tagWord
 	}
-	return into
+	return r.uncut(from, to)
 }
 
 // cutAll takes tokens from one on to before another out of the title.
@@ -186,26 +178,26 @@ const suffixWords = 24
 
 // fromTitle takes dates from the start of the first clause and the end of the
 // last that stays, and reports whether a repeat was among them.
-func (r *reader) fromTitle(p *parser, last Span, into []token) bool {
+func (r *reader) fromTitle(p *parser, last Span) bool {
 	repeats := false
 	end := slices.IndexFunc(r.tokens, func(t token) bool { return t.kind == comma })
 	if end < 0 {
 		end = len(r.tokens)
 	}
-	first := r.uncut(0, end, into)
-	if it, n := p.prefix(first); n > 0 && r.leaves(first[n-1].end, len(r.text)) {
+	first := r.uncut(0, end)
+	if it, n := p.prefix(first); n > 0 && r.leaves(Span{it.span.End, len(r.text)}) {
 		r.items = append(r.items, it)
 		r.cutText(it.span)
 	}
-	words := r.uncut(last.Start, last.End, into)
+	words := r.uncut(last.Start, last.End)
 	begun := len(r.items)
 	for from := max(len(words)-suffixWords, 0); from < len(words); from++ {
-		if !r.leaves(0, words[from].start) {
+		if !r.leaves(Span{0, words[from].span().Start}) {
 			continue
 		}
 		var ok bool
 		if r.items, ok = p.suffix(r.items, words, from); ok {
-			r.cutText(Span{words[from].start, words[len(words)-1].end})
+			r.cutText(Span{words[from].span().Start, words[len(words)-1].span().End})
 			for _, it := range r.items[begun:] {
 				repeats = repeats || it.kind == itemRepeat
 			}
@@ -216,19 +208,23 @@ func (r *reader) fromTitle(p *parser, last Span, into []token) bool {
 }
 
 // uncut returns the tokens of a stretch that are in the title.
-func (r *reader) uncut(from, to int, into []token) []token {
+func (r *reader) uncut(from, to int) []token {
+	if !slices.Contains(r.cut[from:to], true) {
+		return r.tokens[from:to]
+	}
+	var kept []token
 	for i := from; i < to; i++ {
 		if !r.cut[i] {
-			into = append(into, r.tokens[i])
+			kept = append(kept, r.tokens[i])
 		}
 	}
-	return into
+	return kept
 }
 
 // leaves reports whether a word of the title stands in a stretch of the text.
-func (r *reader) leaves(start, end int) bool {
+func (r *reader) leaves(s Span) bool {
 	for i := range r.tokens {
-		if t := &r.tokens[i]; !r.cut[i] && t.kind != comma && t.start >= start && t.end <= end {
+		if t := &r.tokens[i]; !r.cut[i] && t.kind != comma && t.span().within(s) {
 			return true
 		}
 	}
@@ -237,7 +233,7 @@ func (r *reader) leaves(start, end int) bool {
 
 func (r *reader) cutText(s Span) {
 	for i := range r.tokens {
-		if t := &r.tokens[i]; t.start >= s.Start && t.end <= s.End {
+		if r.tokens[i].span().within(s) {
 			r.cut[i] = true
 		}
 	}

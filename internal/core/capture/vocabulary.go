@@ -37,17 +37,20 @@ const (
 )
 
 // vocabulary maps lower-case words. It is not written to.
-var vocabulary = func() map[string]word {
-	v := map[string]word{}
+var vocabulary = func() map[string]*word {
+	v := map[string]*word{}
 	add := func(c class, value int, texts ...string) {
 		for _, text := range texts {
 			w := v[text]
-			v[text] = word{text, w.class | c, max(value, w.value) | min(value, w.value, 0)}
+			if w == nil {
+				w = unknown
+			}
+			v[text] = &word{text, w.class | c, max(value, w.value) | min(value, w.value, 0)}
 		}
 	}
 	same := func(c class, value int, texts ...string) {
 		for _, text := range texts {
-			v[text] = word{texts[0], c, value}
+			v[text] = &word{texts[0], c, value}
 		}
 	}
 	weekdays := [][]string{{"sunday", "sun"}, {"monday", "mon"}, {"tuesday", "tue", "tues"}, {"wednesday", "wed", "weds"},

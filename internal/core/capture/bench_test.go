@@ -1,0 +1,39 @@
+package capture_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/olebedev/when"
+	"github.com/olebedev/when/rules/common"
+	"github.com/olebedev/when/rules/en"
+
+	"tincup/internal/core/capture"
+)
+
+// BenchmarkRead reads a sentence with date, time, list, tag, priority and
+// estimate, as a ratio to olebedev/when reading a date phrase alone. The bar is
+// 1/5.
+func BenchmarkRead(b *testing.B) {
+	env := at(tuesday)
+	const sentence = "Order mount board, by Friday 4pm, in Night Signals, #suppliers, high, 20 min"
+	b.ReportAllocs()
+	for b.Loop() {
+		capture.Read(sentence, env)
+	}
+	ours := float64(b.Elapsed()) / float64(b.N)
+	w := when.New(nil)
+	w.Add(en.All...)
+	w.Add(common.All...)
+	now := mustTime(tuesday)
+	rounds, begun := 0, time.Now()
+	for time.Since(begun) < 300*time.Millisecond {
+		if found, err := w.Parse("call the printer tomorrow at 5pm", now); err != nil || found == nil {
+			b.Fatal("not read")
+		}
+		rounds++
+	}
+	took := float64(time.Since(begun)) / float64(rounds)
+	b.ReportMetric(ours/took, "x-when")
+	b.ReportMetric(took, "ns-when")
+}

@@ -50,6 +50,16 @@ type usageError struct{ error }
 
 func usage(format string, args ...any) error { return usageError{fmt.Errorf(format, args...)} }
 
+// usageArgs makes a wrong number of arguments a usage error.
+func usageArgs(check cobra.PositionalArgs) cobra.PositionalArgs {
+	return func(cmd *cobra.Command, args []string) error {
+		if err := check(cmd, args); err != nil {
+			return usageError{err}
+		}
+		return nil
+	}
+}
+
 func exitStatus(err error) int {
 	var ue usageError
 	if errors.As(err, &ue) {

@@ -25,7 +25,8 @@ with a tick.`,
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), addCommand())
+	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return usageError{err} })
+	root.AddCommand(serveCommand(), demoCommand(), addCommand(), explainCommand())
 	if err := root.ExecuteContext(ctx); err != nil {
 		fmt.Fprintln(os.Stderr, "tincup: "+err.Error())
 		os.Exit(exitStatus(err))

@@ -31,12 +31,12 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 	if err != nil {
 		return err
 	}
-	for _, table := range []string{"history", "replies"} {
+	for _, table := range []string{"history", "replies", "todo_tags", "notes", "todos", "people", "tags", "lists", "shelves", "goose_db_version"} {
 		if _, err := db.ExecContext(ctx, "DROP TABLE "+table); err != nil {
 			return err
 		}
 	}
-	if _, err := db.ExecContext(ctx, "DELETE FROM goose_db_version WHERE version_id > ?", version); err != nil {
+	if _, err := p.UpTo(ctx, version); err != nil {
 		return err
 	}
 	if now, err := p.GetDBVersion(ctx); err != nil || now != version {

@@ -19,6 +19,7 @@ func (s *Store) Load(ctx context.Context) (*book.Book, error) {
 		func() error { return loadShelves(ctx, s.read, rows) },
 		func() error { return loadLists(ctx, s.read, rows) },
 		func() error { return loadTags(ctx, s.read, rows) },
+		func() error { return loadPeople(ctx, s.read, rows) },
 		func() error { return loadTodos(ctx, s.read, rows) },
 	}
 	for _, step := range steps {
@@ -70,6 +71,14 @@ func loadTags(ctx context.Context, db *sql.DB, into *book.Change) error {
 	})
 }
 
+func loadPeople(ctx context.Context, db *sql.DB, into *book.Change) error {
+	return each(ctx, db, "SELECT id, name, email, phone, revision FROM people", func(r *sql.Rows) error {
+		row := &book.Person{}
+		into.People = append(into.People, book.Diff[book.Person]{After: row})
+		return r.Scan((*id)(&row.ID), &row.Name, &row.Email, &row.Phone, &row.Revision)
+	})
+}
+
 func loadTodos(ctx context.Context, db *sql.DB, into *book.Change) error {
 	tags := map[book.ID][]book.ID{}
 	err := each(ctx, db, "SELECT todo, tag FROM todo_tags ORDER BY todo, nth", func(r *sql.Rows) error {
@@ -82,12 +91,15 @@ func loadTodos(ctx context.Context, db *sql.DB, into *book.Change) error {
 		return err
 	}
 	const query = `SELECT id, title, notes_size, list, position, status, priority, start, due, plan,
-		created, changed, completed, deleted, revision FROM todos`
+		created, changed, completed, deleted, revision, parent, estimate, reminders, person, role, since, repeat, record
+		FROM todos`
 	return each(ctx, db, query, func(r *sql.Rows) error {
 		t := &book.Todo{}
 		err := r.Scan((*id)(&t.ID), &t.Title, &t.NotesSize, (*id)(&t.List), &t.Position, text{&t.Status},
 			text{&t.Priority}, text{&t.Start}, text{&t.Due}, text{&t.Plan},
-			&t.Created, &t.Changed, &t.Completed, &t.Deleted, &t.Revision)
+			&t.Created, &t.Changed, &t.Completed, &t.Deleted, &t.Revision, (*id)(&t.Parent), &t.Estimate,
+			(*reminders)(&t.Reminders), (*id)(&t.Person.ID), text{&t.Person.Role}, text{&t.Person.Since},
+			packed{&t.Repeat}, (*id)(&t.Record))
 		t.Tags = tags[t.ID]
 		into.Todos = append(into.Todos, book.Diff[book.Todo]{After: t})
 		return err

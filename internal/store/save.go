@@ -107,6 +107,11 @@ func saveChange(w writer, c *book.Change) error {
 			return err
 		}
 	}
+	for _, d := range c.People {
+		if err := savePerson(w, d); err != nil {
+			return err
+		}
+	}
 	for _, d := range c.Todos {
 		if err := saveTodo(w, d); err != nil {
 			return err
@@ -145,14 +150,27 @@ func saveTag(w writer, d book.Diff[book.Tag]) error {
 		id(d.After.ID), d.After.Name, d.After.Colour.String(), d.After.Revision)
 }
 
+func savePerson(w writer, d book.Diff[book.Person]) error {
+	if d.After == nil {
+		return w.exec(deletePerson, id(d.Before.ID))
+	}
+	p := d.After
+	return w.exec(putPerson, id(p.ID), p.Name, p.Email, p.Phone, p.Revision)
+}
+
 func saveTodo(w writer, d book.Diff[book.Todo]) error {
 	if d.After == nil {
 		return w.exec(deleteTodo, id(d.Before.ID))
 	}
 	t := d.After
+	rule, err := packRepeat(t.Repeat)
+	if err != nil {
+		return err
+	}
 	if err := w.exec(putTodo, id(t.ID), t.Title, t.NotesSize, id(t.List), t.Position, t.Status.String(),
 		t.Priority.String(), t.Start.String(), t.Due.String(), t.Plan.String(),
-		t.Created, t.Changed, t.Completed, t.Deleted, t.Revision); err != nil {
+		t.Created, t.Changed, t.Completed, t.Deleted, t.Revision, id(t.Parent), t.Estimate, joinReminders(t.Reminders),
+		id(t.Person.ID), t.Person.Role.String(), t.Person.Since.String(), rule, id(t.Record)); err != nil {
 		return err
 	}
 	if d.Before != nil && sameTags(d.Before.Tags, t.Tags) {

@@ -14,6 +14,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
 	"tincup/internal/store"
 )
 
@@ -30,7 +31,21 @@ type step struct {
 }
 
 var kinds = []string{"capture", "edit", "complete", "reopen", "cancel", "delete", "restore", "move", "plan", "tag",
-	"add-list", "add-shelf", "undo", "redo"}
+	"add-list", "add-shelf", "subtask", "tree", "change-rule", "skip", "pause", "resume", "end-repeat", "move-repeat",
+	"remind", "add-person", "involve", "undo", "redo"}
+
+// choices holds each kind as often as it takes for all to be met.
+var choices = func() []string {
+	var all []string
+	for _, kind := range kinds {
+		n := map[string]int{"skip": 6, "pause": 10, "resume": 16, "end-repeat": 4, "move-repeat": 5,
+			"complete": 4, "move": 6, "tag": 6, "restore": 5, "involve": 5}[kind]
+		for range max(n, 3) {
+			all = append(all, kind)
+		}
+	}
+	return all
+}()
 
 const accepted = 50 // commands a sequence holds at least
 
@@ -109,7 +124,7 @@ func (r *run) keep(c *book.Change) {
 }
 
 func (r *run) command(s step) book.Command {
-	todos := slices.Concat(r.book.Open(), r.book.Closed(), r.book.Bin())
+	todos := slices.Concat(r.book.Open(), r.book.Paused(), r.book.Closed(), r.book.Bin())
 	slices.SortFunc(todos, func(a, b *book.Todo) int { return strings.Compare(a.ID.String(), b.ID.String()) })
 	lists := r.book.Lists()
 	slices.SortFunc(lists, func(a, b *book.List) int { return strings.Compare(a.ID.String(), b.ID.String()) })
@@ -126,14 +141,32 @@ func (r *run) command(s step) book.Command {
 		if s.a%3 == 0 {
 			c.Notes, c.Tags = fmt.Sprintf("n%d", s.b), []string{tag}
 		}
+		if s.b%2 == 0 {
+			c.Repeat = &repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY;INTERVAL=3"), First: due.Date}
+		}
 		return c
+	case "tree":
+		return book.CaptureTree{Items: []book.TreeItem{
+			{Capture: book.Capture{Title: "tree", List: list, Done: s.a%5 == 0}, Under: -1},
+			{Capture: book.Capture{Title: "branch", Estimate: int(s.b % 90), Done: s.a%3 == 0}, Under: 0},
+			{Capture: book.Capture{Title: "leaf", Notes: fmt.Sprintf("n%d", s.c), Done: s.b%3 == 0}, Under: 1},
+		}}
+	case "add-person":
+		return book.AddPerson{Name: fmt.Sprintf("person%d", s.a%2000), Email: "p@harbour.example"}
 	case "add-list":
 		return book.AddList{Name: fmt.Sprintf("list%d", s.a%2000)}
 	case "add-shelf":
 		return book.AddShelf{Name: fmt.Sprintf("shelf%d", s.a%2000)}
 	}
 	// What acts on closed or binned to-dos looks among those first.
-	if pool := map[string][]*book.Todo{"reopen": r.book.Closed(), "restore": r.book.Bin()}[s.kind]; len(pool) > 0 {
+	var repeating []*book.Todo
+	for _, t := range r.book.Open() {
+		if t.Repeat != nil {
+			repeating = append(repeating, t)
+		}
+	}
+	if pool := map[string][]*book.Todo{"reopen": r.book.Closed(), "restore": r.book.Bin(), "skip": repeating, "pause": repeating,
+		"resume": r.book.Paused(), "end-repeat": slices.Concat(repeating, r.book.Paused()), "move-repeat": repeating}[s.kind]; len(pool) > 0 {
 		todos = slices.Clone(pool)
 		slices.SortFunc(todos, func(a, b *book.Todo) int { return strings.Compare(a.ID.String(), b.ID.String()) })
 	}
@@ -172,6 +205,30 @@ func (r *run) command(s step) book.Command {
 		return book.MoveToList{ID: id, List: list}
 	case "plan":
 		return book.PlanFor{ID: id, Plan: []day.Horizon{{}, day.OnDay(due.Date), day.InWeek(due.Date), day.SomeTime()}[s.b%4]}
+	case "subtask":
+		return book.Capture{Title: fmt.Sprintf("s%d", s.b%1000), Parent: id, Due: due}
+	case "change-rule":
+		rules := []string{"FREQ=DAILY;INTERVAL=2", "FREQ=WEEKLY;BYDAY=MO,TH", "FREQ=MONTHLY;BYMONTHDAY=31", "FREQ=DAILY;COUNT=3"}
+		return book.ChangeRule{ID: id, Rule: repeat.MustParse(rules[s.b%4]), Lead: int(s.c % 3), Anchor: repeat.Anchor(s.c % 6 / 5 * (1 - s.b%4%2))}
+	case "skip":
+		return book.Skip{ID: id}
+	case "pause":
+		return book.Pause{ID: id}
+	case "resume":
+		return book.Resume{ID: id}
+	case "end-repeat":
+		return book.EndRepeat{ID: id}
+	case "move-repeat":
+		return book.MoveRepeat{ID: id, To: due.Date.AddDays(20)}
+	case "remind":
+		return book.Remind{ID: id, Add: []day.Reminder{day.ReminderBefore(int(s.b % 100))}, Remove: []day.Reminder{day.ReminderBefore(int(s.c % 10))}}
+	case "involve":
+		people := r.book.People()
+		slices.SortFunc(people, func(a, b *book.Person) int { return strings.Compare(a.ID.String(), b.ID.String()) })
+		if len(people) == 0 {
+			return nil
+		}
+		return book.Edit{ID: id, Person: &book.Involved{ID: people[int(s.b)%len(people)].ID, Role: book.Role(s.c % 4)}}
 	case "tag":
 		return book.Tagging{ID: id, Add: []string{tag}[:s.b%2], Remove: []string{fmt.Sprintf("tag%d", s.b%6)}}
 	}
@@ -189,6 +246,9 @@ func check(steps []step, path string) (*run, error) {
 		}
 	}
 	last := dump(r.book)
+	if err := sound(r.book); err != nil {
+		return r, err
+	}
 	// The point from which everything can be undone again and redone.
 	pending := len(r.redo)
 	for len(r.undo) > 0 {
@@ -261,23 +321,46 @@ func reload(path string, changes []*book.Change, want string) (err error) {
 	return nil
 }
 
+// sound checks what holds of every tree: a subtask's parent is there, in the
+// same list, in the bin only with it, and open while it is open.
+func sound(b *book.Book) error {
+	for _, t := range slices.Concat(b.Open(), b.Paused(), b.Closed(), b.Bin()) {
+		if t.Parent.IsZero() {
+			continue
+		}
+		parent, err := b.Todo(t.Parent)
+		if err != nil || parent.List != t.List || t.Deleted.IsZero() && !parent.Deleted.IsZero() || t.Open() && !parent.Open() {
+			return fmt.Errorf("%+v stands under %+v (%v)", t, parent, err)
+		}
+	}
+	return nil
+}
+
 // dump writes all of a Book but revisions.
 func dump(b *book.Book) string {
 	var lines []string
-	for _, t := range slices.Concat(b.Open(), b.Closed(), b.Bin()) {
+	for _, t := range slices.Concat(b.Open(), b.Paused(), b.Closed(), b.Bin()) {
 		row := *t
 		row.Revision = 0
+		packed, _ := json.Marshal(row.Repeat)
+		row.Repeat = nil
+		if len(row.Reminders) == 0 {
+			row.Reminders = nil
+		}
 		if len(row.Tags) == 0 {
 			row.Tags = nil
 		}
 		note, err := b.Note(t)
-		lines = append(lines, fmt.Sprintf("%+v notes %q %v", row, note, err))
+		lines = append(lines, fmt.Sprintf("%+v repeat %s notes %q %v", row, packed, note, err))
 	}
 	for _, l := range b.Lists() {
 		lines = append(lines, fmt.Sprintf("list %v %q %v %v %v", l.ID, l.Name, l.Shelf, l.Colour, l.Position))
 	}
 	for _, s := range b.Shelves() {
 		lines = append(lines, fmt.Sprintf("shelf %v %q %v", s.ID, s.Name, s.Position))
+	}
+	for _, p := range b.People() {
+		lines = append(lines, fmt.Sprintf("person %v %q %q %q", p.ID, p.Name, p.Email, p.Phone))
 	}
 	for _, t := range b.Tags() {
 		lines = append(lines, fmt.Sprintf("tag %v %q %v", t.ID, t.Name, t.Colour))
@@ -291,7 +374,7 @@ func generate(r *rand.Rand) []step {
 	probe := newRun()
 	var steps []step
 	for n := 0; n < accepted; {
-		s := step{kinds[r.IntN(len(kinds))], r.Uint32(), r.Uint32(), r.Uint32()}
+		s := step{choices[r.IntN(len(choices))], r.Uint32(), r.Uint32(), r.Uint32()}
 		if len(probe.redo) > 0 && r.IntN(3) == 0 {
 			s.kind = "redo" // any other command would take the chance away
 		}

@@ -24,20 +24,27 @@ const (
 	putNote        = "REPLACE INTO notes (todo, text) VALUES (?, ?)"
 	putHistory     = "INSERT INTO history (seq, at, made_in, kind, says, rows) VALUES (?, ?, ?, ?, ?, ?)"
 	turnHistory    = "UPDATE history SET turned_by = ? WHERE seq = ?"
-	putReply       = `INSERT INTO replies (key, fingerprint, status, etag, location, body, at)
+	deletePerson   = "DELETE FROM people WHERE id = ?"
+	putPerson      = `INSERT INTO people (id, name, email, phone, revision) VALUES (?, ?, ?, ?, ?)
+		ON CONFLICT (id) DO UPDATE SET name = excluded.name, email = excluded.email, phone = excluded.phone,
+			revision = excluded.revision`
+	putReply = `INSERT INTO replies (key, fingerprint, status, etag, location, body, at)
 		VALUES (?, ?, ?, ?, ?, ?, ?)`
 	// An upsert, not REPLACE: that would delete first and take notes along.
 	putTodo = `INSERT INTO todos (id, title, notes_size, list, position, status, priority, start, due, plan,
-			created, changed, completed, deleted, revision)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+			created, changed, completed, deleted, revision, parent, estimate, reminders, person, role, since, repeat, record)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 		ON CONFLICT (id) DO UPDATE SET title = excluded.title, notes_size = excluded.notes_size,
 			list = excluded.list, position = excluded.position, status = excluded.status,
 			priority = excluded.priority, start = excluded.start, due = excluded.due, plan = excluded.plan,
 			created = excluded.created, changed = excluded.changed, completed = excluded.completed,
-			deleted = excluded.deleted, revision = excluded.revision`
+			deleted = excluded.deleted, revision = excluded.revision, parent = excluded.parent,
+			estimate = excluded.estimate, reminders = excluded.reminders, person = excluded.person,
+			role = excluded.role, since = excluded.since, repeat = excluded.repeat, record = excluded.record`
 )
 
-var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, deleteTag, putTag, deleteTodo, deleteTodoTags, putTodoTag, deleteNote, putNote, putHistory, turnHistory, putReply, putTodo}
+var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, deleteTag, putTag, deleteTodo,
+	deleteTodoTags, putTodoTag, deleteNote, putNote, deletePerson, putPerson, putHistory, turnHistory, putReply, putTodo}
 
 // prepare compiles the statements that write, on the connection that will run
 // them.

@@ -3,9 +3,13 @@ package store
 import (
 	"database/sql/driver"
 	"encoding"
+	"encoding/json"
 	"fmt"
+	"strings"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
 )
 
 // id stores a book.ID as 16 bytes, none as NULL.
@@ -46,4 +50,58 @@ func (t text) Scan(src any) error {
 		return t.to.UnmarshalText(v)
 	}
 	return fmt.Errorf("text is wanted, not %T", src)
+}
+
+// reminders are stored as text, parted by spaces.
+type reminders []day.Reminder
+
+func joinReminders(list []day.Reminder) string {
+	if len(list) == 0 {
+		return ""
+	}
+	words := make([]string, len(list))
+	for i, r := range list {
+		words[i] = r.String()
+	}
+	return strings.Join(words, " ")
+}
+
+// Scan implements sql.Scanner.
+func (r *reminders) Scan(src any) error {
+	s, ok := src.(string)
+	if !ok {
+		return fmt.Errorf("text is wanted, not %T", src)
+	}
+	for word := range strings.FieldsSeq(s) {
+		reminder, err := day.ParseReminder(word)
+		if err != nil {
+			return err
+		}
+		*r = append(*r, reminder)
+	}
+	return nil
+}
+
+func packRepeat(r *repeat.Repeat) (string, error) {
+	if r == nil {
+		return "", nil
+	}
+	text, err := json.Marshal(r)
+	return string(text), err
+}
+
+// packed scans what packRepeat wrote.
+type packed struct{ to **repeat.Repeat }
+
+// Scan implements sql.Scanner.
+func (p packed) Scan(src any) error {
+	s, ok := src.(string)
+	if !ok {
+		return fmt.Errorf("text is wanted, not %T", src)
+	}
+	if s == "" {
+		return nil
+	}
+	*p.to = &repeat.Repeat{}
+	return json.Unmarshal([]byte(s), *p.to)
 }

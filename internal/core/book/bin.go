@@ -9,10 +9,11 @@ import (
 // BinDays is how long the bin keeps what was deleted.
 const BinDays = 30
 
-// Delete puts a to-do in the bin.
+// Delete puts a to-do in the bin, with its subtasks.
 type Delete struct{ ID ID }
 
-// Restore takes a to-do out of the bin, to where it was.
+// Restore takes a to-do out of the bin, to where it was, with the subtasks that
+// went with it. One whose parent is in the bin comes back by itself.
 type Restore struct{ ID ID }
 
 func (Delete) kind() Kind  { return "delete" }
@@ -26,6 +27,14 @@ func (c Delete) run(d *draft) error {
 	if t.Deleted.IsZero() {
 		t.Deleted = d.now
 		d.put(t)
+		if err := d.below(t.ID, false, func(sub *Todo) error {
+			next := *sub
+			next.Deleted = d.now
+			d.put(next)
+			return nil
+		}); err != nil {
+			return err
+		}
 	}
 	d.says = "In the bin: " + quote(t.Title)
 	return nil
@@ -36,11 +45,27 @@ func (c Restore) run(d *draft) error {
 	if err != nil {
 		return err
 	}
-	if !t.Deleted.IsZero() {
+	if when := t.Deleted; !when.IsZero() {
+		if parent, err := d.todo(t.Parent); !t.Parent.IsZero() && (err != nil || !parent.Deleted.IsZero()) {
+			t.Parent = ID{}
+			t.Position = d.endOf(t.List)
+		}
 		t.Deleted = 0
 		d.put(t)
+		if err := d.below(t.ID, true, func(sub *Todo) error {
+			if next := *sub; next.Deleted == when {
+				next.Deleted = 0
+				d.put(next)
+			}
+			return nil
+		}); err != nil {
+			return err
+		}
+		if t.Status.Open() {
+			d.reopenAbove(t.Parent)
+		}
 	}
-	d.says = "Restored: " + quote(t.Title)
+	d.says = "Restored: " + quote(t.Title) + d.alsoOpen()
 	return nil
 }
 
@@ -65,6 +90,17 @@ func (EmptyBin) run(d *draft) error {
 		}
 		d.todos[t.ID] = &Diff[Todo]{Before: t}
 		d.order = append(d.order, t.ID)
+	}
+	// A subtask restored by itself, or put in the bin later, loses its parent.
+	for _, id := range d.order {
+		for _, child := range d.book.children[id] {
+			if _, gone := d.todos[child]; !gone {
+				next := *d.book.todos[child].todo
+				next.Parent = ID{}
+				next.Position = d.endOf(next.List)
+				d.put(next)
+			}
+		}
 	}
 	d.says = "The bin let go of what was older than 30 days."
 	return nil

@@ -1,7 +1,10 @@
 package book
 
 import (
+	"bytes"
+	"cmp"
 	"fmt"
+	"slices"
 	"strings"
 )
 
@@ -21,7 +24,10 @@ type Book struct {
 	shelves  map[ID]*Shelf
 	tags     map[ID]*Tag
 	tagNames map[string]ID
-	// last is the largest position a list has had since it was loaded.
+	people   map[ID]*Person
+	// children holds the subtasks of each to-do, in no order, the bin's too.
+	children map[ID][]ID
+	// last is the largest position that siblings have had since it was loaded.
 	last map[ID]Position
 }
 
@@ -30,6 +36,7 @@ type part uint8
 
 const (
 	partOpen part = iota
+	partPaused
 	partClosed
 	partBin
 	parts
@@ -39,7 +46,9 @@ func partOf(t *Todo) part {
 	switch {
 	case !t.Deleted.IsZero():
 		return partBin
-	case t.Status.Open():
+	case t.Paused():
+		return partPaused
+	case t.Open():
 		return partOpen
 	}
 	return partClosed
@@ -55,7 +64,8 @@ type place struct {
 func New(notes Notes) *Book {
 	return &Book{
 		notes: notes, todos: map[ID]place{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
-		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, last: map[ID]Position{},
+		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, people: map[ID]*Person{},
+		children: map[ID][]ID{}, last: map[ID]Position{},
 	}
 }
 
@@ -81,10 +91,15 @@ func (b *Book) Note(t *Todo) (string, error) {
 // Len returns the number of to-dos, the bin included.
 func (b *Book) Len() int { return len(b.todos) }
 
-// Open returns the open to-dos in no order. The slice is the Book's own.
+// Open returns the open to-dos in no order, without those that are paused. The
+// slice is the Book's own.
 func (b *Book) Open() []*Todo { return b.parts[partOpen] }
 
-// Closed returns the completed and cancelled to-dos in no order.
+// Paused returns the open to-dos whose repeat is paused, in no order.
+func (b *Book) Paused() []*Todo { return b.parts[partPaused] }
+
+// Closed returns what was completed or cancelled, in no order, and what is kept
+// of ticked occurrences with their subtasks.
 func (b *Book) Closed() []*Todo { return b.parts[partClosed] }
 
 // Bin returns the deleted to-dos in no order.
@@ -113,6 +128,46 @@ func (b *Book) Tag(id ID) (*Tag, error) {
 		return t, nil
 	}
 	return nil, &NotFoundError{"tag", id}
+}
+
+// People returns the people in no order.
+func (b *Book) People() []*Person { return values(b.people) }
+
+// Person returns a person, or a *NotFoundError.
+func (b *Book) Person(id ID) (*Person, error) {
+	if p, ok := b.people[id]; ok {
+		return p, nil
+	}
+	return nil, &NotFoundError{"person", id}
+}
+
+// Subtasks returns a to-do's own subtasks in order, without those in the bin.
+func (b *Book) Subtasks(id ID) []*Todo {
+	var subtasks []*Todo
+	for _, child := range b.children[id] {
+		if t := b.todos[child].todo; t.Deleted.IsZero() {
+			subtasks = append(subtasks, t)
+		}
+	}
+	slices.SortFunc(subtasks, func(a, b *Todo) int {
+		return cmp.Or(cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
+	})
+	return subtasks
+}
+
+// Records returns what is kept of a repeating to-do's ticked occurrences, the
+// newest first.
+func (b *Book) Records(id ID) []*Todo {
+	var records []*Todo
+	for _, t := range b.parts[partClosed] {
+		if t.Record == id && t.Parent.IsZero() {
+			records = append(records, t)
+		}
+	}
+	slices.SortFunc(records, func(a, b *Todo) int {
+		return cmp.Or(cmp.Compare(b.Completed, a.Completed), bytes.Compare(b.ID[:], a.ID[:]))
+	})
+	return records
 }
 
 func values[T any](m map[ID]*T) []*T {
@@ -156,6 +211,9 @@ func (b *Book) load(c *Change) {
 		}
 		replace(b.tags, d, func(t *Tag) ID { return t.ID })
 	}
+	for _, d := range c.People {
+		replace(b.people, d, func(p *Person) ID { return p.ID })
+	}
 	for _, d := range c.Todos {
 		b.putTodo(d)
 	}
@@ -180,14 +238,23 @@ func (b *Book) putTodo(d Diff[Todo]) {
 		return
 	}
 	t := d.After
-	if old, ok := b.todos[t.ID]; ok {
+	old, ok := b.todos[t.ID]
+	if !ok || old.todo.Parent != t.Parent {
+		if ok {
+			b.unhang(old.todo)
+		}
+		if !t.Parent.IsZero() {
+			b.children[t.Parent] = append(b.children[t.Parent], t.ID)
+		}
+	}
+	if ok {
 		if partOf(old.todo) == partOf(t) {
 			b.parts[partOf(t)][old.slot] = t
 			b.todos[t.ID] = place{t, old.slot}
 			b.notePosition(t)
 			return
 		}
-		b.takeOut(t.ID)
+		b.takePart(t.ID)
 	}
 	part := partOf(t)
 	b.todos[t.ID] = place{t, len(b.parts[part])}
@@ -196,13 +263,31 @@ func (b *Book) putTodo(d Diff[Todo]) {
 }
 
 func (b *Book) notePosition(t *Todo) {
-	if t.Position > b.last[t.List] {
-		b.last[t.List] = t.Position
+	if place := t.place(); t.Position > b.last[place] {
+		b.last[place] = t.Position
 	}
 }
 
-// takeOut fills the gap with the part's last to-do.
+// unhang takes a to-do from its parent's subtasks.
+func (b *Book) unhang(t *Todo) {
+	if t.Parent.IsZero() {
+		return
+	}
+	rest := slices.DeleteFunc(b.children[t.Parent], func(id ID) bool { return id == t.ID })
+	if len(rest) == 0 {
+		delete(b.children, t.Parent)
+		return
+	}
+	b.children[t.Parent] = rest
+}
+
 func (b *Book) takeOut(id ID) {
+	b.unhang(b.todos[id].todo)
+	b.takePart(id)
+}
+
+// takePart fills the gap with the part's last to-do.
+func (b *Book) takePart(id ID) {
 	gone := b.todos[id]
 	rows := b.parts[partOf(gone.todo)]
 	end := rows[len(rows)-1]

@@ -1,54 +1,183 @@
 package book
 
-import "tincup/internal/core/day"
+import (
+	"fmt"
 
-// Capture puts a new to-do in, at the end of its list or of the Cup.
+	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
+)
+
+// Capture puts a new to-do in, at the end of its list, of the Cup, or of its
+// parent's subtasks.
 type Capture struct {
 	// ID may be none, for one that the command makes.
-	ID       ID
-	Title    string
-	Notes    string
+	ID    ID
+	Title string
+	Notes string
+	// List is left out for a subtask: it is in its parent's.
 	List     ID
+	Parent   ID
 	Priority Priority
 	Start    day.Date
 	Due      day.Moment
 	Plan     day.Horizon
+	Estimate int // minutes
 	// Tags are names; those that do not exist are made.
-	Tags []string
+	Tags      []string
+	Reminders []day.Reminder
+	Person    ID
+	Role      Role
+	// Repeat is nil, or says Rule, First, Anchor and Lead.
+	Repeat *repeat.Repeat
+	// Done puts it in as completed.
+	Done bool
 }
 
-func (Capture) kind() Kind { return "capture" }
+// CaptureTree puts several to-dos in at once, all or none.
+type CaptureTree struct {
+	Items []TreeItem
+}
+
+// TreeItem is one to-do of a CaptureTree.
+type TreeItem struct {
+	Capture
+	// Under is the place, in Items, of the one it is a subtask of; -1 for none.
+	// It must come before.
+	Under int
+}
+
+func (Capture) kind() Kind     { return "capture" }
+func (CaptureTree) kind() Kind { return "capture-tree" }
 
 func (c Capture) run(d *draft) error {
-	title, err := checkTitle(c.Title)
+	t, err := d.capture(c)
 	if err != nil {
 		return err
+	}
+	d.says = "Put in: " + quote(t.Title)
+	if t.Repeat != nil {
+		d.says += ". First: " + t.driver().Date.Words()
+	}
+	d.says += d.alsoOpen()
+	return nil
+}
+
+// MaxTree is how many to-dos are put in at once.
+const MaxTree = 500
+
+func (c CaptureTree) run(d *draft) error {
+	if len(c.Items) == 0 || len(c.Items) > MaxTree {
+		return refuse("lines", "There are %d to-dos; 1 to %d are put in at once.", len(c.Items), MaxTree)
+	}
+	made := make([]ID, len(c.Items))
+	done := 0
+	for i, item := range c.Items {
+		if item.Under >= i {
+			return refuse("lines", "Item %d stands under one that comes after it.", i+1)
+		}
+		if item.Under >= 0 {
+			item.Parent, item.List = made[item.Under], ID{}
+		}
+		// An open subtask keeps a ticked parent open.
+		if item.Done && c.openUnder(i) {
+			item.Done = false
+		}
+		t, err := d.capture(item.Capture)
+		if err != nil {
+			return err
+		}
+		made[i] = t.ID
+		if !t.Status.Open() {
+			done++
+		}
+	}
+	d.says = fmt.Sprintf("Put in: %d to-dos", len(c.Items))
+	if done > 0 {
+		d.says += fmt.Sprintf(", %d of them done", done)
+	}
+	d.says += d.alsoOpen()
+	return nil
+}
+
+// openUnder reports whether an item has an open subtask at any depth.
+func (c CaptureTree) openUnder(i int) bool {
+	under := map[int]bool{i: true}
+	for j := i + 1; j < len(c.Items); j++ {
+		if under[c.Items[j].Under] {
+			if under[j] = true; !c.Items[j].Done {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// capture makes one to-do.
+func (d *draft) capture(c Capture) (*Todo, error) {
+	t := Todo{ID: c.ID, List: c.List, Priority: c.Priority, Start: c.Start, Due: c.Due, Plan: c.Plan, Created: d.now}
+	var err error
+	if t.Title, err = checkTitle(c.Title); err != nil {
+		return nil, err
 	}
 	notes, err := checkNotes(c.Notes)
 	if err != nil {
-		return err
+		return nil, err
 	}
-	if err := d.checkList(c.List); err != nil {
-		return err
+	if err := d.placeUnder(&t, c.Parent); err != nil {
+		return nil, err
 	}
-	if err := checkDates("start", c.Start, c.Due); err != nil {
-		return err
+	if t.ID.IsZero() {
+		t.ID = d.env.NewID()
+	} else if _, taken := d.book.todos[t.ID]; taken {
+		return nil, refuse("id", "A to-do with the id %s exists already.", t.ID)
 	}
-	if c.ID.IsZero() {
-		c.ID = d.env.NewID()
-	} else if _, taken := d.book.todos[c.ID]; taken {
-		return refuse("id", "A to-do with the id %s exists already.", c.ID)
+	if t.Estimate, err = checkEstimate(c.Estimate); err != nil {
+		return nil, err
 	}
-	t := Todo{ID: c.ID, Title: title, List: c.List, Position: d.endOf(c.List), Priority: c.Priority,
-		Start: c.Start, Due: c.Due, Plan: c.Plan, Created: d.now}
+	if t.Reminders, err = addReminders(nil, c.Reminders); err != nil {
+		return nil, err
+	}
+	if err := d.involve(&t, c.Person, c.Role); err != nil {
+		return nil, err
+	}
+	if c.Repeat != nil {
+		if err := d.begin(&t, *c.Repeat); err != nil {
+			return nil, err
+		}
+	}
+	if err := checkDates("start", t.Start, t.Due); err != nil {
+		return nil, err
+	}
 	if t.Tags, err = d.addTags(nil, c.Tags); err != nil {
-		return err
+		return nil, err
 	}
 	if err := d.setNotes(&t, notes); err != nil {
+		return nil, err
+	}
+	if c.Done {
+		t.Status, t.Completed, t.Repeat = Completed, d.now, nil
+	}
+	t.Position = d.endOf(t.place())
+	d.put(t)
+	if t.Status.Open() {
+		d.reopenAbove(t.Parent)
+	}
+	return &t, nil
+}
+
+// placeUnder puts a new to-do under a parent, in its list, or checks its own.
+func (d *draft) placeUnder(t *Todo, parent ID) error {
+	if parent.IsZero() {
+		return d.checkList(t.List)
+	}
+	above, err := d.checkParent(parent)
+	if err != nil {
 		return err
 	}
-	d.put(t)
-	d.says = "Put in: " + quote(t.Title)
+	if !t.List.IsZero() && t.List != above.List {
+		return refuse("list", "A subtask is in its parent's list. Leave the list out.")
+	}
+	t.Parent, t.List = parent, above.List
 	return nil
 }
 

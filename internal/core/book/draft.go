@@ -2,6 +2,7 @@ package book
 
 import (
 	"slices"
+	"time"
 
 	"tincup/internal/core/day"
 )
@@ -37,13 +38,15 @@ type draft struct {
 	env  Env
 	now  day.Timestamp
 	says string
+	also []string // titles of parents opened on the way
 
-	todos map[ID]*Diff[Todo]
-	order []ID
-	notes []Diff[Note]
-	lists []Diff[List]
-	shelf []Diff[Shelf]
-	tags  []Diff[Tag]
+	todos  map[ID]*Diff[Todo]
+	order  []ID
+	notes  []Diff[Note]
+	lists  []Diff[List]
+	shelf  []Diff[Shelf]
+	tags   []Diff[Tag]
+	people []Diff[Person]
 }
 
 func newDraft(b *Book, env Env) *draft {
@@ -52,7 +55,10 @@ func newDraft(b *Book, env Env) *draft {
 
 // todo returns a copy that the command may write to and put back.
 func (d *draft) todo(id ID) (Todo, error) {
-	if diff, ok := d.todos[id]; ok && diff.After != nil {
+	if diff, ok := d.todos[id]; ok {
+		if diff.After == nil {
+			return Todo{}, &NotFoundError{"to-do", id}
+		}
 		return *diff.After, nil
 	}
 	t, err := d.book.Todo(id)
@@ -115,20 +121,24 @@ func noteDiff(id ID, before, after string) Diff[Note] {
 
 func (d *draft) change(kind Kind) *Change {
 	c := &Change{Revision: d.book.revision + 1, Kind: kind, Says: d.says,
-		Notes: d.notes, Lists: d.lists, Shelves: d.shelf, Tags: d.tags}
+		Notes: d.notes, Lists: d.lists, Shelves: d.shelf, Tags: d.tags, People: d.people}
 	for _, id := range d.order {
 		c.Todos = append(c.Todos, *d.todos[id])
 	}
 	return c
 }
 
-// endOf returns a position behind all of a list's to-dos.
-func (d *draft) endOf(list ID) Position {
-	last := d.book.last[list]
+// endOf returns a position behind all to-dos of a place: a list, the Cup or the
+// subtasks of a parent.
+func (d *draft) endOf(place ID) Position {
+	last := d.book.last[place]
 	for _, id := range slices.Backward(d.order) {
-		if t := d.todos[id].After; t != nil && t.List == list {
+		if t := d.todos[id].After; t != nil && t.place() == place {
 			last = max(last, t.Position)
 		}
 	}
 	return last.After()
 }
+
+// zone is the person's.
+func (d *draft) zone() *time.Location { return d.env.Clock.Zone }

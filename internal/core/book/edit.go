@@ -14,6 +14,9 @@ type Edit struct {
 	Start    *day.Date
 	Due      *day.Moment
 	Plan     *day.Horizon
+	Estimate *int // minutes
+	// Person and Role go together; a Role of NoRole takes the person away.
+	Person *Involved
 }
 
 func (Edit) kind() Kind { return "edit" }
@@ -51,6 +54,17 @@ func (c Edit) run(d *draft) error {
 	if c.Priority != nil {
 		t.Priority = *c.Priority
 	}
+	if c.Estimate != nil {
+		if t.Estimate, err = checkEstimate(*c.Estimate); err != nil {
+			return err
+		}
+	}
+	if c.Person != nil {
+		if err := d.involve(&t, c.Person.ID, c.Person.Role); err != nil {
+			return err
+		}
+	}
+	stood := t.driver().Date
 	if err := c.dates(&t); err != nil {
 		return err
 	}
@@ -62,13 +76,17 @@ func (c Edit) run(d *draft) error {
 	} else {
 		d.put(t)
 	}
-	d.says = "Changed: " + quote(t.Title)
+	d.says = "Changed: " + quote(t.Title) + d.postponed(&t, stood)
 	return nil
 }
 
 func (c Edit) dates(t *Todo) error {
 	field := "due"
 	if c.Due != nil {
+		// The lead moves with this occurrence; its pattern stays.
+		if t.Repeat != nil && t.Repeat.Lead > 0 && c.Start == nil && !c.Due.IsZero() && !t.Due.IsZero() {
+			t.Start = shift(t.Start, c.Due.Date.Sub(t.Due.Date))
+		}
 		t.Due = *c.Due
 	}
 	if c.Start != nil {
@@ -90,13 +108,21 @@ func (d *draft) touch(t Todo) {
 	d.order = append(d.order, t.ID)
 }
 
-// moveTo puts the to-do at the end of a list, unless it is in it already.
+// moveTo puts the to-do, with its subtasks, at the end of a list, unless it is
+// in it already. A subtask that goes to another list leaves its parent.
 func (d *draft) moveTo(t *Todo, list ID) error {
 	if err := d.checkList(list); err != nil {
 		return err
 	}
-	if t.List != list {
-		t.List, t.Position = list, d.endOf(list)
+	if t.List == list {
+		return nil
 	}
-	return nil
+	t.List, t.Parent = list, ID{}
+	t.Position = d.endOf(list)
+	return d.below(t.ID, true, func(sub *Todo) error {
+		next := *sub
+		next.List = list
+		d.put(next)
+		return nil
+	})
 }

@@ -24,7 +24,7 @@ var ErrNotFound = errors.New("not found")
 
 // NotFoundError says what was looked for.
 type NotFoundError struct {
-	Kind string // "to-do", "list", "shelf" or "tag"
+	Kind string // "to-do", "list", "shelf", "tag" or "person"
 	ID   ID
 }
 

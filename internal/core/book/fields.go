@@ -16,8 +16,8 @@ var todoFields = []field{
 		func(to, from *Todo) { to.Title = from.Title }},
 	{"notes", func(a, b *Todo) bool { return a.NotesSize == b.NotesSize },
 		func(to, from *Todo) { to.NotesSize = from.NotesSize }},
-	{"list", func(a, b *Todo) bool { return a.List == b.List && a.Position == b.Position },
-		func(to, from *Todo) { to.List, to.Position = from.List, from.Position }},
+	{"list", func(a, b *Todo) bool { return a.List == b.List && a.Parent == b.Parent && a.Position == b.Position },
+		func(to, from *Todo) { to.List, to.Parent, to.Position = from.List, from.Parent, from.Position }},
 	{"status", func(a, b *Todo) bool { return a.Status == b.Status && a.Completed == b.Completed },
 		func(to, from *Todo) { to.Status, to.Completed = from.Status, from.Completed }},
 	{"priority", func(a, b *Todo) bool { return a.Priority == b.Priority },
@@ -28,6 +28,16 @@ var todoFields = []field{
 		func(to, from *Todo) { to.Due = from.Due }},
 	{"plan", func(a, b *Todo) bool { return a.Plan == b.Plan },
 		func(to, from *Todo) { to.Plan = from.Plan }},
+	{"estimate", func(a, b *Todo) bool { return a.Estimate == b.Estimate },
+		func(to, from *Todo) { to.Estimate = from.Estimate }},
+	{"reminders", func(a, b *Todo) bool { return slices.Equal(a.Reminders, b.Reminders) },
+		func(to, from *Todo) { to.Reminders = from.Reminders }},
+	{"person", func(a, b *Todo) bool { return a.Person == b.Person },
+		func(to, from *Todo) { to.Person = from.Person }},
+	{"repeat", sameRepeat,
+		func(to, from *Todo) { to.Repeat = from.Repeat }},
+	{"record", func(a, b *Todo) bool { return a.Record == b.Record },
+		func(to, from *Todo) { to.Record = from.Record }},
 	{"tags", func(a, b *Todo) bool { return slices.Equal(a.Tags, b.Tags) },
 		func(to, from *Todo) { to.Tags = from.Tags }},
 	{"deleted", func(a, b *Todo) bool { return a.Deleted == b.Deleted },
@@ -60,4 +70,11 @@ func (c *Change) ChangedFields(id ID) []string {
 		}
 	}
 	return names
+}
+
+func sameRepeat(a, b *Todo) bool {
+	if a.Repeat == nil || b.Repeat == nil {
+		return a.Repeat == b.Repeat
+	}
+	return a.Repeat == b.Repeat || a.Repeat.Same(*b.Repeat)
 }

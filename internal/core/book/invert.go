@@ -22,7 +22,13 @@ func (b *Book) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 		return nil, err
 	}
 	d.invertTags(c.Tags)
+	if err := d.invertPeople(c.People); err != nil {
+		return nil, err
+	}
 	if err := d.checkTags(); err != nil {
+		return nil, err
+	}
+	if err := d.checkTree(); err != nil {
 		return nil, err
 	}
 	switch kind {
@@ -100,8 +106,8 @@ func (d *draft) recreate(was *Todo) error {
 	next := *was
 	for _, part := range d.book.parts {
 		for _, t := range part {
-			if t.List == next.List && t.Position == next.Position {
-				next.Position = d.endOf(next.List)
+			if t.place() == next.place() && t.Position == next.Position {
+				next.Position = d.endOf(next.place())
 			}
 		}
 	}
@@ -310,4 +316,52 @@ func (d *draft) retag(gone, now ID) {
 		}
 		t.Tags = tags
 	}
+}
+
+// invertPeople puts people back to what they were; one that the change put in
+// goes, unless a to-do tells of them by now.
+func (d *draft) invertPeople(diffs []Diff[Person]) error {
+	for _, diff := range diffs {
+		if diff.After == nil {
+			back := *diff.Before
+			checked, err := d.checkPerson(back)
+			if err != nil {
+				return &ConflictError{back.Name, []string{"name"}}
+			}
+			d.people = append(d.people, Diff[Person]{After: &checked})
+			continue
+		}
+		cur, err := d.book.Person(diff.After.ID)
+		if err != nil || cur.Revision != diff.After.Revision && (cur.Name != diff.After.Name || cur.Email != diff.After.Email || cur.Phone != diff.After.Phone) {
+			return &ConflictError{diff.After.Name, []string{"person"}}
+		}
+		if diff.Before == nil {
+			if d.involved(cur.ID) {
+				return &ConflictError{cur.Name, []string{"to-dos"}}
+			}
+			d.people = append(d.people, Diff[Person]{Before: cur})
+			continue
+		}
+		back, err := d.checkPerson(*diff.Before)
+		if err != nil {
+			return &ConflictError{cur.Name, []string{"name"}}
+		}
+		d.people = append(d.people, Diff[Person]{Before: cur, After: &back})
+	}
+	return nil
+}
+
+// involved reports whether a to-do will tell of the person.
+func (d *draft) involved(person ID) bool {
+	for _, part := range d.book.parts {
+		for _, t := range part {
+			if diff, ok := d.todos[t.ID]; ok {
+				t = diff.After
+			}
+			if t != nil && t.Person.ID == person {
+				return true
+			}
+		}
+	}
+	return false
 }

@@ -48,8 +48,10 @@ func (c PlanFor) run(d *draft) error {
 	if err != nil {
 		return err
 	}
+	stood := t.driver().Date
 	t.Plan = c.Plan
 	d.put(t)
+	defer func() { d.says += d.postponed(&t, stood) }()
 	switch {
 	case c.Plan.IsZero():
 		d.says = "No longer planned: " + quote(t.Title)

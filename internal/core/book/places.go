@@ -26,6 +26,15 @@ type Tag struct {
 	Revision int64
 }
 
+// Person is someone the to-dos tell of.
+type Person struct {
+	ID       ID
+	Name     string
+	Email    string `json:",omitempty"`
+	Phone    string `json:",omitempty"`
+	Revision int64
+}
+
 // Colour is one of the eight named colours of lists and tags.
 type Colour uint8
 

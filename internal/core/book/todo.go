@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
 )
 
 // Status is RFC 5545 STATUS for a VTODO (section 3.8.1.11).
@@ -41,8 +42,10 @@ type Todo struct {
 	// NotesSize is the length of the notes in bytes, 0 to MaxNotes. The text
 	// itself stays with the Notes the Book was made with.
 	NotesSize int32 `json:",omitzero"`
-	// List is none for the Cup.
-	List     ID `json:",omitzero"`
+	// List is none for the Cup. A subtask is in its parent's list.
+	List ID `json:",omitzero"`
+	// Parent is the to-do it is a subtask of.
+	Parent   ID `json:",omitzero"`
 	Position Position
 	Status   Status   `json:",omitzero"`
 	Priority Priority `json:",omitzero"`
@@ -52,6 +55,16 @@ type Todo struct {
 	Due day.Moment `json:",omitzero"`
 	// Plan is when the person means to do it.
 	Plan day.Horizon `json:",omitzero"`
+	// Estimate is the minutes it takes, 0 for none, to MaxEstimate.
+	Estimate int32 `json:",omitzero"`
+	// Reminders are in the order they were added, each once.
+	Reminders []day.Reminder `json:",omitzero"`
+	Person    Involved       `json:",omitzero"`
+	// Repeat is how it comes round; it is not written to.
+	Repeat *repeat.Repeat `json:",omitzero"`
+	// Record is set on what is kept of an occurrence that was ticked, and names
+	// the to-do it is a record of. Its Repeat is as it was then.
+	Record ID `json:",omitzero"`
 	// Tags are ids in the order they were added, each once.
 	Tags      []ID `json:",omitzero"`
 	Created   day.Timestamp
@@ -62,11 +75,43 @@ type Todo struct {
 	Revision int64
 }
 
-// Open reports whether the to-do is still to be done and not in the bin.
-func (t *Todo) Open() bool { return t.Status.Open() && t.Deleted.IsZero() }
+// Open reports whether the to-do is still to be done and not in the bin. What
+// is kept of a ticked occurrence is not, whatever became of its subtasks.
+func (t *Todo) Open() bool { return t.Status.Open() && t.Deleted.IsZero() && t.Record.IsZero() }
+
+// Paused reports whether it repeats and stands still: no view but its list
+// holds it.
+func (t *Todo) Paused() bool { return t.Repeat != nil && !t.Repeat.Paused.IsZero() && t.Open() }
 
 // InCup reports whether it is open and in no list.
 func (t *Todo) InCup() bool { return t.List.IsZero() && t.Open() }
 
 // HasTag reports whether the to-do carries the tag itself.
 func (t *Todo) HasTag(tag ID) bool { return slices.Contains(t.Tags, tag) }
+
+// place is what a to-do's siblings share: its parent, or else its list.
+func (t *Todo) place() ID {
+	if t.Parent.IsZero() {
+		return t.List
+	}
+	return t.Parent
+}
+
+// Involved is a person and what they are to a to-do; a Role of NoRole is nobody.
+type Involved struct {
+	ID   ID
+	Role Role
+	// Since is the day the role was set.
+	Since day.Date
+}
+
+// Role is what a person is to a to-do.
+type Role uint8
+
+// The roles.
+const (
+	NoRole Role = iota
+	Ask
+	WaitingOn
+	For
+)

@@ -24,12 +24,14 @@ func (w words) index(kind string, text []byte) (int, error) {
 var (
 	statusWords   = words{"needs-action", "in-process", "completed", "cancelled"}
 	priorityWords = words{"none", "low", "medium", "high"}
+	roleWords     = words{"none", "ask", "waiting on", "for"}
 	colourWords   = words{"moss", "slate", "plum", "ochre", "sea", "clay", "stone", "berry"}
 )
 
 func (s Status) String() string   { return statusWords[s] }
 func (p Priority) String() string { return priorityWords[p] }
 func (c Colour) String() string   { return colourWords[c] }
+func (r Role) String() string     { return roleWords[r] }
 
 // MarshalText implements encoding.TextMarshaler.
 func (s Status) MarshalText() ([]byte, error) { return statusWords.text("status", int(s)) }
@@ -58,5 +60,15 @@ func (p *Priority) UnmarshalText(text []byte) error {
 func (c *Colour) UnmarshalText(text []byte) error {
 	i, err := colourWords.index("colour", text)
 	*c = Colour(i)
+	return err
+}
+
+// MarshalText implements encoding.TextMarshaler.
+func (r Role) MarshalText() ([]byte, error) { return roleWords.text("role", int(r)) }
+
+// UnmarshalText implements encoding.TextUnmarshaler.
+func (r *Role) UnmarshalText(text []byte) error {
+	i, err := roleWords.index("role", text)
+	*r = Role(i)
 	return err
 }

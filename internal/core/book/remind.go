@@ -1,0 +1,54 @@
+package book
+
+import (
+	"slices"
+
+	"tincup/internal/core/day"
+)
+
+// MaxReminders is how many a to-do has at most.
+const MaxReminders = 20
+
+// MaxEstimate is the longest a to-do takes, in minutes.
+const MaxEstimate = 100 * 60
+
+// Remind adds reminders to a to-do and takes others away.
+type Remind struct {
+	ID          ID
+	Add, Remove []day.Reminder
+}
+
+func (Remind) kind() Kind { return "remind" }
+
+func (c Remind) run(d *draft) error {
+	t, err := d.alive(c.ID)
+	if err != nil {
+		return err
+	}
+	kept := slices.DeleteFunc(slices.Clone(t.Reminders), func(r day.Reminder) bool { return slices.Contains(c.Remove, r) })
+	if t.Reminders, err = addReminders(kept, c.Add); err != nil {
+		return err
+	}
+	d.put(t)
+	d.says = "Reminders changed: " + quote(t.Title)
+	return nil
+}
+
+func addReminders(to, add []day.Reminder) ([]day.Reminder, error) {
+	for _, r := range add {
+		if !slices.Contains(to, r) && !r.IsZero() {
+			to = append(to, r)
+		}
+	}
+	if len(to) > MaxReminders {
+		return nil, refuse("reminders", "There are %d reminders; %d is the most.", len(to), MaxReminders)
+	}
+	return to, nil
+}
+
+func checkEstimate(minutes int) (int32, error) {
+	if minutes < 0 || minutes > MaxEstimate {
+		return 0, refuse("estimate", "The estimate is %d minutes; 1 to %d is wanted.", minutes, MaxEstimate)
+	}
+	return int32(minutes), nil
+}

@@ -6,6 +6,7 @@ import (
 	"context"
 	_ "embed"
 	"fmt"
+	"maps"
 	"slices"
 	"strconv"
 	"strings"
@@ -15,6 +16,7 @@ import (
 
 	"tincup/internal/app"
 	"tincup/internal/core/book"
+	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
 )
 
@@ -27,7 +29,8 @@ type file struct {
 		Name  string
 		Lists []struct{ Name, Colour string }
 	}
-	Todos []entry
+	People []struct{ Name, Email, Phone string }
+	Todos  []entry
 }
 
 type entry struct {
@@ -36,6 +39,11 @@ type entry struct {
 	// Made is how many days ago it was put in.
 	Made                     int
 	Done, Cancelled, Deleted string
+	// Again is when a repeat was ticked after Done.
+	Again []string
+	// Repeat, Takes, Who and Remind are clauses of a sentence.
+	Repeat, Takes, Who, Remind string
+	Subtasks                   []entry
 }
 
 // Fill puts the demo data into a Book that is empty and that nobody sees yet.
@@ -45,24 +53,25 @@ func Fill(ctx context.Context, a *app.App) (int, error) {
 	if err := yaml.UnmarshalWithOptions(scenario, &f, yaml.DisallowUnknownField()); err != nil {
 		return 0, fmt.Errorf("the demo data: %w", err)
 	}
-	w := writer{clock: a.Clock(), lists: map[string]book.ID{}}
+	w := writer{clock: a.Clock(), lists: map[string]book.ID{}, people: map[string]book.ID{}}
 	if err := w.places(f); err != nil {
 		return 0, err
 	}
-	for i, e := range f.Todos {
-		if err := w.todo(i, e); err != nil {
+	for _, e := range f.Todos {
+		if err := w.todo(e, book.ID{}); err != nil {
 			return 0, fmt.Errorf("the demo data, %q: %w", e.Title, err)
 		}
 	}
 	slices.SortStableFunc(w.steps, func(a, b app.Step) int { return a.At.Compare(b.At) })
-	return len(f.Todos), a.Seed(ctx, w.steps)
+	return w.count, a.Seed(ctx, w.steps)
 }
 
 // writer turns the file into commands, each at its own time.
 type writer struct {
-	clock day.Clock
-	lists map[string]book.ID
-	steps []app.Step
+	clock         day.Clock
+	lists, people map[string]book.ID
+	count         int // of to-dos so far
+	steps         []app.Step
 }
 
 // longAgo is before anything else in the demo.
@@ -86,11 +95,42 @@ func (w *writer) places(f file) error {
 			w.step(begun, book.AddList{ID: w.lists[l.Name], Shelf: shelf, Name: l.Name, Colour: &colour})
 		}
 	}
+	for _, p := range f.People {
+		w.people[p.Name] = app.NewID()
+		w.step(begun, book.AddPerson{ID: w.people[p.Name], Name: p.Name, Email: p.Email, Phone: p.Phone})
+	}
 	return nil
 }
 
-func (w *writer) todo(i int, e entry) (err error) {
-	cmd := book.Capture{ID: app.NewID(), Title: e.Title, Notes: e.Notes, Tags: e.Tags}
+// say reads what an entry says as a sentence says it, when it was put in.
+func (w *writer) say(e entry, at time.Time, cmd *book.Capture) error {
+	env := capture.Env{Clock: w.clock}
+	env.Clock.Now = at
+	env.People = slices.Collect(maps.Keys(w.people))
+	text := "x"
+	if !cmd.Due.IsZero() {
+		text += ", by " + cmd.Due.Date.String()
+	} else if !cmd.Plan.First().IsZero() {
+		text += ", by " + cmd.Plan.First().String()
+	}
+	for _, clause := range []string{e.Repeat, e.Takes, e.Who, e.Remind} {
+		if clause != "" {
+			text += ", " + clause
+		}
+	}
+	d := capture.Read(text, env)
+	if d.Title != "x" || len(d.Problems) > 0 {
+		return fmt.Errorf("%q is not wholly understood: %v", text, d.Problems)
+	}
+	cmd.Repeat, cmd.Estimate, cmd.Reminders = d.Repeat, d.Estimate, d.Reminders
+	cmd.Person, cmd.Role = w.people[d.Person.Name], book.Role(d.Person.Role)
+	return nil
+}
+
+func (w *writer) todo(e entry, parent book.ID) (err error) {
+	i := w.count
+	w.count++
+	cmd := book.Capture{ID: app.NewID(), Title: e.Title, Notes: e.Notes, Tags: e.Tags, Parent: parent}
 	if e.List != "" {
 		var ok bool
 		if cmd.List, ok = w.lists[e.List]; !ok {
@@ -120,15 +160,31 @@ func (w *writer) todo(i int, e entry) (err error) {
 	if e.Done+e.Cancelled+e.Deleted != "" {
 		made = made.AddDate(0, 0, -14)
 	}
+	if !parent.IsZero() {
+		made = w.clock.Now.AddDate(0, 0, -2).Add(time.Duration(i) * time.Second)
+	}
+	if err := w.say(e, made, &cmd); err != nil {
+		return err
+	}
 	w.step(made, cmd)
+	for _, sub := range e.Subtasks {
+		if err := w.todo(sub, cmd.ID); err != nil {
+			return err
+		}
+	}
 	if e.Status == "in-process" {
 		status := book.InProcess
 		w.step(made.Add(time.Hour), book.Edit{ID: cmd.ID, Status: &status})
 	}
-	for _, end := range []struct {
+	type end struct {
 		when string
 		cmd  book.Command
-	}{{e.Done, book.Complete{ID: cmd.ID}}, {e.Cancelled, book.Cancel{ID: cmd.ID}}, {e.Deleted, book.Delete{ID: cmd.ID}}} {
+	}
+	ends := []end{{e.Done, book.Complete{ID: cmd.ID}}, {e.Cancelled, book.Cancel{ID: cmd.ID}}, {e.Deleted, book.Delete{ID: cmd.ID}}}
+	for _, again := range e.Again {
+		ends = append(ends, end{again, book.Complete{ID: cmd.ID}})
+	}
+	for _, end := range ends {
 		if end.when == "" {
 			continue
 		}

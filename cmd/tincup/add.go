@@ -15,7 +15,6 @@ import (
 	"github.com/spf13/cobra"
 
 	"tincup/internal/app"
-	"tincup/internal/core/book"
 	"tincup/internal/httpapi/contract"
 	"tincup/internal/store"
 )
@@ -23,12 +22,13 @@ import (
 func addCommand() *cobra.Command {
 	f := &flags{}
 	cmd := &cobra.Command{
-		Use:   `add "title"`,
-		Short: "Put a to-do into the Cup",
-		Long: `Add puts a to-do into the Cup. Where a server has the data file open, it is
-asked to; where none has, the file is opened for the moment.`,
-		Example: `  tincup add "Order mount board"
-  tincup add --db ~/notes/mine.db "Ring the framer"`,
+		Use:   `add "sentence"`,
+		Short: "Put a to-do in, as the capture line does",
+		Long: `Add puts in what a sentence means, into the Cup unless it names a list. Where a
+server has the data file open, it is asked to; where none has, the file is
+opened for the moment. "tincup explain capture" says how a sentence is read.`,
+		Example: `  tincup add "Order mount board, by Friday 4pm, high"
+  tincup add --db ~/notes/mine.db "Ring the framer tomorrow"`,
 		Args: cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			path, err := f.path("tincup.db")
@@ -51,17 +51,17 @@ asked to; where none has, the file is opened for the moment.`,
 // stopping.
 const holderPatience = 5 * time.Second
 
-func (f *flags) add(ctx context.Context, path, title string) (string, error) {
+func (f *flags) add(ctx context.Context, path, sentence string) (string, error) {
 	key := app.NewID().String() // one key: whichever try arrives counts once
 	deadline := time.Now().Add(holderPatience)
 	for {
-		says, err := f.addToFile(ctx, path, key, title)
+		says, err := f.addToFile(ctx, path, key, sentence)
 		var held *store.HeldError
 		if !errors.As(err, &held) {
 			return says, explained(err)
 		}
 		if held.Holder.Address != "" {
-			says, err = addToServer(ctx, held.Holder.Address, key, title)
+			says, err = addToServer(ctx, held.Holder.Address, key, sentence)
 			var refused *refusal
 			if err == nil || errors.As(err, &refused) {
 				return says, err
@@ -74,7 +74,7 @@ func (f *flags) add(ctx context.Context, path, title string) (string, error) {
 	}
 }
 
-func (f *flags) addToFile(ctx context.Context, path, key, title string) (says string, err error) {
+func (f *flags) addToFile(ctx context.Context, path, key, sentence string) (says string, err error) {
 	settings, err := f.settings()
 	if err != nil {
 		return "", err
@@ -88,7 +88,7 @@ func (f *flags) addToFile(ctx context.Context, path, key, title string) (says st
 	if err != nil {
 		return "", err
 	}
-	_, err = a.Run(ctx, app.Request{Window: "tincup add", Key: key, Fingerprint: []byte(title)}, book.Capture{Title: title},
+	_, err = a.PutIn(ctx, app.Request{Window: "tincup add", Key: key, Fingerprint: []byte(sentence)}, app.Sentence{Text: sentence},
 		func(o *app.Outcome) (*store.Reply, error) {
 			says = o.Change.Says
 			return &store.Reply{Status: http.StatusCreated, Body: []byte{}}, nil
@@ -101,14 +101,14 @@ type refusal struct{ detail string }
 
 func (r *refusal) Error() string { return r.detail }
 
-func addToServer(ctx context.Context, address, key, title string) (string, error) {
-	packed, err := json.Marshal(map[string]string{"title": title})
+func addToServer(ctx context.Context, address, key, sentence string) (string, error) {
+	packed, err := json.Marshal(map[string]string{"text": sentence})
 	if err != nil {
 		return "", err
 	}
 	ctx, cancel := context.WithTimeout(ctx, holderPatience)
 	defer cancel()
-	req, err := http.NewRequestWithContext(ctx, http.MethodPost, "http://"+address+"/api/todos", bytes.NewReader(packed))
+	req, err := http.NewRequestWithContext(ctx, http.MethodPost, "http://"+address+"/api/sentence/todos", bytes.NewReader(packed))
 	if err != nil {
 		return "", err
 	}

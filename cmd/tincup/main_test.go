@@ -156,7 +156,7 @@ func TestRefusedToStart(t *testing.T) {
 		{[]string{"serve", "--db", own, "--now", "tomorrow"}, 2, "not a wall time"},
 		{[]string{"serve", "--db", own, "--day-start", "07:00"}, 2, "06:00 is the latest"},
 		{[]string{"demo", "--db", own}, 1, "to-dos of your own"},
-		{[]string{"add", "--db", own, ""}, 1, "title is empty"},
+		{[]string{"add", "--db", own, ""}, 1, "no title yet"},
 		{[]string{"add"}, 1, "requires at least 1 arg"},
 		{[]string{"paint"}, 1, "unknown command"},
 	} {

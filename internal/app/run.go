@@ -177,7 +177,7 @@ func (a *App) expect(ctx context.Context, want Expect) error {
 }
 
 // allFields is the answer where the history does not reach back far enough.
-var allFields = []string{"title", "notes", "list", "status", "priority", "start", "due", "plan", "tags", "deleted"}
+var allFields = book.FieldNames()
 
 func (a *App) changedSince(ctx context.Context, seen Expect) ([]string, error) {
 	oldest, err := a.store.OldestChange(ctx)

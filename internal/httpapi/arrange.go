@@ -77,6 +77,15 @@ func (s *server) Redo(c *gin.Context, params contract.RedoParams) {
 	s.reply(c, reply, err)
 }
 
+// putIn names everything a command put in.
+func putIn(o *app.Outcome) (*store.Reply, error) {
+	reply, err := turned(o)
+	if err == nil {
+		reply.Status = http.StatusCreated
+	}
+	return reply, err
+}
+
 func turned(o *app.Outcome) (*store.Reply, error) {
 	out := contract.Turned{Change: encodeChange(o.Change), Todos: []string{}}
 	for _, d := range o.Change.Todos {

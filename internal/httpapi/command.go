@@ -47,7 +47,7 @@ func body[T any](c *gin.Context) (v T, raw []byte, err error) {
 
 // run carries a command out and answers with the to-do after it.
 func (s *server) run(c *gin.Context, req app.Request, status int, cmd book.Command) {
-	reply, err := s.app.Run(c.Request.Context(), req, cmd, s.todoReply(c, status, cmd))
+	reply, err := s.app.Run(c.Request.Context(), req, cmd, s.todoReply(c, status))
 	s.reply(c, reply, err)
 }
 
@@ -67,7 +67,7 @@ func (s *server) reply(c *gin.Context, r *store.Reply, err error) {
 }
 
 // todoReply writes the to-do a command was about.
-func (s *server) todoReply(c *gin.Context, status int, cmd book.Command) app.Responder {
+func (s *server) todoReply(c *gin.Context, status int) app.Responder {
 	return func(o *app.Outcome) (*store.Reply, error) {
 		t := o.Change.Todo()
 		if t == nil { // nothing to do: it is as it was

@@ -2,6 +2,7 @@ package httpapi
 
 import (
 	"strconv"
+	"strings"
 
 	"github.com/oapi-codegen/nullable"
 
@@ -22,14 +23,57 @@ func orNull(s string) nullable.Nullable[string] {
 	return nullable.NewNullableWithValue(s)
 }
 
+// orAbsent leaves none out.
+func orAbsent(s string) *string {
+	if s == "" {
+		return nil
+	}
+	return &s
+}
+
+func upperFirst(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
+
+func reminderTexts(list []day.Reminder) []string {
+	texts := make([]string, 0, len(list))
+	for _, r := range list {
+		texts = append(texts, r.String())
+	}
+	return texts
+}
+
+func encodeInvolved(p book.Involved) *contract.Involved {
+	if p.Role == book.NoRole {
+		return nil
+	}
+	return &contract.Involved{Id: p.ID.String(), Role: contract.Role(p.Role.String()), Since: orAbsent(p.Since.String())}
+}
+
+func encodeProgress(p view.Progress) *contract.Progress {
+	if p.Total == 0 {
+		return nil
+	}
+	return &contract.Progress{Done: p.Done, Total: p.Total}
+}
+
 func encodeTodo(b *book.Book, t *book.Todo) contract.Todo {
-	return contract.Todo{
+	out := contract.Todo{
 		Id: t.ID.String(), Title: t.Title, HasNotes: t.NotesSize > 0, List: orNull(t.List.String()),
 		Status: contract.Status(t.Status.String()), Priority: contract.Priority(t.Priority.String()),
 		Start: orNull(t.Start.String()), Due: orNull(t.Due.String()), Plan: orNull(t.Plan.String()),
 		Tags: tagNames(b, t.Tags), Created: t.Created.String(), Changed: t.Changed.String(),
 		Completed: orNull(t.Completed.String()), Deleted: orNull(t.Deleted.String()), Revision: t.Revision,
+		Parent: orAbsent(t.Parent.String()), Person: encodeInvolved(t.Person), Repeat: encodeRepeat(t.Repeat),
+		Record: orAbsent(t.Record.String()),
 	}
+	if t.Estimate > 0 {
+		minutes := int(t.Estimate)
+		out.Estimate = &minutes
+	}
+	if len(t.Reminders) > 0 {
+		texts := reminderTexts(t.Reminders)
+		out.Reminders = &texts
+	}
+	return out
 }
 
 func tagNames(b *book.Book, ids []book.ID) []string {
@@ -48,6 +92,7 @@ func changedTodo(t contract.Todo, change contract.Change) contract.ChangedTodo {
 		Id: t.Id, Title: t.Title, Notes: t.Notes, HasNotes: t.HasNotes, List: t.List, Status: t.Status,
 		Priority: t.Priority, Start: t.Start, Due: t.Due, Plan: t.Plan, Tags: t.Tags, Created: t.Created,
 		Changed: t.Changed, Completed: t.Completed, Deleted: t.Deleted, Revision: t.Revision, Change: change,
+		Parent: t.Parent, Person: t.Person, Repeat: t.Repeat, Record: t.Record, Estimate: t.Estimate, Reminders: t.Reminders,
 	}
 }
 
@@ -66,8 +111,22 @@ func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result) contr
 		group := contract.Group{Kind: contract.GroupKind(g.Kind), Horizon: orNull(g.Horizon.String()), Count: g.Count,
 			Rows: make([]contract.Row, 0, len(g.Rows))}
 		for _, r := range g.Rows {
-			group.Rows = append(group.Rows, contract.Row{Todo: encodeTodo(b, r.Todo), Late: r.Late,
-				DaysLate: r.DaysLate, Dimmed: r.Dimmed})
+			row := contract.Row{Todo: encodeTodo(b, r.Todo), Late: r.Late, DaysLate: r.DaysLate, Dimmed: r.Dimmed,
+				Progress: encodeProgress(r.Progress)}
+			if r.Depth > 0 {
+				row.Depth = &r.Depth
+			}
+			if len(r.Path) > 0 {
+				row.Path = &r.Path
+			}
+			group.Rows = append(group.Rows, row)
+		}
+		if len(g.ComesRound) > 0 {
+			round := make([]contract.Titled, 0, len(g.ComesRound))
+			for _, t := range g.ComesRound {
+				round = append(round, contract.Titled{Id: t.ID.String(), Title: t.Title})
+			}
+			group.ComesRound = &round
 		}
 		v.Groups = append(v.Groups, group)
 	}

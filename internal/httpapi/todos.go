@@ -51,6 +51,9 @@ func (s *server) CaptureTodo(c *gin.Context, params contract.CaptureTodoParams) 
 	if in.Tags != nil {
 		cmd.Tags = *in.Tags
 	}
+	if minutes, err := in.Estimate.Get(); err == nil {
+		cmd.Estimate = minutes
+	}
 	if in.Priority != nil {
 		cmd.Priority, err = read[book.Priority]("priority", string(*in.Priority))
 	}
@@ -61,6 +64,8 @@ func (s *server) CaptureTodo(c *gin.Context, params contract.CaptureTodoParams) 
 		func() error { return optional(&cmd.Start, "start", in.Start) },
 		func() error { return optional(&cmd.Due, "due", in.Due) },
 		func() error { return optional(&cmd.Plan, "plan", in.Plan) },
+		func() error { return optional(&cmd.Parent, "parent", in.Parent) },
+		func() error { return decodeExtras(&cmd, in) },
 	} {
 		if err := step(); err != nil {
 			s.fail(c, err)
@@ -68,6 +73,28 @@ func (s *server) CaptureTodo(c *gin.Context, params contract.CaptureTodoParams) 
 		}
 	}
 	s.run(c, request(c, params.IdempotencyKey, params.WindowId, raw), http.StatusCreated, cmd)
+}
+
+// decodeExtras reads the parts of a new to-do that have parts themselves.
+func decodeExtras(cmd *book.Capture, in contract.NewTodo) error {
+	var err error
+	if in.Person != nil {
+		if cmd.Person, err = read[book.ID]("person", in.Person.Id); err != nil {
+			return err
+		}
+		if cmd.Role, err = read[book.Role]("role", string(in.Person.Role)); err != nil {
+			return err
+		}
+	}
+	if cmd.Reminders, err = readReminders(in.Reminders); err != nil {
+		return err
+	}
+	if in.Repeat != nil {
+		r, err := decodeRepeat(*in.Repeat)
+		cmd.Repeat = &r
+		return err
+	}
+	return nil
 }
 
 // EditTodo applies a merge patch.
@@ -90,6 +117,23 @@ func (s *server) EditTodo(c *gin.Context, todoID string, params contract.EditTod
 	if in.Notes.IsSpecified() {
 		notes, _ := in.Notes.Get() // null clears
 		cmd.Notes = &notes
+	}
+	if in.Estimate.IsSpecified() {
+		minutes, _ := in.Estimate.Get() // null clears
+		cmd.Estimate = &minutes
+	}
+	if in.Person.IsSpecified() {
+		cmd.Person = &book.Involved{}
+		if p, err := in.Person.Get(); err == nil {
+			if cmd.Person.ID, err = read[book.ID]("person", p.Id); err != nil {
+				s.fail(c, err)
+				return
+			}
+			if cmd.Person.Role, err = read[book.Role]("role", string(p.Role)); err != nil {
+				s.fail(c, err)
+				return
+			}
+		}
 	}
 	for _, step := range []func() error{
 		func() error { return patched(&cmd.List, "list", in.List) },

@@ -83,7 +83,8 @@ func (s *server) GetOverview(c *gin.Context) {
 
 func overview(b *book.Book, c day.Clock, survey *view.Survey) contract.Overview {
 	o := contract.Overview{Revision: b.Revision(), Now: c.Wall().String(), Zone: c.Zone.String(),
-		Today: survey.Today.String(), Brim: view.Brim, Shelves: []contract.Shelf{}, Tags: []contract.Tag{}}
+		Today: survey.Today.String(), Brim: view.Brim, Shelves: []contract.Shelf{}, Tags: []contract.Tag{},
+		People: []contract.Person{}}
 	o.Counts.Cup, o.Counts.Today = survey.Counts[view.Cup], survey.Counts[view.Today]
 	o.Counts.Overdue, o.Counts.WithinAWeek = survey.Counts[view.Overdue], survey.Counts[view.WithinAWeek]
 	o.Counts.Bin = survey.Counts[view.Bin]
@@ -107,6 +108,11 @@ func overview(b *book.Book, c day.Clock, survey *view.Survey) contract.Overview 
 			}
 		}
 		o.Shelves = append(o.Shelves, row)
+	}
+	people := b.People()
+	slices.SortFunc(people, func(a, b *book.Person) int { return cmp.Compare(a.Name, b.Name) })
+	for _, p := range people {
+		o.People = append(o.People, contract.Person{Id: p.ID.String(), Name: p.Name, Email: orAbsent(p.Email), Phone: orAbsent(p.Phone)})
 	}
 	for _, t := range tags {
 		o.Tags = append(o.Tags, contract.Tag{Id: t.ID.String(), Name: t.Name, Colour: contract.Colour(t.Colour.String())})

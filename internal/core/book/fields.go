@@ -44,6 +44,15 @@ var todoFields = []field{
 		func(to, from *Todo) { to.Deleted = from.Deleted }},
 }
 
+// FieldNames names every field a person can change, in the API's words.
+func FieldNames() []string {
+	names := make([]string, 0, len(todoFields))
+	for _, f := range todoFields {
+		names = append(names, f.name)
+	}
+	return names
+}
+
 // changedFields names the fields in which two states of a to-do differ.
 func changedFields(a, b *Todo) []string {
 	var names []string

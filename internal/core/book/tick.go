@@ -26,6 +26,15 @@ func (t *Todo) driver() day.Moment {
 // without a repeat; it differs from the pattern's where it was postponed.
 func (t *Todo) NextDate() day.Date { return t.driver().Date }
 
+// Coming returns the dates after today on which the to-do comes round again, up
+// to a last one; none while it is paused or counts from when it is done.
+func (t *Todo) Coming(c day.Clock, last day.Date) []day.Date {
+	if t.Repeat == nil {
+		return nil
+	}
+	return t.Repeat.Coming(c.Today(), last, t.driver().Time, c.Zone)
+}
+
 // drive sets the date that the rule drives; everything else that has a date
 // moves by a distance.
 func (t *Todo) drive(r *repeat.Repeat, days int) {

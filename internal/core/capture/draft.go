@@ -145,8 +145,16 @@ type Problem struct {
 	Reason string
 }
 
-// fullMoment says a moment in full: "Fri 27 Nov 2026, 16:00".
-func fullMoment(m day.Moment) string {
+// Refuse marks a chip as impossible, for a reason that reading alone cannot
+// know.
+func (d *Draft) Refuse(chip int, reason string) {
+	c := &d.Chips[chip]
+	c.Value, c.Problem = "", reason
+	d.Problems = append(d.Problems, Problem{c.Words, reason})
+}
+
+// MomentWords says a moment in full: "Fri 27 Nov 2026, 16:00".
+func MomentWords(m day.Moment) string {
 	if m.HasTime() {
 		return m.Date.Words() + ", " + m.Time.String()
 	}

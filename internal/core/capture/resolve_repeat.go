@@ -136,12 +136,12 @@ func (m *meaning) sayRepeat() {
 	d := &m.r.draft
 	without := *d.Repeat
 	without.Lead = 0
-	m.answer(m.rule, "", without.Words()+", first "+fullMoment(d.Due))
+	m.answer(m.rule, "", without.Words()+", first "+MomentWords(d.Due))
 	switch {
 	case m.due.item != nil:
-		m.answer(m.due, "", fullMoment(d.Due))
+		m.answer(m.due, "", MomentWords(d.Due))
 	case m.time.item != nil:
-		m.answer(m.time, "", fullMoment(d.Due))
+		m.answer(m.time, "", MomentWords(d.Due))
 	}
 }
 

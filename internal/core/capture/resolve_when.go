@@ -89,9 +89,9 @@ func (m *meaning) dueAlone() {
 		m.wrong(chip, "Tonight, "+d.Due.Time.String()+", has passed.")
 		return
 	}
-	value := fullMoment(d.Due)
+	value := MomentWords(d.Due)
 	if real := m.real(d.Due); real != d.Due {
-		value = fullMoment(real) + " (the clocks skip " + d.Due.Time.String() + ")"
+		value = MomentWords(real) + " (the clocks skip " + d.Due.Time.String() + ")"
 		d.Due = real
 	}
 	m.answer(said{m.due.item, chip}, "", value)
@@ -193,7 +193,7 @@ func (m *meaning) order() {
 	if m.start.item == nil {
 		chip = m.lead.chip
 	}
-	m.wrong(chip, fmt.Sprintf("The start, %s, is after the due, %s.", d.Start.Words(), fullMoment(d.Due)))
+	m.wrong(chip, fmt.Sprintf("The start, %s, is after the due, %s.", d.Start.Words(), MomentWords(d.Due)))
 }
 
 func (m *meaning) remind() {
@@ -213,7 +213,7 @@ func (m *meaning) remind() {
 			}
 			r := day.ReminderBefore(s.item.n)
 			d.Reminders = append(d.Reminders, r)
-			m.answer(s, "", fullMoment(r.When(of, morning)))
+			m.answer(s, "", MomentWords(r.When(of, morning)))
 			continue
 		}
 		at := day.Moment{Date: m.today, Time: s.item.time.at}
@@ -233,6 +233,6 @@ func (m *meaning) remind() {
 			at = m.real(at)
 			d.Reminders = append(d.Reminders, day.ReminderAt(at))
 		}
-		m.answer(s, why, fullMoment(at))
+		m.answer(s, why, MomentWords(at))
 	}
 }

@@ -205,9 +205,10 @@ func (r Repeat) interval(from day.Date, at day.TimeOfDay, zone *time.Location) S
 	return Step{Next: r}
 }
 
-// Coming yields the pattern dates after the present one, up to a last day. A
-// repeat that is paused, or counted from when it is done, has none to tell.
-func (r Repeat) Coming(last day.Date, at day.TimeOfDay, zone *time.Location) []day.Date {
+// Coming returns the pattern dates after the present one and after today, up to
+// a last day. A repeat that is paused, or counted from when it is done, has none
+// to tell.
+func (r Repeat) Coming(today, last day.Date, at day.TimeOfDay, zone *time.Location) []day.Date {
 	if r.Anchor == Completion || !r.Paused.IsZero() {
 		return nil
 	}
@@ -215,7 +216,7 @@ func (r Repeat) Coming(last day.Date, at day.TimeOfDay, zone *time.Location) []d
 	if err != nil {
 		return nil
 	}
-	return slices.Collect(s.Between(r.Current.AddDays(1), last))
+	return slices.Collect(s.Between(laterOf(today, r.Current).AddDays(1), last))
 }
 
 // Preview returns the first few dates, the present one first: by schedule those

@@ -13,7 +13,10 @@ import (
 // that reach into the rows asked for are collected and put in order. Each to-do
 // is looked at once; the rest works on its time alone.
 func done(b *book.Book, now moment, q Query) *Result {
-	closed := b.Closed()
+	// What a record holds of its subtasks stands with the record.
+	closed := slices.DeleteFunc(slices.Clone(b.Closed()), func(t *book.Todo) bool {
+		return !t.Record.IsZero() && !t.Parent.IsZero()
+	})
 	res := &Result{}
 	if len(closed) == 0 {
 		return res
@@ -43,7 +46,7 @@ func done(b *book.Book, now moment, q Query) *Result {
 	}
 	for _, d := range slices.Backward(slices.Sorted(maps.Keys(buckets))) {
 		res.Groups = append(res.Groups, Group{Kind: OnDay, Horizon: day.OnDay(days.first.AddDays(d)),
-			Count: counts[d], Rows: now.window(buckets[d], newestClosed, start[d], q)})
+			Count: counts[d], Rows: now.window(b, buckets[d], newestClosed, start[d], q)})
 	}
 	return res
 }

@@ -62,6 +62,7 @@ const (
 	Planned      Kind = "planned"
 	DueThen      Kind = "due"
 	DueElsewhere Kind = "due-planned-elsewhere"
+	PausedKind   Kind = "paused"
 	All          Kind = "all"
 )
 
@@ -72,6 +73,9 @@ type Group struct {
 	// Count is all of the group's rows, also those outside Offset and Limit.
 	Count int
 	Rows  []Row
+	// ComesRound are to-dos of other days whose repeat has a date on this one.
+	// They are neither rows nor counted.
+	ComesRound []*book.Todo
 }
 
 // Row is a to-do as it stands in a view.
@@ -83,6 +87,13 @@ type Row struct {
 	DaysLate int
 	// Dimmed: its start has not come yet.
 	Dimmed bool
+	// Depth is how deep it stands below another row of its group; Path names
+	// the to-dos above one whose parent is not there.
+	Depth int
+	Path  []string
+	// Progress is that of a project, with a Total of 0 where it has no
+	// subtasks.
+	Progress Progress
 }
 
 // Result is the answer to a Query.
@@ -109,6 +120,8 @@ type question struct {
 	group func(*book.Todo) (key groupKey, ok bool)
 	// order compares within a group, save where slots go first.
 	order func(a, b *book.Todo) int
+	// round holds what comes round, by group.
+	round map[groupKey][]*book.Todo
 }
 
 // Ask answers the query. It fails with a *book.NotFoundError for a list that
@@ -119,40 +132,49 @@ func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
 	var ask question
 	switch q.Name {
 	case Cup:
-		ask = question{b.Open(), now.cup, byWeight}
+		ask = question{rows: withPaused(b), group: now.cup, order: byWeight}
 	case Today:
-		ask = question{b.Open(), now.inToday, byWeight}
+		ask = question{rows: b.Open(), group: now.inToday, order: byWeight}
 	case Overdue:
-		ask = question{b.Open(), now.inOverdue, byWeight}
+		ask = question{rows: b.Open(), group: now.inOverdue, order: byWeight}
 	case Upcoming:
 		if q.Months < 0 || q.Months > MaxMonths {
 			return nil, fmt.Errorf("months is %d; 0 to %d is wanted", q.Months, MaxMonths)
 		}
-		ask = question{b.Open(), now.upcoming(q.Months, &res.Beyond), byWeight}
+		ask = question{rows: b.Open(), group: now.upcoming(q.Months, &res.Beyond), order: byWeight,
+			round: now.comesRound(b.Open(), upcomingDays)}
 	case WithinAWeek:
-		ask = question{b.Open(), now.withinAWeek, byWeight}
+		ask = question{rows: b.Open(), group: now.withinAWeek, order: byWeight}
 	case InList:
 		if _, err := b.List(q.List); err != nil {
 			return nil, err
 		}
-		ask = question{b.Open(), inList(q.List), byWeight}
+		ask = question{rows: withPaused(b), group: inList(q.List), order: byWeight}
 	case OnRail:
 		if q.Cup.IsZero() {
 			return nil, fmt.Errorf("a cup is wanted: a day, a week, a month or parked")
 		}
-		ask = question{b.Open(), now.onRail(q.Cup), byWeight}
+		ask = question{rows: b.Open(), group: now.onRail(q.Cup), order: byWeight}
 	case Done:
 		return done(b, now, q), nil
 	case Bin:
-		ask = question{b.Bin(), everything, newestDeleted}
+		ask = question{rows: b.Bin(), group: everything, order: newestDeleted}
 	default:
 		return nil, fmt.Errorf("%.40q is not a view", q.Name)
 	}
-	ask.answer(now, q, res)
+	ask.answer(b, now, q, res)
 	return res, nil
 }
 
-func (a question) answer(now moment, q Query, res *Result) {
+// withPaused returns the open to-dos and those whose repeat is paused.
+func withPaused(b *book.Book) []*book.Todo {
+	if len(b.Paused()) == 0 {
+		return b.Open()
+	}
+	return slices.Concat(b.Open(), b.Paused())
+}
+
+func (a question) answer(b *book.Book, now moment, q Query, res *Result) {
 	buckets := map[groupKey][]*book.Todo{}
 	for _, t := range a.rows {
 		if key, ok := a.group(t); ok {
@@ -163,6 +185,11 @@ func (a question) answer(now moment, q Query, res *Result) {
 	for key := range buckets {
 		keys = append(keys, key)
 	}
+	for key := range a.round {
+		if _, there := buckets[key]; !there {
+			keys = append(keys, key)
+		}
+	}
 	slices.SortFunc(keys, func(a, b groupKey) int { return int(a.rank) - int(b.rank) })
 	for _, key := range keys {
 		rows := buckets[key]
@@ -171,31 +198,35 @@ func (a question) answer(now moment, q Query, res *Result) {
 			order = bySlot
 		}
 		res.Groups = append(res.Groups, Group{Kind: key.kind, Horizon: key.horizon, Count: len(rows),
-			Rows: now.window(rows, order, res.Total, q)})
+			Rows: now.window(b, rows, order, res.Total, q), ComesRound: a.round[key]})
 		res.Total += len(rows)
 	}
 }
 
 // window puts the bucket that begins at row start in order and returns what
 // lies between Offset and Offset+Limit, if anything does.
-func (n moment) window(bucket []*book.Todo, order func(a, b *book.Todo) int, start int, q Query) []Row {
+func (n moment) window(b *book.Book, bucket []*book.Todo, order func(a, b *book.Todo) int, start int, q Query) []Row {
 	from := max(q.Offset-start, 0)
 	to := min(q.Offset+q.Limit-start, len(bucket))
 	if from >= to {
 		return nil
 	}
-	slices.SortFunc(bucket, order)
 	rows := make([]Row, 0, to-from)
-	for _, t := range bucket[from:to] {
-		rows = append(rows, n.row(t))
+	for _, p := range arrange(bucket, order)[from:to] {
+		r := n.row(p.todo)
+		if r.Depth = p.depth; p.depth == 0 {
+			r.Path = path(b, p.todo)
+		}
+		r.Progress = ProgressOf(b, p.todo)
+		rows = append(rows, r)
 	}
 	return rows
 }
 
 // row says how a to-do stands now.
 func (n moment) row(t *book.Todo) Row {
-	r := Row{Todo: t, Dimmed: t.Open() && t.Start.After(n.today)}
-	if t.Open() && n.overdue(t) {
+	r := Row{Todo: t, Dimmed: t.Open() && t.Start.After(n.today) || t.Paused()}
+	if t.Open() && !t.Paused() && n.overdue(t) {
 		r.Late = true
 		r.DaysLate = max(n.today.Sub(n.DayOfMoment(t.Due)), 0)
 	}

@@ -34,7 +34,7 @@ func (n moment) cup(t *book.Todo) (groupKey, bool) {
 	switch {
 	case !t.List.IsZero():
 		return groupKey{}, false
-	case t.Start.IsZero() && t.Due.IsZero() && t.Plan.IsZero():
+	case t.Start.IsZero() && t.Due.IsZero() && t.Plan.IsZero() && !t.Paused():
 		return groupKey{rank: 0, kind: ToSort}, true
 	}
 	return groupKey{rank: 1, kind: PutAside}, true
@@ -98,9 +98,17 @@ func (n moment) upcoming(months int, beyond *int) func(*book.Todo) (groupKey, bo
 			from := maxDate(h.First(), last.AddDays(1))
 			return groupKey{rank: rank(n.today, from, day.Month), kind: RestOfMonth, horizon: h}, true
 		}
-		kind := map[day.Precision]Kind{day.Day: OnDay, day.Week: InWeek, day.Month: InMonth}[h.Precision()]
+		if h.Precision() == day.Day {
+			return n.onDay(h.First()), true
+		}
+		kind := map[day.Precision]Kind{day.Week: InWeek, day.Month: InMonth}[h.Precision()]
 		return groupKey{rank: rank(n.today, h.First(), h.Precision()), kind: kind, horizon: h}, true
 	}
+}
+
+// onDay is the head of a day to come.
+func (n moment) onDay(d day.Date) groupKey {
+	return groupKey{rank: rank(n.today, d, day.Day), kind: OnDay, horizon: day.OnDay(d)}
 }
 
 // rank orders heads by their first day, the longer stretch before the shorter.
@@ -150,8 +158,14 @@ func (n moment) withinAWeek(t *book.Todo) (groupKey, bool) {
 	return groupKey{rank: 1 + int32(due.Sub(n.today)), kind: OnDay, horizon: day.OnDay(due)}, true
 }
 
+// inList is what a list holds; what is paused stands behind the rest.
 func inList(list book.ID) func(*book.Todo) (groupKey, bool) {
-	return func(t *book.Todo) (groupKey, bool) { return groupKey{kind: All}, t.List == list }
+	return func(t *book.Todo) (groupKey, bool) {
+		if t.Paused() {
+			return groupKey{rank: 1, kind: PausedKind}, t.List == list
+		}
+		return groupKey{kind: All}, t.List == list
+	}
 }
 
 func everything(*book.Todo) (groupKey, bool) { return groupKey{kind: All}, true }

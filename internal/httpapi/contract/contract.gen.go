@@ -19,6 +19,159 @@ import (
 	"github.com/oapi-codegen/runtime"
 )
 
+// Defines values for Anchor.
+const (
+	Completion Anchor = "completion"
+	Schedule   Anchor = "schedule"
+)
+
+// Valid indicates whether the value is a known member of the Anchor enum.
+func (e Anchor) Valid() bool {
+	switch e {
+	case Completion:
+		return true
+	case Schedule:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ChipField.
+const (
+	ChipFieldDue      ChipField = "due"
+	ChipFieldEstimate ChipField = "estimate"
+	ChipFieldLead     ChipField = "lead"
+	ChipFieldList     ChipField = "list"
+	ChipFieldPerson   ChipField = "person"
+	ChipFieldPlan     ChipField = "plan"
+	ChipFieldPriority ChipField = "priority"
+	ChipFieldReminder ChipField = "reminder"
+	ChipFieldRepeat   ChipField = "repeat"
+	ChipFieldStart    ChipField = "start"
+	ChipFieldTag      ChipField = "tag"
+)
+
+// Valid indicates whether the value is a known member of the ChipField enum.
+func (e ChipField) Valid() bool {
+	switch e {
+	case ChipFieldDue:
+		return true
+	case ChipFieldEstimate:
+		return true
+	case ChipFieldLead:
+		return true
+	case ChipFieldList:
+		return true
+	case ChipFieldPerson:
+		return true
+	case ChipFieldPlan:
+		return true
+	case ChipFieldPriority:
+		return true
+	case ChipFieldReminder:
+		return true
+	case ChipFieldRepeat:
+		return true
+	case ChipFieldStart:
+		return true
+	case ChipFieldTag:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ChoiceNthDay.
+const (
+	ChoiceNthDayFR ChoiceNthDay = "FR"
+	ChoiceNthDayMO ChoiceNthDay = "MO"
+	ChoiceNthDaySA ChoiceNthDay = "SA"
+	ChoiceNthDaySU ChoiceNthDay = "SU"
+	ChoiceNthDayTH ChoiceNthDay = "TH"
+	ChoiceNthDayTU ChoiceNthDay = "TU"
+	ChoiceNthDayWE ChoiceNthDay = "WE"
+)
+
+// Valid indicates whether the value is a known member of the ChoiceNthDay enum.
+func (e ChoiceNthDay) Valid() bool {
+	switch e {
+	case ChoiceNthDayFR:
+		return true
+	case ChoiceNthDayMO:
+		return true
+	case ChoiceNthDaySA:
+		return true
+	case ChoiceNthDaySU:
+		return true
+	case ChoiceNthDayTH:
+		return true
+	case ChoiceNthDayTU:
+		return true
+	case ChoiceNthDayWE:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ChoiceUnit.
+const (
+	DAILY   ChoiceUnit = "DAILY"
+	MONTHLY ChoiceUnit = "MONTHLY"
+	WEEKLY  ChoiceUnit = "WEEKLY"
+	YEARLY  ChoiceUnit = "YEARLY"
+)
+
+// Valid indicates whether the value is a known member of the ChoiceUnit enum.
+func (e ChoiceUnit) Valid() bool {
+	switch e {
+	case DAILY:
+		return true
+	case MONTHLY:
+		return true
+	case WEEKLY:
+		return true
+	case YEARLY:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ChoiceWeekdays.
+const (
+	ChoiceWeekdaysFR ChoiceWeekdays = "FR"
+	ChoiceWeekdaysMO ChoiceWeekdays = "MO"
+	ChoiceWeekdaysSA ChoiceWeekdays = "SA"
+	ChoiceWeekdaysSU ChoiceWeekdays = "SU"
+	ChoiceWeekdaysTH ChoiceWeekdays = "TH"
+	ChoiceWeekdaysTU ChoiceWeekdays = "TU"
+	ChoiceWeekdaysWE ChoiceWeekdays = "WE"
+)
+
+// Valid indicates whether the value is a known member of the ChoiceWeekdays enum.
+func (e ChoiceWeekdays) Valid() bool {
+	switch e {
+	case ChoiceWeekdaysFR:
+		return true
+	case ChoiceWeekdaysMO:
+		return true
+	case ChoiceWeekdaysSA:
+		return true
+	case ChoiceWeekdaysSU:
+		return true
+	case ChoiceWeekdaysTH:
+		return true
+	case ChoiceWeekdaysTU:
+		return true
+	case ChoiceWeekdaysWE:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for Colour.
 const (
 	Berry Colour = "berry"
@@ -66,6 +219,7 @@ const (
 	GroupKindDueToday            GroupKind = "due-today"
 	GroupKindMonth               GroupKind = "month"
 	GroupKindOverdue             GroupKind = "overdue"
+	GroupKindPaused              GroupKind = "paused"
 	GroupKindPlanned             GroupKind = "planned"
 	GroupKindPlannedToday        GroupKind = "planned-today"
 	GroupKindPutAside            GroupKind = "put-aside"
@@ -96,6 +250,8 @@ func (e GroupKind) Valid() bool {
 	case GroupKindMonth:
 		return true
 	case GroupKindOverdue:
+		return true
+	case GroupKindPaused:
 		return true
 	case GroupKindPlanned:
 		return true
@@ -136,6 +292,27 @@ func (e Priority) Valid() bool {
 	case PriorityMedium:
 		return true
 	case PriorityNone:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for Role.
+const (
+	Ask       Role = "ask"
+	For       Role = "for"
+	WaitingOn Role = "waiting on"
+)
+
+// Valid indicates whether the value is a known member of the Role enum.
+func (e Role) Valid() bool {
+	switch e {
+	case Ask:
+		return true
+	case For:
+		return true
+	case WaitingOn:
 		return true
 	default:
 		return false
@@ -247,6 +424,30 @@ func (e ViewName) Valid() bool {
 	}
 }
 
+// Defines values for WhenField.
+const (
+	WhenFieldDue   WhenField = "due"
+	WhenFieldPlan  WhenField = "plan"
+	WhenFieldStart WhenField = "start"
+)
+
+// Valid indicates whether the value is a known member of the WhenField enum.
+func (e WhenField) Valid() bool {
+	switch e {
+	case WhenFieldDue:
+		return true
+	case WhenFieldPlan:
+		return true
+	case WhenFieldStart:
+		return true
+	default:
+		return false
+	}
+}
+
+// Anchor defines model for Anchor.
+type Anchor string
+
 // Change defines model for Change.
 type Change struct {
 	// Revision What undo may name; 0 where nothing was changed
@@ -269,9 +470,12 @@ type ChangedTodo struct {
 	Deleted nullable.Nullable[string] `json:"deleted"`
 
 	// Due A date, or a date with time (2026-11-27T16:00)
-	Due      nullable.Nullable[string] `json:"due"`
-	HasNotes bool                      `json:"hasNotes"`
-	Id       string                    `json:"id"`
+	Due nullable.Nullable[string] `json:"due"`
+
+	// Estimate Minutes it takes; absent for none
+	Estimate *int   `json:"estimate,omitempty"`
+	HasNotes bool   `json:"hasNotes"`
+	Id       string `json:"id"`
 
 	// List The list's id; null is the Cup
 	List nullable.Nullable[string] `json:"list"`
@@ -279,10 +483,21 @@ type ChangedTodo struct {
 	// Notes Markdown; only where one to-do is read
 	Notes *string `json:"notes,omitempty"`
 
+	// Parent The to-do it is a subtask of; absent for none
+	Parent *string   `json:"parent,omitempty"`
+	Person *Involved `json:"person,omitempty"`
+
 	// Plan A day, a slot (2026-11-27T14:00/PT30M), a week, a month or parked
 	Plan     nullable.Nullable[string] `json:"plan"`
 	Priority Priority                  `json:"priority"`
-	Revision int64                     `json:"revision"`
+
+	// Record The repeating to-do that this is a record of; absent for none
+	Record *string `json:"record,omitempty"`
+
+	// Reminders Moments, or durations before such as -PT30M; absent for none
+	Reminders *[]string `json:"reminders,omitempty"`
+	Repeat    *Repeat   `json:"repeat,omitempty"`
+	Revision  int64     `json:"revision"`
 
 	// Start A date
 	Start  nullable.Nullable[string] `json:"start"`
@@ -293,11 +508,69 @@ type ChangedTodo struct {
 	Title string `json:"title"`
 }
 
+// Chip defines model for Chip.
+type Chip struct {
+	Field ChipField `json:"field"`
+
+	// Problem Why there is no value
+	Problem *string `json:"problem,omitempty"`
+
+	// Spans Where its words stand, in UTF-16 code units
+	Spans []Span `json:"spans"`
+
+	// Value The full value in words
+	Value string `json:"value"`
+
+	// Without The sentence with these words quoted
+	Without string `json:"without"`
+
+	// Words The words it was read from, exactly
+	Words string `json:"words"`
+}
+
+// ChipField defines model for Chip.Field.
+type ChipField string
+
+// Choice defines model for Choice.
+type Choice struct {
+	Count *int `json:"count,omitempty"`
+	Every int  `json:"every"`
+	Month *int `json:"month,omitempty"`
+
+	// MonthDay -1 is the last day
+	MonthDay *int `json:"monthDay,omitempty"`
+
+	// Nth -1 is the last
+	Nth      *int              `json:"nth,omitempty"`
+	NthDay   *ChoiceNthDay     `json:"nthDay,omitempty"`
+	Unit     ChoiceUnit        `json:"unit"`
+	Until    *string           `json:"until,omitempty"`
+	Weekdays *[]ChoiceWeekdays `json:"weekdays,omitempty"`
+}
+
+// ChoiceNthDay defines model for Choice.NthDay.
+type ChoiceNthDay string
+
+// ChoiceUnit defines model for Choice.Unit.
+type ChoiceUnit string
+
+// ChoiceWeekdays defines model for Choice.Weekdays.
+type ChoiceWeekdays string
+
 // Colour defines model for Colour.
 type Colour string
 
+// Fault defines model for Fault.
+type Fault struct {
+	Reason string `json:"reason"`
+	Words  string `json:"words"`
+}
+
 // Group defines model for Group.
 type Group struct {
+	// ComesRound To-dos whose repeat has a date on this day; neither rows nor counted; absent for none
+	ComesRound *[]Titled `json:"comesRound,omitempty"`
+
 	// Count All of the group's rows, also those not sent
 	Count int `json:"count"`
 
@@ -309,6 +582,38 @@ type Group struct {
 
 // GroupKind defines model for Group.Kind.
 type GroupKind string
+
+// Inside defines model for Inside.
+type Inside struct {
+	Progress *Progress `json:"progress,omitempty"`
+
+	// Records The newest first, fifty at most
+	Records  []Record `json:"records"`
+	Subtasks []Todo   `json:"subtasks"`
+}
+
+// Involved defines model for Involved.
+type Involved struct {
+	Id   string `json:"id"`
+	Role Role   `json:"role"`
+
+	// Since The day the role was set
+	Since *string `json:"since,omitempty"`
+}
+
+// Line defines model for Line.
+type Line struct {
+	Depth   int     `json:"depth"`
+	Done    bool    `json:"done"`
+	Number  int     `json:"number"`
+	Reading Reading `json:"reading"`
+	Section bool    `json:"section"`
+}
+
+// Lines defines model for Lines.
+type Lines struct {
+	Lines []Line `json:"lines"`
+}
 
 // List defines model for List.
 type List struct {
@@ -332,6 +637,18 @@ type Move struct {
 	List nullable.Nullable[string] `json:"list"`
 }
 
+// MoveTo defines model for MoveTo.
+type MoveTo struct {
+	// To A date
+	To string `json:"to"`
+}
+
+// NewInvolved defines model for NewInvolved.
+type NewInvolved struct {
+	Id   string `json:"id"`
+	Role Role   `json:"role"`
+}
+
 // NewList defines model for NewList.
 type NewList struct {
 	Colour *Colour `json:"colour,omitempty"`
@@ -339,6 +656,13 @@ type NewList struct {
 
 	// Shelf The first shelf where none is named
 	Shelf nullable.Nullable[string] `json:"shelf,omitempty"`
+}
+
+// NewPerson defines model for NewPerson.
+type NewPerson struct {
+	Email *string `json:"email,omitempty"`
+	Name  string  `json:"name"`
+	Phone *string `json:"phone,omitempty"`
 }
 
 // NewShelf defines model for NewShelf.
@@ -350,16 +674,27 @@ type NewShelf struct {
 type NewTodo struct {
 	Due nullable.Nullable[string] `json:"due,omitempty"`
 
+	// Estimate Minutes
+	Estimate nullable.Nullable[int] `json:"estimate,omitempty"`
+
 	// Id A UUID of the client's own
 	Id   nullable.Nullable[string] `json:"id,omitempty"`
 	List nullable.Nullable[string] `json:"list,omitempty"`
 
 	// Notes Markdown of at most 65536 bytes
-	Notes    nullable.Nullable[string] `json:"notes,omitempty"`
-	Plan     nullable.Nullable[string] `json:"plan,omitempty"`
-	Priority *Priority                 `json:"priority,omitempty"`
-	Start    nullable.Nullable[string] `json:"start,omitempty"`
-	Tags     *[]string                 `json:"tags,omitempty"`
+	Notes nullable.Nullable[string] `json:"notes,omitempty"`
+
+	// Parent The to-do it is a subtask of, and whose list it is in
+	Parent    nullable.Nullable[string] `json:"parent,omitempty"`
+	Person    *NewInvolved              `json:"person,omitempty"`
+	Plan      nullable.Nullable[string] `json:"plan,omitempty"`
+	Priority  *Priority                 `json:"priority,omitempty"`
+	Reminders *[]string                 `json:"reminders,omitempty"`
+
+	// Repeat A rule, or the choices of a person that make one
+	Repeat *RepeatChoice             `json:"repeat,omitempty"`
+	Start  nullable.Nullable[string] `json:"start,omitempty"`
+	Tags   *[]string                 `json:"tags,omitempty"`
 
 	// Title One line of 1 to 500 characters
 	Title string `json:"title"`
@@ -379,6 +714,7 @@ type Overview struct {
 
 	// Now The civil date and time in the person's zone
 	Now      string    `json:"now"`
+	People   []Person  `json:"people"`
 	Rail     []RailCup `json:"rail"`
 	Revision int64     `json:"revision"`
 	Shelves  []Shelf   `json:"shelves"`
@@ -387,6 +723,23 @@ type Overview struct {
 	// Today The day it is; before the day's start still the day before
 	Today string `json:"today"`
 	Zone  string `json:"zone"`
+}
+
+// Person defines model for Person.
+type Person struct {
+	Email *string `json:"email,omitempty"`
+	Id    string  `json:"id"`
+	Name  string  `json:"name"`
+	Phone *string `json:"phone,omitempty"`
+}
+
+// PersonPatch defines model for PersonPatch.
+type PersonPatch struct {
+	Email nullable.Nullable[string] `json:"email,omitempty"`
+
+	// Name Cannot be cleared
+	Name  nullable.Nullable[string] `json:"name,omitempty"`
+	Phone nullable.Nullable[string] `json:"phone,omitempty"`
 }
 
 // Plan defines model for Plan.
@@ -417,23 +770,140 @@ type Problem struct {
 	Type   string  `json:"type"`
 }
 
+// Progress defines model for Progress.
+type Progress struct {
+	Done  int `json:"done"`
+	Total int `json:"total"`
+}
+
 // RailCup defines model for RailCup.
 type RailCup struct {
 	Count   int    `json:"count"`
 	Horizon string `json:"horizon"`
 }
 
+// Reading defines model for Reading.
+type Reading struct {
+	Chips    []Chip  `json:"chips"`
+	Due      *string `json:"due,omitempty"`
+	Estimate *int    `json:"estimate,omitempty"`
+
+	// List The list's id
+	List      *string   `json:"list,omitempty"`
+	Notes     string    `json:"notes"`
+	Person    *Involved `json:"person,omitempty"`
+	Plan      *string   `json:"plan,omitempty"`
+	Priority  Priority  `json:"priority"`
+	Problems  []Fault   `json:"problems"`
+	Reminders []string  `json:"reminders"`
+	Repeat    *Repeat   `json:"repeat,omitempty"`
+	Start     *string   `json:"start,omitempty"`
+	Tags      []string  `json:"tags"`
+	Title     string    `json:"title"`
+}
+
+// Record defines model for Record.
+type Record struct {
+	Completed string `json:"completed"`
+
+	// Date The pattern date it was for
+	Date string `json:"date"`
+	Id   string `json:"id"`
+}
+
+// Reminding defines model for Reminding.
+type Reminding struct {
+	Add    *[]string `json:"add,omitempty"`
+	Remove *[]string `json:"remove,omitempty"`
+}
+
+// Repeat defines model for Repeat.
+type Repeat struct {
+	Anchor Anchor `json:"anchor"`
+
+	// Current The pattern date of the present occurrence
+	Current  string  `json:"current"`
+	First    string  `json:"first"`
+	LastDone *string `json:"lastDone,omitempty"`
+
+	// Lead Days it surfaces ahead
+	Lead int `json:"lead"`
+
+	// Missed Dates that were passed over
+	Missed int `json:"missed"`
+
+	// Paused Since when it stands still; absent when it runs
+	Paused *string `json:"paused,omitempty"`
+
+	// Rule An RRULE of RFC 5545 in its canonical form
+	Rule  string `json:"rule"`
+	Ticks int    `json:"ticks"`
+
+	// Words The repeat in plain English
+	Words string `json:"words"`
+}
+
+// RepeatChoice A rule, or the choices of a person that make one
+type RepeatChoice struct {
+	Anchor *Anchor `json:"anchor,omitempty"`
+	Choice *Choice `json:"choice,omitempty"`
+
+	// First The date to begin with; null takes the to-do's own, or today
+	First nullable.Nullable[string] `json:"first,omitempty"`
+	Lead  *int                      `json:"lead,omitempty"`
+	Rule  *string                   `json:"rule,omitempty"`
+}
+
+// RepeatPreview defines model for RepeatPreview.
+type RepeatPreview struct {
+	Choice *Choice `json:"choice,omitempty"`
+
+	// Dates The first five
+	Dates []string `json:"dates"`
+
+	// First Its first date
+	First string `json:"first"`
+	Rule  string `json:"rule"`
+	Words string `json:"words"`
+}
+
+// Role defines model for Role.
+type Role string
+
 // Row defines model for Row.
 type Row struct {
 	// DaysLate 0 when the due passed earlier today
 	DaysLate int `json:"daysLate"`
 
-	// Dimmed Its start has not come
+	// Depth How deep it stands below another row of its group; absent for 0
+	Depth *int `json:"depth,omitempty"`
+
+	// Dimmed Its start has not come, or it is paused
 	Dimmed bool `json:"dimmed"`
 
 	// Late The due has passed
 	Late bool `json:"late"`
-	Todo Todo `json:"todo"`
+
+	// Path The to-dos above one whose parent is not a row; absent for none
+	Path     *[]string `json:"path,omitempty"`
+	Progress *Progress `json:"progress,omitempty"`
+	Todo     Todo      `json:"todo"`
+}
+
+// Sentence defines model for Sentence.
+type Sentence struct {
+	// List The list it goes into unless it names one itself
+	List nullable.Nullable[string] `json:"list,omitempty"`
+
+	// Plan The plan it gets unless it says one itself
+	Plan nullable.Nullable[string] `json:"plan,omitempty"`
+	Text string                    `json:"text"`
+
+	// Typed The wall time at which it was typed (2026-11-24T09:00); now where absent
+	Typed *string `json:"typed,omitempty"`
+
+	// Zone The zone of that wall time
+	Zone *string `json:"zone,omitempty"`
 }
 
 // Shelf defines model for Shelf.
@@ -441,6 +911,12 @@ type Shelf struct {
 	Id    string `json:"id"`
 	Lists []List `json:"lists"`
 	Name  string `json:"name"`
+}
+
+// Span defines model for Span.
+type Span struct {
+	End   int `json:"end"`
+	Start int `json:"start"`
 }
 
 // Status defines model for Status.
@@ -459,6 +935,12 @@ type Tagging struct {
 	Remove *[]string `json:"remove,omitempty"`
 }
 
+// Titled defines model for Titled.
+type Titled struct {
+	Id    string `json:"id"`
+	Title string `json:"title"`
+}
+
 // Todo defines model for Todo.
 type Todo struct {
 	Changed string `json:"changed"`
@@ -471,9 +953,12 @@ type Todo struct {
 	Deleted nullable.Nullable[string] `json:"deleted"`
 
 	// Due A date, or a date with time (2026-11-27T16:00)
-	Due      nullable.Nullable[string] `json:"due"`
-	HasNotes bool                      `json:"hasNotes"`
-	Id       string                    `json:"id"`
+	Due nullable.Nullable[string] `json:"due"`
+
+	// Estimate Minutes it takes; absent for none
+	Estimate *int   `json:"estimate,omitempty"`
+	HasNotes bool   `json:"hasNotes"`
+	Id       string `json:"id"`
 
 	// List The list's id; null is the Cup
 	List nullable.Nullable[string] `json:"list"`
@@ -481,10 +966,21 @@ type Todo struct {
 	// Notes Markdown; only where one to-do is read
 	Notes *string `json:"notes,omitempty"`
 
+	// Parent The to-do it is a subtask of; absent for none
+	Parent *string   `json:"parent,omitempty"`
+	Person *Involved `json:"person,omitempty"`
+
 	// Plan A day, a slot (2026-11-27T14:00/PT30M), a week, a month or parked
 	Plan     nullable.Nullable[string] `json:"plan"`
 	Priority Priority                  `json:"priority"`
-	Revision int64                     `json:"revision"`
+
+	// Record The repeating to-do that this is a record of; absent for none
+	Record *string `json:"record,omitempty"`
+
+	// Reminders Moments, or durations before such as -PT30M; absent for none
+	Reminders *[]string `json:"reminders,omitempty"`
+	Repeat    *Repeat   `json:"repeat,omitempty"`
+	Revision  int64     `json:"revision"`
 
 	// Start A date
 	Start  nullable.Nullable[string] `json:"start"`
@@ -497,12 +993,17 @@ type Todo struct {
 
 // TodoPatch defines model for TodoPatch.
 type TodoPatch struct {
-	Due nullable.Nullable[string] `json:"due,omitempty"`
+	Due      nullable.Nullable[string] `json:"due,omitempty"`
+	Estimate nullable.Nullable[int]    `json:"estimate,omitempty"`
 
 	// List null moves it to the Cup
-	List  nullable.Nullable[string] `json:"list,omitempty"`
-	Notes nullable.Nullable[string] `json:"notes,omitempty"`
-	Plan  nullable.Nullable[string] `json:"plan,omitempty"`
+	List   nullable.Nullable[string] `json:"list,omitempty"`
+	Notes  nullable.Nullable[string] `json:"notes,omitempty"`
+	Person nullable.Nullable[struct {
+		Id   string `json:"id"`
+		Role Role   `json:"role"`
+	}] `json:"person,omitempty"`
+	Plan nullable.Nullable[string] `json:"plan,omitempty"`
 
 	// Priority null is none
 	Priority nullable.Nullable[TodoPatchPriority] `json:"priority,omitempty"`
@@ -549,6 +1050,21 @@ type View struct {
 // ViewName defines model for ViewName.
 type ViewName string
 
+// When defines model for When.
+type When struct {
+	Field WhenField `json:"field"`
+	Text  string    `json:"text"`
+}
+
+// WhenField defines model for When.Field.
+type WhenField string
+
+// WhenRead defines model for WhenRead.
+type WhenRead struct {
+	Value string `json:"value"`
+	Words string `json:"words"`
+}
+
 // Id defines model for Id.
 type Id = string
 
@@ -577,6 +1093,15 @@ type GetEventsParams struct {
 	LastEventID *string `json:"Last-Event-ID,omitempty"`
 }
 
+// PutInLinesParams defines parameters for PutInLines.
+type PutInLinesParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // AddListParams defines parameters for AddList.
 type AddListParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
@@ -593,6 +1118,21 @@ type GetListViewParams struct {
 	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
 }
 
+// AddPersonParams defines parameters for AddPerson.
+type AddPersonParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// EditPersonParams defines parameters for EditPerson.
+type EditPersonParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // GetCupViewParams defines parameters for GetCupView.
 type GetCupViewParams struct {
 	// Offset Rows to leave out, counted over all groups
@@ -602,6 +1142,15 @@ type GetCupViewParams struct {
 
 // RedoParams defines parameters for Redo.
 type RedoParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// PutInParams defines parameters for PutIn.
+type PutInParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
 	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
 
@@ -663,8 +1212,26 @@ type CompleteTodoParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// EndRepeatParams defines parameters for EndRepeat.
+type EndRepeatParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // MoveTodoParams defines parameters for MoveTodo.
 type MoveTodoParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// PauseTodoParams defines parameters for PauseTodo.
+type PauseTodoParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
 	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
 
@@ -681,6 +1248,15 @@ type PlanTodoParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// RemindTodoParams defines parameters for RemindTodo.
+type RemindTodoParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // ReopenTodoParams defines parameters for ReopenTodo.
 type ReopenTodoParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
@@ -690,8 +1266,44 @@ type ReopenTodoParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// RepeatTodoParams defines parameters for RepeatTodo.
+type RepeatTodoParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// MoveRepeatParams defines parameters for MoveRepeat.
+type MoveRepeatParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // RestoreTodoParams defines parameters for RestoreTodo.
 type RestoreTodoParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// ResumeTodoParams defines parameters for ResumeTodo.
+type ResumeTodoParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// SkipTodoParams defines parameters for SkipTodo.
+type SkipTodoParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
 	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
 
@@ -727,8 +1339,29 @@ type GetViewParams struct {
 	Months *int `form:"months,omitempty" json:"months,omitempty"`
 }
 
+// ReadLinesJSONRequestBody defines body for ReadLines for application/json ContentType.
+type ReadLinesJSONRequestBody = Sentence
+
+// PutInLinesJSONRequestBody defines body for PutInLines for application/json ContentType.
+type PutInLinesJSONRequestBody = Sentence
+
 // AddListJSONRequestBody defines body for AddList for application/json ContentType.
 type AddListJSONRequestBody = NewList
+
+// AddPersonJSONRequestBody defines body for AddPerson for application/json ContentType.
+type AddPersonJSONRequestBody = NewPerson
+
+// EditPersonApplicationMergePatchPlusJSONRequestBody defines body for EditPerson for application/merge-patch+json ContentType.
+type EditPersonApplicationMergePatchPlusJSONRequestBody = PersonPatch
+
+// PreviewRepeatJSONRequestBody defines body for PreviewRepeat for application/json ContentType.
+type PreviewRepeatJSONRequestBody = RepeatChoice
+
+// ReadSentenceJSONRequestBody defines body for ReadSentence for application/json ContentType.
+type ReadSentenceJSONRequestBody = Sentence
+
+// PutInJSONRequestBody defines body for PutIn for application/json ContentType.
+type PutInJSONRequestBody = Sentence
 
 // AddShelfJSONRequestBody defines body for AddShelf for application/json ContentType.
 type AddShelfJSONRequestBody = NewShelf
@@ -745,17 +1378,35 @@ type MoveTodoJSONRequestBody = Move
 // PlanTodoJSONRequestBody defines body for PlanTodo for application/json ContentType.
 type PlanTodoJSONRequestBody = Plan
 
+// RemindTodoJSONRequestBody defines body for RemindTodo for application/json ContentType.
+type RemindTodoJSONRequestBody = Reminding
+
+// RepeatTodoJSONRequestBody defines body for RepeatTodo for application/json ContentType.
+type RepeatTodoJSONRequestBody = RepeatChoice
+
+// MoveRepeatJSONRequestBody defines body for MoveRepeat for application/json ContentType.
+type MoveRepeatJSONRequestBody = MoveTo
+
 // TagTodoJSONRequestBody defines body for TagTodo for application/json ContentType.
 type TagTodoJSONRequestBody = Tagging
 
 // UndoJSONRequestBody defines body for Undo for application/json ContentType.
 type UndoJSONRequestBody = UndoRequest
 
+// ReadWhenJSONRequestBody defines body for ReadWhen for application/json ContentType.
+type ReadWhenJSONRequestBody = When
+
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
 	// GetEvents Changes as server-sent events
 	// (GET /api/events)
 	GetEvents(c *gin.Context, params GetEventsParams)
+	// ReadLines Read several lines as a tree; nothing is kept
+	// (POST /api/lines)
+	ReadLines(c *gin.Context)
+	// PutInLines Put in what several lines mean, all or none
+	// (POST /api/lines/todos)
+	PutInLines(c *gin.Context, params PutInLinesParams)
 	// AddList Make a new list
 	// (POST /api/lists)
 	AddList(c *gin.Context, params AddListParams)
@@ -765,12 +1416,27 @@ type ServerInterface interface {
 	// GetOverview What stands round every view
 	// (GET /api/overview)
 	GetOverview(c *gin.Context)
+	// AddPerson Put a person in
+	// (POST /api/people)
+	AddPerson(c *gin.Context, params AddPersonParams)
+	// EditPerson Change a person; absent leaves, null clears
+	// (PATCH /api/people/{id})
+	EditPerson(c *gin.Context, id Id, params EditPersonParams)
 	// GetCupView What stands in one cup of the rail
 	// (GET /api/rail/{cup})
 	GetCupView(c *gin.Context, cup string, params GetCupViewParams)
 	// Redo Redo the latest undo of this window
 	// (POST /api/redo)
 	Redo(c *gin.Context, params RedoParams)
+	// PreviewRepeat Say what a repeat would do; nothing is kept
+	// (POST /api/repeat)
+	PreviewRepeat(c *gin.Context)
+	// ReadSentence Read a sentence; nothing is kept
+	// (POST /api/sentence)
+	ReadSentence(c *gin.Context)
+	// PutIn Put in what a sentence means
+	// (POST /api/sentence/todos)
+	PutIn(c *gin.Context, params PutInParams)
 	// AddShelf Put up a new shelf
 	// (POST /api/shelves)
 	AddShelf(c *gin.Context, params AddShelfParams)
@@ -792,18 +1458,42 @@ type ServerInterface interface {
 	// CompleteTodo Tick it
 	// (POST /api/todos/{id}/complete)
 	CompleteTodo(c *gin.Context, id Id, params CompleteTodoParams)
+	// EndRepeat Make an ordinary to-do of it
+	// (POST /api/todos/{id}/end-repeat)
+	EndRepeat(c *gin.Context, id Id, params EndRepeatParams)
+	// GetInside A to-do's subtasks, and the records of its repeat
+	// (GET /api/todos/{id}/inside)
+	GetInside(c *gin.Context, id Id)
 	// MoveTodo Move it to the end of a list, or of the Cup
 	// (POST /api/todos/{id}/move)
 	MoveTodo(c *gin.Context, id Id, params MoveTodoParams)
+	// PauseTodo Let its repeat stand still
+	// (POST /api/todos/{id}/pause)
+	PauseTodo(c *gin.Context, id Id, params PauseTodoParams)
 	// PlanTodo Set when the person means to do it
 	// (POST /api/todos/{id}/plan)
 	PlanTodo(c *gin.Context, id Id, params PlanTodoParams)
+	// RemindTodo Add reminders and take reminders away
+	// (POST /api/todos/{id}/reminders)
+	RemindTodo(c *gin.Context, id Id, params RemindTodoParams)
 	// ReopenTodo Make a completed or cancelled to-do open again
 	// (POST /api/todos/{id}/reopen)
 	ReopenTodo(c *gin.Context, id Id, params ReopenTodoParams)
+	// RepeatTodo Let it repeat, this and all coming ones
+	// (POST /api/todos/{id}/repeat)
+	RepeatTodo(c *gin.Context, id Id, params RepeatTodoParams)
+	// MoveRepeat Move this and all coming ones to begin on a date
+	// (POST /api/todos/{id}/repeat/move)
+	MoveRepeat(c *gin.Context, id Id, params MoveRepeatParams)
 	// RestoreTodo Take it out of the bin
 	// (POST /api/todos/{id}/restore)
 	RestoreTodo(c *gin.Context, id Id, params RestoreTodoParams)
+	// ResumeTodo Let its repeat go on
+	// (POST /api/todos/{id}/resume)
+	ResumeTodo(c *gin.Context, id Id, params ResumeTodoParams)
+	// SkipTodo Leave this occurrence out
+	// (POST /api/todos/{id}/skip)
+	SkipTodo(c *gin.Context, id Id, params SkipTodoParams)
 	// TagTodo Add tags and take tags away
 	// (POST /api/todos/{id}/tags)
 	TagTodo(c *gin.Context, id Id, params TagTodoParams)
@@ -813,6 +1503,9 @@ type ServerInterface interface {
 	// GetView One of the shipped views
 	// (GET /api/views/{view})
 	GetView(c *gin.Context, view ViewName, params GetViewParams)
+	// ReadWhen Read words for a due, a start or a plan
+	// (POST /api/when)
+	ReadWhen(c *gin.Context)
 }
 
 // ServerInterfaceWrapper converts contexts to parameters.
@@ -870,6 +1563,78 @@ func (siw *ServerInterfaceWrapper) GetEvents(c *gin.Context) {
 	}
 
 	siw.Handler.GetEvents(c, params)
+}
+
+// ReadLines operation middleware
+func (siw *ServerInterfaceWrapper) ReadLines(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadLines(c)
+}
+
+// PutInLines operation middleware
+func (siw *ServerInterfaceWrapper) PutInLines(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutInLinesParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutInLines(c, params)
 }
 
 // AddList operation middleware
@@ -988,6 +1753,114 @@ func (siw *ServerInterfaceWrapper) GetOverview(c *gin.Context) {
 	siw.Handler.GetOverview(c)
 }
 
+// AddPerson operation middleware
+func (siw *ServerInterfaceWrapper) AddPerson(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddPersonParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddPerson(c, params)
+}
+
+// EditPerson operation middleware
+func (siw *ServerInterfaceWrapper) EditPerson(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EditPersonParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EditPerson(c, id, params)
+}
+
 // GetCupView operation middleware
 func (siw *ServerInterfaceWrapper) GetCupView(c *gin.Context) {
 
@@ -1089,6 +1962,91 @@ func (siw *ServerInterfaceWrapper) Redo(c *gin.Context) {
 	}
 
 	siw.Handler.Redo(c, params)
+}
+
+// PreviewRepeat operation middleware
+func (siw *ServerInterfaceWrapper) PreviewRepeat(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PreviewRepeat(c)
+}
+
+// ReadSentence operation middleware
+func (siw *ServerInterfaceWrapper) ReadSentence(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadSentence(c)
+}
+
+// PutIn operation middleware
+func (siw *ServerInterfaceWrapper) PutIn(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutInParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutIn(c, params)
 }
 
 // AddShelf operation middleware
@@ -1506,6 +2464,99 @@ func (siw *ServerInterfaceWrapper) CompleteTodo(c *gin.Context) {
 	siw.Handler.CompleteTodo(c, id, params)
 }
 
+// EndRepeat operation middleware
+func (siw *ServerInterfaceWrapper) EndRepeat(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EndRepeatParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EndRepeat(c, id, params)
+}
+
+// GetInside operation middleware
+func (siw *ServerInterfaceWrapper) GetInside(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetInside(c, id)
+}
+
 // MoveTodo operation middleware
 func (siw *ServerInterfaceWrapper) MoveTodo(c *gin.Context) {
 
@@ -1572,6 +2623,74 @@ func (siw *ServerInterfaceWrapper) MoveTodo(c *gin.Context) {
 	}
 
 	siw.Handler.MoveTodo(c, id, params)
+}
+
+// PauseTodo operation middleware
+func (siw *ServerInterfaceWrapper) PauseTodo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PauseTodoParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PauseTodo(c, id, params)
 }
 
 // PlanTodo operation middleware
@@ -1642,6 +2761,74 @@ func (siw *ServerInterfaceWrapper) PlanTodo(c *gin.Context) {
 	siw.Handler.PlanTodo(c, id, params)
 }
 
+// RemindTodo operation middleware
+func (siw *ServerInterfaceWrapper) RemindTodo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RemindTodoParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemindTodo(c, id, params)
+}
+
 // ReopenTodo operation middleware
 func (siw *ServerInterfaceWrapper) ReopenTodo(c *gin.Context) {
 
@@ -1710,6 +2897,142 @@ func (siw *ServerInterfaceWrapper) ReopenTodo(c *gin.Context) {
 	siw.Handler.ReopenTodo(c, id, params)
 }
 
+// RepeatTodo operation middleware
+func (siw *ServerInterfaceWrapper) RepeatTodo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RepeatTodoParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RepeatTodo(c, id, params)
+}
+
+// MoveRepeat operation middleware
+func (siw *ServerInterfaceWrapper) MoveRepeat(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params MoveRepeatParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MoveRepeat(c, id, params)
+}
+
 // RestoreTodo operation middleware
 func (siw *ServerInterfaceWrapper) RestoreTodo(c *gin.Context) {
 
@@ -1776,6 +3099,142 @@ func (siw *ServerInterfaceWrapper) RestoreTodo(c *gin.Context) {
 	}
 
 	siw.Handler.RestoreTodo(c, id, params)
+}
+
+// ResumeTodo operation middleware
+func (siw *ServerInterfaceWrapper) ResumeTodo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ResumeTodoParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ResumeTodo(c, id, params)
+}
+
+// SkipTodo operation middleware
+func (siw *ServerInterfaceWrapper) SkipTodo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SkipTodoParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SkipTodo(c, id, params)
 }
 
 // TagTodo operation middleware
@@ -1957,6 +3416,19 @@ func (siw *ServerInterfaceWrapper) GetView(c *gin.Context) {
 	siw.Handler.GetView(c, view, params)
 }
 
+// ReadWhen operation middleware
+func (siw *ServerInterfaceWrapper) ReadWhen(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadWhen(c)
+}
+
 // GinServerOptions provides options for the Gin server.
 type GinServerOptions struct {
 	BaseURL      string
@@ -1989,6 +3461,14 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/lists/:id/view", wrapper.GetListView)
 	router.GET(options.BaseURL+"/api/rail/:cup", wrapper.GetCupView)
 	router.POST(options.BaseURL+"/api/todos", wrapper.CaptureTodo)
+	router.POST(options.BaseURL+"/api/sentence", wrapper.ReadSentence)
+	router.POST(options.BaseURL+"/api/sentence/todos", wrapper.PutIn)
+	router.POST(options.BaseURL+"/api/lines", wrapper.ReadLines)
+	router.POST(options.BaseURL+"/api/lines/todos", wrapper.PutInLines)
+	router.POST(options.BaseURL+"/api/when", wrapper.ReadWhen)
+	router.POST(options.BaseURL+"/api/repeat", wrapper.PreviewRepeat)
+	router.POST(options.BaseURL+"/api/people", wrapper.AddPerson)
+	router.PATCH(options.BaseURL+"/api/people/:id", wrapper.EditPerson)
 	router.DELETE(options.BaseURL+"/api/todos/:id", wrapper.DeleteTodo)
 	router.GET(options.BaseURL+"/api/todos/:id", wrapper.GetTodo)
 	router.PATCH(options.BaseURL+"/api/todos/:id", wrapper.EditTodo)
@@ -1999,6 +3479,14 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/todos/:id/move", wrapper.MoveTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/plan", wrapper.PlanTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/tags", wrapper.TagTodo)
+	router.POST(options.BaseURL+"/api/todos/:id/reminders", wrapper.RemindTodo)
+	router.POST(options.BaseURL+"/api/todos/:id/repeat", wrapper.RepeatTodo)
+	router.POST(options.BaseURL+"/api/todos/:id/repeat/move", wrapper.MoveRepeat)
+	router.POST(options.BaseURL+"/api/todos/:id/skip", wrapper.SkipTodo)
+	router.POST(options.BaseURL+"/api/todos/:id/pause", wrapper.PauseTodo)
+	router.POST(options.BaseURL+"/api/todos/:id/resume", wrapper.ResumeTodo)
+	router.POST(options.BaseURL+"/api/todos/:id/end-repeat", wrapper.EndRepeat)
+	router.GET(options.BaseURL+"/api/todos/:id/inside", wrapper.GetInside)
 	router.POST(options.BaseURL+"/api/shelves", wrapper.AddShelf)
 	router.POST(options.BaseURL+"/api/lists", wrapper.AddList)
 	router.POST(options.BaseURL+"/api/undo", wrapper.Undo)
@@ -2011,69 +3499,107 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7Fxbc9s4lv4rKO5WJa6hYvnS6W77KeNkZr0bt12JM3lo5wEijkSMSYANgFJrUv7vWzgAKEoEJSp2stme",
-	"fkksEwQOvnO/yJ+TTJaVFCCMTs4+JzlQBgp/fHNLZ/Z/BjpTvDJciuQsuc2BGDli8pkmCuZccylS8lst",
-	"DbAkTXSWQ0nta2ZZQXKWaKO4mCUPDw9pUlFFSzB+/0tm/+V204qaPEkTQUv7CrcbKfit5gpYcmZUDe2N",
-	"S/r7WxAzkydnR+Nx2jkoTS4ZlJU0ILLl/8Cye4dXRIFRS1ILBoqYHIimJZB7WBKuCRV6AQoYoYIRIQ3J",
-	"qFIcGJG1IXRGuUhSR7YDa0V469yRPbiH6mNLdclFc4voHaZX1GR5nAGWNcTk1JAFtWyg7JwsuMkthdzg",
-	"jdwt7H1Oj39K8SmhgsiCESmAnB4d995iOnJHbyO/S/BbXnLTcPS3GtRytWeBD9sbMpjSujABDfo7L+sS",
-	"OerAcR9XJ3FhYAYKj7qeTjWYLjTv5EITI0kBdA6WXSnJZC2M5d0cFKFFQWZK1pUOd98gU7qNo3RuUjmE",
-	"0I9cMLmI83CBzwglWU7FDCynSsqAcHFuBVOi+ClgkswkmSz9+j6muZNGlyzZR1UerJ7pSgoNqJIXSArq",
-	"ZSaFAYEg06oqeEYt7Yf/1PYCn1tn/KeCaXKW/MfhypAcuqf60O93K5l0p/XYEkKnxmuiQyNJY5YodpRf",
-	"dohr8IwbJScFlFsuUbkVf9nvMmHfyEU+WlXkmiyUFLOULHJQkCIDF6iksi4YmQBRfJab5CFN/sFh8WQo",
-	"42YRqlAduAgibxf4V1a8tj9VSlagDHcyEIx6V2rxliiaJV0SK3jnZOwua+1kzsUM7VHmpShNplKV1Dil",
-	"eHmadHUkTTRd6p6j7F5MCkCZJ5RosGBlkJyJuihiNmjlNH5d3cOf8al5QU7+CRmyoS2flgVFcT1Nzn7d",
-	"DreT5nQTt6zBc7dGdIj1L3dp/GSplIWsld0ZhLU1vyal1NaE6YIai05V1GWSJjLLlf2ogSZpkhUUPZBx",
-	"CE5AqWXrgIBamvzdikdXDtByRnxnURA5RVVFubJhgFzolNBCS2JyqVEYkFlRhudS8X/FxOu2tSWjy5Qs",
-	"AO6JVKSUwoUHdVHQSQEhJOjc5J4L1obJyJGWypJR1WZENWcWCesKWG1/YjWMjGSIU1VQIYA1n73TH9nV",
-	"+FGMtKG4mcm5Hlniws+BQPemfxJ+qUCbkZw2i/xB7nhPRDgcCg2oT0lqhTHKLos2ulkDpd4lbu/kwr7j",
-	"N6FK0WVH9hC1FV9Sz3l/Ukxt3nJtYgITxHSrArhVD6kN87phYnBokQeygojUXBpN7BPnSHQS9cPt62J0",
-	"iYekgWS/d+yqV5RFbOR+ut5z1RhdvXYgTa7kHE+kjHF7d1rctGia0kJDukFm4fm0jphVI+usrApf1NVu",
-	"xdogFHeNUfgLLIJk7EHkvmLTKx86h2IaNytTrrQhuKDxVwJDLrsb2xsCpKEHgveBjD0w6LnTHqc2Lmz4",
-	"odb82LN3WVUnvJsZ1IcPl6+DI8gKDsI800QuxBA7HeRy50IhDUSigyuq7plcCHs+NaSU2pCXP/xw8pJM",
-	"lvaFASRYizuIhEpxqbhZ7o4O/Toriegohuxu6GzdmHdWlPT3S/ewHcF7S54mhpsCughdCyAFF2AROrIp",
-	"0Q/jsY3LFM0w/d4l4G7bmKxdz0HNffS6Lk8TxcsuJf8lF6SkYuntM5nyorBJDxqebnSAvkdHNueiBU/7",
-	"BRe7dB8ENx996Lx89JHNlLl49dF68ciCzcDN3cMHDavQor1LitTHwBR9yWHG57wgjBrALMLw0iaGqGwV",
-	"KC3FM03+5QK7boBAeTE8QKC8sE7goSta7URgSCCfQzGH4aGJs5ORczs6sTUYp7PoHoG/XWgZXRJus7Vz",
-	"MoGpVICoMrp8pgkqLtHGyqj/rV8UAxoZsNNqt/IQgfl74JuXGVQbz7VG/ldwejxi0nPjbdgeNj+YvUhE",
-	"YOg9uKDALiJ0gdTt5xdx+yipLSsaonPhcCgQlBIYxyQm57M8Gve20vpYMBZxUh+5ycnp0XGKt5pyKJgm",
-	"tDBY3NPcZpLpFsu7KVNZrZTP1QekhwkD4xVx03WGPJZQr8wks4BnhqCUdAgBEyvEhtthEgLEU0dcrSSa",
-	"IKcJYtAXIkHBXE0xFDJitGhDTa17jGrwRT1Q7tIUfBq2aY5qkIzJVTBf/dnr1gR0Oz2bGVGUABnxhIwu",
-	"9VubmneQxnKJs+OsBlJRrYERoKrgoEgwCV2aGS/LmIjb7McZrZxqV6yWZctYTaQsgAoMuqIE3XpK7OuO",
-	"mujLxoeXuwV/k6f2l/7wdAVMc6MYpk0EvY5qT75og8nh/gITlIhyD4vA27mjOzdKf6MjjakDYHpEM+P8",
-	"ABejSskMsIhjiSzAdU8yKjIoijVcVjf1VdBvmXXvzp1jANzS2cy+vp9voow9KhRWUPoU+Qu3eIhdxQt+",
-	"r8vpHLHiZ6SqCYI0z4lUZMXwATlLpoCanlMZbDuzqk0IHyd8UIrmI+dN12Uj0tQSTl1wim0ljE6fH4+P",
-	"X46OjkbHP94evTwbjw+GHJNT/UvI8bpWZ4vGxy2ZffJME87Oyd5Vjp3Z5jmRolj6+oEUoXXBXQMu2ZJk",
-	"dlFcpoQSXUizjtvp2Xh8eHN7Mr46sAsWAPf2fywdWtQrqu6HycqXpK37Bvwhy40JyRAaV7HE1jzBrRqU",
-	"LH+j7BjNYAhTGhH2gtkKXBomBLBCzRcFw19opddpsuqctL1C0O0Whz71mKqb0DP+CnWgLdVEa3g1dp7l",
-	"Fync1ynXxMuePu0YkIWk9pVPwwR5YL1nJfIbxLUCBKvoqwhhZck2gogBscVQ+nvU5IIKG1FOgGQFUDWw",
-	"TtqVy1oJ55keV0S3oeRe+h/vsYWNYir0QTD5Dn6rYf8qdnOZrlcKWtuUS13D30hspsbapM1YwVG0ndGh",
-	"+x/xghwspWA9zdVSKnCORfv+tM5RB7qG3vePh4bYrp/4BAWlpt0bvYBFcs5hQXJZMDfQQRZSMd2b/W4W",
-	"/dpPDC0GVPtatZyQqzVUhl3SgHsD3Kcejv3iY+6gyX21xLrKZMkxH3dlxREN7UffHl+vL7bHO7iYypiP",
-	"bqqIchFaZy8IVh6lMNYPkhmf+3qQzmmFvnLhqwP2zuf46U4gG2hRg8apgAl2VTTlzAecXJHW2RrLmVkO",
-	"2T0wP5TU1EPsZtRgS0avSjYv7sSdeKOUVJpQBcQPbxBXFdDk+bu/XZCfT3/48eAFuaHKcFoQYNy41f/9",
-	"/voXcgVqBgR9I+g7gW/8ePLzy4MzZ1zRvOmU0IklxY0P6RfkFbm5fn+L18qoUktCBdkY8Tq/E7R/mGwG",
-	"JlxEaRNGsqZSEQ1zEDYO1C/Ia2oAcbkT1s05ui/fX5OfXo6PiIHfDZEbpV9XHs5oAYJRdU640IYKf+V3",
-	"f7u4EycnJz9bDny4vXhxJ5pw5Sy55cK75zkop43JUWiv0oonZ8nJi/GLExulUJOjth/Sih9ail2iPYvN",
-	"Xr3Bx0gA9tRIDkUhyXNElNorZHCQetuX+pyB+grrjKLXo3eC1eCeuWLEQUoUaDDkuY2xCcxBLd2gCQ7i",
-	"HaA4TYAa8txPoNyJnFYVCGAHVqClBlfUcgc7ef2rlPeepVZOGvtMtZdY7ufpyFuqzQivNrp8jYkP1g3T",
-	"O7EIEyolxxqOVwvHage5tcU4z3PJkrPk72AcRsn6IOSvW13Gqr1Gcto3thZqmatxoX6PEh1U+xwfKlu7",
-	"fd9g2WlkruzTxlzZ8Xi8Me1kxdqJ1EgbBbRcH3eKWLJOFRVfc8xlElz1CwRz2bAf2ot7qoa21kxXmui6",
-	"LKla2sAHZUVbedCg5qBGyFqvAXYtakRTeaqkixfWGf6KsbcuIdhgd4yk1ZLDjelVy50db/gxQwc7Ri9/",
-	"lWz5ZPNloa//sO4ObQD40GH00ZMdi6MXEdZfer3Dx4/m9RW9B0KJgAVWDza4e/iZs4fD0O/0hq+j1xYd",
-	"DMH2Z/UQ9vpx1wEr3Qxun/pth8dNET4aT2u9WvM42KLfQFa2Wsh9kDZt5p2W5MsFrDmjZzRVUV643pHr",
-	"yqU+GsLGnC99obtAUXFPMaV/PIoY4VqfzjRRshbe9RFPrgfSEnj4Oaurh21QXtRVXDgjZal2OeogxYDn",
-	"/bUbxHNPPp7+dLAqSYXVB2vFqchIvwttB830x/zJH0xH2tzlAmuJWV2F9BA7wSsegy9AR33MO8AE8ps6",
-	"mK+kjb5M0DddbU2+wSVOIZ6ADRY8RLywEbgfbUYmcB3G7Rs+tMYbet29a1z9Efy9H874Izr8m9qQuvIu",
-	"X/t7eiY3JaY4iy9oZWoFt/LbK91X4fLqexmDmLwd7fDdkafhEA3dFbHBHYzIXPpZgOtorzPpNf7+C3k0",
-	"hC/hm1mPt5vfElDe7gD6r6jYX2pDlxprEidjLEhgxa8nlPhiVL+q49j17aLHfJnokci/aRUsJrI2q74h",
-	"NitCt2Yd6DeMm+9QfoeYoBLUDEZ4r7/sz0XXvRpkkL6p/liG+Pmx8y0Vw5ilOnQd/m0+xT7/mux+6mjv",
-	"W6H+GjLO3JeJjCTWF5g4wr5VugVjv+JPlCP5Os/u+5AN8zRxVK/k/DtG9OkDJvwCzvdnnCxZrdY7CLaq",
-	"uWDF2qeVOOUdYXJorceZfFNQ8e/EZJyp/v6Y/B7ManLUDw2XQIXebhoVhC/N9ZUP7PM/zWJvWTg+rOdz",
-	"Eyxzuj8IEQdfG6lgG/q44E/4I17Jws8N/skNb78mPTCHqbA4xrd09u9kvsLk7fdnwV4xhsVx930my173",
-	"aeEndZCtOA/Ty8sP4o9Qd2nPGA1n0//TEqu9bLvE6kef1ousfqB4xueAxfCVPMw5LPThZ/vf1hZHvL8R",
-	"6UM0LaW+RsSuv7OBMztfpSGR9n5z0k9pffBjQDiopYmbMsIBhuOfXOUmPh3gXh/wR22Od4wJ/F+2TK4F",
-	"BEegc15VwLAXpp0wuy6943qtiuQsOUwePj38bwAAAP//",
+	"7H1rc9s21vBfwfB9Z9rMQ8V2bm3tT9kk3fWzSZOxne3sNPkAkUcS1iTAAqAVbcb//ZlzAJCUCEqU7Xiz",
+	"bfqhsU0Kl3O/63OSqbJSEqQ1yfHnZAE8B00/vrrgc/w3B5NpUVmhZHKcXCyAWTXJ1XeGabgSRiiZst9r",
+	"ZSFP0sRkCyg5fsyuKkiOE2O1kPPk+vo6TSqueQnWr3+a4/8FLlpxu0jSRPISPyJwIQ2/10JDnhxbXUN3",
+	"4ZJ/eg1ybhfJ8dHhYdrbKE1OcygrZUFmq7/Dqn+H50yD1StWyxw0swtghpfALmHFhGFcmiVoyBmXOZPK",
+	"soxrLSBnqraMz7mQSeqO7YDVHryz7wQ3Hjj1Izx1KWRzi+gdZm+4zRZxBCBqmF1wy5Yc0cDzE7YUdoEn",
+	"FJZu5G6B93ny6MeUnjIumSpypiSwJ0ePBm8xm7ittx2/f+DXohS2wejvNehVu2ZBD7sL5jDjdWEDNPgn",
+	"UdYlYdQBx/3a7iSkhTlo2urtbGbA9kFzppaGWcUK4FeA6EpZpmppEXdXoBkvCjbXqq5MuPvGMZVbOHrO",
+	"zVOOOeivQuZqGcfhkp4xzrIFl3NATJU8BybkCRKmIvLTkCs2V2y68u8PIc3tNDnNk31Y5Rr5zFRKGiCW",
+	"fEFHIb7MlLQgCci8qgqRcTz7wb8MXuBzZ4//r2GWHCf/76AVJAfuqTnw612oXLndBmQJ4zPrOdFBI0lj",
+	"kii2lX/tgN6hPd5pNS2g3HKJyr3xP/tdJqwbucivyIrCsKVWcp6y5QI0pITAJTGpqoucTYFpMV/Y5DpN",
+	"/iFgeWdQpsUipyJ2EDKQPL7gP4IrPpfZQmn8CSRS8G/0MK8LBD7uUgCt87FHNqmnE/xspVUF2gpHP0Eh",
+	"9CmeIERkXfIVQ6I9YYcOUChjF0LOSZZlngLTZKZ0ya1jqGdPkj5/pYnhKzOwFa6VKwnEL4wzAwjoDJJj",
+	"WRdFTH61Cue39h5+jxYGavovyGwLA0fbiL6ieDtLjn/bjirHCekm3LIGnru5qXdY/+H+GT/SKUXVx9NM",
+	"QJF3UZ/XCCljuUbpVxUcr14IQ79pobSwKCYtn5NqroDjkwI4YgqMFSW3uEIF2hDYNJQCtWuUfKqWQzdR",
+	"t0IhoEkaSsWueEEH661gKi6jqKfPWsOWSueGGctlniIPvL/4eXL0jGUqB1ZLYUkDWCjNLqCfV1zijv4I",
+	"XGu+wt/d0aKSfVYXhTs67kwnid3BK+z4GoFeneK2CzDg79SaWsqZAHYBK7zpym8Vp/A08U+juohWFq05",
+	"wWZalSmDTzyzxSrZxS+OnsIWATgBTe1V43ykREaQ5Hku8FC8eNeh1hkvDKSbDINq3Ws4p4B/wv86Cvko",
+	"JjDgCtX93h8rlbSLtY8dPRr1mZc8Yn1OjpC6UdcV3FiWc4Rvs/Ljo87Kk+jS/jDbVu2u+HTMgv6kQR68",
+	"eZukycX7JE1+fYU//S1Jk5/PkjQ5f47/ex9la+Sr7iIvn5++/ict8erv9MObt79c/I1++uer52ev/zmw",
+	"ihVFxIFIkyXAZe5FfsO7tzpxyT+duoV+2OTwDQp3lOPvGCVjVah6TZ2WyiDtm8KLxqIukzRR2UITawBH",
+	"PVsQ9o11qmoKWq+iJ/3ZGaF9hcu9qTDM7ttZN7CsXyl2tb+i/dDfO1MlmDNVyzwiVNCqM2y5UAaY0xds",
+	"wQ3jLOcWmJLMLoRB2j9hEgTKfKbRXJFKB5v9hPEpikE2U5pJr8vHiOwLYQvIY0K7ERsb/mBRMDUj5iFb",
+	"CV1btTQp4wUJWbwEOoJ4mqghslBa/Dtm9lx0lsz5KmVIw0xp5kRKmqCs5tMCgpvbQ+OlkGua2qqJUU5L",
+	"13bCjcgRLujeOB2e1zCxygkV1OMS8uZ378hO8G36VU6Cykd0TPBw4edwQPdJ/yT8UYOxEzVrXvIbue39",
+	"IcLmUBggOw/f47Wh13hRRMkcwb7G3tvwfKaWfSRvkDeBr0VQIAG/U4zaTyXBtEfulVZzDcaMcBPce3SS",
+	"bFjpSliCsWwmtLEpm4mZXTFuWalIfI+DAK0fo3RTTy03l+OB6S3T7dBsVm2vFgfhlSqunB+5DkSRR2WV",
+	"VgXsxnYBdDMhswHDK+dkPjJcjkwZ58xvF4Au2oSLx67yWsgILeRQOR3cFwXkdLRPpkoV4CxIWZdT0PFP",
+	"oc2Fh9uJb/caggEyK9ZEf7PVxgX9vqk/dftRf9h29yEAmD4EivDnUcRFUNxFXG7J+BmMjemfoHG3Ok3u",
+	"ret0iPZcACXyQFUQkein1jB84gIXJonGfXr0RZuk4ch+7dhV3/CY7NnPPxy4auxcg75jmrxRV/ta5YXH",
+	"0zrEUMUF2/RFXe1Wej26MHbwhBdqzzNaFYsH585G234Qq6LH+AWWXYG3x1luLQ33EmW/wDIw0l6e1n5c",
+	"NshOZgHFbMBhRhXI6IUmJCRdDICXZC/sRzF0hgEQvHMRiv2AACUf8EkGr1st1hXBDY56HiC2x0kHzrPH",
+	"rk1Aa/ymuYuE7LRlm0BRjwreCFlbMMOY7uhKkcc4+P3705fBiM8KAdJ+Z5hayjE2dpBbO1+UykLEmnvD",
+	"9WWulhL39xYce/b06eNnbLraeqsOuXAN0m5JtzFBEWbOvA3G1CxEmNE9wSv4V8SoO1cNH2zj665su/aB",
+	"wTGAamKGO41l/951GzJcNyu2+OyPDvt2r49N7rSj8C0feboOgc8xF7N8Pvp83ZRLc0CLzmkfz28l4lAC",
+	"ktARs4o9PTxk2YJrnlG+dKduomVjLP32CvSVTzess+1Ui0gM9m9qyUouV97AYTNRFIyzjDR3nxvJn4oY",
+	"iFMh46Zu5mIJ/QfBh40+dC5s9NFS2IWQz39FFzXywma03N3De8St39xdJaXTx4Aph7J5mbgShQtuIFNa",
+	"UVLwF6WR47TvDPu3s7YjrKgqRxOjjGmvwSJOn/ZaapzvyEWB5lhsnU4aZ0waZgHF1R7egNNrkX17zLXV",
+	"YeXz6BqBUOLuIYnIEzaFmdJA6Mn56jvKFGjLjEVi93/1L8Uw9u9Rur2TRZKUuQ0E4ImP+M9jrWGkFpwe",
+	"Hg19xOixtWbGGiz7ekEj7ZjWyxk+5rtQ0HATy2u3bvY3WMf7Cy6lsmyKRgFwPcaY7Nx5t9nZv6pXkXvc",
+	"MWjViNtk+SU4zwlfYnxJhLOfNUzLR7HSUdIhvOjjrAXRawm5oKD1QswX0XhdJ9ce81gjltqvwi7Yk6NH",
+	"Kd2KEkeG8cJSxY2L7aRbtGsvolvrYDiNiW7lYD09bdqPTcKNe4HNMgR4ZhkxcN+WtbHqqHA7iqIC86dj",
+	"roBhIC/XJGNjjhEUucvyheqCaDbUclubAcUZ7I0BUO5ibHoalmm2aiAZp6s2UrrhKKzLkjX9bnkxQn3n",
+	"QYTi67HNg1qLhIt87H9r+H47MDbDyNEDtKG8TZYQ1Xj1Ron7CMGvW0hx36p/w3hkBkkMn3xnGMnvYX/n",
+	"hu5DzHe4E1/BVxCMB6fLn0VtnVFex238jDUP4wYexaALMcYlCEjcrOMwSffuqafODmTjtE35hlgqsCrA",
+	"Qty2yKMuPxJfxa0FLZ3d7MsPZkrHSHF0SNOH8tojxS+CN/dsuoeq5nl+O++09FHVm61wHb1KoMSNozb1",
+	"Xdso1FeBrWvSHYjyUZZKA6VnVeY+mkVNZYrtRS9acGNfxo1LX1rUO8pLvqIyFVPrGc/AML5wJUiR+gth",
+	"DESXsGRRccuWoPFm+B7zKdH+Oj5l2VvnXFB1zgIkHchySfVGoiiavHV4qGsZLQDSdSwS8Fyys7P3r18h",
+	"mM9+fsGePn3yFF1JYQ2aJEqKjBfIJWVsTSuyywFLYEv9j8/QC4lmppDslZwXwix2Rh20qxYMNQQO12kg",
+	"vaZALJBWOF6DnY+D9DyyKqhX110XkDIVSklxDUNRuWDUEeJLfgnMGRK35JnmlNtVeYgzNcwQc04tMKvY",
+	"FOZCUtXXCdtwAULZvVpKd0fvR+6Ob3pmaouMnj3bXrvcEmenhPjxYbzyewCF79D/jcWd9oUagsZsyxzM",
+	"xNV+XsMAHk6t8SvG80EtVG5abTPAMO6GUW7wuaDgn3FziZ/nwgo5d64JKsyYb3amIrDP+cq8jurjQyev",
+	"KPhRN3IRuC4EtLQWSXiHXHg/jJgDVB3pOIVCLRmXKpT7IGeiWKMKmbVyn8P4VqIsY7IY8eYCOAtuXMuG",
+	"Kp0ccCHxpu6kn5UvBo0ThAKu5yAR/TD1rQzH7A3jU3VFosaH6V2Y31W3WsYRCFvLnHZS8k2qUqzP8Ox2",
+	"mHsJ0FwlHmRpS0oNYmIEfN4UXt9BKjk4LIjWuQLDhLSK1bIAQ3aB5CXKe0k1wFDMRgV7otGXixBywZ3A",
+	"ms4mBo2Q/faw8Mn2u2hi4tT9YSAcsOSoD0QJDK2XhcgWwWimD7HvHx0+ejY5Opo8enJx+NPx4eGDEybV",
+	"0udUHZltC2f2d8Qnzt6jmnq/vasu3dGEtUY4eP8odYQU56jEOKJ+n6ITE/X4xqVIu2Ubbt/o+Ssei77K",
+	"PG6CbXqBQ1GOUJWHC0W3bQI+TdwOIDcTHgp7hJxUWmVAFaitK0Q1fxkUxRqztgD2fTb3WWezu1omBoAL",
+	"Pp9/Ue8tmrvbz32LLBEzlny16lgeGOn8u3jOYFIwJPkHg7a9fddc/F7XhWTNc9S6LZWNEI6ZBj4YOoBt",
+	"e1a1DUm26bisdx7r2XDlP2Qu+Ppk13SBgrYVqT9cHD1DkTpmm52FDtSliYZ9TPtHApTc/LIRiutYIVuk",
+	"5Y6Yn3cx9inO2lkEccKULFZe56D68OULrrEkuaPahy1wu4sgZZ9AVinuXyi7ThJPjg8PD95dPD588wBf",
+	"WAJc4r9UGI0EVXF9OTLpdKOSiRCPG/Lp0UtwMPS9QsI4ULqPjoXkWpR0A++qxPMR++S1pgZGExKsps4W",
+	"jBs2IRDdztTdN+S6bxY76OaB2sCdCGyzMFuT3+6t2wV+77Z2pKMrOqKm6f9rUj6dAHIwUFzthO8X9FHl",
+	"IM/TpG3m7JogQaZ3MDSkom6SMb5JMdruorMtpa1oEziBrm4kRvco1doKhs11/pO1pjcqFIuXDXs5MSJB",
+	"neJHPo7j1JHlXi1PbxyuY25TmKGxt1uVumGSj7DUx55/QA7coNYhapDWWsYM0n2L0K3K1V4CLt7XHBaK",
+	"kdl7masz+L2G/cuam8vENKcTS005qRvQQJEGCoD0tMm2VtAYiP8Rr8eDlZL5QEN7ieqUzArj5wmYBfFA",
+	"X1b5fv+xfrJr77uDMrBOpCdyAYTklYAlW6gidwM4djQsb9b8dZ+MqxboVGCFAGZzyrBKGuDeAO7jAMZ+",
+	"8R5s4OShUsK6ylQpqFTDVRVOeGit8+UL6+WF7b3Qq9mTkMe08n8cF5J6ujuQExq9BwM6eIMzn25YP2jT",
+	"MH/T2HloKl8O9J3h+0LOov0dTQ2mWobOnYeM6jaVtGgnsbm48mkWs+AV2VJLX3eDJHNCv32QRMV4EEOD",
+	"LKbUpWC4yL0jKjTr7G2oGDRbQHYJuZ/B01Qa4WI8xCybYqiHH+QH+UprpQ3jGpjPxzNXb2PY92c/v2A/",
+	"PXn6w4OH7B3XVvCCQS6se/t/z9/+wt6AngMj2wnMB0mf+OHxT88eHDvdRNrBpMEYp2k55iF7zt69Pb+g",
+	"a2Vc6xXjkm1MNDr5IPnw7CSKk9omK+MnEKGtb+AKJDpR5iFzCVgu8w8SidOd+/T8Lfvx2eERQ8Jy7cGd",
+	"wllXXJvxAmTO9QkT0lgu/ZXPfn7xQT5+/PgnN+bhxcMPsjFnj5MLIb1BdgXaCbPkKHR38Uokx8njh4cP",
+	"HycumE9keMArcYAndsHGeWzU0Ct6TAegHhW2gKJQ7HuCKMcrZPAg9aoj9bEE7stK55yMBv5B5jW4Zy7J",
+	"8CBlGgxY9j0NYaCmczcbheZOPSBymgK37Hs/NOWDXPCqAgn5AyRoZcA5em5jR69/UerSoxTppFFv3HiK",
+	"FX58FHvNjZ3Q1SanL8mjo4q89INchqEqLnMb2MKh2oEcmZ28v9M8OU7+CtbBKFmf+/XbVo3bdm+wBR+a",
+	"0hSqBNvpOMMKOTqX6XN8htLa7YfmKD2JyMiPG2OUHh0ebgz3QbJ2JDUxVgMv16f7ROYy9eoT6WMOubkC",
+	"l0ACmbso2SyMB4gp+uZsnRFGaWLqsuR6hXYj0Yph1DCrr0BPCLWeA/Bd4oim5bNSztxaRzhKfdcs6sQ2",
+	"GPsXla/ubMpRk0i6XlcMaNde70TAzfd1dxqYXkUwSRnwrCvZQ15TLeUdoAcBSxJU88JtyGiSgtUAJ83w",
+	"JGHYJVR2A10HjREeR9q72p7KgLUNNo2dtX3lYGPIHnLVjk/4aWiOXf7TBHJ0Z/t6f2loLBgKTReovgNa",
+	"eOci3iSN10miBC5TmnAXYmsdSvBpszgNPM/z137S0383AYQG13vGP7VsR7B/6hUmPb415t/wS2CcSVhS",
+	"+H4DuwefRX59EMptvMXSU8gIHXI990f1GPT6sYwj3nSzIof05nbwuGl3t4YnSu9OH78rEluHrOp0zg2B",
+	"tOmu+4IaqNljQAlpLgrXTuF6iFLvxlAbUTNATGi6nn9KsdrbQ5EknC/v0aqW3mZl/rgekG2D26AEehcG",
+	"x/33y6DQn/d1SKGLxpG6e03UVFUKuYlsEkiE8RDCX0f5q1zYG+P8i+C5RK95QsfddzBop7vtno3TkVgP",
+	"iZi78hUazJ+sBxHSboChJQkUUAefs7q63iZKX9RVXDlFkrHdJOyDlCIV52/dcC335NcnPz5oE7Hh7Qdr",
+	"KdnI6GkX0hs1ezrmCP7BdGRXugtJyfysrkJYnPpWWxyDrygZcA4pcH6vwv0LsdwIc9/SK04h3okDmCs/",
+	"2dGC8WN0CQnChLHQHTw07SBxj89VZZ+FGa5fQgmuj1e4X4m4Xns+ZDFRm0BIQLgxGmgmodMu4ZOr/74L",
+	"++icr5yzxkOPhcvd5GqL595NpAzHWs7bRMYfKdzSjDgbmrJtydU1aYsxal0jJDbNa3cUdWlDOiPQNSrW",
+	"8qcMs2yH/4s7M0660ZFONI7opYOvdlzFoDvi6pL/CN6IH7bxRwyJILrrygdFjL+nR/IOXnzBK1truFD3",
+	"b5Z8ESy337Dw1TEkDzWccgM7jYvoCsL6SHpJf78hjsbgJXzHyu0ty3uVcN2iZ/9lE77LakXt0+zxIeVa",
+	"qRZkwNm6MVS/qGm963tCbvO1ILeE/KtOLnaqatuWNvtGsKEox1dIv182HNIWbo43He+LfxAhfujMyZZi",
+	"iJikOnBNDdt0Cj7/kui+a3/4vqD+EjKRuxHqVjGq549D2FcJb4Gxf+MblCMZDZFdDkEWZD7ZFRl4JfMm",
+	"KvANsL3Um2RK50Jy7ScjuiR/FNqiGSE/pH79kPmvTQH7Yw353lMolJzTV6wJeweAfd6MNAiD5d1IU4ou",
+	"uvnyoZTCE28M2qEnL07Vbkj01yot7t4ZoLHdX5/ixWN1eiRA5m3GlQrNfFCZJlJGkEwd/FtiK/j4m1Lo",
+	"w/012A7/uGC+G1MTB7Pv2xiAcsHln4mXaJbj18dL52DbWR0+y0cxru3W1VoP31BcGV/5M6G4HQT29eH5",
+	"eZ6zBmlOMaIl0vnT0rfN9FEdvrxiCM/4/Ju8HCyzinezB8OvAum/CDgO/O12tjOy/1xMdqN84P3qSK8i",
+	"U5dWRW7jRcFcJw9TciAo4D40wgb9ml2rL2OFXqiv1Q4dwnA7f01JPwpiAOnGKr01P0svfBOwkSgFClhh",
+	"6cvUvc0/HRSkpi63Q7kuvwF5t9U/V0zFQWwu/dcDRwF8fimqb+CNgZcHKdIOP0WKjsI4zHmIw/iCz/9M",
+	"pkAY3PR1WtuIqtbQdr+t2djUAD6Iy/fyj5BO7jbV33Pxz/3X1uFlu7V1vtd/vbrOj4aaiyugKsiWHq4E",
+	"LM3BZ/xna21rvLA1UoDa9BIMVaBuA1/TpP5FKlHTwW8K8mMJ3vu+d5pMYJhrqyc99OhHl5CO93O6j681",
+	"XDZYPUwHvnQ71tj5n6yVfSubwdhmIaoKcmqC6HgNy8V2l5zn1P7/ZZialr5nbm5mAQyk9KmPvo34b3xj",
+	"/h2V8LkKz5mb7Ubb+VGx9JeqifC5zlfHl7UukuPkILn+eP1/AQAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

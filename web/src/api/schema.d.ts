@@ -89,6 +89,142 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sentence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a sentence; nothing is kept */
+        post: operations["readSentence"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sentence/todos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put in what a sentence means */
+        post: operations["putIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read several lines as a tree; nothing is kept */
+        post: operations["readLines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/todos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put in what several lines mean, all or none */
+        post: operations["putInLines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/when": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read words for a due, a start or a plan */
+        post: operations["readWhen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/repeat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what a repeat would do; nothing is kept */
+        post: operations["previewRepeat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a person in */
+        post: operations["addPerson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Change a person; absent leaves, null clears */
+        patch: operations["editPerson"];
+        trace?: never;
+    };
     "/api/todos/{id}": {
         parameters: {
             query?: never;
@@ -227,6 +363,142 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/todos/{id}/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add reminders and take reminders away */
+        post: operations["remindTodo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/repeat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let it repeat, this and all coming ones */
+        post: operations["repeatTodo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/repeat/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move this and all coming ones to begin on a date */
+        post: operations["moveRepeat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/skip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Leave this occurrence out */
+        post: operations["skipTodo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let its repeat stand still */
+        post: operations["pauseTodo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let its repeat go on */
+        post: operations["resumeTodo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/end-repeat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an ordinary to-do of it */
+        post: operations["endRepeat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/inside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A to-do's subtasks, and the records of its repeat */
+        get: operations["getInside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelves": {
         parameters: {
             query?: never;
@@ -351,6 +623,16 @@ export interface components {
             /** @description A day, a slot (2026-11-27T14:00/PT30M), a week, a month or parked */
             plan: string | null;
             tags: string[];
+            /** @description The to-do it is a subtask of; absent for none */
+            parent?: string;
+            /** @description Minutes it takes; absent for none */
+            estimate?: number;
+            /** @description Moments, or durations before such as -PT30M; absent for none */
+            reminders?: string[];
+            person?: components["schemas"]["Involved"];
+            repeat?: components["schemas"]["Repeat"];
+            /** @description The repeating to-do that this is a record of; absent for none */
+            record?: string;
             created: string;
             changed: string;
             /** @description When completed or cancelled */
@@ -359,6 +641,181 @@ export interface components {
             deleted: string | null;
             /** Format: int64 */
             revision: number;
+        };
+        /** @enum {string} */
+        Role: "ask" | "waiting on" | "for";
+        Involved: {
+            id: string;
+            role: components["schemas"]["Role"];
+            /** @description The day the role was set */
+            since?: string;
+        };
+        /** @enum {string} */
+        Anchor: "schedule" | "completion";
+        Repeat: {
+            /** @description An RRULE of RFC 5545 in its canonical form */
+            rule: string;
+            /** @description The repeat in plain English */
+            words: string;
+            first: string;
+            anchor: components["schemas"]["Anchor"];
+            /** @description Days it surfaces ahead */
+            lead: number;
+            /** @description The pattern date of the present occurrence */
+            current: string;
+            /** @description Since when it stands still; absent when it runs */
+            paused?: string;
+            ticks: number;
+            /** @description Dates that were passed over */
+            missed: number;
+            lastDone?: string;
+        };
+        /** @description A rule, or the choices of a person that make one */
+        RepeatChoice: {
+            rule?: string;
+            choice?: components["schemas"]["Choice"];
+            /** @description The date to begin with; null takes the to-do's own, or today */
+            first?: string | null;
+            anchor?: components["schemas"]["Anchor"];
+            lead?: number;
+        };
+        Choice: {
+            every: number;
+            /** @enum {string} */
+            unit: "DAILY" | "WEEKLY" | "MONTHLY" | "YEARLY";
+            weekdays?: ("MO" | "TU" | "WE" | "TH" | "FR" | "SA" | "SU")[];
+            /** @description -1 is the last day */
+            monthDay?: number;
+            /** @description -1 is the last */
+            nth?: number;
+            /** @enum {string} */
+            nthDay?: "MO" | "TU" | "WE" | "TH" | "FR" | "SA" | "SU";
+            month?: number;
+            count?: number;
+            until?: string;
+        };
+        RepeatPreview: {
+            rule: string;
+            words: string;
+            /** @description Its first date */
+            first: string;
+            /** @description The first five */
+            dates: string[];
+            choice?: components["schemas"]["Choice"];
+        };
+        MoveTo: {
+            /** @description A date */
+            to: string;
+        };
+        Reminding: {
+            add?: string[];
+            remove?: string[];
+        };
+        Inside: {
+            subtasks: components["schemas"]["Todo"][];
+            progress?: components["schemas"]["Progress"];
+            /** @description The newest first, fifty at most */
+            records: components["schemas"]["Record"][];
+        };
+        Record: {
+            id: string;
+            /** @description The pattern date it was for */
+            date: string;
+            completed: string;
+        };
+        Progress: {
+            done: number;
+            total: number;
+        };
+        Sentence: {
+            text: string;
+            /** @description The wall time at which it was typed (2026-11-24T09:00); now where absent */
+            typed?: string;
+            /** @description The zone of that wall time */
+            zone?: string;
+            /** @description The list it goes into unless it names one itself */
+            list?: string | null;
+            /** @description The plan it gets unless it says one itself */
+            plan?: string | null;
+        };
+        Reading: {
+            title: string;
+            notes: string;
+            /** @description The list's id */
+            list?: string;
+            due?: string;
+            start?: string;
+            plan?: string;
+            priority: components["schemas"]["Priority"];
+            tags: string[];
+            repeat?: components["schemas"]["Repeat"];
+            estimate?: number;
+            person?: components["schemas"]["Involved"];
+            reminders: string[];
+            chips: components["schemas"]["Chip"][];
+            problems: components["schemas"]["Fault"][];
+        };
+        Chip: {
+            /** @enum {string} */
+            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder";
+            /** @description The words it was read from, exactly */
+            words: string;
+            /** @description The full value in words */
+            value: string;
+            /** @description Why there is no value */
+            problem?: string;
+            /** @description Where its words stand, in UTF-16 code units */
+            spans: components["schemas"]["Span"][];
+            /** @description The sentence with these words quoted */
+            without: string;
+        };
+        Span: {
+            start: number;
+            end: number;
+        };
+        Titled: {
+            id: string;
+            title: string;
+        };
+        Fault: {
+            words: string;
+            reason: string;
+        };
+        Lines: {
+            lines: components["schemas"]["Line"][];
+        };
+        Line: {
+            number: number;
+            depth: number;
+            section: boolean;
+            done: boolean;
+            reading: components["schemas"]["Reading"];
+        };
+        When: {
+            /** @enum {string} */
+            field: "due" | "start" | "plan";
+            text: string;
+        };
+        WhenRead: {
+            value: string;
+            words: string;
+        };
+        NewPerson: {
+            name: string;
+            email?: string;
+            phone?: string;
+        };
+        PersonPatch: {
+            /** @description Cannot be cleared */
+            name?: string | null;
+            email?: string | null;
+            phone?: string | null;
+        };
+        Person: {
+            id: string;
+            name: string;
+            email?: string;
+            phone?: string;
         };
         Change: {
             /**
@@ -385,6 +842,17 @@ export interface components {
             due?: string | null;
             plan?: string | null;
             tags?: string[];
+            /** @description The to-do it is a subtask of, and whose list it is in */
+            parent?: string | null;
+            /** @description Minutes */
+            estimate?: number | null;
+            person?: components["schemas"]["NewInvolved"];
+            reminders?: string[];
+            repeat?: components["schemas"]["RepeatChoice"];
+        };
+        NewInvolved: {
+            id: string;
+            role: components["schemas"]["Role"];
         };
         TodoPatch: {
             /** @description Cannot be cleared */
@@ -405,6 +873,11 @@ export interface components {
             start?: string | null;
             due?: string | null;
             plan?: string | null;
+            estimate?: number | null;
+            person?: {
+                id: string;
+                role: components["schemas"]["Role"];
+            } | null;
         };
         Move: {
             /** @description null is the Cup */
@@ -448,17 +921,24 @@ export interface components {
             late: boolean;
             /** @description 0 when the due passed earlier today */
             daysLate: number;
-            /** @description Its start has not come */
+            /** @description Its start has not come, or it is paused */
             dimmed: boolean;
+            /** @description How deep it stands below another row of its group; absent for 0 */
+            depth?: number;
+            /** @description The to-dos above one whose parent is not a row; absent for none */
+            path?: string[];
+            progress?: components["schemas"]["Progress"];
         };
         Group: {
             /** @enum {string} */
-            kind: "to-sort" | "put-aside" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "rest-of-month" | "planned" | "due" | "due-planned-elsewhere" | "all";
+            kind: "to-sort" | "put-aside" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "rest-of-month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all";
             /** @description The group's day, week or month */
             horizon: string | null;
             /** @description All of the group's rows, also those not sent */
             count: number;
             rows: components["schemas"]["Row"][];
+            /** @description To-dos whose repeat has a date on this day; neither rows nor counted; absent for none */
+            comesRound?: components["schemas"]["Titled"][];
         };
         View: {
             /** Format: int64 */
@@ -495,6 +975,7 @@ export interface components {
             };
             shelves: components["schemas"]["Shelf"][];
             tags: components["schemas"]["Tag"][];
+            people: components["schemas"]["Person"][];
         };
         Shelf: {
             id: string;
@@ -679,6 +1160,218 @@ export interface operations {
         };
         responses: {
             201: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    readSentence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sentence"];
+            };
+        };
+        responses: {
+            /** @description What it means, with its chips and problems */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reading"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putIn: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sentence"];
+            };
+        };
+        responses: {
+            201: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    readLines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sentence"];
+            };
+        };
+        responses: {
+            /** @description The lines, each a sentence of its own */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lines"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putInLines: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sentence"];
+            };
+        };
+        responses: {
+            /** @description What was put in */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readWhen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["When"];
+            };
+        };
+        responses: {
+            /** @description The value, and the value in words */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhenRead"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    previewRepeat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RepeatChoice"];
+            };
+        };
+        responses: {
+            /** @description The rule, in words and with its next dates */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RepeatPreview"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addPerson: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPerson"];
+            };
+        };
+        responses: {
+            /** @description The person was put in */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    editPerson: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/merge-patch+json": components["schemas"]["PersonPatch"];
+            };
+        };
+        responses: {
+            /** @description The person was changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
             default: components["responses"]["Problem"];
         };
     };
@@ -899,6 +1592,181 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    remindTodo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reminding"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    repeatTodo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RepeatChoice"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    moveRepeat: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveTo"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    skipTodo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    pauseTodo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    resumeTodo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    endRepeat: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getInside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What belongs to it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Inside"];
+                };
+            };
             default: components["responses"]["Problem"];
         };
     };

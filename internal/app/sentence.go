@@ -1,0 +1,224 @@
+package app
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/capture"
+	"tincup/internal/core/day"
+	"tincup/internal/store"
+)
+
+// Sentence is what a person typed, and where.
+type Sentence struct {
+	Text string
+	// At is the wall time at which it was typed, in Zone; none is now.
+	At   day.Moment
+	Zone string
+	// List and Plan are given unless the sentence says its own.
+	List book.ID
+	Plan day.Horizon
+}
+
+// Reading is a Draft with the names in it found in the Book.
+type Reading struct {
+	capture.Draft
+	List   book.ID
+	Person book.Involved
+}
+
+// Line is one line of several, with its Reading.
+type Line struct {
+	capture.Line
+	Reading Reading
+}
+
+// ReadSentence reads one sentence as it would be put in now.
+func (a *App) ReadSentence(s Sentence) (reading Reading, err error) {
+	a.Read(func(b *book.Book, c day.Clock) { reading, err = read(b, c, s) })
+	return reading, err
+}
+
+// ReadLines reads several lines as they would be put in now. It fails with a
+// *book.RuleError where there are too many.
+func (a *App) ReadLines(s Sentence) (lines []Line, err error) {
+	a.Read(func(b *book.Book, c day.Clock) { lines, err = readLines(b, c, s) })
+	return lines, err
+}
+
+// Env is what reading knows: the clock, and the names in the Book.
+func (a *App) Env() (env capture.Env) {
+	a.Read(func(b *book.Book, c day.Clock) { env = envOf(b, c) })
+	return env
+}
+
+// PutIn puts in what a sentence means. A sentence with a problem is refused
+// with a *book.RuleError that has its reason.
+func (a *App) PutIn(ctx context.Context, req Request, s Sentence, respond Responder) (*store.Reply, error) {
+	return a.carryOut(ctx, req, respond, func(env book.Env, _ *Request) (*book.Change, error) {
+		reading, err := read(a.book, env.Clock, s)
+		if err != nil {
+			return nil, err
+		}
+		if err := refusal(reading.Draft); err != nil {
+			return nil, err
+		}
+		return a.book.Do(env, reading.command(s))
+	})
+}
+
+// PutInLines puts in what several lines mean, all or none.
+func (a *App) PutInLines(ctx context.Context, req Request, s Sentence, respond Responder) (*store.Reply, error) {
+	return a.carryOut(ctx, req, respond, func(env book.Env, _ *Request) (*book.Change, error) {
+		lines, err := readLines(a.book, env.Clock, s)
+		if err != nil {
+			return nil, err
+		}
+		tree := book.CaptureTree{}
+		for _, l := range lines {
+			if err := refusal(l.Reading.Draft); err != nil {
+				return nil, &book.RuleError{Field: "text", Reason: fmt.Sprintf("Line %d: %s", l.Number, err.Error())}
+			}
+			item := book.TreeItem{Capture: l.Reading.command(s), Under: l.Parent}
+			item.Done = l.Done
+			tree.Items = append(tree.Items, item)
+		}
+		return a.book.Do(env, tree)
+	})
+}
+
+func refusal(d capture.Draft) error {
+	if len(d.Problems) == 0 {
+		return nil
+	}
+	return &book.RuleError{Field: "text", Reason: d.Problems[0].Reason}
+}
+
+func envOf(b *book.Book, c day.Clock) capture.Env {
+	env := capture.Env{Clock: c}
+	for _, l := range b.Lists() {
+		env.Lists = append(env.Lists, l.Name)
+	}
+	for _, t := range b.Tags() {
+		env.Tags = append(env.Tags, t.Name)
+	}
+	for _, p := range b.People() {
+		env.People = append(env.People, p.Name)
+	}
+	return env
+}
+
+// typed sets the clock to when and where the sentence was typed.
+func (s Sentence) typed(c day.Clock) (day.Clock, error) {
+	if s.Zone != "" {
+		zone, err := time.LoadLocation(s.Zone)
+		if err != nil || strings.EqualFold(s.Zone, "local") {
+			return c, &book.RuleError{Field: "zone", Reason: fmt.Sprintf("%.60q is not a time zone such as Europe/Lisbon.", s.Zone)}
+		}
+		c.Zone = zone
+	}
+	if !s.At.IsZero() {
+		c.Now = c.Instant(s.At)
+	}
+	return c, nil
+}
+
+func read(b *book.Book, c day.Clock, s Sentence) (Reading, error) {
+	c, err := s.typed(c)
+	if err != nil {
+		return Reading{}, err
+	}
+	return found(b, c, capture.Read(s.Text, envOf(b, c))), nil
+}
+
+func readLines(b *book.Book, c day.Clock, s Sentence) ([]Line, error) {
+	c, err := s.typed(c)
+	if err != nil {
+		return nil, err
+	}
+	read, err := capture.ReadLines(s.Text, envOf(b, c))
+	if err != nil {
+		return nil, &book.RuleError{Field: "text", Reason: strings.ToUpper(err.Error()[:1]) + err.Error()[1:] + "."}
+	}
+	if len(read) == 0 {
+		return nil, &book.RuleError{Field: "text", Reason: "There is nothing to put in: every line is empty."}
+	}
+	lines := make([]Line, 0, len(read))
+	heading := -1
+	for i, l := range read {
+		switch {
+		case l.Section:
+			heading = i
+		case l.Parent < 0 && heading >= 0:
+			l.Parent = heading
+		}
+		if heading >= 0 && i != heading {
+			l.Depth++
+		}
+		if l.Parent >= 0 && l.Draft.List != "" {
+			chip := slices.IndexFunc(l.Draft.Chips, func(c capture.Chip) bool { return c.Field == capture.FieldList })
+			l.Draft.Refuse(chip, "A subtask is in its parent's list; say the list above.")
+		}
+		lines = append(lines, Line{l, found(b, c, l.Draft)})
+	}
+	return lines, nil
+}
+
+// found looks up the names of a draft.
+func found(b *book.Book, c day.Clock, d capture.Draft) Reading {
+	r := Reading{Draft: d}
+	for _, l := range b.Lists() {
+		if d.List != "" && l.Name == d.List {
+			r.List = l.ID
+		}
+	}
+	for _, p := range b.People() {
+		if d.Person.Role != capture.NoRole && p.Name == d.Person.Name {
+			r.Person = book.Involved{ID: p.ID, Role: book.Role(d.Person.Role), Since: c.Today()}
+		}
+	}
+	return r
+}
+
+// command makes the to-do of a reading.
+func (r Reading) command(s Sentence) book.Capture {
+	c := book.Capture{Title: r.Title, Notes: r.Notes, List: r.List, Priority: book.Priority(r.Priority), Start: r.Start,
+		Due: r.Due, Plan: r.Plan, Estimate: r.Estimate, Tags: r.Tags, Reminders: r.Reminders, Person: r.Person.ID,
+		Role: r.Person.Role, Repeat: r.Repeat}
+	if c.List.IsZero() {
+		c.List = s.List
+	}
+	if c.Plan.IsZero() {
+		c.Plan = s.Plan
+	}
+	return c
+}
+
+// ReadWhen reads words for one of the fields due, start and plan, and returns
+// the value with the value in words.
+func (a *App) ReadWhen(field, words string) (value, said string, err error) {
+	env := a.Env()
+	switch field {
+	case "due":
+		m, e := capture.ReadDue(words, env)
+		value, said, err = m.String(), capture.MomentWords(m), e
+	case "start":
+		d, e := capture.ReadStart(words, env)
+		value, said, err = d.String(), d.Words(), e
+	case "plan":
+		h, e := capture.ReadPlan(words, env)
+		value, said, err = h.String(), capture.HorizonWords(h), e
+	default:
+		return "", "", &book.RuleError{Field: "field", Reason: "due, start or plan is wanted."}
+	}
+	var we *capture.WhenError
+	if errors.As(err, &we) {
+		return "", "", &book.RuleError{Field: "text", Reason: we.Reason}
+	}
+	return value, said, err
+}

@@ -1,0 +1,113 @@
+package view
+
+import (
+	"slices"
+
+	"tincup/internal/core/book"
+)
+
+// placed is a to-do with how deep it stands below another of its group.
+type placed struct {
+	todo  *book.Todo
+	depth int
+}
+
+// arrange puts the rows of a group in order: each subtask whose parent is in
+// the group stands under it, and siblings are ordered among themselves.
+func arrange(rows []*book.Todo, order func(a, b *book.Todo) int) []placed {
+	nested := slices.ContainsFunc(rows, func(t *book.Todo) bool { return !t.Parent.IsZero() })
+	out := make([]placed, 0, len(rows))
+	if !nested {
+		slices.SortFunc(rows, order)
+		for _, t := range rows {
+			out = append(out, placed{todo: t})
+		}
+		return out
+	}
+	here := make(map[book.ID]bool, len(rows))
+	for _, t := range rows {
+		here[t.ID] = true
+	}
+	var top []*book.Todo
+	under := map[book.ID][]*book.Todo{}
+	for _, t := range rows {
+		if here[t.Parent] {
+			under[t.Parent] = append(under[t.Parent], t)
+		} else {
+			top = append(top, t)
+		}
+	}
+	var walk func(siblings []*book.Todo, depth int)
+	walk = func(siblings []*book.Todo, depth int) {
+		slices.SortFunc(siblings, order)
+		for _, t := range siblings {
+			out = append(out, placed{t, depth})
+			walk(under[t.ID], depth+1)
+		}
+	}
+	walk(top, 0)
+	return out
+}
+
+// path names the to-dos above one, the outermost first.
+func path(b *book.Book, t *book.Todo) []string {
+	var titles []string
+	for id := t.Parent; !id.IsZero(); {
+		parent, err := b.Todo(id)
+		if err != nil {
+			break
+		}
+		titles = append(titles, parent.Title)
+		id = parent.Parent
+	}
+	slices.Reverse(titles)
+	return titles
+}
+
+// Progress counts the leaves of a project.
+type Progress struct {
+	// Done of Total leaves are completed; cancelled ones and the bin are left
+	// out.
+	Done, Total int
+}
+
+// ProgressOf counts the leaves under a to-do; Total is 0 where it has no
+// subtasks.
+func ProgressOf(b *book.Book, t *book.Todo) Progress {
+	var p Progress
+	for _, sub := range b.Subtasks(t.ID) {
+		if sub.Status == book.Cancelled {
+			continue
+		}
+		below := ProgressOf(b, sub)
+		if below.Total > 0 {
+			p.Done += below.Done
+			p.Total += below.Total
+			continue
+		}
+		p.Total++
+		if sub.Status == book.Completed {
+			p.Done++
+		}
+	}
+	return p
+}
+
+// comesRound finds on which days up to a last one repeats come round again,
+// after the occurrence that stands in the view as a row.
+func (n moment) comesRound(rows []*book.Todo, upTo int) map[groupKey][]*book.Todo {
+	last := n.today.AddDays(upTo)
+	found := map[groupKey][]*book.Todo{}
+	for _, t := range rows {
+		if t.Repeat == nil {
+			continue
+		}
+		for _, on := range t.Coming(n.Clock, last) {
+			found[n.onDay(on)] = append(found[n.onDay(on)], t)
+		}
+	}
+	for _, todos := range found {
+		slices.SortFunc(todos, byWeight)
+	}
+	return found
+}

@@ -1,0 +1,183 @@
+package view_test
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
+	"tincup/internal/core/view"
+)
+
+// filled is a Book filled by commands.
+type filled struct {
+	t    *testing.T
+	book *book.Book
+	now  time.Time
+	ids  byte
+}
+
+func fill(t *testing.T) *filled {
+	return &filled{t: t, book: book.New(book.MemoryNotes{}), now: time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC)}
+}
+
+func (f *filled) clock() day.Clock { return day.Clock{Now: f.now, Zone: time.UTC} }
+
+func (f *filled) do(cmd book.Command) *book.Change {
+	f.t.Helper()
+	c, err := f.book.Do(book.Env{Clock: f.clock(), NewID: func() book.ID { f.ids++; return book.ID{15: f.ids} }}, cmd)
+	if err != nil {
+		f.t.Fatal(err)
+	}
+	f.book.Apply(c)
+	return c
+}
+
+func (f *filled) put(c book.Capture) book.ID { f.t.Helper(); return f.do(c).Todo().ID }
+
+// show writes a view: group heads, and rows indented by their depth.
+func (f *filled) show(q view.Query) string {
+	f.t.Helper()
+	q.Limit = 100
+	res, err := view.Ask(f.book, f.clock(), q)
+	if err != nil {
+		f.t.Fatal(err)
+	}
+	var b strings.Builder
+	for _, g := range res.Groups {
+		fmt.Fprintf(&b, "%s %s %d\n", g.Kind, g.Horizon, g.Count)
+		for _, r := range g.Rows {
+			b.WriteString(strings.Repeat("  ", r.Depth+1) + r.Todo.Title)
+			if len(r.Path) > 0 {
+				b.WriteString(" < " + strings.Join(r.Path, " < "))
+			}
+			if r.Progress.Total > 0 {
+				fmt.Fprintf(&b, " (%d of %d)", r.Progress.Done, r.Progress.Total)
+			}
+			b.WriteByte('\n')
+		}
+		for _, t := range g.ComesRound {
+			b.WriteString("  ~ " + t.Title + "\n")
+		}
+	}
+	return b.String()
+}
+
+func compare(t *testing.T, got, want string) {
+	t.Helper()
+	if want = strings.TrimPrefix(want, "\n"); got != want {
+		t.Errorf("got\n%swant\n%s", got, want)
+	}
+}
+
+// Sorting is among siblings (common practice, no source): a medium subtask of a
+// high parent stands above a medium to-do that has none.
+func TestSubtasksStandUnderTheirParent(t *testing.T) {
+	f := fill(t)
+	list := f.do(book.AddList{Name: "Night Signals"}).Lists[0].After.ID
+	loose := f.put(book.Capture{Title: "Loose, medium", List: list, Priority: book.Medium})
+	parent := f.put(book.Capture{Title: "Loans, high", List: list, Priority: book.High})
+	f.put(book.Capture{Title: "Crates, low", Parent: parent, Priority: book.Low})
+	medium := f.put(book.Capture{Title: "Agreement, medium", Parent: parent, Priority: book.Medium})
+	f.put(book.Capture{Title: "Signature", Parent: medium, Due: day.MustMoment("2026-11-24")})
+	done := f.put(book.Capture{Title: "Ring first", Parent: parent})
+	f.do(book.Complete{ID: done})
+	gone := f.put(book.Capture{Title: "Fax it", Parent: parent})
+	f.do(book.Cancel{ID: gone})
+	compare(t, f.show(view.Query{Name: view.InList, List: list}), `
+all  5
+  Loans, high (1 of 3)
+    Agreement, medium (0 of 1)
+      Signature
+    Crates, low
+  Loose, medium
+`)
+	compare(t, f.show(view.Query{Name: view.Today}), `
+due-today  1
+  Signature < Loans, high < Agreement, medium
+`)
+	f.do(book.Edit{ID: loose, Due: ptrTo(day.MustMoment("2026-11-24"))})
+	f.do(book.Edit{ID: medium, Due: ptrTo(day.MustMoment("2026-11-24"))})
+	compare(t, f.show(view.Query{Name: view.Today}), `
+due-today  3
+  Loose, medium
+  Agreement, medium < Loans, high (0 of 1)
+    Signature
+`)
+}
+
+func ptrTo[T any](v T) *T { return &v }
+
+func TestUpcomingFoldsWhatComesRound(t *testing.T) {
+	f := fill(t)
+	rep := func(title, rule, first string, anchor repeat.Anchor) book.ID {
+		return f.put(book.Capture{Title: title, Due: day.MustMoment(first),
+			Repeat: &repeat.Repeat{Rule: repeat.MustParse(rule), First: day.MustMoment(first).Date, Anchor: anchor}})
+	}
+	rep("Feed the cat", "FREQ=DAILY;INTERVAL=9", "2026-11-24", repeat.Schedule)
+	rep("Choir", "FREQ=WEEKLY;INTERVAL=2;BYDAY=TH", "2026-11-26", repeat.Schedule)
+	rep("Rota", "FREQ=MONTHLY;BYMONTHDAY=3", "2026-11-03", repeat.Schedule) // overdue
+	rep("Descale", "FREQ=DAILY;INTERVAL=5", "2026-11-25", repeat.Completion)
+	paused := rep("Water", "FREQ=DAILY", "2026-11-25", repeat.Schedule)
+	f.do(book.Pause{ID: paused})
+	f.put(book.Capture{Title: "Ring the framer", Due: day.MustMoment("2026-12-03")})
+	compare(t, f.show(view.Query{Name: view.Upcoming}), `
+day 2026-11-25 1
+  Descale
+day 2026-11-26 1
+  Choir
+day 2026-12-03 1
+  Ring the framer
+  ~ Rota
+  ~ Feed the cat
+day 2026-12-10 0
+  ~ Choir
+day 2026-12-12 0
+  ~ Feed the cat
+day 2026-12-21 0
+  ~ Feed the cat
+`)
+	res, err := view.Ask(f.book, f.clock(), view.Query{Name: view.Upcoming, Limit: 100})
+	if err != nil || res.Total != 3 {
+		t.Errorf("%d in all, %v; what comes round is not counted", res.Total, err)
+	}
+}
+
+func TestPausedIsOnlyInItsList(t *testing.T) {
+	f := fill(t)
+	list := f.do(book.AddList{Name: "Allotment"}).Lists[0].After.ID
+	for _, l := range []book.ID{list, {}} {
+		id := f.put(book.Capture{Title: "Water", List: l, Due: day.MustMoment("2026-11-20"),
+			Repeat: &repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY;INTERVAL=30"), First: day.MustDate("2026-11-20")}})
+		f.do(book.Pause{ID: id})
+	}
+	for _, name := range []view.Name{view.Today, view.Overdue, view.Upcoming, view.WithinAWeek} {
+		if got := f.show(view.Query{Name: name}); got != "" {
+			t.Errorf("%s holds\n%s", name, got)
+		}
+	}
+	compare(t, f.show(view.Query{Name: view.InList, List: list}), "paused  1\n  Water\n")
+	compare(t, f.show(view.Query{Name: view.Cup}), "put-aside  1\n  Water\n")
+	s := view.Take(f.book, f.clock())
+	if s.Counts[view.Overdue] != 0 || s.Counts[view.Cup] != 0 || s.Lists[list] != 0 || slices.ContainsFunc(s.Rail, func(c view.RailCup) bool { return c.Count > 0 }) {
+		t.Errorf("it is counted: %+v", s)
+	}
+}
+
+func TestDoneShowsARecordOnce(t *testing.T) {
+	f := fill(t)
+	id := f.put(book.Capture{Title: "Rota", Due: day.MustMoment("2026-11-24"),
+		Repeat: &repeat.Repeat{Rule: repeat.MustParse("FREQ=WEEKLY"), First: day.MustDate("2026-11-24")}})
+	sub := f.put(book.Capture{Title: "Ring round", Parent: id})
+	f.put(book.Capture{Title: "Pin it up", Parent: id})
+	f.do(book.Complete{ID: sub})
+	f.do(book.Complete{ID: id})
+	compare(t, f.show(view.Query{Name: view.Done}), `
+day 2026-11-24 1
+  Rota (1 of 2)
+`)
+}

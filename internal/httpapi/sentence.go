@@ -1,0 +1,152 @@
+package httpapi
+
+import (
+	"net/http"
+	"unicode/utf16"
+
+	"github.com/gin-gonic/gin"
+
+	"tincup/internal/app"
+	"tincup/internal/core/book"
+	"tincup/internal/core/capture"
+	"tincup/internal/core/day"
+	"tincup/internal/httpapi/contract"
+)
+
+// sentence reads what a person typed, and where, from the body.
+func sentence(c *gin.Context) (app.Sentence, []byte, error) {
+	in, raw, err := body[contract.Sentence](c)
+	if err != nil {
+		return app.Sentence{}, nil, err
+	}
+	s := app.Sentence{Text: in.Text}
+	if in.Zone != nil {
+		s.Zone = *in.Zone
+	}
+	if in.Typed != nil && *in.Typed != "" {
+		if s.At, err = read[day.Moment]("typed", *in.Typed); err != nil {
+			return s, raw, err
+		}
+		if !s.At.HasTime() {
+			return s, raw, &book.RuleError{Field: "typed", Reason: "A date with time is wanted, such as 2026-11-24T09:00."}
+		}
+	}
+	if err := optional(&s.List, "list", in.List); err != nil {
+		return s, raw, err
+	}
+	return s, raw, optional(&s.Plan, "plan", in.Plan)
+}
+
+// ReadSentence says what a sentence means.
+func (s *server) ReadSentence(c *gin.Context) {
+	in, _, err := sentence(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	reading, err := s.app.ReadSentence(in)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, encodeReading(in.Text, reading))
+}
+
+// PutIn puts in what a sentence means.
+func (s *server) PutIn(c *gin.Context, params contract.PutInParams) {
+	in, raw, err := sentence(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	reply, err := s.app.PutIn(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), in,
+		s.todoReply(c, http.StatusCreated))
+	s.reply(c, reply, err)
+}
+
+// ReadLines says what several lines mean.
+func (s *server) ReadLines(c *gin.Context) {
+	in, _, err := sentence(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	lines, err := s.app.ReadLines(in)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	out := contract.Lines{Lines: make([]contract.Line, 0, len(lines))}
+	for _, l := range lines {
+		out.Lines = append(out.Lines, contract.Line{Number: l.Number, Depth: l.Depth, Section: l.Section, Done: l.Done,
+			Reading: encodeReading("", l.Reading)})
+	}
+	c.JSON(http.StatusOK, out)
+}
+
+// PutInLines puts in what several lines mean.
+func (s *server) PutInLines(c *gin.Context, params contract.PutInLinesParams) {
+	in, raw, err := sentence(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	reply, err := s.app.PutInLines(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), in, putIn)
+	s.reply(c, reply, err)
+}
+
+// ReadWhen reads words for a due, a start or a plan.
+func (s *server) ReadWhen(c *gin.Context) {
+	in, _, err := body[contract.When](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	value, words, err := s.app.ReadWhen(string(in.Field), in.Text)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, contract.WhenRead{Value: value, Words: words})
+}
+
+// encodeReading writes a reading; text is that of its chips, "" where they need
+// not be found in it.
+func encodeReading(text string, r app.Reading) contract.Reading {
+	out := contract.Reading{Title: r.Title, Notes: r.Notes, List: orAbsent(r.List.String()), Due: orAbsent(r.Due.String()),
+		Start: orAbsent(r.Start.String()), Plan: orAbsent(r.Plan.String()), Priority: contract.Priority(r.Priority.String()),
+		Tags: append([]string{}, r.Tags...), Repeat: encodeRepeat(r.Repeat), Person: encodeInvolved(r.Person),
+		Reminders: reminderTexts(r.Reminders), Chips: []contract.Chip{}, Problems: []contract.Fault{}}
+	if r.Estimate > 0 {
+		out.Estimate = &r.Estimate
+	}
+	for _, chip := range r.Chips {
+		out.Chips = append(out.Chips, encodeChip(text, chip))
+	}
+	for _, p := range r.Problems {
+		out.Problems = append(out.Problems, contract.Fault{Words: p.Words, Reason: p.Reason})
+	}
+	return out
+}
+
+func encodeChip(text string, chip capture.Chip) contract.Chip {
+	out := contract.Chip{Field: contract.ChipField(chip.Field), Words: chip.Words, Value: chip.Value,
+		Problem: orAbsent(chip.Problem), Spans: []contract.Span{}}
+	if text == "" {
+		return out
+	}
+	for _, s := range chip.Spans {
+		out.Spans = append(out.Spans, contract.Span{Start: units(text[:s.Start]), End: units(text[:s.End])})
+	}
+	out.Without = capture.Quote(text, chip)
+	return out
+}
+
+// units counts UTF-16 code units, as a page does.
+func units(s string) int {
+	n := 0
+	for _, r := range s {
+		n += max(utf16.RuneLen(r), 1)
+	}
+	return n
+}

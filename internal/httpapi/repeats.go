@@ -9,6 +9,7 @@ import (
 
 	"tincup/internal/app"
 	"tincup/internal/core/book"
+	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
 	"tincup/internal/core/view"
@@ -144,7 +145,6 @@ func (s *server) PreviewRepeat(c *gin.Context) {
 	if r.First.IsZero() {
 		r.First = clock.Today()
 	}
-	r.Rule = r.Rule.Lasting(r.First)
 	begun, err := r.Begin(day.TimeOfDay{}, clock.Zone)
 	if err != nil {
 		s.fail(c, &book.RuleError{Field: "repeat", Reason: upperFirst(err.Error()) + "."})
@@ -152,6 +152,8 @@ func (s *server) PreviewRepeat(c *gin.Context) {
 	}
 	out := contract.RepeatPreview{Rule: begun.Rule.String(), Words: begun.Words(), First: begun.Current.String(),
 		Dates: []string{}, Choice: encodeChoice(begun.Rule)}
+	begun.First = begun.Current
+	out.Say = orAbsent(capture.SayRepeat(begun, s.app.Env()))
 	for _, d := range begun.Preview(previewDates, day.TimeOfDay{}, clock.Zone) {
 		out.Dates = append(out.Dates, d.String())
 	}

@@ -21,10 +21,12 @@ const later = {
   chooser: () => import("@/components/ChooserHost.vue"),
   help: () => import("@/components/KeysHelp.vue"),
   slip: () => import("@/components/SlipHost.vue"),
+  paste: () => import("@/components/PastePreview.vue"),
 };
 const ChooserHost = defineAsyncComponent(later.chooser);
 const KeysHelp = defineAsyncComponent(later.help);
 const SlipHost = defineAsyncComponent(later.slip);
+const PastePreview = defineAsyncComponent(later.paste);
 
 const route = useRoute();
 const router = useRouter();
@@ -38,7 +40,10 @@ const slip = computed(() => (typeof route.query.slip === "string" ? route.query.
 
 onMounted(() => {
   server.start();
-  setTimeout(() => void Promise.all([later.slip(), later.chooser(), later.help()]), 500);
+  setTimeout(
+    () => void Promise.all([later.slip(), later.chooser(), later.help(), later.paste()]),
+    500,
+  );
 });
 watch(
   () => route.fullPath,
@@ -61,7 +66,7 @@ useAppKeys(overview, () => {
 <template>
   <v-app>
     <div class="house" :class="{ 'with-slip': slip }">
-      <TopBar :narrow="narrow" @index="indexOpen = !indexOpen" />
+      <TopBar :narrow="narrow" :overview="overview" @index="indexOpen = !indexOpen" />
       <p v-if="server.away" class="away" role="alert">
         The server is away. What you see may be old; nothing can be changed until it is back.
       </p>
@@ -95,10 +100,11 @@ useAppKeys(overview, () => {
         <p v-else class="opening" role="status">Opening…</p>
       </main>
       <footer v-if="narrow && !slip" class="thumb">
-        <CaptureLine />
+        <CaptureLine :overview="overview" />
       </footer>
     </div>
     <KeysHelp v-if="current.helping" />
+    <PastePreview v-if="current.pasted !== undefined && overview" :overview="overview" />
     <ToastStack />
   </v-app>
 </template>

@@ -175,9 +175,6 @@ func (d *draft) begin(t *Todo, r repeat.Repeat) error {
 			r.First = d.env.Clock.Today()
 		}
 	}
-	if r.Rule != nil {
-		r.Rule = r.Rule.Lasting(r.First)
-	}
 	begun, err := r.Begin(t.driver().Time, d.zone())
 	if err != nil {
 		return refuse("repeat", "%s.", upperFirst(err.Error()))

@@ -195,14 +195,24 @@ func (m *meaning) join(from, to said) {
 		c.Problem = why
 	}
 	m.r.draft.Chips = slices.Delete(chips, from.chip, from.chip+1)
+	merged := to.chip
+	if merged > from.chip {
+		merged--
+	}
 	for _, s := range []*said{&m.due, &m.time, &m.start, &m.plan, &m.rule, &m.lead, &m.end} {
-		if s.chip > from.chip {
-			s.chip--
-		}
+		s.joined(from.chip, merged)
 	}
 	for i := range m.reminders {
-		if m.reminders[i].chip > from.chip {
-			m.reminders[i].chip--
-		}
+		m.reminders[i].joined(from.chip, merged)
+	}
+}
+
+// joined follows a chip that went into another.
+func (s *said) joined(gone, into int) {
+	switch {
+	case s.chip == gone:
+		s.chip = into
+	case s.chip > gone:
+		s.chip--
 	}
 }

@@ -50,7 +50,7 @@ func (d Draft) clauses(env Env) string {
 	}
 	said := ""
 	if d.Repeat != nil {
-		said = sayRepeat(*d.Repeat, env)
+		said = SayRepeat(*d.Repeat, env)
 	}
 	switch {
 	case said != "":
@@ -126,8 +126,9 @@ func sayPlan(h day.Horizon) string {
 	return ""
 }
 
-// sayRepeat says a repeat with its first date, "" where words do not do.
-func sayRepeat(r repeat.Repeat, env Env) string {
+// SayRepeat says a repeat with its first date, as a clause; "" where words do
+// not do.
+func SayRepeat(r repeat.Repeat, env Env) string {
 	bounded := *r.Rule
 	bounded.Count, bounded.Until = 0, repeat.Until{}
 	open := repeat.Repeat{Rule: &bounded, Anchor: r.Anchor}
@@ -146,7 +147,8 @@ func sayRepeat(r repeat.Repeat, env Env) string {
 		s += fmt.Sprintf(", %d days ahead", r.Lead)
 	}
 	read := Read("x, "+s, env)
-	if read.Repeat == nil || !read.Repeat.Same(r) {
+	if back := read.Repeat; back == nil || back.Rule.String() != r.Rule.String() || back.First != r.First ||
+		back.Anchor != r.Anchor || back.Lead != r.Lead {
 		return ""
 	}
 	return s

@@ -13,6 +13,15 @@ export type List = components["schemas"]["List"];
 export type RailCup = components["schemas"]["RailCup"];
 export type Colour = components["schemas"]["Colour"];
 export type Priority = components["schemas"]["Priority"];
+export type Person = components["schemas"]["Person"];
+export type Involved = components["schemas"]["Involved"];
+export type Reading = components["schemas"]["Reading"];
+export type Chip = components["schemas"]["Chip"];
+export type Line = components["schemas"]["Line"];
+export type Repeat = components["schemas"]["Repeat"];
+export type RepeatChoice = components["schemas"]["RepeatChoice"];
+export type RepeatPreview = components["schemas"]["RepeatPreview"];
+export type Choice = components["schemas"]["Choice"];
 export type Problem = components["schemas"]["Problem"];
 
 /** A refusal: the server's own sentence, and where it belongs. */

@@ -701,6 +701,8 @@ export interface components {
             first: string;
             /** @description The first five */
             dates: string[];
+            /** @description A clause of a sentence that says it; absent where words do not do */
+            say?: string;
             choice?: components["schemas"]["Choice"];
         };
         MoveTo: {

@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { toRef } from "vue";
 import { type Into, useCapture } from "@/composables/capture";
+import { useReading } from "@/composables/reading";
+import ReadingChip from "./ReadingChip.vue";
 
 /** A line at the foot of a sheet that puts to-dos straight into it. */
 const props = defineProps<{ place: string; name: string; into: Into }>();
 const { text, reason, putIn } = useCapture(toRef(props, "place"), toRef(props, "into"));
+const reading = useReading(text);
 </script>
 
 <template>
@@ -17,6 +20,14 @@ const { text, reason, putIn } = useCapture(toRef(props, "place"), toRef(props, "
       @keydown.enter.exact.prevent="putIn(false)"
       @keydown.esc.prevent="($event.target as HTMLElement).blur()"
     />
+    <ul v-if="text.trim() && reading?.chips.length" aria-label="Understood">
+      <li v-for="chip in reading.chips" :key="chip.field + chip.words">
+        <ReadingChip :chip="chip" @without="text = chip.without" />
+      </li>
+    </ul>
+    <p v-for="p in text.trim() ? reading?.problems : []" :key="p.reason" role="status">
+      {{ p.reason }}
+    </p>
     <p v-if="reason" role="alert">{{ reason }}</p>
   </div>
 </template>
@@ -36,6 +47,13 @@ input {
 input:focus {
   border: 1px solid var(--rim);
   background: var(--glaze);
+}
+ul {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 8px;
+  list-style: none;
 }
 p {
   margin-top: 4px;

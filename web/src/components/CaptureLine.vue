@@ -1,49 +1,196 @@
 <script setup lang="ts">
-import { ref, useTemplateRef, watch } from "vue";
+import { computed, nextTick, ref, useTemplateRef, watch } from "vue";
+import type { Chip, Overview } from "@/api/client";
 import { useCapture } from "@/composables/capture";
+import { useCompletion } from "@/composables/completion";
 import { useCurrent } from "@/composables/current";
+import { reword, useReading } from "@/composables/reading";
+import CapturePanel from "./CapturePanel.vue";
+import ChipChooser from "./ChipChooser.vue";
 
+const props = defineProps<{ overview?: Overview }>();
 const { text, reason, putIn } = useCapture("capture");
+const reading = useReading(text);
 const current = useCurrent();
 const input = useTemplateRef("input");
+const mirror = useTemplateRef("mirror");
 const focused = ref(false);
+/** Examples are offered on coming to the line, and not again right after putting in. */
+const examples = ref(true);
+const caret = ref(0);
+const completion = useCompletion(
+  text,
+  caret,
+  computed(() => props.overview),
+);
+const opened = ref<{ chip: Chip; at: HTMLElement }>();
 
 watch(
   () => current.capture,
   () => input.value?.focus(),
 );
+
+/** The line cut where words were understood; what was typed since stays plain. */
+const pieces = computed(() => {
+  const out: { text: string; read?: "yes" | "problem" }[] = [];
+  let from = 0;
+  const spans = (reading.value?.chips ?? [])
+    .flatMap((c) => c.spans.map((s) => ({ ...s, problem: c.problem !== undefined })))
+    .filter((s) => reading.value?.text.slice(0, s.end) === text.value.slice(0, s.end))
+    .sort((a, b) => a.start - b.start);
+  for (const s of spans) {
+    out.push({ text: text.value.slice(from, s.start) });
+    out.push({ text: text.value.slice(s.start, s.end), read: s.problem ? "problem" : "yes" });
+    from = s.end;
+  }
+  out.push({ text: text.value.slice(from) });
+  return out;
+});
+const open = computed(
+  () =>
+    reason.value !== "" ||
+    opened.value !== undefined ||
+    (focused.value && (examples.value || text.value.trim() !== "")),
+);
+
+function follow() {
+  caret.value = input.value?.selectionStart ?? 0;
+  if (mirror.value && input.value) mirror.value.scrollLeft = input.value.scrollLeft;
+}
+async function write(to: string, at = to.length) {
+  text.value = to;
+  await nextTick();
+  input.value?.focus();
+  input.value?.setSelectionRange(at, at);
+  follow();
+}
+function complete(nth: number) {
+  const c = completion.found.value[nth];
+  if (c) void write(c.text, c.caret);
+}
+function enter(andOpen: boolean) {
+  if (completion.at.value >= 0) complete(completion.at.value);
+  else {
+    examples.value = false;
+    void putIn(andOpen);
+  }
+}
+function leave() {
+  focused.value = false;
+  examples.value = true;
+}
+function arrow(e: KeyboardEvent, by: number) {
+  if (!completion.found.value.length) return;
+  e.preventDefault();
+  completion.step(by);
+}
+function tab(e: KeyboardEvent) {
+  if (!completion.found.value.length) return;
+  e.preventDefault();
+  complete(Math.max(completion.at.value, 0));
+}
+function escape() {
+  if (completion.found.value.length) completion.dismiss();
+  else input.value?.blur();
+}
+function paste(e: ClipboardEvent) {
+  const pasted = e.clipboardData?.getData("text/plain") ?? "";
+  if (
+    pasted
+      .trim()
+      .split(/\r\n|\r|\n/)
+      .filter((l) => l.trim()).length < 2
+  )
+    return;
+  e.preventDefault();
+  current.pasted = pasted;
+}
+
+/** A chip that is opened: its chooser, or else its words to write anew. */
+function openChip(chip: Chip, at: HTMLElement) {
+  if (["due", "start", "plan", "list", "priority", "repeat"].includes(chip.field)) {
+    opened.value = { chip, at };
+    return;
+  }
+  const span = chip.spans[0];
+  input.value?.focus();
+  if (span) input.value?.setSelectionRange(span.start, span.end);
+}
+function rewordChip(words: string | undefined) {
+  const chip = opened.value?.chip;
+  opened.value = undefined;
+  if (chip && words !== undefined && reading.value) {
+    void write(reword(reading.value.text, chip.spans, words));
+  } else input.value?.focus();
+}
 </script>
 
 <template>
-  <div class="line" :class="{ focused }">
-    <input
-      ref="input"
-      v-model="text"
-      type="text"
-      aria-label="Put something in"
-      placeholder="What is on your mind? It goes into the Cup"
-      autocomplete="off"
-      enterkeyhint="done"
-      :aria-invalid="reason !== ''"
-      aria-describedby="capture-reason"
-      @focus="focused = true"
-      @blur="focused = false"
-      @keydown.enter.exact.prevent="putIn(false)"
-      @keydown.ctrl.enter.exact.prevent="putIn(true)"
-      @keydown.meta.enter.exact.prevent="putIn(true)"
-      @keydown.esc.prevent="input?.blur()"
-    />
-    <button v-if="text.trim()" class="key" tabindex="-1" @mousedown.prevent @click="putIn(false)">
+  <div class="line" :class="{ focused, open }">
+    <div class="field">
+      <div ref="mirror" class="mirror" aria-hidden="true">
+        <span v-for="(p, i) in pieces" :key="i" :class="p.read">{{ p.text }}</span>
+      </div>
+      <input
+        ref="input"
+        v-model="text"
+        type="text"
+        role="combobox"
+        aria-label="Put something in"
+        placeholder="Say it: Order mount board, by Friday 4pm, in Night Signals, high"
+        autocomplete="off"
+        enterkeyhint="done"
+        aria-autocomplete="list"
+        aria-controls="capture-names"
+        :aria-expanded="completion.found.value.length > 0"
+        :aria-activedescendant="
+          completion.at.value >= 0 ? `capture-name-${completion.at.value}` : undefined
+        "
+        :aria-invalid="reason !== '' || (reading?.problems.length ?? 0) > 0"
+        aria-describedby="capture-panel"
+        @focus="focused = true"
+        @blur="leave"
+        @input="follow"
+        @scroll="follow"
+        @select="follow"
+        @keyup="follow"
+        @click="follow"
+        @paste="paste"
+        @keydown.enter.exact.prevent="enter(false)"
+        @keydown.ctrl.enter.exact.prevent="enter(true)"
+        @keydown.meta.enter.exact.prevent="enter(true)"
+        @keydown.down="arrow($event, 1)"
+        @keydown.up="arrow($event, -1)"
+        @keydown.tab.exact="tab"
+        @keydown.esc.prevent="escape"
+      />
+    </div>
+    <button v-if="text.trim()" class="key" tabindex="-1" @mousedown.prevent @click="enter(false)">
       Put in
     </button>
     <span v-else-if="!focused" class="key hint-key" aria-hidden="true">n</span>
-    <div v-if="reason || (focused && text)" id="capture-reason" class="under floating">
-      <p v-if="reason" class="reason" role="alert">{{ reason }}</p>
-      <p v-else class="hint">
-        <span class="key">Enter</span> put in <span class="key">Ctrl Enter</span> put in and open
-        <span class="key">Esc</span> leave for later
-      </p>
-    </div>
+    <CapturePanel
+      v-if="open"
+      id="capture-panel"
+      :text="text"
+      :reading="reading"
+      :reason="reason"
+      :names="completion.found.value.map((c) => c.name)"
+      :at="completion.at.value"
+      @mousedown.prevent
+      @complete="complete"
+      @try="(sentence) => write(sentence)"
+      @without="(sentence) => write(sentence)"
+      @open="openChip"
+    />
+    <ChipChooser
+      v-if="opened && overview && reading"
+      :chip="opened.chip"
+      :at="opened.at"
+      :reading="reading"
+      :overview="overview"
+      @reword="rewordChip"
+    />
   </div>
 </template>
 
@@ -59,15 +206,46 @@ watch(
   background: var(--glaze);
   color: var(--ink);
 }
-.line input {
+.field {
+  position: relative;
   flex: 1;
   min-width: 0;
   height: 100%;
+}
+.field input,
+.mirror {
+  width: 100%;
+  height: 100%;
+  line-height: 36px;
+  white-space: pre;
+}
+.field input {
+  position: relative;
   outline: none;
+}
+.mirror {
+  position: absolute;
+  inset: 0;
+  overflow: hidden;
+  color: transparent;
+  pointer-events: none;
+}
+.mirror .yes,
+.mirror .problem {
+  padding-bottom: 1px;
+  border-bottom: 2px solid var(--fill);
+}
+.mirror .problem {
+  border-bottom-color: var(--madder);
 }
 .line.focused {
   outline: 2px solid var(--copper);
   outline-offset: 1px;
+}
+.line.open {
+  border-radius: var(--corner) var(--corner) 0 0;
+  outline: none;
+  box-shadow: 0 0 0 2px var(--rim);
 }
 button.key {
   cursor: pointer;
@@ -75,38 +253,20 @@ button.key {
   border-color: var(--rim);
   line-height: 22px;
 }
-.under {
-  position: absolute;
-  z-index: 20;
-  top: calc(100% + 6px);
-  left: 0;
-  right: 0;
-  padding: 8px 12px;
-}
-.hint {
-  color: var(--pencil);
-  font-size: 13px;
-}
-.hint .key:not(:first-child) {
-  margin-left: 10px;
-}
-.reason {
-  color: var(--madder);
-}
 @media (max-width: 760px) {
   .line {
     height: 44px;
     border: 2px solid var(--rim);
   }
-  .under {
-    top: auto;
-    bottom: calc(100% + 6px);
+  .field input,
+  .mirror {
+    line-height: 40px;
   }
-  .hint,
+  .line.open {
+    border-radius: 0 0 var(--corner) var(--corner);
+    box-shadow: none;
+  }
   .hint-key {
-    display: none;
-  }
-  .under:has(.hint) {
     display: none;
   }
 }

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed, nextTick } from "vue";
-import type { Overview } from "@/api/client";
+import type { Overview, RepeatChoice } from "@/api/client";
 import { useActions } from "@/composables/actions";
 import { useCurrent } from "@/composables/current";
 import { useTodo } from "@/composables/queries";
 import { rowElement } from "@/composables/row-keys";
 import ListChooser from "./ListChooser.vue";
 import MomentChooser from "./MomentChooser.vue";
+import PersonChooser from "./PersonChooser.vue";
 import PlanChooser from "./PlanChooser.vue";
+import RepeatEditor from "./RepeatEditor.vue";
 import TagChooser from "./TagChooser.vue";
 
 /** The one chooser that is open, hung on the row or field that asked for it. */
@@ -34,6 +36,17 @@ async function set(field: "due" | "start" | "plan", value: string | null) {
   if (field === "plan") await actions.plan(t, value);
   else await actions.edit(t, { [field]: value });
 }
+type Deed = "skip" | "pause" | "resume" | "end-repeat";
+async function deed(name: Deed) {
+  const t = todo.value;
+  await close();
+  if (t) await actions.run(t.id, name);
+}
+async function setRepeat(choice: RepeatChoice) {
+  const t = todo.value;
+  await close();
+  if (t) await actions.repeat(t, choice);
+}
 </script>
 
 <template>
@@ -55,6 +68,26 @@ async function set(field: "due" | "start" | "plan", value: string | null) {
         @done="close"
       />
       <TagChooser v-else-if="current.chooser.kind === 'tags'" :overview="overview" :todo="todo" />
+      <PersonChooser
+        v-else-if="current.chooser.kind === 'person'"
+        :overview="overview"
+        :todo="todo"
+        @done="close"
+      />
+      <RepeatEditor
+        v-else-if="current.chooser.kind === 'repeat'"
+        :key="todo.id"
+        :repeat="todo.repeat"
+        :date="todo.due ?? todo.plan ?? todo.start"
+        :today="overview.today"
+        :kept="todo.repeat !== undefined"
+        @save="setRepeat"
+        @skip="deed('skip')"
+        @pause="deed('pause')"
+        @resume="deed('resume')"
+        @end="deed('end-repeat')"
+        @cancel="close"
+      />
       <PlanChooser
         v-else-if="current.chooser.kind === 'plan'"
         :overview="overview"

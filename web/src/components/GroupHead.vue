@@ -39,7 +39,9 @@ const over = computed(() =>
     <CupGlyph v-if="withCup && group.kind === 'day'" :level="level" :size="20" />
     <h2>{{ words }}</h2>
     <span v-if="over > 0" class="over">{{ over }} over</span>
-    <span class="count">{{ folds ? (folded ? "show " : "hide ") : "" }}{{ group.count }}</span>
+    <span class="count"
+      >{{ folds ? (folded ? "show " : "hide ") : "" }}{{ group.count || "" }}</span
+    >
   </component>
 </template>
 

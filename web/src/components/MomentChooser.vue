@@ -2,9 +2,15 @@
 import { computed, onMounted, ref, useTemplateRef } from "vue";
 import { addDays, fullMoment, railDay, weekday } from "@/words/dates";
 import { walk } from "@/composables/walk";
+import SayWhen from "./SayWhen.vue";
 
 /** Chooses a date, and with `timed` a time of day. */
-const props = defineProps<{ today: string; value: string | null; timed?: boolean; what: string }>();
+const props = defineProps<{
+  today: string;
+  value: string | null;
+  timed?: boolean;
+  what: "due" | "start";
+}>();
 const emit = defineEmits<{ choose: [moment: string | null] }>();
 
 const root = useTemplateRef("root");
@@ -53,49 +59,56 @@ function quickly(day: string) {
 </script>
 
 <template>
-  <div ref="root" class="chooser" role="dialog" :aria-label="`Choose the ${what}`">
-    <div
-      class="quick"
-      @keydown.down.prevent="walk($event, 1)"
-      @keydown.up.prevent="walk($event, -1)"
-    >
-      <button
-        v-for="q in quick"
-        :key="q.date"
-        :class="{ set: value?.slice(0, 10) === q.date }"
-        @click="quickly(q.date)"
+  <div ref="root" role="dialog" :aria-label="`Choose the ${what}`">
+    <SayWhen
+      :field="what"
+      :example="timed ? 'Friday 4pm, in 3 days, 30 Nov' : 'Monday, next week'"
+      @choose="(v) => emit('choose', v)"
+    />
+    <div class="chooser">
+      <div
+        class="quick"
+        @keydown.down.prevent="walk($event, 1)"
+        @keydown.up.prevent="walk($event, -1)"
       >
-        {{ q.name }}
-      </button>
-      <button v-if="value" class="none" @click="emit('choose', null)">No {{ what }}</button>
-    </div>
-    <div class="right">
-      <v-date-picker
-        v-model="picked"
-        :month="shown.month"
-        :year="shown.year"
-        hide-header
-        hide-title
-        first-day-of-week="1"
-        width="292"
-        color="primary"
-        show-adjacent-months
-      />
-      <div class="foot">
-        <label v-if="timed"
-          >at
-          <input
-            v-model="typedTime"
-            aria-label="Time"
-            placeholder="16:00"
-            inputmode="numeric"
-            :aria-invalid="badTime"
-            @keydown.enter.prevent="moment && !badTime && emit('choose', moment)"
-        /></label>
-        <span v-else />
-        <button class="btn main" :disabled="!moment || badTime" @click="emit('choose', moment)">
-          {{ badTime ? "Not a time" : moment ? fullMoment(moment) : "Choose a day" }}
+        <button
+          v-for="q in quick"
+          :key="q.date"
+          :class="{ set: value?.slice(0, 10) === q.date }"
+          @click="quickly(q.date)"
+        >
+          {{ q.name }}
         </button>
+        <button v-if="value" class="none" @click="emit('choose', null)">No {{ what }}</button>
+      </div>
+      <div class="right">
+        <v-date-picker
+          v-model="picked"
+          :month="shown.month"
+          :year="shown.year"
+          hide-header
+          hide-title
+          first-day-of-week="1"
+          width="292"
+          color="primary"
+          show-adjacent-months
+        />
+        <div class="foot">
+          <label v-if="timed"
+            >at
+            <input
+              v-model="typedTime"
+              aria-label="Time"
+              placeholder="16:00"
+              inputmode="numeric"
+              :aria-invalid="badTime"
+              @keydown.enter.prevent="moment && !badTime && emit('choose', moment)"
+          /></label>
+          <span v-else />
+          <button class="btn main" :disabled="!moment || badTime" @click="emit('choose', moment)">
+            {{ badTime ? "Not a time" : moment ? fullMoment(moment) : "Choose a day" }}
+          </button>
+        </div>
       </div>
     </div>
   </div>

@@ -1,17 +1,17 @@
 <script setup lang="ts">
-import { onMounted, ref, useTemplateRef } from "vue";
+import { onMounted, useTemplateRef } from "vue";
 import type { Overview } from "@/api/client";
 import { planWords, precision } from "@/words/dates";
 import { walk } from "@/composables/walk";
 import CupGlyph from "./CupGlyph.vue";
+import SayWhen from "./SayWhen.vue";
 
 /** Chooses when to do it: the cups of the rail, or any other day. */
 const props = defineProps<{ overview: Overview; value: string | null }>();
 const emit = defineEmits<{ choose: [plan: string | null] }>();
 const root = useTemplateRef("root");
-const other = ref("");
 
-onMounted(() => root.value?.querySelector("button")?.focus());
+onMounted(() => root.value?.querySelector<HTMLElement>(".cups button")?.focus());
 function name(horizon: string): string {
   const words = planWords(horizon, props.overview.today);
   return words.charAt(0).toUpperCase() + words.slice(1);
@@ -22,6 +22,7 @@ const level = (horizon: string, count: number) =>
 
 <template>
   <div ref="root" class="chooser" role="dialog" aria-label="Choose the plan">
+    <SayWhen field="plan" example="Friday 14:00 for 30 min" @choose="(v) => emit('choose', v)" />
     <div
       class="cups"
       @keydown.right.prevent="walk($event, 1)"
@@ -37,10 +38,8 @@ const level = (horizon: string, count: number) =>
         <span>{{ name(cup.horizon) }}</span>
       </button>
     </div>
-    <div class="foot">
-      <label>another day <input v-model="other" type="date" /></label>
-      <button class="btn" :disabled="!other" @click="emit('choose', other)">Plan</button>
-      <button v-if="value" class="btn quiet" @click="emit('choose', null)">No plan</button>
+    <div v-if="value" class="foot">
+      <button class="btn quiet" @click="emit('choose', null)">No plan</button>
     </div>
   </div>
 </template>
@@ -48,7 +47,10 @@ const level = (horizon: string, count: number) =>
 <style scoped>
 .chooser {
   width: 344px;
-  padding: 8px;
+  padding: 0 8px 8px;
+}
+.cups {
+  margin-top: 8px;
 }
 .cups {
   display: grid;
@@ -80,11 +82,5 @@ const level = (horizon: string, count: number) =>
   padding: 8px 4px 2px;
   border-top: 1px solid var(--tin);
   font-size: 14px;
-}
-input {
-  height: 28px;
-  padding: 0 4px;
-  border: 1px solid var(--tin);
-  border-radius: var(--corner);
 }
 </style>

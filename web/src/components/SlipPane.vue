@@ -1,20 +1,20 @@
 <script setup lang="ts">
 import { computed, nextTick, toRef, useTemplateRef, watch } from "vue";
-import type { Overview, Priority, Todo } from "@/api/client";
+import type { Overview, Todo } from "@/api/client";
 import { useActions } from "@/composables/actions";
-import { type Chooser, useCurrent } from "@/composables/current";
 import { useDraft } from "@/composables/draft";
 import { useLinger } from "@/composables/linger";
-import { fullMoment, instantWords, planWords } from "@/words/dates";
-import { listById, priorities, priorityNames, tagColour } from "@/words/names";
+import { instantWords } from "@/words/dates";
 import DraftClash from "./DraftClash.vue";
+import SlipFields from "./SlipFields.vue";
+import SlipInside from "./SlipInside.vue";
 import TickBox from "./TickBox.vue";
+import TitleOffers from "./TitleOffers.vue";
 
 const props = defineProps<{ todo: Todo; overview: Overview }>();
 const emit = defineEmits<{ close: [] }>();
 
 const actions = useActions();
-const current = useCurrent();
 const linger = useLinger();
 const todo = toRef(props, "todo");
 const title = useDraft(todo, "title");
@@ -24,16 +24,6 @@ const notesField = useTemplateRef("notesField");
 
 const struck = computed(() => linger.struck(props.todo));
 const binned = computed(() => props.todo.deleted !== null);
-const place = computed(() => {
-  const at = listById(props.overview, props.todo.list);
-  return at ? `${at.shelf.name} · ${at.list.name}` : "None yet: it is in the Cup";
-});
-const plan = computed(() => {
-  const p = props.todo.plan;
-  if (!p) return "Not planned";
-  const words = planWords(p, props.overview.today);
-  return words.charAt(0).toUpperCase() + words.slice(1);
-});
 const history = computed(() => {
   const zone = props.overview.zone;
   const t = props.todo;
@@ -68,11 +58,6 @@ watch(
     }),
   { immediate: true },
 );
-
-function choose(kind: Chooser["kind"], e: Event) {
-  current.chooser = { kind, todo: props.todo, at: e.currentTarget as HTMLElement };
-}
-const setPriority = (p: Priority) => actions.edit(props.todo, { priority: p });
 </script>
 
 <template>
@@ -110,58 +95,14 @@ const setPriority = (p: Priority) => actions.edit(props.todo, { priority: p });
       @theirs="title.takeTheirs()"
     />
 
-    <dl>
-      <dt>List</dt>
-      <dd>
-        <button class="value" :disabled="binned" @click="choose('list', $event)">
-          {{ place }}
-        </button>
-      </dd>
-      <dt>Due</dt>
-      <dd>
-        <button class="value" :disabled="binned" @click="choose('due', $event)">
-          {{ todo.due ? fullMoment(todo.due) : "No due" }}
-        </button>
-      </dd>
-      <dt>Plan</dt>
-      <dd>
-        <button class="value" :disabled="binned" @click="choose('plan', $event)">{{ plan }}</button>
-      </dd>
-      <dt>Start</dt>
-      <dd>
-        <button class="value" :disabled="binned" @click="choose('start', $event)">
-          {{ todo.start ? fullMoment(todo.start) : "At any time" }}
-        </button>
-      </dd>
-      <dt id="priority-label">Priority</dt>
-      <dd>
-        <div class="steps" role="group" aria-labelledby="priority-label">
-          <button
-            v-for="p in priorities"
-            :key="p"
-            class="step"
-            :aria-pressed="todo.priority === p"
-            :disabled="binned"
-            @click="setPriority(p)"
-          >
-            {{ priorityNames[p] }}
-          </button>
-        </div>
-      </dd>
-      <dt>Tags</dt>
-      <dd>
-        <button class="value" :disabled="binned" @click="choose('tags', $event)">
-          <span
-            v-for="tag in todo.tags"
-            :key="tag"
-            class="tag"
-            :style="{ borderColor: `var(--${tagColour(overview, tag)})` }"
-            >{{ tag }}</span
-          >
-          <template v-if="!todo.tags.length">No tags</template>
-        </button>
-      </dd>
-    </dl>
+    <TitleOffers
+      v-if="!binned && title.dirty.value"
+      :todo="todo"
+      :text="title.text.value"
+      @taken="(t) => (title.text.value = t)"
+    />
+    <SlipFields :todo="todo" :overview="overview" :binned="binned" />
+    <SlipInside :todo="todo" :overview="overview" :binned="binned" />
 
     <h2 id="notes-label">Notes</h2>
     <textarea
@@ -205,9 +146,14 @@ const setPriority = (p: Priority) => actions.edit(props.todo, { priority: p });
           <button v-if="todo.completed" class="btn" @click="actions.run(todo.id, 'reopen')">
             Open again
           </button>
-          <button v-else class="btn" @click="actions.run(todo.id, 'cancel')">
-            Decide against it
-          </button>
+          <template v-else>
+            <button v-if="todo.repeat" class="btn" @click="actions.run(todo.id, 'skip')">
+              Skip this one
+            </button>
+            <button class="btn" @click="actions.run(todo.id, 'cancel')">
+              {{ todo.repeat ? "Decide against all" : "Decide against it" }}
+            </button>
+          </template>
           <button class="btn" @click="actions.remove(todo)">Put in the bin</button>
         </template>
       </div>
@@ -260,56 +206,6 @@ textarea:focus {
 .title.struck {
   color: var(--pencil);
   text-decoration: line-through;
-}
-dl {
-  display: grid;
-  grid-template-columns: 64px 1fr;
-  gap: 2px 8px;
-  margin: 14px 0;
-}
-dt {
-  color: var(--pencil);
-  line-height: 28px;
-}
-.value {
-  min-height: 28px;
-  margin-left: -8px;
-  padding: 2px 8px;
-  border: 1px solid transparent;
-  border-radius: var(--corner);
-  text-align: left;
-  cursor: pointer;
-}
-.value:hover:enabled {
-  border-color: var(--tin);
-  background: var(--glaze);
-}
-.steps {
-  display: flex;
-  gap: 2px;
-  margin-left: -8px;
-}
-.step {
-  min-height: 28px;
-  padding: 0 8px;
-  border: 1px solid transparent;
-  border-radius: var(--corner);
-  color: var(--pencil);
-  cursor: pointer;
-}
-.step:hover:enabled {
-  border-color: var(--tin);
-}
-.step[aria-pressed="true"] {
-  border-color: var(--rim);
-  background: var(--glaze);
-  color: var(--ink);
-  font-weight: 600;
-}
-.tag {
-  display: inline-block;
-  margin-right: 10px;
-  border-bottom: 2px solid;
 }
 h2 {
   margin-bottom: 4px;

@@ -10,6 +10,9 @@ const actions = useActions();
   <div class="stack" role="status" aria-live="polite">
     <div v-for="t in toasts.toasts" :key="t.id" class="toast" :class="{ trouble: t.trouble }">
       <span class="text">{{ t.text }}</span>
+      <button v-if="t.also" class="undo" @click="(toasts.dismiss(t.id), t.also.act())">
+        {{ t.also.name }}
+      </button>
       <button v-if="t.undo" class="undo" @click="actions.undo(t.undo)">Undo</button>
       <button class="close" aria-label="Put this message away" @click="toasts.dismiss(t.id)">
         ×

@@ -9,6 +9,7 @@ import { rowFacts } from "@/words/row";
 import { tagColour } from "@/words/names";
 import PriorityNicks from "./PriorityNicks.vue";
 import TickBox from "./TickBox.vue";
+import TitleOffers from "./TitleOffers.vue";
 
 const props = defineProps<{
   row: Row;
@@ -83,7 +84,9 @@ onBeforeUnmount(() => {
   <li
     ref="root"
     class="row"
-    :class="{ current: isCurrent, open, struck, dimmed: row.dimmed, dragged }"
+    :class="{ current: isCurrent, open, struck, dimmed: row.dimmed, dragged, editing }"
+    :style="row.depth ? { '--depth': row.depth } : undefined"
+    :aria-level="(row.depth ?? 0) + 1"
     :tabindex="isCurrent ? 0 : -1"
     :data-todo="todo.id"
     @focus="current.row = todo.id"
@@ -104,22 +107,25 @@ onBeforeUnmount(() => {
       :tabindex="isCurrent ? 0 : -1"
       @click.stop="emit('tick')"
     />
-    <input
-      v-if="editing"
-      ref="titleField"
-      v-model="draft"
-      class="title-field"
-      aria-label="Title"
-      maxlength="500"
-      @click.stop
-      @keydown.enter.prevent="leave(true)"
-      @keydown.esc.stop.prevent="leave(false)"
-      @blur="leave(true)"
-    />
+    <span v-if="editing" class="editing-place" @click.stop>
+      <input
+        ref="titleField"
+        v-model="draft"
+        class="title-field"
+        aria-label="Title"
+        maxlength="500"
+        @keydown.enter.prevent="leave(true)"
+        @keydown.esc.stop.prevent="leave(false)"
+        @blur="leave(true)"
+      />
+      <TitleOffers class="under" :todo="todo" :text="draft" @taken="(t) => (draft = t)" />
+    </span>
     <span v-else class="title" :title="todo.title">
-      <span class="unseen">{{
+      <span v-if="row.path?.length" class="path">{{ row.path.join(" / ") }} / </span
+      ><span class="unseen">{{
         todo.priority === "none" ? "" : `Priority ${todo.priority}. `
-      }}</span>{{ todo.title }}
+      }}</span
+      >{{ todo.title }}
     </span>
     <span class="facts">
       <span v-for="f in facts" :key="f.text" class="fact" :class="f.tone">{{ f.text }}</span>
@@ -142,7 +148,7 @@ onBeforeUnmount(() => {
   gap: 10px;
   min-height: 40px;
   margin-left: -20px;
-  padding: 0 8px 0 20px;
+  padding: 0 8px 0 calc(20px + 24px * min(var(--depth, 0), 8));
   border-bottom: 1px solid color-mix(in srgb, var(--tin) 55%, transparent);
   content-visibility: auto;
   contain-intrinsic-height: auto 40px;
@@ -181,8 +187,24 @@ onBeforeUnmount(() => {
 .dimmed .title {
   color: var(--pencil);
 }
-.title-field {
+.row.editing {
+  content-visibility: visible;
+}
+.editing-place {
+  position: relative;
   flex: 1;
+}
+.editing-place .under {
+  position: absolute;
+  z-index: 5;
+  top: 100%;
+  left: 0;
+}
+.path {
+  color: var(--pencil);
+}
+.title-field {
+  width: 100%;
   height: 30px;
   min-width: 0;
   padding: 0 8px;
@@ -190,12 +212,16 @@ onBeforeUnmount(() => {
   border-radius: var(--corner);
   background: var(--glaze);
 }
+/* What does not fit goes as a whole: it wraps out of sight. */
 .facts {
   display: flex;
   flex: 0 4 auto;
+  flex-wrap: wrap;
+  justify-content: flex-end;
   margin-left: auto;
-  gap: 12px;
+  gap: 20px 12px;
   min-width: 0;
+  max-height: 24px;
   overflow: hidden;
   color: var(--pencil);
   font-size: 14px;
@@ -229,6 +255,7 @@ onBeforeUnmount(() => {
   }
   .facts {
     flex: 1 0 100%;
+    justify-content: flex-start;
     margin-left: 0;
     padding-left: 35px;
   }

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { mdiHelpCircleOutline, mdiMenu, mdiThemeLightDark } from "@mdi/js";
+import type { Overview } from "@/api/client";
 import { useCurrent } from "@/composables/current";
 import { useLook } from "@/composables/look";
 import CaptureLine from "./CaptureLine.vue";
 import TinMark from "./TinMark.vue";
 
-defineProps<{ narrow: boolean }>();
+defineProps<{ narrow: boolean; overview?: Overview }>();
 const emit = defineEmits<{ index: [] }>();
 const current = useCurrent();
 const look = useLook();
@@ -17,7 +18,7 @@ const look = useLook();
       <v-icon :icon="mdiMenu" size="24" />
     </button>
     <router-link to="/today" class="mark"><TinMark /><span>Tin Cup</span></router-link>
-    <CaptureLine v-if="!narrow" />
+    <CaptureLine v-if="!narrow" :overview="overview" />
     <span v-else class="gap" />
     <button
       class="tool"

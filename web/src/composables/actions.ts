@@ -4,6 +4,7 @@ import {
   type ChangedTodo,
   client,
   etagOf,
+  type RepeatChoice,
   send,
   type Todo,
   type TodoPatch,
@@ -11,9 +12,10 @@ import {
 import { Refused } from "@/api/client";
 import { useLinger } from "./linger";
 import { useServer } from "./server";
-import { useToasts } from "./toasts";
+import { type Also, useToasts } from "./toasts";
 
-type Command = "complete" | "reopen" | "cancel" | "restore";
+type Command =
+  "complete" | "reopen" | "cancel" | "restore" | "skip" | "pause" | "resume" | "end-repeat";
 
 /** Everything a person can do to a to-do, with its word afterwards. */
 export function useActions() {
@@ -36,11 +38,12 @@ export function useActions() {
     }
   }
 
-  function took(changed: ChangedTodo, quiet = false) {
+  function took(changed: ChangedTodo, quiet = false, more = "", also?: Also) {
     const { change, ...todo } = changed;
     queries.setQueryData(["todo", todo.id], todo);
-    if (change.revision) server.refresh(change.revision, []);
-    if (!quiet && change.revision) toasts.show({ text: change.says, undo: change.revision });
+    if (change.revision) server.refresh(change.revision, [todo.id]);
+    if (!quiet && change.revision)
+      toasts.show({ text: change.says + more, undo: change.revision, also });
   }
 
   async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {
@@ -60,9 +63,12 @@ export function useActions() {
   /** Ticks, or takes the tick back. The row is struck before the server answers. */
   async function tick(todo: Todo) {
     if (linger.struck(todo)) {
+      const tickOf = linger.tickOf(todo.id);
       linger.set(todo.id, "open");
       try {
-        took(await command(todo.id, "reopen"));
+        // A repeat has moved on by now: taking its tick back is undoing it.
+        if (tickOf) await turnBack(tickOf);
+        else took(await command(todo.id, "reopen"));
       } catch (e) {
         linger.drop(todo.id);
         trouble(e);
@@ -71,7 +77,10 @@ export function useActions() {
     }
     linger.set(todo.id, "completed");
     try {
-      took(await command(todo.id, "complete"));
+      const done = await command(todo.id, "complete");
+      if (todo.repeat && done.change.revision)
+        linger.set(todo.id, "completed", done.change.revision);
+      took(done);
     } catch (e) {
       linger.drop(todo.id);
       trouble(e);
@@ -134,9 +143,56 @@ export function useActions() {
     }
   }
 
-  /** Edits from a row: with a word and an offer to undo. */
-  const edit = (todo: Pick<Todo, "id" | "revision">, body: TodoPatch) =>
-    attempt(async () => took(await patch(todo, body)));
+  /**
+   * Edits from a row: with a word and an offer to undo. A date of a repeat is
+   * that of this occurrence; all coming ones can be moved with it.
+   */
+  const edit = (todo: Pick<Todo, "id" | "revision" | "repeat">, body: TodoPatch) =>
+    attempt(async () => {
+      const changed = await patch(todo, body);
+      const to = body.due?.slice(0, 10);
+      const also =
+        todo.repeat && to && changed.due && to !== todo.repeat.current
+          ? { name: "All coming ones", act: () => void moveRepeat(todo, to) }
+          : undefined;
+      took(changed, false, "", also);
+    });
+
+  const moveRepeat = (todo: Pick<Todo, "id">, to: string) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/repeat/move", {
+            params: { path: { id: todo.id }, header },
+            body: { to },
+          }),
+        ),
+      ),
+    );
+
+  const repeat = (todo: Pick<Todo, "id">, body: RepeatChoice) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/repeat", {
+            params: { path: { id: todo.id }, header },
+            body,
+          }),
+        ),
+      ),
+    );
+
+  const remind = (todo: Pick<Todo, "id">, add: string[], remove: string[]) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/reminders", {
+            params: { path: { id: todo.id }, header },
+            body: { add, remove },
+          }),
+        ),
+      ),
+    );
 
   const remove = (todo: Pick<Todo, "id" | "revision">) =>
     attempt(async () =>
@@ -149,16 +205,16 @@ export function useActions() {
       ),
     );
 
-  const undo = (change?: number) =>
-    attempt(async () => {
-      const done = await send((header) =>
-        client.POST("/api/undo", { params: { header }, body: change ? { change } : {} }),
-      );
-      linger.forget(done.todos);
-      if (change) toasts.settle(change);
-      server.refresh(done.change.revision);
-      toasts.show({ text: done.change.says });
-    });
+  async function turnBack(change?: number) {
+    const done = await send((header) =>
+      client.POST("/api/undo", { params: { header }, body: change ? { change } : {} }),
+    );
+    linger.forget(done.todos);
+    if (change) toasts.settle(change);
+    server.refresh(done.change.revision);
+    toasts.show({ text: done.change.says });
+  }
+  const undo = (change?: number) => attempt(() => turnBack(change));
 
   const redo = () =>
     attempt(async () => {
@@ -168,5 +224,21 @@ export function useActions() {
       toasts.show({ text: `Done again. ${done.change.says}` });
     });
 
-  return { tick, run, plan, move, tag, patch, edit, remove, undo, redo, took, trouble, attempt };
+  return {
+    tick,
+    run,
+    plan,
+    move,
+    tag,
+    patch,
+    edit,
+    repeat,
+    remind,
+    remove,
+    undo,
+    redo,
+    took,
+    trouble,
+    attempt,
+  };
 }

@@ -1,6 +1,7 @@
 import { computed, ref, toValue, watch, type MaybeRefOrGetter } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { Away, client, send } from "@/api/client";
+import { fieldWords } from "@/words/fields";
 import { useActions } from "./actions";
 import { useServer } from "./server";
 
@@ -10,8 +11,12 @@ export interface Into {
   plan?: string;
 }
 
+/** When and where a sentence was typed that is read later. */
+type Typed = { typed: string; zone: string };
+
 /**
- * A line that puts to-dos in. Its text outlives a reload, is cleared as soon
+ * A line that puts to-dos in. A sentence kept while the server was away is read
+ * as of the moment it was typed. Its text outlives a reload, is cleared as soon
  * as Enter is pressed, and comes back with the reason when it is refused.
  */
 export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGetter<Into> = {}) {
@@ -23,7 +28,7 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
   const kept = ref(sessionStorage.getItem(slot()) ?? "");
   const reason = ref("");
   /** What waits for the server, with its key, so that it goes in once. */
-  let waiting: { title: string; key: string; open: boolean } | undefined;
+  let waiting: { said: string; key: string; open: boolean; typed?: Typed } | undefined;
 
   const text = computed({
     get: () => kept.value,
@@ -35,28 +40,34 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
   });
 
   async function putIn(open: boolean) {
-    const title = text.value;
-    if (title.trim() === "") return;
-    const key = waiting?.title === title ? waiting.key : crypto.randomUUID();
+    const said = text.value;
+    if (said.trim() === "") return;
+    const again = waiting?.said === said ? waiting : undefined;
+    // One key and one moment: whichever try arrives counts once.
+    const { key, typed } = again ?? { key: crypto.randomUUID(), typed: server.wall() };
     waiting = undefined;
     text.value = "";
     try {
       const made = await send(
         (header) =>
-          client.POST("/api/todos", {
+          client.POST("/api/sentence/todos", {
             params: { header },
-            body: { title, priority: "none", ...toValue(into) },
+            body: { text: said, ...toValue(into), ...typed },
           }),
         key,
       );
-      actions.took(made);
+      actions.took(made, false, again && ` ${fieldWords(made, server.today)}`);
       if (open) await router.push({ ...route, query: { ...route.query, slip: made.id } });
     } catch (e) {
       // What was typed meanwhile is not lost either.
-      text.value = text.value ? `${title} ${text.value}` : title;
+      const meanwhile = text.value !== "";
+      text.value = meanwhile ? `${said} ${text.value}` : said;
       if (e instanceof Away) {
-        waiting = { title: text.value, key, open };
-        reason.value = "The server is away. Your words stay here and go in when it is back.";
+        waiting = meanwhile
+          ? { said: text.value, key: crypto.randomUUID(), open, typed: server.wall() }
+          : { said, key, open, typed };
+        reason.value =
+          "The server is away. Your words stay here, to be read as of now, and go in when it is back.";
       } else reason.value = e instanceof Error ? e.message : "It could not be put in.";
     }
   }
@@ -64,7 +75,7 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
   watch(
     () => server.away,
     (away) => {
-      if (!away && waiting && waiting.title === text.value) void putIn(waiting.open);
+      if (!away && waiting && waiting.said === text.value) void putIn(waiting.open);
     },
   );
 

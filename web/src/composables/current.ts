@@ -4,7 +4,7 @@ import type { Todo } from "@/api/client";
 
 /** What a row's key or a field opened, and where it hangs. */
 export interface Chooser {
-  kind: "list" | "due" | "start" | "plan" | "tags";
+  kind: "list" | "due" | "start" | "plan" | "tags" | "repeat" | "person";
   /** The to-do as it was shown; what the server says takes its place. */
   todo: Todo;
   at: HTMLElement;
@@ -18,5 +18,7 @@ export const useCurrent = defineStore("current", () => {
   const helping = ref(false);
   /** Counts the wishes to write in the capture line. */
   const capture = ref(0);
-  return { row, editing, chooser, helping, capture };
+  /** Several lines that were pasted and wait in their preview. */
+  const pasted = ref<string>();
+  return { row, editing, chooser, helping, capture, pasted };
 });

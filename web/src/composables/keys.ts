@@ -22,6 +22,7 @@ export const keyHelp: KeyHelp[] = [
   { group: "On a row", keys: ["e"], does: "edit the title in place" },
   { group: "On a row", keys: ["l"], does: "choose a list" },
   { group: "On a row", keys: ["d"], does: "choose the due" },
+  { group: "On a row", keys: ["r"], does: "choose how it repeats" },
   { group: "On a row", keys: ["t"], does: "tags" },
   { group: "On a row", keys: ["p", "Shift P"], does: "priority up, down" },
   { group: "On a row", keys: ["1", "…", "7"], does: "plan for today and the next six days" },

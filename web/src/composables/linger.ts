@@ -9,6 +9,8 @@ const stay = 4000;
 interface Kept {
   state: "completed" | "open";
   until: number;
+  /** The change that ticked a repeat, which is open again at its next date. */
+  tick?: number;
   /** Where the row stood, once it has left the server's answer. */
   row?: Row;
   group?: Pick<Group, "kind" | "horizon">;
@@ -20,9 +22,9 @@ export const useLinger = defineStore("linger", () => {
   const kept = ref(new Map<string, Kept>());
   const held = ref<string>();
 
-  function set(id: string, state: Kept["state"]) {
+  function set(id: string, state: Kept["state"], tick?: number) {
     const before = kept.value.get(id);
-    kept.value.set(id, { ...before, state, until: Date.now() + stay });
+    kept.value.set(id, { ...before, state, until: Date.now() + stay, tick });
     setTimeout(sweep, stay + 50);
   }
   function drop(id: string) {
@@ -50,6 +52,8 @@ export const useLinger = defineStore("linger", () => {
     return todo.status === "completed" || todo.status === "cancelled";
   }
 
+  const tickOf = (id: string) => kept.value.get(id)?.tick;
+
   /** The server's groups with the rows that linger put back where they were. */
   function withKept(groups: Group[], before: Group[]): Group[] {
     if (kept.value.size === 0) return groups;
@@ -69,5 +73,5 @@ export const useLinger = defineStore("linger", () => {
     return out;
   }
 
-  return { set, drop, forget, hold, struck, withKept, kept };
+  return { set, drop, tickOf, forget, hold, struck, withKept, kept };
 });

@@ -62,7 +62,7 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
     if (priority) void actions.edit(row.todo, { priority });
   }
 
-  function choose(kind: "list" | "due" | "tags", row: Pick<Row, "todo">) {
+  function choose(kind: "list" | "due" | "tags" | "repeat", row: Pick<Row, "todo">) {
     const at = rowElement(row.todo.id) ?? document.querySelector<HTMLElement>("[data-slip]");
     if (at) current.chooser = { kind, todo: row.todo, at };
   }
@@ -111,6 +111,9 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
         return true;
       case "t":
         choose("tags", row);
+        return true;
+      case "r":
+        if (!row.todo.record && !row.todo.deleted) choose("repeat", row);
         return true;
       case "p":
         shift(row, 1);

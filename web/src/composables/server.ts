@@ -9,6 +9,8 @@ export const useServer = defineStore("server", () => {
   const away = ref(false);
   const today = ref("");
   let revision: number | undefined;
+  /** The server's wall clock when it was last asked, and when that was here. */
+  let clock: { wall: number; here: number; zone: string } | undefined;
 
   /** Reads everything shown again, once for each revision. */
   function refresh(to?: number, todos?: string[]) {
@@ -34,9 +36,18 @@ export const useServer = defineStore("server", () => {
   }
 
   /** Takes note of what an answer says of the server. */
-  function seen(answer: { revision: number; today: string }) {
+  function seen(answer: { revision: number; today: string; now?: string; zone?: string }) {
     today.value = answer.today;
+    if (answer.now && answer.zone)
+      clock = { wall: Date.parse(`${answer.now}Z`), here: Date.now(), zone: answer.zone };
     if (revision === undefined || answer.revision > revision) revision = answer.revision;
+  }
+
+  /** The wall time it is, reckoned on from the server's own. */
+  function wall(): { typed: string; zone: string } | undefined {
+    if (!clock) return undefined;
+    const now = new Date(clock.wall + Date.now() - clock.here);
+    return { typed: now.toISOString().slice(0, 16), zone: clock.zone };
   }
 
   function start() {
@@ -47,5 +58,5 @@ export const useServer = defineStore("server", () => {
     window.addEventListener("online", () => refresh());
   }
 
-  return { away, today, refresh, seen, start };
+  return { away, today, refresh, seen, wall, start };
 });

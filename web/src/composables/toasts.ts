@@ -1,11 +1,18 @@
 import { defineStore } from "pinia";
 import { ref } from "vue";
 
+/** A further offer beside undo. */
+export interface Also {
+  name: string;
+  act: () => void;
+}
+
 export interface Toast {
   id: number;
   text: string;
   /** The change that its button undoes. */
   undo?: number;
+  also?: Also;
   trouble?: boolean;
 }
 

@@ -3,6 +3,7 @@ import { computed, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { Away, type Row } from "@/api/client";
 import AddHere from "@/components/AddHere.vue";
+import ComesRound from "@/components/ComesRound.vue";
 import GroupHead from "@/components/GroupHead.vue";
 import SheetState from "@/components/SheetState.vue";
 import TodoRow from "@/components/TodoRow.vue";
@@ -46,7 +47,7 @@ watch(
   () => route.path,
   () => unfolded.value.clear(),
 );
-const folds = (kind: string) => kind === "put-aside";
+const folds = (kind: string) => kind === "put-aside" || kind === "paused";
 const folded = (kind: string) => folds(kind) && !unfolded.value.has(kind);
 function fold(kind: string) {
   if (!unfolded.value.delete(kind)) unfolded.value.add(kind);
@@ -129,6 +130,7 @@ const failure = computed(() => {
             @restore="actions.run(row.todo.id, 'restore')"
           />
         </ul>
+        <ComesRound v-if="group.comesRound" :todos="group.comesRound" @open="openSlip" />
       </section>
       <button v-if="query.hasNextPage.value" class="btn more" @click="query.fetchNextPage()">
         Show the next 200

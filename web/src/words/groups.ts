@@ -15,6 +15,7 @@ const fixed: Partial<Record<Kind, string>> = {
   "this-month": "Planned for this month",
   planned: "Planned",
   due: "Due",
+  paused: "Paused",
   "due-planned-elsewhere": "Due, but planned for another time",
 };
 

@@ -1,5 +1,6 @@
 import type { Group, Overview, Row } from "@/api/client";
 import { daysBetween, instantTime, late, planWords, shortDay, shortMoment } from "./dates";
+import { estimateWords, personById } from "./fields";
 import { listById } from "./names";
 
 export interface Fact {
@@ -21,11 +22,24 @@ export function rowFacts(row: Row, place: Place): Fact[] {
   if (todo.deleted) facts.push({ text: binDays(todo.deleted, place) });
   else if (todo.completed) facts.push(...closedFacts(row, place));
   else facts.push(...planFacts(row, place), ...dueFacts(row, place), ...startFacts(row, place));
+  const open = !todo.completed && !todo.deleted;
+  if (todo.repeat && (open || todo.record)) facts.push({ text: shortRepeat(todo.repeat.words) });
+  if (row.progress) facts.push({ text: `${row.progress.done} of ${row.progress.total}` });
+  if (todo.estimate && open) facts.push({ text: estimateWords(todo.estimate) });
+  const who = open && personById(place.overview, todo.person?.id);
+  if (who && todo.person) facts.push({ text: `${todo.person.role} ${who.name}` });
   if (todo.hasNotes) facts.push({ text: "notes" });
   const list = listById(place.overview, todo.list);
   if (list && list.list.id !== place.inList) facts.push({ text: list.list.name });
   return facts;
 }
+
+/** The rule alone: what becomes of short months, and leads, stand in the slip. */
+const shortRepeat = (words: string) =>
+  words
+    .split(", ")
+    .filter((w, i) => i === 0 || w === "paused")
+    .join(", ");
 
 function closedFacts({ todo }: Row, place: Place): Fact[] {
   const facts: Fact[] = todo.status === "cancelled" ? [{ text: "cancelled" }] : [];

@@ -1,0 +1,126 @@
+import { type Page } from "@playwright/test";
+import { expect, group, index, row, slip, test, toast, visit } from "./tincup";
+
+const editor = (page: Page) => page.getByRole("dialog", { name: "How it repeats" });
+const dates = (page: Page) =>
+  editor(page).getByRole("list", { name: "Next dates" }).getByRole("listitem");
+
+test("ticking a repeat says the next date, and undo brings it back", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/today`);
+  const meter = row(page, "Meter reading");
+  await expect(meter).toContainText("every 2 weeks");
+  await meter.getByRole("checkbox").click();
+  await expect(meter).toHaveClass(/struck/);
+  await expect(toast(page, "Next: Tue 8 Dec 2026")).toBeVisible();
+  await page.mouse.move(0, 0);
+  await expect(meter).toHaveCount(0, { timeout: 8000 });
+  await toast(page, "Next: Tue 8 Dec 2026").getByRole("button", { name: "Undo" }).click();
+  await expect(meter).not.toHaveClass(/struck/);
+  await expect(group(page, "due-today")).toContainText("Meter reading");
+
+  // The tick taken back at the row itself, while it is still struck.
+  await meter.getByRole("checkbox").click();
+  await expect(toast(page, "Next: Tue 8 Dec 2026")).toBeVisible();
+  await meter.getByRole("checkbox").click();
+  await expect(meter).not.toHaveClass(/struck/);
+  await page.reload();
+  await expect(group(page, "due-today")).toContainText("Meter reading");
+
+  // Done shows the record, the slip the history.
+  await meter.getByRole("checkbox").click();
+  await expect(toast(page, "Next: Tue 8 Dec 2026")).toBeVisible();
+  await index(page).getByRole("link", { name: "Done" }).click();
+  await row(page, "Meter reading").click();
+  await expect(slip(page)).toContainText("To the repeat this is a record of");
+  await slip(page)
+    .getByRole("button", { name: /To the repeat/ })
+    .click();
+  await expect(slip(page)).toContainText("Last done today, 1 time in all");
+  await expect(slip(page)).toContainText("Done before");
+});
+
+test("the editor's sentence and five dates change with the rule", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/today`);
+  await page.waitForTimeout(800);
+  await row(page, "Invoice for the lamp transport").focus();
+  await page.keyboard.press("r");
+  await expect(dates(page)).toHaveCount(5);
+  await expect(editor(page)).toContainText("Repeats every week.");
+  await expect(dates(page).nth(1)).toHaveText("Tue 1 Dec 2026");
+  await editor(page).getByRole("button", { name: "Monday" }).click();
+  await editor(page).getByRole("button", { name: "Thursday" }).click();
+  await expect(editor(page)).toContainText("Repeats every Monday and Thursday.");
+  await expect(dates(page)).toHaveText([
+    "Thu 26 Nov 2026",
+    "Mon 30 Nov 2026",
+    "Thu 3 Dec 2026",
+    "Mon 7 Dec 2026",
+    "Thu 10 Dec 2026",
+  ]);
+  await editor(page).getByLabel("Unit").selectOption("MONTHLY");
+  await editor(page).getByLabel("Day of the month").fill("31");
+  await expect(editor(page)).toContainText("on the 31st, or the last day of a shorter month");
+  await expect(dates(page)).toHaveText([
+    "Mon 30 Nov 2026",
+    "Thu 31 Dec 2026",
+    "Sun 31 Jan 2027",
+    "Sun 28 Feb 2027",
+    "Wed 31 Mar 2027",
+  ]);
+  await editor(page).getByLabel("Which day").selectOption("weekday");
+  await editor(page).getByLabel("Which one").selectOption("-1");
+  await editor(page).getByLabel("Weekday").selectOption("FR");
+  await editor(page).getByLabel("Ends").selectOption("count");
+  await editor(page).getByLabel("Times").fill("3");
+  await expect(editor(page)).toContainText("Repeats every month on the last Friday, 3 times.");
+  await expect(dates(page)).toHaveText(["Fri 27 Nov 2026", "Fri 25 Dec 2026", "Fri 29 Jan 2027"]);
+  await editor(page).getByLabel("From", { exact: true }).fill("next week");
+  await page.keyboard.press("Enter");
+  await expect(dates(page).first()).toHaveText("Fri 25 Dec 2026");
+  await editor(page).getByLabel("Counted from").selectOption("completion");
+  await expect(editor(page)).toContainText("1 month after done, 3 times");
+  await editor(page).getByLabel("Counted from").selectOption("schedule");
+  await editor(page).getByLabel("Days ahead").fill("7");
+  await expect(editor(page)).toContainText("7 days ahead");
+  await editor(page).getByRole("button", { name: "Let it repeat" }).click();
+  await expect(toast(page, "Next: Fri 25 Dec 2026")).toBeVisible();
+  await expect(group(page, "due-today")).not.toContainText("Invoice for the lamp transport");
+});
+
+test("skip, pause and go on, postpone one, and all coming ones", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/today`);
+  await page.waitForTimeout(800);
+  await row(page, "Meter reading").click();
+  await slip(page).getByRole("button", { name: "Skip this one" }).click();
+  await expect(
+    toast(page, "Skipped: “Meter reading, store room”. Next: Tue 8 Dec 2026"),
+  ).toBeVisible();
+  await page.keyboard.press("r");
+  await editor(page).getByRole("button", { name: "Pause" }).click();
+  await expect(slip(page)).toContainText("Every 2 weeks, paused");
+  await index(page).getByRole("link", { name: "Store room" }).click();
+  await group(page, "paused")
+    .getByRole("button", { name: /Paused/ })
+    .click();
+  await expect(group(page, "paused")).toContainText("Meter reading");
+  await row(page, "Meter reading").focus();
+  await page.keyboard.press("r");
+  await editor(page).getByRole("button", { name: "Go on" }).click();
+  await expect(
+    toast(page, "Goes on: “Meter reading, store room”. Next: Tue 8 Dec 2026"),
+  ).toBeVisible();
+  await row(page, "Meter reading").focus();
+  await page.keyboard.press("d");
+  await page.getByRole("textbox", { name: "Say when" }).fill("10 Dec");
+  await page.keyboard.press("Enter");
+  const moved = toast(page, "The next one stays Tue 22 Dec 2026");
+  await expect(moved).toBeVisible();
+  await moved.getByRole("button", { name: "All coming ones" }).click();
+  await expect(
+    toast(page, "Repeats every 2 weeks: “Meter reading, store room”. Next: Thu 10 Dec 2026"),
+  ).toBeVisible();
+  await index(page).getByRole("link", { name: "Upcoming" }).click();
+  await expect(page.locator('[data-horizon="2026-12-10"]')).toContainText("Meter reading");
+  // Water the seedlings, due on Friday, comes round every three days after it.
+  await expect(page.locator('[data-horizon="2026-11-30"]')).toContainText("comes round: 1");
+});

@@ -1,0 +1,237 @@
+import { type Page } from "@playwright/test";
+import { expect, group, index, morning, row, slip, test, Tincup, toast, visit } from "./tincup";
+
+const line = (page: Page) => page.getByRole("combobox", { name: "Put something in" });
+const chip = (page: Page, field: string) => page.locator(`.panel .chip[data-field="${field}"]`);
+const ready = (page: Page) => page.waitForTimeout(800); // choosers are fetched after the first view
+
+test("a sentence with six fields goes in by keys alone, into its list and day", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  await page.keyboard.press("n");
+  await expect(line(page)).toBeFocused();
+  await expect(
+    page.getByRole("list", { name: "Sentences to try" }).getByRole("button"),
+  ).toHaveCount(6);
+  await page.keyboard.type("Measure the bay, by Friday 4pm, in Night Si");
+  // The name of the list is completed.
+  await expect(page.getByRole("option", { name: "Night Signals" })).toBeVisible();
+  await page.keyboard.press("Tab");
+  await expect(line(page)).toHaveValue("Measure the bay, by Friday 4pm, in Night Signals");
+  await page.keyboard.type(", high, #photos, 20 min, remind me 1 hour before");
+  await expect(chip(page, "due")).toContainText("Fri 27 Nov 2026, 16:00");
+  await expect(chip(page, "list")).toContainText("Night Signals");
+  await expect(chip(page, "priority")).toContainText("high");
+  await expect(chip(page, "tag")).toContainText("photos");
+  await expect(chip(page, "estimate")).toContainText("20 min");
+  await expect(chip(page, "reminder")).toContainText("Fri 27 Nov 2026, 15:00");
+  await page.keyboard.press("Control+Enter");
+  await expect(line(page)).toHaveValue("");
+  await expect(toast(page, "Put in: “Measure the bay”")).toBeVisible();
+  const open = slip(page);
+  await expect(open.getByRole("textbox", { name: "Title" })).toHaveValue("Measure the bay");
+  for (const words of [
+    "Museum · Night Signals",
+    "Fri 27 Nov 2026, 16:00",
+    "20 min",
+    "1 hour before",
+  ])
+    await expect(open).toContainText(words);
+  await expect(open.getByRole("button", { name: "High" })).toHaveAttribute("aria-pressed", "true");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("g");
+  await page.keyboard.press("u");
+  await expect(page.locator('[data-horizon="2026-11-27"]')).toContainText("Measure the bay");
+  await index(page).getByRole("link", { name: "Night Signals" }).click();
+  await expect(row(page, "Measure the bay")).toContainText("due Fri 27 16:00");
+});
+
+test("late replies never overwrite newer text, and a key's chip follows at once", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  // The first sentence's reply comes last.
+  let held = 0;
+  await page.route("**/api/sentence", async (route) => {
+    const { text } = route.request().postDataJSON() as { text: string };
+    if (text.includes("tomorrow") && !text.includes("Thursday")) {
+      held++;
+      await new Promise((done) => setTimeout(done, 900));
+    }
+    await route.continue();
+  });
+  await line(page).fill("Ring the framer tomorrow");
+  await expect.poll(() => held).toBe(1);
+  await line(page).fill("Ring the framer Thursday, not tomorrow, high");
+  await expect(chip(page, "priority")).toContainText("high");
+  await page.waitForTimeout(1200); // by now the late reply is here
+  await expect(line(page)).toHaveValue("Ring the framer Thursday, not tomorrow, high");
+  await expect(chip(page, "priority")).toHaveCount(1);
+  await expect(chip(page, "due")).toHaveCount(0);
+  // What is put in is gone, whatever comes late.
+  await line(page).fill("Ring Anna tomorrow");
+  await expect.poll(() => held).toBe(2);
+  await line(page).fill("");
+  await page.waitForTimeout(1200);
+  await expect(page.locator(".panel .chip")).toHaveCount(0);
+  await page.unroute("**/api/sentence");
+
+  // From a key to the chip it makes, in the page itself; the median of seven.
+  const took: number[] = [];
+  for (const hour of [1, 2, 3, 4, 5, 6, 7]) {
+    await line(page).fill(`Ring the framer tomorrow ${hour}p`);
+    await page.waitForTimeout(200);
+    await page.evaluate(
+      (want) => {
+        const state = window as unknown as { took?: Promise<number> };
+        const input = document.querySelector('[aria-label="Put something in"]')!;
+        state.took = new Promise((resolve) => {
+          let begun = 0;
+          input.addEventListener("input", () => (begun ||= performance.now()), { once: true });
+          new MutationObserver((_, seen) => {
+            const due = document.querySelector('.panel .chip[data-field="due"]');
+            if (!due?.textContent?.includes(want)) return;
+            seen.disconnect();
+            resolve(performance.now() - begun);
+          }).observe(document.body, { subtree: true, childList: true, characterData: true });
+        });
+      },
+      `${hour + 12}:00`,
+    );
+    await page.keyboard.type("m");
+    await expect(chip(page, "due")).toContainText(`${hour + 12}:00`);
+    took.push(await page.evaluate(() => (window as unknown as { took: Promise<number> }).took));
+  }
+  took.sort((a, b) => a - b);
+  console.log(`key to chip: ${took.map((t) => Math.round(t)).join(", ")} ms`);
+  expect(took[3]).toBeGreaterThan(0);
+});
+
+test("a chip taken away leaves its words in the title; one opened is chosen by hand", async ({
+  page,
+  demo,
+  complaints,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  await ready(page);
+  await line(page).fill("Plan the tour tomorrow, high");
+  await chip(page, "due").getByRole("button", { name: /Leave/ }).click();
+  await expect(line(page)).toHaveValue('Plan the tour "tomorrow", high');
+  await expect(chip(page, "due")).toHaveCount(0);
+  await expect(page.locator(".panel .title")).toHaveText("Plan the tour tomorrow");
+  await chip(page, "priority").locator(".body").click();
+  await page.getByRole("group", { name: "Priority" }).getByRole("button", { name: "Low" }).click();
+  await expect(line(page)).toHaveValue('Plan the tour "tomorrow", low');
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Plan the tour tomorrow")).toBeVisible();
+
+  await line(page).fill("Pack the crates, by Friday 4pm");
+  await chip(page, "due").locator(".body").click();
+  await page.getByRole("textbox", { name: "Say when" }).fill("in 10 days at noon");
+  await expect(page.locator(".say")).toContainText("Fri 4 Dec 2026, 12:00");
+  await page.keyboard.press("Enter");
+  await expect(line(page)).toHaveValue("Pack the crates, by 4 Dec 2026 12:00");
+  await expect(chip(page, "due")).toContainText("Fri 4 Dec 2026, 12:00");
+
+  // What is understood and impossible is refused with its reason.
+  await line(page).fill("Pay 31 February, high, low");
+  await expect(page.locator(".panel .problems")).toContainText(
+    "This is a second word for “priority”",
+  );
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert")).toContainText("second word");
+  await expect(line(page)).toHaveValue("Pay 31 February, high, low");
+  await line(page).fill("Pay on 31 February");
+  await expect(page.locator(".panel .problems")).toContainText("There is no day “on 31 February”.");
+  await line(page).fill("#calls");
+  await expect(page.locator(".panel .problems")).toContainText("There is no title yet");
+  await line(page).fill("a, ".repeat(500));
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert")).toContainText("clauses");
+  complaints.length = 0; // the browser notes each refusal
+});
+
+test("pasting an indented list makes the tree", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/today`);
+  await ready(page);
+  await line(page).focus();
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData(
+      "text/plain",
+      "- Hire a lorry, by Friday, high\n  - [ ] Ask three firms #calls\n    - Write the letter, 20 min\n  - [x] Measure the gate\n- Tell the harbour\n- Pay 31 February\n",
+    );
+    document
+      .querySelector('[aria-label="Put something in"]')!
+      .dispatchEvent(
+        new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
+      );
+  });
+  const dialog = page.getByRole("dialog", { name: "Several at once" });
+  await expect(dialog.locator("li")).toHaveCount(6);
+  await expect(dialog.locator('li[data-depth="2"]')).toContainText("Write the letter");
+  await expect(dialog).toContainText("There is no day “31 February”");
+  await expect(dialog.getByRole("button", { name: "Put in 6 to-dos" })).toBeDisabled();
+  const lines = dialog.getByRole("textbox", { name: "The lines" });
+  await lines.fill((await lines.inputValue()).replace("31 February", "28 February"));
+  await dialog.getByRole("combobox", { name: "Into" }).selectOption({ label: "Loans" });
+  await dialog.getByRole("button", { name: "Put in 6 to-dos" }).click();
+  await expect(toast(page, "Put in: 6 to-dos, 1 of them done")).toBeVisible();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Loans");
+  await expect(row(page, "Hire a lorry")).toContainText("1 of 2");
+  await expect(row(page, "Ask three firms")).toHaveAttribute("aria-level", "2");
+  await expect(row(page, "Write the letter")).toHaveAttribute("aria-level", "3");
+  await expect(row(page, "Measure the gate")).toHaveCount(0);
+  await page.keyboard.press("Control+z");
+  await expect(row(page, "Hire a lorry")).toHaveCount(0);
+  await expect(row(page, "Tell the harbour")).toHaveCount(0);
+});
+
+test("words in an edited title are offered, and not taken unasked", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/cup`);
+  await ready(page);
+  await row(page, "Birthday card for Dot Farrow").click();
+  const title = slip(page).getByRole("textbox", { name: "Title" });
+  await title.click();
+  await page.keyboard.press("End");
+  await page.keyboard.type(" by Friday 4pm");
+  const offer = slip(page).getByRole("button", { name: /Take “by Friday 4pm” as due/ });
+  await expect(offer).toBeVisible();
+  await title.press("Enter");
+  await expect(slip(page)).toContainText("No due");
+  await expect(row(page, "Birthday card for Dot Farrow by Friday 4pm")).toBeVisible();
+  await title.press("End");
+  await title.pressSequentially("!");
+  await slip(page)
+    .getByRole("button", { name: /Take “by Friday 4pm!” as due/ })
+    .click();
+  await expect(title).toHaveValue("Birthday card for Dot Farrow");
+  await expect(slip(page)).toContainText("Fri 27 Nov 2026, 16:00");
+  await expect(group(page, "put-aside")).toBeVisible();
+});
+
+test("a sentence typed while the server is away is read as of then", async ({
+  page,
+  complaints,
+}) => {
+  const t = await Tincup.start("serve", morning);
+  await visit(page, `${t.url}/today`);
+  await line(page).fill("Ring the framer tomorrow at 5pm");
+  await expect(chip(page, "due")).toContainText("Wed 25 Nov 2026, 17:00");
+  await t.stop();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert").filter({ hasText: "to be read as of now" })).toBeVisible({
+    timeout: 10_000,
+  });
+  t.setClock("2026-11-27T10:00:00");
+  await t.launch();
+  await expect(toast(page, "Read as: due Wed 25 Nov 2026, 17:00")).toBeVisible({ timeout: 20_000 });
+  await expect(group(page, "overdue")).toContainText("Ring the framer");
+  await page.close();
+  await t.end();
+  complaints.length = 0; // the browser notes each failed request of the pause
+});

@@ -1,0 +1,206 @@
+<script setup lang="ts">
+import type { Chip } from "@/api/client";
+import type { Read } from "@/composables/reading";
+import ReadingChip from "./ReadingChip.vue";
+
+/** What stands under the capture line: what was understood, or how to say it. */
+defineProps<{
+  text: string;
+  reading?: Read;
+  reason: string;
+  /** Names that would complete what is typed, and the one chosen, -1 for none. */
+  names: string[];
+  at: number;
+}>();
+defineEmits<{
+  complete: [nth: number];
+  try: [sentence: string];
+  without: [sentence: string];
+  open: [chip: Chip, at: HTMLElement];
+}>();
+
+const examples = [
+  "Ring the framer tomorrow at 10",
+  "Order mount board, by Friday 4pm, high, 20 min",
+  "Water the seedlings every other day until 20 December",
+  "Crate sizes, waiting on Registrar, remind me Thursday at 9:30",
+  "Descale the kettle 30 days after done",
+  "Write the labels, plan next week, #writing -- sixty words each",
+];
+</script>
+
+<template>
+  <div class="panel">
+    <ul v-if="names.length" id="capture-names" role="listbox" aria-label="Names" class="names">
+      <li
+        v-for="(name, i) in names"
+        :id="`capture-name-${i}`"
+        :key="name"
+        role="option"
+        :aria-selected="i === at"
+        :class="{ at: i === at }"
+        @click="$emit('complete', i)"
+      >
+        {{ name }}
+      </li>
+      <li class="how" role="presentation"><span class="key">Tab</span> takes the first</li>
+    </ul>
+    <p v-if="reason" class="reason" role="alert">{{ reason }}</p>
+    <template v-if="text.trim() && reading">
+      <p class="title">{{ reading.title || "…" }}</p>
+      <ul v-if="reading.chips.length" class="chips" aria-label="Understood">
+        <li v-for="chip in reading.chips" :key="chip.field + chip.words">
+          <ReadingChip
+            :chip="chip"
+            @open="(at) => $emit('open', chip, at)"
+            @without="$emit('without', chip.without)"
+          />
+        </li>
+      </ul>
+      <p v-if="reading.notes" class="notes">Notes: {{ reading.notes }}</p>
+      <ul v-if="reading.problems.length" class="problems" role="status">
+        <li v-for="p in reading.problems" :key="p.reason">{{ p.reason }}</li>
+      </ul>
+      <p class="hint">
+        <span class="key">Enter</span> put in <span class="key">Ctrl Enter</span> put in and open
+        <span class="key">Esc</span> leave for later
+        <span v-if="reading.chips.length" class="more">
+          A chip taken away leaves its words as words.
+        </span>
+      </p>
+    </template>
+    <template v-else-if="!text.trim()">
+      <p class="ask">
+        Say it as you would to a colleague. Commas part what belongs to the title from the rest.
+      </p>
+      <ul class="examples" aria-label="Sentences to try">
+        <li v-for="e in examples" :key="e">
+          <button tabindex="-1" @click="$emit('try', e)">{{ e }}</button>
+        </li>
+      </ul>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.panel {
+  position: absolute;
+  z-index: 20;
+  top: 100%;
+  left: -2px;
+  right: -2px;
+  max-height: calc(100dvh - 80px);
+  padding: 10px 14px 12px;
+  overflow-y: auto;
+  border: 2px solid var(--rim);
+  border-top: 1px solid var(--tin);
+  border-radius: 0 0 var(--corner) var(--corner);
+  background: var(--glaze);
+  color: var(--ink);
+  box-shadow: 0 10px 18px rgb(0 0 0 / 14%);
+}
+ul {
+  list-style: none;
+}
+.title {
+  font-family: var(--slab);
+  font-size: 16px;
+  font-weight: 600;
+  line-height: 22px;
+  overflow-wrap: anywhere;
+}
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 8px;
+}
+.notes,
+.ask {
+  color: var(--pencil);
+}
+.notes {
+  margin-top: 8px;
+}
+.problems,
+.reason {
+  color: var(--madder);
+  font-weight: 600;
+}
+.problems {
+  margin-top: 8px;
+}
+.reason {
+  margin-bottom: 6px;
+}
+.hint {
+  margin-top: 10px;
+  color: var(--pencil);
+  font-size: 13px;
+}
+.hint .key:not(:first-child),
+.more {
+  margin-left: 10px;
+}
+.names {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px;
+  margin-bottom: 8px;
+  padding-bottom: 8px;
+  border-bottom: 1px solid var(--tin);
+}
+.names [role="option"] {
+  padding: 3px 10px;
+  border: 1px solid transparent;
+  border-radius: var(--corner);
+  cursor: pointer;
+}
+.names [role="option"]:hover {
+  background: var(--wash);
+}
+.names .at {
+  border-color: var(--rim);
+  background: var(--wash);
+}
+.how {
+  margin-left: auto;
+  color: var(--pencil);
+  font-size: 13px;
+}
+.examples {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0 12px;
+  margin: 6px -8px 0;
+}
+.examples button {
+  width: 100%;
+  min-height: 28px;
+  padding: 3px 8px;
+  border-radius: var(--corner);
+  color: var(--rim);
+  text-align: left;
+  cursor: pointer;
+}
+.examples button:hover {
+  background: var(--wash);
+}
+@media (max-width: 760px) {
+  .panel {
+    top: auto;
+    bottom: 100%;
+    max-height: 60dvh;
+    border-top: 2px solid var(--rim);
+    border-bottom: 1px solid var(--tin);
+    border-radius: var(--corner) var(--corner) 0 0;
+  }
+  .examples {
+    grid-template-columns: 1fr;
+  }
+  .hint {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import type { Chip, Overview, Priority } from "@/api/client";
+import type { Read } from "@/composables/reading";
+import { sayMoment, sayPlan } from "@/words/fields";
+import { priorities, priorityNames } from "@/words/names";
+import MomentChooser from "./MomentChooser.vue";
+import NameChooser from "./NameChooser.vue";
+import PlanChooser from "./PlanChooser.vue";
+import RepeatEditor from "./RepeatEditor.vue";
+
+/** Chooses by hand what a chip of the capture line says, and says it in words. */
+const props = defineProps<{ chip: Chip; at: HTMLElement; reading: Read; overview: Overview }>();
+const emit = defineEmits<{ reword: [words: string | undefined] }>();
+
+const said = (introducer: string, value: string | null) =>
+  emit("reword", value ? `${introducer} ${sayMoment(value)}` : "");
+const lists = () => props.overview.shelves.flatMap((s) => s.lists.map((l) => l.name));
+const setPriority = (p: Priority) => emit("reword", p === "none" ? "" : p);
+</script>
+
+<template>
+  <v-menu
+    :model-value="true"
+    :target="at"
+    :close-on-content-click="false"
+    location="bottom start"
+    offset="4"
+    min-width="0"
+    @update:model-value="emit('reword', undefined)"
+  >
+    <div class="floating" @keydown.esc.stop="emit('reword', undefined)">
+      <MomentChooser
+        v-if="chip.field === 'due'"
+        what="due"
+        timed
+        :today="overview.today"
+        :value="reading.due ?? null"
+        @choose="(v) => said('by', v)"
+      />
+      <MomentChooser
+        v-else-if="chip.field === 'start'"
+        what="start"
+        :today="overview.today"
+        :value="reading.start ?? null"
+        @choose="(v) => said('from', v)"
+      />
+      <PlanChooser
+        v-else-if="chip.field === 'plan'"
+        :overview="overview"
+        :value="reading.plan ?? null"
+        @choose="(v) => emit('reword', v ? sayPlan(v) : '')"
+      />
+      <NameChooser
+        v-else-if="chip.field === 'list'"
+        what="List"
+        :names="lists()"
+        :chosen="chip.value"
+        @choose="(name) => emit('reword', `in ${name}`)"
+      />
+      <div v-else-if="chip.field === 'priority'" class="steps" role="group" aria-label="Priority">
+        <button
+          v-for="p in priorities"
+          :key="p"
+          class="btn"
+          :aria-pressed="reading.priority === p"
+          @click="setPriority(p)"
+        >
+          {{ priorityNames[p] }}
+        </button>
+      </div>
+      <RepeatEditor
+        v-else
+        :repeat="reading.repeat"
+        :date="reading.due ?? null"
+        :today="overview.today"
+        @say="(words) => emit('reword', words)"
+        @cancel="emit('reword', undefined)"
+      />
+    </div>
+  </v-menu>
+</template>
+
+<style scoped>
+.steps {
+  display: flex;
+  gap: 4px;
+  padding: 8px;
+}
+.steps [aria-pressed="true"] {
+  background: var(--wash);
+}
+</style>

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import { ref, watch } from "vue";
+import { ask, client } from "@/api/client";
+import { sayMoment } from "@/words/fields";
+
+/** A date, typed in words and shown in full. */
+const props = defineProps<{ label: string }>();
+const date = defineModel<string>({ required: true });
+const text = ref(sayMoment(date.value));
+const wrong = ref(false);
+
+watch(date, (d) => (text.value = sayMoment(d)));
+async function read() {
+  if (text.value === sayMoment(date.value)) {
+    wrong.value = false;
+    return;
+  }
+  try {
+    const when = await ask(() =>
+      client.POST("/api/when", { body: { field: "start", text: text.value } }),
+    );
+    wrong.value = false;
+    date.value = when.value;
+    text.value = sayMoment(when.value);
+  } catch {
+    wrong.value = true;
+  }
+}
+</script>
+
+<template>
+  <input
+    v-model="text"
+    :aria-label="props.label"
+    :aria-invalid="wrong"
+    :title="wrong ? 'Say a date, such as Friday, 30 Nov or next week' : undefined"
+    autocomplete="off"
+    @change="read"
+    @keydown.enter.prevent="read"
+  />
+</template>
+
+<style scoped>
+input {
+  width: 116px;
+}
+[aria-invalid="true"] {
+  border-color: var(--madder);
+  color: var(--madder);
+}
+</style>

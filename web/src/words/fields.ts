@@ -1,0 +1,78 @@
+import type { Overview, Todo } from "@/api/client";
+import { fullMoment, planWords } from "./dates";
+
+const months = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+
+/** A moment as the capture line reads it: "27 Nov 2026 16:00". */
+export function sayMoment(moment: string): string {
+  const [date = "", time] = moment.split("T");
+  const day = `${Number(date.slice(8))} ${months[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
+  return time ? `${day} ${time}` : day;
+}
+
+/** A plan as the capture line reads it. */
+export function sayPlan(plan: string): string {
+  const [moment = "", length] = plan.split("/");
+  if (!length) return plan === "parked" ? plan : `plan ${plan}`;
+  return `plan ${sayMoment(moment)} for ${/\d+/.exec(length)?.[0] ?? 30} min`;
+}
+
+/** "20 min", "1 h", "1 h 30" */
+export function estimateWords(minutes: number): string {
+  const h = Math.floor(minutes / 60);
+  const m = minutes % 60;
+  if (!h) return `${m} min`;
+  return m ? `${h} h ${String(m).padStart(2, "0")}` : `${h} h`;
+}
+
+const day = 24 * 60;
+
+/** "-PT1H" as "1 hour before", a moment in full. */
+export function reminderWords(reminder: string): string {
+  const found = /^-P(?:(\d+)W|(\d+)D|T(?:(\d+)H)?(?:(\d+)M)?)$/.exec(reminder);
+  if (!found) return fullMoment(reminder);
+  const [, w, d, h, m] = found.map((n) => Number(n ?? 0));
+  const minutes = (w ?? 0) * 7 * day + (d ?? 0) * day + (h ?? 0) * 60 + (m ?? 0);
+  if (minutes === 0) return "at the time";
+  const [n, unit] =
+    minutes % day === 0
+      ? [minutes / day, "day"]
+      : minutes % 60 === 0
+        ? [minutes / 60, "hour"]
+        : [minutes, "minute"];
+  return `${n} ${unit}${n === 1 ? "" : "s"} before`;
+}
+
+/** Labels of chips: the look's own words for fields. */
+export const chipLabels: Record<string, string> = {
+  due: "due",
+  start: "start",
+  plan: "plan",
+  list: "list",
+  priority: "priority",
+  tag: "tag",
+  repeat: "repeats",
+  lead: "ahead",
+  estimate: "takes",
+  person: "who",
+  reminder: "remind",
+};
+
+/** What a to-do came to, for one that was read while nobody looked. */
+export function fieldWords(todo: Todo, today: string): string {
+  const parts: string[] = [];
+  if (todo.due) parts.push(`due ${fullMoment(todo.due)}`);
+  if (todo.start) parts.push(`from ${fullMoment(todo.start)}`);
+  if (todo.plan) parts.push(`planned ${planWords(todo.plan, today)}`);
+  if (todo.repeat) parts.push(todo.repeat.words);
+  if (todo.priority !== "none") parts.push(todo.priority);
+  if (todo.estimate) parts.push(estimateWords(todo.estimate));
+  parts.push(...todo.tags.map((t) => `#${t}`));
+  return parts.length ? `Read as: ${parts.join(", ")}.` : "";
+}
+
+export const roleWords = { ask: "Ask", "waiting on": "Waiting on", for: "For" } as const;
+
+export function personById(overview: Overview, id: string | undefined) {
+  return overview.people.find((p) => p.id === id);
+}

@@ -69,9 +69,9 @@ const (
 	For
 )
 
-var roleNames = [...]string{"", "ask", "waiting-on", "for"}
+var roleNames = [...]string{"", "ask", "waiting on", "for"}
 
-// String returns "ask", "waiting-on", "for" or "".
+// String returns "ask", "waiting on", "for" or "".
 func (r Role) String() string { return roleNames[r] }
 
 // MarshalText implements encoding.TextMarshaler.

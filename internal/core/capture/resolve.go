@@ -122,7 +122,7 @@ func (m *meaning) sort(it *item) {
 			d.List = it.name
 		}
 	case itemPerson:
-		if m.single(d.Person.Role != NoRole, FieldPerson, it, strings.ReplaceAll(it.role.String(), "-", " ")+" "+it.name) {
+		if m.single(d.Person.Role != NoRole, FieldPerson, it, it.role.String()+" "+it.name) {
 			d.Person = Person{it.name, it.role}
 		}
 	case itemEstimate:

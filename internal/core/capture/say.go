@@ -73,7 +73,7 @@ func (d Draft) clauses(env Env) string {
 		clause(fmt.Sprintf("%d min", d.Estimate))
 	}
 	if d.Person.Role != NoRole {
-		clause(strings.ReplaceAll(d.Person.Role.String(), "-", " ") + " " + d.Person.Name)
+		clause(d.Person.Role.String() + " " + d.Person.Name)
 	}
 	for _, r := range d.Reminders {
 		if r.At.IsZero() {

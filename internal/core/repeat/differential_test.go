@@ -192,7 +192,7 @@ func compare(t testing.TB, text string, start day.Date, from func(span int) []in
 		return 0
 	}
 	span := want[len(want)-1].Sub(start) + 1
-	for _, n := range from(span) {
+	for i, n := range from(span) {
 		d := start.AddDays(n)
 		if d.Before(begin) {
 			continue
@@ -201,6 +201,9 @@ func compare(t testing.TB, text string, start day.Date, from func(span int) []in
 		ours := series.After(d)
 		if after.IsZero() != ours.IsZero() || !after.IsZero() && day.DateOf(after) != ours {
 			t.Fatalf("%s from %s: after %s comes %s, rrule-go says %s", text, start, d, ours, after)
+		}
+		if i > 2 { // its way back takes long
+			continue
 		}
 		before := theirs.Before(instant(d), false)
 		if back := series.Before(d); !firstWeek && (before.IsZero() != back.IsZero() || !before.IsZero() && day.DateOf(before) != back) {

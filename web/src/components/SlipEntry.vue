@@ -88,19 +88,6 @@ async function keep() {
 </template>
 
 <style scoped>
-.value {
-  min-height: 28px;
-  margin-left: -8px;
-  padding: 2px 8px;
-  border: 1px solid transparent;
-  border-radius: var(--corner);
-  text-align: left;
-  cursor: pointer;
-}
-.value:hover:enabled {
-  border-color: var(--tin);
-  background: var(--glaze);
-}
 input {
   width: 100%;
   height: 28px;

@@ -162,19 +162,6 @@ dt {
   color: var(--pencil);
   line-height: 28px;
 }
-.value {
-  min-height: 28px;
-  margin-left: -8px;
-  padding: 2px 8px;
-  border: 1px solid transparent;
-  border-radius: var(--corner);
-  text-align: left;
-  cursor: pointer;
-}
-.value:hover:enabled {
-  border-color: var(--tin);
-  background: var(--glaze);
-}
 .past {
   color: var(--pencil);
   font-size: 14px;

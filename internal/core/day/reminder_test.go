@@ -1,0 +1,70 @@
+package day_test
+
+import (
+	"testing"
+
+	"tincup/internal/core/day"
+)
+
+func TestReminders(t *testing.T) {
+	morning, _ := day.NewTimeOfDay(9, 0)
+	for _, c := range []struct{ text, want, words, of, at string }{
+		{"2026-11-27T15:00", "", "Fri 27 Nov 2026, 15:00", "2026-11-30", "2026-11-27T15:00"},
+		// The durations of RFC 5545 section 3.3.6, before: section 3.8.6.3.
+		{"-PT30M", "", "30 min before", "2026-11-27T16:00", "2026-11-27T15:30"},
+		{"-PT2H", "", "2 hours before", "2026-11-27T01:00", "2026-11-26T23:00"},
+		{"-PT1H30M", "-PT90M", "90 min before", "2026-11-27T16:00", "2026-11-27T14:30"},
+		{"-P1D", "", "1 day before", "2026-11-27", "2026-11-26T09:00"},
+		{"-P1W", "-P7D", "1 week before", "2026-11-27", "2026-11-20T09:00"},
+		{"-PT60M", "-PT1H", "1 hour before", "2026-11-27", "2026-11-27T08:00"},
+		{"-PT0M", "", "at the time", "2026-11-27T16:00", "2026-11-27T16:00"},
+		{"-PT5M", "", "5 min before", "", ""},
+	} {
+		r, err := day.ParseReminder(c.text)
+		if err != nil {
+			t.Errorf("%s: %v", c.text, err)
+			continue
+		}
+		want := c.want
+		if want == "" {
+			want = c.text
+		}
+		of := day.Moment{}
+		if c.of != "" {
+			of = day.MustMoment(c.of)
+		}
+		if r.String() != want || r.Words() != c.words || r.When(of, morning).String() != c.at {
+			t.Errorf("%s: %s, %q, of %s at %s; want %+v", c.text, r, r.Words(), c.of, r.When(of, morning), c)
+		}
+		if again, err := day.ParseReminder(r.String()); err != nil || again != r {
+			t.Errorf("%s does not read back: %v", r, err)
+		}
+	}
+	for _, text := range []string{"", "soon", "2026-11-27", "-P", "-PT", "-P1Y", "PT30M", "-P367D", "-PT1S", "2026-02-31T09:00", "-P99999D"} {
+		if r, err := day.ParseReminder(text); err == nil {
+			t.Errorf("%q reads as %s", text, r)
+		}
+	}
+	var none day.Reminder
+	if err := none.UnmarshalText(nil); err != nil || !none.IsZero() || none.String() != "" || none.Words() != "" {
+		t.Errorf("none is %+v", none)
+	}
+	moved := day.ReminderAt(day.MustMoment("2026-11-27T15:00")).Shift(7)
+	if moved.String() != "2026-12-04T15:00" || day.ReminderBefore(5).Shift(7) != day.ReminderBefore(5) {
+		t.Errorf("moved to %s", moved)
+	}
+}
+
+func FuzzParseReminder(f *testing.F) {
+	f.Add("-PT90M")
+	f.Add("2026-11-27T15:00")
+	f.Fuzz(func(t *testing.T, text string) {
+		r, err := day.ParseReminder(text)
+		if err != nil {
+			return
+		}
+		if again, err := day.ParseReminder(r.String()); err != nil || again != r {
+			t.Fatalf("%q reads as %s, which reads as %s (%v)", text, r, again, err)
+		}
+	})
+}

@@ -124,7 +124,7 @@ func (r *run) keep(c *book.Change) {
 }
 
 func (r *run) command(s step) book.Command {
-	todos := slices.Concat(r.book.Open(), r.book.Paused(), r.book.Closed(), r.book.Bin())
+	todos := slices.Concat(r.book.Open(), r.book.Paused(), r.book.Closed(), r.book.Kept(), r.book.Bin())
 	slices.SortFunc(todos, func(a, b *book.Todo) int { return strings.Compare(a.ID.String(), b.ID.String()) })
 	lists := r.book.Lists()
 	slices.SortFunc(lists, func(a, b *book.List) int { return strings.Compare(a.ID.String(), b.ID.String()) })
@@ -324,7 +324,7 @@ func reload(path string, changes []*book.Change, want string) (err error) {
 // sound checks what holds of every tree: a subtask's parent is there, in the
 // same list, in the bin only with it, and open while it is open.
 func sound(b *book.Book) error {
-	for _, t := range slices.Concat(b.Open(), b.Paused(), b.Closed(), b.Bin()) {
+	for _, t := range slices.Concat(b.Open(), b.Paused(), b.Closed(), b.Kept(), b.Bin()) {
 		if t.Parent.IsZero() {
 			continue
 		}
@@ -339,7 +339,7 @@ func sound(b *book.Book) error {
 // dump writes all of a Book but revisions.
 func dump(b *book.Book) string {
 	var lines []string
-	for _, t := range slices.Concat(b.Open(), b.Paused(), b.Closed(), b.Bin()) {
+	for _, t := range slices.Concat(b.Open(), b.Paused(), b.Closed(), b.Kept(), b.Bin()) {
 		row := *t
 		row.Revision = 0
 		packed, _ := json.Marshal(row.Repeat)

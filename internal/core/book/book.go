@@ -38,6 +38,7 @@ const (
 	partOpen part = iota
 	partPaused
 	partClosed
+	partKept
 	partBin
 	parts
 )
@@ -46,6 +47,8 @@ func partOf(t *Todo) part {
 	switch {
 	case !t.Deleted.IsZero():
 		return partBin
+	case !t.Record.IsZero() && !t.Parent.IsZero():
+		return partKept
 	case t.Paused():
 		return partPaused
 	case t.Open():
@@ -98,8 +101,11 @@ func (b *Book) Open() []*Todo { return b.parts[partOpen] }
 // Paused returns the open to-dos whose repeat is paused, in no order.
 func (b *Book) Paused() []*Todo { return b.parts[partPaused] }
 
+// Kept returns the subtasks of what is kept of ticked occurrences, in no order.
+func (b *Book) Kept() []*Todo { return b.parts[partKept] }
+
 // Closed returns what was completed or cancelled, in no order, and what is kept
-// of ticked occurrences with their subtasks.
+// of ticked occurrences, without its subtasks.
 func (b *Book) Closed() []*Todo { return b.parts[partClosed] }
 
 // Bin returns the deleted to-dos in no order.
@@ -160,7 +166,7 @@ func (b *Book) Subtasks(id ID) []*Todo {
 func (b *Book) Records(id ID) []*Todo {
 	var records []*Todo
 	for _, t := range b.parts[partClosed] {
-		if t.Record == id && t.Parent.IsZero() {
+		if t.Record == id {
 			records = append(records, t)
 		}
 	}

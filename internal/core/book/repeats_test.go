@@ -35,7 +35,7 @@ func (d *desk) sub(parent book.ID, title string) book.ID {
 // state is every row of a Book that can be told apart, without revisions.
 func state(b *book.Book) map[string]string {
 	rows := map[string]string{}
-	for _, part := range [][]*book.Todo{b.Open(), b.Paused(), b.Closed(), b.Bin()} {
+	for _, part := range [][]*book.Todo{b.Open(), b.Paused(), b.Closed(), b.Kept(), b.Bin()} {
 		for _, t := range part {
 			row := *t
 			row.Revision, row.Changed = 0, 0

@@ -13,10 +13,7 @@ import (
 // that reach into the rows asked for are collected and put in order. Each to-do
 // is looked at once; the rest works on its time alone.
 func done(b *book.Book, now moment, q Query) *Result {
-	// What a record holds of its subtasks stands with the record.
-	closed := slices.DeleteFunc(slices.Clone(b.Closed()), func(t *book.Todo) bool {
-		return !t.Record.IsZero() && !t.Parent.IsZero()
-	})
+	closed := b.Closed()
 	res := &Result{}
 	if len(closed) == 0 {
 		return res

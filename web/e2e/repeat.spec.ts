@@ -2,6 +2,10 @@ import { type Page } from "@playwright/test";
 import { expect, group, index, row, slip, test, toast, visit } from "./tincup";
 
 const editor = (page: Page) => page.getByRole("dialog", { name: "How it repeats" });
+const ticked = (page: Page) =>
+  page
+    .locator(".toast")
+    .filter({ hasText: /^\s*Done: “Meter reading, store room”. Next: Tue 8 Dec 2026/ });
 const dates = (page: Page) =>
   editor(page).getByRole("list", { name: "Next dates" }).getByRole("listitem");
 
@@ -11,16 +15,16 @@ test("ticking a repeat says the next date, and undo brings it back", async ({ pa
   await expect(meter).toContainText("every 2 weeks");
   await meter.getByRole("checkbox").click();
   await expect(meter).toHaveClass(/struck/);
-  await expect(toast(page, "Next: Tue 8 Dec 2026")).toBeVisible();
+  await expect(ticked(page)).toBeVisible();
   await page.mouse.move(0, 0);
   await expect(meter).toHaveCount(0, { timeout: 8000 });
-  await toast(page, "Next: Tue 8 Dec 2026").getByRole("button", { name: "Undo" }).click();
+  await ticked(page).getByRole("button", { name: "Undo" }).click();
   await expect(meter).not.toHaveClass(/struck/);
   await expect(group(page, "due-today")).toContainText("Meter reading");
 
   // The tick taken back at the row itself, while it is still struck.
   await meter.getByRole("checkbox").click();
-  await expect(toast(page, "Next: Tue 8 Dec 2026")).toBeVisible();
+  await expect(ticked(page)).toBeVisible();
   await meter.getByRole("checkbox").click();
   await expect(meter).not.toHaveClass(/struck/);
   await page.reload();
@@ -28,7 +32,7 @@ test("ticking a repeat says the next date, and undo brings it back", async ({ pa
 
   // Done shows the record, the slip the history.
   await meter.getByRole("checkbox").click();
-  await expect(toast(page, "Next: Tue 8 Dec 2026")).toBeVisible();
+  await expect(ticked(page)).toBeVisible();
   await index(page).getByRole("link", { name: "Done" }).click();
   await row(page, "Meter reading").click();
   await expect(slip(page)).toContainText("To the repeat this is a record of");

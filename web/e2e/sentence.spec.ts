@@ -137,6 +137,18 @@ test("a chip taken away leaves its words in the title; one opened is chosen by h
   await expect(line(page)).toHaveValue("Pack the crates, by 4 Dec 2026 12:00");
   await expect(chip(page, "due")).toContainText("Fri 4 Dec 2026, 12:00");
 
+  // The same by keys: down to the chips, Delete leaves words, Esc goes back.
+  await line(page).fill("Pack the crates, by Friday 4pm, high");
+  await expect(chip(page, "priority")).toBeVisible();
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("Delete");
+  await expect(line(page)).toHaveValue('Pack the crates, by Friday 4pm, "high"');
+  await expect(line(page)).toBeFocused();
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Escape");
+  await expect(line(page)).toBeFocused();
+
   // What is understood and impossible is refused with its reason.
   await line(page).fill("Pay 31 February, high, low");
   await expect(page.locator(".panel .problems")).toContainText(

@@ -12,6 +12,7 @@ const props = defineProps<{ overview?: Overview }>();
 const { text, reason, putIn } = useCapture("capture");
 const reading = useReading(text);
 const current = useCurrent();
+const root = useTemplateRef("root");
 const input = useTemplateRef("input");
 const mirror = useTemplateRef("mirror");
 const focused = ref(false);
@@ -75,14 +76,32 @@ function enter(andOpen: boolean) {
     void putIn(andOpen);
   }
 }
-function leave() {
+function leave(e: FocusEvent) {
+  if (root.value?.contains(e.relatedTarget as Node | null)) return;
   focused.value = false;
   examples.value = true;
 }
-function arrow(e: KeyboardEvent, by: number) {
-  if (!completion.found.value.length) return;
+/** Arrows walk over the chips or examples, and back to the line. */
+function panelKey(e: KeyboardEvent) {
+  const buttons = [...(root.value?.querySelectorAll<HTMLElement>(".panel [data-walk]") ?? [])];
+  const at = buttons.indexOf(document.activeElement as HTMLElement);
+  const by = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[e.key];
+  if (e.key === "Escape" || (by === -1 && at === 0)) input.value?.focus();
+  else if (by) buttons[Math.min(at + by, buttons.length - 1)]?.focus();
+  else return;
   e.preventDefault();
-  completion.step(by);
+  e.stopPropagation();
+}
+function arrow(e: KeyboardEvent, by: number) {
+  if (completion.found.value.length) {
+    e.preventDefault();
+    completion.step(by);
+    return;
+  }
+  const first = root.value?.querySelector<HTMLElement>(".panel [data-walk]");
+  if (by < 0 || !first) return;
+  e.preventDefault();
+  first.focus();
 }
 function tab(e: KeyboardEvent) {
   if (!completion.found.value.length) return;
@@ -126,7 +145,13 @@ function rewordChip(words: string | undefined) {
 </script>
 
 <template>
-  <div class="line" :class="{ focused, open }">
+  <div
+    ref="root"
+    class="line"
+    :class="{ focused, open }"
+    @focusin="focused = true"
+    @focusout="leave"
+  >
     <div class="field">
       <div ref="mirror" class="mirror" aria-hidden="true">
         <span v-for="(p, i) in pieces" :key="i" :class="p.read">{{ p.text }}</span>
@@ -148,8 +173,6 @@ function rewordChip(words: string | undefined) {
         "
         :aria-invalid="reason !== '' || (reading?.problems.length ?? 0) > 0"
         aria-describedby="capture-panel"
-        @focus="focused = true"
-        @blur="leave"
         @input="follow"
         @scroll="follow"
         @select="follow"
@@ -178,6 +201,7 @@ function rewordChip(words: string | undefined) {
       :names="completion.found.value.map((c) => c.name)"
       :at="completion.at.value"
       @mousedown.prevent
+      @keydown="panelKey"
       @complete="complete"
       @try="(sentence) => write(sentence)"
       @without="(sentence) => write(sentence)"

@@ -65,7 +65,7 @@ const examples = [
         <span class="key">Enter</span> put in <span class="key">Ctrl Enter</span> put in and open
         <span class="key">Esc</span> leave for later
         <span v-if="reading.chips.length" class="more">
-          A chip taken away leaves its words as words.
+          <span class="key">↓</span> to the chips: Enter opens one, Delete leaves its words as words
         </span>
       </p>
     </template>
@@ -75,7 +75,7 @@ const examples = [
       </p>
       <ul class="examples" aria-label="Sentences to try">
         <li v-for="e in examples" :key="e">
-          <button tabindex="-1" @click="$emit('try', e)">{{ e }}</button>
+          <button tabindex="-1" data-walk @click="$emit('try', e)">{{ e }}</button>
         </li>
       </ul>
     </template>

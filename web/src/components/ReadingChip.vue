@@ -12,8 +12,10 @@ defineEmits<{ open: [at: HTMLElement]; without: [] }>();
     <button
       class="body"
       tabindex="-1"
+      data-walk
       :title="chip.problem ?? `From “${chip.words}”. Open to choose by hand.`"
       @click="$emit('open', $event.currentTarget as HTMLElement)"
+      @keydown.delete.prevent="$emit('without')"
     >
       <span class="label">{{ chipLabels[chip.field] }}</span>
       {{ chip.problem ? chip.words : chip.value }}

@@ -68,7 +68,14 @@ async function keep() {
 </script>
 
 <template>
-  <button v-if="!typing" ref="button" class="value" :disabled="disabled" @click="begin">
+  <button
+    v-if="!typing"
+    ref="button"
+    class="value"
+    :class="{ none: !value }"
+    :disabled="disabled"
+    @click="begin"
+  >
     {{ value || none }}
   </button>
   <template v-else>

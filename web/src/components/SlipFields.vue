@@ -50,17 +50,34 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
     </dd>
     <dt>Due</dt>
     <dd>
-      <button class="value" :disabled="binned" @click="choose('due', $event)">
+      <button
+        class="value"
+        :class="{ none: !todo.due }"
+        :disabled="binned"
+        @click="choose('due', $event)"
+      >
         {{ todo.due ? fullMoment(todo.due) : "No due" }}
       </button>
     </dd>
     <dt>Plan</dt>
     <dd>
-      <button class="value" :disabled="binned" @click="choose('plan', $event)">{{ plan }}</button>
+      <button
+        class="value"
+        :class="{ none: !todo.plan }"
+        :disabled="binned"
+        @click="choose('plan', $event)"
+      >
+        {{ plan }}
+      </button>
     </dd>
     <dt>Start</dt>
     <dd>
-      <button class="value" :disabled="binned" @click="choose('start', $event)">
+      <button
+        class="value"
+        :class="{ none: !todo.start }"
+        :disabled="binned"
+        @click="choose('start', $event)"
+      >
         {{ todo.start ? fullMoment(todo.start) : "At any time" }}
       </button>
     </dd>
@@ -68,6 +85,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
     <dd>
       <button
         class="value"
+        :class="{ none: !todo.repeat }"
         :disabled="binned || todo.record !== undefined"
         @click="choose('repeat', $event)"
       >
@@ -103,7 +121,12 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
     </dd>
     <dt>Tags</dt>
     <dd>
-      <button class="value" :disabled="binned" @click="choose('tags', $event)">
+      <button
+        class="value"
+        :class="{ none: !todo.tags.length }"
+        :disabled="binned"
+        @click="choose('tags', $event)"
+      >
         <span
           v-for="tag in todo.tags"
           :key="tag"
@@ -116,7 +139,12 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
     </dd>
     <dt>Who</dt>
     <dd>
-      <button class="value" :disabled="binned" @click="choose('person', $event)">
+      <button
+        class="value"
+        :class="{ none: !todo.person }"
+        :disabled="binned"
+        @click="choose('person', $event)"
+      >
         {{ todo.person && person ? `${roleWords[todo.person.role]} ${person.name}` : "Nobody" }}
       </button>
       <p v-if="person && (person.email || person.phone)" class="past">
@@ -143,7 +171,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
         field="reminder"
         :todo="todo"
         value=""
-        :none="todo.reminders?.length ? 'Another one' : 'No reminder'"
+        :none="todo.reminders?.length ? 'Another reminder' : 'No reminder'"
         example="1 hour before, Thursday 9:30"
         :disabled="binned"
       />

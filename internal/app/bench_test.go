@@ -24,6 +24,7 @@ import (
 	"tincup/internal/clock"
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi"
 	"tincup/internal/store"
@@ -35,6 +36,12 @@ const (
 	benchOpen  = 20_000
 	benchLists = 40
 )
+
+// benchRepeats are what the Book's repeats are made of.
+var benchRepeats = []*repeat.Repeat{
+	{Rule: repeat.MustParse("FREQ=DAILY;INTERVAL=2")}, {Rule: repeat.MustParse("FREQ=WEEKLY;BYDAY=MO,TH")},
+	{Rule: repeat.MustParse("FREQ=MONTHLY;BYDAY=-1FR")}, {Rule: repeat.MustParse("FREQ=YEARLY")},
+}
 
 var benchNow = time.Date(2026, 11, 24, 9, 10, 0, 0, time.UTC)
 
@@ -79,6 +86,11 @@ func largeBook() *book.Change {
 			t.Plan = day.InWeek(near)
 		case 2:
 			t.Plan = day.SomeTime()
+		}
+		if i%20 == 0 && !t.Due.IsZero() { // one in forty repeats
+			rep := *benchRepeats[i/20%len(benchRepeats)]
+			rep.First, rep.Current = t.Due.Date, t.Due.Date
+			t.Repeat = &rep
 		}
 		if i >= benchOpen {
 			t.Status = book.Completed

@@ -164,6 +164,11 @@ test("a chip taken away leaves its words in the title; one opened is chosen by h
   await line(page).fill("a, ".repeat(500));
   await page.keyboard.press("Enter");
   await expect(page.getByRole("alert")).toContainText("clauses");
+  await line(page).fill("a".repeat(100_000));
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert")).toContainText("100000 bytes; 20000 is the most");
+  await line(page).fill("Pay\u0007 the rent");
+  await expect(page.locator(".panel .problems")).toContainText("control character (U+0007)");
   complaints.length = 0; // the browser notes each refusal
 });
 

@@ -1,6 +1,8 @@
 package capture
 
 import (
+	"strings"
+
 	"tincup/internal/core/day"
 )
 
@@ -94,6 +96,12 @@ func (p *parser) due() (item, bool) {
 	case p.take("on"):
 		it.introduced, on = true, true
 	}
+	if full, ok := p.fullMoment(); ok {
+		return full, true
+	}
+	if d, ok := p.atThe(); ok {
+		return item{kind: itemDue, introduced: true, date: d, time: p.timeAfter(d)}, true
+	}
 	if h, ok := p.clock(it.introduced && !on); ok { // a time first
 		it.time = h
 		again := p.pos
@@ -120,6 +128,32 @@ func (p *parser) due() (item, bool) {
 	it.introduced = it.introduced || d.form == inUnits
 	it.time = p.timeAfter(d)
 	return it, true
+}
+
+// fullMoment reads a date and time in one word: 2026-11-27T16:00.
+func (p *parser) fullMoment() (item, bool) {
+	t := p.at(0)
+	if t.number < 1000 || t.kind != plainWord || len(t.text) != 16 {
+		return item{}, false
+	}
+	m, err := day.ParseMoment(strings.ToUpper(t.text))
+	if err != nil {
+		return item{}, false
+	}
+	p.pos++
+	return item{kind: itemDue, introduced: true, date: &date{form: exact, on: m.Date}, time: hour{at: m.Time}}, true
+}
+
+// atThe reads "at the end of the month" and "at the weekend".
+func (p *parser) atThe() (*date, bool) {
+	from := p.pos
+	if p.take("at") {
+		if d, ok := p.day(true); ok && (d.form == atEnd || d.form == atWeekend) {
+			return d, true
+		}
+	}
+	p.pos = from
+	return nil, false
 }
 
 // timeAfter reads the time that follows a date, if one does.

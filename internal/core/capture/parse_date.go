@@ -109,6 +109,13 @@ func (p *parser) weekday() (*date, bool) {
 		}
 	}
 	p.pos = from + 1
+	if p.take("the") { // Friday the 27th
+		if t := p.at(0); t.ordinal() && t.monthDay() {
+			p.pos++
+			return &date{form: onNth, n: t.number, weekday: d.weekday, checked: true}, true
+		}
+		p.pos = from + 1
+	}
 	return d, true
 }
 

@@ -130,6 +130,9 @@ func (p *parser) weekdays(r *recurrence) bool {
 		if !first && !p.take("and") && !p.take("&") {
 			return true
 		}
+		if !first {
+			p.take("every")
+		}
 		t := p.at(0)
 		if t.kind != plainWord || !t.has(weekdayWord) {
 			p.pos = again

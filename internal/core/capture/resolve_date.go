@@ -30,7 +30,7 @@ func (r *resolver) date(d *date, words string) (day.Date, string) {
 	case atEnd:
 		return r.end(d), ""
 	case onNth:
-		return r.nth(d.n), ""
+		return checked(d, r.nth(d.n))
 	case inMonth:
 		return r.month(d), ""
 	case exact:

@@ -147,6 +147,11 @@ var dateTables = []table{
 		{"Pay the deposit the 24th", "Pay the deposit | due 2026-11-24"},
 		{"Pay the deposit by the 31st", "Pay the deposit | due 2026-12-31"},
 		{"Pay the deposit the 3rd of January", "Pay the deposit | due 2027-01-03"},
+		{"Pay the deposit at the end of the month", "Pay the deposit | due 2026-11-30"},
+		{"Pay the deposit at the weekend", "Pay the deposit | due 2026-11-28"},
+		{"Pay the deposit on Friday the 27th", "Pay the deposit | due 2026-11-27"},
+		{"Pay the deposit on Monday the 27th", "Pay the deposit | ! on Monday the 27th"},
+		{"Pay the deposit, due 2026-12-01T17:00", "Pay the deposit | due 2026-12-01T17:00"},
 		{"Pay the deposit 30 November 2020", "Pay the deposit | due 2020-11-30"},
 	}},
 	{"the month first", at(tuesday, monthFirst), []row{

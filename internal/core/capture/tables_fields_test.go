@@ -53,6 +53,8 @@ var fieldTables = []table{
 		{"Feed the cat every Mon and Thu", "Feed the cat | due 2026-11-26 | repeat FREQ=WEEKLY;BYDAY=MO,TH first 2026-11-26"},
 		{"Feed the cat every Thu, Mon and Sat", "Feed the cat | due 2026-11-26 | repeat FREQ=WEEKLY;BYDAY=MO,TH,SA first 2026-11-26"},
 		{"Feed the cat, every Monday, Wednesday and Friday, high", "Feed the cat | due 2026-11-25 | repeat FREQ=WEEKLY;BYDAY=MO,WE,FR first 2026-11-25 | high"},
+		{"Feed the cat every Tuesday and every Thursday", "Feed the cat | due 2026-11-24 | repeat FREQ=WEEKLY;BYDAY=TU,TH first 2026-11-24"},
+		{"Feed the cat and every dog daily", "Feed the cat and every dog | due 2026-11-24 | repeat FREQ=DAILY first 2026-11-24"},
 		{"Feed the cat every 2 weeks on Wednesday", "Feed the cat | due 2026-11-25 | repeat FREQ=WEEKLY;INTERVAL=2;BYDAY=WE first 2026-11-25"},
 		{"Feed the cat every other week", "Feed the cat | due 2026-11-24 | repeat FREQ=WEEKLY;INTERVAL=2 first 2026-11-24"},
 		{"Feed the cat every other Tuesday", "Feed the cat | due 2026-11-24 | repeat FREQ=WEEKLY;INTERVAL=2;BYDAY=TU first 2026-11-24"},

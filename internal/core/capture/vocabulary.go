@@ -17,7 +17,7 @@ const (
 	adverb      // daily, weekly …: value is an index of adverbs
 	cautious    // needs a capital or an introducer
 	dangling    // a title does not end with it when a bare date is taken
-	article     // nor when any date is taken
+	article     // nor when any date is taken; "and" is such a word too
 	priorityish // high, medium, low
 )
 
@@ -96,10 +96,10 @@ var vocabulary = func() map[string]*word {
 	add(0, 0, "today", "tonight", "tomorrow", "end", "next", "this", "on", "by", "due", "starting", "not", "plan", "parked",
 		"am", "pm", "every", "other", "weekday", "weekend", "weekends", "weekdays", "done", "until", "times", "ahead", "priority",
 		"takes", "ask", "waiting", "remind", "me", "once", "twice")
-	add(dangling, 0, "for", "of", "in", "since", "about", "after", "before", "during", "to", "and", "or", "till", "between",
-		"from", "with", "at", "than", "as", "per", "via", "past", "previous", "each", "no", "is", "was", "are", "&", "+", "versus",
+	add(dangling, 0, "for", "of", "in", "since", "about", "after", "before", "during", "to", "till", "between",
+		"from", "with", "at", "than", "as", "per", "via", "past", "previous", "each", "no", "is", "was", "are", "versus",
 		"on", "by", "last", "first", "every", "until", "not", "next", "this", "other")
-	add(article|dangling, 0, "the", "a", "an", "my", "our", "your", "their", "his", "her", "its")
+	add(article|dangling, 0, "the", "a", "an", "my", "our", "your", "their", "his", "her", "its", "and", "or", "&", "+")
 	return v
 }()
 

@@ -84,7 +84,7 @@ func (r Repeat) Begin(at day.TimeOfDay, zone *time.Location) (Repeat, error) {
 			return Repeat{}, &ParseError{Want: "a repeat counted from when it was done takes only an interval, such as FREQ=DAILY;INTERVAL=30"}
 		}
 		if !r.Rule.Until.IsZero() && r.First.After(r.Rule.Until.last(at, zone)) {
-			return Repeat{}, ErrNever
+			return Repeat{}, &ParseError{Want: "it ends before its first date"}
 		}
 		return Repeat{Rule: r.Rule, First: r.First, Anchor: r.Anchor, Lead: r.Lead, Current: r.First}, nil
 	}
@@ -99,7 +99,7 @@ func (r Repeat) Begin(at day.TimeOfDay, zone *time.Location) (Repeat, error) {
 	}
 	begun.Current = s.OnOrAfter(day.Date{})
 	if begun.Current.IsZero() {
-		return Repeat{}, ErrNever
+		return Repeat{}, &ParseError{Want: "it ends before its first date"}
 	}
 	return begun, nil
 }

@@ -264,6 +264,27 @@ func TestLifeOfARepeat(t *testing.T) {
 	}
 }
 
+func TestRepeatsThatCannotBegin(t *testing.T) {
+	d := day.MustDate
+	for name, c := range map[string]struct {
+		repeat repeat.Repeat
+		want   string
+	}{
+		"no rule":             {repeat.Repeat{First: d("2026-11-24")}, "needs a rule"},
+		"no first date":       {repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY")}, "a first date"},
+		"ended before":        {repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY;UNTIL=20261120"), First: d("2026-11-24")}, "ends before its first date"},
+		"ended, after done":   {repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY;UNTIL=20261120"), First: d("2026-11-24"), Anchor: repeat.Completion}, "ends before"},
+		"all dates left out":  {repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY;COUNT=1"), First: d("2026-11-24"), Without: []day.Date{d("2026-11-24")}}, "ends before"},
+		"a lead of two years": {repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY"), First: d("2026-11-24"), Lead: 700}, "0 to 366"},
+		"too much left out":   {repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY"), First: d("2026-11-24"), Without: make([]day.Date, 1001)}, "1000 is the most"},
+		"never":               {repeat.Repeat{Rule: repeat.MustParse("FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30"), First: d("2026-11-24")}, "never happens"},
+	} {
+		if _, err := c.repeat.Begin(noon, time.UTC); err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%s: %v, want %q", name, err, c.want)
+		}
+	}
+}
+
 func TestAfterDone(t *testing.T) {
 	d := day.MustDate
 	for _, c := range []struct{ rule, done, want string }{

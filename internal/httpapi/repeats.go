@@ -46,7 +46,15 @@ func decodeRepeat(in contract.RepeatChoice) (repeat.Repeat, error) {
 	if in.Lead != nil {
 		r.Lead = *in.Lead
 	}
-	return r, optional(&r.First, "first", in.First)
+	if err := optional(&r.First, "first", in.First); err != nil {
+		return r, err
+	}
+	if in.Choice != nil && r.Anchor == repeat.Schedule && !r.First.IsZero() {
+		if first := r.Rule.FirstOn(r.First); !first.IsZero() {
+			r.First = first
+		}
+	}
+	return r, nil
 }
 
 func decodeChoice(in contract.Choice) (repeat.Choice, error) {
@@ -136,14 +144,14 @@ func (s *server) PreviewRepeat(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	clock := s.app.Clock()
+	if first, err := in.First.Get(); err != nil || first == "" {
+		in.First.Set(clock.Today().String())
+	}
 	r, err := decodeRepeat(in)
 	if err != nil {
 		s.fail(c, err)
 		return
-	}
-	clock := s.app.Clock()
-	if r.First.IsZero() {
-		r.First = clock.Today()
 	}
 	begun, err := r.Begin(day.TimeOfDay{}, clock.Zone)
 	if err != nil {

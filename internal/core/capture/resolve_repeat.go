@@ -93,11 +93,11 @@ func (m *meaning) first(rule *repeat.Rule, anchor repeat.Anchor, from day.Date) 
 	if anchor == repeat.Completion {
 		return from, ""
 	}
-	series, err := repeat.New(rule.Lasting(from), from, repeat.Options{})
-	if err != nil {
-		return day.Date{}, sentence(err.Error())
+	first := rule.Lasting(from).FirstOn(from)
+	if first.IsZero() {
+		return first, sentence(repeat.ErrNever.Error())
 	}
-	return series.OnOrAfter(from), ""
+	return first, ""
 }
 
 // bounded sets the end of a rule that begins on a date.

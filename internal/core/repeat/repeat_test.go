@@ -205,6 +205,21 @@ func TestMovedTo(t *testing.T) {
 	}
 }
 
+func TestFirstOn(t *testing.T) {
+	for _, c := range []struct{ rule, from, want string }{
+		{"FREQ=WEEKLY;INTERVAL=2;BYDAY=MO", "2026-11-24", "2026-11-30"},
+		{"FREQ=MONTHLY;INTERVAL=6;BYMONTHDAY=1", "2026-11-24", "2026-12-01"},
+		{"FREQ=YEARLY;INTERVAL=4;BYMONTH=2;BYMONTHDAY=29;SKIP=BACKWARD", "2026-11-24", "2027-02-28"},
+		{"FREQ=DAILY;INTERVAL=3;COUNT=1", "2026-11-24", "2026-11-24"},
+		{"FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30", "2026-11-24", ""},
+	} {
+		got := repeat.MustParse(c.rule).FirstOn(day.MustDate(c.from))
+		if got.String() != c.want {
+			t.Errorf("%s from %s begins on %s, want %s", c.rule, c.from, got, c.want)
+		}
+	}
+}
+
 var noon, _ = day.NewTimeOfDay(12, 0)
 
 func begin(t *testing.T, rule, first string, anchor repeat.Anchor) repeat.Repeat {

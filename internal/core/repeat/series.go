@@ -48,6 +48,16 @@ func New(r *Rule, start day.Date, o Options) (*Series, error) {
 	return s, nil
 }
 
+// FirstOn returns the first day from a date on that the rule names, whatever
+// its interval: the day on which a person who says "every 2 weeks on Wednesday"
+// means it to begin. None where there is none.
+func (r *Rule) FirstOn(from day.Date) day.Date {
+	every := *r
+	every.Interval, every.Count, every.Until = 1, 0, Until{}
+	p := compile(&every, from)
+	return p.onOrAfter(from)
+}
+
 // nth returns the date that many on from the first, or the last there is.
 func (p *pattern) nth(first day.Date, count int) day.Date {
 	if p.plain() && p.rule.Freq <= Weekly && !p.byDay { // every so many days or weeks

@@ -223,6 +223,7 @@ function rewordChip(words: string | undefined) {
   position: relative;
   flex: 1;
   display: flex;
+  gap: 8px;
   align-items: center;
   height: 36px;
   padding: 0 10px 0 12px;

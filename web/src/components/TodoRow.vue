@@ -197,8 +197,13 @@ onBeforeUnmount(() => {
 .editing-place .under {
   position: absolute;
   z-index: 5;
-  top: 100%;
+  top: calc(100% + 4px);
   left: 0;
+  margin: 0;
+  padding: 6px;
+  border: 1px solid var(--rim);
+  border-radius: var(--corner);
+  background: var(--glaze);
 }
 .path {
   color: var(--pencil);

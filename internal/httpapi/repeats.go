@@ -258,6 +258,9 @@ func (s *server) GetInside(c *gin.Context, todoID string) {
 			if len(out.Records) == mostRecords {
 				break
 			}
+			if r.Repeat == nil { // a record always has one; a file from elsewhere may not
+				continue
+			}
 			out.Records = append(out.Records, contract.Record{Id: r.ID.String(), Date: r.Repeat.Current.String(), Completed: r.Completed.String()})
 		}
 	})

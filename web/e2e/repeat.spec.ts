@@ -140,3 +140,32 @@ test("skip, pause and go on, postpone one, and all coming ones", async ({ page, 
   // Water the seedlings, due on Friday, comes round every three days after it.
   await expect(page.locator('[data-horizon="2026-11-30"]')).toContainText("comes round: 1");
 });
+
+test("subtasks in a slip: ticked, added, counted, and kept by a record", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/today`);
+  await row(page, "Send loan agreement").click();
+  await expect(slip(page)).toContainText("1 of 3, 33 %");
+  await slip(page).getByRole("checkbox", { name: "Tick: Sign and scan" }).click();
+  await expect(slip(page)).toContainText("2 of 3, 66 %");
+  await slip(page).getByRole("textbox", { name: "Add a subtask" }).fill("Post it");
+  await page.keyboard.press("Enter");
+  await expect(slip(page)).toContainText("2 of 4, 50 %");
+  await page.waitForTimeout(4500); // longer than a ticked row lingers
+  await expect(
+    slip(page).getByRole("checkbox", { name: "Open again: Sign and scan" }),
+  ).toBeVisible();
+
+  await row(page, "Meter reading").click();
+  await slip(page).getByRole("textbox", { name: "Add a subtask" }).fill("Find the key");
+  await page.keyboard.press("Enter");
+  await slip(page).getByRole("checkbox", { name: "Tick: Find the key" }).click();
+  await expect(slip(page)).toContainText("1 of 1, 100 %");
+  await slip(page).getByRole("checkbox", { name: "Tick", exact: true }).click();
+  await expect(slip(page)).toContainText("0 of 1, 0 %");
+  await slip(page)
+    .getByRole("button", { name: /Tue 24 Nov 2026/ })
+    .last()
+    .click();
+  await expect(slip(page)).toContainText("1 of 1, 100 %");
+  await expect(slip(page)).toContainText("To the repeat this is a record of");
+});

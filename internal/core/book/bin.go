@@ -24,6 +24,9 @@ func (c Delete) run(d *draft) error {
 	if err != nil {
 		return err
 	}
+	if t.kept() {
+		return refuseKept(&t)
+	}
 	if t.Deleted.IsZero() {
 		t.Deleted = d.now
 		d.put(t)
@@ -44,6 +47,9 @@ func (c Restore) run(d *draft) error {
 	t, err := d.todo(c.ID)
 	if err != nil {
 		return err
+	}
+	if t.kept() {
+		return refuseKept(&t)
 	}
 	if when := t.Deleted; !when.IsZero() {
 		if parent, err := d.todo(t.Parent); !t.Parent.IsZero() && (err != nil || !parent.Deleted.IsZero()) {

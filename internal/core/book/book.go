@@ -47,7 +47,7 @@ func partOf(t *Todo) part {
 	switch {
 	case !t.Deleted.IsZero():
 		return partBin
-	case !t.Record.IsZero() && !t.Parent.IsZero():
+	case t.kept():
 		return partKept
 	case t.Paused():
 		return partPaused

@@ -71,10 +71,19 @@ func (d *draft) todo(id ID) (Todo, error) {
 // alive is todo for commands that do not act on what is in the bin.
 func (d *draft) alive(id ID) (Todo, error) {
 	t, err := d.todo(id)
-	if err == nil && !t.Deleted.IsZero() {
+	switch {
+	case err != nil:
+		return t, err
+	case !t.Deleted.IsZero():
 		return t, refuse("id", "“%s” is in the bin. Restore it first.", t.Title)
+	case t.kept():
+		return t, refuseKept(&t)
 	}
-	return t, err
+	return t, nil
+}
+
+func refuseKept(t *Todo) error {
+	return refuse("id", "“%s” belongs to a record of what was done and stays as it was.", t.Title)
 }
 
 // put records the to-do if it differs in any field a person can see.

@@ -256,8 +256,10 @@ func TestRepeatRefusals(t *testing.T) {
 	d := newDesk(t)
 	plain := d.capture("Ring the framer")
 	rep := d.repeating("Rota", "FREQ=WEEKLY", "2026-11-24")
+	d.sub(rep, "Ring round")
 	d.do(book.Complete{ID: rep})
 	record := d.book.Records(rep)[0].ID
+	kept := d.book.Subtasks(record)[0].ID
 	done := d.capture("Old")
 	d.do(book.Complete{ID: done})
 	person := d.do(book.AddPerson{Name: "Registrar", Email: "registrar@harbour.example"}).People[0].After.ID
@@ -274,6 +276,10 @@ func TestRepeatRefusals(t *testing.T) {
 		"weekdays after done":           {book.ChangeRule{ID: plain, Rule: repeat.MustParse("FREQ=WEEKLY;BYDAY=MO"), Anchor: repeat.Completion}, "repeat", "only an interval"},
 		"a rule for a record":           {book.ChangeRule{ID: record, Rule: repeat.MustParse("FREQ=WEEKLY")}, "id", "record"},
 		"cancelling a record":           {book.Cancel{ID: record}, "id", "record"},
+		"moving what a record holds":    {book.MoveToList{ID: kept}, "id", "stays as it was"},
+		"ticking what a record holds":   {book.Complete{ID: kept}, "id", "stays as it was"},
+		"opening what a record holds":   {book.Reopen{ID: kept}, "id", "stays as it was"},
+		"deleting what a record holds":  {book.Delete{ID: kept}, "id", "stays as it was"},
 		"a subtask of a record":         {book.Capture{Title: "x", Parent: record}, "parent", "takes no subtasks"},
 		"a subtask of nothing":          {book.Capture{Title: "x", Parent: book.ID{9}}, "parent", "no to-do"},
 		"moving to no date":             {book.MoveRepeat{ID: rep}, "to", "missing"},

@@ -188,9 +188,6 @@ func (d *draft) keepRecord(t *Todo) error {
 // reopenRecord undoes the tick that a record is of, or makes it a to-do of its
 // own.
 func (d *draft) reopenRecord(record Todo) error {
-	if !record.Parent.IsZero() {
-		return refuse("id", "“%s” belongs to a record of what was done. Open that one again.", record.Title)
-	}
 	if d.latest(&record) {
 		return d.untick(&record)
 	}

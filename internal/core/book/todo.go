@@ -83,6 +83,9 @@ func (t *Todo) Open() bool { return t.Status.Open() && t.Deleted.IsZero() && t.R
 // holds it.
 func (t *Todo) Paused() bool { return t.Repeat != nil && !t.Repeat.Paused.IsZero() && t.Open() }
 
+// kept reports whether it is a subtask within a record.
+func (t *Todo) kept() bool { return !t.Record.IsZero() && !t.Parent.IsZero() }
+
 // InCup reports whether it is open and in no list.
 func (t *Todo) InCup() bool { return t.List.IsZero() && t.Open() }
 

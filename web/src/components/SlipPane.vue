@@ -24,6 +24,10 @@ const notesField = useTemplateRef("notesField");
 
 const struck = computed(() => linger.struck(props.todo));
 const binned = computed(() => props.todo.deleted !== null);
+/** What a record holds of its subtasks stays as it was, like what is in the bin. */
+const fixed = computed(
+  () => binned.value || (props.todo.record !== undefined && props.todo.parent !== undefined),
+);
 const history = computed(() => {
   const zone = props.overview.zone;
   const t = props.todo;
@@ -64,7 +68,7 @@ watch(
   <aside class="slip" aria-label="Slip" :data-slip="todo.id" @keydown.esc.stop="emit('close')">
     <header>
       <TickBox
-        v-if="!binned"
+        v-if="!fixed"
         :ticked="struck"
         :half="todo.status === 'in-process'"
         :crossed="todo.status === 'cancelled'"
@@ -81,7 +85,7 @@ watch(
       :class="{ struck }"
       rows="1"
       aria-label="Title"
-      :readonly="binned"
+      :readonly="fixed"
       :aria-invalid="title.reason.value !== ''"
       @keydown.enter.prevent="title.save()"
       @blur="title.save()"
@@ -96,13 +100,13 @@ watch(
     />
 
     <TitleOffers
-      v-if="!binned && title.dirty.value"
+      v-if="!fixed && title.dirty.value"
       :todo="todo"
       :text="title.text.value"
       @taken="(t) => (title.text.value = t)"
     />
-    <SlipFields :todo="todo" :overview="overview" :binned="binned" />
-    <SlipInside :todo="todo" :overview="overview" :binned="binned" />
+    <SlipFields :todo="todo" :overview="overview" :binned="fixed" />
+    <SlipInside :todo="todo" :overview="overview" :binned="fixed" />
 
     <h2 id="notes-label">Notes</h2>
     <textarea
@@ -111,7 +115,7 @@ watch(
       class="notes"
       aria-labelledby="notes-label"
       placeholder="Anything worth keeping with it"
-      :readonly="binned"
+      :readonly="fixed"
       :aria-invalid="notes.reason.value !== ''"
       @blur="notes.save()"
     />
@@ -131,7 +135,7 @@ watch(
         <button v-if="binned" class="btn main" @click="actions.run(todo.id, 'restore')">
           Restore
         </button>
-        <template v-else>
+        <template v-else-if="!fixed">
           <button
             v-if="todo.status === 'needs-action' || todo.status === 'in-process'"
             class="btn"

@@ -18,6 +18,8 @@ export const useServer = defineStore("server", () => {
     if (to !== undefined) revision = to;
     void queries.invalidateQueries({ queryKey: ["overview"] });
     void queries.invalidateQueries({ queryKey: ["view"] });
+    // What a slip shows of other to-dos changes with any of them.
+    void queries.invalidateQueries({ predicate: (q) => q.queryKey[2] === "inside" });
     if (!todos) void queries.invalidateQueries({ queryKey: ["todo"] });
     for (const id of todos ?? []) void queries.invalidateQueries({ queryKey: ["todo", id] });
   }

@@ -101,7 +101,7 @@ func dataFolder() (string, error) {
 }
 
 func (f *flags) settings() (app.Settings, error) {
-	s := app.Settings{Zone: time.Local}
+	s := app.Settings{Zone: machineZone()}
 	if f.zone != "" {
 		zone, err := time.LoadLocation(f.zone)
 		if err != nil {

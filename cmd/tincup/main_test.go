@@ -198,6 +198,31 @@ func TestOneServerAFileAndAddFindsIt(t *testing.T) {
 	second.stop(t)
 }
 
+// The page and its sentences need a zone by name.
+func TestTheMachinesZoneHasAName(t *testing.T) {
+	for tz, want := range map[string]string{"Europe/Lisbon": "Europe/Lisbon", ":Asia/Tokyo": "Asia/Tokyo",
+		"/usr/share/zoneinfo/America/New_York": "America/New_York", "": "UTC"} {
+		t.Run(tz, func(t *testing.T) {
+			t.Setenv("TZ", tz)
+			s := start(t, "serve", "--db", filepath.Join(t.TempDir(), "own.db"), "--addr", "127.0.0.1:0")
+			defer s.stop(t)
+			o := get(t, s.url+"/api/overview")
+			if o["zone"] != want {
+				t.Errorf("the zone is %v, want %s", o["zone"], want)
+			}
+			body := fmt.Sprintf(`{"text":"Ring tomorrow","typed":"%v","zone":"%v"}`, o["now"], o["zone"])
+			res, err := http.Post(s.url+"/api/sentence/todos", "application/json", strings.NewReader(body))
+			if err != nil {
+				t.Fatal(err)
+			}
+			defer res.Body.Close()
+			if res.StatusCode != http.StatusCreated {
+				t.Errorf("a sentence from there: %s", res.Status)
+			}
+		})
+	}
+}
+
 func TestDemo(t *testing.T) {
 	db := filepath.Join(t.TempDir(), "demo.db")
 	args := []string{"demo", "--db", db, "--addr", "127.0.0.1:0", "--now", "2026-11-24T09:10", "--zone", "Europe/Lisbon"}

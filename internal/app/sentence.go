@@ -115,7 +115,7 @@ func envOf(b *book.Book, c day.Clock) capture.Env {
 
 // typed sets the clock to when and where the sentence was typed.
 func (s Sentence) typed(c day.Clock) (day.Clock, error) {
-	if s.Zone != "" {
+	if s.Zone != "" && s.Zone != c.Zone.String() {
 		zone, err := time.LoadLocation(s.Zone)
 		if err != nil || strings.EqualFold(s.Zone, "local") {
 			return c, &book.RuleError{Field: "zone", Reason: fmt.Sprintf("%.60q is not a time zone such as Europe/Lisbon.", s.Zone)}

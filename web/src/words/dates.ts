@@ -109,10 +109,13 @@ export function minutes(duration: string): string {
   return [h ? `${h} h` : "", m ? `${m} min` : ""].filter(Boolean).join(" ");
 }
 
+/** A server that cannot name its zone stands on this machine, in the browser's own. */
+const named = (zone: string) => (zone === "Local" ? undefined : zone);
+
 /** An instant as the person's wall shows it. */
 export function instantWords(instant: string, zone: string): string {
   return new Intl.DateTimeFormat("en-GB", {
-    timeZone: zone,
+    timeZone: named(zone),
     weekday: "short",
     day: "numeric",
     month: "short",
@@ -123,6 +126,6 @@ export function instantWords(instant: string, zone: string): string {
 
 /** "16:05" */
 export const instantTime = (instant: string, zone: string) =>
-  new Intl.DateTimeFormat("en-GB", { timeZone: zone, hour: "2-digit", minute: "2-digit" }).format(
+  new Intl.DateTimeFormat("en-GB", { timeZone: named(zone), hour: "2-digit", minute: "2-digit" }).format(
     new Date(instant),
   );

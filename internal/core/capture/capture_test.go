@@ -59,6 +59,7 @@ func TestReasons(t *testing.T) {
 		"Pay\x07 the rent":                     "The sentence has a control character (U+0007); take it out.",
 		"Pay \xff":                             "The sentence is not valid UTF-8 text.",
 		"x" + strings.Repeat(", high", 500):    "The sentence has 501 clauses; only the first 100 are read.",
+		strings.Repeat("#a ", 500):             "The sentence says 500 things besides its title; 100 is the most.",
 		"x -- " + strings.Repeat("n", 70_000):  "The notes have 70000 bytes; 65536 is the most.",
 		"x #" + strings.Repeat("t", 101):       "A tag has at most 100 characters.",
 		"Pay every day until 20 November 2026": "It would end on Fri 20 Nov 2026, before its first date, Tue 24 Nov 2026.",

@@ -14,6 +14,7 @@ const (
 	MaxNotes    = 64 << 10
 	MaxClauses  = 100
 	MaxTags     = 100
+	MaxChips    = 100
 	MaxTag      = 100 // characters
 	MaxEstimate = 100 * 60
 	maxProblems = 20

@@ -35,6 +35,10 @@ type meaning struct {
 func (r *reader) resolve() {
 	m := &meaning{r: r, resolver: resolver{clock: r.env.Clock, today: r.env.Clock.Today(), settings: r.env.Settings}}
 	slices.SortStableFunc(r.items, func(a, b item) int { return a.span.Start - b.span.Start })
+	if len(r.items) > MaxChips {
+		r.problem("", fmt.Sprintf("The sentence says %d things besides its title; %d is the most.", len(r.items), MaxChips))
+		r.items = r.items[:MaxChips]
+	}
 	r.draft.Chips = make([]Chip, 0, len(r.items))
 	for i := range r.items {
 		m.sort(&r.items[i])

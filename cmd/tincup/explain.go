@@ -39,6 +39,7 @@ func explainCaptureCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			env.Settings = settings.Writing
 			env.Clock = day.Clock{Now: source.Now(), Zone: settings.Zone, DayStart: settings.DayStart}
 			out := json.NewEncoder(cmd.OutOrStdout())
 			out.SetEscapeHTML(false)
@@ -50,8 +51,6 @@ func explainCaptureCommand() *cobra.Command {
 	cmd.Flags().StringArrayVar(&env.Lists, "list", nil, "the name of a list; may be given again")
 	cmd.Flags().StringArrayVar(&env.Tags, "tag", nil, "the name of a tag; may be given again")
 	cmd.Flags().StringArrayVar(&env.People, "person", nil, "the name of a person; may be given again")
-	cmd.Flags().BoolVar(&env.MonthFirst, "month-first", false, "read 11/30 as 30 November")
-	cmd.Flags().BoolVar(&env.SundayFirst, "sunday-first", false, "let weeks begin on Sunday")
 	return cmd
 }
 

@@ -13,6 +13,7 @@ import (
 
 	"tincup/internal/app"
 	"tincup/internal/clock"
+	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
 	"tincup/internal/store"
 )
@@ -24,6 +25,7 @@ const defaultAddress = "127.0.0.1:7420"
 type flags struct {
 	db, addr, now, zone, dayStart, clockFile string
 	quiet                                    bool
+	writing                                  capture.Settings
 }
 
 func (f *flags) onFile(cmd *cobra.Command) {
@@ -34,6 +36,8 @@ func (f *flags) onTime(cmd *cobra.Command) {
 	cmd.Flags().StringVar(&f.now, "now", "", "stand still at this wall time, such as 2026-11-24T09:10")
 	cmd.Flags().StringVar(&f.zone, "zone", "", "the time zone, such as Europe/Lisbon (default: the machine's)")
 	cmd.Flags().StringVar(&f.dayStart, "day-start", "00:00", "when a day begins, 00:00 to 06:00")
+	cmd.Flags().BoolVar(&f.writing.MonthFirst, "month-first", false, "read 11/30 as 30 November")
+	cmd.Flags().BoolVar(&f.writing.SundayFirst, "sunday-first", false, "let weeks begin on Sunday in “end of week”")
 	cmd.Flags().StringVar(&f.clockFile, "clock-file", "", "read the wall time from this file, for tests")
 	if err := cmd.Flags().MarkHidden("clock-file"); err != nil {
 		panic(err) // the flag was made a line above
@@ -101,7 +105,7 @@ func dataFolder() (string, error) {
 }
 
 func (f *flags) settings() (app.Settings, error) {
-	s := app.Settings{Zone: machineZone()}
+	s := app.Settings{Zone: machineZone(), Writing: f.writing}
 	if f.zone != "" {
 		zone, err := time.LoadLocation(f.zone)
 		if err != nil {

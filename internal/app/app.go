@@ -15,6 +15,7 @@ import (
 
 	"tincup/internal/clock"
 	"tincup/internal/core/book"
+	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
 	"tincup/internal/store"
 )
@@ -23,6 +24,8 @@ import (
 type Settings struct {
 	Zone     *time.Location
 	DayStart time.Duration
+	// Writing is how sentences are read.
+	Writing capture.Settings
 	// MaxPages bounds the data file, in pages of 4096 bytes; 0 leaves that to
 	// the disk.
 	MaxPages int

@@ -40,20 +40,20 @@ type Line struct {
 
 // ReadSentence reads one sentence as it would be put in now.
 func (a *App) ReadSentence(s Sentence) (reading Reading, err error) {
-	a.Read(func(b *book.Book, c day.Clock) { reading, err = read(b, c, s) })
+	a.Read(func(b *book.Book, c day.Clock) { reading, err = a.read(b, c, s) })
 	return reading, err
 }
 
 // ReadLines reads several lines as they would be put in now. It fails with a
 // *book.RuleError where there are too many.
 func (a *App) ReadLines(s Sentence) (lines []Line, err error) {
-	a.Read(func(b *book.Book, c day.Clock) { lines, err = readLines(b, c, s) })
+	a.Read(func(b *book.Book, c day.Clock) { lines, err = a.readLines(b, c, s) })
 	return lines, err
 }
 
 // Env is what reading knows: the clock, and the names in the Book.
 func (a *App) Env() (env capture.Env) {
-	a.Read(func(b *book.Book, c day.Clock) { env = envOf(b, c) })
+	a.Read(func(b *book.Book, c day.Clock) { env = a.envOf(b, c) })
 	return env
 }
 
@@ -61,7 +61,7 @@ func (a *App) Env() (env capture.Env) {
 // with a *book.RuleError that has its reason.
 func (a *App) PutIn(ctx context.Context, req Request, s Sentence, respond Responder) (*store.Reply, error) {
 	return a.carryOut(ctx, req, respond, func(env book.Env, _ *Request) (*book.Change, error) {
-		reading, err := read(a.book, env.Clock, s)
+		reading, err := a.read(a.book, env.Clock, s)
 		if err != nil {
 			return nil, err
 		}
@@ -75,7 +75,7 @@ func (a *App) PutIn(ctx context.Context, req Request, s Sentence, respond Respon
 // PutInLines puts in what several lines mean, all or none.
 func (a *App) PutInLines(ctx context.Context, req Request, s Sentence, respond Responder) (*store.Reply, error) {
 	return a.carryOut(ctx, req, respond, func(env book.Env, _ *Request) (*book.Change, error) {
-		lines, err := readLines(a.book, env.Clock, s)
+		lines, err := a.readLines(a.book, env.Clock, s)
 		if err != nil {
 			return nil, err
 		}
@@ -99,8 +99,8 @@ func refusal(d capture.Draft) error {
 	return &book.RuleError{Field: "text", Reason: d.Problems[0].Reason}
 }
 
-func envOf(b *book.Book, c day.Clock) capture.Env {
-	env := capture.Env{Clock: c}
+func (a *App) envOf(b *book.Book, c day.Clock) capture.Env {
+	env := capture.Env{Clock: c, Settings: a.settings.Writing}
 	for _, l := range b.Lists() {
 		env.Lists = append(env.Lists, l.Name)
 	}
@@ -128,20 +128,20 @@ func (s Sentence) typed(c day.Clock) (day.Clock, error) {
 	return c, nil
 }
 
-func read(b *book.Book, c day.Clock, s Sentence) (Reading, error) {
+func (a *App) read(b *book.Book, c day.Clock, s Sentence) (Reading, error) {
 	c, err := s.typed(c)
 	if err != nil {
 		return Reading{}, err
 	}
-	return found(b, c, capture.Read(s.Text, envOf(b, c))), nil
+	return found(b, c, capture.Read(s.Text, a.envOf(b, c))), nil
 }
 
-func readLines(b *book.Book, c day.Clock, s Sentence) ([]Line, error) {
+func (a *App) readLines(b *book.Book, c day.Clock, s Sentence) ([]Line, error) {
 	c, err := s.typed(c)
 	if err != nil {
 		return nil, err
 	}
-	read, err := capture.ReadLines(s.Text, envOf(b, c))
+	read, err := capture.ReadLines(s.Text, a.envOf(b, c))
 	if err != nil {
 		return nil, &book.RuleError{Field: "text", Reason: strings.ToUpper(err.Error()[:1]) + err.Error()[1:] + "."}
 	}

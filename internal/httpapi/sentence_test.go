@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"tincup/internal/app"
+	"tincup/internal/core/capture"
 )
 
 // shown reads JSON into a map for a look at several fields at once.
@@ -68,6 +69,15 @@ func TestASentenceIsReadAsOfWhenItWasTyped(t *testing.T) {
 	a = shown(t, s.want(201, "POST", "/api/sentence/todos", `{"text":"Ring at 10pm","typed":"2026-11-23T21:00","zone":"Europe/Lisbon"}`))
 	if a["due"] != "2026-11-23T22:00" {
 		t.Errorf("due %v", a["due"])
+	}
+}
+
+func TestAPersonsWayOfWritingDates(t *testing.T) {
+	s := newSite(t, app.Settings{Writing: capture.Settings{MonthFirst: true, SundayFirst: true}})
+	for words, want := range map[string]string{"11/30": "2026-11-30", "end of week": "2026-11-28"} {
+		if a := s.want(200, "POST", "/api/when", `{"field":"due","text":"`+words+`"}`); a.text(t, "value") != want {
+			t.Errorf("%s: %s, want %s", words, a.body, want)
+		}
 	}
 }
 

@@ -41,6 +41,32 @@ for (const look of ["light", "dark"] as const) {
       await page.keyboard.press("Escape");
       await page.locator(".chooser").waitFor({ state: "detached" });
     }
+    await row(page, "Meter reading").focus();
+    await page.keyboard.press("r");
+    await page.getByRole("list", { name: "Next dates" }).waitFor();
+    await check("repeat editor");
+    await page.keyboard.press("Escape");
+    const line = page.getByRole("combobox", { name: "Put something in" });
+    await line.focus();
+    await check("sentences to try");
+    await line.fill("Order board, by Friday 4pm, in Ni, high, low, #calls");
+    await page.locator(".panel .problems").waitFor();
+    await check("chips");
+    await line.fill("");
+    await page.evaluate(() => {
+      const clipboardData = new DataTransfer();
+      clipboardData.setData("text/plain", "Crates\n  Order, by Friday\n  Pay 31 February");
+      document.activeElement!.dispatchEvent(
+        new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }),
+      );
+    });
+    await page
+      .getByRole("dialog", { name: "Several at once" })
+      .getByText("There is no day")
+      .waitFor();
+    await check("several at once");
+    await page.keyboard.press("Escape");
+    await line.blur();
     await page.keyboard.press("?");
     await page.getByRole("heading", { name: "Keys" }).waitFor();
     await check("keys");

@@ -58,9 +58,9 @@ const examples = [
         </li>
       </ul>
       <p v-if="reading.notes" class="notes">Notes: {{ reading.notes }}</p>
-      <ul v-if="reading.problems.length" class="problems" role="status">
-        <li v-for="p in reading.problems" :key="p.reason">{{ p.reason }}</li>
-      </ul>
+      <div v-if="reading.problems.length" class="problems" role="status">
+        <p v-for="p in reading.problems" :key="p.reason">{{ p.reason }}</p>
+      </div>
       <p class="hint">
         <span class="key">Enter</span> put in <span class="key">Ctrl Enter</span> put in and open
         <span class="key">Esc</span> leave for later

@@ -126,6 +126,8 @@ export function instantWords(instant: string, zone: string): string {
 
 /** "16:05" */
 export const instantTime = (instant: string, zone: string) =>
-  new Intl.DateTimeFormat("en-GB", { timeZone: named(zone), hour: "2-digit", minute: "2-digit" }).format(
-    new Date(instant),
-  );
+  new Intl.DateTimeFormat("en-GB", {
+    timeZone: named(zone),
+    hour: "2-digit",
+    minute: "2-digit",
+  }).format(new Date(instant));

@@ -40,7 +40,8 @@ const emit = defineEmits<{
 }>();
 
 const root = useTemplateRef("root");
-const given = props.date ?? props.repeat?.current ?? "";
+// A repeat goes on from its pattern, wherever this one was postponed to.
+const given = (props.kept ? props.repeat?.current : props.date) ?? "";
 /** A plan for a week or month has no day of its own. */
 const begin = /^\d{4}-\d\d-\d\d/.test(given) ? given.slice(0, 10) : props.today;
 const dayOf = (date: string) =>

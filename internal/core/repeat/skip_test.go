@@ -64,16 +64,22 @@ func named(r *repeat.Rule, start day.Date, year int, month time.Month, set []day
 		}
 	}
 	for _, n := range doms {
-		switch {
-		case n < 0 && length+n >= 0:
-			set = append(set, first.AddDays(length+n))
-		case n > 0 && n <= length:
-			set = append(set, first.AddDays(n-1))
-		case n > 0 && r.Skip == repeat.Backward:
-			set = append(set, first.AddDays(length-1))
-		case n > 0 && r.Skip == repeat.Forward:
-			set = append(set, first.AddDays(length))
-		}
+		set = numbered(r, first, length, n, set)
+	}
+	return set
+}
+
+// numbered adds the n-th day of a month or year, or where SKIP moves it.
+func numbered(r *repeat.Rule, first day.Date, length, n int, set []day.Date) []day.Date {
+	switch {
+	case n < 0 && length+n >= 0:
+		return append(set, first.AddDays(length+n))
+	case n > 0 && n <= length:
+		return append(set, first.AddDays(n-1))
+	case n > 0 && r.Skip == repeat.Backward:
+		return append(set, first.AddDays(length-1))
+	case n > 0 && r.Skip == repeat.Forward:
+		return append(set, first.AddDays(length))
 	}
 	return set
 }
@@ -85,16 +91,7 @@ func yearDays(r *repeat.Rule, year int, set []day.Date) []day.Date {
 		length = 366
 	}
 	for _, n := range r.ByYearDay {
-		switch {
-		case n < 0 && length+n >= 0:
-			set = append(set, first.AddDays(length+n))
-		case n > 0 && n <= length:
-			set = append(set, first.AddDays(n-1))
-		case n > 0 && r.Skip == repeat.Backward:
-			set = append(set, first.AddDays(length-1))
-		case n > 0 && r.Skip == repeat.Forward:
-			set = append(set, first.AddDays(length))
-		}
+		set = numbered(r, first, length, n, set)
 	}
 	return set
 }

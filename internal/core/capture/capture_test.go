@@ -45,7 +45,7 @@ func TestTakingAChipAwayLeavesItsWords(t *testing.T) {
 
 func TestReasons(t *testing.T) {
 	for sentence, want := range map[string]string{
-		"Pay on 31 February":                   "There is no day “on 31 February”.",
+		"Pay on 31 February":                   "There is no day “31 February”.",
 		"Pay tomorrow 25:00":                   "There is no such time of day.",
 		"Pay from Friday, by Thursday":         "The start, Fri 27 Nov 2026, is after the due, Thu 26 Nov 2026.",
 		"Pay this Monday":                      "This Monday, Mon 23 Nov 2026, has passed.",

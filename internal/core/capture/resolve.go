@@ -51,6 +51,21 @@ func (r *reader) resolve() {
 	}
 	m.order()
 	m.remind()
+	m.settle()
+}
+
+// settle leaves no chip without a value: where something else is wrong, it is
+// what was said. A time whose date came to nothing is none.
+func (m *meaning) settle() {
+	d := &m.r.draft
+	for i := range d.Chips {
+		if c := &d.Chips[i]; c.Value == "" && c.Problem == "" {
+			c.Value = c.Words
+		}
+	}
+	if d.Due.Date.IsZero() {
+		d.Due = day.Moment{}
+	}
 }
 
 // words returns what stands in a span.

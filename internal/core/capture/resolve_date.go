@@ -2,6 +2,7 @@ package capture
 
 import (
 	"fmt"
+	"strings"
 	"time"
 
 	"tincup/internal/core/day"
@@ -38,7 +39,23 @@ func (r *resolver) date(d *date, words string) (day.Date, string) {
 	case onMonthDay:
 		return r.monthDay(d, words)
 	}
-	return day.Date{}, fmt.Sprintf("There is no day “%s”.", words)
+	return day.Date{}, noDay(words)
+}
+
+// noDay says that no calendar has a day, without the words that introduce it.
+func noDay(words string) string {
+	for {
+		first, rest, more := strings.Cut(words, " ")
+		switch strings.ToLower(first) {
+		case "on", "by", "due", "from", "starting", "plan", "the":
+		default:
+			more = false
+		}
+		if !more {
+			return fmt.Sprintf("There is no day “%s”.", words)
+		}
+		words = rest
+	}
 }
 
 // horizon is what a plan for words covers.
@@ -178,7 +195,7 @@ func (r *resolver) monthDay(d *date, words string) (day.Date, string) {
 	if d.year > 0 {
 		on, err := day.NewDate(d.year, d.month, d.n)
 		if err != nil {
-			return day.Date{}, fmt.Sprintf("There is no day “%s”.", words)
+			return day.Date{}, noDay(words)
 		}
 		return checked(d, on)
 	}

@@ -219,7 +219,15 @@ func (d Date) String() string {
 		return ""
 	}
 	year, month, dom := d.Civil()
-	return fmt.Sprintf("%04d-%02d-%02d", year, int(month), dom)
+	b := []byte("0000-00-00")
+	for i, n := 3, year; n > 0; i, n = i-1, n/10 {
+		b[i] += byte(n % 10)
+	}
+	b[5] += byte(month / 10)
+	b[6] += byte(month % 10)
+	b[8] += byte(dom / 10)
+	b[9] += byte(dom % 10)
+	return string(b)
 }
 
 // MarshalText implements encoding.TextMarshaler.

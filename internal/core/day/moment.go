@@ -52,7 +52,8 @@ func (t TimeOfDay) String() string {
 	if t.IsZero() {
 		return ""
 	}
-	return fmt.Sprintf("%02d:%02d", t.Minutes()/60, t.Minutes()%60)
+	hour, minute := byte(t.Minutes()/60), byte(t.Minutes()%60)
+	return string([]byte{'0' + hour/10, '0' + hour%10, ':', '0' + minute/10, '0' + minute%10})
 }
 
 // Moment is a civil date that may carry a wall time. The zero Moment is none.

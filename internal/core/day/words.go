@@ -1,6 +1,9 @@
 package day
 
-import "fmt"
+import (
+	"fmt"
+	"strconv"
+)
 
 // Words returns the date as "Fri 27 Nov 2026", or "" for none.
 func (d Date) Words() string {
@@ -8,7 +11,11 @@ func (d Date) Words() string {
 		return ""
 	}
 	year, month, dom := d.Civil()
-	return fmt.Sprintf("%.3s %d %.3s %d", d.Weekday(), dom, month, year)
+	b := make([]byte, 0, len("Fri 27 Nov 2026"))
+	b = append(b, d.Weekday().String()[:3]...)
+	b = strconv.AppendInt(append(b, ' '), int64(dom), 10)
+	b = append(append(b, ' '), month.String()[:3]...)
+	return string(strconv.AppendInt(append(b, ' '), int64(year), 10))
 }
 
 // Words returns the horizon as a person says it: "Fri 27 Nov 2026, 14:00 for

@@ -13,7 +13,8 @@ import (
 
 // example is one of the date lists of RFC 5545 section 3.8.5.3, in the order
 // of that section, under the words it carries there. The lists were written
-// down from memory and checked against rrule-go. The occurrences are at 09:00
+// down from memory; where no UNTIL, EXDATE or SKIP is in play, rrule-go is asked
+// for them too. The occurrences are at 09:00
 // in New York. Those of a frequency finer than daily, or with BYHOUR, are left
 // out: such rules are refused here.
 type example struct {
@@ -169,6 +170,11 @@ func TestExamplesOfTheStandards(t *testing.T) {
 			if !slices.Equal(got, want) {
 				t.Fatalf("%s from %s:\n got %v\nwant %v", e.rule, e.start, got, want)
 			}
+			if e.without == "" && !strings.Contains(e.rule, "UNTIL") && !strings.Contains(e.rule, "SKIP") {
+				if theirs := referenceDates(t, e, len(want)); !slices.Equal(theirs, want) {
+					t.Fatalf("rrule-go has %v, the list %v", theirs, want)
+				}
+			}
 			// Backwards, and from within.
 			before := day.MaxDate
 			if goesOn {
@@ -187,4 +193,21 @@ func TestExamplesOfTheStandards(t *testing.T) {
 			}
 		})
 	}
+}
+
+// referenceDates asks rrule-go for the first dates of an example.
+func referenceDates(t *testing.T, e example, count int) []day.Date {
+	rule, err := reference(e.rule, day.MustDate(e.start))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var dates []day.Date
+	for next := rule.Iterator(); len(dates) < count; {
+		d, ok := next()
+		if !ok {
+			break
+		}
+		dates = append(dates, day.DateOf(d))
+	}
+	return dates
 }

@@ -145,6 +145,13 @@ test("subtasks in a slip: ticked, added, counted, and kept by a record", async (
   await visit(page, `${demo.url}/today`);
   await row(page, "Send loan agreement").click();
   await expect(slip(page)).toContainText("1 of 3, 33 %");
+  // The chooser of people begins at the one there is: Enter alone changes nothing.
+  await page.waitForTimeout(800);
+  await slip(page).getByRole("button", { name: "For Registrar" }).click();
+  await page.keyboard.press("Enter");
+  await slip(page).getByRole("button", { name: "For Registrar" }).click();
+  await page.getByRole("button", { name: "Waiting on", exact: true }).click();
+  await expect(slip(page).getByRole("button", { name: "Waiting on Registrar" })).toBeVisible();
   await slip(page).getByRole("checkbox", { name: "Tick: Sign and scan" }).click();
   await expect(slip(page)).toContainText("2 of 3, 66 %");
   await slip(page).getByRole("textbox", { name: "Add a subtask" }).fill("Post it");

@@ -108,7 +108,6 @@ test("late replies never overwrite newer text, and a key's chip follows at once"
   }
   took.sort((a, b) => a - b);
   console.log(`key to chip: ${took.map((t) => Math.round(t)).join(", ")} ms`);
-  expect(took[3]).toBeGreaterThan(0);
 });
 
 test("a chip taken away leaves its words in the title; one opened is chosen by hand", async ({

@@ -167,16 +167,11 @@ func (r Repeat) move(d day.Date, inclusive bool, at day.TimeOfDay, zone *time.Lo
 	if err != nil {
 		return Step{Next: r, Over: true}
 	}
-	next := day.Date{}
 	if inclusive {
-		next = s.OnOrAfter(d)
-	} else {
-		next = s.After(d)
+		d = d.AddDays(-1)
 	}
+	next := s.After(d)
 	missed := s.count(r.Current.AddDays(1), d.AddDays(1))
-	if inclusive {
-		missed = s.count(r.Current.AddDays(1), d)
-	}
 	r.Missed += missed
 	if next.IsZero() {
 		return Step{Next: r, Over: true, Missed: missed}

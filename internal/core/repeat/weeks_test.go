@@ -40,3 +40,22 @@ func TestWeekNumbers(t *testing.T) {
 		}
 	}
 }
+
+// BYSETPOS counts over the whole first week, also where the rule begins within
+// it, as it does over the first month and year (RFC 5545 section 3.3.10).
+func TestWholeFirstWeek(t *testing.T) {
+	for _, c := range []struct{ rule, start, first string }{
+		{"FREQ=WEEKLY;BYDAY=MO,WE,FR;BYSETPOS=1", "2026-11-25", "2026-11-30"},
+		{"FREQ=WEEKLY;BYDAY=MO,WE,FR;BYSETPOS=2", "2026-11-25", "2026-11-25"},
+		{"FREQ=WEEKLY;BYDAY=MO,WE,FR;BYSETPOS=-1;INTERVAL=2", "2026-11-28", "2026-12-11"},
+		{"FREQ=MONTHLY;BYDAY=MO;BYSETPOS=1", "2026-11-03", "2026-12-07"},
+	} {
+		s, err := repeat.New(repeat.MustParse(c.rule), day.MustDate(c.start), repeat.Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := s.OnOrAfter(day.Date{}); got != day.MustDate(c.first) {
+			t.Errorf("%s from %s begins on %s, want %s", c.rule, c.start, got, c.first)
+		}
+	}
+}

@@ -30,19 +30,12 @@ const setPriority = (p: Priority) => emit("reword", p === "none" ? "" : p);
   >
     <div class="floating" @keydown.esc.stop="emit('reword', undefined)">
       <MomentChooser
-        v-if="chip.field === 'due'"
-        what="due"
-        timed
+        v-if="chip.field === 'due' || chip.field === 'start'"
+        :what="chip.field"
+        :timed="chip.field === 'due'"
         :today="overview.today"
-        :value="reading.due ?? null"
-        @choose="(v) => said('by', v)"
-      />
-      <MomentChooser
-        v-else-if="chip.field === 'start'"
-        what="start"
-        :today="overview.today"
-        :value="reading.start ?? null"
-        @choose="(v) => said('from', v)"
+        :value="reading[chip.field] ?? null"
+        @choose="(v) => said(chip.field === 'due' ? 'by' : 'from', v)"
       />
       <PlanChooser
         v-else-if="chip.field === 'plan'"

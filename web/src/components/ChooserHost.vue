@@ -36,6 +36,10 @@ async function set(field: "due" | "start" | "plan", value: string | null) {
   if (field === "plan") await actions.plan(t, value);
   else await actions.edit(t, { [field]: value });
 }
+function setMoment(value: string | null) {
+  const kind = current.chooser?.kind;
+  if (kind === "due" || kind === "start") void set(kind, value);
+}
 type Deed = "skip" | "pause" | "resume" | "end-repeat";
 async function deed(name: Deed) {
   const t = todo.value;
@@ -95,19 +99,12 @@ async function setRepeat(choice: RepeatChoice) {
         @choose="(v) => set('plan', v)"
       />
       <MomentChooser
-        v-else-if="current.chooser.kind === 'due'"
-        what="due"
-        timed
-        :today="overview.today"
-        :value="todo.due"
-        @choose="(v) => set('due', v)"
-      />
-      <MomentChooser
         v-else
-        what="start"
+        :what="current.chooser.kind"
+        :timed="current.chooser.kind === 'due'"
         :today="overview.today"
-        :value="todo.start"
-        @choose="(v) => set('start', v)"
+        :value="todo[current.chooser.kind]"
+        @choose="(v) => setMoment(v)"
       />
     </div>
   </v-menu>

@@ -24,6 +24,21 @@ const found = computed(() => {
   return hits;
 });
 
+/** It begins where the to-do is, so that Enter alone changes nothing. */
+const begin = Math.max(
+  0,
+  found.value.findIndex((o) => o.key === props.todo.person?.id),
+);
+
+/** Another role of the person who is there already. */
+async function setRole(to: Involved["role"]) {
+  role.value = to;
+  const person = props.todo.person;
+  if (!person || person.role === to) return;
+  emit("done");
+  await actions.edit(props.todo, { person: { id: person.id, role: to } });
+}
+
 async function pick(option: { key: string; name: string; make?: boolean; nobody?: boolean }) {
   emit("done");
   let id = option.key;
@@ -48,7 +63,7 @@ async function pick(option: { key: string; name: string; make?: boolean; nobody?
         :key="r"
         class="btn"
         :aria-pressed="role === r"
-        @click="role = r"
+        @click="setRole(r)"
       >
         {{ word }}
       </button>
@@ -56,6 +71,7 @@ async function pick(option: { key: string; name: string; make?: boolean; nobody?
     <OptionFinder
       v-model="query"
       :options="found"
+      :begin="begin"
       what="Person"
       placeholder="Name of a person"
       :chosen="(o) => o.key === todo.person?.id"

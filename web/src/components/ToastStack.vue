@@ -50,6 +50,7 @@ const actions = useActions();
   border-left: 6px solid var(--madder);
 }
 .text {
+  flex: 1;
   max-width: 520px;
 }
 .undo {

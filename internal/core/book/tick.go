@@ -22,10 +22,6 @@ func (t *Todo) driver() day.Moment {
 	return day.Moment{}
 }
 
-// NextDate returns the date on which the present occurrence stands, none
-// without a repeat; it differs from the pattern's where it was postponed.
-func (t *Todo) NextDate() day.Date { return t.driver().Date }
-
 // Coming returns the dates after today on which the to-do comes round again, up
 // to a last one; none while it is paused or counts from when it is done.
 func (t *Todo) Coming(c day.Clock, last day.Date) []day.Date {

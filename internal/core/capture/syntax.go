@@ -62,7 +62,7 @@ func (h hour) none() bool { return h.at.IsZero() && !h.wrong }
 type recurrence struct {
 	rule   repeat.Rule
 	anchor repeat.Anchor
-	// once is "every year on" a date that no year has.
+	// wrong: "every year on" a date that no year has, or an interval of none.
 	wrong bool
 }
 

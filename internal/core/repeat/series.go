@@ -79,12 +79,6 @@ func (p *pattern) plain() bool {
 	return p.months == allMonths && !p.byDOM && len(p.rule.BySetPos) == 0
 }
 
-// Rule returns the rule.
-func (s *Series) Rule() *Rule { return s.pattern.rule }
-
-// Start returns the date the Series was begun with; its first date may be later.
-func (s *Series) Start() day.Date { return s.pattern.start }
-
 // Last returns the date after which there is nothing: that of UNTIL or COUNT,
 // or day.MaxDate.
 func (s *Series) Last() day.Date { return s.last }

@@ -32,8 +32,7 @@ type Event struct {
 }
 
 func eventOf(c *book.Change) Event {
-	e := Event{Kind: Changed, Revision: c.Revision,
-		Places: len(c.Lists)+len(c.Shelves)+len(c.Tags)+len(c.People) > 0}
+	e := Event{Kind: Changed, Revision: c.Revision, Places: c.Places()}
 	for _, d := range c.Todos {
 		if d.After != nil {
 			e.Todos = append(e.Todos, d.After.ID)

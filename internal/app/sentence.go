@@ -102,6 +102,9 @@ func refusal(d capture.Draft) error {
 func (a *App) envOf(b *book.Book, c day.Clock) capture.Env {
 	env := capture.Env{Clock: c, Settings: a.settings.Writing}
 	for _, l := range b.Lists() {
+		if !l.Listed() {
+			continue
+		}
 		env.Lists = append(env.Lists, l.Name)
 	}
 	for _, t := range b.Tags() {
@@ -173,7 +176,7 @@ func (a *App) readLines(b *book.Book, c day.Clock, s Sentence) ([]Line, error) {
 func found(b *book.Book, c day.Clock, d capture.Draft) Reading {
 	r := Reading{Draft: d}
 	for _, l := range b.Lists() {
-		if d.List != "" && l.Name == d.List {
+		if d.List != "" && l.Listed() && l.Name == d.List {
 			r.List = l.ID
 		}
 	}

@@ -48,7 +48,7 @@ func encodeInvolved(p book.Involved) *contract.Involved {
 	return &contract.Involved{Id: p.ID.String(), Role: contract.Role(p.Role.String()), Since: orAbsent(p.Since.String())}
 }
 
-func encodeProgress(p view.Progress) *contract.Progress {
+func encodeProgress(p book.Progress) *contract.Progress {
 	if p.Total == 0 {
 		return nil
 	}

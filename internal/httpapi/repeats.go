@@ -12,7 +12,6 @@ import (
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
-	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
 	"tincup/internal/store"
 )
@@ -250,7 +249,7 @@ func (s *server) GetInside(c *gin.Context, todoID string) {
 		for _, sub := range b.Subtasks(id) {
 			out.Subtasks = append(out.Subtasks, encodeTodo(b, sub))
 		}
-		out.Progress = encodeProgress(view.ProgressOf(b, t))
+		out.Progress = encodeProgress(b.Progress(t))
 		if t.Repeat == nil && t.Status.Open() {
 			return
 		}

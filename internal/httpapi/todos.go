@@ -225,7 +225,7 @@ func withBody[T any](s *server, c *gin.Context, todoID string, key, window *stri
 // MoveTodo moves a to-do to another list.
 func (s *server) MoveTodo(c *gin.Context, id string, p contract.MoveTodoParams) {
 	withBody(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Move) (book.Command, error) {
-		cmd := book.MoveToList{ID: id}
+		cmd := book.Move{ID: id}
 		err := optional(&cmd.List, "list", in.List)
 		return cmd, err
 	})

@@ -6,6 +6,7 @@ import (
 	"fmt"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/repeat"
 )
 
 // Load reads the whole Book but for the text of notes.
@@ -18,6 +19,7 @@ func (s *Store) Load(ctx context.Context) (*book.Book, error) {
 		},
 		func() error { return loadShelves(ctx, s.read, rows) },
 		func() error { return loadLists(ctx, s.read, rows) },
+		func() error { return loadSections(ctx, s.read, rows) },
 		func() error { return loadTags(ctx, s.read, rows) },
 		func() error { return loadPeople(ctx, s.read, rows) },
 		func() error { return loadTodos(ctx, s.read, rows) },
@@ -48,18 +50,28 @@ func each(ctx context.Context, db *sql.DB, query string, scan func(*sql.Rows) er
 }
 
 func loadShelves(ctx context.Context, db *sql.DB, into *book.Change) error {
-	return each(ctx, db, "SELECT id, name, position, revision FROM shelves", func(r *sql.Rows) error {
+	return each(ctx, db, "SELECT id, name, position, deleted, revision FROM shelves", func(r *sql.Rows) error {
 		row := &book.Shelf{}
 		into.Shelves = append(into.Shelves, book.Diff[book.Shelf]{After: row})
-		return r.Scan((*id)(&row.ID), &row.Name, &row.Position, &row.Revision)
+		return r.Scan((*id)(&row.ID), &row.Name, &row.Position, &row.Deleted, &row.Revision)
+	})
+}
+
+func loadSections(ctx context.Context, db *sql.DB, into *book.Change) error {
+	return each(ctx, db, "SELECT id, list, name, position, revision FROM sections", func(r *sql.Rows) error {
+		row := &book.Section{}
+		into.Sections = append(into.Sections, book.Diff[book.Section]{After: row})
+		return r.Scan((*id)(&row.ID), (*id)(&row.List), &row.Name, &row.Position, &row.Revision)
 	})
 }
 
 func loadLists(ctx context.Context, db *sql.DB, into *book.Change) error {
-	return each(ctx, db, "SELECT id, shelf, name, colour, position, revision FROM lists", func(r *sql.Rows) error {
+	const query = `SELECT id, shelf, name, colour, position, sorted, checklist, pinned, archived, template, deleted, revision FROM lists`
+	return each(ctx, db, query, func(r *sql.Rows) error {
 		row := &book.List{}
 		into.Lists = append(into.Lists, book.Diff[book.List]{After: row})
-		return r.Scan((*id)(&row.ID), (*id)(&row.Shelf), &row.Name, text{&row.Colour}, &row.Position, &row.Revision)
+		return r.Scan((*id)(&row.ID), (*id)(&row.Shelf), &row.Name, text{&row.Colour}, &row.Position, text{&row.Order},
+			&row.Checklist, &row.Pinned, &row.Archived, text{&row.Template}, &row.Deleted, &row.Revision)
 	})
 }
 
@@ -72,10 +84,10 @@ func loadTags(ctx context.Context, db *sql.DB, into *book.Change) error {
 }
 
 func loadPeople(ctx context.Context, db *sql.DB, into *book.Change) error {
-	return each(ctx, db, "SELECT id, name, email, phone, revision FROM people", func(r *sql.Rows) error {
+	return each(ctx, db, "SELECT id, name, email, phone, note, revision FROM people", func(r *sql.Rows) error {
 		row := &book.Person{}
 		into.People = append(into.People, book.Diff[book.Person]{After: row})
-		return r.Scan((*id)(&row.ID), &row.Name, &row.Email, &row.Phone, &row.Revision)
+		return r.Scan((*id)(&row.ID), &row.Name, &row.Email, &row.Phone, &row.Note, &row.Revision)
 	})
 }
 
@@ -90,16 +102,15 @@ func loadTodos(ctx context.Context, db *sql.DB, into *book.Change) error {
 	if err != nil {
 		return err
 	}
-	const query = `SELECT id, title, notes_size, list, position, status, priority, start, due, plan,
-		created, changed, completed, deleted, revision, parent, estimate, reminders, person, role, since, repeat, record
-		FROM todos`
+	const query = "SELECT " + todoColumns + " FROM todos"
 	return each(ctx, db, query, func(r *sql.Rows) error {
 		t := &book.Todo{}
 		err := r.Scan((*id)(&t.ID), &t.Title, &t.NotesSize, (*id)(&t.List), &t.Position, text{&t.Status},
 			text{&t.Priority}, text{&t.Start}, text{&t.Due}, text{&t.Plan},
 			&t.Created, &t.Changed, &t.Completed, &t.Deleted, &t.Revision, (*id)(&t.Parent), &t.Estimate,
 			(*reminders)(&t.Reminders), (*id)(&t.Person.ID), text{&t.Person.Role}, text{&t.Person.Since},
-			packed{&t.Repeat}, (*id)(&t.Record))
+			packed[*repeat.Repeat]{&t.Repeat}, (*id)(&t.Record), (*id)(&t.Section), &t.IsNote, &t.InOrder, text{&t.Handful},
+			packed[[]book.Attachment]{&t.Attachments})
 		t.Tags = tags[t.ID]
 		into.Todos = append(into.Todos, book.Diff[book.Todo]{After: t})
 		return err

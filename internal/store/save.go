@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"encoding/json"
 	"fmt"
+	"slices"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -92,33 +93,25 @@ func (w writer) exec(query string, args ...any) error {
 }
 
 func saveChange(w writer, c *book.Change) error {
-	for _, d := range c.Shelves {
-		if err := saveShelf(w, d); err != nil {
+	for _, save := range []func() error{
+		func() error { return saveEach(w, c.Shelves, saveShelf) },
+		func() error { return saveEach(w, c.Lists, saveList) },
+		func() error { return saveEach(w, c.Sections, saveSection) },
+		func() error { return saveEach(w, c.Tags, saveTag) },
+		func() error { return saveEach(w, c.People, savePerson) },
+		func() error { return saveEach(w, c.Todos, saveTodo) },
+		func() error { return saveEach(w, c.Notes, saveNote) },
+	} {
+		if err := save(); err != nil {
 			return err
 		}
 	}
-	for _, d := range c.Lists {
-		if err := saveList(w, d); err != nil {
-			return err
-		}
-	}
-	for _, d := range c.Tags {
-		if err := saveTag(w, d); err != nil {
-			return err
-		}
-	}
-	for _, d := range c.People {
-		if err := savePerson(w, d); err != nil {
-			return err
-		}
-	}
-	for _, d := range c.Todos {
-		if err := saveTodo(w, d); err != nil {
-			return err
-		}
-	}
-	for _, d := range c.Notes {
-		if err := saveNote(w, d); err != nil {
+	return nil
+}
+
+func saveEach[T any](w writer, diffs []book.Diff[T], save func(writer, book.Diff[T]) error) error {
+	for _, d := range diffs {
+		if err := save(w, d); err != nil {
 			return err
 		}
 	}
@@ -129,8 +122,8 @@ func saveShelf(w writer, d book.Diff[book.Shelf]) error {
 	if d.After == nil {
 		return w.exec(deleteShelf, id(d.Before.ID))
 	}
-	return w.exec(putShelf,
-		id(d.After.ID), d.After.Name, d.After.Position, d.After.Revision)
+	s := d.After
+	return w.exec(putShelf, id(s.ID), s.Name, s.Position, s.Deleted, s.Revision)
 }
 
 func saveList(w writer, d book.Diff[book.List]) error {
@@ -138,16 +131,23 @@ func saveList(w writer, d book.Diff[book.List]) error {
 		return w.exec(deleteList, id(d.Before.ID))
 	}
 	l := d.After
-	return w.exec(putList,
-		id(l.ID), id(l.Shelf), l.Name, l.Colour.String(), l.Position, l.Revision)
+	return w.exec(putList, id(l.ID), id(l.Shelf), l.Name, l.Colour.String(), l.Position, l.Order.String(), l.Checklist, l.Pinned,
+		l.Archived, l.Template.String(), l.Deleted, l.Revision)
+}
+
+func saveSection(w writer, d book.Diff[book.Section]) error {
+	if d.After == nil {
+		return w.exec(deleteSection, id(d.Before.ID))
+	}
+	s := d.After
+	return w.exec(putSection, id(s.ID), id(s.List), s.Name, s.Position, s.Revision)
 }
 
 func saveTag(w writer, d book.Diff[book.Tag]) error {
 	if d.After == nil {
 		return w.exec(deleteTag, id(d.Before.ID))
 	}
-	return w.exec(putTag,
-		id(d.After.ID), d.After.Name, d.After.Colour.String(), d.After.Revision)
+	return w.exec(putTag, id(d.After.ID), d.After.Name, d.After.Colour.String(), d.After.Revision)
 }
 
 func savePerson(w writer, d book.Diff[book.Person]) error {
@@ -155,7 +155,7 @@ func savePerson(w writer, d book.Diff[book.Person]) error {
 		return w.exec(deletePerson, id(d.Before.ID))
 	}
 	p := d.After
-	return w.exec(putPerson, id(p.ID), p.Name, p.Email, p.Phone, p.Revision)
+	return w.exec(putPerson, id(p.ID), p.Name, p.Email, p.Phone, p.Note, p.Revision)
 }
 
 func saveTodo(w writer, d book.Diff[book.Todo]) error {
@@ -167,13 +167,18 @@ func saveTodo(w writer, d book.Diff[book.Todo]) error {
 	if err != nil {
 		return err
 	}
+	files, err := packAttachments(t.Attachments)
+	if err != nil {
+		return err
+	}
 	if err := w.exec(putTodo, id(t.ID), t.Title, t.NotesSize, id(t.List), t.Position, t.Status.String(),
 		t.Priority.String(), t.Start.String(), t.Due.String(), t.Plan.String(),
 		t.Created, t.Changed, t.Completed, t.Deleted, t.Revision, id(t.Parent), t.Estimate, joinReminders(t.Reminders),
-		id(t.Person.ID), t.Person.Role.String(), t.Person.Since.String(), rule, id(t.Record)); err != nil {
+		id(t.Person.ID), t.Person.Role.String(), t.Person.Since.String(), rule, id(t.Record), id(t.Section),
+		t.IsNote, t.InOrder, t.Handful.String(), files); err != nil {
 		return err
 	}
-	if d.Before != nil && sameTags(d.Before.Tags, t.Tags) {
+	if d.Before != nil && slices.Equal(d.Before.Tags, t.Tags) {
 		return nil
 	}
 	if err := w.exec(deleteTodoTags, id(t.ID)); err != nil {
@@ -186,18 +191,6 @@ func saveTodo(w writer, d book.Diff[book.Todo]) error {
 		}
 	}
 	return nil
-}
-
-func sameTags(a, b []book.ID) bool {
-	if len(a) != len(b) {
-		return false
-	}
-	for i := range a {
-		if a[i] != b[i] {
-			return false
-		}
-	}
-	return true
 }
 
 func saveNote(w writer, d book.Diff[book.Note]) error {

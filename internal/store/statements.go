@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"strings"
 )
 
 // The statements that write. They are prepared once, when a file is opened.
@@ -12,11 +13,10 @@ const (
 	rollback = "ROLLBACK"
 
 	deleteShelf    = "DELETE FROM shelves WHERE id = ?"
-	putShelf       = "REPLACE INTO shelves (id, name, position, revision) VALUES (?, ?, ?, ?)"
 	deleteList     = "DELETE FROM lists WHERE id = ?"
-	putList        = "REPLACE INTO lists (id, shelf, name, colour, position, revision) VALUES (?, ?, ?, ?, ?, ?)"
+	deleteSection  = "DELETE FROM sections WHERE id = ?"
 	deleteTag      = "DELETE FROM tags WHERE id = ?"
-	putTag         = "REPLACE INTO tags (id, name, colour, revision) VALUES (?, ?, ?, ?)"
+	deletePerson   = "DELETE FROM people WHERE id = ?"
 	deleteTodo     = "DELETE FROM todos WHERE id = ?"
 	deleteTodoTags = "DELETE FROM todo_tags WHERE todo = ?"
 	putTodoTag     = "INSERT INTO todo_tags (todo, nth, tag) VALUES (?, ?, ?)"
@@ -24,27 +24,37 @@ const (
 	putNote        = "REPLACE INTO notes (todo, text) VALUES (?, ?)"
 	putHistory     = "INSERT INTO history (seq, at, made_in, kind, says, rows) VALUES (?, ?, ?, ?, ?, ?)"
 	turnHistory    = "UPDATE history SET turned_by = ? WHERE seq = ?"
-	deletePerson   = "DELETE FROM people WHERE id = ?"
-	putPerson      = `INSERT INTO people (id, name, email, phone, revision) VALUES (?, ?, ?, ?, ?)
-		ON CONFLICT (id) DO UPDATE SET name = excluded.name, email = excluded.email, phone = excluded.phone,
-			revision = excluded.revision`
-	putReply = `INSERT INTO replies (key, fingerprint, status, etag, location, body, at)
+	putReply       = `INSERT INTO replies (key, fingerprint, status, etag, location, body, at)
 		VALUES (?, ?, ?, ?, ?, ?, ?)`
-	// An upsert, not REPLACE: that would delete first and take notes along.
-	putTodo = `INSERT INTO todos (id, title, notes_size, list, position, status, priority, start, due, plan,
-			created, changed, completed, deleted, revision, parent, estimate, reminders, person, role, since, repeat, record)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-		ON CONFLICT (id) DO UPDATE SET title = excluded.title, notes_size = excluded.notes_size,
-			list = excluded.list, position = excluded.position, status = excluded.status,
-			priority = excluded.priority, start = excluded.start, due = excluded.due, plan = excluded.plan,
-			created = excluded.created, changed = excluded.changed, completed = excluded.completed,
-			deleted = excluded.deleted, revision = excluded.revision, parent = excluded.parent,
-			estimate = excluded.estimate, reminders = excluded.reminders, person = excluded.person,
-			role = excluded.role, since = excluded.since, repeat = excluded.repeat, record = excluded.record`
 )
 
-var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, deleteTag, putTag, deleteTodo,
+var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, deleteSection, putSection, deleteTag, putTag, deleteTodo,
 	deleteTodoTags, putTodoTag, deleteNote, putNote, deletePerson, putPerson, putHistory, turnHistory, putReply, putTodo}
+
+// The rows are written by upserts, not by REPLACE: that would delete first,
+// look for all that refers to the row and take notes along.
+var (
+	putShelf   = upsert("shelves", "id", "name", "position", "deleted", "revision")
+	putList    = upsert("lists", "id", "shelf", "name", "colour", "position", "sorted", "checklist", "pinned", "archived", "template", "deleted", "revision")
+	putSection = upsert("sections", "id", "list", "name", "position", "revision")
+	putTag     = upsert("tags", "id", "name", "colour", "revision")
+	putPerson  = upsert("people", "id", "name", "email", "phone", "note", "revision")
+	putTodo    = upsert("todos", strings.Split(todoColumns, ", ")...)
+)
+
+// todoColumns are in the order in which rows are written and read.
+const todoColumns = "id, title, notes_size, list, position, status, priority, start, due, plan, created, changed, completed, " +
+	"deleted, revision, parent, estimate, reminders, person, role, since, repeat, record, section, is_note, in_order, handful, attachments"
+
+// upsert inserts a row, or changes the one whose first column is the same.
+func upsert(table string, columns ...string) string {
+	sets := make([]string, 0, len(columns))
+	for _, c := range columns[1:] {
+		sets = append(sets, c+" = excluded."+c)
+	}
+	return "INSERT INTO " + table + " (" + strings.Join(columns, ", ") + ") VALUES (?" + strings.Repeat(", ?", len(columns)-1) +
+		") ON CONFLICT (" + columns[0] + ") DO UPDATE SET " + strings.Join(sets, ", ")
+}
 
 // prepare compiles the statements that write, on the connection that will run
 // them.

@@ -90,11 +90,19 @@ func packRepeat(r *repeat.Repeat) (string, error) {
 	return string(text), err
 }
 
-// packed scans what packRepeat wrote.
-type packed struct{ to **repeat.Repeat }
+func packAttachments(files []book.Attachment) (string, error) {
+	if len(files) == 0 {
+		return "", nil
+	}
+	text, err := json.Marshal(files)
+	return string(text), err
+}
+
+// packed scans JSON, or ” for none.
+type packed[T any] struct{ to *T }
 
 // Scan implements sql.Scanner.
-func (p packed) Scan(src any) error {
+func (p packed[T]) Scan(src any) error {
 	s, ok := src.(string)
 	if !ok {
 		return fmt.Errorf("text is wanted, not %T", src)
@@ -102,6 +110,5 @@ func (p packed) Scan(src any) error {
 	if s == "" {
 		return nil
 	}
-	*p.to = &repeat.Repeat{}
-	return json.Unmarshal([]byte(s), *p.to)
+	return json.Unmarshal([]byte(s), p.to)
 }

@@ -1,6 +1,7 @@
 package book
 
 import (
+	"slices"
 	"time"
 
 	"tincup/internal/core/day"
@@ -28,19 +29,24 @@ func (c Delete) run(d *draft) error {
 		return refuseKept(&t)
 	}
 	if t.Deleted.IsZero() {
-		t.Deleted = d.now
-		d.put(t)
-		if err := d.below(t.ID, false, func(sub *Todo) error {
-			next := *sub
-			next.Deleted = d.now
-			d.put(next)
-			return nil
-		}); err != nil {
+		if err := d.bin(t); err != nil {
 			return err
 		}
 	}
-	d.says = "In the bin: " + quote(t.Title)
+	d.did("In the bin", &t, "")
 	return nil
+}
+
+// bin puts a to-do in the bin with its subtasks.
+func (d *draft) bin(t Todo) error {
+	t.Deleted = d.now
+	d.put(t)
+	return d.below(t.ID, false, func(sub *Todo) error {
+		next := *sub
+		next.Deleted = d.now
+		d.put(next)
+		return nil
+	})
 }
 
 func (c Restore) run(d *draft) error {
@@ -52,27 +58,33 @@ func (c Restore) run(d *draft) error {
 		return refuseKept(&t)
 	}
 	if when := t.Deleted; !when.IsZero() {
+		d.restoreList(t.List)
 		if parent, err := d.todo(t.Parent); !t.Parent.IsZero() && (err != nil || !parent.Deleted.IsZero()) {
 			t.Parent = ID{}
 			t.Position = d.endOf(t.List)
 		}
-		t.Deleted = 0
-		d.put(t)
-		if err := d.below(t.ID, true, func(sub *Todo) error {
-			if next := *sub; next.Deleted == when {
-				next.Deleted = 0
-				d.put(next)
-			}
-			return nil
-		}); err != nil {
+		if err := d.restore(t, when); err != nil {
 			return err
 		}
-		if t.Status.Open() {
+		if t.Status.Open() && !t.IsNote {
 			d.reopenAbove(t.Parent)
 		}
 	}
-	d.says = "Restored: " + quote(t.Title) + d.alsoOpen()
+	d.did("Restored", &t, d.alsoOpen())
 	return nil
+}
+
+// restore takes a to-do out of the bin with what was put there with it.
+func (d *draft) restore(t Todo, when day.Timestamp) error {
+	t.Deleted = 0
+	d.put(t)
+	return d.below(t.ID, true, func(sub *Todo) error {
+		if next := *sub; next.Deleted == when {
+			next.Deleted = 0
+			d.put(next)
+		}
+		return nil
+	})
 }
 
 // EmptyBin removes for good what has been in the bin for BinDays or longer.
@@ -83,7 +95,7 @@ func (EmptyBin) kind() Kind { return "empty-bin" }
 
 func (EmptyBin) run(d *draft) error {
 	limit := day.TimestampOf(d.env.Clock.Now.Add(-BinDays * 24 * time.Hour))
-	for _, t := range d.book.Bin() {
+	for _, t := range slices.Clone(d.book.Bin()) {
 		if t.Deleted > limit {
 			continue
 		}
@@ -94,20 +106,46 @@ func (EmptyBin) run(d *draft) error {
 		if text != "" {
 			d.notes = append(d.notes, noteDiff(t.ID, text, ""))
 		}
-		d.todos[t.ID] = &Diff[Todo]{Before: t}
-		d.order = append(d.order, t.ID)
+		d.takeOut(t.ID)
 	}
 	// A subtask restored by itself, or put in the bin later, loses its parent.
-	for _, id := range d.order {
-		for _, child := range d.book.children[id] {
-			if _, gone := d.todos[child]; !gone {
-				next := *d.book.todos[child].todo
-				next.Parent = ID{}
-				next.Position = d.endOf(next.List)
-				d.put(next)
-			}
+	for _, id := range slices.Clone(d.order) {
+		for _, child := range d.in(id) {
+			next := *child
+			next.Parent = ID{}
+			next.Position = d.endOf(next.List)
+			d.put(next)
 		}
 	}
+	d.emptyPlaces(limit)
 	d.says = "The bin let go of what was older than 30 days."
 	return nil
+}
+
+// emptyPlaces lets go of lists and shelves that the bin has held long enough
+// and that hold nothing more.
+func (d *draft) emptyPlaces(limit day.Timestamp) {
+	for _, l := range d.book.lists {
+		if l.Deleted.IsZero() || l.Deleted > limit || len(d.in(l.ID)) > 0 {
+			continue
+		}
+		for _, s := range d.book.Sections(l.ID) {
+			d.sections.remove(s.ID)
+		}
+		d.lists.remove(l.ID)
+	}
+	for _, s := range d.book.shelves {
+		if !s.Deleted.IsZero() && s.Deleted <= limit && !d.holdsLists(s.ID) {
+			d.shelves.remove(s.ID)
+		}
+	}
+}
+
+func (d *draft) holdsLists(shelf ID) bool {
+	for _, l := range d.lists.all() {
+		if l.Shelf == shelf {
+			return true
+		}
+	}
+	return false
 }

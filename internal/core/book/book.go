@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"cmp"
 	"fmt"
+	"iter"
 	"slices"
 	"strings"
 )
@@ -25,8 +26,9 @@ type Book struct {
 	tags     map[ID]*Tag
 	tagNames map[string]ID
 	people   map[ID]*Person
-	// children holds the subtasks of each to-do, in no order, the bin's too.
-	children map[ID][]ID
+	sections map[ID]*Section
+	// siblings holds the to-dos of each place, in no order, the bin's too.
+	siblings map[ID][]ID
 	// last is the largest position that siblings have had since it was loaded.
 	last map[ID]Position
 }
@@ -39,16 +41,23 @@ const (
 	partPaused
 	partClosed
 	partKept
+	partNotes
+	partAway
 	partBin
 	parts
 )
 
-func partOf(t *Todo) part {
+func (b *Book) partOf(t *Todo) part {
+	list := b.lists[t.List]
 	switch {
 	case !t.Deleted.IsZero():
 		return partBin
+	case list != nil && list.Away():
+		return partAway
 	case t.kept():
 		return partKept
+	case t.IsNote:
+		return partNotes
 	case t.Paused():
 		return partPaused
 	case t.Open():
@@ -60,6 +69,7 @@ func partOf(t *Todo) part {
 // place finds a to-do in its part.
 type place struct {
 	todo *Todo
+	part part
 	slot int
 }
 
@@ -68,7 +78,7 @@ func New(notes Notes) *Book {
 	return &Book{
 		notes: notes, todos: map[ID]place{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
 		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, people: map[ID]*Person{},
-		children: map[ID][]ID{}, last: map[ID]Position{},
+		sections: map[ID]*Section{}, siblings: map[ID][]ID{}, last: map[ID]Position{},
 	}
 }
 
@@ -108,6 +118,25 @@ func (b *Book) Kept() []*Todo { return b.parts[partKept] }
 // of ticked occurrences, without its subtasks.
 func (b *Book) Closed() []*Todo { return b.parts[partClosed] }
 
+// Notes returns what is kind note, in no order.
+func (b *Book) Notes() []*Todo { return b.parts[partNotes] }
+
+// Away returns the to-dos of archived lists and of templates, in no order.
+func (b *Book) Away() []*Todo { return b.parts[partAway] }
+
+// All yields every to-do, the bin's too, in no order.
+func (b *Book) All() iter.Seq[*Todo] {
+	return func(yield func(*Todo) bool) {
+		for _, part := range b.parts {
+			for _, t := range part {
+				if !yield(t) {
+					return
+				}
+			}
+		}
+	}
+}
+
 // Bin returns the deleted to-dos in no order.
 func (b *Book) Bin() []*Todo { return b.parts[partBin] }
 
@@ -119,10 +148,40 @@ func (b *Book) List(id ID) (*List, error) {
 	return nil, &NotFoundError{"list", id}
 }
 
-// Lists returns the lists in no order.
+// Lists returns the lists in no order: templates, archived ones and the bin's too.
 func (b *Book) Lists() []*List { return values(b.lists) }
 
-// Shelves returns the shelves in no order.
+// Shelf returns a shelf, or a *NotFoundError.
+func (b *Book) Shelf(id ID) (*Shelf, error) {
+	if s, ok := b.shelves[id]; ok {
+		return s, nil
+	}
+	return nil, &NotFoundError{"shelf", id}
+}
+
+// Section returns a section, or a *NotFoundError.
+func (b *Book) Section(id ID) (*Section, error) {
+	if s, ok := b.sections[id]; ok {
+		return s, nil
+	}
+	return nil, &NotFoundError{"section", id}
+}
+
+// Sections returns the sections of a list in order.
+func (b *Book) Sections(list ID) []*Section {
+	var sections []*Section
+	for _, s := range b.sections {
+		if s.List == list {
+			sections = append(sections, s)
+		}
+	}
+	slices.SortFunc(sections, func(a, b *Section) int {
+		return cmp.Or(cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
+	})
+	return sections
+}
+
+// Shelves returns the shelves in no order, the bin's too.
 func (b *Book) Shelves() []*Shelf { return values(b.shelves) }
 
 // Tags returns the tags in no order.
@@ -148,26 +207,52 @@ func (b *Book) Person(id ID) (*Person, error) {
 }
 
 // Subtasks returns a to-do's own subtasks in order, without those in the bin.
-func (b *Book) Subtasks(id ID) []*Todo {
+func (b *Book) Subtasks(id ID) []*Todo { return b.subtasksBy(id, ByHand) }
+
+func (b *Book) subtasksBy(id ID, order Order) []*Todo {
 	var subtasks []*Todo
-	for _, child := range b.children[id] {
+	for _, child := range b.siblings[id] {
 		if t := b.todos[child].todo; t.Deleted.IsZero() {
 			subtasks = append(subtasks, t)
 		}
 	}
-	slices.SortFunc(subtasks, func(a, b *Todo) int {
-		return cmp.Or(cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
-	})
+	slices.SortFunc(subtasks, order.Compare)
 	return subtasks
+}
+
+// HasSubtasks reports whether a to-do is a project: something to do under it
+// is not in the bin.
+func (b *Book) HasSubtasks(id ID) bool {
+	return slices.ContainsFunc(b.siblings[id], func(child ID) bool {
+		t := b.todos[child].todo
+		return t.Deleted.IsZero() && !t.IsNote
+	})
+}
+
+// OfList yields every to-do of a list, its records and what is in the bin too,
+// in no order; none is the Cup.
+func (b *Book) OfList(list ID) iter.Seq[*Todo] {
+	return func(yield func(*Todo) bool) { b.walk(list, yield) }
+}
+
+func (b *Book) walk(place ID, yield func(*Todo) bool) bool {
+	for _, id := range b.siblings[place] {
+		if !yield(b.todos[id].todo) || !b.walk(id, yield) {
+			return false
+		}
+	}
+	return true
 }
 
 // Records returns what is kept of a repeating to-do's ticked occurrences, the
 // newest first.
 func (b *Book) Records(id ID) []*Todo {
 	var records []*Todo
-	for _, t := range b.parts[partClosed] {
-		if t.Record == id {
-			records = append(records, t)
+	for _, part := range [][]*Todo{b.parts[partClosed], b.parts[partAway]} {
+		for _, t := range part {
+			if t.Record == id && t.Parent.IsZero() {
+				records = append(records, t)
+			}
 		}
 	}
 	slices.SortFunc(records, func(a, b *Todo) int {
@@ -207,6 +292,12 @@ func (b *Book) load(c *Change) {
 	}
 	for _, d := range c.Lists {
 		replace(b.lists, d, func(l *List) ID { return l.ID })
+		if d.Before != nil && d.After != nil && d.Before.Away() != d.After.Away() {
+			b.sortAnew(d.After.ID)
+		}
+	}
+	for _, d := range c.Sections {
+		replace(b.sections, d, func(s *Section) ID { return s.ID })
 	}
 	for _, d := range c.Tags {
 		if d.Before != nil {
@@ -240,68 +331,75 @@ func replace[T any](m map[ID]*T, d Diff[T], id func(*T) ID) {
 
 func (b *Book) putTodo(d Diff[Todo]) {
 	if d.After == nil {
-		b.takeOut(d.Before.ID)
+		gone := b.todos[d.Before.ID]
+		b.unhang(gone.todo)
+		b.takePart(gone)
+		delete(b.todos, d.Before.ID)
 		return
 	}
 	t := d.After
 	old, ok := b.todos[t.ID]
-	if !ok || old.todo.Parent != t.Parent {
+	if !ok || old.todo.place() != t.place() {
 		if ok {
 			b.unhang(old.todo)
 		}
-		if !t.Parent.IsZero() {
-			b.children[t.Parent] = append(b.children[t.Parent], t.ID)
-		}
+		b.siblings[t.place()] = append(b.siblings[t.place()], t.ID)
+	}
+	if t.Position > b.last[t.place()] {
+		b.last[t.place()] = t.Position
+	}
+	part := b.partOf(t)
+	if ok && old.part == part {
+		b.parts[part][old.slot] = t
+		b.todos[t.ID] = place{t, part, old.slot}
+		return
 	}
 	if ok {
-		if partOf(old.todo) == partOf(t) {
-			b.parts[partOf(t)][old.slot] = t
-			b.todos[t.ID] = place{t, old.slot}
-			b.notePosition(t)
-			return
-		}
-		b.takePart(t.ID)
+		b.takePart(old)
 	}
-	part := partOf(t)
-	b.todos[t.ID] = place{t, len(b.parts[part])}
-	b.parts[part] = append(b.parts[part], t)
-	b.notePosition(t)
+	b.addPart(t, part)
 }
 
-func (b *Book) notePosition(t *Todo) {
-	if place := t.place(); t.Position > b.last[place] {
-		b.last[place] = t.Position
-	}
-}
-
-// unhang takes a to-do from its parent's subtasks.
+// unhang takes a to-do from its siblings.
 func (b *Book) unhang(t *Todo) {
-	if t.Parent.IsZero() {
-		return
+	rest := b.siblings[t.place()]
+	if i := slices.Index(rest, t.ID); i >= 0 {
+		rest[i] = rest[len(rest)-1]
+		rest = rest[:len(rest)-1]
 	}
-	rest := slices.DeleteFunc(b.children[t.Parent], func(id ID) bool { return id == t.ID })
 	if len(rest) == 0 {
-		delete(b.children, t.Parent)
+		delete(b.siblings, t.place())
 		return
 	}
-	b.children[t.Parent] = rest
+	b.siblings[t.place()] = rest
 }
 
-func (b *Book) takeOut(id ID) {
-	b.unhang(b.todos[id].todo)
-	b.takePart(id)
+func (b *Book) addPart(t *Todo, to part) {
+	b.todos[t.ID] = place{t, to, len(b.parts[to])}
+	b.parts[to] = append(b.parts[to], t)
 }
 
 // takePart fills the gap with the part's last to-do.
-func (b *Book) takePart(id ID) {
-	gone := b.todos[id]
-	rows := b.parts[partOf(gone.todo)]
+func (b *Book) takePart(gone place) {
+	rows := b.parts[gone.part]
 	end := rows[len(rows)-1]
 	rows[gone.slot] = end
 	rows[len(rows)-1] = nil
-	b.parts[partOf(gone.todo)] = rows[:len(rows)-1]
-	b.todos[end.ID] = place{end, gone.slot}
-	delete(b.todos, id)
+	b.parts[gone.part] = rows[:len(rows)-1]
+	if end.ID != gone.todo.ID {
+		b.todos[end.ID] = place{end, gone.part, gone.slot}
+	}
+}
+
+// sortAnew puts the to-dos of a list into the parts they belong to now.
+func (b *Book) sortAnew(list ID) {
+	for t := range b.OfList(list) {
+		old := b.todos[t.ID]
+		if part := b.partOf(t); part != old.part {
+			b.takePart(old)
+			b.addPart(t, part)
+		}
+	}
 }
 
 // noteKeeper is Notes that live in memory and follow the Book.

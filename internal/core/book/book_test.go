@@ -120,7 +120,7 @@ func TestRefusals(t *testing.T) {
 		"edit in the bin":          {book.Edit{ID: binned, Title: ptr("x")}, "id", "in the bin"},
 		"tick in the bin":          {book.Complete{ID: binned}, "id", "in the bin"},
 		"plan in the bin":          {book.PlanFor{ID: binned}, "id", "in the bin"},
-		"move to unknown list":     {book.MoveToList{ID: id, List: stranger}, "list", "no list"},
+		"move to unknown list":     {book.Move{ID: id, List: stranger}, "list", "no list"},
 		"list name taken":          {book.AddList{Name: "LOANS"}, "name", "exists already"},
 		"list name too long":       {book.AddList{Name: strings.Repeat("x", 101)}, "name", "101 characters; 100"},
 		"unknown shelf":            {book.AddList{Name: "x", Shelf: stranger}, "shelf", "no shelf"},
@@ -183,15 +183,15 @@ func TestMovingAndTagging(t *testing.T) {
 	loans, labels := d.list("Loans"), d.list("Labels")
 	a := d.do(book.Capture{Title: "a", List: loans, Tags: []string{"calls"}}).Todo().ID
 	b := d.do(book.Capture{Title: "b", List: labels}).Todo().ID
-	d.do(book.MoveToList{ID: a, List: labels})
+	d.do(book.Move{ID: a, List: labels})
 	if d.todo(a).List != labels || d.todo(a).Position <= d.todo(b).Position {
 		t.Error("a moved to-do does not stand at the end of its new list")
 	}
 	at := d.todo(a).Position
-	if c := d.do(book.MoveToList{ID: a, List: labels}); !c.Empty() || d.todo(a).Position != at {
+	if c := d.do(book.Move{ID: a, List: labels}); !c.Empty() || d.todo(a).Position != at {
 		t.Error("moving to where it is did something")
 	}
-	d.do(book.MoveToList{ID: a})
+	d.do(book.Move{ID: a})
 	if !d.todo(a).InCup() {
 		t.Error("a move to no list is not a move to the Cup")
 	}
@@ -246,7 +246,7 @@ func TestUndoOfWhatChangedFurtherIsRefused(t *testing.T) {
 	due := d.do(book.Edit{ID: id, Due: ptr(day.MustMoment("2026-11-27"))})
 	d.do(book.Edit{ID: id, Due: ptr(day.MustMoment("2026-11-28"))})
 	made := d.do(book.AddList{Name: "Labels"})
-	d.do(book.MoveToList{ID: id, List: made.Lists[0].After.ID})
+	d.do(book.Move{ID: id, List: made.Lists[0].After.ID})
 	note := d.do(book.Edit{ID: id, Notes: ptr("one")})
 	d.do(book.Edit{ID: id, Notes: ptr("two")})
 	for name, c := range map[string]struct {

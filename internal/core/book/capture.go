@@ -16,6 +16,7 @@ type Capture struct {
 	Notes string
 	// List is left out for a subtask: it is in its parent's.
 	List     ID
+	Section  ID
 	Parent   ID
 	Priority Priority
 	Start    day.Date
@@ -29,6 +30,12 @@ type Capture struct {
 	Role      Role
 	// Repeat is nil, or says Rule, First, Anchor and Lead.
 	Repeat *repeat.Repeat
+	// After is the sibling it stands behind; none is the end.
+	After ID
+	// IsNote puts it in as a note.
+	IsNote bool
+	// InOrder: its subtasks are done one after another.
+	InOrder bool
 	// Done puts it in as completed.
 	Done bool
 }
@@ -54,7 +61,7 @@ func (c Capture) run(d *draft) error {
 	if err != nil {
 		return err
 	}
-	d.says = "Put in: " + quote(t.Title)
+	d.did("Put in", t, "")
 	if t.Repeat != nil {
 		d.says += ". First: " + t.driver().Date.Words()
 	}
@@ -76,7 +83,7 @@ func (c CaptureTree) run(d *draft) error {
 			return refuse("lines", "Item %d stands under one that comes after it.", i+1)
 		}
 		if item.Under >= 0 {
-			item.Parent, item.List = made[item.Under], ID{}
+			item.Parent, item.List, item.Section = made[item.Under], ID{}, ID{}
 		}
 		// An open subtask keeps a ticked parent open.
 		if item.Done && c.openUnder(i) {
@@ -114,7 +121,7 @@ func (c CaptureTree) openUnder(i int) bool {
 
 // capture makes one to-do.
 func (d *draft) capture(c Capture) (*Todo, error) {
-	t := Todo{ID: c.ID, List: c.List, Priority: c.Priority, Start: c.Start, Due: c.Due, Plan: c.Plan, Created: d.now}
+	t := Todo{ID: c.ID, List: c.List, Section: c.Section, Parent: c.Parent, IsNote: c.IsNote, InOrder: c.InOrder, Priority: c.Priority, Start: c.Start, Due: c.Due, Plan: c.Plan, Created: d.now}
 	var err error
 	if t.Title, err = checkTitle(c.Title); err != nil {
 		return nil, err
@@ -123,12 +130,12 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 	if err != nil {
 		return nil, err
 	}
-	if err := d.placeUnder(&t, c.Parent); err != nil {
+	if err := d.checkPlace(&t); err != nil {
 		return nil, err
 	}
 	if t.ID.IsZero() {
 		t.ID = d.env.NewID()
-	} else if _, taken := d.book.todos[t.ID]; taken {
+	} else if _, err := d.todo(t.ID); err == nil {
 		return nil, refuse("id", "A to-do with the id %s exists already.", t.ID)
 	}
 	if t.Estimate, err = checkEstimate(c.Estimate); err != nil {
@@ -157,38 +164,20 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 	if c.Done {
 		t.Status, t.Completed, t.Repeat = Completed, d.now, nil
 	}
+	if c.IsNote && (c.Done || c.Repeat != nil || !c.Plan.IsZero()) {
+		return nil, refuse("kind", "A note has no tick, no repeat and no plan.")
+	}
 	t.Position = d.endOf(t.place())
+	if !c.After.IsZero() {
+		if err := d.position(&t, Move{ID: t.ID, After: c.After}, true); err != nil {
+			return nil, err
+		}
+	}
 	d.put(t)
-	if t.Status.Open() {
+	if t.Open() {
 		d.reopenAbove(t.Parent)
 	}
 	return &t, nil
-}
-
-// placeUnder puts a new to-do under a parent, in its list, or checks its own.
-func (d *draft) placeUnder(t *Todo, parent ID) error {
-	if parent.IsZero() {
-		return d.checkList(t.List)
-	}
-	above, err := d.checkParent(parent)
-	if err != nil {
-		return err
-	}
-	if !t.List.IsZero() && t.List != above.List {
-		return refuse("list", "A subtask is in its parent's list. Leave the list out.")
-	}
-	t.Parent, t.List = parent, above.List
-	return nil
-}
-
-func (d *draft) checkList(id ID) error {
-	if id.IsZero() {
-		return nil
-	}
-	if _, err := d.book.List(id); err != nil {
-		return refuse("list", "There is no list with the id %s.", id)
-	}
-	return nil
 }
 
 // quote sets a title off within a sentence, cut to what a toast can show.

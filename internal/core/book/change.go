@@ -22,18 +22,24 @@ type Change struct {
 	Revision int64
 	Kind     Kind
 	// Says tells the person what was done, in one sentence.
-	Says    string
-	Todos   []Diff[Todo]   `json:",omitempty"`
-	Notes   []Diff[Note]   `json:",omitempty"`
-	Lists   []Diff[List]   `json:",omitempty"`
-	Shelves []Diff[Shelf]  `json:",omitempty"`
-	Tags    []Diff[Tag]    `json:",omitempty"`
-	People  []Diff[Person] `json:",omitempty"`
+	Says     string
+	Todos    []Diff[Todo]    `json:",omitempty"`
+	Notes    []Diff[Note]    `json:",omitempty"`
+	Lists    []Diff[List]    `json:",omitempty"`
+	Sections []Diff[Section] `json:",omitempty"`
+	Shelves  []Diff[Shelf]   `json:",omitempty"`
+	Tags     []Diff[Tag]     `json:",omitempty"`
+	People   []Diff[Person]  `json:",omitempty"`
 }
 
 // Empty reports whether the command found nothing to alter.
 func (c *Change) Empty() bool {
-	return len(c.Todos)+len(c.Notes)+len(c.Lists)+len(c.Shelves)+len(c.Tags)+len(c.People) == 0
+	return len(c.Todos)+len(c.Notes) == 0 && !c.Places()
+}
+
+// Places reports whether shelves, lists, sections, tags or people changed.
+func (c *Change) Places() bool {
+	return len(c.Lists)+len(c.Sections)+len(c.Shelves)+len(c.Tags)+len(c.People) > 0
 }
 
 // Todo returns the state after the change of the first to-do it touched, or

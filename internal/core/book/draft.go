@@ -2,6 +2,7 @@ package book
 
 import (
 	"slices"
+	"strings"
 	"time"
 
 	"tincup/internal/core/day"
@@ -38,19 +39,37 @@ type draft struct {
 	env  Env
 	now  day.Timestamp
 	says string
+	verb string   // what was done, for a command on many
 	also []string // titles of parents opened on the way
 
-	todos  map[ID]*Diff[Todo]
-	order  []ID
-	notes  []Diff[Note]
-	lists  []Diff[List]
-	shelf  []Diff[Shelf]
-	tags   []Diff[Tag]
-	people []Diff[Person]
+	todos map[ID]*Diff[Todo]
+	order []ID
+	// touched are to-dos that count as changed though no field of the row is.
+	touched map[ID]bool
+	// arrived holds, by place, to-dos that the command put there.
+	arrived map[ID][]ID
+	last    map[ID]Position
+
+	notes    []Diff[Note]
+	lists    rows[List]
+	sections rows[Section]
+	shelves  rows[Shelf]
+	tags     rows[Tag]
+	people   rows[Person]
 }
 
 func newDraft(b *Book, env Env) *draft {
-	return &draft{book: b, env: env, now: day.TimestampOf(env.Clock.Now), todos: map[ID]*Diff[Todo]{}}
+	next := b.revision + 1
+	return &draft{book: b, env: env, now: day.TimestampOf(env.Clock.Now), todos: map[ID]*Diff[Todo]{},
+		touched: map[ID]bool{}, arrived: map[ID][]ID{}, last: map[ID]Position{},
+		lists: rowsOf(b.lists, next), sections: rowsOf(b.sections, next), shelves: rowsOf(b.shelves, next),
+		tags: rowsOf(b.tags, next), people: rowsOf(b.people, next)}
+}
+
+// did says what was done to a to-do.
+func (d *draft) did(verb string, t *Todo, more string) {
+	d.verb = verb
+	d.says = verb + ": " + quote(t.Title) + more
 }
 
 // todo returns a copy that the command may write to and put back.
@@ -90,21 +109,74 @@ func refuseKept(t *Todo) error {
 func (d *draft) put(t Todo) {
 	diff, seen := d.todos[t.ID]
 	if !seen {
-		diff = &Diff[Todo]{}
-		if p, ok := d.book.todos[t.ID]; ok {
-			diff.Before = p.todo
+		if p, ok := d.book.todos[t.ID]; ok && len(changedFields(p.todo, &t)) == 0 {
+			return
 		}
-	}
-	if diff.Before != nil && len(changedFields(diff.Before, &t)) == 0 {
-		return
+		diff = d.diff(t.ID)
 	}
 	t.Changed = d.now
 	t.Revision = d.book.revision + 1
-	diff.After = &t
+	d.write(diff, &t)
+}
+
+// touch records the to-do as changed whether or not a field of its row differs.
+func (d *draft) touch(t Todo) {
+	d.touched[t.ID] = true
+	diff := d.diff(t.ID)
+	t.Changed = d.now
+	t.Revision = d.book.revision + 1
+	d.write(diff, &t)
+}
+
+// takeOut removes a row.
+func (d *draft) takeOut(id ID) { d.diff(id).After = nil }
+
+func (d *draft) diff(id ID) *Diff[Todo] {
+	diff, seen := d.todos[id]
 	if !seen {
-		d.todos[t.ID] = diff
-		d.order = append(d.order, t.ID)
+		diff = &Diff[Todo]{}
+		if p, ok := d.book.todos[id]; ok {
+			diff.Before = p.todo
+		}
+		d.todos[id] = diff
+		d.order = append(d.order, id)
 	}
+	return diff
+}
+
+func (d *draft) write(diff *Diff[Todo], t *Todo) {
+	was := diff.After
+	diff.After = t
+	place := t.place()
+	if t.Position > d.last[place] {
+		d.last[place] = t.Position
+	}
+	came := diff.Before == nil || diff.Before.place() != place
+	if came && (was == nil || was.place() != place) {
+		d.arrived[place] = append(d.arrived[place], t.ID)
+	}
+}
+
+// in returns what a place will hold, the bin's too, in no order.
+func (d *draft) in(place ID) []*Todo {
+	here := d.book.siblings[place]
+	out := make([]*Todo, 0, len(here))
+	add := func(id ID) {
+		if diff, ok := d.todos[id]; !ok {
+			out = append(out, d.book.todos[id].todo)
+		} else if diff.After != nil && diff.After.place() == place {
+			out = append(out, diff.After)
+		}
+	}
+	for _, id := range here {
+		add(id)
+	}
+	for i, id := range d.arrived[place] {
+		if !slices.Contains(d.arrived[place][:i], id) {
+			add(id)
+		}
+	}
+	return out
 }
 
 func (d *draft) setNotes(t *Todo, text string) error {
@@ -129,10 +201,17 @@ func noteDiff(id ID, before, after string) Diff[Note] {
 }
 
 func (d *draft) change(kind Kind) *Change {
-	c := &Change{Revision: d.book.revision + 1, Kind: kind, Says: d.says,
-		Notes: d.notes, Lists: d.lists, Shelves: d.shelf, Tags: d.tags, People: d.people}
+	c := &Change{Revision: d.book.revision + 1, Kind: kind, Says: d.says, Notes: d.notes,
+		Lists: d.lists.changes(), Sections: d.sections.changes(), Shelves: d.shelves.changes(),
+		Tags: d.tags.changes(), People: d.people.changes()}
 	for _, id := range d.order {
-		c.Todos = append(c.Todos, *d.todos[id])
+		diff := *d.todos[id]
+		switch {
+		case diff.Before == nil && diff.After == nil:
+		case diff.Before != nil && diff.After != nil && !d.touched[id] && len(changedFields(diff.Before, diff.After)) == 0:
+		default:
+			c.Todos = append(c.Todos, diff)
+		}
 	}
 	return c
 }
@@ -140,13 +219,18 @@ func (d *draft) change(kind Kind) *Change {
 // endOf returns a position behind all to-dos of a place: a list, the Cup or the
 // subtasks of a parent.
 func (d *draft) endOf(place ID) Position {
-	last := d.book.last[place]
-	for _, id := range slices.Backward(d.order) {
-		if t := d.todos[id].After; t != nil && t.place() == place {
-			last = max(last, t.Position)
+	return max(d.book.last[place], d.last[place]).After()
+}
+
+// tagNamed finds a tag by its name; names differ by more than their case.
+func (d *draft) tagNamed(name string) (Tag, bool) {
+	for _, id := range d.tags.order {
+		if t, ok := d.tags.get(id); ok && strings.EqualFold(t.Name, name) {
+			return t, true
 		}
 	}
-	return last.After()
+	t, ok := d.tags.get(d.book.tagNames[strings.ToLower(name)])
+	return t, ok && strings.EqualFold(t.Name, name)
 }
 
 // zone is the person's.

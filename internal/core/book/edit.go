@@ -15,6 +15,10 @@ type Edit struct {
 	Due      *day.Moment
 	Plan     *day.Horizon
 	Estimate *int // minutes
+	// InOrder: its subtasks are done one after another.
+	InOrder *bool
+	// IsNote makes a note of it, or a to-do again.
+	IsNote *bool
 	// Person and Role go together; a Role of NoRole takes the person away.
 	Person *Involved
 }
@@ -41,8 +45,13 @@ func (c Edit) run(d *draft) error {
 		}
 	}
 	if c.List != nil {
-		if err := d.moveTo(&t, *c.List); err != nil {
-			return err
+		if *c.List != t.List {
+			if err := (Move{ID: c.ID, List: *c.List}).run(d); err != nil {
+				return err
+			}
+			if moved, err := d.todo(c.ID); err == nil {
+				t.List, t.Section, t.Parent, t.Position = moved.List, moved.Section, moved.Parent, moved.Position
+			}
 		}
 	}
 	if c.Status != nil {
@@ -53,6 +62,14 @@ func (c Edit) run(d *draft) error {
 	}
 	if c.Priority != nil {
 		t.Priority = *c.Priority
+	}
+	if c.InOrder != nil {
+		t.InOrder = *c.InOrder
+	}
+	if c.IsNote != nil {
+		if err := d.turn(&t, *c.IsNote); err != nil {
+			return err
+		}
 	}
 	if c.Estimate != nil {
 		if t.Estimate, err = checkEstimate(*c.Estimate); err != nil {
@@ -76,7 +93,30 @@ func (c Edit) run(d *draft) error {
 	} else {
 		d.put(t)
 	}
-	d.says = "Changed: " + quote(t.Title) + d.postponed(&t, stood)
+	d.did("Changed", &t, d.postponed(&t, stood))
+	return nil
+}
+
+// turn makes a note of a to-do, or a to-do of a note.
+func (d *draft) turn(t *Todo, note bool) error {
+	switch {
+	case note == t.IsNote:
+		return nil
+	case !note:
+		t.IsNote = false
+		d.reopenAbove(t.Parent)
+		return nil
+	case !t.Status.Open():
+		return refuse("kind", "“%s” is done with. Open it again to make a note of it.", t.Title)
+	case t.Repeat != nil:
+		return refuse("kind", "“%s” repeats, and a note does not. End the repeat first.", t.Title)
+	}
+	for _, sub := range d.in(t.ID) {
+		if sub.Deleted.IsZero() {
+			return refuse("kind", "“%s” has subtasks, and a note has none. Move them out first.", t.Title)
+		}
+	}
+	t.IsNote, t.Status, t.Handful = true, NeedsAction, day.Date{}
 	return nil
 }
 
@@ -97,32 +137,4 @@ func (c Edit) dates(t *Todo) error {
 		return nil
 	}
 	return checkDates(field, t.Start, t.Due)
-}
-
-// touch records the to-do as changed whether or not a field of its row differs.
-func (d *draft) touch(t Todo) {
-	t.Changed = d.now
-	t.Revision = d.book.revision + 1
-	before, _ := d.book.Todo(t.ID)
-	d.todos[t.ID] = &Diff[Todo]{Before: before, After: &t}
-	d.order = append(d.order, t.ID)
-}
-
-// moveTo puts the to-do, with its subtasks, at the end of a list, unless it is
-// in it already. A subtask that goes to another list leaves its parent.
-func (d *draft) moveTo(t *Todo, list ID) error {
-	if err := d.checkList(list); err != nil {
-		return err
-	}
-	if t.List == list {
-		return nil
-	}
-	t.List, t.Parent = list, ID{}
-	t.Position = d.endOf(list)
-	return d.below(t.ID, true, func(sub *Todo) error {
-		next := *sub
-		next.List = list
-		d.put(next)
-		return nil
-	})
 }

@@ -19,12 +19,21 @@ func refuse(field, format string, args ...any) error {
 	return &RuleError{Field: field, Reason: fmt.Sprintf(format, args...)}
 }
 
+// inField names another field in a refusal.
+func inField(field string, err error) error {
+	var rule *RuleError
+	if errors.As(err, &rule) {
+		return &RuleError{field, rule.Reason}
+	}
+	return err
+}
+
 // ErrNotFound marks a command on a row that is not in the Book.
 var ErrNotFound = errors.New("not found")
 
 // NotFoundError says what was looked for.
 type NotFoundError struct {
-	Kind string // "to-do", "list", "shelf", "tag" or "person"
+	Kind string // "to-do", "list", "section", "shelf", "tag" or "person"
 	ID   ID
 }
 

@@ -1,47 +1,42 @@
 package book
 
-import "slices"
+import (
+	"slices"
 
-// field is a part of a to-do that is edited, compared and undone as one. The
-// names are those the API uses.
-type field struct {
-	name string
-	same func(a, b *Todo) bool
-	copy func(to, from *Todo)
-}
+	"tincup/internal/core/day"
+)
 
-// todoFields is every field a person can change, save the text of the notes.
-var todoFields = []field{
-	{"title", func(a, b *Todo) bool { return a.Title == b.Title },
-		func(to, from *Todo) { to.Title = from.Title }},
-	{"notes", func(a, b *Todo) bool { return a.NotesSize == b.NotesSize },
-		func(to, from *Todo) { to.NotesSize = from.NotesSize }},
-	{"list", func(a, b *Todo) bool { return a.List == b.List && a.Parent == b.Parent && a.Position == b.Position },
-		func(to, from *Todo) { to.List, to.Parent, to.Position = from.List, from.Parent, from.Position }},
+// todoFields is every field of a to-do that a person can change, save the text
+// of the notes. The names are those the API uses.
+var todoFields = []attribute[Todo]{
+	attr("title", func(t *Todo) *string { return &t.Title }),
+	attr("notes", func(t *Todo) *int32 { return &t.NotesSize }),
+	{"list", func(a, b *Todo) bool {
+		return a.List == b.List && a.Section == b.Section && a.Parent == b.Parent && a.Position == b.Position
+	}, func(to, from *Todo) {
+		to.List, to.Section, to.Parent, to.Position = from.List, from.Section, from.Parent, from.Position
+	}},
+	attr("kind", func(t *Todo) *bool { return &t.IsNote }),
+	attr("inOrder", func(t *Todo) *bool { return &t.InOrder }),
+	attr("handful", func(t *Todo) *day.Date { return &t.Handful }),
+	{"attachments", func(a, b *Todo) bool { return slices.Equal(a.Attachments, b.Attachments) },
+		func(to, from *Todo) { to.Attachments = from.Attachments }},
 	{"status", func(a, b *Todo) bool { return a.Status == b.Status && a.Completed == b.Completed },
 		func(to, from *Todo) { to.Status, to.Completed = from.Status, from.Completed }},
-	{"priority", func(a, b *Todo) bool { return a.Priority == b.Priority },
-		func(to, from *Todo) { to.Priority = from.Priority }},
-	{"start", func(a, b *Todo) bool { return a.Start == b.Start },
-		func(to, from *Todo) { to.Start = from.Start }},
-	{"due", func(a, b *Todo) bool { return a.Due == b.Due },
-		func(to, from *Todo) { to.Due = from.Due }},
-	{"plan", func(a, b *Todo) bool { return a.Plan == b.Plan },
-		func(to, from *Todo) { to.Plan = from.Plan }},
-	{"estimate", func(a, b *Todo) bool { return a.Estimate == b.Estimate },
-		func(to, from *Todo) { to.Estimate = from.Estimate }},
+	attr("priority", func(t *Todo) *Priority { return &t.Priority }),
+	attr("start", func(t *Todo) *day.Date { return &t.Start }),
+	attr("due", func(t *Todo) *day.Moment { return &t.Due }),
+	attr("plan", func(t *Todo) *day.Horizon { return &t.Plan }),
+	attr("estimate", func(t *Todo) *int32 { return &t.Estimate }),
 	{"reminders", func(a, b *Todo) bool { return slices.Equal(a.Reminders, b.Reminders) },
 		func(to, from *Todo) { to.Reminders = from.Reminders }},
-	{"person", func(a, b *Todo) bool { return a.Person == b.Person },
-		func(to, from *Todo) { to.Person = from.Person }},
+	attr("person", func(t *Todo) *Involved { return &t.Person }),
 	{"repeat", sameRepeat,
 		func(to, from *Todo) { to.Repeat = from.Repeat }},
-	{"record", func(a, b *Todo) bool { return a.Record == b.Record },
-		func(to, from *Todo) { to.Record = from.Record }},
+	attr("record", func(t *Todo) *ID { return &t.Record }),
 	{"tags", func(a, b *Todo) bool { return slices.Equal(a.Tags, b.Tags) },
 		func(to, from *Todo) { to.Tags = from.Tags }},
-	{"deleted", func(a, b *Todo) bool { return a.Deleted == b.Deleted },
-		func(to, from *Todo) { to.Deleted = from.Deleted }},
+	attr("deleted", func(t *Todo) *day.Timestamp { return &t.Deleted }),
 }
 
 // FieldNames names every field a person can change, in the API's words.

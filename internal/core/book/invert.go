@@ -2,34 +2,39 @@ package book
 
 import "strings"
 
+// The kinds of changes that turn others round.
+const (
+	Undo Kind = "undo"
+	Redo Kind = "redo"
+)
+
 // Invert returns the change that turns c round: undo of a command, redo of an
 // undo. Only the fields c altered are set back, so that what another window
 // did to other fields stays. Where one of those fields has been changed since,
 // it refuses with a *ConflictError and says which.
 func (b *Book) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 	d := newDraft(b, env)
-	for _, diff := range c.Todos {
-		if err := d.invertTodo(diff); err != nil {
+	steps := []func() error{
+		func() error {
+			return d.shelves.invert(c.Shelves, shelfAttributes, func(s *Shelf) string { return s.Name })
+		},
+		func() error { return d.lists.invert(c.Lists, listAttributes, func(l *List) string { return l.Name }) },
+		func() error {
+			return d.sections.invert(c.Sections, sectionAttributes, func(s *Section) string { return s.Name })
+		},
+		func() error {
+			return d.people.invert(c.People, personAttributes, func(p *Person) string { return p.Name })
+		},
+		func() error { return d.invertTodos(c.Todos) },
+		func() error { return d.invertNotes(c.Notes) },
+		func() error { return d.invertTags(c.Tags) },
+		func() error { return d.checkRows(c) },
+		d.checkTree,
+	}
+	for _, step := range steps {
+		if err := step(); err != nil {
 			return nil, err
 		}
-	}
-	for _, diff := range c.Notes {
-		if err := d.invertNote(diff); err != nil {
-			return nil, err
-		}
-	}
-	if err := d.invertPlaces(c); err != nil {
-		return nil, err
-	}
-	d.invertTags(c.Tags)
-	if err := d.invertPeople(c.People); err != nil {
-		return nil, err
-	}
-	if err := d.checkTags(); err != nil {
-		return nil, err
-	}
-	if err := d.checkTree(); err != nil {
-		return nil, err
 	}
 	switch kind {
 	case Undo:
@@ -40,24 +45,29 @@ func (b *Book) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 	return d.change(kind), nil
 }
 
-// The kinds of changes that turn others round.
-const (
-	Undo Kind = "undo"
-	Redo Kind = "redo"
-)
-
-func (d *draft) record(diff *Diff[Todo], id ID) {
-	if diff.After != nil {
-		diff.After.Revision = d.book.revision + 1
+func (d *draft) invertTodos(diffs []Diff[Todo]) error {
+	for _, diff := range diffs {
+		if err := d.invertTodo(diff); err != nil {
+			return err
+		}
 	}
-	d.todos[id] = diff
-	d.order = append(d.order, id)
+	// A row that comes back may find its position taken.
+	for _, diff := range diffs {
+		if diff.After == nil {
+			d.makeRoom(diff.Before.ID)
+		}
+	}
+	return nil
 }
 
 func (d *draft) invertTodo(diff Diff[Todo]) error {
 	was, is := diff.Before, diff.After // is: what the change made of it
 	if is == nil {
-		return d.recreate(was)
+		if _, taken := d.book.todos[was.ID]; taken {
+			return &ConflictError{was.Title, []string{"restored"}}
+		}
+		d.record(*was)
+		return nil
 	}
 	cur, err := d.book.Todo(is.ID)
 	if err != nil {
@@ -67,7 +77,7 @@ func (d *draft) invertTodo(diff Diff[Todo]) error {
 		if fields := changedFields(is, cur); len(fields) > 0 {
 			return &ConflictError{cur.Title, fields}
 		}
-		d.record(&Diff[Todo]{Before: cur}, cur.ID)
+		d.takeOut(cur.ID)
 		return nil
 	}
 	next := *cur
@@ -84,50 +94,49 @@ func (d *draft) invertTodo(diff Diff[Todo]) error {
 	if len(clash) > 0 {
 		return &ConflictError{cur.Title, clash}
 	}
-	if !next.List.IsZero() && d.checkList(next.List) != nil {
-		return &ConflictError{cur.Title, []string{"list"}}
-	}
 	next.Changed = d.now
 	if cur.Changed == is.Changed {
 		next.Changed = was.Changed
 	}
-	d.record(&Diff[Todo]{Before: cur, After: &next}, cur.ID)
+	d.record(next)
 	return nil
 }
 
-// recreate brings back a row that an undo took out.
-func (d *draft) recreate(was *Todo) error {
-	if _, taken := d.book.todos[was.ID]; taken {
-		return &ConflictError{was.Title, []string{"restored"}}
+// record writes a row as it is, with a revision of its own.
+func (d *draft) record(t Todo) {
+	d.touched[t.ID] = true
+	t.Revision = d.book.revision + 1
+	d.write(d.diff(t.ID), &t)
+}
+
+// makeRoom moves a row whose position a sibling has by now to the end.
+func (d *draft) makeRoom(id ID) {
+	t := d.todos[id].After
+	for _, s := range d.in(t.place()) {
+		if s.ID != id && s.Position == t.Position {
+			next := *t
+			next.Position = d.endOf(t.place())
+			d.record(next)
+			return
+		}
 	}
-	if d.checkList(was.List) != nil {
-		return &ConflictError{was.Title, []string{"list"}}
-	}
-	next := *was
-	for _, part := range d.book.parts {
-		for _, t := range part {
-			if t.place() == next.place() && t.Position == next.Position {
-				next.Position = d.endOf(next.place())
+}
+
+func (d *draft) invertNotes(diffs []Diff[Note]) error {
+	for _, diff := range diffs {
+		was, is := text(diff.Before), text(diff.After)
+		id := noteID(diff)
+		cur := ""
+		if t, err := d.book.Todo(id); err == nil {
+			if cur, err = d.book.Note(t); err != nil {
+				return err
+			}
+			if cur != is {
+				return &ConflictError{t.Title, []string{"notes"}}
 			}
 		}
+		d.notes = append(d.notes, noteDiff(id, cur, was))
 	}
-	d.record(&Diff[Todo]{After: &next}, next.ID)
-	return nil
-}
-
-func (d *draft) invertNote(diff Diff[Note]) error {
-	was, is := text(diff.Before), text(diff.After)
-	id := noteID(diff)
-	cur := ""
-	if t, err := d.book.Todo(id); err == nil {
-		if cur, err = d.book.Note(t); err != nil {
-			return err
-		}
-		if cur != is {
-			return &ConflictError{t.Title, []string{"notes"}}
-		}
-	}
-	d.notes = append(d.notes, noteDiff(id, cur, was))
 	return nil
 }
 
@@ -145,156 +154,37 @@ func noteID(d Diff[Note]) ID {
 	return d.After.ID
 }
 
-// invertPlaces brings shelves back before the lists on them, and takes lists
-// away before their shelves.
-func (d *draft) invertPlaces(c *Change) error {
-	for _, diff := range c.Shelves {
-		if diff.After == nil {
-			back := *diff.Before
-			back.Revision = d.book.revision + 1
-			d.shelf = append(d.shelf, Diff[Shelf]{After: &back})
-		}
-	}
-	for _, diff := range c.Lists {
-		if err := d.invertList(diff); err != nil {
-			return err
-		}
-	}
-	for _, diff := range c.Shelves {
-		if diff.After == nil {
-			continue
-		}
-		if err := d.takeShelf(diff.After); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-func (d *draft) invertList(diff Diff[List]) error {
-	if diff.After == nil {
-		back := *diff.Before
-		back.Revision = d.book.revision + 1
-		if err := d.checkListBack(&back); err != nil {
-			return err
-		}
-		d.lists = append(d.lists, Diff[List]{After: &back})
-		return nil
-	}
-	cur, err := d.book.List(diff.After.ID)
-	if err != nil {
-		return &ConflictError{diff.After.Name, []string{"removed"}}
-	}
-	for _, part := range d.book.parts {
-		for _, t := range part {
-			if t.List == cur.ID {
-				return &ConflictError{cur.Name, []string{"its to-dos"}}
+// invertTags takes out tags the change made, unless others carry them by now,
+// and brings back those an undo took out, unless the name is taken again.
+func (d *draft) invertTags(diffs []Diff[Tag]) error {
+	var rest []Diff[Tag]
+	for _, diff := range diffs {
+		switch {
+		case diff.After == nil:
+			if other, taken := d.tagNamed(diff.Before.Name); taken {
+				d.retag(diff.Before.ID, other.ID)
+				continue
+			}
+		case diff.Before == nil:
+			if _, err := d.book.Tag(diff.After.ID); err != nil || d.used(func(t *Todo) bool { return t.HasTag(diff.After.ID) }) {
+				continue
 			}
 		}
+		rest = append(rest, diff)
 	}
-	d.lists = append(d.lists, Diff[List]{Before: cur})
-	return nil
+	return d.tags.invert(rest, tagAttributes, func(t *Tag) string { return t.Name })
 }
 
-// checkListBack refuses a list whose name is taken or whose shelf neither
-// stands nor comes back with it.
-func (d *draft) checkListBack(back *List) error {
-	for _, l := range d.book.lists {
-		if strings.EqualFold(l.Name, back.Name) {
-			return &ConflictError{back.Name, []string{"name"}}
-		}
-	}
-	if _, ok := d.book.shelves[back.Shelf]; ok {
-		return nil
-	}
-	for _, diff := range d.shelf {
-		if diff.After != nil && diff.After.ID == back.Shelf {
-			return nil
-		}
-	}
-	return &ConflictError{back.Name, []string{"shelf"}}
-}
-
-func (d *draft) takeShelf(shelf *Shelf) error {
-	cur, ok := d.book.shelves[shelf.ID]
-	if !ok {
-		return &ConflictError{shelf.Name, []string{"removed"}}
-	}
-	for _, l := range d.book.lists {
-		if l.Shelf == cur.ID && !d.removesList(l.ID) {
-			return &ConflictError{cur.Name, []string{"its lists"}}
-		}
-	}
-	d.shelf = append(d.shelf, Diff[Shelf]{Before: cur})
-	return nil
-}
-
-func (d *draft) removesList(id ID) bool {
-	for _, diff := range d.lists {
-		if diff.After == nil && diff.Before.ID == id {
+// used reports whether f holds of a to-do once the draft is applied.
+func (d *draft) used(f func(*Todo) bool) bool {
+	for t := range d.book.All() {
+		if _, drafted := d.todos[t.ID]; !drafted && f(t) {
 			return true
 		}
 	}
-	return false
-}
-
-// invertTags takes out tags the change made, unless others carry them by now,
-// and brings back those an undo took out, unless the name is taken again.
-func (d *draft) invertTags(diffs []Diff[Tag]) {
-	for _, diff := range diffs {
-		if diff.After == nil {
-			back := *diff.Before
-			back.Revision = d.book.revision + 1
-			if id, taken := d.book.tagNames[strings.ToLower(back.Name)]; taken {
-				d.retag(back.ID, id)
-				continue
-			}
-			d.tags = append(d.tags, Diff[Tag]{After: &back})
-			continue
-		}
-		if cur, err := d.book.Tag(diff.After.ID); err == nil && !d.carried(cur.ID) {
-			d.tags = append(d.tags, Diff[Tag]{Before: cur})
-		}
-	}
-}
-
-// checkTags refuses to-dos that would carry a tag that is gone.
-func (d *draft) checkTags() error {
-	there := map[ID]bool{}
-	for id := range d.book.tags {
-		there[id] = true
-	}
-	for _, diff := range d.tags {
-		if diff.After != nil {
-			there[diff.After.ID] = true
-		} else {
-			there[diff.Before.ID] = false
-		}
-	}
-	for _, id := range d.order {
-		t := d.todos[id].After
-		if t == nil {
-			continue
-		}
-		for _, tag := range t.Tags {
-			if !there[tag] {
-				return &ConflictError{t.Title, []string{"tags"}}
-			}
-		}
-	}
-	return nil
-}
-
-// carried reports whether a to-do will carry the tag once the draft is applied.
-func (d *draft) carried(tag ID) bool {
-	for _, part := range d.book.parts {
-		for _, t := range part {
-			if diff, ok := d.todos[t.ID]; ok {
-				t = diff.After
-			}
-			if t != nil && t.HasTag(tag) {
-				return true
-			}
+	for _, diff := range d.todos {
+		if diff.After != nil && f(diff.After) {
+			return true
 		}
 	}
 	return false
@@ -316,52 +206,4 @@ func (d *draft) retag(gone, now ID) {
 		}
 		t.Tags = tags
 	}
-}
-
-// invertPeople puts people back to what they were; one that the change put in
-// goes, unless a to-do tells of them by now.
-func (d *draft) invertPeople(diffs []Diff[Person]) error {
-	for _, diff := range diffs {
-		if diff.After == nil {
-			back := *diff.Before
-			checked, err := d.checkPerson(back)
-			if err != nil {
-				return &ConflictError{back.Name, []string{"name"}}
-			}
-			d.people = append(d.people, Diff[Person]{After: &checked})
-			continue
-		}
-		cur, err := d.book.Person(diff.After.ID)
-		if err != nil || cur.Revision != diff.After.Revision && (cur.Name != diff.After.Name || cur.Email != diff.After.Email || cur.Phone != diff.After.Phone) {
-			return &ConflictError{diff.After.Name, []string{"person"}}
-		}
-		if diff.Before == nil {
-			if d.involved(cur.ID) {
-				return &ConflictError{cur.Name, []string{"to-dos"}}
-			}
-			d.people = append(d.people, Diff[Person]{Before: cur})
-			continue
-		}
-		back, err := d.checkPerson(*diff.Before)
-		if err != nil {
-			return &ConflictError{cur.Name, []string{"name"}}
-		}
-		d.people = append(d.people, Diff[Person]{Before: cur, After: &back})
-	}
-	return nil
-}
-
-// involved reports whether a to-do will tell of the person.
-func (d *draft) involved(person ID) bool {
-	for _, part := range d.book.parts {
-		for _, t := range part {
-			if diff, ok := d.todos[t.ID]; ok {
-				t = diff.After
-			}
-			if t != nil && t.Person.ID == person {
-				return true
-			}
-		}
-	}
-	return false
 }

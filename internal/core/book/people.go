@@ -3,68 +3,98 @@ package book
 import (
 	"net/mail"
 	"strings"
+	"unicode/utf8"
 )
+
+// MaxPersonNote is how long the note about a person is at most, in bytes.
+const MaxPersonNote = 2000
 
 // AddPerson puts a new person in.
 type AddPerson struct {
-	ID                 ID // may be none
-	Name, Email, Phone string
+	ID                       ID // may be none
+	Name, Email, Phone, Note string
 }
 
 // EditPerson changes a person; nil leaves a field as it is.
 type EditPerson struct {
-	ID                 ID
-	Name, Email, Phone *string
+	ID                       ID
+	Name, Email, Phone, Note *string
 }
 
-func (AddPerson) kind() Kind  { return "add-person" }
-func (EditPerson) kind() Kind { return "edit-person" }
+// RemovePerson takes a person out, and from every to-do that tells of them.
+type RemovePerson struct{ ID ID }
+
+func (AddPerson) kind() Kind    { return "add-person" }
+func (EditPerson) kind() Kind   { return "edit-person" }
+func (RemovePerson) kind() Kind { return "remove-person" }
 
 func (c AddPerson) run(d *draft) error {
 	if c.ID.IsZero() {
 		c.ID = d.env.NewID()
-	} else if _, taken := d.book.people[c.ID]; taken {
+	} else if _, taken := d.people.get(c.ID); taken {
 		return refuse("id", "A person with the id %s exists already.", c.ID)
 	}
-	p, err := d.checkPerson(Person{ID: c.ID, Name: c.Name, Email: c.Email, Phone: c.Phone})
+	p, err := d.checkPerson(Person{ID: c.ID, Name: c.Name, Email: c.Email, Phone: c.Phone, Note: c.Note})
 	if err != nil {
 		return err
 	}
-	d.people = append(d.people, Diff[Person]{After: &p})
+	d.people.put(p)
 	d.says = "New person: " + quote(p.Name)
 	return nil
 }
 
 func (c EditPerson) run(d *draft) error {
-	before, err := d.book.Person(c.ID)
-	if err != nil {
-		return err
+	p, ok := d.people.get(c.ID)
+	if !ok {
+		return &NotFoundError{"person", c.ID}
 	}
-	after := *before
 	for _, f := range []struct {
 		to *string
 		by *string
-	}{{&after.Name, c.Name}, {&after.Email, c.Email}, {&after.Phone, c.Phone}} {
+	}{{&p.Name, c.Name}, {&p.Email, c.Email}, {&p.Phone, c.Phone}, {&p.Note, c.Note}} {
 		if f.by != nil {
 			*f.to = *f.by
 		}
 	}
-	if after, err = d.checkPerson(after); err != nil {
+	p, err := d.checkPerson(p)
+	if err != nil {
 		return err
 	}
-	d.people = append(d.people, Diff[Person]{Before: before, After: &after})
-	d.says = "Changed: " + quote(after.Name)
+	d.people.put(p)
+	d.says = "Changed: " + quote(p.Name)
+	return nil
+}
+
+func (c RemovePerson) run(d *draft) error {
+	p, ok := d.people.get(c.ID)
+	if !ok {
+		return &NotFoundError{"person", c.ID}
+	}
+	n := 0
+	for t := range d.book.All() {
+		if t.Person.ID == c.ID {
+			next := *t
+			next.Person = Involved{}
+			d.put(next)
+			n++
+		}
+	}
+	d.people.remove(c.ID)
+	d.says = "Removed: " + quote(p.Name)
+	if n > 0 {
+		d.says += ", from " + count(n, "to-do")
+	}
 	return nil
 }
 
 // checkPerson refuses a name that is taken, and an e-mail that is none (RFC
-// 5322 section 3.4).
+// 5322, section 3.4.1).
 func (d *draft) checkPerson(p Person) (Person, error) {
 	var err error
-	if p.Name, err = checkLine("name", "name of the person", p.Name, MaxName); err != nil {
+	if p.Name, err = checkLine("name", "name", p.Name, MaxName); err != nil {
 		return p, err
 	}
-	for _, other := range d.book.people {
+	for _, other := range d.people.all() {
 		if other.ID != p.ID && strings.EqualFold(other.Name, p.Name) {
 			return p, refuse("name", "A person called “%s” exists already.", other.Name)
 		}
@@ -79,7 +109,10 @@ func (d *draft) checkPerson(p Person) (Person, error) {
 			return p, err
 		}
 	}
-	p.Revision = d.book.revision + 1
+	p.Note = strings.TrimSpace(p.Note)
+	if len(p.Note) > MaxPersonNote || !utf8.ValidString(p.Note) {
+		return p, refuse("note", "The note about a person has %d bytes; %d of text is the most.", len(p.Note), MaxPersonNote)
+	}
 	return p, nil
 }
 
@@ -89,7 +122,7 @@ func (d *draft) involve(t *Todo, person ID, role Role) error {
 		t.Person = Involved{}
 		return nil
 	}
-	if _, err := d.book.Person(person); err != nil {
+	if _, ok := d.people.get(person); !ok {
 		return refuse("person", "There is no person with the id %s.", person)
 	}
 	if t.Person.ID != person || t.Person.Role != role {

@@ -1,10 +1,13 @@
 package book
 
+import "tincup/internal/core/day"
+
 // Shelf holds lists: an area of life, such as work or home.
 type Shelf struct {
 	ID       ID
 	Name     string
 	Position Position
+	Deleted  day.Timestamp `json:",omitzero"` // when put in the bin
 	Revision int64
 }
 
@@ -14,6 +17,32 @@ type List struct {
 	Shelf    ID
 	Name     string
 	Colour   Colour
+	Position Position
+	Order    Order `json:",omitzero"`
+	// Checklist: its ticked to-dos sink to the foot and can be started over.
+	Checklist bool `json:",omitzero"`
+	// Pinned lists stand at the head of the index as well.
+	Pinned bool `json:",omitzero"`
+	// Archived is when it was put away: out of the index and of all views.
+	Archived day.Timestamp `json:",omitzero"`
+	// Template is the day from which the dates of a template count; none for a
+	// list that is none.
+	Template day.Date      `json:",omitzero"`
+	Deleted  day.Timestamp `json:",omitzero"` // when put in the bin
+	Revision int64
+}
+
+// Away reports whether no view but its own page holds the list's to-dos.
+func (l *List) Away() bool { return !l.Archived.IsZero() || !l.Template.IsZero() }
+
+// Listed reports whether the list stands on its shelf in the index.
+func (l *List) Listed() bool { return !l.Away() && l.Deleted.IsZero() }
+
+// Section is a titled stretch of a list.
+type Section struct {
+	ID       ID
+	List     ID
+	Name     string
 	Position Position
 	Revision int64
 }
@@ -32,6 +61,7 @@ type Person struct {
 	Name     string
 	Email    string `json:",omitempty"`
 	Phone    string `json:",omitempty"`
+	Note     string `json:",omitempty"` // a few lines, to MaxPersonNote bytes
 	Revision int64
 }
 
@@ -50,3 +80,51 @@ const (
 	Berry
 	colours // how many there are
 )
+
+func (s Shelf) key() ID   { return s.ID }
+func (l List) key() ID    { return l.ID }
+func (s Section) key() ID { return s.ID }
+func (t Tag) key() ID     { return t.ID }
+func (p Person) key() ID  { return p.ID }
+
+func (s Shelf) at(revision int64) Shelf     { s.Revision = revision; return s }
+func (l List) at(revision int64) List       { l.Revision = revision; return l }
+func (s Section) at(revision int64) Section { s.Revision = revision; return s }
+func (t Tag) at(revision int64) Tag         { t.Revision = revision; return t }
+func (p Person) at(revision int64) Person   { p.Revision = revision; return p }
+
+var shelfAttributes = []attribute[Shelf]{
+	attr("name", func(s *Shelf) *string { return &s.Name }),
+	attr("place", func(s *Shelf) *Position { return &s.Position }),
+	attr("deleted", func(s *Shelf) *day.Timestamp { return &s.Deleted }),
+}
+
+var listAttributes = []attribute[List]{
+	attr("name", func(l *List) *string { return &l.Name }),
+	attr("colour", func(l *List) *Colour { return &l.Colour }),
+	attr("order", func(l *List) *Order { return &l.Order }),
+	attr("checklist", func(l *List) *bool { return &l.Checklist }),
+	attr("pinned", func(l *List) *bool { return &l.Pinned }),
+	attr("archived", func(l *List) *day.Timestamp { return &l.Archived }),
+	attr("template", func(l *List) *day.Date { return &l.Template }),
+	attr("deleted", func(l *List) *day.Timestamp { return &l.Deleted }),
+	{"place", func(a, b *List) bool { return a.Shelf == b.Shelf && a.Position == b.Position },
+		func(to, from *List) { to.Shelf, to.Position = from.Shelf, from.Position }},
+}
+
+var sectionAttributes = []attribute[Section]{
+	attr("name", func(s *Section) *string { return &s.Name }),
+	attr("place", func(s *Section) *Position { return &s.Position }),
+}
+
+var tagAttributes = []attribute[Tag]{
+	attr("name", func(t *Tag) *string { return &t.Name }),
+	attr("colour", func(t *Tag) *Colour { return &t.Colour }),
+}
+
+var personAttributes = []attribute[Person]{
+	attr("name", func(p *Person) *string { return &p.Name }),
+	attr("email", func(p *Person) *string { return &p.Email }),
+	attr("phone", func(p *Person) *string { return &p.Phone }),
+	attr("note", func(p *Person) *string { return &p.Note }),
+}

@@ -30,7 +30,7 @@ func (c Remind) run(d *draft) error {
 		return err
 	}
 	d.put(t)
-	d.says = "Reminders changed: " + quote(t.Title)
+	d.did("Reminders changed", &t, "")
 	return nil
 }
 

@@ -68,7 +68,7 @@ func (c Skip) run(d *draft) error {
 		return err
 	}
 	step := t.Repeat.Skip(d.env.Clock.Today(), t.driver().Time, d.zone())
-	d.says = "Skipped: " + quote(t.Title)
+	d.did("Skipped", &t, "")
 	if step.Over {
 		d.says += ". That was the last one"
 		t.Status, t.Completed = Cancelled, d.now
@@ -93,7 +93,7 @@ func (c Pause) run(d *draft) error {
 		t.Repeat = &next
 		d.put(t)
 	}
-	d.says = "Paused: " + quote(t.Title)
+	d.did("Paused", &t, "")
 	return nil
 }
 
@@ -103,7 +103,7 @@ func (c Resume) run(d *draft) error {
 		return err
 	}
 	if t.Repeat.Paused.IsZero() {
-		d.says = "Goes on: " + quote(t.Title)
+		d.did("Goes on", &t, "")
 		return nil
 	}
 	step := t.Repeat.Resume(d.env.Clock.Today(), t.driver().Time, d.zone())
@@ -116,7 +116,7 @@ func (c Resume) run(d *draft) error {
 	} else if err := d.goOn(&t, step); err != nil {
 		return err
 	}
-	d.says = "Goes on: " + quote(t.Title) + ". Next: " + t.driver().Date.Words()
+	d.did("Goes on", &t, ". Next: "+t.driver().Date.Words())
 	return nil
 }
 
@@ -129,7 +129,7 @@ func (c EndRepeat) run(d *draft) error {
 		t.Repeat = nil
 		d.put(t)
 	}
-	d.says = "No longer repeats: " + quote(t.Title)
+	d.did("No longer repeats", &t, "")
 	return nil
 }
 
@@ -145,7 +145,7 @@ func (c ChangeRule) run(d *draft) error {
 		return err
 	}
 	d.put(t)
-	d.says = "Repeats " + t.Repeat.Words() + ": " + quote(t.Title) + ". Next: " + t.driver().Date.Words()
+	d.did("Repeats "+t.Repeat.Words(), &t, ". Next: "+t.driver().Date.Words())
 	return nil
 }
 
@@ -163,7 +163,7 @@ func (c MoveRepeat) run(d *draft) error {
 		return err
 	}
 	d.put(t)
-	d.says = "Repeats " + t.Repeat.Words() + ": " + quote(t.Title) + ". Next: " + t.driver().Date.Words()
+	d.did("Repeats "+t.Repeat.Words(), &t, ". Next: "+t.driver().Date.Words())
 	return nil
 }
 

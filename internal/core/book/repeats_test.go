@@ -207,7 +207,7 @@ func TestClosingAParent(t *testing.T) {
 	}
 	d.do(book.Complete{ID: parent})
 	c = d.do(book.Reopen{ID: b})
-	if !d.todo(a).Open() || !d.todo(parent).Open() || d.todo(rep).Open() || !strings.Contains(c.Says, "“Invitations” is open again too. “Opening evening” is open again too.") {
+	if !d.todo(a).Open() || !d.todo(parent).Open() || d.todo(rep).Open() || !strings.Contains(c.Says, "“Invitations” is open again too. “Opening evening” is open again too") {
 		t.Errorf("reopening a subtask: %q", c.Says)
 	}
 	d.do(book.Complete{ID: parent})
@@ -228,11 +228,11 @@ func TestClosingAParent(t *testing.T) {
 		t.Errorf("restored with %d subtasks", len(d.book.Subtasks(parent)))
 	}
 	list := d.list("Night Signals")
-	d.do(book.MoveToList{ID: parent, List: list})
+	d.do(book.Move{ID: parent, List: list})
 	if d.todo(a).List != list {
 		t.Error("a subtask stayed behind")
 	}
-	d.do(book.MoveToList{ID: a, List: book.ID{}})
+	d.do(book.Move{ID: a, List: book.ID{}})
 	if got := d.todo(a); !got.Parent.IsZero() || !got.List.IsZero() {
 		t.Errorf("a subtask moved to another list: %+v", got)
 	}
@@ -276,7 +276,7 @@ func TestRepeatRefusals(t *testing.T) {
 		"weekdays after done":           {book.ChangeRule{ID: plain, Rule: repeat.MustParse("FREQ=WEEKLY;BYDAY=MO"), Anchor: repeat.Completion}, "repeat", "only an interval"},
 		"a rule for a record":           {book.ChangeRule{ID: record, Rule: repeat.MustParse("FREQ=WEEKLY")}, "id", "record"},
 		"cancelling a record":           {book.Cancel{ID: record}, "id", "record"},
-		"moving what a record holds":    {book.MoveToList{ID: kept}, "id", "stays as it was"},
+		"moving what a record holds":    {book.Move{ID: kept}, "id", "stays as it was"},
 		"ticking what a record holds":   {book.Complete{ID: kept}, "id", "stays as it was"},
 		"opening what a record holds":   {book.Reopen{ID: kept}, "id", "stays as it was"},
 		"deleting what a record holds":  {book.Delete{ID: kept}, "id", "stays as it was"},

@@ -26,7 +26,7 @@ func (c Complete) run(d *draft) error {
 	if t.Repeat != nil && t.Open() {
 		return d.tick(t)
 	}
-	return d.close(t, Completed, "Done: ")
+	return d.close(t, Completed, "Done")
 }
 
 func (c Cancel) run(d *draft) error {
@@ -37,11 +37,14 @@ func (c Cancel) run(d *draft) error {
 	if !t.Record.IsZero() {
 		return refuse("id", "“%s” is a record of what was done.", t.Title)
 	}
-	return d.close(t, Cancelled, "Cancelled: ")
+	return d.close(t, Cancelled, "Cancelled")
 }
 
 // close ends a to-do, and with it its open subtasks and their repeats.
-func (d *draft) close(t Todo, status Status, says string) error {
+func (d *draft) close(t Todo, status Status, verb string) error {
+	if t.IsNote {
+		return refuseNote(&t, "ticked")
+	}
 	if t.Record.IsZero() && t.Status != status {
 		t.Status, t.Completed = status, d.now
 		if status == Cancelled {
@@ -52,14 +55,18 @@ func (d *draft) close(t Todo, status Status, says string) error {
 			return err
 		}
 	}
-	d.says = says + quote(t.Title)
+	d.did(verb, &t, d.progressAbove(&t))
 	return nil
+}
+
+func refuseNote(t *Todo, done string) error {
+	return refuse("id", "“%s” is a note and cannot be %s. Make it a to-do first.", t.Title, done)
 }
 
 func (d *draft) closeBelow(id ID, status Status) error {
 	return d.below(id, false, func(sub *Todo) error {
 		next := *sub
-		if next.Status.Open() {
+		if next.Status.Open() && !next.IsNote {
 			next.Status, next.Completed = status, d.now
 		}
 		next.Repeat = nil
@@ -81,6 +88,6 @@ func (c Reopen) run(d *draft) error {
 		d.put(t)
 		d.reopenAbove(t.Parent)
 	}
-	d.says = "Open again: " + quote(t.Title) + d.alsoOpen()
+	d.did("Open again", &t, d.alsoOpen())
 	return nil
 }

@@ -102,7 +102,7 @@ func shiftAll(reminders []day.Reminder, days int) []day.Reminder {
 // After the last one the to-do simply completes.
 func (d *draft) tick(t Todo) error {
 	step := t.Repeat.Tick(d.env.Clock.Today(), t.driver().Time, d.zone())
-	d.says = "Done: " + quote(t.Title)
+	d.did("Done", &t, "")
 	if step.Over {
 		t.Status, t.Completed = Completed, d.now
 		t.Repeat = &step.Next
@@ -120,6 +120,7 @@ func (d *draft) tick(t Todo) error {
 	if step.Missed > 0 {
 		d.says += fmt.Sprintf(" (%d passed over)", step.Missed)
 	}
+	d.says += d.progressAbove(&t)
 	return nil
 }
 
@@ -132,10 +133,12 @@ func (d *draft) goOn(t *Todo, step repeat.Step) error {
 		t.Plan = day.Horizon{}
 	}
 	t.Status, t.Completed = NeedsAction, 0
+	t.Handful = day.Date{}
 	d.put(*t)
 	return d.below(t.ID, false, func(sub *Todo) error {
 		next := *sub
 		next.Status, next.Completed = NeedsAction, 0
+		next.Handful = day.Date{}
 		if next.Repeat == nil { // one that repeats by itself keeps its own dates
 			next.Start = shift(next.Start, days)
 			if !next.Due.IsZero() {
@@ -172,9 +175,7 @@ func (d *draft) keepRecord(t *Todo) error {
 		d.put(kept)
 		return nil
 	}
-	// The to-do itself stands first in the change: the reply tells of it.
-	d.order = append(d.order, t.ID)
-	d.todos[t.ID] = &Diff[Todo]{Before: d.book.todos[t.ID].todo, After: t}
+	d.touch(*t) // it stands first in the change: the reply tells of it
 	if err := keep(*t); err != nil {
 		return err
 	}
@@ -191,7 +192,7 @@ func (d *draft) reopenRecord(record Todo) error {
 	record.Record, record.Repeat = ID{}, nil
 	record.Position = d.endOf(record.place())
 	d.put(record)
-	d.says = "Open again, by itself: " + quote(record.Title)
+	d.did("Open again, by itself", &record, "")
 	return d.below(record.ID, false, func(sub *Todo) error {
 		next := *sub
 		next.Record = ID{}
@@ -260,10 +261,9 @@ func (d *draft) untick(record *Todo) error {
 			}
 			d.notes = append(d.notes, noteDiff(before.ID, text, ""))
 		}
-		d.todos[before.ID] = &Diff[Todo]{Before: before}
-		d.order = append(d.order, before.ID)
+		d.takeOut(before.ID)
 	}
-	d.says = "Open again: " + quote(record.Title)
+	d.did("Open again", record, "")
 	d.reopenAbove(d.todos[record.Record].After.Parent)
 	return nil
 }

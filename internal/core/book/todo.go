@@ -44,10 +44,19 @@ type Todo struct {
 	NotesSize int32 `json:",omitzero"`
 	// List is none for the Cup. A subtask is in its parent's list.
 	List ID `json:",omitzero"`
+	// Section is one of its list's, none for the stretch before the first. A
+	// subtask is in its parent's section.
+	Section ID `json:",omitzero"`
 	// Parent is the to-do it is a subtask of.
 	Parent   ID `json:",omitzero"`
 	Position Position
-	Status   Status   `json:",omitzero"`
+	Status   Status `json:",omitzero"`
+	// IsNote: kind note, with nothing to tick (RFC 5545 VJOURNAL).
+	IsNote bool `json:",omitzero"`
+	// InOrder: its subtasks are done one after another.
+	InOrder bool `json:",omitzero"`
+	// Handful is the day for which it was picked; it lapses when the day ends.
+	Handful  day.Date `json:",omitzero"`
 	Priority Priority `json:",omitzero"`
 	// Start is the first day it can be worked on.
 	Start day.Date `json:",omitzero"`
@@ -65,6 +74,8 @@ type Todo struct {
 	// Record is set on what is kept of an occurrence that was ticked, and names
 	// the to-do it is a record of. Its Repeat is as it was then.
 	Record ID `json:",omitzero"`
+	// Attachments are in the order they were added.
+	Attachments []Attachment `json:",omitzero"`
 	// Tags are ids in the order they were added, each once.
 	Tags      []ID `json:",omitzero"`
 	Created   day.Timestamp
@@ -76,8 +87,11 @@ type Todo struct {
 }
 
 // Open reports whether the to-do is still to be done and not in the bin. What
-// is kept of a ticked occurrence is not, whatever became of its subtasks.
-func (t *Todo) Open() bool { return t.Status.Open() && t.Deleted.IsZero() && t.Record.IsZero() }
+// is kept of a ticked occurrence is not, whatever became of its subtasks, and a
+// note is not.
+func (t *Todo) Open() bool {
+	return t.Status.Open() && t.Deleted.IsZero() && t.Record.IsZero() && !t.IsNote
+}
 
 // Paused reports whether it repeats and stands still: no view but its list
 // holds it.
@@ -98,6 +112,18 @@ func (t *Todo) place() ID {
 		return t.List
 	}
 	return t.Parent
+}
+
+// Attachment is a file that belongs to a to-do. Its bytes are kept once, by
+// their hash.
+type Attachment struct {
+	// Name is one line of 1 to 200 characters, without a path.
+	Name string
+	// Hash is the SHA-256 of the bytes, 64 hexadecimal digits.
+	Hash string
+	// Type is the media type that the bytes show, not the one that was claimed.
+	Type string
+	Size int64 // bytes
 }
 
 // Involved is a person and what they are to a to-do; a Role of NoRole is nobody.

@@ -1,25 +1,28 @@
 package book
 
-// below calls f for each to-do under one, parents before their subtasks, as
-// they are in the Book; those in the bin only where binned is set.
+// MaxDepth is how many levels of subtasks stand under a to-do at most.
+const MaxDepth = 100
+
+// below calls f for each to-do under one, parents before their subtasks; those
+// in the bin only where binned is set.
 func (d *draft) below(id ID, binned bool, f func(*Todo) error) error {
-	for _, child := range d.book.children[id] {
-		t := d.book.todos[child].todo
-		if !binned && !t.Deleted.IsZero() {
+	for _, sub := range d.in(id) {
+		if !binned && !sub.Deleted.IsZero() {
 			continue
 		}
-		if err := f(t); err != nil {
+		if err := f(sub); err != nil {
 			return err
 		}
-		if err := d.below(child, binned, f); err != nil {
+		if err := d.below(sub.ID, binned, f); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-// checkParent returns the to-do that a subtask is to be put under.
-func (d *draft) checkParent(id ID) (Todo, error) {
+// checkParent returns the to-do that a subtask of some levels is to be put
+// under.
+func (d *draft) checkParent(id ID, levels int) (Todo, error) {
 	parent, err := d.todo(id)
 	switch {
 	case err != nil:
@@ -28,8 +31,29 @@ func (d *draft) checkParent(id ID) (Todo, error) {
 		return parent, refuse("parent", "“%s” is in the bin. Restore it first.", parent.Title)
 	case !parent.Record.IsZero():
 		return parent, refuse("parent", "“%s” is a record of what was done; it takes no subtasks.", parent.Title)
+	case parent.IsNote:
+		return parent, refuse("parent", "“%s” is a note; it takes no subtasks. Make it a to-do first.", parent.Title)
+	}
+	for above := parent.Parent; !above.IsZero(); levels++ {
+		t, err := d.todo(above)
+		if err != nil {
+			break
+		}
+		above = t.Parent
+	}
+	if levels >= MaxDepth {
+		return parent, refuse("parent", "“%s” would stand more than %d levels deep. Put it under one further up.", parent.Title, MaxDepth)
 	}
 	return parent, nil
+}
+
+// height is how many levels of subtasks stand under a to-do.
+func (d *draft) height(id ID) int {
+	most := 0
+	for _, sub := range d.in(id) {
+		most = max(most, 1+d.height(sub.ID))
+	}
+	return most
 }
 
 // reopenAbove opens the closed to-dos above an open one, and says which.
@@ -52,7 +76,7 @@ func (d *draft) reopenAbove(id ID) {
 func (d *draft) alsoOpen() string {
 	s := ""
 	for _, title := range d.also {
-		s += " " + quote(title) + " is open again too."
+		s += ". " + quote(title) + " is open again too"
 	}
 	return s
 }
@@ -63,22 +87,17 @@ func (d *draft) checkTree() error {
 	for _, id := range d.order {
 		diff := d.todos[id]
 		if diff.After == nil {
-			for _, child := range d.book.children[id] {
-				if c, ok := d.todos[child]; !ok || c.After != nil && c.After.Parent == id {
-					return &ConflictError{diff.Before.Title, []string{"subtasks"}}
-				}
+			if len(d.in(id)) > 0 {
+				return &ConflictError{diff.Before.Title, []string{"subtasks"}}
 			}
 			continue
 		}
 		if err := d.checkUnder(diff.After); err != nil {
 			return err
 		}
-		for _, child := range d.book.children[id] {
-			t, err := d.todo(child)
-			if err == nil && t.Parent == id {
-				if err := d.checkUnder(&t); err != nil {
-					return err
-				}
+		for _, child := range d.in(id) {
+			if err := d.checkUnder(child); err != nil {
+				return err
 			}
 		}
 	}
@@ -86,15 +105,13 @@ func (d *draft) checkTree() error {
 }
 
 func (d *draft) checkUnder(t *Todo) error {
+	clash := &ConflictError{t.Title, []string{"parent"}}
 	if t.Parent.IsZero() {
 		return nil
 	}
-	clash := &ConflictError{t.Title, []string{"parent"}}
-	if diff, ok := d.todos[t.Parent]; ok && diff.After == nil {
-		return clash
-	}
 	parent, err := d.todo(t.Parent)
-	if err != nil || parent.List != t.List || t.Deleted.IsZero() && !parent.Deleted.IsZero() || t.Open() && !parent.Status.Open() {
+	if err != nil || parent.List != t.List || parent.Section != t.Section || parent.IsNote ||
+		t.Deleted.IsZero() && !parent.Deleted.IsZero() || t.Open() && !parent.Status.Open() {
 		return clash
 	}
 	for above := parent; !above.Parent.IsZero(); {

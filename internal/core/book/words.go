@@ -25,6 +25,7 @@ var (
 	statusWords   = words{"needs-action", "in-process", "completed", "cancelled"}
 	priorityWords = words{"none", "low", "medium", "high"}
 	roleWords     = words{"none", "ask", "waiting on", "for"}
+	orderWords    = words{"priority", "own", "due", "title", "created", "high-first"}
 	colourWords   = words{"moss", "slate", "plum", "ochre", "sea", "clay", "stone", "berry"}
 )
 
@@ -32,6 +33,7 @@ func (s Status) String() string   { return statusWords[s] }
 func (p Priority) String() string { return priorityWords[p] }
 func (c Colour) String() string   { return colourWords[c] }
 func (r Role) String() string     { return roleWords[r] }
+func (o Order) String() string    { return orderWords[o] }
 
 // MarshalText implements encoding.TextMarshaler.
 func (s Status) MarshalText() ([]byte, error) { return statusWords.text("status", int(s)) }
@@ -71,4 +73,22 @@ func (r *Role) UnmarshalText(text []byte) error {
 	i, err := roleWords.index("role", text)
 	*r = Role(i)
 	return err
+}
+
+// MarshalText implements encoding.TextMarshaler.
+func (o Order) MarshalText() ([]byte, error) { return orderWords.text("order", int(o)) }
+
+// UnmarshalText implements encoding.TextUnmarshaler.
+func (o *Order) UnmarshalText(text []byte) error {
+	i, err := orderWords.index("order", text)
+	*o = Order(i)
+	return err
+}
+
+// count says how many there are of something, "1 to-do" or "3 to-dos".
+func count(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
 }

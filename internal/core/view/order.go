@@ -1,31 +1,13 @@
 package view
 
 import (
-	"bytes"
 	"cmp"
 
 	"tincup/internal/core/book"
 )
 
-// byWeight is the order of a group unless the person chose another: priority
-// high to none, then due, then the manual order. The id settles the rest, so
-// that the order is total.
-func byWeight(a, b *book.Todo) int {
-	if a.Priority != b.Priority {
-		return int(b.Priority) - int(a.Priority)
-	}
-	if c := a.Due.Compare(b.Due); c != 0 {
-		return c
-	}
-	return byHand(a, b)
-}
-
-func byHand(a, b *book.Todo) int {
-	if c := cmp.Compare(a.Position, b.Position); c != 0 {
-		return c
-	}
-	return bytes.Compare(a.ID[:], b.ID[:])
-}
+// byWeight is the order of a group unless the person chose another.
+func byWeight(a, b *book.Todo) int { return book.ByPriority.Compare(a, b) }
 
 // bySlot puts slots of the day first, by their time.
 func bySlot(a, b *book.Todo) int {
@@ -35,9 +17,14 @@ func bySlot(a, b *book.Todo) int {
 }
 
 func newestClosed(a, b *book.Todo) int {
-	return cmp.Or(cmp.Compare(a.Status, b.Status), cmp.Compare(b.Completed, a.Completed), byHand(a, b))
+	return cmp.Or(cmp.Compare(a.Status, b.Status), cmp.Compare(b.Completed, a.Completed), book.ComparePlaces(a, b))
 }
 
 func newestDeleted(a, b *book.Todo) int {
-	return cmp.Or(cmp.Compare(b.Deleted, a.Deleted), byHand(a, b))
+	return cmp.Or(cmp.Compare(b.Deleted, a.Deleted), book.ComparePlaces(a, b))
+}
+
+// longestWaiting puts who has been waited for longest first.
+func longestWaiting(a, b *book.Todo) int {
+	return cmp.Or(a.Person.Since.Compare(b.Person.Since), byWeight(a, b))
 }

@@ -20,7 +20,11 @@ const (
 	WithinAWeek Name = "within-a-week"
 	Done        Name = "done"
 	Bin         Name = "bin"
+	Waiting     Name = "waiting"
+	Projects    Name = "projects"
 	InList      Name = "list"
+	WithTag     Name = "tag"
+	WithPerson  Name = "person"
 	OnRail      Name = "rail"
 )
 
@@ -30,8 +34,9 @@ const MaxMonths = 12
 // Query is one question.
 type Query struct {
 	Name Name
-	// List is the list of InList.
-	List book.ID
+	// List is the list of InList, Tag the tag of WithTag, Person the one of
+	// WithPerson.
+	List, Tag, Person book.ID
 	// Cup is the rail cup of OnRail: a day, week, month or parked.
 	Cup day.Horizon
 	// Months is how many months Upcoming shows beyond its days, 0 to MaxMonths.
@@ -63,6 +68,13 @@ const (
 	DueThen      Kind = "due"
 	DueElsewhere Kind = "due-planned-elsewhere"
 	PausedKind   Kind = "paused"
+	Handful      Kind = "handful"
+	InSection    Kind = "section"
+	Ticked       Kind = "ticked"
+	Tagged       Kind = "tagged"
+	ToAsk        Kind = "to-ask"
+	TheyOwe      Kind = "they-owe"
+	ForThem      Kind = "for-them"
 	All          Kind = "all"
 )
 
@@ -70,6 +82,8 @@ const (
 type Group struct {
 	Kind    Kind
 	Horizon day.Horizon
+	// Of is the section or the tag of a group that is one's.
+	Of book.ID
 	// Count is all of the group's rows, also those outside Offset and Limit.
 	Count int
 	Rows  []Row
@@ -93,7 +107,11 @@ type Row struct {
 	Path  []string
 	// Progress is that of a project, with a Total of 0 where it has no
 	// subtasks.
-	Progress Progress
+	Progress book.Progress
+	// Next is a project's next action, in Projects.
+	Next *book.Todo
+	// Waited is how many days someone has been waited for, in Waiting.
+	Waited int
 }
 
 // Result is the answer to a Query.
@@ -110,6 +128,7 @@ type groupKey struct {
 	rank    int32 // order of the groups
 	kind    Kind
 	horizon day.Horizon
+	of      book.ID
 }
 
 // question is what a view is made of.
@@ -122,6 +141,8 @@ type question struct {
 	order func(a, b *book.Todo) int
 	// round holds what comes round, by group.
 	round map[groupKey][]*book.Todo
+	// always are groups that stand there though they are empty.
+	always []groupKey
 }
 
 // Ask answers the query. It fails with a *book.NotFoundError for a list that
@@ -132,7 +153,7 @@ func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
 	var ask question
 	switch q.Name {
 	case Cup:
-		ask = question{rows: withPaused(b), group: now.cup, order: byWeight}
+		ask = question{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: now.cup, order: byWeight}
 	case Today:
 		ask = question{rows: b.Open(), group: now.inToday, order: byWeight}
 	case Overdue:
@@ -146,10 +167,27 @@ func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
 	case WithinAWeek:
 		ask = question{rows: b.Open(), group: now.withinAWeek, order: byWeight}
 	case InList:
-		if _, err := b.List(q.List); err != nil {
+		l, err := b.List(q.List)
+		if err != nil {
 			return nil, err
 		}
-		ask = question{rows: withPaused(b), group: inList(q.List), order: byWeight}
+		ask = question{rows: slices.Collect(b.OfList(q.List)), group: inList(b, l), order: l.Order.Compare}
+		ask.always = sectionKeys(b, l)
+	case WithTag:
+		tag, err := b.Tag(q.Tag)
+		if err != nil {
+			return nil, err
+		}
+		ask = question{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: tagged(b, tag), order: byWeight}
+	case WithPerson:
+		if _, err := b.Person(q.Person); err != nil {
+			return nil, err
+		}
+		ask = question{rows: withPaused(b), group: withPerson(q.Person), order: longestWaiting}
+	case Waiting:
+		ask = question{rows: b.Open(), group: waiting, order: longestWaiting}
+	case Projects:
+		ask = question{rows: b.Open(), group: projects(b), order: byWeight}
 	case OnRail:
 		if q.Cup.IsZero() {
 			return nil, fmt.Errorf("a cup is wanted: a day, a week, a month or parked")
@@ -176,6 +214,9 @@ func withPaused(b *book.Book) []*book.Todo {
 
 func (a question) answer(b *book.Book, now moment, q Query, res *Result) {
 	buckets := map[groupKey][]*book.Todo{}
+	for _, key := range a.always {
+		buckets[key] = nil
+	}
 	for _, t := range a.rows {
 		if key, ok := a.group(t); ok {
 			buckets[key] = append(buckets[key], t)
@@ -197,7 +238,10 @@ func (a question) answer(b *book.Book, now moment, q Query, res *Result) {
 		if key.kind == PlannedToday || key.kind == Planned {
 			order = bySlot
 		}
-		res.Groups = append(res.Groups, Group{Kind: key.kind, Horizon: key.horizon, Count: len(rows),
+		if key.kind == Ticked {
+			order = newestClosed
+		}
+		res.Groups = append(res.Groups, Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, Count: len(rows),
 			Rows: now.window(b, rows, order, res.Total, q), ComesRound: a.round[key]})
 		res.Total += len(rows)
 	}
@@ -217,7 +261,13 @@ func (n moment) window(b *book.Book, bucket []*book.Todo, order func(a, b *book.
 		if r.Depth = p.depth; p.depth == 0 {
 			r.Path = path(b, p.todo)
 		}
-		r.Progress = ProgressOf(b, p.todo)
+		r.Progress = b.Progress(p.todo)
+		switch q.Name {
+		case Projects:
+			r.Next = b.Next(p.todo, n.ready)
+		case Waiting, WithPerson:
+			r.Waited = n.waited(p.todo)
+		}
 		rows = append(rows, r)
 	}
 	return rows

@@ -27,6 +27,14 @@ func (n moment) overdue(t *book.Todo) bool {
 	return t.Due.HasTime() && n.Passed(t.Due)
 }
 
+// ready: it can be done right now, as far as it alone tells: not waiting, not
+// parked, not planned for later and not before its start.
+func (n moment) ready(t *book.Todo) bool {
+	plan := n.plan(t)
+	return t.Open() && !t.Paused() && n.startable(t) && !plan.Later(n.today) && plan.Precision() != day.Parked &&
+		t.Person.Role != book.WaitingOn
+}
+
 // startable: nothing about its start keeps it out of the way.
 func (n moment) startable(t *book.Todo) bool { return !t.Start.After(n.today) }
 
@@ -34,7 +42,7 @@ func (n moment) cup(t *book.Todo) (groupKey, bool) {
 	switch {
 	case !t.List.IsZero():
 		return groupKey{}, false
-	case t.Start.IsZero() && t.Due.IsZero() && t.Plan.IsZero() && !t.Paused():
+	case t.Start.IsZero() && t.Due.IsZero() && t.Plan.IsZero() && !t.Paused() || t.IsNote:
 		return groupKey{rank: 0, kind: ToSort}, true
 	}
 	return groupKey{rank: 1, kind: PutAside}, true
@@ -46,6 +54,9 @@ func (n moment) inOverdue(t *book.Todo) (groupKey, bool) {
 
 // inToday: the first group that matches wins.
 func (n moment) inToday(t *book.Todo) (groupKey, bool) {
+	if t.Handful == n.today {
+		return groupKey{rank: -1, kind: Handful}, true
+	}
 	if t.Start.IsZero() && t.Due.IsZero() && t.Plan.IsZero() {
 		return groupKey{}, false
 	}
@@ -156,16 +167,6 @@ func (n moment) withinAWeek(t *book.Todo) (groupKey, bool) {
 		return groupKey{}, false
 	}
 	return groupKey{rank: 1 + int32(due.Sub(n.today)), kind: OnDay, horizon: day.OnDay(due)}, true
-}
-
-// inList is what a list holds; what is paused stands behind the rest.
-func inList(list book.ID) func(*book.Todo) (groupKey, bool) {
-	return func(t *book.Todo) (groupKey, bool) {
-		if t.Paused() {
-			return groupKey{rank: 1, kind: PausedKind}, t.List == list
-		}
-		return groupKey{kind: All}, t.List == list
-	}
 }
 
 func everything(*book.Todo) (groupKey, bool) { return groupKey{kind: All}, true }

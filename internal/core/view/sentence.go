@@ -26,10 +26,28 @@ func Sentence(b *book.Book, c day.Clock, q Query) string {
 		return "Completed or cancelled, the newest day first."
 	case Bin:
 		return fmt.Sprintf("Deleted. Each stays for %d days and can be restored.", book.BinDays)
+	case Waiting:
+		return "What someone else owes you, the longest wait first."
+	case Projects:
+		return "Open, and with subtasks."
 	case InList:
 		if l, err := b.List(q.List); err == nil {
+			switch {
+			case !l.Template.IsZero():
+				return fmt.Sprintf("A template. Its dates count from %s.", l.Template.Words())
+			case !l.Archived.IsZero():
+				return "Archived: in no view but this."
+			case l.Checklist:
+				return "A checklist."
+			}
 			return fmt.Sprintf("Open, in %s.", l.Name)
 		}
+	case WithTag:
+		if t, err := b.Tag(q.Tag); err == nil {
+			return fmt.Sprintf("Open, and tagged %s or what is nested under it.", t.Name)
+		}
+	case WithPerson:
+		return "What to ask, what they owe, what is for them."
 	case OnRail:
 		switch q.Cup.Precision() {
 		case day.Day:

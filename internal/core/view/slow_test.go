@@ -258,7 +258,7 @@ func randomBook(t testing.TB, r *rand.Rand, today day.Date, size int) *book.Book
 		priority := book.Priority(r.IntN(4))
 		s.do(book.Edit{ID: id, Priority: &priority})
 		if r.IntN(2) == 0 {
-			s.do(book.MoveToList{ID: id, List: list})
+			s.do(book.Move{ID: id, List: list})
 		}
 		switch r.IntN(8) {
 		case 0:

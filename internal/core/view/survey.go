@@ -24,17 +24,36 @@ type Survey struct {
 	Rail []RailCup
 	// Counts holds the badge of each view: the Cup counts what is to sort.
 	Counts map[Name]int
-	// Lists counts the open to-dos of each list.
-	Lists map[book.ID]int
+	// Lists, Tags and People count the open to-dos of each; a tag's count
+	// leaves out what is nested under it.
+	Lists, Tags, People map[book.ID]int
+	// Handful is how many are picked for today.
+	Handful int
 }
 
 // Take counts everything in one pass over the open to-dos.
 func Take(b *book.Book, c day.Clock) *Survey {
 	now := at(c)
-	s := &Survey{Today: now.today, Rail: rail(now.today), Counts: map[Name]int{}, Lists: map[book.ID]int{}}
+	s := &Survey{Today: now.today, Rail: rail(now.today), Counts: map[Name]int{},
+		Lists: map[book.ID]int{}, Tags: map[book.ID]int{}, People: map[book.ID]int{}}
 	week := now.today.AddDays(7)
-	var toSort, today, overdue, within int
+	var toSort, today, overdue, within, waiting, projects int
 	for _, t := range b.Open() {
+		for _, tag := range t.Tags {
+			s.Tags[tag]++
+		}
+		if t.Person.Role != book.NoRole {
+			s.People[t.Person.ID]++
+			if t.Person.Role == book.WaitingOn {
+				waiting++
+			}
+		}
+		if b.HasSubtasks(t.ID) {
+			projects++
+		}
+		if t.Handful == now.today {
+			s.Handful++
+		}
 		if t.List.IsZero() {
 			if key, _ := now.cup(t); key.kind == ToSort {
 				toSort++
@@ -49,7 +68,7 @@ func Take(b *book.Book, c day.Clock) *Survey {
 		}
 		if key, ok := now.inToday(t); ok {
 			today++
-			if key.kind == Late {
+			if key.kind == Late || key.kind == Handful && now.overdue(t) {
 				overdue++
 			}
 		}
@@ -58,7 +77,7 @@ func Take(b *book.Book, c day.Clock) *Survey {
 		}
 	}
 	s.Counts[Cup], s.Counts[Today], s.Counts[Overdue], s.Counts[WithinAWeek] = toSort, today, overdue, within
-	s.Counts[Bin] = len(b.Bin())
+	s.Counts[Bin], s.Counts[Waiting], s.Counts[Projects] = len(b.Bin()), waiting, projects
 	return s
 }
 

@@ -64,35 +64,6 @@ func path(b *book.Book, t *book.Todo) []string {
 	return titles
 }
 
-// Progress counts the leaves of a project.
-type Progress struct {
-	// Done of Total leaves are completed; cancelled ones and the bin are left
-	// out.
-	Done, Total int
-}
-
-// ProgressOf counts the leaves under a to-do; Total is 0 where it has no
-// subtasks.
-func ProgressOf(b *book.Book, t *book.Todo) Progress {
-	var p Progress
-	for _, sub := range b.Subtasks(t.ID) {
-		if sub.Status == book.Cancelled {
-			continue
-		}
-		below := ProgressOf(b, sub)
-		if below.Total > 0 {
-			p.Done += below.Done
-			p.Total += below.Total
-			continue
-		}
-		p.Total++
-		if sub.Status == book.Completed {
-			p.Done++
-		}
-	}
-	return p
-}
-
 // comesRound finds on which days up to a last one repeats come round again,
 // after the occurrence that stands in the view as a row.
 func (n moment) comesRound(rows []*book.Todo, upTo int) map[groupKey][]*book.Todo {

@@ -1,0 +1,97 @@
+package book
+
+import (
+	"errors"
+	"fmt"
+)
+
+// MaxMany is how many to-dos one command acts on at most.
+const MaxMany = 5000
+
+// Many does one thing to many to-dos: to all of them or, where one refuses, to
+// none.
+type Many struct {
+	IDs []ID
+	// Do makes the command for one of them. They are carried out in the order
+	// of IDs, each seeing what those before it did.
+	Do func(ID) Command
+}
+
+func (c Many) kind() Kind {
+	if c.Do == nil {
+		return ""
+	}
+	return c.Do(ID{}).kind()
+}
+
+// together are the kinds that take a to-do's subtasks along, so that one is
+// left out whose parent is among the many.
+var together = map[Kind]bool{"complete": true, "cancel": true, "delete": true, "restore": true, "move": true}
+
+func (c Many) run(d *draft) error {
+	if err := checkMany(c.IDs); err != nil {
+		return err
+	}
+	chosen := make(map[ID]bool, len(c.IDs))
+	for _, id := range c.IDs {
+		chosen[id] = true
+	}
+	var titles []string
+	acted := make([]ID, 0, len(c.IDs))
+	for _, id := range c.IDs {
+		t, err := d.todo(id)
+		if err != nil {
+			return refuse("ids", "There is no to-do with the id %s any more. Nothing was changed.", id)
+		}
+		if together[c.kind()] && d.underOneOf(chosen, &t) {
+			continue
+		}
+		if err := c.Do(id).run(d); err != nil {
+			var rule *RuleError
+			if errors.As(err, &rule) {
+				return &RuleError{"ids", rule.Reason + " Nothing was changed."}
+			}
+			return err
+		}
+		acted = append(acted, id)
+		titles = append(titles, t.Title)
+	}
+	changed := 0
+	for _, id := range acted {
+		if diff, ok := d.todos[id]; ok && (diff.Before == nil || diff.After == nil || d.touched[id] ||
+			len(changedFields(diff.Before, diff.After)) > 0) {
+			changed++
+		}
+	}
+	verb := d.verb
+	if len(titles) > 1 {
+		d.says = verb + ": " + count(changed, "to-do")
+		if same := len(acted) - changed; same > 0 {
+			d.says += fmt.Sprintf("; %d stood so already", same)
+		}
+		d.says += d.alsoOpen()
+	}
+	return nil
+}
+
+func checkMany(ids []ID) error {
+	if len(ids) == 0 || len(ids) > MaxMany {
+		return refuse("ids", "%d to-dos are chosen; 1 to %d can be changed at once.", len(ids), MaxMany)
+	}
+	return nil
+}
+
+// underOneOf reports whether a to-do stands under one of the chosen.
+func (d *draft) underOneOf(chosen map[ID]bool, t *Todo) bool {
+	for id := t.Parent; !id.IsZero(); {
+		if chosen[id] {
+			return true
+		}
+		parent, err := d.todo(id)
+		if err != nil {
+			return false
+		}
+		id = parent.Parent
+	}
+	return false
+}

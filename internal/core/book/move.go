@@ -1,0 +1,306 @@
+package book
+
+import (
+	"cmp"
+	"slices"
+)
+
+// Move puts a to-do, with its subtasks, into a place: a list or one of its
+// sections, the Cup, or under another to-do.
+type Move struct {
+	ID ID
+	// List is none for the Cup, and left out where there is a Parent.
+	List    ID
+	Section ID
+	Parent  ID
+	// After and Before name the sibling it is put behind or before. With
+	// neither it goes to the end, unless it is in the place already.
+	After, Before ID
+}
+
+func (Move) kind() Kind { return "move" }
+
+func (c Move) run(d *draft) error {
+	t, err := d.alive(c.ID)
+	if err != nil {
+		return err
+	}
+	if !t.Record.IsZero() && !c.Parent.IsZero() {
+		return refuse("parent", "“%s” is a record of what was done; it stands under nothing.", t.Title)
+	}
+	next := t
+	next.List, next.Section, next.Parent = c.List, c.Section, c.Parent
+	if err := d.checkPlace(&next); err != nil {
+		return err
+	}
+	moved := next.List != t.List || next.Section != t.Section || next.Parent != t.Parent
+	if err := d.position(&next, c, moved); err != nil {
+		return err
+	}
+	if err := d.settle(next, t); err != nil {
+		return err
+	}
+	switch {
+	case next.Parent != t.Parent && !next.Parent.IsZero():
+		parent, err := d.todo(next.Parent)
+		if err != nil {
+			return err
+		}
+		d.did("Now under "+quote(parent.Title), &t, d.alsoOpen())
+	case !moved:
+		d.did("Moved", &t, d.says)
+	default:
+		d.did("Moved to "+d.placeName(&next), &t, "")
+	}
+	return nil
+}
+
+// placeName names the list a to-do is in, with its section.
+func (d *draft) placeName(t *Todo) string {
+	list, ok := d.lists.get(t.List)
+	if !ok {
+		return "the Cup"
+	}
+	if s, ok := d.sections.get(t.Section); ok {
+		return list.Name + ", " + s.Name
+	}
+	return list.Name
+}
+
+// checkPlace checks where a to-do is to stand; under a parent it takes that
+// one's list and section.
+func (d *draft) checkPlace(t *Todo) error {
+	if t.Parent.IsZero() {
+		if err := d.checkList(t.List); err != nil {
+			return err
+		}
+		return d.checkSection(t.Section, t.List)
+	}
+	for above := t.Parent; !above.IsZero(); {
+		if above == t.ID {
+			return refuse("parent", "“%s” cannot stand under itself or under one of its own subtasks.", t.Title)
+		}
+		p, err := d.todo(above)
+		if err != nil {
+			break
+		}
+		above = p.Parent
+	}
+	parent, err := d.checkParent(t.Parent, 1+d.height(t.ID))
+	if err != nil {
+		return err
+	}
+	if !t.List.IsZero() && t.List != parent.List {
+		return refuse("list", "A subtask is in its parent's list. Leave the list out.")
+	}
+	t.List, t.Section = parent.List, parent.Section
+	return nil
+}
+
+// settle writes a to-do at its new place and takes its subtasks along.
+func (d *draft) settle(next, was Todo) error {
+	d.put(next)
+	if next.List != was.List || next.Section != was.Section {
+		if err := d.below(next.ID, true, func(sub *Todo) error {
+			s := *sub
+			s.List, s.Section = next.List, next.Section
+			d.put(s)
+			return nil
+		}); err != nil {
+			return err
+		}
+	}
+	if next.Open() {
+		d.reopenAbove(next.Parent)
+	}
+	return nil
+}
+
+func (d *draft) checkList(id ID) error {
+	if id.IsZero() {
+		return nil
+	}
+	l, ok := d.lists.get(id)
+	switch {
+	case !ok:
+		return refuse("list", "There is no list with the id %s.", id)
+	case !l.Deleted.IsZero():
+		return refuse("list", "The list “%s” is in the bin. Restore it first.", l.Name)
+	case !l.Archived.IsZero():
+		return refuse("list", "The list “%s” is archived. Bring it back first.", l.Name)
+	}
+	return nil
+}
+
+func (d *draft) checkSection(id, list ID) error {
+	if id.IsZero() {
+		return nil
+	}
+	if s, ok := d.sections.get(id); !ok || s.List != list {
+		return refuse("section", "There is no section with the id %s in this list.", id)
+	}
+	return nil
+}
+
+// position finds where a to-do stands among its siblings.
+func (d *draft) position(t *Todo, c Move, moved bool) error {
+	anchor := cmp.Or(c.After, c.Before)
+	if anchor.IsZero() {
+		if moved {
+			t.Position = d.endOf(t.place())
+		}
+		return nil
+	}
+	all := d.in(t.place())
+	shown := slices.DeleteFunc(slices.Clone(all), func(s *Todo) bool {
+		return s.ID == t.ID || !s.Deleted.IsZero() || !s.Record.IsZero() || s.Section != t.Section
+	})
+	order := d.orderOf(t.List)
+	slices.SortFunc(shown, order.Compare)
+	at := slices.IndexFunc(shown, func(s *Todo) bool { return s.ID == anchor })
+	if at < 0 {
+		field := "after"
+		if c.After.IsZero() {
+			field = "before"
+		}
+		return refuse(field, "There is no to-do with the id %s beside which it could stand. Look at the list again.", anchor)
+	}
+	var before, behind *Todo
+	if !c.After.IsZero() {
+		at++
+	}
+	if at > 0 {
+		before = shown[at-1]
+	}
+	if at < len(shown) {
+		behind = shown[at]
+	}
+	if before != nil && order.compareKeys(before, t) > 0 || behind != nil && order.compareKeys(t, behind) > 0 {
+		return d.outOfOrder(t, order, before, moved)
+	}
+	if before != nil && order.compareKeys(before, t) != 0 {
+		before = nil
+	}
+	if behind != nil && order.compareKeys(t, behind) != 0 {
+		behind = nil
+	}
+	t.Position = between(all, t, before, behind)
+	return nil
+}
+
+// between finds a free position behind one sibling and before another; nil is
+// the start or the end.
+func between(all []*Todo, t, before, behind *Todo) Position {
+	var low, high Position
+	switch {
+	case before != nil:
+		low = before.Position
+		for _, s := range all {
+			if s.ID != t.ID && s.Position > low && (high == "" || s.Position < high) {
+				high = s.Position
+			}
+		}
+	case behind != nil:
+		high = behind.Position
+		for _, s := range all {
+			if s.ID != t.ID && s.Position < high && s.Position > low {
+				low = s.Position
+			}
+		}
+	default: // alone of its kind: anywhere that is free
+		for _, s := range all {
+			low = max(low, s.Position)
+		}
+	}
+	return low.Between(high)
+}
+
+// outOfOrder is a move to where the list's order would not let the to-do stand.
+// One that comes from elsewhere goes to the end. One moved among its siblings
+// makes the list keep the order it shows from then on by hand.
+func (d *draft) outOfOrder(t *Todo, order Order, before *Todo, moved bool) error {
+	if moved {
+		t.Position = d.endOf(t.place())
+		return nil
+	}
+	list, ok := d.lists.get(t.List)
+	if !ok {
+		return refuse("after", "The Cup stands in order of priority, then due. Change one of those, or sort it into a list first.")
+	}
+	for _, place := range d.placesOf(t.List) {
+		d.freeze(place, order)
+	}
+	list.Order = ByHand
+	d.lists.put(list)
+	now, err := d.todo(t.ID)
+	if err != nil {
+		return err
+	}
+	t.Position = now.Position
+	if before != nil {
+		b, err := d.todo(before.ID)
+		if err != nil {
+			return err
+		}
+		before = &b
+		t.Position = between(d.in(t.place()), t, before, nil)
+	} else {
+		first := slices.MinFunc(d.in(t.place()), ComparePlaces)
+		t.Position = Position("").Between(first.Position)
+	}
+	d.says = ". The list keeps your own order now"
+	return nil
+}
+
+// placesOf returns a list and every to-do in it that has subtasks.
+func (d *draft) placesOf(list ID) []ID {
+	places := []ID{list}
+	for i := 0; i < len(places); i++ {
+		for _, t := range d.in(places[i]) {
+			if len(d.in(t.ID)) > 0 {
+				places = append(places, t.ID)
+			}
+		}
+	}
+	return places
+}
+
+// freeze gives the siblings of a place positions in the order they are shown
+// in. Those that are in order already keep theirs.
+func (d *draft) freeze(place ID, order Order) {
+	all := d.in(place)
+	shown := slices.Clone(all)
+	slices.SortFunc(shown, order.Compare)
+	taken := make([]Position, 0, len(all))
+	for _, s := range all {
+		taken = append(taken, s.Position)
+	}
+	slices.Sort(taken)
+	last := Position("")
+	for _, s := range shown {
+		if s.Position <= last {
+			next := *s
+			i, found := slices.BinarySearch(taken, last)
+			if found {
+				i++
+			}
+			high := Position("")
+			if i < len(taken) {
+				high = taken[i]
+			}
+			next.Position = last.Between(high)
+			taken = slices.Insert(taken, i, next.Position)
+			d.put(next)
+			s = &next
+		}
+		last = s.Position
+	}
+}
+
+// orderOf is the order of a list's to-dos, and of the Cup's.
+func (d *draft) orderOf(list ID) Order {
+	if l, ok := d.lists.get(list); ok {
+		return l.Order
+	}
+	return ByPriority
+}

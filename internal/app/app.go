@@ -130,8 +130,11 @@ func (a *App) tidy(ctx context.Context) error {
 	a.changing.Lock()
 	defer a.changing.Unlock()
 	now := a.clock.Now()
-	return a.store.Prune(ctx, day.TimestampOf(now.AddDate(0, 0, -book.BinDays)),
-		day.TimestampOf(now.AddDate(0, 0, -replyDays)))
+	if err := a.store.Prune(ctx, day.TimestampOf(now.AddDate(0, 0, -book.BinDays)),
+		day.TimestampOf(now.AddDate(0, 0, -replyDays))); err != nil {
+		return err
+	}
+	return a.sweep(ctx)
 }
 
 // HangUp ends every listener's stream; new ones end at once.

@@ -5,94 +5,254 @@ import (
 	"net/http"
 
 	"github.com/gin-gonic/gin"
+	"github.com/oapi-codegen/nullable"
 
 	"tincup/internal/app"
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 	"tincup/internal/httpapi/contract"
 	"tincup/internal/store"
 )
 
-// AddShelf puts up a new shelf.
-func (s *server) AddShelf(c *gin.Context, params contract.AddShelfParams) {
-	in, raw, err := body[contract.NewShelf](c)
+// made answers with the id of the row a command made, as of finds it.
+func (s *server) made(c *gin.Context, req app.Request, cmd book.Command, of func(*book.Change) book.ID) {
+	reply, err := s.app.Run(c.Request.Context(), req, cmd, func(o *app.Outcome) (*store.Reply, error) {
+		return placed(of(o.Change), http.StatusCreated, o)
+	})
+	s.reply(c, reply, err)
+}
+
+func placed(id book.ID, status int, o *app.Outcome) (*store.Reply, error) {
+	packed, err := json.Marshal(contract.Made{Id: id.String(), Change: encodeChange(o.Change)})
+	return &store.Reply{Status: status, Body: packed}, err
+}
+
+// onPlace runs a command on a shelf, list, section, tag or person.
+func (s *server) onPlace(c *gin.Context, rowID string, key, window *string, cmd func(book.ID) book.Command) {
+	id, err := pathID(rowID)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	reply, err := s.app.Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw),
-		book.AddShelf{Name: in.Name}, func(o *app.Outcome) (*store.Reply, error) {
-			return made(o.Change.Shelves[0].After.ID, o)
-		})
+	s.place(c, request(c, key, window, nil), id, cmd(id))
+}
+
+func (s *server) place(c *gin.Context, req app.Request, id book.ID, cmd book.Command) {
+	reply, err := s.app.Run(c.Request.Context(), req, cmd, func(o *app.Outcome) (*store.Reply, error) {
+		return placed(id, http.StatusOK, o)
+	})
 	s.reply(c, reply, err)
+}
+
+// placeWith is onPlace for commands made from a body too.
+func placeWith[T any](s *server, c *gin.Context, rowID string, key, window *string, cmd func(book.ID, T) (book.Command, error)) {
+	if id, in, raw, ok := rowAndBody[T](s, c, rowID); ok {
+		command, err := cmd(id, in)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		s.place(c, request(c, key, window, raw), id, command)
+	}
+}
+
+// rowAndBody reads the id in the address and the body, or answers why not.
+func rowAndBody[T any](s *server, c *gin.Context, rowID string) (id book.ID, in T, raw []byte, ok bool) {
+	in, raw, err := body[T](c)
+	if err == nil {
+		id, err = pathID(rowID)
+	}
+	if err != nil {
+		s.fail(c, err)
+	}
+	return id, in, raw, err == nil
+}
+
+// beside reads the two names of a neighbour.
+func beside(after, before *book.ID, inAfter, inBefore nullable.Nullable[string]) error {
+	if err := optional(after, "after", inAfter); err != nil {
+		return err
+	}
+	return optional(before, "before", inBefore)
+}
+
+// AddShelf puts up a new shelf.
+func (s *server) AddShelf(c *gin.Context, params contract.AddShelfParams) {
+	in, raw, err := body[contract.Named](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.made(c, request(c, params.IdempotencyKey, params.WindowId, raw), book.AddShelf{Name: in.Name},
+		func(change *book.Change) book.ID { return change.Shelves[0].After.ID })
+}
+
+// EditShelf renames a shelf.
+func (s *server) EditShelf(c *gin.Context, id string, p contract.EditShelfParams) {
+	placeWith(s, c, id, nil, p.WindowId, func(id book.ID, in contract.Named) (book.Command, error) {
+		return book.EditShelf{ID: id, Name: in.Name}, nil
+	})
+}
+
+// DeleteShelf puts a shelf in the bin.
+func (s *server) DeleteShelf(c *gin.Context, id string, p contract.DeleteShelfParams) {
+	s.onPlace(c, id, nil, p.WindowId, func(id book.ID) book.Command { return book.DeleteShelf{ID: id} })
+}
+
+// RestoreShelf takes a shelf out of the bin.
+func (s *server) RestoreShelf(c *gin.Context, id string, p contract.RestoreShelfParams) {
+	s.onPlace(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.RestoreShelf{ID: id} })
+}
+
+// MoveShelf moves a shelf among the others.
+func (s *server) MoveShelf(c *gin.Context, id string, p contract.MoveShelfParams) {
+	placeWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Beside) (book.Command, error) {
+		cmd := book.MoveShelf{ID: id}
+		return cmd, beside(&cmd.After, &cmd.Before, in.After, in.Before)
+	})
 }
 
 // AddList makes a new list.
 func (s *server) AddList(c *gin.Context, params contract.AddListParams) {
 	in, raw, err := body[contract.NewList](c)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
 	cmd := book.AddList{Name: in.Name}
-	if err := optional(&cmd.Shelf, "shelf", in.Shelf); err != nil {
-		s.fail(c, err)
-		return
+	if err == nil {
+		err = optional(&cmd.Shelf, "shelf", in.Shelf)
 	}
-	if in.Colour != nil {
-		colour, err := read[book.Colour]("colour", string(*in.Colour))
-		if err != nil {
-			s.fail(c, err)
-			return
-		}
-		cmd.Colour = &colour
+	if err == nil {
+		cmd.Colour, err = perhaps[book.Colour]("colour", in.Colour)
 	}
-	reply, err := s.app.Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd,
-		func(o *app.Outcome) (*store.Reply, error) { return made(o.Change.Lists[0].After.ID, o) })
-	s.reply(c, reply, err)
-}
-
-func made(id book.ID, o *app.Outcome) (*store.Reply, error) {
-	packed, err := json.Marshal(contract.Made{Id: id.String(), Change: encodeChange(o.Change)})
-	return &store.Reply{Status: http.StatusCreated, Body: packed}, err
-}
-
-// Undo turns a change round.
-func (s *server) Undo(c *gin.Context, params contract.UndoParams) {
-	in, raw, err := body[contract.UndoRequest](c)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	revision := int64(0)
-	if in.Change != nil {
-		revision = *in.Change
-	}
-	reply, err := s.app.Undo(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), revision, turned)
-	s.reply(c, reply, err)
+	s.made(c, request(c, params.IdempotencyKey, params.WindowId, raw), cmd,
+		func(change *book.Change) book.ID { return change.Lists[0].After.ID })
 }
 
-// Redo turns an undo round.
-func (s *server) Redo(c *gin.Context, params contract.RedoParams) {
-	reply, err := s.app.Redo(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, nil), turned)
-	s.reply(c, reply, err)
-}
-
-// putIn names everything a command put in.
-func putIn(o *app.Outcome) (*store.Reply, error) {
-	reply, err := turned(o)
-	if err == nil {
-		reply.Status = http.StatusCreated
-	}
-	return reply, err
-}
-
-func turned(o *app.Outcome) (*store.Reply, error) {
-	out := contract.Turned{Change: encodeChange(o.Change), Todos: []string{}}
-	for _, d := range o.Change.Todos {
-		if d.After != nil {
-			out.Todos = append(out.Todos, d.After.ID.String())
+// EditList changes a list.
+func (s *server) EditList(c *gin.Context, id string, p contract.EditListParams) {
+	placeWith(s, c, id, nil, p.WindowId, func(id book.ID, in contract.ListPatch) (book.Command, error) {
+		cmd := book.EditList{ID: id, Name: in.Name, Checklist: in.Checklist, Pinned: in.Pinned, Archived: in.Archived}
+		var err error
+		if cmd.Colour, err = perhaps[book.Colour]("colour", in.Colour); err == nil {
+			cmd.Order, err = perhaps[book.Order]("order", in.Order)
 		}
+		return cmd, err
+	})
+}
+
+// DeleteList puts a list in the bin.
+func (s *server) DeleteList(c *gin.Context, id string, p contract.DeleteListParams) {
+	s.onPlace(c, id, nil, p.WindowId, func(id book.ID) book.Command { return book.DeleteList{ID: id} })
+}
+
+// RestoreList takes a list out of the bin.
+func (s *server) RestoreList(c *gin.Context, id string, p contract.RestoreListParams) {
+	s.onPlace(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.RestoreList{ID: id} })
+}
+
+// MoveList moves a list on its shelf, or to another.
+func (s *server) MoveList(c *gin.Context, id string, p contract.MoveListParams) {
+	placeWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.ListMove) (book.Command, error) {
+		cmd := book.MoveList{ID: id}
+		var err error
+		if cmd.Shelf, err = read[book.ID]("shelf", in.Shelf); err == nil {
+			err = beside(&cmd.After, &cmd.Before, in.After, in.Before)
+		}
+		return cmd, err
+	})
+}
+
+// StartOver opens everything ticked in a checklist again.
+func (s *server) StartOver(c *gin.Context, id string, p contract.StartOverParams) {
+	s.onPlace(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.StartOver{List: id} })
+}
+
+// ClearDone puts what is ticked in a checklist in the bin.
+func (s *server) ClearDone(c *gin.Context, id string, p contract.ClearDoneParams) {
+	s.onPlace(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.ClearDone{List: id} })
+}
+
+// SaveTemplate keeps a list to be poured out again.
+func (s *server) SaveTemplate(c *gin.Context, listID string, p contract.SaveTemplateParams) {
+	id, in, raw, ok := rowAndBody[contract.NewTemplate](s, c, listID)
+	if !ok {
+		return
 	}
-	packed, err := json.Marshal(out)
-	return &store.Reply{Status: http.StatusOK, Body: packed}, err
+	cmd := book.SaveTemplate{List: id, Name: in.Name}
+	if err := optional(&cmd.From, "from", in.From); err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.made(c, request(c, p.IdempotencyKey, p.WindowId, raw), cmd, func(change *book.Change) book.ID { return change.Lists[0].After.ID })
+}
+
+// PourTemplate makes a list of a template.
+func (s *server) PourTemplate(c *gin.Context, templateID string, p contract.PourTemplateParams) {
+	id, in, raw, ok := rowAndBody[contract.Pouring](s, c, templateID)
+	if !ok {
+		return
+	}
+	cmd := book.Pour{Template: id, Name: in.Name}
+	err := optional(&cmd.Shelf, "shelf", in.Shelf)
+	if err == nil {
+		cmd.On, err = read[day.Date]("on", in.On)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.made(c, request(c, p.IdempotencyKey, p.WindowId, raw), cmd, func(change *book.Change) book.ID { return change.Lists[0].After.ID })
+}
+
+// AddSection puts a new section behind the others of a list.
+func (s *server) AddSection(c *gin.Context, listID string, p contract.AddSectionParams) {
+	if id, in, raw, ok := rowAndBody[contract.Named](s, c, listID); ok {
+		s.made(c, request(c, p.IdempotencyKey, p.WindowId, raw), book.AddSection{List: id, Name: in.Name},
+			func(change *book.Change) book.ID { return change.Sections[0].After.ID })
+	}
+}
+
+// EditSection renames a section.
+func (s *server) EditSection(c *gin.Context, id string, p contract.EditSectionParams) {
+	placeWith(s, c, id, nil, p.WindowId, func(id book.ID, in contract.Named) (book.Command, error) {
+		return book.EditSection{ID: id, Name: in.Name}, nil
+	})
+}
+
+// DeleteSection takes a section's heading away.
+func (s *server) DeleteSection(c *gin.Context, id string, p contract.DeleteSectionParams) {
+	s.onPlace(c, id, nil, p.WindowId, func(id book.ID) book.Command {
+		return book.DeleteSection{ID: id, WithTodos: p.Todos != nil && *p.Todos}
+	})
+}
+
+// MoveSection moves a section within its list.
+func (s *server) MoveSection(c *gin.Context, id string, p contract.MoveSectionParams) {
+	placeWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Beside) (book.Command, error) {
+		cmd := book.MoveSection{ID: id}
+		return cmd, beside(&cmd.After, &cmd.Before, in.After, in.Before)
+	})
+}
+
+// EditTag renames a tag everywhere, or gives it another colour.
+func (s *server) EditTag(c *gin.Context, id string, p contract.EditTagParams) {
+	placeWith(s, c, id, nil, p.WindowId, func(id book.ID, in contract.TagPatch) (book.Command, error) {
+		colour, err := perhaps[book.Colour]("colour", in.Colour)
+		return book.EditTag{ID: id, Name: in.Name, Colour: colour}, err
+	})
+}
+
+// DeleteTag takes a tag from all that carry it.
+func (s *server) DeleteTag(c *gin.Context, id string, p contract.DeleteTagParams) {
+	s.onPlace(c, id, nil, p.WindowId, func(id book.ID) book.Command { return book.DeleteTag{ID: id} })
+}
+
+// MergeTag lets all that carries a tag carry another instead.
+func (s *server) MergeTag(c *gin.Context, id string, p contract.MergeTagParams) {
+	placeWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Merging) (book.Command, error) {
+		into, err := read[book.ID]("into", in.Into)
+		return book.MergeTags{From: id, Into: into}, err
+	})
 }

@@ -11,6 +11,7 @@ import (
 
 	"tincup/internal/app"
 	"tincup/internal/core/book"
+	"tincup/internal/httpapi/contract"
 	"tincup/internal/store"
 )
 
@@ -90,7 +91,11 @@ func (s *server) todoReply(c *gin.Context, status int) app.Responder {
 		if status == http.StatusCreated {
 			reply.Location = "/api/todos/" + t.ID.String()
 		}
-		reply.Body, err = json.Marshal(changedTodo(row, encodeChange(o.Change)))
+		changed := changedTodo(row, encodeChange(o.Change))
+		if p := o.Book.Project(o.Change); p != nil {
+			changed.Project = &contract.Project{Id: p.ID.String(), Title: p.Title, Done: p.Done, Total: p.Total, Percent: p.Percent(), Finished: p.Finished}
+		}
+		reply.Body, err = json.Marshal(changed)
 		return reply, err
 	}
 }

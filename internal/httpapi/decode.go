@@ -44,6 +44,18 @@ func optional[T any, P interface {
 	return err
 }
 
+// perhaps reads a field that may be absent.
+func perhaps[T any, S ~string, P interface {
+	*T
+	encoding.TextUnmarshaler
+}](field string, in *S) (*T, error) {
+	if in == nil {
+		return nil, nil
+	}
+	v, err := read[T, P](field, string(*in))
+	return &v, err
+}
+
 // patched reads a field of a merge patch: absent leaves nil, null clears.
 func patched[T any, S ~string, P interface {
 	*T

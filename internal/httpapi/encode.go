@@ -6,6 +6,7 @@ import (
 
 	"github.com/oapi-codegen/nullable"
 
+	"tincup/internal/app"
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/view"
@@ -29,6 +30,21 @@ func orAbsent(s string) *string {
 		return nil
 	}
 	return &s
+}
+
+// orFalse leaves false out.
+func orFalse(b bool) *bool {
+	if !b {
+		return nil
+	}
+	return &b
+}
+
+func titled(t *book.Todo) *contract.Titled {
+	if t == nil {
+		return nil
+	}
+	return &contract.Titled{Id: t.ID.String(), Title: t.Title}
 }
 
 func upperFirst(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
@@ -63,7 +79,8 @@ func encodeTodo(b *book.Book, t *book.Todo) contract.Todo {
 		Tags: tagNames(b, t.Tags), Created: t.Created.String(), Changed: t.Changed.String(),
 		Completed: orNull(t.Completed.String()), Deleted: orNull(t.Deleted.String()), Revision: t.Revision,
 		Parent: orAbsent(t.Parent.String()), Person: encodeInvolved(t.Person), Repeat: encodeRepeat(t.Repeat),
-		Record: orAbsent(t.Record.String()),
+		Record: orAbsent(t.Record.String()), Section: orAbsent(t.Section.String()), Handful: orAbsent(t.Handful.String()),
+		IsNote: orFalse(t.IsNote), InOrder: orFalse(t.InOrder), Attachments: encodeAttachments(t.Attachments),
 	}
 	if t.Estimate > 0 {
 		minutes := int(t.Estimate)
@@ -74,6 +91,17 @@ func encodeTodo(b *book.Book, t *book.Todo) contract.Todo {
 		out.Reminders = &texts
 	}
 	return out
+}
+
+func encodeAttachments(files []book.Attachment) *[]contract.Attachment {
+	if len(files) == 0 {
+		return nil
+	}
+	rows := make([]contract.Attachment, 0, len(files))
+	for _, f := range files {
+		rows = append(rows, contract.Attachment{Name: f.Name, Hash: f.Hash, Type: f.Type, Size: f.Size, Picture: orFalse(app.Pictures[f.Type])})
+	}
+	return &rows
 }
 
 func tagNames(b *book.Book, ids []book.ID) []string {
@@ -93,6 +121,7 @@ func changedTodo(t contract.Todo, change contract.Change) contract.ChangedTodo {
 		Priority: t.Priority, Start: t.Start, Due: t.Due, Plan: t.Plan, Tags: t.Tags, Created: t.Created,
 		Changed: t.Changed, Completed: t.Completed, Deleted: t.Deleted, Revision: t.Revision, Change: change,
 		Parent: t.Parent, Person: t.Person, Repeat: t.Repeat, Record: t.Record, Estimate: t.Estimate, Reminders: t.Reminders,
+		Section: t.Section, Handful: t.Handful, IsNote: t.IsNote, InOrder: t.InOrder, Attachments: t.Attachments,
 	}
 }
 
@@ -108,11 +137,14 @@ func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result) contr
 	v := contract.View{Revision: b.Revision(), Today: c.Today().String(), Sentence: view.Sentence(b, c, q),
 		Total: res.Total, Beyond: res.Beyond, Groups: make([]contract.Group, 0, len(res.Groups))}
 	for _, g := range res.Groups {
-		group := contract.Group{Kind: contract.GroupKind(g.Kind), Horizon: orNull(g.Horizon.String()), Count: g.Count,
+		group := contract.Group{Kind: contract.GroupKind(g.Kind), Horizon: orNull(g.Horizon.String()), Count: g.Count, Of: orAbsent(g.Of.String()), Name: orAbsent(groupName(b, g)),
 			Rows: make([]contract.Row, 0, len(g.Rows))}
 		for _, r := range g.Rows {
 			row := contract.Row{Todo: encodeTodo(b, r.Todo), Late: r.Late, DaysLate: r.DaysLate, Dimmed: r.Dimmed,
-				Progress: encodeProgress(r.Progress)}
+				Progress: encodeProgress(r.Progress), Next: titled(r.Next)}
+			if r.Waited > 0 {
+				row.Waited = &r.Waited
+			}
 			if r.Depth > 0 {
 				row.Depth = &r.Depth
 			}
@@ -131,6 +163,21 @@ func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result) contr
 		v.Groups = append(v.Groups, group)
 	}
 	return v
+}
+
+// groupName is the name of the section or tag that a group is one's.
+func groupName(b *book.Book, g view.Group) string {
+	switch g.Kind {
+	case view.InSection:
+		if s, err := b.Section(g.Of); err == nil {
+			return s.Name
+		}
+	case view.Tagged:
+		if t, err := b.Tag(g.Of); err == nil {
+			return t.Name
+		}
+	}
+	return ""
 }
 
 func etagOf(revision int64) string { return `"` + strconv.FormatInt(revision, 10) + `"` }

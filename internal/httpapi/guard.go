@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"net/url"
 	"runtime/debug"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -15,7 +16,9 @@ import (
 // maxBody is the largest request body, in bytes.
 const maxBody = 1 << 20
 
-var tooLargeDetail = fmt.Sprintf("The request has more than %d bytes, which is the most.", maxBody)
+func tooLarge(most int64) *problem {
+	return bad(http.StatusRequestEntityTooLarge, "Too large", fmt.Sprintf("The request has more than %d bytes, which is the most.", most))
+}
 
 // logged writes one line a request: never a title, a note or a query.
 func (s *server) logged(c *gin.Context) {
@@ -58,12 +61,16 @@ func (s *server) guarded(c *gin.Context) {
 			"The request comes from a page of another site, which may not read or change to-dos."))
 		return
 	}
-	if r.ContentLength > maxBody {
+	most := int64(maxBody)
+	if r.Method == http.MethodPost && strings.HasSuffix(r.URL.Path, "/attachments") {
+		most = maxFileBody
+	}
+	if r.ContentLength > most {
 		c.Header("Connection", "close")
-		s.fail(c, bad(http.StatusRequestEntityTooLarge, "Too large", tooLargeDetail))
+		s.fail(c, tooLarge(most))
 		return
 	}
-	r.Body = http.MaxBytesReader(c.Writer, r.Body, maxBody)
+	r.Body = http.MaxBytesReader(c.Writer, r.Body, most)
 	c.Next()
 }
 

@@ -68,7 +68,7 @@ func problemOf(err error) *problem {
 		missing  *book.NotFoundError
 		conflict *book.ConflictError
 		stale    *app.StaleError
-		tooLarge *http.MaxBytesError
+		tooMuch  *http.MaxBytesError
 	)
 	switch {
 	case errors.As(err, &known):
@@ -79,13 +79,15 @@ func problemOf(err error) *problem {
 		return &problem{status: http.StatusUnprocessableEntity, title: "A field is wrong", detail: rule.Reason, field: rule.Field}
 	case errors.As(err, &missing):
 		return bad(http.StatusNotFound, "Not there", missing.Error())
+	case errors.Is(err, book.ErrNotFound):
+		return bad(http.StatusNotFound, "Not there", "There is no such file any more.")
 	case errors.As(err, &conflict):
 		return bad(http.StatusConflict, "Changed since", conflict.Error())
 	case errors.As(err, &stale):
 		return &problem{status: http.StatusPreconditionFailed, title: "Changed since it was read", stale: stale,
 			detail: "This to-do has changed since it was read. Look at what is there now and send the change again."}
-	case errors.As(err, &tooLarge):
-		return bad(http.StatusRequestEntityTooLarge, "Too large", tooLargeDetail)
+	case errors.As(err, &tooMuch):
+		return tooLarge(tooMuch.Limit)
 	case errors.Is(err, store.ErrNothing):
 		return bad(http.StatusConflict, "Nothing to turn round", "There is nothing to undo or redo here.")
 	case errors.Is(err, app.ErrRunning):

@@ -1,19 +1,17 @@
 package httpapi
 
 import (
-	"encoding/json"
 	"net/http"
 	"time"
 
 	"github.com/gin-gonic/gin"
 
-	"tincup/internal/app"
 	"tincup/internal/core/book"
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
-	"tincup/internal/store"
 )
 
 // decodeRepeat reads a rule, or the choices that make one.
@@ -241,7 +239,7 @@ func (s *server) GetInside(c *gin.Context, todoID string) {
 		return
 	}
 	out := contract.Inside{Subtasks: []contract.Todo{}, Records: []contract.Record{}}
-	s.app.Read(func(b *book.Book, _ day.Clock) {
+	s.app.Read(func(b *book.Book, clock day.Clock) {
 		var t *book.Todo
 		if t, err = b.Todo(id); err != nil {
 			return
@@ -250,6 +248,7 @@ func (s *server) GetInside(c *gin.Context, todoID string) {
 			out.Subtasks = append(out.Subtasks, encodeTodo(b, sub))
 		}
 		out.Progress = encodeProgress(b.Progress(t))
+		out.Next = titled(view.NextAction(b, clock, t))
 		if t.Repeat == nil && t.Status.Open() {
 			return
 		}
@@ -268,56 +267,4 @@ func (s *server) GetInside(c *gin.Context, todoID string) {
 		return
 	}
 	c.JSON(http.StatusOK, out)
-}
-
-// AddPerson puts a person in.
-func (s *server) AddPerson(c *gin.Context, params contract.AddPersonParams) {
-	in, raw, err := body[contract.NewPerson](c)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	cmd := book.AddPerson{Name: in.Name}
-	if in.Email != nil {
-		cmd.Email = *in.Email
-	}
-	if in.Phone != nil {
-		cmd.Phone = *in.Phone
-	}
-	reply, err := s.app.Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd,
-		func(o *app.Outcome) (*store.Reply, error) { return made(o.Change.People[0].After.ID, o) })
-	s.reply(c, reply, err)
-}
-
-// EditPerson changes a person.
-func (s *server) EditPerson(c *gin.Context, personID string, params contract.EditPersonParams) {
-	in, raw, err := body[contract.PersonPatch](c)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	id, err := pathID(personID)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	cmd := book.EditPerson{ID: id}
-	if in.Name.IsSpecified() {
-		name, _ := in.Name.Get() // null is the empty name, which is refused
-		cmd.Name = &name
-	}
-	if in.Email.IsSpecified() {
-		email, _ := in.Email.Get()
-		cmd.Email = &email
-	}
-	if in.Phone.IsSpecified() {
-		phone, _ := in.Phone.Get()
-		cmd.Phone = &phone
-	}
-	reply, err := s.app.Run(c.Request.Context(), request(c, nil, params.WindowId, raw), cmd,
-		func(o *app.Outcome) (*store.Reply, error) {
-			packed, err := json.Marshal(contract.Made{Id: id.String(), Change: encodeChange(o.Change)})
-			return &store.Reply{Status: http.StatusOK, Body: packed}, err
-		})
-	s.reply(c, reply, err)
 }

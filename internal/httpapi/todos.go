@@ -51,6 +51,7 @@ func (s *server) CaptureTodo(c *gin.Context, params contract.CaptureTodoParams) 
 	if in.Tags != nil {
 		cmd.Tags = *in.Tags
 	}
+	cmd.IsNote = in.IsNote != nil && *in.IsNote
 	if minutes, err := in.Estimate.Get(); err == nil {
 		cmd.Estimate = minutes
 	}
@@ -65,6 +66,8 @@ func (s *server) CaptureTodo(c *gin.Context, params contract.CaptureTodoParams) 
 		func() error { return optional(&cmd.Due, "due", in.Due) },
 		func() error { return optional(&cmd.Plan, "plan", in.Plan) },
 		func() error { return optional(&cmd.Parent, "parent", in.Parent) },
+		func() error { return optional(&cmd.Section, "section", in.Section) },
+		func() error { return optional(&cmd.After, "after", in.After) },
 		func() error { return decodeExtras(&cmd, in) },
 	} {
 		if err := step(); err != nil {
@@ -110,14 +113,8 @@ func (s *server) EditTodo(c *gin.Context, todoID string, params contract.EditTod
 		return
 	}
 	cmd := book.Edit{ID: id}
-	if in.Title.IsSpecified() {
-		title, _ := in.Title.Get() // null is the empty title, which is refused
-		cmd.Title = &title
-	}
-	if in.Notes.IsSpecified() {
-		notes, _ := in.Notes.Get() // null clears
-		cmd.Notes = &notes
-	}
+	cmd.Title, cmd.Notes = cleared(in.Title), cleared(in.Notes) // an empty title is refused
+	cmd.IsNote, cmd.InOrder = in.IsNote, in.InOrder
 	if in.Estimate.IsSpecified() {
 		minutes, _ := in.Estimate.Get() // null clears
 		cmd.Estimate = &minutes
@@ -222,12 +219,10 @@ func withBody[T any](s *server, c *gin.Context, todoID string, key, window *stri
 	s.run(c, request(c, key, window, raw), http.StatusOK, command)
 }
 
-// MoveTodo moves a to-do to another list.
+// MoveTodo moves a to-do to another place, or among its siblings.
 func (s *server) MoveTodo(c *gin.Context, id string, p contract.MoveTodoParams) {
 	withBody(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Move) (book.Command, error) {
-		cmd := book.Move{ID: id}
-		err := optional(&cmd.List, "list", in.List)
-		return cmd, err
+		return decodeMove(id, in)
 	})
 }
 
@@ -251,5 +246,12 @@ func (s *server) TagTodo(c *gin.Context, id string, p contract.TagTodoParams) {
 			cmd.Remove = *in.Remove
 		}
 		return cmd, nil
+	})
+}
+
+// PickTodo picks a to-do for today, or takes it out of the handful.
+func (s *server) PickTodo(c *gin.Context, id string, p contract.PickTodoParams) {
+	withBody(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Picking) (book.Command, error) {
+		return book.Pick{ID: id, Out: !in.In}, nil
 	})
 }

@@ -33,7 +33,8 @@ func (v *validator) check(c *gin.Context) error {
 	}
 	err = openapi3filter.ValidateRequest(c.Request.Context(), &openapi3filter.RequestValidationInput{
 		Request: c.Request, PathParams: params, Route: route,
-		Options: &openapi3filter.Options{AuthenticationFunc: openapi3filter.NoopAuthenticationFunc},
+		Options: &openapi3filter.Options{AuthenticationFunc: openapi3filter.NoopAuthenticationFunc,
+			ExcludeRequestBody: c.ContentType() == "application/octet-stream"}, // read as it comes, not into memory
 	})
 	if err == nil {
 		return nil

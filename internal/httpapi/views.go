@@ -1,10 +1,7 @@
 package httpapi
 
 import (
-	"bytes"
-	"cmp"
 	"net/http"
-	"slices"
 
 	"github.com/gin-gonic/gin"
 
@@ -34,6 +31,26 @@ func (s *server) GetListView(c *gin.Context, listID string, params contract.GetL
 		return
 	}
 	s.answer(c, view.Query{Name: view.InList, List: id}, params.Offset, params.Limit)
+}
+
+// GetTagView answers with what carries a tag.
+func (s *server) GetTagView(c *gin.Context, tagID string, params contract.GetTagViewParams) {
+	id, err := pathID(tagID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.answer(c, view.Query{Name: view.WithTag, Tag: id}, params.Offset, params.Limit)
+}
+
+// GetPersonView answers with the agenda with a person.
+func (s *server) GetPersonView(c *gin.Context, personID string, params contract.GetPersonViewParams) {
+	id, err := pathID(personID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.answer(c, view.Query{Name: view.WithPerson, Person: id}, params.Offset, params.Limit)
 }
 
 // GetCupView answers with one cup of the rail.
@@ -79,43 +96,4 @@ func (s *server) GetOverview(c *gin.Context) {
 		body = overview(b, clock, view.Take(b, clock))
 	})
 	c.JSON(http.StatusOK, body)
-}
-
-func overview(b *book.Book, c day.Clock, survey *view.Survey) contract.Overview {
-	o := contract.Overview{Revision: b.Revision(), Now: c.Wall().String(), Zone: c.Zone.String(),
-		Today: survey.Today.String(), Brim: view.Brim, Shelves: []contract.Shelf{}, Tags: []contract.Tag{},
-		People: []contract.Person{}}
-	o.Counts.Cup, o.Counts.Today = survey.Counts[view.Cup], survey.Counts[view.Today]
-	o.Counts.Overdue, o.Counts.WithinAWeek = survey.Counts[view.Overdue], survey.Counts[view.WithinAWeek]
-	o.Counts.Bin = survey.Counts[view.Bin]
-	for _, cup := range survey.Rail {
-		o.Rail = append(o.Rail, contract.RailCup{Horizon: cup.Horizon.String(), Count: cup.Count})
-	}
-	shelves, lists, tags := b.Shelves(), b.Lists(), b.Tags()
-	slices.SortFunc(shelves, func(a, b *book.Shelf) int {
-		return cmp.Or(cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
-	})
-	slices.SortFunc(lists, func(a, b *book.List) int {
-		return cmp.Or(cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
-	})
-	slices.SortFunc(tags, func(a, b *book.Tag) int { return cmp.Compare(a.Name, b.Name) })
-	for _, shelf := range shelves {
-		row := contract.Shelf{Id: shelf.ID.String(), Name: shelf.Name, Lists: []contract.List{}}
-		for _, l := range lists {
-			if l.Shelf == shelf.ID {
-				row.Lists = append(row.Lists, contract.List{Id: l.ID.String(), Name: l.Name,
-					Colour: contract.Colour(l.Colour.String()), Open: survey.Lists[l.ID]})
-			}
-		}
-		o.Shelves = append(o.Shelves, row)
-	}
-	people := b.People()
-	slices.SortFunc(people, func(a, b *book.Person) int { return cmp.Compare(a.Name, b.Name) })
-	for _, p := range people {
-		o.People = append(o.People, contract.Person{Id: p.ID.String(), Name: p.Name, Email: orAbsent(p.Email), Phone: orAbsent(p.Phone)})
-	}
-	for _, t := range tags {
-		o.Tags = append(o.Tags, contract.Tag{Id: t.ID.String(), Name: t.Name, Colour: contract.Colour(t.Colour.String())})
-	}
-	return o
 }

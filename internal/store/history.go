@@ -83,6 +83,43 @@ func (s *Store) ChangesSince(ctx context.Context, revision int64, limit int) ([]
 	return changes, explain(rows.Err())
 }
 
+// Past is one entry of the history.
+type Past struct {
+	Seq      int64
+	At       day.Timestamp
+	Window   string
+	Kind     book.Kind
+	Says     string
+	TurnedBy int64        // the seq that undid or redid it, or 0
+	Change   *book.Change // nil where it cannot be turned round
+}
+
+// History returns entries before a seq, the newest first; 0 begins with the
+// newest of all.
+func (s *Store) History(ctx context.Context, before int64, limit int) ([]Past, error) {
+	rows, err := s.read.QueryContext(ctx, `SELECT seq, at, made_in, kind, says, rows, coalesce(turned_by, 0) FROM history
+		WHERE ?1 = 0 OR seq < ?1 ORDER BY seq DESC LIMIT ?2`, before, limit)
+	if err != nil {
+		return nil, explain(err)
+	}
+	defer rows.Close()
+	var past []Past
+	for rows.Next() {
+		var p Past
+		var packed sql.NullString
+		if err := rows.Scan(&p.Seq, &p.At, &p.Window, &p.Kind, &p.Says, &packed, &p.TurnedBy); err != nil {
+			return nil, explain(err)
+		}
+		if packed.Valid {
+			if p.Change, err = unpack(packed.String); err != nil {
+				return nil, err
+			}
+		}
+		past = append(past, p)
+	}
+	return past, explain(rows.Err())
+}
+
 // OldestChange returns the revision of the oldest change kept, or 0.
 func (s *Store) OldestChange(ctx context.Context) (int64, error) {
 	var seq int64

@@ -99,6 +99,18 @@ type HeldBack struct {
 	Reasons []Hold
 }
 
+// Why says the reasons, as "it repeats, and high priority".
+func (h HeldBack) Why() string {
+	words := make([]string, len(h.Reasons))
+	for i, r := range h.Reasons {
+		words[i] = r.String()
+	}
+	return strings.Join(words, ", and ")
+}
+
+// Releasable reports whether the person may let it move all the same.
+func (h HeldBack) Releasable() bool { return h.Reasons[0].Releasable() }
+
 // Postponement is what a safe postpone would do.
 type Postponement struct {
 	Moves []Postponed

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 )
 
 // inList is what a list holds, by its sections; what is paused stands behind
@@ -93,3 +94,6 @@ func projects(b *book.Book) func(*book.Todo) (groupKey, bool) {
 		return groupKey{kind: All}, b.HasSubtasks(t.ID)
 	}
 }
+
+// NextAction finds a project's next action; nil where there is none.
+func NextAction(b *book.Book, c day.Clock, t *book.Todo) *book.Todo { return b.Next(t, at(c).ready) }

@@ -37,6 +37,24 @@ func (e Anchor) Valid() bool {
 	}
 }
 
+// Defines values for BinnedKind.
+const (
+	BinnedKindList  BinnedKind = "list"
+	BinnedKindShelf BinnedKind = "shelf"
+)
+
+// Valid indicates whether the value is a known member of the BinnedKind enum.
+func (e BinnedKind) Valid() bool {
+	switch e {
+	case BinnedKindList:
+		return true
+	case BinnedKindShelf:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ChipField.
 const (
 	ChipFieldDue      ChipField = "due"
@@ -217,6 +235,8 @@ const (
 	GroupKindDue                 GroupKind = "due"
 	GroupKindDuePlannedElsewhere GroupKind = "due-planned-elsewhere"
 	GroupKindDueToday            GroupKind = "due-today"
+	GroupKindForThem             GroupKind = "for-them"
+	GroupKindHandful             GroupKind = "handful"
 	GroupKindMonth               GroupKind = "month"
 	GroupKindOverdue             GroupKind = "overdue"
 	GroupKindPaused              GroupKind = "paused"
@@ -224,8 +244,13 @@ const (
 	GroupKindPlannedToday        GroupKind = "planned-today"
 	GroupKindPutAside            GroupKind = "put-aside"
 	GroupKindRestOfMonth         GroupKind = "rest-of-month"
+	GroupKindSection             GroupKind = "section"
+	GroupKindTagged              GroupKind = "tagged"
+	GroupKindTheyOwe             GroupKind = "they-owe"
 	GroupKindThisMonth           GroupKind = "this-month"
 	GroupKindThisWeek            GroupKind = "this-week"
+	GroupKindTicked              GroupKind = "ticked"
+	GroupKindToAsk               GroupKind = "to-ask"
 	GroupKindToSort              GroupKind = "to-sort"
 	GroupKindWeek                GroupKind = "week"
 )
@@ -247,6 +272,10 @@ func (e GroupKind) Valid() bool {
 		return true
 	case GroupKindDueToday:
 		return true
+	case GroupKindForThem:
+		return true
+	case GroupKindHandful:
+		return true
 	case GroupKindMonth:
 		return true
 	case GroupKindOverdue:
@@ -261,13 +290,122 @@ func (e GroupKind) Valid() bool {
 		return true
 	case GroupKindRestOfMonth:
 		return true
+	case GroupKindSection:
+		return true
+	case GroupKindTagged:
+		return true
+	case GroupKindTheyOwe:
+		return true
 	case GroupKindThisMonth:
 		return true
 	case GroupKindThisWeek:
 		return true
+	case GroupKindTicked:
+		return true
+	case GroupKindToAsk:
+		return true
 	case GroupKindToSort:
 		return true
 	case GroupKindWeek:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ManyDo.
+const (
+	ManyDoCancel   ManyDo = "cancel"
+	ManyDoComplete ManyDo = "complete"
+	ManyDoDelete   ManyDo = "delete"
+	ManyDoDue      ManyDo = "due"
+	ManyDoHandful  ManyDo = "handful"
+	ManyDoMove     ManyDo = "move"
+	ManyDoPlan     ManyDo = "plan"
+	ManyDoPriority ManyDo = "priority"
+	ManyDoReopen   ManyDo = "reopen"
+	ManyDoRestore  ManyDo = "restore"
+	ManyDoStart    ManyDo = "start"
+	ManyDoTags     ManyDo = "tags"
+)
+
+// Valid indicates whether the value is a known member of the ManyDo enum.
+func (e ManyDo) Valid() bool {
+	switch e {
+	case ManyDoCancel:
+		return true
+	case ManyDoComplete:
+		return true
+	case ManyDoDelete:
+		return true
+	case ManyDoDue:
+		return true
+	case ManyDoHandful:
+		return true
+	case ManyDoMove:
+		return true
+	case ManyDoPlan:
+		return true
+	case ManyDoPriority:
+		return true
+	case ManyDoReopen:
+		return true
+	case ManyDoRestore:
+		return true
+	case ManyDoStart:
+		return true
+	case ManyDoTags:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for MovedField.
+const (
+	MovedFieldDue   MovedField = "due"
+	MovedFieldPlan  MovedField = "plan"
+	MovedFieldStart MovedField = "start"
+)
+
+// Valid indicates whether the value is a known member of the MovedField enum.
+func (e MovedField) Valid() bool {
+	switch e {
+	case MovedFieldDue:
+		return true
+	case MovedFieldPlan:
+		return true
+	case MovedFieldStart:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for Order.
+const (
+	OrderCreated   Order = "created"
+	OrderDue       Order = "due"
+	OrderHighFirst Order = "high-first"
+	OrderOwn       Order = "own"
+	OrderPriority  Order = "priority"
+	OrderTitle     Order = "title"
+)
+
+// Valid indicates whether the value is a known member of the Order enum.
+func (e Order) Valid() bool {
+	switch e {
+	case OrderCreated:
+		return true
+	case OrderDue:
+		return true
+	case OrderHighFirst:
+		return true
+	case OrderOwn:
+		return true
+	case OrderPriority:
+		return true
+	case OrderTitle:
 		return true
 	default:
 		return false
@@ -397,8 +535,10 @@ const (
 	ViewNameCup         ViewName = "cup"
 	ViewNameDone        ViewName = "done"
 	ViewNameOverdue     ViewName = "overdue"
+	ViewNameProjects    ViewName = "projects"
 	ViewNameToday       ViewName = "today"
 	ViewNameUpcoming    ViewName = "upcoming"
+	ViewNameWaiting     ViewName = "waiting"
 	ViewNameWithinAWeek ViewName = "within-a-week"
 )
 
@@ -413,9 +553,13 @@ func (e ViewName) Valid() bool {
 		return true
 	case ViewNameOverdue:
 		return true
+	case ViewNameProjects:
+		return true
 	case ViewNameToday:
 		return true
 	case ViewNameUpcoming:
+		return true
+	case ViewNameWaiting:
 		return true
 	case ViewNameWithinAWeek:
 		return true
@@ -448,6 +592,38 @@ func (e WhenField) Valid() bool {
 // Anchor defines model for Anchor.
 type Anchor string
 
+// Attachment defines model for Attachment.
+type Attachment struct {
+	// Hash SHA-256 of its bytes
+	Hash string `json:"hash"`
+	Name string `json:"name"`
+
+	// Picture It can be shown; absent where not
+	Picture *bool `json:"picture,omitempty"`
+
+	// Size Bytes
+	Size int64 `json:"size"`
+
+	// Type The media type its bytes show
+	Type string `json:"type"`
+}
+
+// Beside With neither it goes to the end
+type Beside struct {
+	After  nullable.Nullable[string] `json:"after,omitempty"`
+	Before nullable.Nullable[string] `json:"before,omitempty"`
+}
+
+// Binned defines model for Binned.
+type Binned struct {
+	Id   string     `json:"id"`
+	Kind BinnedKind `json:"kind"`
+	Name string     `json:"name"`
+}
+
+// BinnedKind defines model for Binned.Kind.
+type BinnedKind string
+
 // Change defines model for Change.
 type Change struct {
 	// Revision What undo may name; 0 where nothing was changed
@@ -459,8 +635,10 @@ type Change struct {
 
 // ChangedTodo defines model for ChangedTodo.
 type ChangedTodo struct {
-	Change  Change `json:"change"`
-	Changed string `json:"changed"`
+	// Attachments Absent for none
+	Attachments *[]Attachment `json:"attachments,omitempty"`
+	Change      Change        `json:"change"`
+	Changed     string        `json:"changed"`
 
 	// Completed When completed or cancelled
 	Completed nullable.Nullable[string] `json:"completed"`
@@ -473,9 +651,18 @@ type ChangedTodo struct {
 	Due nullable.Nullable[string] `json:"due"`
 
 	// Estimate Minutes it takes; absent for none
-	Estimate *int   `json:"estimate,omitempty"`
-	HasNotes bool   `json:"hasNotes"`
-	Id       string `json:"id"`
+	Estimate *int `json:"estimate,omitempty"`
+
+	// Handful The day it was picked for; absent for none
+	Handful  *string `json:"handful,omitempty"`
+	HasNotes bool    `json:"hasNotes"`
+	Id       string  `json:"id"`
+
+	// InOrder Its subtasks are done one after another; absent for no
+	InOrder *bool `json:"inOrder,omitempty"`
+
+	// IsNote Kind note
+	IsNote *bool `json:"isNote,omitempty"`
 
 	// List The list's id; null is the Cup
 	List nullable.Nullable[string] `json:"list"`
@@ -490,6 +677,7 @@ type ChangedTodo struct {
 	// Plan A day, a slot (2026-11-27T14:00/PT30M), a week, a month or parked
 	Plan     nullable.Nullable[string] `json:"plan"`
 	Priority Priority                  `json:"priority"`
+	Project  *Project                  `json:"project,omitempty"`
 
 	// Record The repeating to-do that this is a record of; absent for none
 	Record *string `json:"record,omitempty"`
@@ -498,6 +686,9 @@ type ChangedTodo struct {
 	Reminders *[]string `json:"reminders,omitempty"`
 	Repeat    *Repeat   `json:"repeat,omitempty"`
 	Revision  int64     `json:"revision"`
+
+	// Section The section of its list; absent for none
+	Section *string `json:"section,omitempty"`
 
 	// Start A date
 	Start  nullable.Nullable[string] `json:"start"`
@@ -577,14 +768,26 @@ type Group struct {
 	// Horizon The group's day, week or month
 	Horizon nullable.Nullable[string] `json:"horizon"`
 	Kind    GroupKind                 `json:"kind"`
-	Rows    []Row                     `json:"rows"`
+
+	// Name The name of its section or tag; absent for none
+	Name *string `json:"name,omitempty"`
+
+	// Of The id of its section or tag; absent for none
+	Of   *string `json:"of,omitempty"`
+	Rows []Row   `json:"rows"`
 }
 
 // GroupKind defines model for Group.Kind.
 type GroupKind string
 
+// History defines model for History.
+type History struct {
+	Changes []PastChange `json:"changes"`
+}
+
 // Inside defines model for Inside.
 type Inside struct {
+	Next     *Titled   `json:"next,omitempty"`
 	Progress *Progress `json:"progress,omitempty"`
 
 	// Records The newest first, fifty at most
@@ -617,12 +820,51 @@ type Lines struct {
 
 // List defines model for List.
 type List struct {
-	Colour Colour `json:"colour"`
-	Id     string `json:"id"`
-	Name   string `json:"name"`
+	// Archived Absent for no
+	Archived *bool `json:"archived,omitempty"`
+
+	// Checklist Absent for no
+	Checklist *bool  `json:"checklist,omitempty"`
+	Colour    Colour `json:"colour"`
+
+	// First Of a template, the first date in it; absent for none
+	First *string `json:"first,omitempty"`
+	Id    string  `json:"id"`
+
+	// Last Of a template, the last date in it; absent for none
+	Last *string `json:"last,omitempty"`
+	Name string  `json:"name"`
 
 	// Open Its open to-dos
-	Open int `json:"open"`
+	Open  int   `json:"open"`
+	Order Order `json:"order"`
+
+	// Pinned Absent for no
+	Pinned *bool `json:"pinned,omitempty"`
+
+	// Sections Absent for none
+	Sections *[]Section `json:"sections,omitempty"`
+	Shelf    string     `json:"shelf"`
+
+	// Template The day a template's dates count from; absent for a list
+	Template *string `json:"template,omitempty"`
+}
+
+// ListMove defines model for ListMove.
+type ListMove struct {
+	After  nullable.Nullable[string] `json:"after,omitempty"`
+	Before nullable.Nullable[string] `json:"before,omitempty"`
+	Shelf  string                    `json:"shelf"`
+}
+
+// ListPatch defines model for ListPatch.
+type ListPatch struct {
+	Archived  *bool   `json:"archived,omitempty"`
+	Checklist *bool   `json:"checklist,omitempty"`
+	Colour    *Colour `json:"colour,omitempty"`
+	Name      *string `json:"name,omitempty"`
+	Order     *Order  `json:"order,omitempty"`
+	Pinned    *bool   `json:"pinned,omitempty"`
 }
 
 // Made defines model for Made.
@@ -631,16 +873,74 @@ type Made struct {
 	Id     string `json:"id"`
 }
 
+// Many defines model for Many.
+type Many struct {
+	Add *[]string                 `json:"add,omitempty"`
+	Do  ManyDo                    `json:"do"`
+	Due nullable.Nullable[string] `json:"due,omitempty"`
+
+	// Ids 1 to 5000
+	Ids []string `json:"ids"`
+
+	// In With handful: in or out
+	In       *bool                     `json:"in,omitempty"`
+	Place    *Move                     `json:"place,omitempty"`
+	Plan     nullable.Nullable[string] `json:"plan,omitempty"`
+	Priority *Priority                 `json:"priority,omitempty"`
+	Remove   *[]string                 `json:"remove,omitempty"`
+}
+
+// ManyDo defines model for Many.Do.
+type ManyDo string
+
+// Merging defines model for Merging.
+type Merging struct {
+	// Into The tag that stays
+	Into string `json:"into"`
+}
+
 // Move defines model for Move.
 type Move struct {
-	// List null is the Cup
-	List nullable.Nullable[string] `json:"list"`
+	// After The sibling it is put behind
+	After nullable.Nullable[string] `json:"after,omitempty"`
+
+	// Before The sibling it is put before
+	Before nullable.Nullable[string] `json:"before,omitempty"`
+
+	// List null is the Cup, or the parent's list where there is a parent
+	List nullable.Nullable[string] `json:"list,omitempty"`
+
+	// Parent The to-do it becomes a subtask of
+	Parent  nullable.Nullable[string] `json:"parent,omitempty"`
+	Section nullable.Nullable[string] `json:"section,omitempty"`
 }
 
 // MoveTo defines model for MoveTo.
 type MoveTo struct {
 	// To A date
 	To string `json:"to"`
+}
+
+// Moved defines model for Moved.
+type Moved struct {
+	Field MovedField `json:"field"`
+	From  string     `json:"from"`
+	To    string     `json:"to"`
+}
+
+// MovedField defines model for Moved.Field.
+type MovedField string
+
+// Moves defines model for Moves.
+type Moves struct {
+	Dates []Moved `json:"dates"`
+	Id    string  `json:"id"`
+	Title string  `json:"title"`
+}
+
+// Named defines model for Named.
+type Named struct {
+	Name string `json:"name"`
 }
 
 // NewInvolved defines model for NewInvolved.
@@ -662,24 +962,32 @@ type NewList struct {
 type NewPerson struct {
 	Email *string `json:"email,omitempty"`
 	Name  string  `json:"name"`
+	Note  *string `json:"note,omitempty"`
 	Phone *string `json:"phone,omitempty"`
 }
 
-// NewShelf defines model for NewShelf.
-type NewShelf struct {
-	Name string `json:"name"`
+// NewTemplate defines model for NewTemplate.
+type NewTemplate struct {
+	// From The day its dates count from; null is the earliest date in the list
+	From nullable.Nullable[string] `json:"from,omitempty"`
+	Name string                    `json:"name"`
 }
 
 // NewTodo defines model for NewTodo.
 type NewTodo struct {
-	Due nullable.Nullable[string] `json:"due,omitempty"`
+	// After The sibling it stands behind; null is the end
+	After nullable.Nullable[string] `json:"after,omitempty"`
+	Due   nullable.Nullable[string] `json:"due,omitempty"`
 
 	// Estimate Minutes
 	Estimate nullable.Nullable[int] `json:"estimate,omitempty"`
 
 	// Id A UUID of the client's own
-	Id   nullable.Nullable[string] `json:"id,omitempty"`
-	List nullable.Nullable[string] `json:"list,omitempty"`
+	Id nullable.Nullable[string] `json:"id,omitempty"`
+
+	// IsNote Put it in as a note
+	IsNote *bool                     `json:"isNote,omitempty"`
+	List   nullable.Nullable[string] `json:"list,omitempty"`
 
 	// Notes Markdown of at most 65536 bytes
 	Notes nullable.Nullable[string] `json:"notes,omitempty"`
@@ -692,37 +1000,69 @@ type NewTodo struct {
 	Reminders *[]string                 `json:"reminders,omitempty"`
 
 	// Repeat A rule, or the choices of a person that make one
-	Repeat *RepeatChoice             `json:"repeat,omitempty"`
-	Start  nullable.Nullable[string] `json:"start,omitempty"`
-	Tags   *[]string                 `json:"tags,omitempty"`
+	Repeat *RepeatChoice `json:"repeat,omitempty"`
+
+	// Section A section of the list
+	Section nullable.Nullable[string] `json:"section,omitempty"`
+	Start   nullable.Nullable[string] `json:"start,omitempty"`
+	Tags    *[]string                 `json:"tags,omitempty"`
 
 	// Title One line of 1 to 500 characters
 	Title string `json:"title"`
 }
 
+// Order defines model for Order.
+type Order string
+
 // Overview defines model for Overview.
 type Overview struct {
+	Archived []List `json:"archived"`
+
+	// Binned Lists and shelves in the bin
+	Binned []Binned `json:"binned"`
+
 	// Brim How many to-dos fill a cup
 	Brim   int `json:"brim"`
 	Counts struct {
 		Bin         int `json:"bin"`
 		Cup         int `json:"cup"`
 		Overdue     int `json:"overdue"`
+		Projects    int `json:"projects"`
 		Today       int `json:"today"`
+		Waiting     int `json:"waiting"`
 		WithinAWeek int `json:"withinAWeek"`
 	} `json:"counts"`
 
+	// Handful How many are picked for today
+	Handful int `json:"handful"`
+
 	// Now The civil date and time in the person's zone
-	Now      string    `json:"now"`
-	People   []Person  `json:"people"`
-	Rail     []RailCup `json:"rail"`
-	Revision int64     `json:"revision"`
-	Shelves  []Shelf   `json:"shelves"`
-	Tags     []Tag     `json:"tags"`
+	Now       string    `json:"now"`
+	People    []Person  `json:"people"`
+	Rail      []RailCup `json:"rail"`
+	Revision  int64     `json:"revision"`
+	Shelves   []Shelf   `json:"shelves"`
+	Tags      []Tag     `json:"tags"`
+	Templates []List    `json:"templates"`
 
 	// Today The day it is; before the day's start still the day before
 	Today string `json:"today"`
 	Zone  string `json:"zone"`
+}
+
+// PastChange defines model for PastChange.
+type PastChange struct {
+	At string `json:"at"`
+
+	// Here It was made in the window that asks
+	Here     bool   `json:"here"`
+	Kind     string `json:"kind"`
+	Revision int64  `json:"revision"`
+	Says     string `json:"says"`
+	Undoable bool   `json:"undoable"`
+
+	// Why Why it cannot be undone
+	Why *string `json:"why,omitempty"`
 }
 
 // Person defines model for Person.
@@ -730,6 +1070,10 @@ type Person struct {
 	Email *string `json:"email,omitempty"`
 	Id    string  `json:"id"`
 	Name  string  `json:"name"`
+	Note  *string `json:"note,omitempty"`
+
+	// Open The open to-dos that tell of them
+	Open  int     `json:"open"`
 	Phone *string `json:"phone,omitempty"`
 }
 
@@ -739,13 +1083,46 @@ type PersonPatch struct {
 
 	// Name Cannot be cleared
 	Name  nullable.Nullable[string] `json:"name,omitempty"`
+	Note  nullable.Nullable[string] `json:"note,omitempty"`
 	Phone nullable.Nullable[string] `json:"phone,omitempty"`
+}
+
+// Picking defines model for Picking.
+type Picking struct {
+	In bool `json:"in"`
 }
 
 // Plan defines model for Plan.
 type Plan struct {
 	// Plan null takes the plan away
 	Plan nullable.Nullable[string] `json:"plan"`
+}
+
+// Postponement defines model for Postponement.
+type Postponement struct {
+	Moves []Moves `json:"moves"`
+	Stays []Stays `json:"stays"`
+}
+
+// Postponing defines model for Postponing.
+type Postponing struct {
+	// Distance P1D, P2D, P1W, a date, next-week or next-month
+	Distance string   `json:"distance"`
+	Ids      []string `json:"ids"`
+
+	// Release Those that move all the same
+	Release *[]string `json:"release,omitempty"`
+}
+
+// Pouring defines model for Pouring.
+type Pouring struct {
+	Name string `json:"name"`
+
+	// On The day that the template's day becomes
+	On string `json:"on"`
+
+	// Shelf null is the template's
+	Shelf nullable.Nullable[string] `json:"shelf,omitempty"`
 }
 
 // Priority defines model for Priority.
@@ -774,6 +1151,18 @@ type Problem struct {
 type Progress struct {
 	Done  int `json:"done"`
 	Total int `json:"total"`
+}
+
+// Project defines model for Project.
+type Project struct {
+	Done int `json:"done"`
+
+	// Finished Nothing under it is open any more
+	Finished bool   `json:"finished"`
+	Id       string `json:"id"`
+	Percent  int    `json:"percent"`
+	Title    string `json:"title"`
+	Total    int    `json:"total"`
 }
 
 // RailCup defines model for RailCup.
@@ -885,12 +1274,22 @@ type Row struct {
 	Dimmed bool `json:"dimmed"`
 
 	// Late The due has passed
-	Late bool `json:"late"`
+	Late bool    `json:"late"`
+	Next *Titled `json:"next,omitempty"`
 
 	// Path The to-dos above one whose parent is not a row; absent for none
 	Path     *[]string `json:"path,omitempty"`
 	Progress *Progress `json:"progress,omitempty"`
 	Todo     Todo      `json:"todo"`
+
+	// Waited Days someone has been waited for; absent outside Waiting and people's pages
+	Waited *int `json:"waited,omitempty"`
+}
+
+// Section defines model for Section.
+type Section struct {
+	Id   string `json:"id"`
+	Name string `json:"name"`
 }
 
 // Sentence defines model for Sentence.
@@ -925,11 +1324,30 @@ type Span struct {
 // Status defines model for Status.
 type Status string
 
+// Stays defines model for Stays.
+type Stays struct {
+	Id         string `json:"id"`
+	Releasable bool   `json:"releasable"`
+	Title      string `json:"title"`
+
+	// Why The reasons in words
+	Why string `json:"why"`
+}
+
 // Tag defines model for Tag.
 type Tag struct {
 	Colour Colour `json:"colour"`
 	Id     string `json:"id"`
 	Name   string `json:"name"`
+
+	// Open The open to-dos that carry it, without those of nested tags
+	Open int `json:"open"`
+}
+
+// TagPatch defines model for TagPatch.
+type TagPatch struct {
+	Colour *Colour `json:"colour,omitempty"`
+	Name   *string `json:"name,omitempty"`
 }
 
 // Tagging defines model for Tagging.
@@ -946,7 +1364,9 @@ type Titled struct {
 
 // Todo defines model for Todo.
 type Todo struct {
-	Changed string `json:"changed"`
+	// Attachments Absent for none
+	Attachments *[]Attachment `json:"attachments,omitempty"`
+	Changed     string        `json:"changed"`
 
 	// Completed When completed or cancelled
 	Completed nullable.Nullable[string] `json:"completed"`
@@ -959,9 +1379,18 @@ type Todo struct {
 	Due nullable.Nullable[string] `json:"due"`
 
 	// Estimate Minutes it takes; absent for none
-	Estimate *int   `json:"estimate,omitempty"`
-	HasNotes bool   `json:"hasNotes"`
-	Id       string `json:"id"`
+	Estimate *int `json:"estimate,omitempty"`
+
+	// Handful The day it was picked for; absent for none
+	Handful  *string `json:"handful,omitempty"`
+	HasNotes bool    `json:"hasNotes"`
+	Id       string  `json:"id"`
+
+	// InOrder Its subtasks are done one after another; absent for no
+	InOrder *bool `json:"inOrder,omitempty"`
+
+	// IsNote Kind note
+	IsNote *bool `json:"isNote,omitempty"`
 
 	// List The list's id; null is the Cup
 	List nullable.Nullable[string] `json:"list"`
@@ -985,6 +1414,9 @@ type Todo struct {
 	Repeat    *Repeat   `json:"repeat,omitempty"`
 	Revision  int64     `json:"revision"`
 
+	// Section The section of its list; absent for none
+	Section *string `json:"section,omitempty"`
+
 	// Start A date
 	Start  nullable.Nullable[string] `json:"start"`
 	Status Status                    `json:"status"`
@@ -998,6 +1430,8 @@ type Todo struct {
 type TodoPatch struct {
 	Due      nullable.Nullable[string] `json:"due,omitempty"`
 	Estimate nullable.Nullable[int]    `json:"estimate,omitempty"`
+	InOrder  *bool                     `json:"inOrder,omitempty"`
+	IsNote   *bool                     `json:"isNote,omitempty"`
 
 	// List null moves it to the Cup
 	List   nullable.Nullable[string] `json:"list,omitempty"`
@@ -1096,6 +1530,13 @@ type GetEventsParams struct {
 	LastEventID *string `json:"Last-Event-ID,omitempty"`
 }
 
+// GetHistoryParams defines parameters for GetHistory.
+type GetHistoryParams struct {
+	// Before Only changes before this one; 0 is the newest
+	Before *int64 `form:"before,omitempty" json:"before,omitempty"`
+	Limit  *int   `form:"limit,omitempty" json:"limit,omitempty"`
+}
+
 // PutInLinesParams defines parameters for PutInLines.
 type PutInLinesParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
@@ -1114,11 +1555,95 @@ type AddListParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// DeleteListParams defines parameters for DeleteList.
+type DeleteListParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// EditListParams defines parameters for EditList.
+type EditListParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// ClearDoneParams defines parameters for ClearDone.
+type ClearDoneParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// MoveListParams defines parameters for MoveList.
+type MoveListParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// PourTemplateParams defines parameters for PourTemplate.
+type PourTemplateParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// RestoreListParams defines parameters for RestoreList.
+type RestoreListParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// AddSectionParams defines parameters for AddSection.
+type AddSectionParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// StartOverParams defines parameters for StartOver.
+type StartOverParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// SaveTemplateParams defines parameters for SaveTemplate.
+type SaveTemplateParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // GetListViewParams defines parameters for GetListView.
 type GetListViewParams struct {
 	// Offset Rows to leave out, counted over all groups
 	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
 	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+}
+
+// ChangeManyParams defines parameters for ChangeMany.
+type ChangeManyParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
 // AddPersonParams defines parameters for AddPerson.
@@ -1130,8 +1655,30 @@ type AddPersonParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// RemovePersonParams defines parameters for RemovePerson.
+type RemovePersonParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // EditPersonParams defines parameters for EditPerson.
 type EditPersonParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// GetPersonViewParams defines parameters for GetPersonView.
+type GetPersonViewParams struct {
+	// Offset Rows to leave out, counted over all groups
+	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
+	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+}
+
+// PostponeParams defines parameters for Postpone.
+type PostponeParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
@@ -1145,6 +1692,30 @@ type GetCupViewParams struct {
 
 // RedoParams defines parameters for Redo.
 type RedoParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// DeleteSectionParams defines parameters for DeleteSection.
+type DeleteSectionParams struct {
+	// Todos Its to-dos go to the bin too
+	Todos *bool `form:"todos,omitempty" json:"todos,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// EditSectionParams defines parameters for EditSection.
+type EditSectionParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// MoveSectionParams defines parameters for MoveSection.
+type MoveSectionParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
 	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
 
@@ -1168,6 +1739,64 @@ type AddShelfParams struct {
 
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// DeleteShelfParams defines parameters for DeleteShelf.
+type DeleteShelfParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// EditShelfParams defines parameters for EditShelf.
+type EditShelfParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// MoveShelfParams defines parameters for MoveShelf.
+type MoveShelfParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// RestoreShelfParams defines parameters for RestoreShelf.
+type RestoreShelfParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// DeleteTagParams defines parameters for DeleteTag.
+type DeleteTagParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// EditTagParams defines parameters for EditTag.
+type EditTagParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// MergeTagParams defines parameters for MergeTag.
+type MergeTagParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// GetTagViewParams defines parameters for GetTagView.
+type GetTagViewParams struct {
+	// Offset Rows to leave out, counted over all groups
+	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
+	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
 }
 
 // CaptureTodoParams defines parameters for CaptureTodo.
@@ -1197,6 +1826,24 @@ type EditTodoParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// AttachFileParams defines parameters for AttachFile.
+type AttachFileParams struct {
+	// Name The file's name, without a path
+	Name string `form:"name" json:"name"`
+
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// DetachFileParams defines parameters for DetachFile.
+type DetachFileParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // CancelTodoParams defines parameters for CancelTodo.
 type CancelTodoParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
@@ -1217,6 +1864,15 @@ type CompleteTodoParams struct {
 
 // EndRepeatParams defines parameters for EndRepeat.
 type EndRepeatParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// PickTodoParams defines parameters for PickTodo.
+type PickTodoParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
 	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
 
@@ -1351,14 +2007,44 @@ type PutInLinesJSONRequestBody = Sentence
 // AddListJSONRequestBody defines body for AddList for application/json ContentType.
 type AddListJSONRequestBody = NewList
 
+// EditListApplicationMergePatchPlusJSONRequestBody defines body for EditList for application/merge-patch+json ContentType.
+type EditListApplicationMergePatchPlusJSONRequestBody = ListPatch
+
+// MoveListJSONRequestBody defines body for MoveList for application/json ContentType.
+type MoveListJSONRequestBody = ListMove
+
+// PourTemplateJSONRequestBody defines body for PourTemplate for application/json ContentType.
+type PourTemplateJSONRequestBody = Pouring
+
+// AddSectionJSONRequestBody defines body for AddSection for application/json ContentType.
+type AddSectionJSONRequestBody = Named
+
+// SaveTemplateJSONRequestBody defines body for SaveTemplate for application/json ContentType.
+type SaveTemplateJSONRequestBody = NewTemplate
+
+// ChangeManyJSONRequestBody defines body for ChangeMany for application/json ContentType.
+type ChangeManyJSONRequestBody = Many
+
 // AddPersonJSONRequestBody defines body for AddPerson for application/json ContentType.
 type AddPersonJSONRequestBody = NewPerson
 
 // EditPersonApplicationMergePatchPlusJSONRequestBody defines body for EditPerson for application/merge-patch+json ContentType.
 type EditPersonApplicationMergePatchPlusJSONRequestBody = PersonPatch
 
+// PostponeJSONRequestBody defines body for Postpone for application/json ContentType.
+type PostponeJSONRequestBody = Postponing
+
+// PreviewPostponeJSONRequestBody defines body for PreviewPostpone for application/json ContentType.
+type PreviewPostponeJSONRequestBody = Postponing
+
 // PreviewRepeatJSONRequestBody defines body for PreviewRepeat for application/json ContentType.
 type PreviewRepeatJSONRequestBody = RepeatChoice
+
+// EditSectionApplicationMergePatchPlusJSONRequestBody defines body for EditSection for application/merge-patch+json ContentType.
+type EditSectionApplicationMergePatchPlusJSONRequestBody = Named
+
+// MoveSectionJSONRequestBody defines body for MoveSection for application/json ContentType.
+type MoveSectionJSONRequestBody = Beside
 
 // ReadSentenceJSONRequestBody defines body for ReadSentence for application/json ContentType.
 type ReadSentenceJSONRequestBody = Sentence
@@ -1367,13 +2053,28 @@ type ReadSentenceJSONRequestBody = Sentence
 type PutInJSONRequestBody = Sentence
 
 // AddShelfJSONRequestBody defines body for AddShelf for application/json ContentType.
-type AddShelfJSONRequestBody = NewShelf
+type AddShelfJSONRequestBody = Named
+
+// EditShelfApplicationMergePatchPlusJSONRequestBody defines body for EditShelf for application/merge-patch+json ContentType.
+type EditShelfApplicationMergePatchPlusJSONRequestBody = Named
+
+// MoveShelfJSONRequestBody defines body for MoveShelf for application/json ContentType.
+type MoveShelfJSONRequestBody = Beside
+
+// EditTagApplicationMergePatchPlusJSONRequestBody defines body for EditTag for application/merge-patch+json ContentType.
+type EditTagApplicationMergePatchPlusJSONRequestBody = TagPatch
+
+// MergeTagJSONRequestBody defines body for MergeTag for application/json ContentType.
+type MergeTagJSONRequestBody = Merging
 
 // CaptureTodoJSONRequestBody defines body for CaptureTodo for application/json ContentType.
 type CaptureTodoJSONRequestBody = NewTodo
 
 // EditTodoApplicationMergePatchPlusJSONRequestBody defines body for EditTodo for application/merge-patch+json ContentType.
 type EditTodoApplicationMergePatchPlusJSONRequestBody = TodoPatch
+
+// PickTodoJSONRequestBody defines body for PickTodo for application/json ContentType.
+type PickTodoJSONRequestBody = Picking
 
 // MoveTodoJSONRequestBody defines body for MoveTodo for application/json ContentType.
 type MoveTodoJSONRequestBody = Move
@@ -1404,6 +2105,9 @@ type ServerInterface interface {
 	// GetEvents Changes as server-sent events
 	// (GET /api/events)
 	GetEvents(c *gin.Context, params GetEventsParams)
+	// GetHistory What was done, the newest first
+	// (GET /api/history)
+	GetHistory(c *gin.Context, params GetHistoryParams)
 	// ReadLines Read several lines as a tree; nothing is kept
 	// (POST /api/lines)
 	ReadLines(c *gin.Context)
@@ -1413,18 +2117,60 @@ type ServerInterface interface {
 	// AddList Make a new list
 	// (POST /api/lists)
 	AddList(c *gin.Context, params AddListParams)
+	// DeleteList Put a list in the bin, with its to-dos
+	// (DELETE /api/lists/{id})
+	DeleteList(c *gin.Context, id Id, params DeleteListParams)
+	// EditList Change a list; absent leaves
+	// (PATCH /api/lists/{id})
+	EditList(c *gin.Context, id Id, params EditListParams)
+	// ClearDone Put what is ticked in a checklist in the bin
+	// (POST /api/lists/{id}/clear-done)
+	ClearDone(c *gin.Context, id Id, params ClearDoneParams)
+	// MoveList Move a list on its shelf, or to another
+	// (POST /api/lists/{id}/move)
+	MoveList(c *gin.Context, id Id, params MoveListParams)
+	// PourTemplate Make a list of a template
+	// (POST /api/lists/{id}/pour)
+	PourTemplate(c *gin.Context, id Id, params PourTemplateParams)
+	// RestoreList Take a list out of the bin with its to-dos
+	// (POST /api/lists/{id}/restore)
+	RestoreList(c *gin.Context, id Id, params RestoreListParams)
+	// AddSection Put a new section behind the others of a list
+	// (POST /api/lists/{id}/sections)
+	AddSection(c *gin.Context, id Id, params AddSectionParams)
+	// StartOver Open everything ticked in a checklist again
+	// (POST /api/lists/{id}/start-over)
+	StartOver(c *gin.Context, id Id, params StartOverParams)
+	// SaveTemplate Keep a list to be poured out again
+	// (POST /api/lists/{id}/template)
+	SaveTemplate(c *gin.Context, id Id, params SaveTemplateParams)
 	// GetListView The open to-dos of a list
 	// (GET /api/lists/{id}/view)
 	GetListView(c *gin.Context, id Id, params GetListViewParams)
+	// ChangeMany Do one thing to many to-dos, all or none
+	// (POST /api/many)
+	ChangeMany(c *gin.Context, params ChangeManyParams)
 	// GetOverview What stands round every view
 	// (GET /api/overview)
 	GetOverview(c *gin.Context)
 	// AddPerson Put a person in
 	// (POST /api/people)
 	AddPerson(c *gin.Context, params AddPersonParams)
+	// RemovePerson Take a person out, and from every to-do that tells of them
+	// (DELETE /api/people/{id})
+	RemovePerson(c *gin.Context, id Id, params RemovePersonParams)
 	// EditPerson Change a person; absent leaves, null clears
 	// (PATCH /api/people/{id})
 	EditPerson(c *gin.Context, id Id, params EditPersonParams)
+	// GetPersonView The agenda with a person
+	// (GET /api/people/{id}/view)
+	GetPersonView(c *gin.Context, id Id, params GetPersonViewParams)
+	// Postpone Move many dated to-dos, but those that a blind move would harm
+	// (POST /api/postpone)
+	Postpone(c *gin.Context, params PostponeParams)
+	// PreviewPostpone What a safe postpone would move and leave alone; nothing is kept
+	// (POST /api/postpone/preview)
+	PreviewPostpone(c *gin.Context)
 	// GetCupView What stands in one cup of the rail
 	// (GET /api/rail/{cup})
 	GetCupView(c *gin.Context, cup string, params GetCupViewParams)
@@ -1434,6 +2180,15 @@ type ServerInterface interface {
 	// PreviewRepeat Say what a repeat would do; nothing is kept
 	// (POST /api/repeat)
 	PreviewRepeat(c *gin.Context)
+	// DeleteSection Take a section's heading away; its to-dos stay, or go to the bin
+	// (DELETE /api/sections/{id})
+	DeleteSection(c *gin.Context, id Id, params DeleteSectionParams)
+	// EditSection Rename a section
+	// (PATCH /api/sections/{id})
+	EditSection(c *gin.Context, id Id, params EditSectionParams)
+	// MoveSection Move a section within its list
+	// (POST /api/sections/{id}/move)
+	MoveSection(c *gin.Context, id Id, params MoveSectionParams)
 	// ReadSentence Read a sentence; nothing is kept
 	// (POST /api/sentence)
 	ReadSentence(c *gin.Context)
@@ -1443,6 +2198,30 @@ type ServerInterface interface {
 	// AddShelf Put up a new shelf
 	// (POST /api/shelves)
 	AddShelf(c *gin.Context, params AddShelfParams)
+	// DeleteShelf Put a shelf in the bin, with its lists and their to-dos
+	// (DELETE /api/shelves/{id})
+	DeleteShelf(c *gin.Context, id Id, params DeleteShelfParams)
+	// EditShelf Rename a shelf
+	// (PATCH /api/shelves/{id})
+	EditShelf(c *gin.Context, id Id, params EditShelfParams)
+	// MoveShelf Move a shelf among the others
+	// (POST /api/shelves/{id}/move)
+	MoveShelf(c *gin.Context, id Id, params MoveShelfParams)
+	// RestoreShelf Take a shelf out of the bin with what went there with it
+	// (POST /api/shelves/{id}/restore)
+	RestoreShelf(c *gin.Context, id Id, params RestoreShelfParams)
+	// DeleteTag Take a tag, and those nested under it, from all that carry them
+	// (DELETE /api/tags/{id})
+	DeleteTag(c *gin.Context, id Id, params DeleteTagParams)
+	// EditTag Rename a tag everywhere, or give it another colour
+	// (PATCH /api/tags/{id})
+	EditTag(c *gin.Context, id Id, params EditTagParams)
+	// MergeTag Let all that carries this tag carry another instead
+	// (POST /api/tags/{id}/merge)
+	MergeTag(c *gin.Context, id Id, params MergeTagParams)
+	// GetTagView What carries a tag or one nested under it
+	// (GET /api/tags/{id}/view)
+	GetTagView(c *gin.Context, id Id, params GetTagViewParams)
 	// CaptureTodo Put a to-do in
 	// (POST /api/todos)
 	CaptureTodo(c *gin.Context, params CaptureTodoParams)
@@ -1455,6 +2234,15 @@ type ServerInterface interface {
 	// EditTodo Edit fields; null clears, absent leaves
 	// (PATCH /api/todos/{id})
 	EditTodo(c *gin.Context, id Id, params EditTodoParams)
+	// AttachFile Attach a file; the body is its bytes
+	// (POST /api/todos/{id}/attachments)
+	AttachFile(c *gin.Context, id Id, params AttachFileParams)
+	// DetachFile Take a file away
+	// (DELETE /api/todos/{id}/attachments/{hash})
+	DetachFile(c *gin.Context, id Id, hash string, params DetachFileParams)
+	// GetAttachment The bytes of a file; pictures to be shown, all else to be saved
+	// (GET /api/todos/{id}/attachments/{hash})
+	GetAttachment(c *gin.Context, id Id, hash string)
 	// CancelTodo Decide not to do it
 	// (POST /api/todos/{id}/cancel)
 	CancelTodo(c *gin.Context, id Id, params CancelTodoParams)
@@ -1464,10 +2252,13 @@ type ServerInterface interface {
 	// EndRepeat Make an ordinary to-do of it
 	// (POST /api/todos/{id}/end-repeat)
 	EndRepeat(c *gin.Context, id Id, params EndRepeatParams)
+	// PickTodo Pick it for today, or take it out of the handful
+	// (POST /api/todos/{id}/handful)
+	PickTodo(c *gin.Context, id Id, params PickTodoParams)
 	// GetInside A to-do's subtasks, and the records of its repeat
 	// (GET /api/todos/{id}/inside)
 	GetInside(c *gin.Context, id Id)
-	// MoveTodo Move it to the end of a list, or of the Cup
+	// MoveTodo Move it to a list, a section, the Cup or under another to-do, or among its siblings
 	// (POST /api/todos/{id}/move)
 	MoveTodo(c *gin.Context, id Id, params MoveTodoParams)
 	// PauseTodo Let its repeat stand still
@@ -1566,6 +2357,41 @@ func (siw *ServerInterfaceWrapper) GetEvents(c *gin.Context) {
 	}
 
 	siw.Handler.GetEvents(c, params)
+}
+
+// GetHistory operation middleware
+func (siw *ServerInterfaceWrapper) GetHistory(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetHistoryParams
+
+	// ------------- Optional query parameter "before" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "before", c.Request.URL.Query(), &params.Before, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter before: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetHistory(c, params)
 }
 
 // ReadLines operation middleware
@@ -1699,6 +2525,580 @@ func (siw *ServerInterfaceWrapper) AddList(c *gin.Context) {
 	siw.Handler.AddList(c, params)
 }
 
+// DeleteList operation middleware
+func (siw *ServerInterfaceWrapper) DeleteList(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DeleteListParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteList(c, id, params)
+}
+
+// EditList operation middleware
+func (siw *ServerInterfaceWrapper) EditList(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EditListParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EditList(c, id, params)
+}
+
+// ClearDone operation middleware
+func (siw *ServerInterfaceWrapper) ClearDone(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ClearDoneParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ClearDone(c, id, params)
+}
+
+// MoveList operation middleware
+func (siw *ServerInterfaceWrapper) MoveList(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params MoveListParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MoveList(c, id, params)
+}
+
+// PourTemplate operation middleware
+func (siw *ServerInterfaceWrapper) PourTemplate(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PourTemplateParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PourTemplate(c, id, params)
+}
+
+// RestoreList operation middleware
+func (siw *ServerInterfaceWrapper) RestoreList(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RestoreListParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RestoreList(c, id, params)
+}
+
+// AddSection operation middleware
+func (siw *ServerInterfaceWrapper) AddSection(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddSectionParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddSection(c, id, params)
+}
+
+// StartOver operation middleware
+func (siw *ServerInterfaceWrapper) StartOver(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params StartOverParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.StartOver(c, id, params)
+}
+
+// SaveTemplate operation middleware
+func (siw *ServerInterfaceWrapper) SaveTemplate(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SaveTemplateParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveTemplate(c, id, params)
+}
+
 // GetListView operation middleware
 func (siw *ServerInterfaceWrapper) GetListView(c *gin.Context) {
 
@@ -1741,6 +3141,65 @@ func (siw *ServerInterfaceWrapper) GetListView(c *gin.Context) {
 	}
 
 	siw.Handler.GetListView(c, id, params)
+}
+
+// ChangeMany operation middleware
+func (siw *ServerInterfaceWrapper) ChangeMany(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ChangeManyParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChangeMany(c, params)
 }
 
 // GetOverview operation middleware
@@ -1815,6 +3274,55 @@ func (siw *ServerInterfaceWrapper) AddPerson(c *gin.Context) {
 	siw.Handler.AddPerson(c, params)
 }
 
+// RemovePerson operation middleware
+func (siw *ServerInterfaceWrapper) RemovePerson(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RemovePersonParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemovePerson(c, id, params)
+}
+
 // EditPerson operation middleware
 func (siw *ServerInterfaceWrapper) EditPerson(c *gin.Context) {
 
@@ -1862,6 +3370,122 @@ func (siw *ServerInterfaceWrapper) EditPerson(c *gin.Context) {
 	}
 
 	siw.Handler.EditPerson(c, id, params)
+}
+
+// GetPersonView operation middleware
+func (siw *ServerInterfaceWrapper) GetPersonView(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetPersonViewParams
+
+	// ------------- Optional query parameter "offset" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "offset", c.Request.URL.Query(), &params.Offset, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter offset: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPersonView(c, id, params)
+}
+
+// Postpone operation middleware
+func (siw *ServerInterfaceWrapper) Postpone(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PostponeParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Postpone(c, params)
+}
+
+// PreviewPostpone operation middleware
+func (siw *ServerInterfaceWrapper) PreviewPostpone(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PreviewPostpone(c)
 }
 
 // GetCupView operation middleware
@@ -1978,6 +3602,180 @@ func (siw *ServerInterfaceWrapper) PreviewRepeat(c *gin.Context) {
 	}
 
 	siw.Handler.PreviewRepeat(c)
+}
+
+// DeleteSection operation middleware
+func (siw *ServerInterfaceWrapper) DeleteSection(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DeleteSectionParams
+
+	// ------------- Optional query parameter "todos" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "todos", c.Request.URL.Query(), &params.Todos, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter todos: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteSection(c, id, params)
+}
+
+// EditSection operation middleware
+func (siw *ServerInterfaceWrapper) EditSection(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EditSectionParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EditSection(c, id, params)
+}
+
+// MoveSection operation middleware
+func (siw *ServerInterfaceWrapper) MoveSection(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params MoveSectionParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MoveSection(c, id, params)
 }
 
 // ReadSentence operation middleware
@@ -2109,6 +3907,450 @@ func (siw *ServerInterfaceWrapper) AddShelf(c *gin.Context) {
 	}
 
 	siw.Handler.AddShelf(c, params)
+}
+
+// DeleteShelf operation middleware
+func (siw *ServerInterfaceWrapper) DeleteShelf(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DeleteShelfParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteShelf(c, id, params)
+}
+
+// EditShelf operation middleware
+func (siw *ServerInterfaceWrapper) EditShelf(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EditShelfParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EditShelf(c, id, params)
+}
+
+// MoveShelf operation middleware
+func (siw *ServerInterfaceWrapper) MoveShelf(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params MoveShelfParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MoveShelf(c, id, params)
+}
+
+// RestoreShelf operation middleware
+func (siw *ServerInterfaceWrapper) RestoreShelf(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RestoreShelfParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RestoreShelf(c, id, params)
+}
+
+// DeleteTag operation middleware
+func (siw *ServerInterfaceWrapper) DeleteTag(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DeleteTagParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteTag(c, id, params)
+}
+
+// EditTag operation middleware
+func (siw *ServerInterfaceWrapper) EditTag(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EditTagParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EditTag(c, id, params)
+}
+
+// MergeTag operation middleware
+func (siw *ServerInterfaceWrapper) MergeTag(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params MergeTagParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MergeTag(c, id, params)
+}
+
+// GetTagView operation middleware
+func (siw *ServerInterfaceWrapper) GetTagView(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetTagViewParams
+
+	// ------------- Optional query parameter "offset" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "offset", c.Request.URL.Query(), &params.Offset, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter offset: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetTagView(c, id, params)
 }
 
 // CaptureTodo operation middleware
@@ -2331,6 +4573,174 @@ func (siw *ServerInterfaceWrapper) EditTodo(c *gin.Context) {
 	siw.Handler.EditTodo(c, id, params)
 }
 
+// AttachFile operation middleware
+func (siw *ServerInterfaceWrapper) AttachFile(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AttachFileParams
+
+	// ------------- Required query parameter "name" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "name", c.Request.URL.Query(), &params.Name, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter name: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AttachFile(c, id, params)
+}
+
+// DetachFile operation middleware
+func (siw *ServerInterfaceWrapper) DetachFile(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "hash" -------------
+	var hash string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "hash", c.Param("hash"), &hash, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter hash: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DetachFileParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DetachFile(c, id, hash, params)
+}
+
+// GetAttachment operation middleware
+func (siw *ServerInterfaceWrapper) GetAttachment(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "hash" -------------
+	var hash string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "hash", c.Param("hash"), &hash, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter hash: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetAttachment(c, id, hash)
+}
+
 // CancelTodo operation middleware
 func (siw *ServerInterfaceWrapper) CancelTodo(c *gin.Context) {
 
@@ -2533,6 +4943,74 @@ func (siw *ServerInterfaceWrapper) EndRepeat(c *gin.Context) {
 	}
 
 	siw.Handler.EndRepeat(c, id, params)
+}
+
+// PickTodo operation middleware
+func (siw *ServerInterfaceWrapper) PickTodo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PickTodoParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PickTodo(c, id, params)
 }
 
 // GetInside operation middleware
@@ -3462,6 +5940,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/overview", wrapper.GetOverview)
 	router.GET(options.BaseURL+"/api/views/:view", wrapper.GetView)
 	router.GET(options.BaseURL+"/api/lists/:id/view", wrapper.GetListView)
+	router.GET(options.BaseURL+"/api/tags/:id/view", wrapper.GetTagView)
+	router.GET(options.BaseURL+"/api/people/:id/view", wrapper.GetPersonView)
 	router.GET(options.BaseURL+"/api/rail/:cup", wrapper.GetCupView)
 	router.POST(options.BaseURL+"/api/todos", wrapper.CaptureTodo)
 	router.POST(options.BaseURL+"/api/sentence", wrapper.ReadSentence)
@@ -3471,6 +5951,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/when", wrapper.ReadWhen)
 	router.POST(options.BaseURL+"/api/repeat", wrapper.PreviewRepeat)
 	router.POST(options.BaseURL+"/api/people", wrapper.AddPerson)
+	router.DELETE(options.BaseURL+"/api/people/:id", wrapper.RemovePerson)
 	router.PATCH(options.BaseURL+"/api/people/:id", wrapper.EditPerson)
 	router.DELETE(options.BaseURL+"/api/todos/:id", wrapper.DeleteTodo)
 	router.GET(options.BaseURL+"/api/todos/:id", wrapper.GetTodo)
@@ -3480,6 +5961,10 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/todos/:id/cancel", wrapper.CancelTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/restore", wrapper.RestoreTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/move", wrapper.MoveTodo)
+	router.POST(options.BaseURL+"/api/todos/:id/handful", wrapper.PickTodo)
+	router.POST(options.BaseURL+"/api/todos/:id/attachments", wrapper.AttachFile)
+	router.DELETE(options.BaseURL+"/api/todos/:id/attachments/:hash", wrapper.DetachFile)
+	router.GET(options.BaseURL+"/api/todos/:id/attachments/:hash", wrapper.GetAttachment)
 	router.POST(options.BaseURL+"/api/todos/:id/plan", wrapper.PlanTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/tags", wrapper.TagTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/reminders", wrapper.RemindTodo)
@@ -3491,7 +5976,30 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/todos/:id/end-repeat", wrapper.EndRepeat)
 	router.GET(options.BaseURL+"/api/todos/:id/inside", wrapper.GetInside)
 	router.POST(options.BaseURL+"/api/shelves", wrapper.AddShelf)
+	router.DELETE(options.BaseURL+"/api/shelves/:id", wrapper.DeleteShelf)
+	router.PATCH(options.BaseURL+"/api/shelves/:id", wrapper.EditShelf)
+	router.POST(options.BaseURL+"/api/shelves/:id/move", wrapper.MoveShelf)
+	router.POST(options.BaseURL+"/api/shelves/:id/restore", wrapper.RestoreShelf)
 	router.POST(options.BaseURL+"/api/lists", wrapper.AddList)
+	router.DELETE(options.BaseURL+"/api/lists/:id", wrapper.DeleteList)
+	router.PATCH(options.BaseURL+"/api/lists/:id", wrapper.EditList)
+	router.POST(options.BaseURL+"/api/lists/:id/move", wrapper.MoveList)
+	router.POST(options.BaseURL+"/api/lists/:id/restore", wrapper.RestoreList)
+	router.POST(options.BaseURL+"/api/lists/:id/start-over", wrapper.StartOver)
+	router.POST(options.BaseURL+"/api/lists/:id/clear-done", wrapper.ClearDone)
+	router.POST(options.BaseURL+"/api/lists/:id/sections", wrapper.AddSection)
+	router.POST(options.BaseURL+"/api/lists/:id/template", wrapper.SaveTemplate)
+	router.POST(options.BaseURL+"/api/lists/:id/pour", wrapper.PourTemplate)
+	router.DELETE(options.BaseURL+"/api/sections/:id", wrapper.DeleteSection)
+	router.PATCH(options.BaseURL+"/api/sections/:id", wrapper.EditSection)
+	router.POST(options.BaseURL+"/api/sections/:id/move", wrapper.MoveSection)
+	router.DELETE(options.BaseURL+"/api/tags/:id", wrapper.DeleteTag)
+	router.PATCH(options.BaseURL+"/api/tags/:id", wrapper.EditTag)
+	router.POST(options.BaseURL+"/api/tags/:id/merge", wrapper.MergeTag)
+	router.POST(options.BaseURL+"/api/many", wrapper.ChangeMany)
+	router.POST(options.BaseURL+"/api/postpone/preview", wrapper.PreviewPostpone)
+	router.POST(options.BaseURL+"/api/postpone", wrapper.Postpone)
+	router.GET(options.BaseURL+"/api/history", wrapper.GetHistory)
 	router.POST(options.BaseURL+"/api/undo", wrapper.Undo)
 	router.POST(options.BaseURL+"/api/redo", wrapper.Redo)
 	router.GET(options.BaseURL+"/api/events", wrapper.GetEvents)
@@ -3502,108 +6010,150 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7H1rc9s21vBfwfB9Z9rMQ8V2bm3tT9kk3fWzSZOxne3sNPkAkUcS1iTAAqAVbcb//ZlzAJCUCEqU7Xiz",
-	"bfqhsU0Kl3O/63OSqbJSEqQ1yfHnZAE8B00/vrrgc/w3B5NpUVmhZHKcXCyAWTXJ1XeGabgSRiiZst9r",
-	"ZSFP0sRkCyg5fsyuKkiOE2O1kPPk+vo6TSqueQnWr3+a4/8FLlpxu0jSRPISPyJwIQ2/10JDnhxbXUN3",
-	"4ZJ/eg1ybhfJ8dHhYdrbKE1OcygrZUFmq7/Dqn+H50yD1StWyxw0swtghpfALmHFhGFcmiVoyBmXOZPK",
-	"soxrLSBnqraMz7mQSeqO7YDVHryz7wQ3Hjj1Izx1KWRzi+gdZm+4zRZxBCBqmF1wy5Yc0cDzE7YUdoEn",
-	"FJZu5G6B93ny6MeUnjIumSpypiSwJ0ePBm8xm7ittx2/f+DXohS2wejvNehVu2ZBD7sL5jDjdWEDNPgn",
-	"UdYlYdQBx/3a7iSkhTlo2urtbGbA9kFzppaGWcUK4FeA6EpZpmppEXdXoBkvCjbXqq5MuPvGMZVbOHrO",
-	"zVOOOeivQuZqGcfhkp4xzrIFl3NATJU8BybkCRKmIvLTkCs2V2y68u8PIc3tNDnNk31Y5Rr5zFRKGiCW",
-	"fEFHIb7MlLQgCci8qgqRcTz7wb8MXuBzZ4//r2GWHCf/76AVJAfuqTnw612oXLndBmQJ4zPrOdFBI0lj",
-	"kii2lX/tgN6hPd5pNS2g3HKJyr3xP/tdJqwbucivyIrCsKVWcp6y5QI0pITAJTGpqoucTYFpMV/Y5DpN",
-	"/iFgeWdQpsUipyJ2EDKQPL7gP4IrPpfZQmn8CSRS8G/0MK8LBD7uUgCt87FHNqmnE/xspVUF2gpHP0Eh",
-	"9CmeIERkXfIVQ6I9YYcOUChjF0LOSZZlngLTZKZ0ya1jqGdPkj5/pYnhKzOwFa6VKwnEL4wzAwjoDJJj",
-	"WRdFTH61Cue39h5+jxYGavovyGwLA0fbiL6ieDtLjn/bjirHCekm3LIGnru5qXdY/+H+GT/SKUXVx9NM",
-	"QJF3UZ/XCCljuUbpVxUcr14IQ79pobSwKCYtn5NqroDjkwI4YgqMFSW3uEIF2hDYNJQCtWuUfKqWQzdR",
-	"t0IhoEkaSsWueEEH661gKi6jqKfPWsOWSueGGctlniIPvL/4eXL0jGUqB1ZLYUkDWCjNLqCfV1zijv4I",
-	"XGu+wt/d0aKSfVYXhTs67kwnid3BK+z4GoFeneK2CzDg79SaWsqZAHYBK7zpym8Vp/A08U+juohWFq05",
-	"wWZalSmDTzyzxSrZxS+OnsIWATgBTe1V43ykREaQ5Hku8FC8eNeh1hkvDKSbDINq3Ws4p4B/wv86Cvko",
-	"JjDgCtX93h8rlbSLtY8dPRr1mZc8Yn1OjpC6UdcV3FiWc4Rvs/Ljo87Kk+jS/jDbVu2u+HTMgv6kQR68",
-	"eZukycX7JE1+fYU//S1Jk5/PkjQ5f47/ex9la+Sr7iIvn5++/ict8erv9MObt79c/I1++uer52ev/zmw",
-	"ihVFxIFIkyXAZe5FfsO7tzpxyT+duoV+2OTwDQp3lOPvGCVjVah6TZ2WyiDtm8KLxqIukzRR2UITawBH",
-	"PVsQ9o11qmoKWq+iJ/3ZGaF9hcu9qTDM7ttZN7CsXyl2tb+i/dDfO1MlmDNVyzwiVNCqM2y5UAaY0xds",
-	"wQ3jLOcWmJLMLoRB2j9hEgTKfKbRXJFKB5v9hPEpikE2U5pJr8vHiOwLYQvIY0K7ERsb/mBRMDUj5iFb",
-	"CV1btTQp4wUJWbwEOoJ4mqghslBa/Dtm9lx0lsz5KmVIw0xp5kRKmqCs5tMCgpvbQ+OlkGua2qqJUU5L",
-	"13bCjcgRLujeOB2e1zCxygkV1OMS8uZ378hO8G36VU6Cykd0TPBw4edwQPdJ/yT8UYOxEzVrXvIbue39",
-	"IcLmUBggOw/f47Wh13hRRMkcwb7G3tvwfKaWfSRvkDeBr0VQIAG/U4zaTyXBtEfulVZzDcaMcBPce3SS",
-	"bFjpSliCsWwmtLEpm4mZXTFuWalIfI+DAK0fo3RTTy03l+OB6S3T7dBsVm2vFgfhlSqunB+5DkSRR2WV",
-	"VgXsxnYBdDMhswHDK+dkPjJcjkwZ58xvF4Au2oSLx67yWsgILeRQOR3cFwXkdLRPpkoV4CxIWZdT0PFP",
-	"oc2Fh9uJb/caggEyK9ZEf7PVxgX9vqk/dftRf9h29yEAmD4EivDnUcRFUNxFXG7J+BmMjemfoHG3Ok3u",
-	"ret0iPZcACXyQFUQkein1jB84gIXJonGfXr0RZuk4ch+7dhV3/CY7NnPPxy4auxcg75jmrxRV/ta5YXH",
-	"0zrEUMUF2/RFXe1Wej26MHbwhBdqzzNaFYsH585G234Qq6LH+AWWXYG3x1luLQ33EmW/wDIw0l6e1n5c",
-	"NshOZgHFbMBhRhXI6IUmJCRdDICXZC/sRzF0hgEQvHMRiv2AACUf8EkGr1st1hXBDY56HiC2x0kHzrPH",
-	"rk1Aa/ymuYuE7LRlm0BRjwreCFlbMMOY7uhKkcc4+P3705fBiM8KAdJ+Z5hayjE2dpBbO1+UykLEmnvD",
-	"9WWulhL39xYce/b06eNnbLraeqsOuXAN0m5JtzFBEWbOvA3G1CxEmNE9wSv4V8SoO1cNH2zj665su/aB",
-	"wTGAamKGO41l/951GzJcNyu2+OyPDvt2r49N7rSj8C0feboOgc8xF7N8Pvp83ZRLc0CLzmkfz28l4lAC",
-	"ktARs4o9PTxk2YJrnlG+dKduomVjLP32CvSVTzess+1Ui0gM9m9qyUouV97AYTNRFIyzjDR3nxvJn4oY",
-	"iFMh46Zu5mIJ/QfBh40+dC5s9NFS2IWQz39FFzXywma03N3De8St39xdJaXTx4Aph7J5mbgShQtuIFNa",
-	"UVLwF6WR47TvDPu3s7YjrKgqRxOjjGmvwSJOn/ZaapzvyEWB5lhsnU4aZ0waZgHF1R7egNNrkX17zLXV",
-	"YeXz6BqBUOLuIYnIEzaFmdJA6Mn56jvKFGjLjEVi93/1L8Uw9u9Rur2TRZKUuQ0E4ImP+M9jrWGkFpwe",
-	"Hg19xOixtWbGGiz7ekEj7ZjWyxk+5rtQ0HATy2u3bvY3WMf7Cy6lsmyKRgFwPcaY7Nx5t9nZv6pXkXvc",
-	"MWjViNtk+SU4zwlfYnxJhLOfNUzLR7HSUdIhvOjjrAXRawm5oKD1QswX0XhdJ9ce81gjltqvwi7Yk6NH",
-	"Kd2KEkeG8cJSxY2L7aRbtGsvolvrYDiNiW7lYD09bdqPTcKNe4HNMgR4ZhkxcN+WtbHqqHA7iqIC86dj",
-	"roBhIC/XJGNjjhEUucvyheqCaDbUclubAcUZ7I0BUO5ibHoalmm2aiAZp6s2UrrhKKzLkjX9bnkxQn3n",
-	"QYTi67HNg1qLhIt87H9r+H47MDbDyNEDtKG8TZYQ1Xj1Ron7CMGvW0hx36p/w3hkBkkMn3xnGMnvYX/n",
-	"hu5DzHe4E1/BVxCMB6fLn0VtnVFex238jDUP4wYexaALMcYlCEjcrOMwSffuqafODmTjtE35hlgqsCrA",
-	"Qty2yKMuPxJfxa0FLZ3d7MsPZkrHSHF0SNOH8tojxS+CN/dsuoeq5nl+O++09FHVm61wHb1KoMSNozb1",
-	"Xdso1FeBrWvSHYjyUZZKA6VnVeY+mkVNZYrtRS9acGNfxo1LX1rUO8pLvqIyFVPrGc/AML5wJUiR+gth",
-	"DESXsGRRccuWoPFm+B7zKdH+Oj5l2VvnXFB1zgIkHchySfVGoiiavHV4qGsZLQDSdSwS8Fyys7P3r18h",
-	"mM9+fsGePn3yFF1JYQ2aJEqKjBfIJWVsTSuyywFLYEv9j8/QC4lmppDslZwXwix2Rh20qxYMNQQO12kg",
-	"vaZALJBWOF6DnY+D9DyyKqhX110XkDIVSklxDUNRuWDUEeJLfgnMGRK35JnmlNtVeYgzNcwQc04tMKvY",
-	"FOZCUtXXCdtwAULZvVpKd0fvR+6Ob3pmaouMnj3bXrvcEmenhPjxYbzyewCF79D/jcWd9oUagsZsyxzM",
-	"xNV+XsMAHk6t8SvG80EtVPomOI/2GWQFig9HgY2HQTRonCjrCgsdCvFyReUmuUrSG9f1DLCmg2WU73zW",
-	"KXiC3Fzi57mwQs6dE4SqOeYFnqkIlnO+Mq+jmv/QSUYKs9SNBAauCwEtVUdS6yHr3g9Y5gBVRw5PoVBL",
-	"xqUKhUWIARSgVIuzVlh0GN9KlGVM6iOFuFDRghvXHKJKJ3Fc8L2pcOnn/4tBMwihgOs5SEQ/TB0yw9kB",
-	"w/hUXZFQ8wkBl1BwdbSWcQTC1oKqnTxzk/oX63NJu13zXqqViN+XzjWk1CAmRsDnTYn3HSStg2uEaJ0r",
-	"MExIq1gtCzBkgUheomaRVG0MxWxUWCka57kIwR3cCazpbEIyYr89LHyy/X6dmOB2fxgIPCw5ah5RAkM7",
-	"aSGyRTDP6UPs+0eHj55Njo4mj55cHP50fHj44IRJtfRSzJHZtsBpf0d84ixLqt7327s61h3tXmuEg/eP",
-	"UkdIpo5KwSPq9ylvMVHfclwytlsg4vaNnr/isTivzOPG3qa/ORRPCfV/uFB02ya01EQIAXIz4aGESMhJ",
-	"pVUGVOvaOl1UXZhBUawxawtg39FznxU9u+tyYgC44PP5F/UTo1nC/RzFyBIxs8zXxY7lgZFhBhc5Gkw/",
-	"hnKCwfBwb9+1YEKvv0Oy5jlq3ZbKRgjHTAMfDFLAtj2r2oZ03nRcfj2PdYe4QiMyF3wltGvvQEHbitQf",
-	"Lo6eoUgds83OkgrqB0UXIqb9I6FQbn7ZCPp1rJAt0nJHdNE7M/uUge0stzhhShYrr3NQffhCCdfCktxR",
-	"lcUWuN1FOLRPIKsU9y+UXSeJJ8eHhwfvLh4fvnmALywBLvFfKsFGgqq4vhyZ3rpRcUaI/A1FD9BLcDD0",
-	"XUnCOFC6j46F5Fo8dgPvqsTzEfvktaZWSRNSuabOFowbNiEQ3c7U3Te4u2++POjmgSrEnQhs8z1b0+zu",
-	"rduFmO+2SqWjKzqipuk0bJJLnVB1MFBclYbvTPTx6yDP06RtG+2aIEGmdzA0pKJukpu+Sdnb7vK2LUW0",
-	"aBM4ga5uJEb3KArbCobNdf6TVa03KkmLFyh7OTEiFZ7iRz6O49SRhWUtT28crmNuU5ihsbdblbphko+w",
-	"1Meef0AO3KCqImqQ1lrGDNJ9y92tytVeAi7eQR0WipHZe5mrM/i9hv0LqJvLxDSnE0tN4aobBUGRBgqA",
-	"9LTJtqbTGIj/Ea/8g5WS+UDrfInqlMwK4ycXmAXxQF9W+ckCY/1k10h4BwVnnUhP5AIIySsBS7ZQRe5G",
-	"fexojd6sLuw+GVeX0Kn1CgHM5pRhlTTAvQHcxwGM/eI92MDJQ0WLdZWpUlBRiKtfnPDQxOcLJdYLGdt7",
-	"oVezJyGPGRrwcVxI6unuQE5oKR8M6OANznxiY/2gTWv+TWPnoX19OdDhhu8LOYt2kjTVnmoZeoQeMqoQ",
-	"VdKincTm4sondMyCV2RLLX2FD5LMCf32QRIV40EMjcyYUj+E4SL3jqjQrLO3obLTbAHZJeR+2k+TccDF",
-	"eIhZNmVXDz/ID/KV1kobxjUwn/lnrrLHsO/Pfn7Bfnry9IcHD9k7rq3gBYNcWPf2/56//YW9AT0HRrYT",
-	"mA+SPvHD45+ePTh2uom0g0mDMU5zecxD9py9e3t+QdfKuNYrxiXbmJ108kHy4SlNFCe1Tf7HzzpCW9/A",
-	"FUh0osxD5lK9XOYfJBKnO/fp+Vv247PDI4aE5RqROyW6row34wXInOsTJqSxXPorn/384oN8/PjxT26g",
-	"xIuHH2Rjzh4nF0J6g+wKtBNmyVHoI+OVSI6Txw8PHz5OXDCfyPCAV+IAT+yCjfPYUKNX9JgOQN0wbAFF",
-	"odj3BFGOV8jgQepVR+pjCdwXsM45GQ38g8xrcM9ckuFByjQYsOx7GvdA7e1uCgtNuHpA5DQFbtn3fjzL",
-	"B7ngVQUS8gdI0Mr4RJbb2NHrX5S69ChFOmnUGzeeYoUfVMVec2MndLXJ6Uvy6Kj2L/0gl2F8i8sRB7Zw",
-	"qHYgR2Yn7+80T46Tv4J1MErWJ4z9tlXjtn0ibMGH5kGFesR2Ds+wQo5OgPocn9a0dvuhiU1PIjLy48bA",
-	"pkeHhxtjhJCsHUlNjNXAy/U5QpEJUL1KSPqYQ26uwCWQQOYuSjYLgwhiir45W2dYUpqYuiy5XqHdSLRi",
-	"GLXm6ivQE0Kt5wB8lziiaS6tlDO31hGOUt+1pTqxDcb+ReWrO5un1CSSrtcVA9q11zsRcPN93Z0G5mQR",
-	"TFIGPOtK9pDXVEt5B+hBwJIE1bxwGzKa2WA1wEkzpkkYdgmV3UDXQWOEx5H2rranMmBtg01jZ21fOdgY",
-	"54dcteMTfu6aY5f/NIEc3dm+3l8aGkCGQtMFqu+AFt65iDdJ43WSKIHLlGbphdhahxJ82ixOA8/z/LWf",
-	"KfXfTQChlfae8U/N4RHsn3qFSY9vjfk3/BIYZxKWFL7fwO7BZ5FfH4TCHm+x9BQyQodcz/1RPQa9fgDk",
-	"iDfdVMohvbkdPG6u3q3hidK7MzHAFQOtQ1Z1evSGQNr08X1BDdTsMaCENBeFa9xw3Uqpd2OoYakZVSY0",
-	"Xc8/pVjt7aFIEs6X92hVS2+zMn9cD8i2lW5QAr0LI+r++2VQ6AT8OqTQReNI3b0mauo3hdxENgkkwngI",
-	"4a+j/FUu7I1x/kXwXKLXPKHj7juCtNNHd8/G6Uish0TMXfkKDeZP1oMIaTfA0JIECqiDz1ldXW8TpS/q",
-	"Kq6cIsnYbhL2QUqRivO3boyXe/Lrkx8ftInY8PaDtZRsZMi1C+mNmnIdcwT/YDqyK92FpGR+VlchLE4d",
-	"si2OwVeUDDiHFDi/V+H+hVhuhLlv6RWnEO/EAcyVnyFpwfiBvYQEYcIA6g4emsaTuMfn6r/PwrTYL6EE",
-	"1wc53K9EXK9yH7KYqCEhJCDcwA40k9Bpl/DJVZrfhX10zlfOWeOhm8PlbnK1xXPvJlKGYy3nbSLjjxRu",
-	"aYapDc3ztuTqmrTFGDXJERKbNrk7irq0IZ0R6BoVa/lThlm2w//FnRkn3ehIJxpH9NLBVzsYY9AdcXXJ",
-	"fwRvxI/1+COGRBDddeWDIsbf0yN5By++4JWtNVyo+zdLvgiW2+9y+OoYkocaTrmBncZFdAVhfSS9pL/f",
-	"EEdj8BK+zeX2luW9Srhu0bP/WgvfZbWiRm32+JByrVQLMuBs3RiqX9S03vWNJLf5ApJbQv5VJxc7VbVt",
-	"S5t9I9hQlOMrpN8vGw5pCzfHm473xT+IED/e5mRLMURMUh24poZtOgWff0l037U/fF9QfwmZyN2wdqsY",
-	"1fPHIeyrhLfA2L/xDcqRjIbILocgCzKf7IoMvJJ5ExX4Bthe6k0ypXMhufYzGF2SPwpt0QyrH1K/fpz9",
-	"16aA/bGGfO8pFErO6cvchL0DwD5vhieEEfZueCpFF90k+1BK4Yk3Bu3QkxenajeO+muVFnfvDNCA8K9P",
-	"8eKxOj0SIPM240qFZj6oTLMvI0imDv4tsRV8/E0p9OH+GmyHf1ww3w3EiYPZ920MQLng8s/ESzQ18uvj",
-	"pXOw7awOn+WjGNd262qth28oroyv/JlQ3I4c+/rw/DzPWYM0pxjREun8aenbZvqoDl+TMYRnfP5NXg6W",
-	"WcW72YPhV4H0XzkcB/52O9sZ2X8uJrtRPvB+daRXkalLqyK38aJgrpOHKTkQFHAfGmGDfs2u1ZexQi/U",
-	"12qHDmG4nfSmpB8FMYB0Y5Xemp+lF74J2EiUAgWssPS17d7mnw4KUlOX26Fcl9+AvNvqnyum4iA2l/6L",
-	"iKMAPr8U1TfwxsDLgxRpx6wiRUdhHOY8xGF8wed/JlMgDG76Oq1tRFVraLvf1mxsagAfxOV7+UdIJ3eb",
-	"6u+5+Of+a+vwst3aOt/rv15d50dDzcUVUBVkSw9XApbm4DP+s7W2NV7YGilAbXoJhipQt4GvaVL/IpWo",
-	"6eB3EvmxBO993ztNJjDMtdWTHnr0o0tIx/s53cfXGi4brB6mA1/vHWvs/E/Wyr6VzQhusxBVBTk1QXS8",
-	"huViu0vOc2r//zJMTUvfMzc3swAGUvrUR99G/De+m/+OSvhchefMzXaj7fyoWPpL1UT4XOer48taF8lx",
-	"cpBcf7z+vwAAAP//",
+	"7H1rcxs3suhfQfHeqsR1hpHk126kT47tnPiuHakk+aS21vkAzoAcHA2B2QFGDNel/34L3cA8yAY5lChF",
+	"sZ0PsSSCeHQ3Gv3uz6NUz0uthLJmdPx5lAueiQp+fHvJZ+7fTJi0kqWVWo2OR5e5YFaPM/2dYZW4lkZq",
+	"lbB/19qKbJSMTJqLOXdfs8tSjI5HxlZSzUY3NzfJqOQVnwvr53+Xuf9LN2nJbT5KRorP3Vekm6gS/65l",
+	"JbLRsa1q0Z14zv94L9TM5qPjo8PDZG2hZPQuE/NSW6HS5T/Ecv0Mr1glbLVktcpExWwumOFzwa7EkknD",
+	"uDILUYmMcZUxpS1LeVVJkTFdW8ZnXKpRgttGYLUb76w7dgtHdv3U7XouVXMK8gzTD9ymOY0Ahxpmc27Z",
+	"gjs08OyELaTN3Q6lhRPhKdx5nj/9ewKfMq6YLjKmlWDPj55GTzEd49Kbtr++4fdyLm2D0X/Xolq2cxbw",
+	"YXfCTEx5XdgADf6HnNdzwCgCB39tV5LKipmoYKnT6dQIuw6ac70wzGpWCH4tHLoSlupaWYe7a1ExXhRs",
+	"Vum6NOHsK9vUODG5z9VdDtnob1JlekHjcAGfMc7SnKuZcJia80wwqU4cYWogv0pkms00myz9+BjScKXx",
+	"u2y0y1W5cffMlFoZAVfyNWwF7mWqlRUKgMzLspApd3s/+F/jDvC5s8b/rcR0dDz6PwctIznAT82Bn+9S",
+	"ZxpXi/ASxqfW30SExiihOBG1lB92AGNgjbNKTwox33CIEkf8126HCfMSB/nNXUVp2KLSapawRS4qkQAC",
+	"F3BJdV1kbCJYJWe5Hd0ko/+RYrE3KMNkxK7gOkgVSN4N8F9xM75Saa4r95NQjoL/BR9mdeGA71YpBMzz",
+	"+xrZJKNX1vI0n/udl5UuRWUl0lDODcG1Ln55NX764iXTUyatYZOlFe4Srs2M5Px5/YNSprauxPrM7xyD",
+	"Vg66JtcLdcL4xAhlEQmOf7fLTLQuBFduOiP/Q8z1k9/WVFdzbvEyv3w+Wr/b4S/UxZ6LTHLmPm+PCnsb",
+	"UWyzfef+hYdPEIJ+rN9piwQ9+V+RAg39JIzMYA88y6TbAC/OOqiY8sKINUp174AS0ubucbBspgWwTHf1",
+	"hHLco49NuJjuB1UXBZ8UIrzHawiaiKlG/GwZekOdRSqFfKe/vMxIYriSKutSbiENcO1cFFOSYCNktQJ/",
+	"EDw8EmAJCuzI09a3GoShdaIA7gAsfc6XzM1/wg5b+sylmsE7nnruO4j+DF+ayFJurkwrAW8F48xdB6FS",
+	"MTp2mNlGhM05/BpxGCBfd0RSFKfT0fG/NrMpfAWSVbilDTy3vyTACCoN29jOrXG3K8fzy62f6nc4lyzX",
+	"MTuVouiRW1bDxbS8clRXFtwBy9NgWUldSeuECstnIMiWgrtPCsEdboWxcs6tm6EUlQFAV2IunSxK0m7Z",
+	"vmeryF66e1uB7KA0u+YFbGxtBlNyRRILfNcattBVZpixXGWJezE+Xv48PnrJUp0JVitpQV6yYm62Qf2i",
+	"RPbqt8Crii/d77g1kl1O66LArbuVYSfUGbx4S88RKBzFXJsLI/yZWsVEo8Bsc7F0J136peg7kYz8p6Tk",
+	"BjPLVvhm00rPEyb+4KktllvZPNJTWCIAJ6CpPSp987RMtzP9lSvmhGAvD6K4+qP7ryO+HlEsRlw74Xjn",
+	"r821snnva0dPB33nDSd0tfGRo273PBXcWJZxB99m5mdHnZnH5NR+M5tm7c74YsiEfqeBH3w4HSWjy4+j",
+	"ZPTbW/fTL6Nk9PP5KBldvHL/+0hea3evupO8efXu/T9hirf/gB8+nP56+Qv89M+3r87f/zMyi5UF+UYu",
+	"hLjK/CPR3N077XjO/3iHE/1t9YavUDhSjj8jSca60HVP+Jxr42jfFJ41FvV8lIx0mldwNQR3UmkB2DcW",
+	"H7eJqKoludOfUWVbf6K5F6zj133z1Q1X1s9EHe2/nbS9vnaq58Kc6xoFlxWm4nQgwxa5NoLhe8Fybhhn",
+	"GbeCacVsLo2j/ZNGdquccK90FTTcRu6d6oop//oPYdmX0hYio5h2wzZWrCdF4cR4d3lAs/jOwGYSxgtg",
+	"su4QSltgyqTokutK/ocSlC47U2Z8mTBHw0xXDFlKsl0IXRUMrR4bja90bcccBOZkpK9FhW94Voux1chU",
+	"3DuuRNb87s0+YzcaflXj8OQ7dIzd5sLPYYP4Tf9J+GMljB3raTPIL4TL+02ExUVhBEiGbhyvDQzjRQFq",
+	"gcqmdQG3IbUooVmZXsEQy2coOlo95gb3JZZjvRAoTo5tLuYbReN1VLhPgsLml3TIsHxGEdvaxHpKTyuz",
+	"O0zqKK3H0TaR9rlerNP1yo0GimlpMlC9X4m64L9IYzU+jJQkO3x7Z9zYVq7duMswNbWfdyrogf3tKPGH",
+	"HX75y0rPKmHMALkax8EO07iUpMRCGMumsjI2YVM5tUvGLZtreG+H4Q/mp1iTqSeWm6vhsPbKx2YoN7O2",
+	"R6MBfq2L6x3U1UoXYjutFgINEyqN3MeMg7zP3HQge6KtcoBOCxugjvJeKoJyMlGi0LTOu0GvbD/pWFRU",
+	"PZ+gqWD9W05Idpvbim8cdtOyOGKpVaMJrpv4XXe5o1eCw+oxAJh1CBThz4OIC6C4jbhwSnoPhhBWeJXm",
+	"0lPZygPcZZOkdSvNRXpV+Gl3/nIjm21UyHHUTTKCG76+0OmUcWbFvHQSXQKECyNRppGKSTuI40fuFMjt",
+	"Qxb1asNOa0atkLoUijJBGuY+QWO2IYUeXWViK1BPYRBYO4M9bFfseeo3W747XD688NeJ4sJgb6PgFFAQ",
+	"Z2QtmkDYs8KgJAu6dA9JnHnTynDjnSdhj6+w0YCE2B38oK931azvwTwaB+vqa7Vi7ewf5ix4D3c5TYfl",
+	"bGEqd2cb8Tt2y5tCvBNrkPnAKUlpVxMkyZIocowaG91O1HJX9GRZ70naoKB3vX3NdUVjbVCNvItHoGqT",
+	"igJeynBhvKKTCT/E6TAatJK5uyWN1RM1mL7R03SUFUrjyOph90BSouURs5q9ODw87PKvdf6zcnRJmeWl",
+	"zZnf57F7HHTFdE27i8qCp1sJBPjHjQfNkAM2YNsqc/txQGNzz6ZuSQdrdGpAUqKJVFQzL7ftQKdSWR0J",
+	"HAlhC8bypdnO0t1E5L7uwKkJ67GcFFLNmAQfbllbNhE5qoU7sPVh807xEm2dlxbe3NeC4fJ1XSagOeeC",
+	"lbwSyn5n4KX0nqXGM8D9x0OW9SPjUT/uMBMBxizGmVeYmJ4Ombwj09/CRehwfql3xDpFiK9A3NhKfBtI",
+	"LxvgI+rxR2SnFC900g7NwfT2NyY4EmCSZNOOCRUHZK7BKg4em+KstHhupS2GelxxbOJ3RB3hVz5HoO+A",
+	"+mEuXxhFLikWXT1/F/Z3VyPAThr8r2IR9MedPEJ7EtYaWZVw7IG2BwMaZ7dCXyWgMxnABYai6gw9qbsB",
+	"Qcx5xHcSPa7SNhKekvcNI7c4w2VHZ9rhFIGD0GqWtJR21X1HBK8KKTo6MijNqHFtZel3v2RNDMG+n3Lw",
+	"Zhv/lK8cedjbPlRObTz6a1v6IFWNEUWRSToGAkmp++zjx3dvgrclLSS+8nqhhuxfml81taszjBKVioGP",
+	"CWiaEnqDDLKdCrQVhKj+gVdXmV4ot39v+WUvX7x49rIJ/9qPPCL7okgIvNMG6dgPkYNgVjaMZBNj7D4O",
+	"DyDwQ2yIGSrzPyVUPx+EstX+6kb5EIO+wLZKl43rZroTv0BBaAioQI+8i7bbSCArFkLldqvAsRV0SZbm",
+	"vOIpBKZvFQthWoqZnQa7RSMCtlox3lgUBoO4k1aCY2xKLmf5GM2olIx4ei2qax8wGjfYDLRUG0tJcZOI",
+	"vdGNN3Cf3Dt+LUx4ICYYBT9kTR/bR61aSeLp+kUv2JyrpbemsqksCsZZWpekYRXeNUK+nUhFOyNSdM8T",
+	"JlrvFiY/9GFnhv4UfcbkRwsurdehiQ+lzaV69ZsQV9SAVS8ggsD7p1svdliiP19nz4BgkmiDnSaOBV4J",
+	"VoKbGayxYXUiLiYW6Z7Ka1mgeOEoycp5I2cgu/3OsP9ELPGl0GUhhrtUkX0TtFZ5WW+Y45HL4nVdkvN0",
+	"wjyHhGnitRm88gXI08S6a/xwo7eTk1awYHE3d+YXDb3HpE4mzYk3dwCiM778DiIMKyeZuRvt/9raRNZw",
+	"/59BInUnXlVBjHUgJU+owGQ8/htu0Yum8CjqwidpWWvDHBvbpqdJ6jp1XPrrzNqSzxgEe1BR7QveZIQA",
+	"sHzCCNjPvJd6XWYLATDr6ueOdOsjx4iAs0zjw005ARb5ko5TlRClr7RlEwGx0Gq7BaaDWQig9aEaBk2H",
+	"Pkim2Q+JjkaaG6r5RZT33RVC2lPoLkjHU+hDUkUTUTUnkTFQuex6wGD5OEhu4x1qgDZYK+yf/XWD/7QQ",
+	"vBKDdLAA3+2idYDRLUyLZzK9uo2Ze0B0QuTZPfMaww7LBSWDsAhbfiVQs3WDGF8A49vNugLTk1vVxrpn",
+	"gc72mevrHa2IhvQk29VI1Y2PJIzeFnCBWwtzbzja7qjPpLGcjNM5O3qTsLOn7n9HvyU+gjNhSvxhxyGa",
+	"EX4JwYCdFL3nh3En2HBXVyUKwQ3pknAaMXAcBxrIhgy5rzs402j/UQAIDea62h3Gcf+w2hQehSH+/eCC",
+	"ZXBZjJLBFsyuvaid7HZGS9gzCZmOPSBojT42owBZZi4yCYHQTkUklcNOtiPl1M4ifs/nR09DTI4oMsN4",
+	"YSHnGcPPdnGtpnUVbDRDAvAyYf0zsm5S8Ekc3KsFkNfHU8sw1HXN7Gap/PRwOoyAZX53DFNII7kejfOG",
+	"MmKLIkOyCvmdI9quYeuYbhhxhbQ5hFssDpgHGMwGfqkGkjRdtcGcK5yrL0n0VFjLiwFKaBDdYHhk8ZCg",
+	"NXTtqVTS5BSx/urz4zBVHy15IEA51XTeUxw6YmhEiitFlXpS3QlNAyHTd2Z1wdQu3TkrBbugeBLpA3Vs",
+	"451w+s2EtBrjTG6gjdRcZSeyHP5CQyIdwSz65hXahL5+QtoZfuntjt8ZhpCPmqVvaeWlTLx7Men6jL7h",
+	"4MR8FvKxH2Qcvos5uGe2vYWZNmqXHWJnDUikQozasyeeOjuQpWkbwsmp1ByIhKKZRhYNYyy5taJS3nGG",
+	"CvtUV4ODWCn24UMT2i3RB3En312k2iGAjHYi7BJ69JSKPCKOEihxZatNdYJNFOprGPSlkC2I8h6LshIQ",
+	"YapT/GpKmqCa2GYy/vgNrZb7VN+1rbzhS0gbNXU15akwjOeYEkzkQ0pjBDmFFd5qsBCVO5kbx3yKEmE5",
+	"wBSi9XIMErJlc6E6rlKwy3XrJ8CHVa1IubmqKffKK8XOzz++f+vAfP7za/bixfMXGHhtnDinlUx54W7J",
+	"nJrTyvQqIkVtyMf1GXNSOfVXKvZWzQrZllCI25ew1kXI6UNcJ4H0moTtQFphew12fo/S88As3bWqRHUh",
+	"mpiuFOYw4DwNAjEqb/xKMJQu7nhnml1ufsqDOzAS6I+6lxXMajYRM6kgC9t73FvTRCgapRcKz+jts9tD",
+	"4fxlapN+X77cXHmnJc6Odv3skK5bFEHhWSVon9uuUGvirGIRMlN5vZvGFcHDO2s6GRabruy6+sLJKllp",
+	"4dgHUmCjnWH8JrKylWIrmBifaUj/zPQouXWebeRqxiPEzn10VdCiMQfSO8ZQgXRPM6VBn+sFFR23NO/J",
+	"l/8QOSO4L+qGA2MUzSb3WJNUte5ny4QoeyErhV4wrnRI9A35kpAb28uNOKSXkvM5xfUdhaALJucGS5vp",
+	"OXIcH6MaMk6JYJB4NkctYD6EBPnlHVMRuc03hHwYxif6Gligj/LAKBGsgmEZdyDbmA699YbdJhnS+kCm",
+	"IUYQR5ciJiEYPRfubA6mEyEUw9HuJM2pdG2NzAT7zRM4VxlDt9R3DhEzQSUhrQW4whX1CfcNwTfkQ12z",
+	"izYiZFDQ4651d+g1Q/manYTdzUpjU/tIKqtZrQphQDZzuzBAWtIaTBra7nogLfOXwRzvVhLWdBYB7rnb",
+	"GtbfoH4dPupJwz9EzFkLMPrKuWBOgsxlmgfFBb7Evn96+PTl+Oho/PT55eGPx4eHT06Y0gvP35H4Nrlq",
+	"11d0n6DMDZWJ/PJ9w3ekjGOPWN35SeoI5ttB9OhQf3fv9+7VpHBdcv8lpxyUPS9u1y+7oonHLndI4BGR",
+	"KlYXjcGysTsLkZkxD7mzUo3LSqcCqnK06mhIFip6DKIF8EVw5AyLiQZfRdydHLfJkY5mVAa40cpsqCW0",
+	"yWrnpu1ti4Kdr0Z4t4jqXR3NO/iTU15VSyZt0tQExaIcesqUMO4p8RaUIfZMMqMyApXbeJX3FIl+Q+9o",
+	"dq9GEjLucB8JWutHQeFo6L3aPfuCxKiXaFbDWELtx/3lGHfqSVIeptaTtXbSnu1urbyZYs3nTshtWdeA",
+	"FzeEZ5I2QbFpzbK2/TDJoZHmVJ4SSOe+EBBWN3Ovd/tO/+3y6KV7p4csszVQHYoHO419Q5Z81/MQCx7s",
+	"xIE52aINHxyUfZ9zCFw39JsQIXmpmvhbQunxhT0gmDEDiUQJX3TW61krO6PdSpGA+n9IrBRNOKOaam6M",
+	"MyvTq5XMdmDb6Jcc5ufoJzK8hoDQu8bnnzCtiqWX8RxgfGQ9Frcb7SksfxDqb++YWb87y8StX2jbvy3P",
+	"jw8PD84unx1+eOIGLIS4cv9CPIa7ayWvroZxiNtF8wcfRMyO6dQ5hKEPZpAGQYlfHQrJnmdoBe8auDdw",
+	"lqyuoOSwCcGapk5zxg0bA4jupkbv6mbaNUYxlp6AJSGbBAVpMTF2ENwaATuSNDokxcFL1ltCmNyou3nQ",
+	"9pvZ0BOEGx7cFDZt4g46nrimTEDdKQnghcs2vaGta9vVI8Ib2kF7TAi5jVx5m+StAUla7Suz6XmI51IR",
+	"QUYQpwYvr74VU98hp2kj/Fbn+TOzWm+VUUUHcPmLPiC8KnFf+X2vWUwtM1jZXEfZBvNro223D/yKQj5A",
+	"Tx+6/wgDuUWALqmr1BVZy3vXKitWZ3onzkhXeg4TUWT2UWX6XPy7FrsnUDeHod5x5GdN3iY2eAA7I5hc",
+	"1962TcVxKRD/D+mZmoilVlmkKPjcPe4g5Bjfj6Bfkr7D5Hy/gKFWMix4uodUmY6dlziAg+S1FAuW6yLD",
+	"Bh5bSjivJmXtHtHVyUAIjp1ml21sl4d7A7jfIxj71Zsumgo8W9O56jLV825m15iHsqOd3C4fatZP8WoP",
+	"63TSXXPKB1Q8/32YlfrFdttuKGMRtfG6E5x7L3B/o01d8ds6GkPt7UWk2uMNPPpTsoxIk7ymF8EA9wOD",
+	"hDetrJO62Exee++3yXkJktnCh5I6OjqB3z4pIG23EQMdAiZQJMFwmXkzgqxYZ23Mx4RqXCLzjX0a96yb",
+	"jAc3RhPf+8Mn9Um9rSpdoQrsw6QYhpAa9v35z6/Zj89f/O3JD+yMV1bygonMyc1u9P+7OP2VfRDVTDCQ",
+	"xIT5pOAbf3v248snx/hgwZNhkiBiQwse8wN7xc5OLy7hWGiW5IqttEk6+aR4vCETuE7a4oG+rZGT4I24",
+	"FsrpeeYHhnExXGWflCNO3Pe7i1P295eHR8wRFlZR7mQcYlZiyguhMl6dMKmM5cof+fzn15/Us2fPfsRq",
+	"+K9/+KQa4fh4dCmVl9KuRWV8XapgpOWlHB2Pnv1w+MOzEfoygQwPeCkP3I7RbDaj+he9hY9hA1Aig+Wi",
+	"KDT7HiDK3RFS8STx70niLUHcB7jPOEgS/JPKaoGfoUf2ScIqYYRl30OteqjNjUG10MzqCZDTRHDLvvfd",
+	"KD6pnJelUCJ74gi6SRvAhZFef9L6qrE0t63AnOqIFCt9Tyr2nhs7hqON370BpROCzJNPahG6VWBATbgW",
+	"iGoEubvsoKC+y0bHo/8WFmE06jcT+9fGZ7itncByHmv9FALf25Y78VeabPb0mW7M1Dt9rDkTkflx8/tK",
+	"b6anh4crHYMcWSNJjY2tBJ/3WwYRzZ7WQu7ha4jcTAv0nwuVoY1zGqqoU69/s7dOX6RkZOr5nFdLJ0xi",
+	"xWIGZWqra1GNAbX+BrixcCPytpiyvxJrGA/1lreg/FQVS0+hps08leBoPWGHwWSGZYkjRNDkotL9v25H",
+	"EcNboT1b6TG2RTDcTiG37ykVgB7p2hXqUd+dTnoda5IOipALtJTSlOQttSEIxckHWMwXH3hh7E86W+4N",
+	"IE0Uwk1fhHBq0c09IgLPFEEDwCRhgqddGSDYvPRC7QFBDrDw1la8wAWxbIythDhp+hdJw65EuYqug0aH",
+	"o5F2Vtt3KmBt5XZTe22HHKz0eHS3bcs3fDM+vDZ/NoEc7W1dr27HutKB/wUcUnughTP0bMG73SeJueAq",
+	"gZTCYFvtUIKPuaBp4FWWvfetk/7aBBAqsT0w/qGkLYH9TgWBPWD+A78SjDvWjLV++tg9+CyzG3zKoF7s",
+	"GpLfwN9vieedcXtPrDgG6X7Ttf3cMu6j1Bo3sm/h6vi6rzKOkZJoGO9D+20m7UPBesg9mjvdcQyb/a9d",
+	"X79QyfqBn92HwjWKyR7dJ33tmbpkB6Bnj0MqJc1SX7sxb3yKwD0QwB1Z7xdwPYMVB/vvQCk91tRH7wZ/",
+	"UCgM8UE08j7o6/tklI/u2Wwq73+hN/wD1FpAdq4xEQpKDvgkmBB/QlJK6UPjItKzrqumaOhXQi2hlsSX",
+	"LGQhqXQ7mZDEEUryb1CJYcDjZSZ/8Zt92UVXbYO7b+Iz4HqyGoG/bqeWqGp00TQz+iquNxb6/iIvN0r1",
+	"ToEKoUlYmhhoBp4An+sZ068OwP2G7QijJHPhxpxiOvC3G7/vG39aCtV1oNDiH7hVSAx22yJF8Mevxdf2",
+	"pndrn3+RV/8fQpThoYAkaeYEO5HBqxGnlpB/HHOMuIcdIkHuh05Op1Mj7JCR78GlEbvhmyEGB9jDW7yS",
+	"CENw0rnvuBTRmUERh65Mf3lLJJzigdWpAWboPTHhNxqD1JED626t6IgFWncKaMcuU1Nk+x5h1KwRcedU",
+	"XBboAsMytYkPHcHK26G3vayAsP2nEG27Jzeczz+vdK18nADz2/WAbKsxRwVWX3L1S7Dmh2LSj+NJumyC",
+	"V/bv02kKjHRfIkT2VtP+OeS73Rrtj12EXAG75VdCQZu4vemPfnZdW+xcMa303N++bh6IKArTVAnebPt/",
+	"OGTcr/W/W6v4kVgHV8ghpDbs0RGAs6+4ApJukB15RbdKiwjMb/JiKy/ymVAZDxGUZeD2Aba+7vEm+6sf",
+	"8Zd/7DqFkL9YsRHs8CArZhxy4L3EOGny47GyPpsUUmVYIhkD5XNezdfp4qDsVIii6QMHdMjky8JdrzJ4",
+	"DIOQ3RRaMjWdP/cksHJm+NRp07gRjy+sbq0y5J2MFxABGI1UclL3wee0Lm82sc/XdUnzTiLxtJtw+iSB",
+	"kOeLU8g09Z/89vzvT9qk0zD6SS/9FGIHoRRSEzqICQN9BO8QUfqFsfCuyiIV6IRpXQYrPPT7aHEsfCmD",
+	"iKME0nIelIn/efzUwhDU8vYSH5hp32jfCmMhxwmRII3vWdLFQ1PucxPL9CnB98Mw+13OHpZl9msLxswA",
+	"UAYypDch6wz+JCX+wPp+++ChF3yJTJmHGprIQDO9gV0Gt9XAmK87OrDWazl4A99Mh3zZiVTMah0J6cYI",
+	"VDLc2qc+rXfw+Bq9mB6t3xmWYwlwaCNy0nFiwtMNUQs92G/RRe/XgfmAyugOrsm/HhGcC3ddWjKIXPcB",
+	"oUtfmcP6J2Fk9qXHLgWHNeagNvU0ukTSpu7G0zMu2tTZLylDI7RMiOFDWoiON50IXihXj0U7Q8H6PSVq",
+	"tFkgG59wHDIoPeOrzMzYDP/Xe7P6dRMqOgk8QC8dfLVNJOOBQjlWEv2ru12+7ACgugwxQNjncwXDQ2Xq",
+	"W+L660ykAFDTmRRF094Y/aqDMiseDPrf5Nk9yLPxezZEmL1HVH8TZf8UURaYAZ9rNesEXkYIZGiE9SMm",
+	"ky/EOAFYo2KssYSEUFAfqBKBtbcItXw29Fm95LNvj+pQlFg+S/zLqY0IhaVDm74EoxiwxWhTknpA6MID",
+	"4eB+n9amFPaX/rpaPsNIFagdi7ZBeQ3N0EL7El/fe/0+Inw3vL/u4/sjh8cXtCmq2Z/gxH0omnkvbJ8d",
+	"SChQJQ0QUagNhTQjlbGCZxTRbItyueSzbyEuHf9ogDTeVV2Bm3SFWXfgvNke9JqXtq7EpX54d+n9ZB1A",
+	"O55HaRTioY62WsHOUFnmdjgaxDmnH/Bxu7Pc86BWtpViCiAtSh+PAvXknh1CMTmogBnjLreF6r26/Bsq",
+	"jhRjHyW+Khks/da3L6Gm9MMOYIyf8k6Qf9spNjcB+T2Ul98mBz4++r1nmbGpcz1cAHio++MQ4hvFn2yo",
+	"9khxqoOVdiER+zUM+lkWYj9xAthcEZqhOUm1bYTDmY+ookIFfKubQfFVR3Q3ycfwDOrUCroiYFO/biIV",
+	"r5ZERfjH9hQiYTAO2DxB9q2zJZMG7LeTpd1Odgefc27yLW/mXemPiNZzq+5ATrehpkfyvnqTgMMRRI1s",
+	"ekI7rX4eEah3e5/veMPWeZWn471EtcNcmP+Il6aUqZPajU89NTl04HW6mCiMCH/l0E+FuEnYNGmTUuA+",
+	"v8/3et8W0Ie6Fm9EKjMBNVWtZtAUh4aw74qxAcZ+xDcoEzQv06sYZIXKxttCTt+qrAk3/QbYtWo0iukq",
+	"A2bmNVIoLkpCu9MOLBJPItOrx0vC95CaIdOr3Ux6D6YR46UBvRcaEGA1Kodx2StmE3BK4VsqcBhusMa9",
+	"wxGPTWP224pZPSei0GoG76XcR57nq6b3fehDFzwnwjf1MqFkr2dWFLS3e6u/pqu1Y8W4B+OZGr0fVvvy",
+	"E0kbPpmE7k7uqqHtNRi8gT6w0yN4pqFInJwUUs1o9QYatW9gtO7jb8IC7YVo7xlmDzFjZUFzuNCGKgLl",
+	"gquv6jkruHqEd+5CWLbIRbe9BwZQbpa6ew0SY+EdbsjXhGI88eOUWV5lGWuQhg+ok1c6f1r4LmDrqA7d",
+	"s2N4dp9/45fRipR0F+WgEJRCrVax6gF/s/6FytfXdclulYD4sG+kfyIT9NG728aLgmE7MqZVxOyKXxog",
+	"qz5mlft+pNVL/Vjl1RiG0TQ4g9xq34I8gvRhYZLfGGzEdC5X68fGwFzPN0O5nn8D8napf6aZpkFsrmS5",
+	"oTbnlSy/gZcCLw9cRKdpXVXYhKim5e7Q75qG8SWffU2iwCWfzR6vtO1Q1Qra+FtPxoZ+tlFcflRfQpxY",
+	"t0fw4yuOtOdiHu6w3WIevnVxv5wHGqog0hfKrrT0cC3Fwhx8dv9sLKZDh2gSjt2mImfMsbsJfE3P3Xsp",
+	"fbMWdPKLXmB9Kd9l+aNv3gseV8OwSzC8Q0//jpFmdBgKfj3ahLBtEPh0SwPCPzP49FSJIM+YXJalyKCU",
+	"aEdrWOSbVXKeQePi+7nUMPUD3+ami3EkCAA6ALeeAfi1qQKzr/xwLCkzhQucwXIMysrjlS4bCx/27MR7",
+	"WVfF6Hh0MLr5/eb/BwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

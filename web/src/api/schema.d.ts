@@ -55,6 +55,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tags/{id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What carries a tag or one nested under it */
+        get: operations["getTagView"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The agenda with a person */
+        get: operations["getPersonView"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rail/{cup}": {
         parameters: {
             query?: never;
@@ -218,7 +252,8 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete?: never;
+        /** Take a person out, and from every to-do that tells of them */
+        delete: operations["removePerson"];
         options?: never;
         head?: never;
         /** Change a person; absent leaves, null clears */
@@ -321,9 +356,61 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Move it to the end of a list, or of the Cup */
+        /** Move it to a list, a section, the Cup or under another to-do, or among its siblings */
         post: operations["moveTodo"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/handful": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pick it for today, or take it out of the handful */
+        post: operations["pickTodo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/attachments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Attach a file; the body is its bytes */
+        post: operations["attachFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/attachments/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bytes of a file; pictures to be shown, all else to be saved */
+        get: operations["getAttachment"];
+        put?: never;
+        post?: never;
+        /** Take a file away */
+        delete: operations["detachFile"];
         options?: never;
         head?: never;
         patch?: never;
@@ -516,6 +603,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelves/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Put a shelf in the bin, with its lists and their to-dos */
+        delete: operations["deleteShelf"];
+        options?: never;
+        head?: never;
+        /** Rename a shelf */
+        patch: operations["editShelf"];
+        trace?: never;
+    };
+    "/api/shelves/{id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move a shelf among the others */
+        post: operations["moveShelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelves/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a shelf out of the bin with what went there with it */
+        post: operations["restoreShelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lists": {
         parameters: {
             query?: never;
@@ -527,6 +666,281 @@ export interface paths {
         put?: never;
         /** Make a new list */
         post: operations["addList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Put a list in the bin, with its to-dos */
+        delete: operations["deleteList"];
+        options?: never;
+        head?: never;
+        /** Change a list; absent leaves */
+        patch: operations["editList"];
+        trace?: never;
+    };
+    "/api/lists/{id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move a list on its shelf, or to another */
+        post: operations["moveList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a list out of the bin with its to-dos */
+        post: operations["restoreList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{id}/start-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Open everything ticked in a checklist again */
+        post: operations["startOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{id}/clear-done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put what is ticked in a checklist in the bin */
+        post: operations["clearDone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{id}/sections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a new section behind the others of a list */
+        post: operations["addSection"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{id}/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a list to be poured out again */
+        post: operations["saveTemplate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{id}/pour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a list of a template */
+        post: operations["pourTemplate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a section's heading away; its to-dos stay, or go to the bin */
+        delete: operations["deleteSection"];
+        options?: never;
+        head?: never;
+        /** Rename a section */
+        patch: operations["editSection"];
+        trace?: never;
+    };
+    "/api/sections/{id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move a section within its list */
+        post: operations["moveSection"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tags/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a tag, and those nested under it, from all that carry them */
+        delete: operations["deleteTag"];
+        options?: never;
+        head?: never;
+        /** Rename a tag everywhere, or give it another colour */
+        patch: operations["editTag"];
+        trace?: never;
+    };
+    "/api/tags/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let all that carries this tag carry another instead */
+        post: operations["mergeTag"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/many": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Do one thing to many to-dos, all or none */
+        post: operations["changeMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/postpone/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a safe postpone would move and leave alone; nothing is kept */
+        post: operations["previewPostpone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/postpone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move many dated to-dos, but those that a blind move would harm */
+        post: operations["postpone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done, the newest first */
+        get: operations["getHistory"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -596,7 +1010,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {string} */
-        ViewName: "cup" | "today" | "overdue" | "upcoming" | "within-a-week" | "done" | "bin";
+        ViewName: "cup" | "today" | "overdue" | "waiting" | "upcoming" | "within-a-week" | "projects" | "done" | "bin";
         /** @enum {string} */
         Priority: "none" | "low" | "medium" | "high";
         /** @enum {string} */
@@ -633,6 +1047,16 @@ export interface components {
             repeat?: components["schemas"]["Repeat"];
             /** @description The repeating to-do that this is a record of; absent for none */
             record?: string;
+            /** @description The section of its list; absent for none */
+            section?: string;
+            /** @description Kind note */
+            isNote?: boolean;
+            /** @description Its subtasks are done one after another; absent for no */
+            inOrder?: boolean;
+            /** @description The day it was picked for; absent for none */
+            handful?: string;
+            /** @description Absent for none */
+            attachments?: components["schemas"]["Attachment"][];
             created: string;
             changed: string;
             /** @description When completed or cancelled */
@@ -641,6 +1065,29 @@ export interface components {
             deleted: string | null;
             /** Format: int64 */
             revision: number;
+        };
+        Attachment: {
+            name: string;
+            /** @description SHA-256 of its bytes */
+            hash: string;
+            /** @description The media type its bytes show */
+            type: string;
+            /**
+             * Format: int64
+             * @description Bytes
+             */
+            size: number;
+            /** @description It can be shown; absent where not */
+            picture?: boolean;
+        };
+        Project: {
+            id: string;
+            title: string;
+            done: number;
+            total: number;
+            percent: number;
+            /** @description Nothing under it is open any more */
+            finished: boolean;
         };
         /** @enum {string} */
         Role: "ask" | "waiting on" | "for";
@@ -716,6 +1163,7 @@ export interface components {
         Inside: {
             subtasks: components["schemas"]["Todo"][];
             progress?: components["schemas"]["Progress"];
+            next?: components["schemas"]["Titled"];
             /** @description The newest first, fifty at most */
             records: components["schemas"]["Record"][];
         };
@@ -806,18 +1254,23 @@ export interface components {
             name: string;
             email?: string;
             phone?: string;
+            note?: string;
         };
         PersonPatch: {
             /** @description Cannot be cleared */
             name?: string | null;
             email?: string | null;
             phone?: string | null;
+            note?: string | null;
         };
         Person: {
             id: string;
             name: string;
             email?: string;
             phone?: string;
+            note?: string;
+            /** @description The open to-dos that tell of them */
+            open: number;
         };
         Change: {
             /**
@@ -830,6 +1283,7 @@ export interface components {
         };
         ChangedTodo: components["schemas"]["Todo"] & {
             change: components["schemas"]["Change"];
+            project?: components["schemas"]["Project"];
         };
         NewTodo: {
             /** @description A UUID of the client's own */
@@ -846,6 +1300,12 @@ export interface components {
             tags?: string[];
             /** @description The to-do it is a subtask of, and whose list it is in */
             parent?: string | null;
+            /** @description A section of the list */
+            section?: string | null;
+            /** @description The sibling it stands behind; null is the end */
+            after?: string | null;
+            /** @description Put it in as a note */
+            isNote?: boolean;
             /** @description Minutes */
             estimate?: number | null;
             person?: components["schemas"]["NewInvolved"];
@@ -876,14 +1336,26 @@ export interface components {
             due?: string | null;
             plan?: string | null;
             estimate?: number | null;
+            isNote?: boolean;
+            inOrder?: boolean;
             person?: {
                 id: string;
                 role: components["schemas"]["Role"];
             } | null;
         };
         Move: {
-            /** @description null is the Cup */
-            list: string | null;
+            /** @description null is the Cup, or the parent's list where there is a parent */
+            list?: string | null;
+            section?: string | null;
+            /** @description The to-do it becomes a subtask of */
+            parent?: string | null;
+            /** @description The sibling it is put behind */
+            after?: string | null;
+            /** @description The sibling it is put before */
+            before?: string | null;
+        };
+        Picking: {
+            in: boolean;
         };
         Plan: {
             /** @description null takes the plan away */
@@ -893,14 +1365,112 @@ export interface components {
             add?: string[];
             remove?: string[];
         };
-        NewShelf: {
+        Named: {
             name: string;
+        };
+        /** @description With neither it goes to the end */
+        Beside: {
+            after?: string | null;
+            before?: string | null;
         };
         NewList: {
             name: string;
             /** @description The first shelf where none is named */
             shelf?: string | null;
             colour?: components["schemas"]["Colour"];
+        };
+        /** @enum {string} */
+        Order: "priority" | "own" | "due" | "title" | "created" | "high-first";
+        ListPatch: {
+            name?: string;
+            colour?: components["schemas"]["Colour"];
+            order?: components["schemas"]["Order"];
+            checklist?: boolean;
+            pinned?: boolean;
+            archived?: boolean;
+        };
+        ListMove: {
+            shelf: string;
+            after?: string | null;
+            before?: string | null;
+        };
+        NewTemplate: {
+            name: string;
+            /** @description The day its dates count from; null is the earliest date in the list */
+            from?: string | null;
+        };
+        Pouring: {
+            name: string;
+            /** @description The day that the template's day becomes */
+            on: string;
+            /** @description null is the template's */
+            shelf?: string | null;
+        };
+        TagPatch: {
+            name?: string;
+            colour?: components["schemas"]["Colour"];
+        };
+        Merging: {
+            /** @description The tag that stays */
+            into: string;
+        };
+        Many: {
+            /** @description 1 to 5000 */
+            ids: string[];
+            /** @enum {string} */
+            do: "complete" | "cancel" | "reopen" | "start" | "delete" | "restore" | "move" | "plan" | "due" | "priority" | "tags" | "handful";
+            place?: components["schemas"]["Move"];
+            plan?: string | null;
+            due?: string | null;
+            priority?: components["schemas"]["Priority"];
+            add?: string[];
+            remove?: string[];
+            /** @description With handful: in or out */
+            in?: boolean;
+        };
+        Postponing: {
+            ids: string[];
+            /** @description P1D, P2D, P1W, a date, next-week or next-month */
+            distance: string;
+            /** @description Those that move all the same */
+            release?: string[];
+        };
+        Postponement: {
+            moves: components["schemas"]["Moves"][];
+            stays: components["schemas"]["Stays"][];
+        };
+        Moves: {
+            id: string;
+            title: string;
+            dates: components["schemas"]["Moved"][];
+        };
+        Moved: {
+            /** @enum {string} */
+            field: "plan" | "due" | "start";
+            from: string;
+            to: string;
+        };
+        Stays: {
+            id: string;
+            title: string;
+            /** @description The reasons in words */
+            why: string;
+            releasable: boolean;
+        };
+        History: {
+            changes: components["schemas"]["PastChange"][];
+        };
+        PastChange: {
+            /** Format: int64 */
+            revision: number;
+            at: string;
+            kind: string;
+            says: string;
+            /** @description It was made in the window that asks */
+            here: boolean;
+            undoable: boolean;
+            /** @description Why it cannot be undone */
+            why?: string;
         };
         Made: {
             id: string;
@@ -930,12 +1500,19 @@ export interface components {
             /** @description The to-dos above one whose parent is not a row; absent for none */
             path?: string[];
             progress?: components["schemas"]["Progress"];
+            next?: components["schemas"]["Titled"];
+            /** @description Days someone has been waited for; absent outside Waiting and people's pages */
+            waited?: number;
         };
         Group: {
             /** @enum {string} */
-            kind: "to-sort" | "put-aside" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "rest-of-month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all";
+            kind: "to-sort" | "put-aside" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "rest-of-month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them";
             /** @description The group's day, week or month */
             horizon: string | null;
+            /** @description The id of its section or tag; absent for none */
+            of?: string;
+            /** @description The name of its section or tag; absent for none */
+            name?: string;
             /** @description All of the group's rows, also those not sent */
             count: number;
             rows: components["schemas"]["Row"][];
@@ -972,10 +1549,18 @@ export interface components {
                 cup: number;
                 today: number;
                 overdue: number;
+                waiting: number;
+                projects: number;
                 withinAWeek: number;
                 bin: number;
             };
+            /** @description How many are picked for today */
+            handful: number;
             shelves: components["schemas"]["Shelf"][];
+            templates: components["schemas"]["List"][];
+            archived: components["schemas"]["List"][];
+            /** @description Lists and shelves in the bin */
+            binned: components["schemas"]["Binned"][];
             tags: components["schemas"]["Tag"][];
             people: components["schemas"]["Person"][];
         };
@@ -984,17 +1569,45 @@ export interface components {
             name: string;
             lists: components["schemas"]["List"][];
         };
+        Binned: {
+            id: string;
+            name: string;
+            /** @enum {string} */
+            kind: "list" | "shelf";
+        };
         List: {
             id: string;
             name: string;
             colour: components["schemas"]["Colour"];
             /** @description Its open to-dos */
             open: number;
+            shelf: string;
+            order: components["schemas"]["Order"];
+            /** @description Absent for no */
+            checklist?: boolean;
+            /** @description Absent for no */
+            pinned?: boolean;
+            /** @description Absent for no */
+            archived?: boolean;
+            /** @description The day a template's dates count from; absent for a list */
+            template?: string;
+            /** @description Of a template, the first date in it; absent for none */
+            first?: string;
+            /** @description Of a template, the last date in it; absent for none */
+            last?: string;
+            /** @description Absent for none */
+            sections?: components["schemas"]["Section"][];
+        };
+        Section: {
+            id: string;
+            name: string;
         };
         Tag: {
             id: string;
             name: string;
             colour: components["schemas"]["Colour"];
+            /** @description The open to-dos that carry it, without those of nested tags */
+            open: number;
         };
         Problem: {
             type: string;
@@ -1105,6 +1718,44 @@ export interface operations {
         };
     };
     getListView: {
+        parameters: {
+            query?: {
+                /** @description Rows to leave out, counted over all groups */
+                offset?: components["parameters"]["Offset"];
+                limit?: components["parameters"]["Limit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["View"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getTagView: {
+        parameters: {
+            query?: {
+                /** @description Rows to leave out, counted over all groups */
+                offset?: components["parameters"]["Offset"];
+                limit?: components["parameters"]["Limit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["View"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPersonView: {
         parameters: {
             query?: {
                 /** @description Rows to leave out, counted over all groups */
@@ -1347,6 +1998,32 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    removePerson: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The person was taken out */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     editPerson: {
         parameters: {
             query?: never;
@@ -1544,6 +2221,100 @@ export interface operations {
                 "application/json": components["schemas"]["Move"];
             };
         };
+        responses: {
+            200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    pickTodo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Picking"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    attachFile: {
+        parameters: {
+            query: {
+                /** @description The file's name, without a path */
+                name: string;
+            };
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            201: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getAttachment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The bytes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    detachFile: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             200: components["responses"]["Changed"];
             default: components["responses"]["Problem"];
@@ -1786,12 +2557,128 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewShelf"];
+                "application/json": components["schemas"]["Named"];
             };
         };
         responses: {
             /** @description It was made */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteShelf: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    editShelf: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/merge-patch+json": components["schemas"]["Named"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    moveShelf: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Beside"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    restoreShelf: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was done */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1827,6 +2714,563 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteList: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    editList: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/merge-patch+json": components["schemas"]["ListPatch"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    moveList: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListMove"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    restoreList: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    startOver: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    clearDone: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addSection: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Named"];
+            };
+        };
+        responses: {
+            /** @description It was made */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveTemplate: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTemplate"];
+            };
+        };
+        responses: {
+            /** @description It was made */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    pourTemplate: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pouring"];
+            };
+        };
+        responses: {
+            /** @description It was made */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteSection: {
+        parameters: {
+            query?: {
+                /** @description Its to-dos go to the bin too */
+                todos?: boolean;
+            };
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    editSection: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/merge-patch+json": components["schemas"]["Named"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    moveSection: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Beside"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteTag: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    editTag: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/merge-patch+json": components["schemas"]["TagPatch"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    mergeTag: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Merging"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeMany: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Many"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    previewPostpone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Postponing"];
+            };
+        };
+        responses: {
+            /** @description What moves, and what stays */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Postponement"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    postpone: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Postponing"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getHistory: {
+        parameters: {
+            query?: {
+                /** @description Only changes before this one; 0 is the newest */
+                before?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The changes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
                 };
             };
             default: components["responses"]["Problem"];

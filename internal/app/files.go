@@ -1,0 +1,90 @@
+package app
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"mime"
+	"net/http"
+	"os"
+	"path"
+	"strings"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/store"
+)
+
+// Pictures are the media types that are shown in the page.
+var Pictures = map[string]bool{"image/png": true, "image/jpeg": true, "image/gif": true, "image/webp": true}
+
+// AttachFile keeps the bytes of a file and adds it to a to-do. What is no name
+// of a file, is empty, too large, or not the picture that its name promises is
+// refused with a *book.RuleError.
+func (a *App) AttachFile(ctx context.Context, req Request, todo book.ID, name string, r io.Reader, respond Responder) (*store.Reply, error) {
+	name, err := book.CheckFileName(name)
+	if err != nil {
+		return nil, err
+	}
+	if err := a.exists(todo); err != nil {
+		return nil, err
+	}
+	kept, err := a.store.PutFile(r, book.MaxAttachment)
+	if errors.Is(err, store.ErrTooLarge) {
+		return nil, &book.RuleError{Field: "file", Reason: fmt.Sprintf("“%s” has more than %d MB, which is the most.", name, book.MaxAttachment>>20)}
+	}
+	if err != nil {
+		return nil, err
+	}
+	file := book.Attachment{Name: name, Hash: kept.Hash, Size: kept.Size, Type: http.DetectContentType(kept.Head)}
+	if promised := mime.TypeByExtension(strings.ToLower(path.Ext(name))); kept.Size > 0 && Pictures[promised] && promised != file.Type {
+		return nil, &book.RuleError{Field: "file", Reason: fmt.Sprintf(
+			"“%s” has the name of a picture, and its bytes are none (%s). Give it the name of what it is.", name, file.Type)}
+	}
+	if req.Key != "" {
+		req.Fingerprint = append(req.Fingerprint, kept.Hash...)
+	}
+	return a.Run(ctx, req, book.Attach{ID: todo, File: file}, respond)
+}
+
+func (a *App) exists(todo book.ID) (err error) {
+	a.Read(func(b *book.Book, _ day.Clock) { _, err = b.Todo(todo) })
+	return err
+}
+
+// OpenAttachment opens a file of a to-do by its hash. It fails with
+// book.ErrNotFound where the to-do has none such.
+func (a *App) OpenAttachment(todo book.ID, hash string) (file book.Attachment, bytes *os.File, err error) {
+	a.Read(func(b *book.Book, _ day.Clock) {
+		var t *book.Todo
+		if t, err = b.Todo(todo); err != nil {
+			return
+		}
+		err = book.ErrNotFound
+		for _, f := range t.Attachments {
+			if f.Hash == hash {
+				file, err = f, nil
+			}
+		}
+	})
+	if err != nil {
+		return file, nil, err
+	}
+	bytes, err = a.store.OpenFile(hash)
+	if errors.Is(err, os.ErrNotExist) {
+		return file, nil, fmt.Errorf("%w: the file is not in the folder", book.ErrNotFound)
+	}
+	return file, bytes, err
+}
+
+// sweep removes the files that nothing refers to any more.
+func (a *App) sweep(ctx context.Context) error {
+	used := map[string]bool{}
+	for t := range a.book.All() {
+		for _, f := range t.Attachments {
+			used[f.Hash] = true
+		}
+	}
+	return a.store.SweepFiles(ctx, func(hash string) bool { return used[hash] }, a.clock.Now())
+}

@@ -1,0 +1,54 @@
+package app
+
+import (
+	"context"
+	"errors"
+
+	"tincup/internal/core/book"
+	"tincup/internal/store"
+)
+
+// Done is one change of the past, and whether it can be undone now.
+type Done struct {
+	store.Past
+	// Undoable, or Why not.
+	Undoable bool
+	Why      string
+}
+
+// MaxHistory is how many changes History returns at most.
+const MaxHistory = 100
+
+// History returns the changes before a revision, the newest first; 0 begins
+// with the newest of all.
+func (a *App) History(ctx context.Context, before int64, limit int) ([]Done, error) {
+	past, err := a.store.History(ctx, before, min(limit, MaxHistory))
+	if err != nil {
+		return nil, err
+	}
+	a.reading.RLock()
+	defer a.reading.RUnlock()
+	out := make([]Done, 0, len(past))
+	for _, p := range past {
+		d := Done{Past: p}
+		switch {
+		case p.Kind == book.Undo:
+			d.Why = "It is an undo itself. Ctrl+Shift+Z in the window where it was made redoes it."
+		case p.TurnedBy > 0:
+			d.Why = "Undone already."
+		case p.Change == nil:
+			d.Why = "What the bin let go of is gone for good."
+		default:
+			var conflict *book.ConflictError
+			if _, err := a.book.Invert(a.env(), p.Change, book.Undo); errors.As(err, &conflict) {
+				d.Why = conflict.Error()
+			} else if err != nil {
+				return nil, err
+			} else {
+				d.Undoable = true
+			}
+		}
+		out = append(out, d)
+	}
+	return out, nil
+}

@@ -1,0 +1,186 @@
+package httpapi
+
+import (
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/httpapi/contract"
+)
+
+// ChangeMany does one thing to many to-dos.
+func (s *server) ChangeMany(c *gin.Context, params contract.ChangeManyParams) {
+	in, raw, err := body[contract.Many](c)
+	var cmd book.Many
+	if err == nil {
+		cmd, err = decodeMany(in)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	reply, err := s.app.Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd, turned)
+	s.reply(c, reply, err)
+}
+
+func decodeMany(in contract.Many) (book.Many, error) {
+	var cmd book.Many
+	var err error
+	if cmd.IDs, err = readIDs(in.Ids); err != nil {
+		return cmd, err
+	}
+	switch in.Do {
+	case contract.ManyDoComplete:
+		cmd.Do = func(id book.ID) book.Command { return book.Complete{ID: id} }
+	case contract.ManyDoCancel:
+		cmd.Do = func(id book.ID) book.Command { return book.Cancel{ID: id} }
+	case contract.ManyDoReopen:
+		cmd.Do = func(id book.ID) book.Command { return book.Reopen{ID: id} }
+	case contract.ManyDoStart:
+		status := book.InProcess
+		cmd.Do = func(id book.ID) book.Command { return book.Edit{ID: id, Status: &status} }
+	case contract.ManyDoDelete:
+		cmd.Do = func(id book.ID) book.Command { return book.Delete{ID: id} }
+	case contract.ManyDoRestore:
+		cmd.Do = func(id book.ID) book.Command { return book.Restore{ID: id} }
+	case contract.ManyDoHandful:
+		out := in.In != nil && !*in.In
+		cmd.Do = func(id book.ID) book.Command { return book.Pick{ID: id, Out: out} }
+	case contract.ManyDoTags:
+		var tags book.Tagging
+		if in.Add != nil {
+			tags.Add = *in.Add
+		}
+		if in.Remove != nil {
+			tags.Remove = *in.Remove
+		}
+		cmd.Do = func(id book.ID) book.Command { tags.ID = id; return tags }
+	case contract.ManyDoPlan:
+		var plan day.Horizon
+		err = optional(&plan, "plan", in.Plan)
+		cmd.Do = func(id book.ID) book.Command { return book.PlanFor{ID: id, Plan: plan} }
+	case contract.ManyDoDue:
+		var due day.Moment
+		err = optional(&due, "due", in.Due)
+		cmd.Do = func(id book.ID) book.Command { return book.Edit{ID: id, Due: &due} }
+	case contract.ManyDoPriority:
+		if in.Priority == nil {
+			return cmd, &book.RuleError{Field: "priority", Reason: "The priority is missing."}
+		}
+		var priority book.Priority
+		priority, err = read[book.Priority]("priority", string(*in.Priority))
+		cmd.Do = func(id book.ID) book.Command { return book.Edit{ID: id, Priority: &priority} }
+	case contract.ManyDoMove:
+		if in.Place == nil {
+			return cmd, &book.RuleError{Field: "place", Reason: "The place to move to is missing."}
+		}
+		var move book.Move
+		move, err = decodeMove(book.ID{}, *in.Place)
+		cmd.Do = func(id book.ID) book.Command {
+			next := move
+			next.ID = id
+			if !next.After.IsZero() && !id.IsZero() { // one behind the other
+				move.After = id
+			}
+			return next
+		}
+	}
+	return cmd, err
+}
+
+func decodeMove(id book.ID, in contract.Move) (book.Move, error) {
+	cmd := book.Move{ID: id}
+	for _, err := range []error{
+		optional(&cmd.List, "list", in.List), optional(&cmd.Section, "section", in.Section),
+		optional(&cmd.Parent, "parent", in.Parent), beside(&cmd.After, &cmd.Before, in.After, in.Before),
+	} {
+		if err != nil {
+			return cmd, err
+		}
+	}
+	return cmd, nil
+}
+
+func readIDs(texts []string) ([]book.ID, error) {
+	ids := make([]book.ID, 0, len(texts))
+	for _, text := range texts {
+		id, err := read[book.ID]("ids", text)
+		if err != nil {
+			return nil, err
+		}
+		ids = append(ids, id)
+	}
+	return ids, nil
+}
+
+func (s *server) decodePostpone(in contract.Postponing) (cmd book.Postpone, err error) {
+	if cmd.By, err = book.ParseDistance(in.Distance, s.app.Clock().Today()); err != nil {
+		return cmd, err
+	}
+	if cmd.IDs, err = readIDs(in.Ids); err == nil && in.Release != nil {
+		cmd.Release, err = readIDs(*in.Release)
+	}
+	return cmd, err
+}
+
+// Postpone moves many dated to-dos at once.
+func (s *server) Postpone(c *gin.Context, params contract.PostponeParams) {
+	in, raw, err := body[contract.Postponing](c)
+	var cmd book.Postpone
+	if err == nil {
+		cmd, err = s.decodePostpone(in)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	reply, err := s.app.Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd, turned)
+	s.reply(c, reply, err)
+}
+
+// PreviewPostpone says what Postpone would do.
+func (s *server) PreviewPostpone(c *gin.Context) {
+	in, _, err := body[contract.Postponing](c)
+	var cmd book.Postpone
+	if err == nil {
+		cmd, err = s.decodePostpone(in)
+	}
+	out := contract.Postponement{Moves: []contract.Moves{}, Stays: []contract.Stays{}}
+	if err == nil {
+		s.app.Read(func(b *book.Book, clock day.Clock) {
+			var p *book.Postponement
+			if p, err = b.Postponement(book.Env{Clock: clock}, cmd); err == nil {
+				encodePostponement(&out, p)
+			}
+		})
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, out)
+}
+
+func encodePostponement(out *contract.Postponement, p *book.Postponement) {
+	for _, m := range p.Moves {
+		row := contract.Moves{Id: m.Before.ID.String(), Title: m.Before.Title, Dates: []contract.Moved{}}
+		for _, f := range []struct {
+			field    contract.MovedField
+			from, to string
+		}{
+			{contract.MovedFieldPlan, m.Before.Plan.String(), m.After.Plan.String()},
+			{contract.MovedFieldDue, m.Before.Due.String(), m.After.Due.String()},
+			{contract.MovedFieldStart, m.Before.Start.String(), m.After.Start.String()},
+		} {
+			if f.from != f.to {
+				row.Dates = append(row.Dates, contract.Moved{Field: f.field, From: f.from, To: f.to})
+			}
+		}
+		out.Moves = append(out.Moves, row)
+	}
+	for _, h := range p.Stays {
+		out.Stays = append(out.Stays, contract.Stays{Id: h.Todo.ID.String(), Title: h.Todo.Title, Why: h.Why(), Releasable: h.Releasable()})
+	}
+}

@@ -1,0 +1,100 @@
+package httpapi
+
+import (
+	"bytes"
+	"cmp"
+	"slices"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/view"
+	"tincup/internal/httpapi/contract"
+)
+
+func overview(b *book.Book, c day.Clock, survey *view.Survey) contract.Overview {
+	o := contract.Overview{Revision: b.Revision(), Now: c.Wall().String(), Zone: c.Zone.String(),
+		Today: survey.Today.String(), Brim: view.Brim, Handful: survey.Handful, Shelves: []contract.Shelf{}, Tags: []contract.Tag{},
+		People: []contract.Person{}, Templates: []contract.List{}, Archived: []contract.List{}, Binned: []contract.Binned{}}
+	o.Counts.Cup, o.Counts.Today = survey.Counts[view.Cup], survey.Counts[view.Today]
+	o.Counts.Overdue, o.Counts.WithinAWeek = survey.Counts[view.Overdue], survey.Counts[view.WithinAWeek]
+	o.Counts.Waiting, o.Counts.Projects = survey.Counts[view.Waiting], survey.Counts[view.Projects]
+	o.Counts.Bin = survey.Counts[view.Bin]
+	for _, cup := range survey.Rail {
+		o.Rail = append(o.Rail, contract.RailCup{Horizon: cup.Horizon.String(), Count: cup.Count})
+	}
+	overviewLists(&o, b, survey)
+	people := b.People()
+	slices.SortFunc(people, func(a, b *book.Person) int { return cmp.Compare(a.Name, b.Name) })
+	for _, p := range people {
+		o.People = append(o.People, contract.Person{Id: p.ID.String(), Name: p.Name, Email: orAbsent(p.Email), Phone: orAbsent(p.Phone),
+			Note: orAbsent(p.Note), Open: survey.People[p.ID]})
+	}
+	tags := b.Tags()
+	slices.SortFunc(tags, func(a, b *book.Tag) int { return cmp.Compare(a.Name, b.Name) })
+	for _, t := range tags {
+		o.Tags = append(o.Tags, contract.Tag{Id: t.ID.String(), Name: t.Name, Colour: contract.Colour(t.Colour.String()), Open: survey.Tags[t.ID]})
+	}
+	return o
+}
+
+// overviewLists puts each list where it stands: on its shelf, among the
+// templates, the archived ones or in the bin.
+func overviewLists(o *contract.Overview, b *book.Book, survey *view.Survey) {
+	away := map[book.ID]int{}
+	for _, t := range b.Away() {
+		if t.Open() {
+			away[t.List]++
+		}
+	}
+	lists, shelves := b.Lists(), b.Shelves()
+	slices.SortFunc(lists, func(a, b *book.List) int {
+		return cmp.Or(cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
+	})
+	slices.SortFunc(shelves, func(a, b *book.Shelf) int {
+		return cmp.Or(cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
+	})
+	onShelf := map[book.ID][]contract.List{}
+	for _, l := range lists {
+		row := encodeList(b, l)
+		switch {
+		case !l.Deleted.IsZero():
+			o.Binned = append(o.Binned, contract.Binned{Id: row.Id, Name: l.Name, Kind: contract.BinnedKindList})
+		case !l.Template.IsZero():
+			row.Open = away[l.ID]
+			first, last := b.Span(l.ID)
+			row.First, row.Last = orAbsent(first.String()), orAbsent(last.String())
+			o.Templates = append(o.Templates, row)
+		case !l.Archived.IsZero():
+			row.Open = away[l.ID]
+			o.Archived = append(o.Archived, row)
+		default:
+			row.Open = survey.Lists[l.ID]
+			onShelf[l.Shelf] = append(onShelf[l.Shelf], row)
+		}
+	}
+	for _, shelf := range shelves {
+		if !shelf.Deleted.IsZero() {
+			o.Binned = append(o.Binned, contract.Binned{Id: shelf.ID.String(), Name: shelf.Name, Kind: contract.BinnedKindShelf})
+			continue
+		}
+		row := contract.Shelf{Id: shelf.ID.String(), Name: shelf.Name, Lists: onShelf[shelf.ID]}
+		if row.Lists == nil {
+			row.Lists = []contract.List{}
+		}
+		o.Shelves = append(o.Shelves, row)
+	}
+}
+
+func encodeList(b *book.Book, l *book.List) contract.List {
+	row := contract.List{Id: l.ID.String(), Name: l.Name, Colour: contract.Colour(l.Colour.String()), Shelf: l.Shelf.String(),
+		Order: contract.Order(l.Order.String()), Checklist: orFalse(l.Checklist), Pinned: orFalse(l.Pinned),
+		Archived: orFalse(!l.Archived.IsZero()), Template: orAbsent(l.Template.String())}
+	var sections []contract.Section
+	for _, s := range b.Sections(l.ID) {
+		sections = append(sections, contract.Section{Id: s.ID.String(), Name: s.Name})
+	}
+	if len(sections) > 0 {
+		row.Sections = &sections
+	}
+	return row
+}

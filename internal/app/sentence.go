@@ -20,9 +20,13 @@ type Sentence struct {
 	// At is the wall time at which it was typed, in Zone; none is now.
 	At   day.Moment
 	Zone string
-	// List and Plan are given unless the sentence says its own.
-	List book.ID
-	Plan day.Horizon
+	// List, with its Section, and Plan are given unless the sentence says its
+	// own.
+	List, Section book.ID
+	Plan          day.Horizon
+	// Parent is the to-do it becomes a subtask of, After the sibling it stands
+	// behind.
+	Parent, After book.ID
 }
 
 // Reading is a Draft with the names in it found in the Book.
@@ -192,9 +196,9 @@ func found(b *book.Book, c day.Clock, d capture.Draft) Reading {
 func (r Reading) command(s Sentence) book.Capture {
 	c := book.Capture{Title: r.Title, Notes: r.Notes, List: r.List, Priority: book.Priority(r.Priority), Start: r.Start,
 		Due: r.Due, Plan: r.Plan, Estimate: r.Estimate, Tags: r.Tags, Reminders: r.Reminders, Person: r.Person.ID,
-		Role: r.Person.Role, Repeat: r.Repeat}
+		Role: r.Person.Role, Repeat: r.Repeat, Parent: s.Parent}
 	if c.List.IsZero() {
-		c.List = s.List
+		c.List, c.Section, c.After = s.List, s.Section, s.After
 	}
 	if c.Plan.IsZero() {
 		c.Plan = s.Plan

@@ -31,10 +31,15 @@ func sentence(c *gin.Context) (app.Sentence, []byte, error) {
 			return s, raw, &book.RuleError{Field: "typed", Reason: "A date with time is wanted, such as 2026-11-24T09:00."}
 		}
 	}
-	if err := optional(&s.List, "list", in.List); err != nil {
-		return s, raw, err
+	for _, err := range []error{
+		optional(&s.List, "list", in.List), optional(&s.Section, "section", in.Section), optional(&s.Plan, "plan", in.Plan),
+		optional(&s.Parent, "parent", in.Parent), optional(&s.After, "after", in.After),
+	} {
+		if err != nil {
+			return s, raw, err
+		}
 	}
-	return s, raw, optional(&s.Plan, "plan", in.Plan)
+	return s, raw, nil
 }
 
 // ReadSentence says what a sentence means.

@@ -9,8 +9,10 @@ import RailStrip from "@/components/RailStrip.vue";
 import SheetState from "@/components/SheetState.vue";
 import ToastStack from "@/components/ToastStack.vue";
 import TopBar from "@/components/TopBar.vue";
+import { useAsk } from "@/composables/ask";
 import { useCurrent } from "@/composables/current";
 import { useAppKeys } from "@/composables/app-keys";
+import { useMenu } from "@/composables/menu";
 import { useLook } from "@/composables/look";
 import { useOverview } from "@/composables/queries";
 import { rowElement } from "@/composables/row-keys";
@@ -22,16 +24,24 @@ const later = {
   help: () => import("@/components/KeysHelp.vue"),
   slip: () => import("@/components/SlipHost.vue"),
   paste: () => import("@/components/PastePreview.vue"),
+  menu: () => import("@/components/MenuHost.vue"),
+  ask: () => import("@/components/AskHost.vue"),
+  room: () => import("@/components/MakeRoom.vue"),
 };
 const ChooserHost = defineAsyncComponent(later.chooser);
 const KeysHelp = defineAsyncComponent(later.help);
 const SlipHost = defineAsyncComponent(later.slip);
 const PastePreview = defineAsyncComponent(later.paste);
+const MenuHost = defineAsyncComponent(later.menu);
+const AskHost = defineAsyncComponent(later.ask);
+const MakeRoom = defineAsyncComponent(later.room);
 
 const route = useRoute();
 const router = useRouter();
 const server = useServer();
 const current = useCurrent();
+const asking = useAsk();
+const menus = useMenu();
 useLook();
 const narrow = useMediaQuery("(max-width: 760px)");
 const indexOpen = ref(false);
@@ -40,10 +50,7 @@ const slip = computed(() => (typeof route.query.slip === "string" ? route.query.
 
 onMounted(() => {
   server.start();
-  setTimeout(
-    () => void Promise.all([later.slip(), later.chooser(), later.help(), later.paste()]),
-    500,
-  );
+  setTimeout(() => void Promise.all(Object.values(later).map((load) => load())), 500);
 });
 watch(
   () => route.fullPath,
@@ -105,6 +112,13 @@ useAppKeys(overview, () => {
     </div>
     <KeysHelp v-if="current.helping" />
     <PastePreview v-if="current.pasted !== undefined && overview" :overview="overview" />
+    <MenuHost v-if="menus.menu" :key="menus.menu.label" :menu="menus.menu" />
+    <AskHost v-if="asking.question" :question="asking.question" />
+    <MakeRoom
+      v-if="current.makingRoom && overview"
+      :making="current.makingRoom"
+      :overview="overview"
+    />
     <ToastStack />
   </v-app>
 </template>

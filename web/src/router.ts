@@ -8,10 +8,16 @@ export const router = createRouter({
   routes: [
     { path: "/", redirect: "/today" },
     {
-      path: "/:view(cup|today|overdue|upcoming|within-a-week|done|bin)",
+      path: "/:view(cup|today|overdue|waiting|upcoming|within-a-week|projects|done|bin)",
       name: "view",
       component: SheetPage,
     },
+    { path: "/tag/:tag", name: "tag", component: SheetPage },
+    { path: "/person/:person", name: "person", component: SheetPage },
+    { path: "/tags", component: () => import("./pages/TagsPage.vue") },
+    { path: "/people", component: () => import("./pages/PeoplePage.vue") },
+    { path: "/away", component: () => import("./pages/AwayPage.vue") },
+    { path: "/history", component: () => import("./pages/HistoryPage.vue") },
     { path: "/list/:list", name: "list", component: SheetPage },
     {
       path: "/rail/:cup(\\d{4}-\\d{2}-\\d{2}|\\d{4}-W\\d{2}|\\d{4}-\\d{2}|parked)",

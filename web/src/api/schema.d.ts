@@ -1187,6 +1187,12 @@ export interface components {
             list?: string | null;
             /** @description The plan it gets unless it says one itself */
             plan?: string | null;
+            /** @description The section of the list */
+            section?: string | null;
+            /** @description The to-do it becomes a subtask of */
+            parent?: string | null;
+            /** @description The sibling it stands behind */
+            after?: string | null;
         };
         Reading: {
             title: string;

@@ -2,6 +2,7 @@
 import { computed, nextTick } from "vue";
 import type { Overview, RepeatChoice } from "@/api/client";
 import { useActions } from "@/composables/actions";
+import { useMany } from "@/composables/many";
 import { useCurrent } from "@/composables/current";
 import { useTodo } from "@/composables/queries";
 import { rowElement } from "@/composables/row-keys";
@@ -16,7 +17,8 @@ import TagChooser from "./TagChooser.vue";
 defineProps<{ overview: Overview }>();
 const current = useCurrent();
 const actions = useActions();
-const { data: fresh } = useTodo(computed(() => current.chooser?.todo.id ?? ""));
+const many = useMany();
+const { data: fresh } = useTodo(computed(() => current.chooser?.todo?.id ?? ""));
 const todo = computed(() => {
   const shown = current.chooser?.todo;
   return fresh.value?.id === shown?.id ? fresh.value : shown;
@@ -26,15 +28,36 @@ async function close() {
   const chooser = current.chooser;
   current.chooser = undefined;
   await nextTick();
-  const back = chooser?.at.isConnected ? chooser.at : rowElement(chooser?.todo.id);
+  const back = chooser?.at.isConnected ? chooser.at : rowElement(chooser?.todo?.id);
   back?.focus();
 }
 async function set(field: "due" | "start" | "plan", value: string | null) {
   const t = todo.value;
+  const ids = current.chooser?.ids;
   await close();
+  if (ids && field !== "start")
+    return void many.change(
+      ids,
+      field === "due" ? { do: "due", due: value } : { do: "plan", plan: value },
+    );
   if (!t || t[field] === value) return;
   if (field === "plan") await actions.plan(t, value);
   else await actions.edit(t, { [field]: value });
+}
+async function setPlace(list: string | null, section: string | null) {
+  const t = todo.value;
+  const ids = current.chooser?.ids;
+  await close();
+  if (ids) await many.change(ids, { do: "move", place: { list, section } });
+  else if (t && (t.list !== list || (t.section ?? null) !== section))
+    await actions.move(t, list, section);
+}
+async function setTags(add: string[], remove: string[]) {
+  const ids = current.chooser?.ids;
+  if (ids) {
+    await close();
+    await many.change(ids, { do: "tags", add, remove });
+  } else if (todo.value) await actions.tag(todo.value, add, remove);
 }
 function setMoment(value: string | null) {
   const kind = current.chooser?.kind;
@@ -64,22 +87,27 @@ async function setRepeat(choice: RepeatChoice) {
     min-width="0"
     @update:model-value="close"
   >
-    <div v-if="todo" class="floating" @keydown.esc.stop="close">
+    <div v-if="todo || current.chooser.ids" class="floating" @keydown.esc.stop="close">
       <ListChooser
         v-if="current.chooser.kind === 'list'"
         :overview="overview"
         :todo="todo"
-        @done="close"
+        @choose="setPlace"
       />
-      <TagChooser v-else-if="current.chooser.kind === 'tags'" :overview="overview" :todo="todo" />
+      <TagChooser
+        v-else-if="current.chooser.kind === 'tags'"
+        :overview="overview"
+        :todo="todo"
+        @turn="setTags"
+      />
       <PersonChooser
-        v-else-if="current.chooser.kind === 'person'"
+        v-else-if="current.chooser.kind === 'person' && todo"
         :overview="overview"
         :todo="todo"
         @done="close"
       />
       <RepeatEditor
-        v-else-if="current.chooser.kind === 'repeat'"
+        v-else-if="current.chooser.kind === 'repeat' && todo"
         :key="todo.id"
         :repeat="todo.repeat"
         :date="todo.due ?? todo.plan ?? todo.start"
@@ -95,15 +123,15 @@ async function setRepeat(choice: RepeatChoice) {
       <PlanChooser
         v-else-if="current.chooser.kind === 'plan'"
         :overview="overview"
-        :value="todo.plan"
+        :value="todo?.plan ?? null"
         @choose="(v) => set('plan', v)"
       />
       <MomentChooser
-        v-else
+        v-else-if="current.chooser.kind === 'due' || current.chooser.kind === 'start'"
         :what="current.chooser.kind"
         :timed="current.chooser.kind === 'due'"
         :today="overview.today"
-        :value="todo[current.chooser.kind]"
+        :value="todo?.[current.chooser.kind] ?? null"
         @choose="(v) => setMoment(v)"
       />
     </div>

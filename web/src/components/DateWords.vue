@@ -6,13 +6,19 @@ import { sayMoment } from "@/words/fields";
 /** A date, typed in words and shown in full. */
 const props = defineProps<{ label: string }>();
 const date = defineModel<string>({ required: true });
-const text = ref(sayMoment(date.value));
+const say = (d: string) => (d ? sayMoment(d) : "");
+const text = ref(say(date.value));
 const wrong = ref(false);
 
-watch(date, (d) => (text.value = sayMoment(d)));
+watch(date, (d) => (text.value = say(d)));
 async function read() {
-  if (text.value === sayMoment(date.value)) {
+  if (text.value === say(date.value)) {
     wrong.value = false;
+    return;
+  }
+  if (!text.value.trim()) {
+    wrong.value = false;
+    date.value = "";
     return;
   }
   try {

@@ -1,19 +1,27 @@
 <script setup lang="ts">
+import type { MenuItem } from "@/composables/menu";
 import { computed } from "vue";
-import type { Group, Overview } from "@/api/client";
+import { mdiDotsHorizontal } from "@mdi/js";
+import type { List, Overview } from "@/api/client";
+import { usePlaces } from "@/composables/places";
+import type { ShownGroup } from "@/composables/shown";
 import { groupHead } from "@/words/groups";
+import ActionMenu from "./ActionMenu.vue";
 import CupGlyph from "./CupGlyph.vue";
 
 const props = defineProps<{
-  group: Group;
+  group: ShownGroup;
   today: string;
   overview: Overview;
   /** Upcoming shows each day's cup beside its name. */
   withCup?: boolean;
+  /** The list that a section is one of. */
+  list?: List;
   folded?: boolean;
   folds?: boolean;
 }>();
-defineEmits<{ fold: [] }>();
+defineEmits<{ fold: []; all: [] }>();
+const places = usePlaces();
 
 const words = computed(() => groupHead(props.group, props.today));
 const level = computed(() => {
@@ -25,6 +33,38 @@ const over = computed(() =>
     ? Math.round((level.value - 1) * props.overview.brim)
     : 0,
 );
+const count = computed(() => {
+  if (props.folds) return `${props.folded ? "show" : "hide"} ${props.group.count || ""}`;
+  return props.group.kind === "handful" ? `${props.group.count} of 5` : props.group.count || "";
+});
+const section = computed(() =>
+  props.group.kind === "section"
+    ? props.list?.sections?.find((s) => s.id === props.group.of)
+    : undefined,
+);
+const items = computed<MenuItem[]>(() => {
+  const s = section.value;
+  const all = props.list?.sections ?? [];
+  if (!s) return [];
+  const at = all.indexOf(s);
+  const before = all[at - 1];
+  const behind = all[at + 1];
+  return [
+    { name: "Rename…", act: () => places.renameSection(s) },
+    ...(before
+      ? [{ name: "Move up", act: () => places.moveSection(s, { before: before.id }) }]
+      : []),
+    ...(behind
+      ? [{ name: "Move down", act: () => places.moveSection(s, { after: behind.id }) }]
+      : []),
+    {
+      name: "Remove the heading, keep its to-dos",
+      act: () => places.deleteSection(s, false),
+      apart: true,
+    },
+    { name: "Put it in the bin with its to-dos", act: () => places.deleteSection(s, true) },
+  ];
+});
 </script>
 
 <template>
@@ -39,9 +79,25 @@ const over = computed(() =>
     <CupGlyph v-if="withCup && group.kind === 'day'" :level="level" :size="20" />
     <h2>{{ words }}</h2>
     <span v-if="over > 0" class="over">{{ over }} over</span>
-    <span class="count"
-      >{{ folds ? (folded ? "show " : "hide ") : "" }}{{ group.count || "" }}</span
-    >
+    <template v-if="!folds">
+      <ActionMenu
+        v-if="items.length"
+        class="btn quiet hidden"
+        :label="`More for ${words}`"
+        :items="() => items"
+      >
+        <v-icon :icon="mdiDotsHorizontal" size="16" />
+      </ActionMenu>
+      <button
+        v-if="group.count > 1"
+        class="btn quiet hidden"
+        :title="`Choose all ${group.count} of ${words}`"
+        @click="$emit('all')"
+      >
+        choose all
+      </button>
+    </template>
+    <span class="count">{{ count }}</span>
   </component>
 </template>
 
@@ -75,6 +131,23 @@ h2 {
   color: var(--copper);
   font-size: 14px;
   font-weight: 600;
+}
+/* Shown under the pointer or the focus; always where there is no pointer. */
+.hidden {
+  min-height: 24px;
+  padding: 0 7px;
+  color: var(--pencil);
+  font-size: 13px;
+  opacity: 0;
+}
+.head:hover .hidden,
+.hidden:focus-visible {
+  opacity: 1;
+}
+@media (hover: none) {
+  .hidden {
+    opacity: 1;
+  }
 }
 .folds {
   cursor: pointer;

@@ -1,33 +1,109 @@
 <script setup lang="ts">
-import { ref, useTemplateRef } from "vue";
-import type { Colour } from "@/api/client";
+import type { MenuItem } from "@/composables/menu";
+import { mdiDotsHorizontal } from "@mdi/js";
+import { computed, ref, useTemplateRef } from "vue";
+import type { List } from "@/api/client";
 import { useDrop } from "@/composables/drop";
+import { type ListLanding, useListDrag } from "@/composables/list-drag";
+import ActionMenu from "./ActionMenu.vue";
 
-/** One line of the index; one with `takes` moves what is dropped on it. */
+/**
+ * One line of the index. One with `takes` moves what is dropped on it; a list
+ * can be dragged among the others itself.
+ */
 const props = defineProps<{
   to: string;
   name: string;
   count?: number;
-  colour?: Colour;
+  list?: List;
   takes?: boolean;
+  items?: MenuItem[];
 }>();
-const emit = defineEmits<{ drop: [id: string] }>();
+const emit = defineEmits<{ drop: [id: string]; land: [landing: ListLanding] }>();
 
 const root = useTemplateRef("root");
 const over = props.takes ? useDrop(root, (id) => emit("drop", id)) : ref(false);
+const edge = props.list
+  ? useListDrag(
+      root,
+      () => props.list!,
+      (landing) => emit("land", landing),
+    )
+  : ref(undefined);
+const label = computed(() => `More for ${props.name}`);
+/** Alt and an arrow move a list, as they move a row. */
+const move = (name: string) => props.items?.find((i) => i.name === name)?.act();
 </script>
 
 <template>
-  <li ref="root">
-    <router-link :to="to" class="entry" :class="{ over, listed: colour }" active-class="here">
-      <span v-if="colour" class="dot" :style="{ background: `var(--${colour})` }" />
-      <span class="name">{{ name }}</span>
+  <li ref="root" :class="edge && `land-${edge}`">
+    <router-link
+      :to="to"
+      class="entry"
+      :class="{ over, listed: list }"
+      active-class="here"
+      @keydown.alt.up.prevent="move('Move up')"
+      @keydown.alt.down.prevent="move('Move down')"
+    >
+      <span v-if="list" class="dot" :style="{ background: `var(--${list.colour})` }" />
+      <span class="name" :title="name">{{ name }}</span>
       <span v-if="count" class="count">{{ count }}</span>
     </router-link>
+    <ActionMenu v-if="items" class="more" :label="label" :items="() => items ?? []">
+      <v-icon :icon="mdiDotsHorizontal" size="16" />
+    </ActionMenu>
   </li>
 </template>
 
 <style scoped>
+li {
+  position: relative;
+}
+.land-top::after,
+.land-bottom::after {
+  position: absolute;
+  right: 0;
+  left: 8px;
+  height: 2px;
+  background: var(--rim);
+  content: "";
+}
+.land-top::after {
+  top: -1px;
+}
+.land-bottom::after {
+  bottom: -1px;
+}
+.more {
+  position: absolute;
+  top: 1px;
+  right: 4px;
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 24px;
+  border-radius: var(--corner);
+  background: var(--wash);
+  color: var(--pencil);
+  cursor: pointer;
+  opacity: 0;
+}
+li:hover .more,
+.more:focus-visible,
+.more[aria-expanded="true"] {
+  opacity: 1;
+}
+.entry:focus-visible + .more {
+  opacity: 1;
+}
+@media (hover: none) {
+  .more {
+    opacity: 1;
+  }
+  .entry:has(+ .more) {
+    padding-right: 34px;
+  }
+}
 .entry {
   display: flex;
   align-items: center;

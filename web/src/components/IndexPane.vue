@@ -1,17 +1,20 @@
 <script setup lang="ts">
-import { mdiPlus } from "@mdi/js";
-import { nextTick, ref } from "vue";
+import type { MenuItem } from "@/composables/menu";
+import { mdiDotsHorizontal, mdiPlus } from "@mdi/js";
+import { computed, nextTick, ref } from "vue";
 import { useRouter } from "vue-router";
-import { client, type Overview, send } from "@/api/client";
+import type { List, Overview, Shelf } from "@/api/client";
 import { useActions } from "@/composables/actions";
-import { useServer } from "@/composables/server";
-import { useToasts } from "@/composables/toasts";
+import type { ListLanding } from "@/composables/list-drag";
+import { useMany } from "@/composables/many";
+import { usePlaces } from "@/composables/places";
+import ActionMenu from "./ActionMenu.vue";
 import IndexEntry from "./IndexEntry.vue";
 
-defineProps<{ overview: Overview }>();
+const props = defineProps<{ overview: Overview }>();
 const actions = useActions();
-const server = useServer();
-const toasts = useToasts();
+const many = useMany();
+const places = usePlaces();
 const router = useRouter();
 
 /** What is being named: a list on a shelf ("" for the first), or a shelf. */
@@ -40,26 +43,83 @@ async function make() {
   await actions.attempt(async () => {
     const made =
       what.kind === "shelf"
-        ? await send((header) =>
-            client.POST("/api/shelves", { params: { header }, body: { name: name.value } }),
-          )
-        : await send((header) =>
-            client.POST("/api/lists", {
-              params: { header },
-              body: { name: name.value, ...(what.shelf ? { shelf: what.shelf } : {}) },
-            }),
-          );
+        ? await places.addShelf(name.value)
+        : await places.addList(name.value, what.shelf);
     naming.value = undefined;
-    server.refresh(made.change.revision);
-    toasts.show({ text: made.change.says, undo: made.change.revision });
+    places.took(made);
     if (what.kind === "list") await router.push(`/list/${made.id}`);
   });
   making = false;
 }
+
+const pinned = computed(() =>
+  props.overview.shelves.flatMap((s) => s.lists).filter((l) => l.pinned),
+);
+const putAway = computed(
+  () =>
+    props.overview.templates.length + props.overview.archived.length + props.overview.binned.length,
+);
+
+function shelfItems(shelf: Shelf): MenuItem[] {
+  const all = props.overview.shelves;
+  const at = all.indexOf(shelf);
+  const before = all[at - 1];
+  const behind = all[at + 1];
+  return [
+    { name: "New list…", act: () => begin("list", shelf.id) },
+    { name: "Rename…", act: () => places.renameShelf(shelf) },
+    ...(before
+      ? [{ name: "Move up", act: () => places.moveShelf(shelf, { before: before.id }) }]
+      : []),
+    ...(behind
+      ? [{ name: "Move down", act: () => places.moveShelf(shelf, { after: behind.id }) }]
+      : []),
+    {
+      name: shelf.lists.length ? "Put it in the bin with its lists" : "Put it in the bin",
+      act: () => places.deleteShelf(shelf),
+      apart: true,
+    },
+  ];
+}
+
+function listItems(list: List, shelf: Shelf): MenuItem[] {
+  const at = shelf.lists.indexOf(list);
+  const before = shelf.lists[at - 1];
+  const behind = shelf.lists[at + 1];
+  const beside = (to: { before?: string; after?: string }) => () =>
+    places.moveList(list, { shelf: shelf.id, ...to });
+  return [
+    { name: "Name and colour…", act: () => places.renameList(list) },
+    ...(before ? [{ name: "Move up", act: beside({ before: before.id }) }] : []),
+    ...(behind ? [{ name: "Move down", act: beside({ after: behind.id }) }] : []),
+    {
+      name: list.pinned ? "Unpin" : "Pin",
+      act: () => places.editList(list, { pinned: !list.pinned }),
+    },
+    { name: "Archive", act: () => places.editList(list, { archived: true }) },
+    { name: "Put in the bin", act: () => places.deleteList(list), apart: true },
+  ];
+}
+const land = (shelf: Shelf, { list, ...beside }: ListLanding) =>
+  places.moveList({ id: list }, { shelf: shelf.id, ...beside });
 </script>
 
 <template>
   <nav class="index" aria-label="Index">
+    <template v-if="pinned.length">
+      <h2>Pinned</h2>
+      <ul>
+        <IndexEntry
+          v-for="list in pinned"
+          :key="list.id"
+          :to="`/list/${list.id}`"
+          :name="list.name"
+          :count="list.open"
+          takes
+          @drop="(id) => many.move(id, { list: list.id })"
+        />
+      </ul>
+    </template>
     <h2>Collect</h2>
     <ul>
       <IndexEntry
@@ -67,23 +127,25 @@ async function make() {
         name="The Cup"
         :count="overview.counts.cup"
         takes
-        @drop="(id) => actions.move({ id }, null)"
+        @drop="(id) => many.move(id, { list: null })"
       />
     </ul>
     <h2>Do</h2>
     <ul>
       <IndexEntry to="/today" name="Today" :count="overview.counts.today" />
       <IndexEntry to="/overdue" name="Overdue" :count="overview.counts.overdue" />
+      <IndexEntry to="/waiting" name="Waiting" :count="overview.counts.waiting" />
     </ul>
     <h2>Look ahead</h2>
     <ul>
       <IndexEntry to="/upcoming" name="Upcoming" />
       <IndexEntry to="/within-a-week" name="Within a week" :count="overview.counts.withinAWeek" />
+      <IndexEntry to="/projects" name="Projects" :count="overview.counts.projects" />
     </ul>
     <h2>Arrange</h2>
     <div v-for="shelf in overview.shelves" :key="shelf.id" class="shelf">
       <h3>
-        <span>{{ shelf.name }}</span>
+        <span class="shelf-name" :title="shelf.name">{{ shelf.name }}</span>
         <button
           class="plus"
           :aria-label="`New list on ${shelf.name}`"
@@ -92,6 +154,13 @@ async function make() {
         >
           <v-icon :icon="mdiPlus" size="16" />
         </button>
+        <ActionMenu
+          class="plus dots"
+          :label="`More for the shelf ${shelf.name}`"
+          :items="() => shelfItems(shelf)"
+        >
+          <v-icon :icon="mdiDotsHorizontal" size="16" />
+        </ActionMenu>
       </h3>
       <ul>
         <IndexEntry
@@ -100,9 +169,11 @@ async function make() {
           :to="`/list/${list.id}`"
           :name="list.name"
           :count="list.open"
-          :colour="list.colour"
+          :list="list"
+          :items="listItems(list, shelf)"
           takes
-          @drop="(id) => actions.move({ id }, list.id)"
+          @drop="(id) => many.move(id, { list: list.id })"
+          @land="(landing) => land(shelf, landing)"
         />
       </ul>
       <input
@@ -134,9 +205,15 @@ async function make() {
       </button>
       <button class="btn quiet" @click="begin('shelf')">New shelf</button>
     </div>
+    <ul class="across">
+      <IndexEntry to="/tags" name="Tags" :count="overview.tags.length" />
+      <IndexEntry to="/people" name="People" :count="overview.people.length" />
+      <IndexEntry v-if="putAway" to="/away" name="Put away" :count="putAway" />
+    </ul>
     <h2>Look back</h2>
     <ul>
       <IndexEntry to="/done" name="Done" />
+      <IndexEntry to="/history" name="History" />
       <IndexEntry to="/bin" name="Bin" :count="overview.counts.bin" />
     </ul>
   </nav>
@@ -173,12 +250,20 @@ h3 {
   font-family: var(--sans);
   font-size: 14px;
 }
+.shelf-name {
+  flex: 1;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.across {
+  margin-top: 6px;
+}
 .plus {
   display: grid;
   place-items: center;
   width: 24px;
   height: 24px;
-  margin-right: 4px;
   border-radius: var(--corner);
   color: var(--pencil);
   cursor: pointer;
@@ -186,6 +271,19 @@ h3 {
 .plus:hover {
   background: var(--wash);
   color: var(--rim);
+}
+.dots {
+  opacity: 0;
+}
+h3:hover .dots,
+h3:focus-within .dots,
+.dots[aria-expanded="true"] {
+  opacity: 1;
+}
+@media (hover: none) {
+  .dots {
+    opacity: 1;
+  }
 }
 .naming {
   width: calc(100% - 24px);

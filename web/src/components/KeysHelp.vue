@@ -5,7 +5,7 @@ import { keyHelp, singleKeys } from "@/composables/keys";
 
 const current = useCurrent();
 const dialog = useTemplateRef("dialog");
-const groups = ["Everywhere", "On a row", "Go to"] as const;
+const groups = ["On a row", "In a list", "Many at once", "Everywhere", "Go to"] as const;
 onMounted(() => dialog.value?.showModal());
 </script>
 

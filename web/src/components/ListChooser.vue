@@ -4,8 +4,9 @@ import { client, type Overview, send, type Todo } from "@/api/client";
 import { useActions } from "@/composables/actions";
 import OptionFinder from "./OptionFinder.vue";
 
-const props = defineProps<{ overview: Overview; todo: Todo }>();
-const emit = defineEmits<{ done: [] }>();
+/** Chooses a list, or a section of one; null is the Cup. */
+const props = defineProps<{ overview: Overview; todo?: Todo }>();
+const emit = defineEmits<{ choose: [list: string | null, section: string | null] }>();
 const actions = useActions();
 const query = ref("");
 
@@ -16,16 +17,20 @@ interface Option {
   colour?: string;
   /** null is the Cup. */
   list?: string | null;
+  section?: string | null;
   /** A list that is not there yet. */
   make?: string;
 }
 
 const found = computed<Option[]>(() => {
   const wanted = query.value.trim().toLowerCase();
-  const all: Option[] = [{ key: "cup", name: "The Cup", list: null }];
+  const all: Option[] = [{ key: "cup", name: "The Cup", list: null, section: null }];
   for (const shelf of props.overview.shelves) {
     for (const l of shelf.lists) {
-      all.push({ key: l.id, name: l.name, shelf: shelf.name, colour: l.colour, list: l.id });
+      const of = { shelf: shelf.name, colour: l.colour, list: l.id };
+      all.push({ key: l.id, name: l.name, ...of, section: null });
+      for (const s of l.sections ?? [])
+        all.push({ key: s.id, name: `${l.name}, ${s.name}`, ...of, section: s.id });
     }
   }
   const hits = all.filter((o) => o.name.toLowerCase().includes(wanted));
@@ -35,10 +40,12 @@ const found = computed<Option[]>(() => {
   }
   return hits;
 });
-const isHere = (o: Option) => o.list !== undefined && o.list === props.todo.list;
+const isHere = (o: Option) =>
+  o.list !== undefined &&
+  o.list === props.todo?.list &&
+  o.section === (props.todo?.section ?? null);
 
 async function pick(option: Option) {
-  emit("done");
   let list = option.list ?? null;
   const name = option.make;
   if (name) {
@@ -48,7 +55,7 @@ async function pick(option: Option) {
     if (!made) return;
     list = made.id;
   }
-  if (list !== props.todo.list) await actions.move(props.todo, list);
+  emit("choose", list, option.section ?? null);
 }
 </script>
 

@@ -2,13 +2,13 @@
 import { computed } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import type { Overview } from "@/api/client";
-import { useActions } from "@/composables/actions";
+import { useMany } from "@/composables/many";
 import RailCup from "./RailCup.vue";
 
 const props = defineProps<{ overview: Overview }>();
 const router = useRouter();
 const route = useRoute();
-const actions = useActions();
+const many = useMany();
 
 const pathOf = (horizon: string) =>
   horizon === props.overview.today ? "/today" : `/rail/${horizon}`;
@@ -27,7 +27,7 @@ const overdue = computed(() => props.overview.counts.overdue);
           :place="i"
           :shown="route.path === pathOf(cup.horizon)"
           @show="router.push(pathOf(cup.horizon))"
-          @drop="(id) => actions.plan({ id }, cup.horizon)"
+          @drop="(id) => many.plan(id, cup.horizon)"
         />
         <router-link v-if="i === 0 && overdue" to="/overdue" class="spill">
           <svg width="62" height="10" viewBox="0 0 62 10" aria-hidden="true">

@@ -15,7 +15,9 @@ const current = useCurrent();
 
 const place = computed(() => {
   const at = listById(props.overview, props.todo.list);
-  return at ? `${at.shelf.name} · ${at.list.name}` : "None yet: it is in the Cup";
+  const section = at?.list.sections?.find((s) => s.id === props.todo.section);
+  if (!at) return "None yet: it is in the Cup";
+  return [at.shelf.name, at.list.name, section?.name].filter(Boolean).join(" · ");
 });
 const plan = computed(() => {
   const p = props.todo.plan;

@@ -5,6 +5,7 @@ import { useRoute, useRouter } from "vue-router";
 import { ask, client, type Overview, send, type Todo } from "@/api/client";
 import { useActions } from "@/composables/actions";
 import { useLinger } from "@/composables/linger";
+import { useServer } from "@/composables/server";
 import { fullMoment, instantWords } from "@/words/dates";
 import TickBox from "./TickBox.vue";
 
@@ -12,6 +13,7 @@ import TickBox from "./TickBox.vue";
 const props = defineProps<{ todo: Todo; overview: Overview; binned: boolean }>();
 const actions = useActions();
 const linger = useLinger();
+const server = useServer();
 const route = useRoute();
 const router = useRouter();
 const { data: inside } = useQuery({
@@ -35,9 +37,9 @@ async function add() {
   title.value = "";
   const made = await actions.attempt(() =>
     send((header) =>
-      client.POST("/api/todos", {
+      client.POST("/api/sentence/todos", {
         params: { header },
-        body: { title: said, parent: props.todo.id },
+        body: { text: said, parent: props.todo.id, ...server.wall() },
       }),
     ),
   );
@@ -47,7 +49,7 @@ async function add() {
 </script>
 
 <template>
-  <section v-if="inside && (inside.subtasks.length || !fixed)" class="inside">
+  <section v-if="inside && (inside.subtasks.length || (!fixed && !todo.isNote))" class="inside">
     <div v-if="inside.subtasks.length" class="head">
       <h2>Subtasks</h2>
       <span v-if="inside.progress" class="count"
@@ -67,7 +69,9 @@ async function add() {
     </div>
     <ul>
       <li v-for="sub in inside.subtasks" :key="sub.id">
+        <span v-if="sub.isNote" class="note">note</span>
         <TickBox
+          v-else
           :ticked="linger.struck(sub)"
           :crossed="sub.status === 'cancelled'"
           :label="linger.struck(sub) ? `Open again: ${sub.title}` : `Tick: ${sub.title}`"
@@ -79,13 +83,30 @@ async function add() {
         </button>
       </li>
     </ul>
+    <p v-if="inside.next" class="next">
+      Next: <button class="link" @click="open(inside.next.id)">{{ inside.next.title }}</button>
+    </p>
+    <p
+      v-else-if="inside.progress && inside.progress.done < inside.progress.total"
+      class="next none"
+    >
+      No next action: what is open waits, is parked or has not started.
+    </p>
+    <label v-if="!fixed && inside.subtasks.length > 1" class="order"
+      ><input
+        type="checkbox"
+        :checked="todo.inOrder"
+        @change="actions.edit(todo, { inOrder: !todo.inOrder })"
+      />
+      One after another</label
+    >
     <input
-      v-if="!fixed"
+      v-if="!fixed && !todo.isNote"
       v-model="title"
+      class="adds"
       aria-label="Add a subtask"
       placeholder="Add a subtask"
       autocomplete="off"
-      maxlength="500"
       @keydown.enter.prevent="add"
       @keydown.esc.stop="($event.target as HTMLElement).blur()"
     />
@@ -169,14 +190,45 @@ li {
 .records .count {
   margin-left: 8px;
 }
-input {
+.next {
+  margin: 2px 0 6px;
+  font-size: 14px;
+}
+.none,
+.note {
+  color: var(--pencil);
+}
+.note {
+  width: 32px;
+  font-size: 13px;
+  text-align: center;
+}
+.link {
+  min-height: 24px;
+  color: var(--rim);
+  text-decoration: underline;
+  cursor: pointer;
+}
+.order {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 28px;
+  color: var(--pencil);
+}
+.order input {
+  width: 16px;
+  height: 16px;
+  accent-color: var(--rim);
+}
+.adds {
   width: 100%;
   height: 32px;
   padding: 0 10px;
   border: 1px dashed var(--tin);
   border-radius: var(--corner);
 }
-input:focus {
+.adds:focus {
   border: 1px solid var(--rim);
   background: var(--glaze);
 }

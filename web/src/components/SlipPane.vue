@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { computed, nextTick, toRef, useTemplateRef, watch } from "vue";
+import { computed, nextTick, ref, toRef, useTemplateRef, watch } from "vue";
 import type { Overview, Todo } from "@/api/client";
 import { useActions } from "@/composables/actions";
+import { useAttach } from "@/composables/attach";
 import { useDraft } from "@/composables/draft";
 import { useLinger } from "@/composables/linger";
 import { instantWords } from "@/words/dates";
 import DraftClash from "./DraftClash.vue";
+import SlipFiles from "./SlipFiles.vue";
 import SlipFields from "./SlipFields.vue";
 import SlipInside from "./SlipInside.vue";
 import TickBox from "./TickBox.vue";
@@ -48,6 +50,29 @@ const saving = computed(() => {
   return states.includes("saved") ? "Saved." : "";
 });
 
+const inHandful = computed(() => props.todo.handful === props.overview.today);
+
+const { attach } = useAttach();
+/** A file hangs over the slip. */
+const over = ref(false);
+function dragged(e: DragEvent) {
+  if (fixed.value || !e.dataTransfer?.types.includes("Files")) return;
+  e.preventDefault();
+  over.value = true;
+}
+function dropped(e: DragEvent) {
+  if (!over.value) return;
+  e.preventDefault();
+  over.value = false;
+  void attach(props.todo, [...(e.dataTransfer?.files ?? [])]);
+}
+function pasted(e: ClipboardEvent) {
+  const files = [...(e.clipboardData?.files ?? [])];
+  if (fixed.value || !files.length) return;
+  e.preventDefault();
+  void attach(props.todo, files);
+}
+
 function grow(el: HTMLTextAreaElement | null, least: number) {
   if (!el) return;
   el.style.height = "0";
@@ -65,17 +90,37 @@ watch(
 </script>
 
 <template>
-  <aside class="slip" aria-label="Slip" :data-slip="todo.id" @keydown.esc.stop="emit('close')">
+  <aside
+    class="slip"
+    :class="{ over }"
+    aria-label="Slip"
+    :data-slip="todo.id"
+    @keydown.esc.stop="emit('close')"
+    @dragover="dragged"
+    @dragleave="over = false"
+    @drop="dropped"
+    @paste="pasted"
+  >
     <header>
       <TickBox
-        v-if="!fixed"
+        v-if="!fixed && !todo.isNote"
         :ticked="struck"
         :half="todo.status === 'in-process'"
         :crossed="todo.status === 'cancelled'"
         :label="struck ? 'Open again' : 'Tick'"
         @click="actions.tick(todo)"
       />
+      <span v-if="todo.isNote" class="kind">Note</span>
       <span class="grow" />
+      <button
+        v-if="!fixed && !todo.isNote && !struck"
+        class="btn quiet"
+        :aria-pressed="inHandful"
+        title="h"
+        @click="actions.pick(todo, !inHandful)"
+      >
+        {{ inHandful ? "In the handful" : "Into the handful" }}
+      </button>
       <button class="btn quiet" @click="emit('close')">Close</button>
     </header>
     <textarea
@@ -128,6 +173,8 @@ watch(
       @theirs="notes.takeTheirs()"
     />
 
+    <SlipFiles :todo="todo" :fixed="fixed" />
+
     <footer>
       <p class="foot" role="status">{{ saving }}</p>
       <p class="foot">{{ history }}</p>
@@ -137,7 +184,7 @@ watch(
         </button>
         <template v-else-if="!fixed">
           <button
-            v-if="todo.status === 'needs-action' || todo.status === 'in-process'"
+            v-if="!todo.isNote && (todo.status === 'needs-action' || todo.status === 'in-process')"
             class="btn"
             @click="
               actions.edit(todo, {
@@ -154,10 +201,17 @@ watch(
             <button v-if="todo.repeat" class="btn" @click="actions.run(todo.id, 'skip')">
               Skip this one
             </button>
-            <button class="btn" @click="actions.run(todo.id, 'cancel')">
+            <button v-if="!todo.isNote" class="btn" @click="actions.run(todo.id, 'cancel')">
               {{ todo.repeat ? "Decide against all" : "Decide against it" }}
             </button>
           </template>
+          <button
+            v-if="!todo.completed && !todo.repeat"
+            class="btn"
+            @click="actions.edit(todo, { isNote: !todo.isNote })"
+          >
+            {{ todo.isNote ? "Make it a to-do" : "Make it a note" }}
+          </button>
           <button class="btn" @click="actions.remove(todo)">Put in the bin</button>
         </template>
       </div>
@@ -179,6 +233,17 @@ header {
 }
 .grow {
   flex: 1;
+}
+.slip.over {
+  outline: 3px dashed var(--rim);
+  outline-offset: -6px;
+}
+.kind {
+  color: var(--pencil);
+}
+.btn[aria-pressed="true"] {
+  border-color: var(--rim);
+  font-weight: 600;
 }
 textarea {
   display: block;

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
 import type { Overview, Todo } from "@/api/client";
-import { useActions } from "@/composables/actions";
 import OptionFinder from "./OptionFinder.vue";
 
-const props = defineProps<{ overview: Overview; todo: Todo }>();
-const actions = useActions();
+/** Turns tags on and off; of many to-dos, each choice adds one. */
+const props = defineProps<{ overview: Overview; todo?: Todo }>();
+const emit = defineEmits<{ turn: [add: string[], remove: string[]] }>();
 const query = ref("");
 
 const wanted = computed(() => query.value.trim().replace(/^#/, ""));
@@ -16,11 +16,12 @@ const found = computed(() => {
   if (wanted.value && isNew) hits.push(wanted.value);
   return hits.map((key) => ({ key, isNew: !names.includes(key) }));
 });
-const carries = (name: string) => props.todo.tags.includes(name);
+const carries = (name: string) => props.todo?.tags.includes(name) ?? false;
 
-async function turn(name: string) {
+function turn(name: string) {
   query.value = "";
-  await actions.tag(props.todo, carries(name) ? [] : [name], carries(name) ? [name] : []);
+  if (carries(name)) emit("turn", [], [name]);
+  else emit("turn", [name], []);
 }
 </script>
 

@@ -1,12 +1,18 @@
 <script setup lang="ts">
-import { draggable } from "@atlaskit/pragmatic-drag-and-drop/element/adapter";
-import { setCustomNativeDragPreview } from "@atlaskit/pragmatic-drag-and-drop/element/set-custom-native-drag-preview";
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from "vue";
+import type { MenuItem } from "@/composables/menu";
+import { mdiChevronDown, mdiChevronRight, mdiDotsHorizontal } from "@mdi/js";
+import { computed, inject, nextTick, onBeforeUnmount, ref, useTemplateRef, watch } from "vue";
 import type { Group, Overview, Row } from "@/api/client";
+import { useActions } from "@/composables/actions";
+import { sheetKey } from "@/composables/arrange";
 import { useCurrent } from "@/composables/current";
+import { useFolding } from "@/composables/folding";
 import { useLinger } from "@/composables/linger";
+import { useRowDrag } from "@/composables/row-drag";
+import { useSelection } from "@/composables/selection";
 import { rowFacts } from "@/words/row";
 import { tagColour } from "@/words/names";
+import ActionMenu from "./ActionMenu.vue";
 import PriorityNicks from "./PriorityNicks.vue";
 import TickBox from "./TickBox.vue";
 import TitleOffers from "./TitleOffers.vue";
@@ -19,20 +25,31 @@ const props = defineProps<{
   /** The list the sheet shows, which its rows need not name. */
   inList?: string;
   open: boolean;
+  /** It has subtasks below it, shown or folded away. */
+  folds: boolean;
+  /** The row behind it stands higher up. */
+  ends: boolean;
+  /** Rows can be moved among their siblings here. */
+  arranges: boolean;
 }>();
-const emit = defineEmits<{ tick: []; open: []; rename: [title: string]; restore: [] }>();
 
+const actions = useActions();
 const current = useCurrent();
+const folding = useFolding();
 const linger = useLinger();
+const selection = useSelection();
+const sheet = inject(sheetKey);
 const root = useTemplateRef("root");
 const titleField = useTemplateRef("titleField");
 const todo = computed(() => props.row.todo);
+const depth = computed(() => props.row.depth ?? 0);
 const struck = computed(() => linger.struck(todo.value));
 const isCurrent = computed(() => current.row === todo.value.id);
 const editing = computed(() => current.editing === todo.value.id);
 const binned = computed(() => todo.value.deleted !== null);
+const chosen = computed(() => selection.ids.has(todo.value.id));
+const folded = computed(() => folding.folded.has(todo.value.id));
 const facts = computed(() => rowFacts(props.row, props));
-const dragged = ref(false);
 const draft = ref("");
 
 watch(editing, async (on) => {
@@ -43,39 +60,79 @@ watch(editing, async (on) => {
   titleField.value?.select();
 });
 
+function items(): MenuItem[] {
+  const { id, parent, isNote, handful } = todo.value;
+  const moves = sheet?.moves;
+  const picked = handful === props.today;
+  return [
+    ...(isNote || struck.value
+      ? []
+      : [
+          {
+            name: picked ? "Out of the handful" : "Into today’s handful",
+            act: () => actions.pick(todo.value, !picked),
+          },
+        ]),
+    ...(props.arranges
+      ? [
+          { name: "Add below", act: () => moves?.adds(id, false), apart: true },
+          ...(isNote ? [] : [{ name: "Add a subtask", act: () => moves?.adds(id, true) }]),
+          { name: "Make it a subtask of the row above", act: () => moves?.indent(id) },
+          ...(parent ? [{ name: "Lift it out", act: () => moves?.lift(id) }] : []),
+          { name: "Move up", act: () => moves?.step(id, -1) },
+          { name: "Move down", act: () => moves?.step(id, 1) },
+        ]
+      : []),
+    { name: "Choose", act: () => selection.toggle(id), apart: true },
+    { name: "Put in the bin", act: () => actions.remove(todo.value) },
+  ];
+}
+
 function leave(keep: boolean) {
   if (!editing.value) return;
   current.editing = undefined;
   if (keep && draft.value.trim() && draft.value.trim() !== todo.value.title) {
-    emit("rename", draft.value);
+    void actions.edit(todo.value, { title: draft.value });
   }
   root.value?.focus();
 }
 
-let stop = () => {};
-onMounted(() => {
-  const element = root.value;
-  if (!element) return;
-  stop = draggable({
-    element,
-    canDrag: () => !editing.value && !binned.value,
-    getInitialData: () => ({ kind: "todo", todo: todo.value }),
-    onGenerateDragPreview: ({ nativeSetDragImage }) =>
-      setCustomNativeDragPreview({
-        nativeSetDragImage,
-        render: ({ container }) => {
-          const slip = document.createElement("div");
-          slip.className = "drag-slip";
-          slip.textContent = todo.value.title;
-          container.append(slip);
-        },
-      }),
-    onDragStart: () => (dragged.value = true),
-    onDrop: () => (dragged.value = false),
-  });
-});
+const { dragged, landing } = useRowDrag(
+  root,
+  () => props.row,
+  {
+    drag: () => !editing.value && !binned.value && (!selection.choosing || chosen.value),
+    take: () => props.arranges && !chosen.value,
+    mode: () =>
+      props.folds && !folded.value
+        ? "expanded"
+        : depth.value > 0 && props.ends
+          ? "last-in-group"
+          : "standard",
+  },
+  (id, where) => sheet?.moves.drop(id, where),
+);
+
+const ids = () => sheet?.rows.value.map((r) => r.todo.id) ?? [];
+
+/** A click opens the slip, or chooses the row. */
+function press(e: MouseEvent) {
+  const id = todo.value.id;
+  if (e.shiftKey) {
+    document.getSelection()?.removeAllRanges();
+    selection.stretch(id, ids());
+  } else if (e.ctrlKey || e.metaKey || selection.choosing) selection.toggle(id);
+  else {
+    selection.begin(id);
+    sheet?.openSlip(id);
+  }
+}
+/** While rows are chosen, the pointer takes along what it is drawn over. */
+function drawn(e: PointerEvent) {
+  linger.hold(todo.value.id);
+  if (selection.choosing && e.buttons === 1) selection.stretch(todo.value.id, ids());
+}
 onBeforeUnmount(() => {
-  stop();
   if (linger.kept.has(todo.value.id)) linger.hold(undefined);
 });
 </script>
@@ -84,20 +141,50 @@ onBeforeUnmount(() => {
   <li
     ref="root"
     class="row"
-    :class="{ current: isCurrent, open, struck, dimmed: row.dimmed, dragged, editing }"
-    :style="row.depth ? { '--depth': row.depth } : undefined"
-    :aria-level="(row.depth ?? 0) + 1"
+    :class="[
+      { current: isCurrent, open, struck, dimmed: row.dimmed, dragged, editing, chosen },
+      landing && `land-${landing.kind}`,
+    ]"
+    :style="{
+      '--depth': depth || undefined,
+      '--land': landing?.kind === 'lifted' ? landing.depth : undefined,
+    }"
+    :aria-level="depth + 1"
+    :aria-selected="selection.active ? chosen : undefined"
     :tabindex="isCurrent ? 0 : -1"
     :data-todo="todo.id"
     @focus="current.row = todo.id"
     @focusin="linger.hold(todo.id)"
     @focusout="linger.hold(undefined)"
-    @pointerenter="linger.hold(todo.id)"
+    @pointerdown="selection.choosing && !chosen && selection.begin(todo.id)"
+    @pointerenter="drawn"
     @pointerleave="linger.hold(undefined)"
-    @click="emit('open')"
+    @click="press"
   >
     <PriorityNicks :priority="todo.priority" />
-    <button v-if="binned" class="btn back" @click.stop="emit('restore')">Restore</button>
+    <button
+      v-if="folds"
+      class="fold"
+      :aria-label="folded ? `Unfold ${todo.title}` : `Fold ${todo.title}`"
+      :aria-expanded="!folded"
+      tabindex="-1"
+      @click.stop="folding.turn(todo.id)"
+    >
+      <v-icon :icon="folded ? mdiChevronRight : mdiChevronDown" size="18" />
+    </button>
+    <button
+      v-if="selection.choosing"
+      class="choose"
+      role="checkbox"
+      :aria-checked="chosen"
+      :aria-label="`Choose: ${todo.title}`"
+      :tabindex="isCurrent ? 0 : -1"
+      @click.stop="selection.toggle(todo.id)"
+    />
+    <button v-else-if="binned" class="btn back" @click.stop="actions.run(todo.id, 'restore')">
+      Restore
+    </button>
+    <span v-else-if="todo.isNote" class="note-mark" role="img" aria-label="Note" />
     <TickBox
       v-else
       :ticked="struck"
@@ -105,7 +192,7 @@ onBeforeUnmount(() => {
       :crossed="todo.status === 'cancelled'"
       :label="struck ? `Open again: ${todo.title}` : `Tick: ${todo.title}`"
       :tabindex="isCurrent ? 0 : -1"
-      @click.stop="emit('tick')"
+      @click.stop="actions.tick(todo)"
     />
     <span v-if="editing" class="editing-place" @click.stop>
       <input
@@ -127,6 +214,14 @@ onBeforeUnmount(() => {
       }}</span
       >{{ todo.title }}
     </span>
+    <ActionMenu
+      v-if="!binned && !editing && !selection.choosing"
+      class="more"
+      :label="`More for ${todo.title}`"
+      :items="items"
+    >
+      <v-icon :icon="mdiDotsHorizontal" size="16" />
+    </ActionMenu>
     <span class="facts">
       <span v-for="f in facts" :key="f.text" class="fact" :class="f.tone">{{ f.text }}</span>
       <span
@@ -147,8 +242,9 @@ onBeforeUnmount(() => {
   align-items: center;
   gap: 10px;
   min-height: 40px;
-  margin-left: -20px;
-  padding: 0 8px 0 calc(20px + 24px * min(var(--depth, 0), 8));
+  margin-left: calc(-1 * var(--gutter));
+  padding: 0 8px 0 calc(var(--gutter) + 24px * min(var(--depth, 0), 8));
+  user-select: none;
   border-bottom: 1px solid color-mix(in srgb, var(--tin) 55%, transparent);
   content-visibility: auto;
   contain-intrinsic-height: auto 40px;
@@ -171,6 +267,100 @@ onBeforeUnmount(() => {
 }
 .row.dragged {
   opacity: 0.5;
+}
+.row.chosen {
+  background: var(--wash);
+  box-shadow: inset 5px 0 0 var(--rim);
+}
+/* Where a dragged row would go: a line at the depth it would have. */
+.land-above::after,
+.land-below::after,
+.land-lifted::after {
+  position: absolute;
+  z-index: 2;
+  right: 8px;
+  left: calc(var(--gutter) + 24px * min(var(--land, var(--depth, 0)), 8));
+  height: 3px;
+  background: var(--rim);
+  content: "";
+}
+.land-above::after {
+  top: -2px;
+}
+.land-below::after,
+.land-lifted::after {
+  bottom: -2px;
+}
+.row.land-inside {
+  outline: 2px dashed var(--rim);
+  outline-offset: -3px;
+}
+.fold {
+  position: absolute;
+  left: calc(7px + 24px * min(var(--depth, 0), 8));
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 24px;
+  border-radius: var(--corner);
+  color: var(--pencil);
+  cursor: pointer;
+}
+.fold:hover {
+  background: var(--wash);
+  color: var(--rim);
+}
+.more {
+  display: grid;
+  flex: none;
+  place-items: center;
+  width: 24px;
+  height: 28px;
+  margin-left: -6px;
+  border-radius: var(--corner);
+  color: var(--pencil);
+  cursor: pointer;
+  opacity: 0;
+}
+.more:hover {
+  background: var(--wash);
+  color: var(--rim);
+}
+.row:hover .more,
+.row.current:focus-within .more,
+.more:focus-visible,
+.more[aria-expanded="true"] {
+  opacity: 1;
+}
+@media (hover: none) {
+  .more {
+    opacity: 1;
+  }
+}
+.choose {
+  flex: none;
+  width: 24px;
+  height: 24px;
+  margin: 0 -3px;
+  border: 2px dashed var(--pencil);
+  border-radius: var(--corner);
+  cursor: pointer;
+}
+.choose[aria-checked="true"] {
+  border: 2px solid var(--rim);
+  background: linear-gradient(135deg, var(--rim) 50%, var(--glaze) 50%);
+}
+/* A slip of paper with a line of writing: nothing to tick. */
+.note-mark {
+  flex: none;
+  width: 14px;
+  height: 18px;
+  margin: 0 2px;
+  border: 1.5px solid var(--pencil);
+  border-radius: 2px;
+  background:
+    linear-gradient(var(--pencil), var(--pencil)) 2px 4px / 7px 1.5px no-repeat,
+    linear-gradient(var(--pencil), var(--pencil)) 2px 8px / 5px 1.5px no-repeat;
 }
 .title {
   flex: 0 1 auto;

@@ -10,9 +10,12 @@ import {
   type TodoPatch,
 } from "@/api/client";
 import { Refused } from "@/api/client";
+import { fieldNames, fieldWords } from "@/words/clash";
 import { useLinger } from "./linger";
 import { useServer } from "./server";
 import { type Also, useToasts } from "./toasts";
+
+const short = (title: string) => (title.length > 28 ? `${title.slice(0, 27)}…` : title);
 
 type Command =
   "complete" | "reopen" | "cancel" | "restore" | "skip" | "pause" | "resume" | "end-repeat";
@@ -39,7 +42,12 @@ export function useActions() {
   }
 
   function took(changed: ChangedTodo, quiet = false, more = "", also?: Also) {
-    const { change, ...todo } = changed;
+    const { change, project, ...todo } = changed;
+    if (project?.finished && todo.status === "completed")
+      also ??= {
+        name: `Finish “${short(project.title)}”`,
+        act: () => void run(project.id, "complete"),
+      };
     queries.setQueryData(["todo", todo.id], todo);
     if (change.revision) server.refresh(change.revision, [todo.id]);
     if (!quiet && change.revision)
@@ -99,13 +107,26 @@ export function useActions() {
       ),
     );
 
-  const move = (todo: Pick<Todo, "id">, list: string | null) =>
+  const move = (todo: Pick<Todo, "id">, list: string | null, section: string | null = null) =>
     attempt(async () =>
       took(
         await send((header) =>
           client.POST("/api/todos/{id}/move", {
             params: { path: { id: todo.id }, header },
-            body: { list },
+            body: { list, section },
+          }),
+        ),
+      ),
+    );
+
+  /** Picks it for today's handful, or takes it out. */
+  const pick = (todo: Pick<Todo, "id">, isIn: boolean) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/handful", {
+            params: { path: { id: todo.id }, header },
+            body: { in: isIn },
           }),
         ),
       ),
@@ -149,7 +170,13 @@ export function useActions() {
    */
   const edit = (todo: Pick<Todo, "id" | "revision" | "repeat">, body: TodoPatch) =>
     attempt(async () => {
-      const changed = await patch(todo, body);
+      let changed: ChangedTodo;
+      try {
+        changed = await patch(todo, body);
+      } catch (e) {
+        if (clashed(e, body)) return;
+        throw e;
+      }
       const to = body.due?.slice(0, 10);
       const also =
         todo.repeat && to && changed.due && to !== todo.repeat.current
@@ -157,6 +184,20 @@ export function useActions() {
           : undefined;
       took(changed, false, "", also);
     });
+
+  /** Another window wrote the same field: says what, and offers to overwrite it. */
+  function clashed(e: unknown, body: TodoPatch): boolean {
+    const theirs = e instanceof Refused && e.problem.status === 412 ? e.problem.current : undefined;
+    const field = Object.keys(body)[0] as keyof TodoPatch | undefined;
+    if (!theirs || !field) return false;
+    toasts.show({
+      text: `Another window has set the ${fieldNames[field]} meanwhile: ${fieldWords(field, theirs)}. Yours was not kept.`,
+      trouble: true,
+      also: { name: "Set mine instead", act: () => void edit(theirs, body) },
+    });
+    server.refresh(undefined, [theirs.id]);
+    return true;
+  }
 
   const moveRepeat = (todo: Pick<Todo, "id">, to: string) =>
     attempt(async () =>
@@ -229,6 +270,7 @@ export function useActions() {
     run,
     plan,
     move,
+    pick,
     tag,
     patch,
     edit,

@@ -11,7 +11,10 @@ const places: Record<string, string> = {
   o: "/overdue",
   u: "/upcoming",
   w: "/within-a-week",
+  a: "/waiting",
+  p: "/projects",
   d: "/done",
+  h: "/history",
   b: "/bin",
 };
 

@@ -7,8 +7,13 @@ import { useServer } from "./server";
 
 /** What a to-do gets besides its title where it is put in. */
 export interface Into {
-  list?: string;
+  list?: string | null;
+  section?: string;
   plan?: string;
+  /** The to-do it becomes a subtask of. */
+  parent?: string;
+  /** The sibling it stands behind. */
+  after?: string;
 }
 
 /** When and where a sentence was typed that is read later. */
@@ -27,6 +32,8 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
   const slot = () => `tincup-line-${toValue(place)}`;
   const kept = ref(sessionStorage.getItem(slot()) ?? "");
   const reason = ref("");
+  /** What was put in behind a sibling, for the next one to stand behind it. */
+  const lastPut = ref<string>();
   /** What waits for the server, with its key, so that it goes in once. */
   let waiting: { said: string; key: string; open: boolean; typed?: Typed } | undefined;
 
@@ -57,6 +64,7 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
         key,
       );
       actions.took(made, false, again && ` ${fieldWords(made, server.today)}`);
+      if (toValue(into).after) lastPut.value = made.id;
       if (open) await router.push({ ...route, query: { ...route.query, slip: made.id } });
     } catch (e) {
       // What was typed meanwhile is not lost either.
@@ -79,5 +87,5 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
     },
   );
 
-  return { text, reason, putIn };
+  return { text, reason, putIn, lastPut };
 }

@@ -6,8 +6,17 @@ import type { Todo } from "@/api/client";
 export interface Chooser {
   kind: "list" | "due" | "start" | "plan" | "tags" | "repeat" | "person";
   /** The to-do as it was shown; what the server says takes its place. */
-  todo: Todo;
+  todo?: Todo;
+  /** Many at once, in place of one. */
+  ids?: string[];
   at: HTMLElement;
+}
+
+/** To-dos that are to make room, as they are shown in their preview. */
+export interface MakingRoom {
+  ids: string[];
+  /** Where they come from: the name of a view, or "9 chosen". */
+  from: string;
 }
 
 /** The row the keys act on, and the chooser that is open. */
@@ -20,5 +29,8 @@ export const useCurrent = defineStore("current", () => {
   const capture = ref(0);
   /** Several lines that were pasted and wait in their preview. */
   const pasted = ref<string>();
-  return { row, editing, chooser, helping, capture, pasted };
+  /** The row below which, or under which, something is being put in. */
+  const adding = ref<{ row: string; inside: boolean }>();
+  const makingRoom = shallowRef<MakingRoom>();
+  return { row, editing, chooser, helping, capture, pasted, adding, makingRoom };
 });

@@ -5,7 +5,7 @@ import { useCurrent } from "./current";
 export interface KeyHelp {
   keys: string[];
   does: string;
-  group: "Everywhere" | "On a row" | "Go to";
+  group: "Everywhere" | "On a row" | "In a list" | "Many at once" | "Go to";
 }
 
 /** Every key that works, as `?` lists them. */
@@ -27,14 +27,27 @@ export const keyHelp: KeyHelp[] = [
   { group: "On a row", keys: ["p", "Shift P"], does: "priority up, down" },
   { group: "On a row", keys: ["1", "…", "7"], does: "plan for today and the next six days" },
   { group: "On a row", keys: ["8", "9", "0"], does: "plan for this week, next week, park" },
+  { group: "On a row", keys: ["h"], does: "into today’s handful, or out" },
   { group: "On a row", keys: ["Delete"], does: "put in the bin" },
+  { group: "In a list", keys: ["]", "["], does: "make a subtask of the row above, lift out" },
+  { group: "In a list", keys: ["Alt ↑", "Alt ↓"], does: "move up, down" },
+  { group: "In a list", keys: ["Alt →", "Alt ←"], does: "make a subtask, lift out" },
+  { group: "In a list", keys: ["←", "→"], does: "fold subtasks away, show them" },
+  { group: "In a list", keys: ["a"], does: "add below this row" },
+  { group: "In a list", keys: ["Shift A"], does: "add a subtask" },
+  { group: "Many at once", keys: ["x"], does: "choose a row, or let it go" },
+  { group: "Many at once", keys: ["Shift ↓", "Shift ↑"], does: "choose the next rows too" },
+  { group: "Many at once", keys: ["s"], does: "make room: postpone safely" },
   { group: "Go to", keys: ["Shift 1", "…"], does: "what stands in that cup" },
   { group: "Go to", keys: ["g c"], does: "the Cup" },
   { group: "Go to", keys: ["g t"], does: "Today" },
   { group: "Go to", keys: ["g o"], does: "Overdue" },
   { group: "Go to", keys: ["g u"], does: "Upcoming" },
   { group: "Go to", keys: ["g w"], does: "Within a week" },
+  { group: "Go to", keys: ["g a"], does: "Waiting" },
+  { group: "Go to", keys: ["g p"], does: "Projects" },
   { group: "Go to", keys: ["g d"], does: "Done" },
+  { group: "Go to", keys: ["g h"], does: "History" },
   { group: "Go to", keys: ["g b"], does: "Bin" },
 ];
 
@@ -45,7 +58,7 @@ export const singleKeys = ref(localStorage.getItem(place) !== "off");
 watch(singleKeys, (on) => localStorage.setItem(place, on ? "on" : "off"));
 
 /** Keys that every page may use, with single keys on or off. */
-const plain = /^(Ctrl\+|Arrow|Enter$|Escape$| $)/;
+const plain = /^(Ctrl\+|Alt\+|(Shift\+)?Arrow|Enter$|Escape$| $)/;
 
 function inField(target: EventTarget | null): boolean {
   return (

@@ -1,7 +1,7 @@
 import { defineStore } from "pinia";
 import { ref } from "vue";
 import type { Group, Row, Todo } from "@/api/client";
-import { groupKey } from "./queries";
+import { groupKey, type SheetGroup } from "./queries";
 
 /** How long a ticked row stays struck where it is, in milliseconds. */
 const stay = 4000;
@@ -55,13 +55,13 @@ export const useLinger = defineStore("linger", () => {
   const tickOf = (id: string) => kept.value.get(id)?.tick;
 
   /** The server's groups with the rows that linger put back where they were. */
-  function withKept(groups: Group[], before: Group[]): Group[] {
+  function withKept(groups: SheetGroup[], before: SheetGroup[]): SheetGroup[] {
     if (kept.value.size === 0) return groups;
-    const there = new Set(groups.flatMap((g) => g.rows.map((r) => r.todo.id)));
+    const there = new Set(groups.flatMap((g) => g.rows.map((r) => r?.todo.id)));
     const out = groups.map((g) => ({ ...g, rows: [...g.rows] }));
     before.forEach((old, nth) => {
       old.rows.forEach((row, index) => {
-        if (!kept.value.has(row.todo.id) || there.has(row.todo.id)) return;
+        if (!row || !kept.value.has(row.todo.id) || there.has(row.todo.id)) return;
         let group = out.find((g) => groupKey(g) === groupKey(old));
         if (!group) {
           group = { ...old, count: 0, rows: [] };

@@ -1,6 +1,6 @@
-import { useInfiniteQuery, useQuery } from "@tanstack/vue-query";
-import { computed, type MaybeRefOrGetter, toValue } from "vue";
-import { ask, client, type Group, type View } from "@/api/client";
+import { useQueries, useQuery } from "@tanstack/vue-query";
+import { computed, type MaybeRefOrGetter, type Ref, toValue } from "vue";
+import { ask, client, type Group, type Row, type View } from "@/api/client";
 import { useServer } from "./server";
 
 export function useOverview() {
@@ -19,17 +19,23 @@ export function useOverview() {
 export type Source =
   | { kind: "view"; view: string; months: number }
   | { kind: "list"; list: string }
+  | { kind: "tag"; tag: string }
+  | { kind: "person"; person: string }
   | { kind: "rail"; cup: string };
 
-const pageSize = 200;
+export const pageSize = 200;
 
-function read(source: Source, offset: number): Promise<View> {
-  const query = { offset, limit: pageSize };
+/** Asks for some of a sheet's rows. */
+export function readView(source: Source, offset: number, limit = pageSize): Promise<View> {
+  const query = { offset, limit };
+  const at = (id: string) => ({ params: { path: { id }, query } });
   switch (source.kind) {
     case "list":
-      return ask(() =>
-        client.GET("/api/lists/{id}/view", { params: { path: { id: source.list }, query } }),
-      );
+      return ask(() => client.GET("/api/lists/{id}/view", at(source.list)));
+    case "tag":
+      return ask(() => client.GET("/api/tags/{id}/view", at(source.tag)));
+    case "person":
+      return ask(() => client.GET("/api/people/{id}/view", at(source.person)));
     case "rail":
       return ask(() =>
         client.GET("/api/rail/{cup}", { params: { path: { cup: source.cup }, query } }),
@@ -46,52 +52,77 @@ function read(source: Source, offset: number): Promise<View> {
   }
 }
 
-/** The rows of a sheet, page after page, with their groups joined. */
-export function useView(source: MaybeRefOrGetter<Source>) {
+/** A group with a place for every row it has; rows not read yet are undefined. */
+export interface SheetGroup extends Omit<Group, "rows"> {
+  rows: (Row | undefined)[];
+  /** How many rows of the sheet stand before it. */
+  start: number;
+}
+
+/**
+ * The rows of a sheet. The first page is always read; further ones are while
+ * `wanted` names them, so that a change reads again only what is looked at.
+ */
+export function useView(source: MaybeRefOrGetter<Source>, wanted: Ref<number[]>) {
   const server = useServer();
-  const query = useInfiniteQuery({
-    queryKey: ["view", computed(() => toValue(source))],
-    queryFn: async ({ pageParam }) => {
-      const view = await read(toValue(source), pageParam);
-      server.seen(view);
-      return view;
-    },
-    initialPageParam: 0,
-    getNextPageParam: (last, pages) =>
-      pages.length * pageSize < last.total ? pages.length * pageSize : undefined,
+  const pages = computed(() => [...new Set([0, ...wanted.value])].sort((a, b) => a - b));
+  const key = computed(() => JSON.stringify(toValue(source)));
+  const long = (k: unknown) => String(k).includes('"upcoming"');
+  const query = useQuery({
+    queryKey: ["view", key, 0],
+    queryFn: () => page(0),
     // A longer Upcoming keeps showing what it had.
     placeholderData: (before, q) =>
-      JSON.stringify(q?.queryKey?.[1] ?? "").includes('"upcoming"') &&
-      JSON.stringify(toValue(source)).includes('"upcoming"')
-        ? before
-        : undefined,
+      long(q?.queryKey?.[1]) && long(key.value) ? before : undefined,
   });
+  const more = useQueries({
+    queries: computed(() =>
+      pages.value.slice(1).map((n) => ({
+        queryKey: ["view", key.value, n],
+        queryFn: () => page(n),
+        placeholderData: (before: View | undefined) => before,
+      })),
+    ),
+  });
+  async function page(n: number) {
+    const view = await readView(toValue(source), n * pageSize);
+    server.seen(view);
+    return view;
+  }
   const view = computed(() => {
-    const pages = query.data.value?.pages;
-    const first = pages?.[0];
-    return first && { ...first, groups: joined(pages.map((p) => p.groups)) };
+    const first = query.data.value;
+    if (!first) return undefined;
+    const groups: SheetGroup[] = [];
+    let start = 0;
+    for (const g of first.groups) {
+      groups.push({ ...g, start, rows: Array.from<Row | undefined>({ length: g.count }) });
+      start += g.count;
+    }
+    const byKey = new Map(groups.map((g) => [groupKey(g), g]));
+    const read = [first, ...more.value.map((q) => q.data)];
+    pages.value.forEach((n, i) => fill(byKey, read[i], n * pageSize));
+    return { ...first, groups };
   });
   return { ...query, view };
 }
 
-export const groupKey = (g: Pick<Group, "kind" | "horizon">) => `${g.kind} ${g.horizon ?? ""}`;
-
-function joined(pages: Group[][]): Group[] {
-  const [first = [], ...rest] = pages;
-  const groups = first.map((g) => ({ ...g, rows: [...g.rows] }));
-  const byKey = new Map(groups.map((g) => [groupKey(g), g]));
-  for (const page of rest) {
-    for (const g of page) {
-      const known = byKey.get(groupKey(g));
-      if (known) known.rows.push(...g.rows);
-      else {
-        groups.push({ ...g, rows: [...g.rows] });
-        byKey.set(groupKey(g), groups[groups.length - 1]!);
-      }
-    }
+/** Puts the rows of one page where they belong. */
+function fill(groups: Map<string, SheetGroup>, page: View | undefined, offset: number) {
+  let at = offset;
+  for (const g of page?.groups ?? []) {
+    if (!g.rows.length) continue;
+    const group = groups.get(groupKey(g));
+    if (!group) return; // read before the last change: it is on its way again
+    const from = Math.max(at - group.start, 0);
+    g.rows.forEach((row, i) => {
+      if (from + i < group.rows.length) group.rows[from + i] = row;
+    });
+    at = group.start + from + g.rows.length;
   }
-  return groups;
 }
+
+export const groupKey = (g: Pick<Group, "kind" | "horizon" | "of">) =>
+  `${g.kind} ${g.horizon ?? g.of ?? ""}`;
 
 export function useTodo(id: MaybeRefOrGetter<string>) {
   return useQuery({

@@ -4,17 +4,32 @@ import type { Priority, Row, Todo } from "@/api/client";
 import { priorities } from "@/words/names";
 import { useActions } from "./actions";
 import { useCurrent } from "./current";
+import { useFolding } from "./folding";
 import { useKeys } from "./keys";
+import { useMany } from "./many";
 import { useOverview } from "./queries";
+import { useSelection } from "./selection";
 
 /** The element of a row, where it is shown. */
 export const rowElement = (id: string | undefined) =>
   id ? document.querySelector<HTMLElement>(`[data-todo="${CSS.escape(id)}"]`) : null;
 
-/** Keys that act on the current row of a sheet. */
-export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
+/** What keys ask of the sheet. */
+interface Moves {
+  indent: (id: string) => boolean;
+  lift: (id: string) => boolean;
+  step: (id: string, by: 1 | -1) => boolean;
+  adds: (id: string, inside: boolean) => boolean;
+  makeRoom: () => Promise<void>;
+}
+
+/** Keys that act on the current row of a sheet, or on all that are chosen. */
+export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void, moves: Moves) {
   const current = useCurrent();
   const actions = useActions();
+  const many = useMany();
+  const selection = useSelection();
+  const folding = useFolding();
   const queries = useQueryClient();
   const { data: overview } = useOverview();
 
@@ -67,7 +82,47 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
     if (at) current.chooser = { kind, todo: row.todo, at };
   }
 
-  useKeys((press) => {
+  /** Folds a row's subtasks away, or shows them. */
+  function foldRow(id: string, away: boolean): boolean {
+    if (folding.folded.has(id) !== away) folding.turn(id);
+    return true;
+  }
+
+  /** Keys that act on all that are chosen, when some are. */
+  function onChosen(press: string): boolean {
+    const ids = [...selection.ids];
+    const at = rowElement(current.row) ?? document.querySelector<HTMLElement>("main");
+    const digit = /^\d$/.exec(press)?.[0];
+    const cup = digit && overview.value?.rail[digit === "0" ? 11 : Number(digit) - 1];
+    if (cup) {
+      void many.change(ids, { do: "plan", plan: cup.horizon });
+      return true;
+    }
+    switch (press) {
+      case " ":
+        void many.change(ids, { do: "complete" });
+        return true;
+      case "l":
+      case "t":
+      case "d":
+        if (at)
+          current.chooser = { kind: ({ l: "list", t: "tags", d: "due" } as const)[press], ids, at };
+        return true;
+      case "h":
+        void many.change(ids, { do: "handful", in: true });
+        return true;
+      case "Delete":
+        void many.change(ids, { do: "delete" });
+        return true;
+      case "Escape":
+        selection.clear();
+        return true;
+    }
+    return false;
+  }
+
+  /** Moves through the rows and chooses among them. */
+  function walk(press: string): boolean {
     switch (press) {
       case "j":
       case "ArrowDown":
@@ -79,7 +134,30 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
       case "ArrowUp":
         go(index() - 1);
         return true;
+      case "Shift+ArrowDown":
+      case "Shift+ArrowUp":
+        if (current.row && !selection.any) selection.toggle(current.row);
+        go(index() + (press === "Shift+ArrowDown" ? 1 : -1));
+        if (current.row)
+          selection.stretch(
+            current.row,
+            rows.value.map((r) => r.todo.id),
+          );
+        return true;
+      case "s":
+        void moves.makeRoom();
+        return true;
+      case "Escape":
+        if (!selection.choosing) return false;
+        selection.clear();
+        return true;
     }
+    return false;
+  }
+
+  useKeys((press) => {
+    if (selection.any && onChosen(press)) return true;
+    if (walk(press)) return true;
     const row = target();
     if (!row) return false;
     const digit = /^\d$/.exec(press)?.[0];
@@ -90,6 +168,31 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
       return true;
     }
     switch (press) {
+      case "a":
+        return moves.adds(row.todo.id, false);
+      case "Shift+A":
+        return moves.adds(row.todo.id, true);
+      case "x":
+        selection.toggle(row.todo.id);
+        return true;
+      case "h":
+        void actions.pick(row.todo, row.todo.handful !== overview.value?.today);
+        return true;
+      case "]":
+        return moves.indent(row.todo.id);
+      case "[":
+        return moves.lift(row.todo.id);
+      case "Alt+ArrowUp":
+        return moves.step(row.todo.id, -1);
+      case "Alt+ArrowDown":
+        return moves.step(row.todo.id, 1);
+      case "Alt+ArrowRight":
+        return moves.indent(row.todo.id);
+      case "Alt+ArrowLeft":
+        return moves.lift(row.todo.id);
+      case "ArrowLeft":
+      case "ArrowRight":
+        return foldRow(row.todo.id, press === "ArrowLeft");
       case "Enter":
         if (document.activeElement?.matches("button, a, [role=checkbox]")) return false;
         open(row.todo.id);
@@ -97,7 +200,7 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void) {
       case " ":
         if (document.activeElement?.matches("button:not([role=checkbox]), a")) return false;
         if (row.todo.deleted) void actions.run(row.todo.id, "restore");
-        else void actions.tick(row.todo);
+        else if (!row.todo.isNote) void actions.tick(row.todo);
         return true;
       case "e":
         if (!rowElement(row.todo.id)) return false;

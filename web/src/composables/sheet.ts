@@ -1,8 +1,7 @@
 import { computed, ref, shallowRef, watch } from "vue";
 import { useRoute } from "vue-router";
-import type { Group } from "@/api/client";
 import { useLinger } from "./linger";
-import { type Source, useOverview, useView } from "./queries";
+import { type SheetGroup, type Source, useOverview, useView } from "./queries";
 import { listById, viewNames } from "@/words/names";
 import { longDay, monthName, precision, shortDay, weekStart, addDays } from "@/words/dates";
 
@@ -14,16 +13,21 @@ export function useSheet() {
   const { data: overview, error: overviewError, refetch: refetchOverview } = useOverview();
 
   const source = computed<Source>(() => {
-    const { view, list, cup } = route.params;
+    const { view, list, cup, tag, person } = route.params;
     if (typeof list === "string") return { kind: "list", list };
+    if (typeof tag === "string") return { kind: "tag", tag };
+    if (typeof person === "string") return { kind: "person", person };
     if (typeof cup === "string") return { kind: "rail", cup };
     return { kind: "view", view: typeof view === "string" ? view : "today", months: months.value };
   });
   const key = computed(() => route.path);
   watch(key, () => (months.value = 0));
 
-  const query = useView(source);
-  const displayed = shallowRef<Group[]>([]);
+  /** The pages of rows that are looked at. */
+  const wanted = ref<number[]>([]);
+  watch(key, () => (wanted.value = []));
+  const query = useView(source, wanted);
+  const displayed = shallowRef<SheetGroup[]>([]);
   let shownFor = "";
   watch(
     [query.view, () => [...linger.kept.keys()], key],
@@ -40,6 +44,9 @@ export function useSheet() {
     const today = overview.value?.today ?? "";
     if (s.kind === "view") return viewNames[s.view] ?? "";
     if (s.kind === "list") return listById(overview.value, s.list)?.list.name ?? "";
+    if (s.kind === "tag") return overview.value?.tags.find((t) => t.id === s.tag)?.name ?? "";
+    if (s.kind === "person")
+      return overview.value?.people.find((p) => p.id === s.person)?.name ?? "";
     switch (precision(s.cup)) {
       case "parked":
         return "Parked";
@@ -55,5 +62,15 @@ export function useSheet() {
     }
   });
 
-  return { source, months, query, displayed, name, overview, overviewError, refetchOverview };
+  return {
+    source,
+    months,
+    wanted,
+    query,
+    displayed,
+    name,
+    overview,
+    overviewError,
+    refetchOverview,
+  };
 }

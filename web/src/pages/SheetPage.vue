@@ -1,27 +1,40 @@
 <script setup lang="ts">
-import { computed, ref, watch } from "vue";
+import { computed, provide, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import { Away, type Row } from "@/api/client";
+import { Away } from "@/api/client";
 import AddHere from "@/components/AddHere.vue";
+import BulkBar from "@/components/BulkBar.vue";
 import ComesRound from "@/components/ComesRound.vue";
 import GroupHead from "@/components/GroupHead.vue";
+import GroupRows from "@/components/GroupRows.vue";
+import PersonCard from "@/components/PersonCard.vue";
+import SheetHead from "@/components/SheetHead.vue";
 import SheetState from "@/components/SheetState.vue";
-import TodoRow from "@/components/TodoRow.vue";
-import { useActions } from "@/composables/actions";
+import { sheetKey, useArrange } from "@/composables/arrange";
 import { useCurrent } from "@/composables/current";
-import { groupKey } from "@/composables/queries";
+import { groupKey, pageSize, readView } from "@/composables/queries";
 import { useRowKeys } from "@/composables/row-keys";
+import { useSelection } from "@/composables/selection";
 import { useSheet } from "@/composables/sheet";
+import { foldsAway, rowsOf, useShown, type ShownGroup } from "@/composables/shown";
 import { emptyWords } from "@/words/empty";
+import { listById } from "@/words/names";
 
 const route = useRoute();
 const router = useRouter();
-const actions = useActions();
 const current = useCurrent();
-const { source, months, query, displayed, name, overview } = useSheet();
+const selection = useSelection();
+const { source, months, wanted, query, displayed, name, overview } = useSheet();
 
 const view = query.view;
-const inList = computed(() => (source.value.kind === "list" ? source.value.list : undefined));
+const at = computed(() => {
+  const s = source.value;
+  return {
+    list: s.kind === "list" ? listById(overview.value, s.list)?.list : undefined,
+    tag: s.kind === "tag" ? overview.value?.tags.find((t) => t.id === s.tag) : undefined,
+    person: s.kind === "person" ? overview.value?.people.find((p) => p.id === s.person) : undefined,
+  };
+});
 const viewName = computed(() =>
   source.value.kind === "view" ? source.value.view : source.value.kind,
 );
@@ -37,30 +50,75 @@ const nothingAtAll = computed(
 const empty = computed(() => view.value && displayed.value.length === 0);
 const total = computed(() => {
   const n = view.value?.total ?? 0;
-  const what = { done: "in all", bin: "in the bin" }[viewName.value] ?? "to do";
+  const what = { done: "in all", bin: "in the bin", projects: "in all" }[viewName.value] ?? "to do";
   return n === 0 ? "" : `${n} ${what}`;
 });
 
-/** Groups that stay folded until they are asked for. */
 const unfolded = ref(new Set<string>());
-watch(
-  () => route.path,
-  () => unfolded.value.clear(),
-);
-const folds = (kind: string) => kind === "put-aside" || kind === "paused";
-const folded = (kind: string) => folds(kind) && !unfolded.value.has(kind);
 function fold(kind: string) {
   if (!unfolded.value.delete(kind)) unfolded.value.add(kind);
 }
-
-const rows = computed<Row[]>(() => displayed.value.flatMap((g) => (folded(g.kind) ? [] : g.rows)));
+const shown = useShown(displayed, unfolded);
+const rows = computed(() => rowsOf(shown.value));
 const slip = computed(() => route.query.slip as string | undefined);
-const openSlip = (id: string) => router.replace({ ...route, query: { ...route.query, slip: id } });
+const openSlip = (id: string) =>
+  void router.replace({ ...route, query: { ...route.query, slip: id } });
 
-useRowKeys(rows, openSlip);
+/** Lists and the Cup keep an order of their own, where nobody chose another. */
+const arranges = computed(
+  () => (at.value.list && !at.value.list.archived) || viewName.value === "cup",
+);
+const arrange = useArrange(
+  shown,
+  computed(() => Boolean(arranges.value)),
+);
+provide(sheetKey, { rows, openSlip, moves: arrange });
+
+/** Postpones what is chosen, or else all of a view. */
+const makesRoom = computed(() => ["today", "overdue"].includes(viewName.value));
+async function makeRoom() {
+  if (selection.any)
+    current.makingRoom = { ids: [...selection.ids], from: `${selection.ids.size} chosen` };
+  else if (makesRoom.value && view.value?.total)
+    current.makingRoom = { ids: await idsOf(0, view.value.total), from: `All of ${name.value}` };
+}
+useRowKeys(rows, openSlip, { ...arrange, makeRoom });
+
+/** The ids of rows, of those too that are not read yet. */
+async function idsOf(start: number, count: number): Promise<string[]> {
+  const ids: string[] = [];
+  for (let from = start; from < start + count; from += 1000) {
+    const limit = Math.min(1000, start + count - from);
+    const part = await readView(source.value, from, limit);
+    for (const g of part.groups) ids.push(...g.rows.map((r) => r.todo.id));
+  }
+  return ids;
+}
+async function chooseAll(group: ShownGroup) {
+  selection.add(await idsOf(group.start, group.count));
+}
+
+/** Which rows each group shows, so that their pages are read. */
+const looks = new Map<string, [number, number]>();
+function look(group: ShownGroup, from: number, to: number) {
+  looks.set(group.key, [group.start + from, group.start + to]);
+  const pages = new Set<number>();
+  for (const [first, last] of looks.values())
+    for (let n = Math.floor(first / pageSize); n <= Math.floor(last / pageSize); n++) pages.add(n);
+  const next = [...pages].sort((a, b) => a - b);
+  if (String(next) !== String(wanted.value)) wanted.value = next;
+}
+watch(
+  () => route.path,
+  () => {
+    unfolded.value.clear();
+    selection.clear();
+    looks.clear();
+  },
+);
 
 const into = computed(() => {
-  if (source.value.kind === "list") return { list: source.value.list };
+  if (source.value.kind === "list" && !at.value.list?.archived) return { list: source.value.list };
   if (source.value.kind === "rail") return { plan: source.value.cup };
   return undefined;
 });
@@ -74,109 +132,92 @@ const failure = computed(() => {
 </script>
 
 <template>
-  <div class="sheet-inner">
-    <header class="top">
-      <h1>{{ name }}</h1>
-      <p v-if="view" class="sentence">
-        {{ view.sentence }} <span v-if="total" class="total">{{ total }}.</span>
-      </p>
-    </header>
+  <div class="sheet-place">
+    <div class="sheet-inner">
+      <SheetHead
+        :name="name"
+        :sentence="view?.sentence"
+        :total="total"
+        :overview="overview"
+        v-bind="at"
+        :makes-room="makesRoom && Boolean(view?.total)"
+        :chooses="rows.length > 0"
+        @make-room="makeRoom"
+      />
+      <PersonCard v-if="at.person" :person="at.person" />
 
-    <SheetState v-if="failure" v-bind="failure">
-      <button class="btn" @click="query.refetch()">Try again</button>
-    </SheetState>
-    <div v-else-if="!view || !overview" class="loading" role="status">
-      <span class="unseen">Loading</span>
-      <div v-for="n in 6" :key="n" class="ghost" :style="{ width: `${62 - n * 6}%` }" />
-    </div>
-    <SheetState v-else-if="empty" v-bind="emptyWords(viewName)">
-      <button v-if="nothingAtAll" class="btn main" @click="current.capture++">
-        Put something in
-      </button>
-      <router-link v-else-if="viewName === 'today'" class="btn" to="/upcoming">
-        What comes
-      </router-link>
-    </SheetState>
-    <template v-else>
-      <section
-        v-for="group in displayed"
-        :key="groupKey(group)"
-        class="group"
-        :data-group="group.kind"
-        :data-horizon="group.horizon"
-      >
-        <GroupHead
-          :group="group"
-          :today="view.today"
-          :overview="overview"
-          :with-cup="upcoming"
-          :folds="folds(group.kind)"
-          :folded="folded(group.kind)"
-          @fold="fold(group.kind)"
-        />
-        <ul v-if="!folded(group.kind)">
-          <TodoRow
-            v-for="row in group.rows"
-            :key="row.todo.id"
-            :row="row"
+      <SheetState v-if="failure" v-bind="failure">
+        <button class="btn" @click="query.refetch()">Try again</button>
+      </SheetState>
+      <div v-else-if="!view || !overview" class="loading" role="status">
+        <span class="unseen">Loading</span>
+        <div v-for="n in 6" :key="n" class="ghost" :style="{ width: `${62 - n * 6}%` }" />
+      </div>
+      <SheetState v-else-if="empty" v-bind="emptyWords(viewName)">
+        <button v-if="nothingAtAll" class="btn main" @click="current.capture++">
+          Put something in
+        </button>
+        <router-link v-else-if="viewName === 'today'" class="btn" to="/upcoming">
+          What comes
+        </router-link>
+      </SheetState>
+      <template v-else>
+        <section
+          v-for="group in shown"
+          :key="groupKey(group)"
+          class="group"
+          :data-group="group.kind"
+          :data-horizon="group.horizon"
+        >
+          <GroupHead
+            :group="group"
+            :today="view.today"
+            :overview="overview"
+            :with-cup="upcoming"
+            :list="at.list"
+            :folds="foldsAway(group.kind)"
+            :folded="foldsAway(group.kind) && !unfolded.has(group.kind)"
+            @fold="fold(group.kind)"
+            @all="chooseAll(group)"
+          />
+          <GroupRows
             :group="group"
             :overview="overview"
             :today="view.today"
-            :in-list="inList"
-            :open="slip === row.todo.id"
-            @tick="actions.tick(row.todo)"
-            @open="openSlip(row.todo.id)"
-            @rename="(title) => actions.edit(row.todo, { title })"
-            @restore="actions.run(row.todo.id, 'restore')"
+            :in-list="at.list?.id"
+            :slip="slip"
+            :arranges="Boolean(arranges)"
+            @look="(from, to) => look(group, from, to)"
           />
-        </ul>
-        <ComesRound v-if="group.comesRound" :todos="group.comesRound" @open="openSlip" />
-      </section>
-      <button v-if="query.hasNextPage.value" class="btn more" @click="query.fetchNextPage()">
-        Show the next 200
-      </button>
-    </template>
+          <ComesRound v-if="group.comesRound" :todos="group.comesRound" @open="openSlip" />
+        </section>
+      </template>
 
-    <AddHere v-if="into && view && overview" :place="route.path" :name="name" :into="into" />
-    <p v-if="upcoming && view && view.beyond > 0" class="beyond">
-      {{ view.beyond }} more {{ view.beyond === 1 ? "lies" : "lie" }} further ahead.
-      <button v-if="months < 12" class="btn" @click="months = Math.min(months + 3, 12)">
-        Show three more months
-      </button>
-    </p>
+      <AddHere v-if="into && view && overview" :place="route.path" :name="name" :into="into" />
+      <p v-if="upcoming && view && view.beyond > 0" class="beyond">
+        {{ view.beyond }} more {{ view.beyond === 1 ? "lies" : "lie" }} further ahead.
+        <button v-if="months < 12" class="btn" @click="months = Math.min(months + 3, 12)">
+          Show three more months
+        </button>
+      </p>
+    </div>
+    <BulkBar v-if="selection.active" :binned="viewName === 'bin'" />
   </div>
 </template>
 
 <style scoped>
-.sheet-inner {
-  min-height: 100%;
-  padding: 16px 20px 96px;
-}
-.top {
+.sheet-place {
+  --gutter: 30px;
   display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 2px 14px;
-  margin-bottom: 4px;
-  padding-right: 8px;
+  flex-direction: column;
+  min-height: 100%;
 }
-h1 {
-  font-size: 24px;
-  font-weight: 600;
-  line-height: 32px;
-}
-.sentence {
-  color: var(--pencil);
+.sheet-inner {
+  flex: 1;
+  padding: 16px 20px 96px var(--gutter);
 }
 .group {
   margin-bottom: 12px;
-}
-ul {
-  padding: 0;
-  list-style: none;
-}
-.more {
-  margin: 12px 0;
 }
 .beyond {
   display: flex;

@@ -131,3 +131,12 @@ export const instantTime = (instant: string, zone: string) =>
     hour: "2-digit",
     minute: "2-digit",
   }).format(new Date(instant));
+
+/** The civil date of an instant. */
+export const instantDay = (instant: string, zone: string) =>
+  new Intl.DateTimeFormat("sv-SE", {
+    timeZone: named(zone),
+    year: "numeric",
+    month: "2-digit",
+    day: "2-digit",
+  }).format(new Date(instant));

@@ -27,6 +27,23 @@ export function emptyWords(view: string): { title: string; text: string } {
       };
     case "bin":
       return { title: "The bin is empty", text: "What you delete stays here for 30 days." };
+    case "waiting":
+      return {
+        title: "Nobody owes you anything",
+        text: "Say “waiting on Ines” when you put something in, and it stands here with the days you waited.",
+      };
+    case "projects":
+      return {
+        title: "No projects",
+        text: "A to-do with subtasks is a project. It stands here with its progress and its next action.",
+      };
+    case "tag":
+      return { title: "Nothing open carries it", text: "Type # and the tag’s name to use it." };
+    case "person":
+      return {
+        title: "Nothing with them just now",
+        text: "Say “ask”, “waiting on” or “for” and their name, and it stands here.",
+      };
     case "list":
       return { title: "An empty list", text: "Put something in below, or drop a row on its name." };
     default:

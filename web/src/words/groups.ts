@@ -2,10 +2,12 @@ import type { Group } from "@/api/client";
 import { addDays, daysBetween, isoWeek, longDay, monthName, shortDay, weekStart } from "./dates";
 
 type Kind = Group["kind"];
+type HeadOf = Pick<Group, "kind" | "horizon" | "name">;
 
 const fixed: Partial<Record<Kind, string>> = {
   "to-sort": "To sort",
   "put-aside": "Put aside: they come back on their day",
+  handful: "Handful",
   overdue: "Overdue",
   "due-today": "Due today",
   "planned-today": "Planned for today",
@@ -16,12 +18,16 @@ const fixed: Partial<Record<Kind, string>> = {
   planned: "Planned",
   due: "Due",
   paused: "Paused",
+  ticked: "Ticked",
+  "to-ask": "To ask",
+  "they-owe": "They owe you",
+  "for-them": "For them",
   "due-planned-elsewhere": "Due, but planned for another time",
 };
 
 /** The head of a group; none where the view's name says it all. */
-export function groupHead(group: Group, today: string): string {
-  const words = fixed[group.kind];
+export function groupHead(group: HeadOf, today: string): string {
+  const words = fixed[group.kind] ?? group.name;
   if (words) return words;
   const h = group.horizon ?? "";
   switch (group.kind) {

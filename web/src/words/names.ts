@@ -1,11 +1,13 @@
-import type { Overview, Priority } from "@/api/client";
+import type { Colour, Order, Overview, Priority } from "@/api/client";
 
 export const viewNames: Record<string, string> = {
   cup: "The Cup",
   today: "Today",
   overdue: "Overdue",
+  waiting: "Waiting",
   upcoming: "Upcoming",
   "within-a-week": "Within a week",
+  projects: "Projects",
   done: "Done",
   bin: "Bin",
 };
@@ -19,12 +21,36 @@ export const priorityNames: Record<Priority, string> = {
   high: "High",
 };
 
+/** A list wherever it stands: on its shelf, archived, or as a template. */
 export function listById(overview: Overview | undefined, id: string | null | undefined) {
-  for (const shelf of overview?.shelves ?? []) {
+  if (!overview || !id) return undefined;
+  for (const shelf of overview.shelves) {
     for (const list of shelf.lists) if (list.id === id) return { shelf, list };
   }
-  return undefined;
+  const list = [...overview.templates, ...overview.archived].find((l) => l.id === id);
+  const shelf = overview.shelves.find((s) => s.id === list?.shelf);
+  return list && { shelf: shelf ?? { id: list.shelf, name: "", lists: [] }, list };
 }
+
+export const orderNames: Record<Order, string> = {
+  priority: "By priority, then due",
+  own: "My own order",
+  due: "By due",
+  title: "By title",
+  created: "Newest first",
+  "high-first": "High first, then my order",
+};
+
+export const colours: Colour[] = [
+  "moss",
+  "slate",
+  "plum",
+  "ochre",
+  "sea",
+  "clay",
+  "stone",
+  "berry",
+];
 
 export function tagColour(overview: Overview | undefined, name: string): string {
   return overview?.tags.find((t) => t.name === name)?.colour ?? "stone";

@@ -24,11 +24,16 @@ export function rowFacts(row: Row, place: Place): Fact[] {
   else facts.push(...planFacts(row, place), ...dueFacts(row, place), ...startFacts(row, place));
   const open = !todo.completed && !todo.deleted;
   if (todo.repeat && (open || todo.record)) facts.push({ text: shortRepeat(todo.repeat.words) });
+  if (row.waited)
+    facts.push({ text: row.waited === 1 ? "1 day" : `${row.waited} days`, tone: "time" });
+  if (row.next) facts.push({ text: `next: ${row.next.title}` });
   if (row.progress) facts.push({ text: `${row.progress.done} of ${row.progress.total}` });
   if (todo.estimate && open) facts.push({ text: estimateWords(todo.estimate) });
   const who = open && personById(place.overview, todo.person?.id);
   if (who && todo.person) facts.push({ text: `${todo.person.role} ${who.name}` });
   if (todo.hasNotes) facts.push({ text: "notes" });
+  const files = todo.attachments?.length ?? 0;
+  if (files) facts.push({ text: files === 1 ? "1 file" : `${files} files` });
   const list = listById(place.overview, todo.list);
   if (list && list.list.id !== place.inList) facts.push({ text: list.list.name });
   return facts;

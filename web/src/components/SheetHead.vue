@@ -1,0 +1,243 @@
+<script setup lang="ts">
+import type { MenuItem } from "@/composables/menu";
+import { mdiDotsHorizontal } from "@mdi/js";
+import { computed } from "vue";
+import type { List, Order, Overview, Person, Tag } from "@/api/client";
+import { useAsk } from "@/composables/ask";
+import { usePlaces } from "@/composables/places";
+import { useSelection } from "@/composables/selection";
+import { orderNames } from "@/words/names";
+import ActionMenu from "./ActionMenu.vue";
+
+/** A sheet's name, what it holds in a sentence, and what can be done with it. */
+const props = defineProps<{
+  name: string;
+  sentence?: string;
+  total: string;
+  overview?: Overview;
+  list?: List;
+  tag?: Tag;
+  person?: Person;
+  /** Its rows have dates that can be moved all at once. */
+  makesRoom: boolean;
+  /** It has rows to choose among. */
+  chooses: boolean;
+}>();
+defineEmits<{ makeRoom: [] }>();
+
+const places = usePlaces();
+const selection = useSelection();
+const { ask } = useAsk();
+
+const orders = computed<MenuItem[]>(() => {
+  const list = props.list;
+  return !list
+    ? []
+    : (Object.entries(orderNames) as [Order, string][]).map(([order, name]) => ({
+        name,
+        checked: list.order === order,
+        act: () => places.editList(list, { order }),
+      }));
+});
+const items = computed<MenuItem[]>(() => {
+  const { list, tag, person, overview } = props;
+  if (list && overview) return listItems(list, overview);
+  if (tag && overview)
+    return [
+      { name: "Name and colour…", act: () => places.editTag(tag) },
+      { name: "Merge into another…", act: () => places.mergeTag(tag, overview) },
+      { name: "Remove the tag", act: () => places.deleteTag(tag), apart: true },
+    ];
+  if (person)
+    return [
+      { name: "Edit…", act: () => places.editPerson(person) },
+      { name: "Remove the person", act: () => places.removePerson(person), apart: true },
+    ];
+  return [];
+});
+
+function listItems(list: List, overview: Overview): MenuItem[] {
+  const bin = {
+    name: list.template ? "Put the template in the bin" : "Put the list in the bin",
+    act: () => places.deleteList(list),
+    apart: true,
+  };
+  if (list.template)
+    return [
+      { name: "Pour it out…", act: () => places.pour(list, overview) },
+      { name: "Rename…", act: () => places.renameList(list) },
+      bin,
+    ];
+  if (list.archived)
+    return [{ name: "Bring it back", act: () => places.editList(list, { archived: false }) }, bin];
+  const sections = list.sections ?? [];
+  return [
+    { name: "Name and colour…", act: () => places.renameList(list) },
+    { name: "New section…", act: () => places.addSection(list) },
+    {
+      name: list.pinned ? "Unpin" : "Pin to the head of the index",
+      act: () => places.editList(list, { pinned: !list.pinned }),
+    },
+    {
+      name: list.checklist ? "Make it a plain list" : "Make it a checklist",
+      act: () => places.editList(list, { checklist: !list.checklist }),
+    },
+    ...overview.shelves
+      .filter((s) => s.id !== list.shelf)
+      .map((s, i) => ({
+        name: `To the shelf ${s.name}`,
+        act: () => places.moveList(list, { shelf: s.id }),
+        apart: i === 0,
+      })),
+    { name: "Save as a template…", act: () => places.saveTemplate(list), apart: true },
+    { name: "Archive it", act: () => places.editList(list, { archived: true }) },
+    ...(sections.length ? [{ name: "Sections…", act: () => chooseSection(list) }] : []),
+    bin,
+  ];
+}
+
+/** Sections are renamed and moved from their heads too; this is the keyed way. */
+function chooseSection(list: List) {
+  const sections = list.sections ?? [];
+  ask({
+    title: "Sections",
+    confirm: "Do it",
+    fields: [
+      {
+        key: "id",
+        label: "Section",
+        kind: "choice",
+        value: sections[0]?.id ?? "",
+        options: sections.map((s) => ({ value: s.id, name: s.name })),
+      },
+      {
+        key: "what",
+        label: "What to do",
+        kind: "choice",
+        value: "up",
+        options: [
+          { value: "up", name: "Move up" },
+          { value: "down", name: "Move down" },
+          { value: "keep", name: "Remove the heading, keep its to-dos" },
+          { value: "bin", name: "Put it in the bin with its to-dos" },
+        ],
+      },
+    ],
+    act: async ({ id = "", what }) => {
+      const at = sections.findIndex((s) => s.id === id);
+      if (what === "up" && at > 0)
+        await places.moveSection({ id }, { before: sections[at - 1]?.id });
+      else if (what === "down" && at + 1 < sections.length)
+        await places.moveSection({ id }, { after: sections[at + 1]?.id });
+      else if (what === "keep" || what === "bin")
+        await places.deleteSection({ id }, what === "bin");
+    },
+  });
+}
+</script>
+
+<template>
+  <header class="top">
+    <div class="words">
+      <h1>
+        <span
+          v-if="list || tag"
+          class="dot"
+          :style="{ background: `var(--${(list ?? tag)?.colour})` }"
+        />{{ name }}
+      </h1>
+      <p v-if="sentence" class="sentence">
+        {{ sentence }} <span v-if="total" class="total">{{ total }}.</span>
+      </p>
+    </div>
+    <div class="deeds">
+      <template v-if="list?.checklist && !list.template && !list.archived">
+        <button class="btn" @click="places.onList(list, 'start-over')">Start over</button>
+        <button class="btn" @click="places.onList(list, 'clear-done')">Clear done</button>
+      </template>
+      <button
+        v-if="list?.template && overview"
+        class="btn main"
+        @click="places.pour(list, overview)"
+      >
+        Pour it out…
+      </button>
+      <button
+        v-if="list?.archived"
+        class="btn main"
+        @click="places.editList(list, { archived: false })"
+      >
+        Bring it back
+      </button>
+      <ActionMenu v-if="list && !list.archived" class="btn" label="Order" :items="() => orders">
+        {{ orderNames[list.order] }}
+      </ActionMenu>
+      <button
+        v-if="chooses"
+        class="btn"
+        :aria-pressed="selection.choosing"
+        title="Choose several rows (x)"
+        @click="selection.choosing ? selection.clear() : (selection.choosing = true)"
+      >
+        {{ selection.choosing ? "Done choosing" : "Choose" }}
+      </button>
+      <button v-if="makesRoom" class="btn" title="s" @click="$emit('makeRoom')">Make room…</button>
+      <ActionMenu
+        v-if="items.length"
+        class="btn dots"
+        :label="`More for ${name}`"
+        :items="() => items"
+      >
+        <v-icon :icon="mdiDotsHorizontal" size="18" />
+      </ActionMenu>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 14px;
+  margin-bottom: 6px;
+  padding-right: 8px;
+}
+.words {
+  display: flex;
+  flex: 1 1 300px;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 14px;
+  min-width: 0;
+}
+h1 {
+  max-width: 100%;
+  font-size: 24px;
+  font-weight: 600;
+  line-height: 32px;
+  overflow-wrap: anywhere;
+}
+.dot {
+  display: inline-block;
+  width: 12px;
+  height: 12px;
+  margin-right: 9px;
+  border-radius: 2px;
+}
+.sentence {
+  color: var(--pencil);
+}
+.deeds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.btn[aria-pressed="true"] {
+  background: var(--rim);
+  color: var(--glaze);
+}
+.dots {
+  padding: 2px 7px;
+}
+</style>

@@ -1,0 +1,22 @@
+import { defineStore } from "pinia";
+import { ref, watch } from "vue";
+
+const place = "tincup-folded";
+
+/** The to-dos whose subtasks are folded away, remembered in this browser. */
+export const useFolding = defineStore("folding", () => {
+  const folded = ref(new Set<string>(read()));
+  watch(folded, (now) => localStorage.setItem(place, JSON.stringify([...now])), { deep: true });
+  window.addEventListener("storage", (e) => {
+    if (e.key === place) folded.value = new Set(read());
+  });
+
+  function read(): string[] {
+    const kept: unknown = JSON.parse(localStorage.getItem(place) ?? "[]");
+    return Array.isArray(kept) ? kept.map(String) : [];
+  }
+  function turn(id: string) {
+    if (!folded.value.delete(id)) folded.value.add(id);
+  }
+  return { folded, turn };
+});

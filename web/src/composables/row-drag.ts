@@ -1,0 +1,99 @@
+import { combine } from "@atlaskit/pragmatic-drag-and-drop/combine";
+import {
+  draggable,
+  dropTargetForElements,
+} from "@atlaskit/pragmatic-drag-and-drop/element/adapter";
+import { setCustomNativeDragPreview } from "@atlaskit/pragmatic-drag-and-drop/element/set-custom-native-drag-preview";
+import {
+  attachInstruction,
+  extractInstruction,
+  type ItemMode,
+} from "@atlaskit/pragmatic-drag-and-drop-hitbox/tree-item";
+import { onBeforeUnmount, onMounted, ref, type Ref } from "vue";
+import type { Row } from "@/api/client";
+import type { Landing } from "./arrange";
+import { isDragged } from "./drag";
+import { useSelection } from "./selection";
+
+/** How far each level of subtasks is drawn in, in pixels. */
+export const indent = 24;
+
+/** Lets a row be dragged, and, where it can stand elsewhere, take others. */
+export function useRowDrag(
+  root: Ref<HTMLElement | null>,
+  row: () => Row,
+  may: { drag: () => boolean; take: () => boolean; mode: () => ItemMode },
+  took: (id: string, landing: Landing) => void,
+) {
+  const selection = useSelection();
+  const dragged = ref(false);
+  const landing = ref<Landing>();
+  let stop = () => {};
+
+  const count = () => (selection.ids.has(row().todo.id) ? selection.ids.size : 1);
+
+  onMounted(() => {
+    const element = root.value;
+    if (!element) return;
+    stop = combine(
+      draggable({
+        element,
+        canDrag: may.drag,
+        getInitialData: () => ({ kind: "todo", todo: row().todo }),
+        onGenerateDragPreview: ({ nativeSetDragImage }) =>
+          setCustomNativeDragPreview({
+            nativeSetDragImage,
+            render: ({ container }) => {
+              const slip = document.createElement("div");
+              slip.className = "drag-slip";
+              slip.textContent = count() > 1 ? `${count()} to-dos` : row().todo.title;
+              container.append(slip);
+            },
+          }),
+        onDragStart: () => (dragged.value = true),
+        onDrop: () => (dragged.value = false),
+      }),
+      dropTargetForElements({
+        element,
+        canDrop: ({ source }) =>
+          may.take() && isDragged(source.data) && source.data.todo.id !== row().todo.id,
+        getData: ({ input }) =>
+          attachInstruction(
+            {},
+            {
+              input,
+              element,
+              currentLevel: row().depth ?? 0,
+              indentPerLevel: indent,
+              mode: may.mode(),
+              block: [],
+            },
+          ),
+        onDrag: ({ self }) => (landing.value = landingOf(self.data)),
+        onDragLeave: () => (landing.value = undefined),
+        onDrop: ({ self, source }) => {
+          landing.value = undefined;
+          const where = landingOf(self.data);
+          if (where && isDragged(source.data)) took(source.data.todo.id, where);
+        },
+      }),
+    );
+  });
+  onBeforeUnmount(() => stop());
+
+  function landingOf(data: Record<string | symbol, unknown>): Landing | undefined {
+    const i = extractInstruction(data);
+    switch (i?.type) {
+      case "reorder-above":
+        return { kind: "above", row: row() };
+      case "reorder-below":
+        return { kind: "below", row: row() };
+      case "make-child":
+        return row().todo.isNote ? undefined : { kind: "inside", row: row() };
+      case "reparent":
+        return { kind: "lifted", row: row(), depth: i.desiredLevel };
+    }
+    return undefined;
+  }
+  return { dragged, landing };
+}

@@ -1,0 +1,43 @@
+import type { Todo, TodoPatch } from "@/api/client";
+import { fullMoment } from "./dates";
+import { estimateWords } from "./fields";
+import { priorityNames } from "./names";
+
+/** The fields of an edit, as a sentence names them. */
+export const fieldNames: Record<keyof TodoPatch, string> = {
+  title: "title",
+  notes: "notes",
+  list: "list",
+  status: "status",
+  priority: "priority",
+  start: "start",
+  due: "due",
+  plan: "plan",
+  estimate: "estimate",
+  isNote: "kind",
+  inOrder: "order of its subtasks",
+  person: "person",
+};
+
+/** What a field holds, in words. */
+export function fieldWords(field: keyof TodoPatch, todo: Todo): string {
+  switch (field) {
+    case "due":
+    case "start":
+      return todo[field] ? fullMoment(todo[field]) : "none";
+    case "priority":
+      return priorityNames[todo.priority].toLowerCase();
+    case "estimate":
+      return todo.estimate ? estimateWords(todo.estimate) : "none";
+    case "title":
+      return `“${todo.title}”`;
+    case "plan":
+      return todo.plan ?? "none";
+    case "status":
+      return todo.status.replace("-", " ");
+    case "person":
+      return todo.person ? todo.person.role : "nobody";
+    default:
+      return "changed";
+  }
+}

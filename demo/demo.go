@@ -3,6 +3,7 @@
 package demo
 
 import (
+	"bytes"
 	"context"
 	_ "embed"
 	"fmt"
@@ -27,15 +28,21 @@ var scenario []byte
 type file struct {
 	Shelves []struct {
 		Name  string
-		Lists []struct{ Name, Colour string }
+		Lists []list
 	}
-	People []struct{ Name, Email, Phone string }
+	People []struct{ Name, Email, Phone, Note string }
 	Todos  []entry
 }
 
+type list struct {
+	Name, Colour, Order                   string
+	Pinned, Checklist, Archived, Template bool
+	Sections                              []string
+}
+
 type entry struct {
-	Title, List, Notes, Start, Due, Plan, Priority, Status string
-	Tags                                                   []string
+	Title, List, Section, Notes, Start, Due, Plan, Priority, Status string
+	Tags                                                            []string
 	// Made is how many days ago it was put in.
 	Made                     int
 	Done, Cancelled, Deleted string
@@ -43,6 +50,9 @@ type entry struct {
 	Again []string
 	// Repeat, Takes, Who and Remind are clauses of a sentence.
 	Repeat, Takes, Who, Remind string
+	Note, Handful              bool
+	InOrder                    bool `yaml:"inOrder"`
+	Files                      []string
 	Subtasks                   []entry
 }
 
@@ -53,7 +63,7 @@ func Fill(ctx context.Context, a *app.App) (int, error) {
 	if err := yaml.UnmarshalWithOptions(scenario, &f, yaml.DisallowUnknownField()); err != nil {
 		return 0, fmt.Errorf("the demo data: %w", err)
 	}
-	w := writer{clock: a.Clock(), lists: map[string]book.ID{}, people: map[string]book.ID{}}
+	w := writer{app: a, clock: a.Clock(), lists: map[string]book.ID{}, sections: map[string]book.ID{}, people: map[string]book.ID{}}
 	if err := w.places(f); err != nil {
 		return 0, err
 	}
@@ -62,14 +72,21 @@ func Fill(ctx context.Context, a *app.App) (int, error) {
 			return 0, fmt.Errorf("the demo data, %q: %w", e.Title, err)
 		}
 	}
+	for _, id := range w.archived {
+		put := true
+		w.step(w.clock.Now.Add(-time.Hour), book.EditList{ID: id, Archived: &put})
+	}
 	slices.SortStableFunc(w.steps, func(a, b app.Step) int { return a.At.Compare(b.At) })
 	return w.count, a.Seed(ctx, w.steps)
 }
 
 // writer turns the file into commands, each at its own time.
 type writer struct {
+	app           *app.App
 	clock         day.Clock
 	lists, people map[string]book.ID
+	sections      map[string]book.ID // by list and name
+	archived      []book.ID
 	count         int // of to-dos so far
 	steps         []app.Step
 }
@@ -87,17 +104,43 @@ func (w *writer) places(f file) error {
 		shelf := app.NewID()
 		w.step(begun, book.AddShelf{ID: shelf, Name: s.Name})
 		for _, l := range s.Lists {
-			var colour book.Colour
-			if err := colour.UnmarshalText([]byte(l.Colour)); err != nil {
+			if err := w.list(begun, shelf, l); err != nil {
 				return fmt.Errorf("the demo data, list %s: %w", l.Name, err)
 			}
-			w.lists[l.Name] = app.NewID()
-			w.step(begun, book.AddList{ID: w.lists[l.Name], Shelf: shelf, Name: l.Name, Colour: &colour})
 		}
 	}
 	for _, p := range f.People {
 		w.people[p.Name] = app.NewID()
-		w.step(begun, book.AddPerson{ID: w.people[p.Name], Name: p.Name, Email: p.Email, Phone: p.Phone})
+		w.step(begun, book.AddPerson{ID: w.people[p.Name], Name: p.Name, Email: p.Email, Phone: p.Phone, Note: p.Note})
+	}
+	return nil
+}
+
+func (w *writer) list(at time.Time, shelf book.ID, l list) error {
+	cmd := book.AddList{ID: app.NewID(), Shelf: shelf, Name: l.Name, Colour: new(book.Colour)}
+	if err := cmd.Colour.UnmarshalText([]byte(l.Colour)); err != nil {
+		return err
+	}
+	if l.Template {
+		cmd.Template = w.clock.Today()
+	}
+	w.lists[l.Name] = cmd.ID
+	w.step(at, cmd)
+	edit := book.EditList{ID: cmd.ID, Pinned: &l.Pinned, Checklist: &l.Checklist}
+	if l.Order != "" {
+		edit.Order = new(book.Order)
+		if err := edit.Order.UnmarshalText([]byte(l.Order)); err != nil {
+			return err
+		}
+	}
+	w.step(at, edit)
+	for _, name := range l.Sections {
+		id := app.NewID()
+		w.sections[l.Name+"/"+name] = id
+		w.step(at, book.AddSection{ID: id, List: cmd.ID, Name: name})
+	}
+	if l.Archived {
+		w.archived = append(w.archived, cmd.ID)
 	}
 	return nil
 }
@@ -130,7 +173,13 @@ func (w *writer) say(e entry, at time.Time, cmd *book.Capture) error {
 func (w *writer) todo(e entry, parent book.ID) (err error) {
 	i := w.count
 	w.count++
-	cmd := book.Capture{ID: app.NewID(), Title: e.Title, Notes: e.Notes, Tags: e.Tags, Parent: parent}
+	cmd := book.Capture{ID: app.NewID(), Title: e.Title, Notes: e.Notes, Tags: e.Tags, Parent: parent, IsNote: e.Note, InOrder: e.InOrder}
+	if e.Section != "" {
+		var ok bool
+		if cmd.Section, ok = w.sections[e.List+"/"+e.Section]; !ok {
+			return fmt.Errorf("there is no section %q", e.Section)
+		}
+	}
 	if e.List != "" {
 		var ok bool
 		if cmd.List, ok = w.lists[e.List]; !ok {
@@ -175,6 +224,16 @@ func (w *writer) todo(e entry, parent book.ID) (err error) {
 	if e.Status == "in-process" {
 		status := book.InProcess
 		w.step(made.Add(time.Hour), book.Edit{ID: cmd.ID, Status: &status})
+	}
+	if e.Handful {
+		w.step(w.clock.Now, book.Pick{ID: cmd.ID})
+	}
+	for _, name := range e.Files {
+		file, err := w.app.KeepFile(name, bytes.NewReader(drawn(name)))
+		if err != nil {
+			return err
+		}
+		w.step(made.Add(time.Hour), book.Attach{ID: cmd.ID, File: file})
 	}
 	type end struct {
 		when string

@@ -30,22 +30,30 @@ func (a *App) AttachFile(ctx context.Context, req Request, todo book.ID, name st
 	if err := a.exists(todo); err != nil {
 		return nil, err
 	}
-	kept, err := a.store.PutFile(r, book.MaxAttachment)
-	if errors.Is(err, store.ErrTooLarge) {
-		return nil, &book.RuleError{Field: "file", Reason: fmt.Sprintf("“%s” has more than %d MB, which is the most.", name, book.MaxAttachment>>20)}
-	}
+	file, err := a.KeepFile(name, r)
 	if err != nil {
 		return nil, err
 	}
-	file := book.Attachment{Name: name, Hash: kept.Hash, Size: kept.Size, Type: http.DetectContentType(kept.Head)}
-	if promised := mime.TypeByExtension(strings.ToLower(path.Ext(name))); kept.Size > 0 && Pictures[promised] && promised != file.Type {
-		return nil, &book.RuleError{Field: "file", Reason: fmt.Sprintf(
-			"“%s” has the name of a picture, and its bytes are none (%s). Give it the name of what it is.", name, file.Type)}
-	}
 	if req.Key != "" {
-		req.Fingerprint = append(req.Fingerprint, kept.Hash...)
+		req.Fingerprint = append(req.Fingerprint, file.Hash...)
 	}
 	return a.Run(ctx, req, book.Attach{ID: todo, File: file}, respond)
+}
+
+// KeepFile keeps the bytes of a file, for a to-do to have.
+func (a *App) KeepFile(name string, r io.Reader) (book.Attachment, error) {
+	kept, err := a.store.PutFile(r, book.MaxAttachment)
+	file := book.Attachment{Name: name, Hash: kept.Hash, Size: kept.Size, Type: http.DetectContentType(kept.Head)}
+	switch promised := mime.TypeByExtension(strings.ToLower(path.Ext(name))); {
+	case errors.Is(err, store.ErrTooLarge):
+		return file, &book.RuleError{Field: "file", Reason: fmt.Sprintf("“%s” has more than %d MB, which is the most.", name, book.MaxAttachment>>20)}
+	case err != nil:
+		return file, err
+	case kept.Size > 0 && Pictures[promised] && promised != file.Type:
+		return file, &book.RuleError{Field: "file", Reason: fmt.Sprintf(
+			"“%s” has the name of a picture, and its bytes are none (%s). Give it the name of what it is.", name, file.Type)}
+	}
+	return file, nil
 }
 
 func (a *App) exists(todo book.ID) (err error) {

@@ -139,6 +139,9 @@ func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result) contr
 	for _, g := range res.Groups {
 		group := contract.Group{Kind: contract.GroupKind(g.Kind), Horizon: orNull(g.Horizon.String()), Count: g.Count, Of: orAbsent(g.Of.String()), Name: orAbsent(groupName(b, g)),
 			Rows: make([]contract.Row, 0, len(g.Rows))}
+		if g.Notes > 0 {
+			group.Notes = &g.Notes
+		}
 		for _, r := range g.Rows {
 			row := contract.Row{Todo: encodeTodo(b, r.Todo), Late: r.Late, DaysLate: r.DaysLate, Dimmed: r.Dimmed,
 				Progress: encodeProgress(r.Progress), Next: titled(r.Next)}

@@ -3,6 +3,8 @@ package book
 import (
 	"fmt"
 	"strings"
+
+	"tincup/internal/core/day"
 )
 
 // AddList puts a new, empty list at the end of a shelf. Where there is no
@@ -12,6 +14,8 @@ type AddList struct {
 	Shelf  ID // none takes the first shelf
 	Name   string
 	Colour *Colour // nil takes the next of the eight
+	// Template makes a template, with dates that count from this day.
+	Template day.Date
 }
 
 // EditList changes a list. A nil field stays as it is.
@@ -74,7 +78,7 @@ func (d *draft) checkListName(id ID, template bool, name string) (string, error)
 }
 
 func (c AddList) run(d *draft) error {
-	l := List{ID: c.ID, Shelf: c.Shelf, Colour: Colour(len(d.book.lists) % int(colours))}
+	l := List{ID: c.ID, Shelf: c.Shelf, Template: c.Template, Colour: Colour(len(d.book.lists) % int(colours))}
 	if c.Colour != nil {
 		l.Colour = *c.Colour
 	}

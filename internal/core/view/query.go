@@ -85,7 +85,8 @@ type Group struct {
 	// Of is the section or the tag of a group that is one's.
 	Of book.ID
 	// Count is all of the group's rows, also those outside Offset and Limit.
-	Count int
+	// Notes of them are kind note, which a person is told no count of.
+	Count, Notes int
 	Rows  []Row
 	// ComesRound are to-dos of other days whose repeat has a date on this one.
 	// They are neither rows nor counted.
@@ -241,10 +242,19 @@ func (a question) answer(b *book.Book, now moment, q Query, res *Result) {
 		if key.kind == Ticked {
 			order = newestClosed
 		}
-		res.Groups = append(res.Groups, Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, Count: len(rows),
+		res.Groups = append(res.Groups, Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, Count: len(rows), Notes: notes(rows),
 			Rows: now.window(b, rows, order, res.Total, q), ComesRound: a.round[key]})
 		res.Total += len(rows)
 	}
+}
+
+func notes(rows []*book.Todo) (n int) {
+	for _, t := range rows {
+		if t.IsNote {
+			n++
+		}
+	}
+	return n
 }
 
 // window puts the bucket that begins at row start in order and returns what

@@ -1521,6 +1521,8 @@ export interface components {
             name?: string;
             /** @description All of the group's rows, also those not sent */
             count: number;
+            /** @description How many of them are kind note, which are told no count of; absent for none */
+            notes?: number;
             rows: components["schemas"]["Row"][];
             /** @description To-dos whose repeat has a date on this day; neither rows nor counted; absent for none */
             comesRound?: components["schemas"]["Titled"][];

@@ -34,8 +34,9 @@ const over = computed(() =>
     : 0,
 );
 const count = computed(() => {
-  if (props.folds) return `${props.folded ? "show" : "hide"} ${props.group.count || ""}`;
-  return props.group.kind === "handful" ? `${props.group.count} of 5` : props.group.count || "";
+  const n = props.group.count - (props.group.notes ?? 0);
+  if (props.folds) return `${props.folded ? "show" : "hide"} ${n || ""}`;
+  return props.group.kind === "handful" ? `${n} of 5` : n || "";
 });
 const section = computed(() =>
   props.group.kind === "section"

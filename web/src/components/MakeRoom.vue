@@ -11,7 +11,6 @@ const props = defineProps<{ making: MakingRoom; overview: Overview }>();
 const current = useCurrent();
 const many = useMany();
 const dialog = useTemplateRef("dialog");
-const mainButton = useTemplateRef("mainButton");
 
 const distances = [
   { value: "P1D", name: "a day" },
@@ -28,13 +27,13 @@ const reason = ref("");
 let asked = 0;
 
 const body = computed(() => ({
-  ids: props.making.ids,
+  ids: props.making.ids ?? [],
   distance: distance.value === "date" ? date.value : distance.value,
   release: [...release.value],
 }));
 async function read() {
   const nth = ++asked;
-  if (!body.value.distance) {
+  if (!body.value.distance || !body.value.ids.length) {
     found.value = undefined;
     return;
   }
@@ -50,15 +49,28 @@ async function read() {
   }
 }
 watch(body, () => void read(), { immediate: true });
+const heading = useTemplateRef("heading");
 onMounted(() => {
   dialog.value?.showModal();
-  mainButton.value?.focus();
+  heading.value?.focus();
 });
 
 const moving = computed(() => found.value?.moves.length ?? 0);
+/** Enter was pressed before the answer came. */
+let wished = props.making.wished ?? false;
+watch(found, (now) => {
+  if (now && wished) void go();
+});
 async function go() {
+  wished = found.value === undefined;
   if (!moving.value) return;
   if (await many.postpone(body.value)) dialog.value?.close();
+}
+/** Enter moves, wherever the focus is but on a button or in the date. */
+function enter(e: KeyboardEvent) {
+  if (e.target instanceof HTMLElement && e.target.closest("button, input")) return;
+  e.preventDefault();
+  void go();
 }
 function words(field: string, value: string) {
   const today = props.overview.today;
@@ -78,9 +90,9 @@ const released = (id: string) => release.value.has(id);
     aria-labelledby="room-title"
     @close="current.makingRoom = undefined"
   >
-    <form @submit.prevent="go">
+    <form @submit.prevent="go" @keydown.enter="enter">
       <header>
-        <h1 id="room-title">Make room</h1>
+        <h1 id="room-title" ref="heading" tabindex="-1">Make room</h1>
         <p>{{ making.from }}. Nothing moves until you say so.</p>
       </header>
       <fieldset>
@@ -143,7 +155,7 @@ const released = (id: string) => release.value.has(id);
       </div>
       <footer>
         <button type="button" class="btn quiet" @click="dialog?.close()">Cancel</button>
-        <button ref="mainButton" type="submit" class="btn main" :disabled="!moving">
+        <button type="submit" class="btn main" :disabled="!moving">
           {{ moving === 1 ? "Move 1 to-do" : `Move ${moving} to-dos` }}
         </button>
       </footer>
@@ -172,6 +184,9 @@ header {
   flex-wrap: wrap;
   align-items: baseline;
   gap: 0 14px;
+}
+h1:focus {
+  outline: none;
 }
 h1 {
   font-size: 20px;

@@ -242,8 +242,8 @@ onBeforeUnmount(() => {
   align-items: center;
   gap: 10px;
   min-height: 40px;
-  margin-left: calc(-1 * var(--gutter));
-  padding: 0 8px 0 calc(var(--gutter) + 24px * min(var(--depth, 0), 8));
+  margin: 0 -20px 0 calc(-1 * var(--gutter));
+  padding: 0 28px 0 calc(var(--gutter) + 24px * min(var(--depth, 0), 8));
   user-select: none;
   border-bottom: 1px solid color-mix(in srgb, var(--tin) 55%, transparent);
   content-visibility: auto;
@@ -278,7 +278,7 @@ onBeforeUnmount(() => {
 .land-lifted::after {
   position: absolute;
   z-index: 2;
-  right: 8px;
+  right: 28px;
   left: calc(var(--gutter) + 24px * min(var(--land, var(--depth, 0)), 8));
   height: 3px;
   background: var(--rim);
@@ -310,13 +310,15 @@ onBeforeUnmount(() => {
   background: var(--wash);
   color: var(--rim);
 }
+/* In the margin behind the facts, where a click in the row does not meet it. */
 .more {
+  position: absolute;
+  top: 6px;
+  right: 1px;
   display: grid;
-  flex: none;
   place-items: center;
-  width: 24px;
+  width: 26px;
   height: 28px;
-  margin-left: -6px;
   border-radius: var(--corner);
   color: var(--pencil);
   cursor: pointer;

@@ -41,7 +41,7 @@ export function useActions() {
     }
   }
 
-  function took(changed: ChangedTodo, quiet = false, more = "", also?: Also) {
+  function took(changed: ChangedTodo, quiet = false, more = "", also?: Also, sort?: string) {
     const { change, project, ...todo } = changed;
     if (project?.finished && todo.status === "completed")
       also ??= {
@@ -51,7 +51,7 @@ export function useActions() {
     queries.setQueryData(["todo", todo.id], todo);
     if (change.revision) server.refresh(change.revision, [todo.id]);
     if (!quiet && change.revision)
-      toasts.show({ text: change.says + more, undo: change.revision, also });
+      toasts.show({ text: change.says + more, undo: change.revision, also, sort });
   }
 
   async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {

@@ -14,9 +14,12 @@ export interface Chooser {
 
 /** To-dos that are to make room, as they are shown in their preview. */
 export interface MakingRoom {
-  ids: string[];
+  /** Not there yet while they are being read. */
+  ids?: string[];
   /** Where they come from: the name of a view, or "9 chosen". */
   from: string;
+  /** Enter was pressed before the preview was there. */
+  wished?: boolean;
 }
 
 /** The row the keys act on, and the chooser that is open. */

@@ -92,6 +92,10 @@ export function useKeys(act: (press: string, e: KeyboardEvent) => boolean) {
     const press = pressOf(e);
     // An open chooser is about to take the focus: what is typed is meant for it.
     if (current.chooser && press !== "Escape") return;
+    if (current.makingRoom) {
+      if (press === "Enter") current.makingRoom.wished = true;
+      return;
+    }
     if (!singleKeys.value && !plain.test(press)) return;
     if (act(press, e)) e.preventDefault();
   }

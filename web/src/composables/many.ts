@@ -50,6 +50,10 @@ export function useMany() {
                 body: place,
               }),
             ),
+            false,
+            "",
+            undefined,
+            "move",
           ),
         );
   };

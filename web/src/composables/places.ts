@@ -11,6 +11,7 @@ import {
   type Tag,
 } from "@/api/client";
 import type { components } from "@/api/schema";
+import { fullMoment } from "@/words/dates";
 import { useActions } from "./actions";
 import { useAsk } from "./ask";
 import { useServer } from "./server";
@@ -105,7 +106,7 @@ export function usePlaces() {
           label: "Dates count from",
           kind: "date",
           value: overview.today,
-          hint: `This day takes the place of ${template.template ?? ""}.`,
+          hint: `This day takes the place of ${fullMoment(template.template ?? overview.today)}.`,
         },
         {
           key: "shelf",

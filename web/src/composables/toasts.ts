@@ -14,6 +14,8 @@ export interface Toast {
   undo?: number;
   also?: Also;
   trouble?: boolean;
+  /** Only the latest of a sort is shown. */
+  sort?: string;
 }
 
 const shownFor = 8000;
@@ -25,7 +27,8 @@ export const useToasts = defineStore("toasts", () => {
 
   function show(toast: Omit<Toast, "id">) {
     const id = next++;
-    toasts.value = [...toasts.value.slice(-2), { ...toast, id }];
+    const others = toasts.value.filter((t) => !toast.sort || t.sort !== toast.sort);
+    toasts.value = [...others.slice(-2), { ...toast, id }];
     setTimeout(() => dismiss(id), shownFor);
   }
   function dismiss(id: number) {

@@ -11,7 +11,7 @@ import PersonCard from "@/components/PersonCard.vue";
 import SheetHead from "@/components/SheetHead.vue";
 import SheetState from "@/components/SheetState.vue";
 import { sheetKey, useArrange } from "@/composables/arrange";
-import { useCurrent } from "@/composables/current";
+import { type MakingRoom, useCurrent } from "@/composables/current";
 import { groupKey, pageSize, readView } from "@/composables/queries";
 import { useRowKeys } from "@/composables/row-keys";
 import { useSelection } from "@/composables/selection";
@@ -49,7 +49,9 @@ const nothingAtAll = computed(
 );
 const empty = computed(() => view.value && displayed.value.length === 0);
 const total = computed(() => {
-  const n = view.value?.total ?? 0;
+  const n = (view.value?.groups ?? [])
+    .filter((g) => g.kind !== "ticked")
+    .reduce((sum, g) => sum + g.count - (g.notes ?? 0), 0);
   const what = { done: "in all", bin: "in the bin", projects: "in all" }[viewName.value] ?? "to do";
   return n === 0 ? "" : `${n} ${what}`;
 });
@@ -79,8 +81,12 @@ const makesRoom = computed(() => ["today", "overdue"].includes(viewName.value));
 async function makeRoom() {
   if (selection.any)
     current.makingRoom = { ids: [...selection.ids], from: `${selection.ids.size} chosen` };
-  else if (makesRoom.value && view.value?.total)
-    current.makingRoom = { ids: await idsOf(0, view.value.total), from: `All of ${name.value}` };
+  else if (makesRoom.value && view.value?.total) {
+    const making: MakingRoom = { from: `All of ${name.value}` };
+    current.makingRoom = making;
+    const ids = await idsOf(0, view.value.total);
+    if (current.makingRoom === making) current.makingRoom = { ...making, ids };
+  }
 }
 useRowKeys(rows, openSlip, { ...arrange, makeRoom });
 

@@ -30,7 +30,8 @@ export function rowFacts(row: Row, place: Place): Fact[] {
   if (row.progress) facts.push({ text: `${row.progress.done} of ${row.progress.total}` });
   if (todo.estimate && open) facts.push({ text: estimateWords(todo.estimate) });
   const who = open && personById(place.overview, todo.person?.id);
-  if (who && todo.person) facts.push({ text: `${todo.person.role} ${who.name}` });
+  const agenda = ["to-ask", "they-owe", "for-them"].includes(place.group.kind);
+  if (who && todo.person && !agenda) facts.push({ text: `${todo.person.role} ${who.name}` });
   if (todo.hasNotes) facts.push({ text: "notes" });
   const files = todo.attachments?.length ?? 0;
   if (files) facts.push({ text: files === 1 ? "1 file" : `${files} files` });

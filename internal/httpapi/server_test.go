@@ -9,6 +9,7 @@ import (
 	"net/http/httptest"
 	"os"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -91,6 +92,12 @@ func (a answer) field(t *testing.T, path string) any {
 		t.Fatalf("%s: %v", a.body, err)
 	}
 	for key := range strings.SplitSeq(path, ".") {
+		if list, ok := v.([]any); ok {
+			if n, err := strconv.Atoi(key); err == nil && n < len(list) {
+				v = list[n]
+				continue
+			}
+		}
 		m, ok := v.(map[string]any)
 		if !ok {
 			t.Fatalf("%s has no %s", a.body, path)

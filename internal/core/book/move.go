@@ -86,7 +86,11 @@ func (d *draft) checkPlace(t *Todo) error {
 		}
 		above = p.Parent
 	}
-	parent, err := d.checkParent(t.Parent, 1+d.height(t.ID))
+	levels := 1
+	if !t.ID.IsZero() {
+		levels += d.height(t.ID)
+	}
+	parent, err := d.checkParent(t.Parent, levels)
 	if err != nil {
 		return err
 	}

@@ -146,8 +146,10 @@ func (d *draft) copyTodos(from, to ID, c copying) (n int, err error) {
 func (d *draft) shiftBy(t *Todo, days int) error {
 	t.Start = shift(t.Start, days)
 	t.Due.Date = shift(t.Due.Date, days)
-	if !t.Plan.First().IsZero() {
-		t.Plan = moved(t.Plan, t.Plan.First().AddDays(days))
+	if middle := t.Plan.First(); !middle.IsZero() {
+		// A week goes to the week that holds most of it, a month likewise.
+		middle = middle.AddDays(t.Plan.Last().Sub(middle) / 2)
+		t.Plan = moved(t.Plan, middle.AddDays(days))
 	}
 	t.Reminders = shiftAll(t.Reminders, days)
 	if t.Repeat == nil {

@@ -41,8 +41,8 @@ func (d *draft) checkParent(id ID, levels int) (Todo, error) {
 		}
 		above = t.Parent
 	}
-	if levels >= MaxDepth {
-		return parent, refuse("parent", "“%s” would stand more than %d levels deep. Put it under one further up.", parent.Title, MaxDepth)
+	if levels > MaxDepth {
+		return parent, refuse("parent", "Under “%s” it would stand more than %d levels deep. Put it under one further up.", parent.Title, MaxDepth)
 	}
 	return parent, nil
 }

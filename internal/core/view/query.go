@@ -87,7 +87,7 @@ type Group struct {
 	// Count is all of the group's rows, also those outside Offset and Limit.
 	// Notes of them are kind note, which a person is told no count of.
 	Count, Notes int
-	Rows  []Row
+	Rows         []Row
 	// ComesRound are to-dos of other days whose repeat has a date on this one.
 	// They are neither rows nor counted.
 	ComesRound []*book.Todo

@@ -181,3 +181,88 @@ day 2026-11-24 1
   Rota (1 of 2)
 `)
 }
+
+// Facts of the trade: common practice, no source.
+func TestSiblingsAreSortedUnderTheirParent(t *testing.T) {
+	f := fill(t)
+	list := f.do(book.AddList{Name: "Labels"}).Lists[0].After.ID
+	low := f.put(book.Capture{Title: "next parent", List: list, Priority: book.Low})
+	f.put(book.Capture{Title: "medium alone", List: list, Priority: book.Medium})
+	high := f.put(book.Capture{Title: "high parent", List: list, Priority: book.High})
+	f.put(book.Capture{Title: "low subtask", Parent: high, Priority: book.Low})
+	f.put(book.Capture{Title: "medium subtask", Parent: high, Priority: book.Medium})
+	f.put(book.Capture{Title: "its own", Parent: low, Priority: book.High})
+	compare(t, f.show(view.Query{Name: view.InList, List: list}), `
+all  6
+  high parent (0 of 2)
+    medium subtask
+    low subtask
+  medium alone
+  next parent (0 of 1)
+    its own
+`)
+}
+
+func TestSectionsTickedAndNotes(t *testing.T) {
+	f := fill(t)
+	list := f.do(book.AddList{Name: "Crates"}).Lists[0].After.ID
+	lids := f.do(book.AddSection{List: list, Name: "Lids"}).Sections[0].After.ID
+	f.do(book.AddSection{List: list, Name: "Empty"})
+	done := f.put(book.Capture{Title: "gloves", List: list})
+	f.put(book.Capture{Title: "lamps", List: list})
+	f.put(book.Capture{Title: "labels", List: list, Section: lids})
+	f.put(book.Capture{Title: "colours", List: list, IsNote: true})
+	f.do(book.Complete{ID: done})
+	f.do(book.EditList{ID: list, Checklist: ptrTo(true), Order: ptrTo(book.ByHand)})
+	compare(t, f.show(view.Query{Name: view.InList, List: list}), `
+all  2
+  lamps
+  colours
+section  1
+  labels
+section  0
+ticked  1
+  gloves
+`)
+	if survey := view.Take(f.book, f.clock()); survey.Lists[list] != 2 {
+		t.Errorf("the list's badge is %d", survey.Lists[list])
+	}
+}
+
+func TestPeopleTagsWaitingHandful(t *testing.T) {
+	f := fill(t)
+	ines := f.do(book.AddPerson{Name: "Ines"}).People[0].After.ID
+	owed := f.put(book.Capture{Title: "papers", Person: ines, Role: book.WaitingOn})
+	f.now = f.now.AddDate(0, 0, 7)
+	f.put(book.Capture{Title: "lamp", Person: ines, Role: book.WaitingOn, Tags: []string{"work/loans"}})
+	f.put(book.Capture{Title: "key", Person: ines, Role: book.Ask, Priority: book.High})
+	f.put(book.Capture{Title: "cake", Person: ines, Role: book.For, Tags: []string{"work"}})
+	compare(t, f.show(view.Query{Name: view.WithPerson, Person: ines}), `
+to-ask  1
+  key
+they-owe  2
+  papers
+  lamp
+for-them  1
+  cake
+`)
+	res := mustAsk(t, f.book, f.clock(), view.Waiting)
+	if rows := res.Groups[0].Rows; len(rows) != 2 || rows[0].Todo.ID != owed || rows[0].Waited != 7 || rows[1].Waited != 0 {
+		t.Errorf("waiting: %+v", res.Groups)
+	}
+	work := f.book.Tags()[slices.IndexFunc(f.book.Tags(), func(t *book.Tag) bool { return t.Name == "work" })].ID
+	compare(t, f.show(view.Query{Name: view.WithTag, Tag: work}), `
+tagged  1
+  cake
+tagged  1
+  lamp
+`)
+	f.do(book.Pick{ID: owed})
+	if got := f.show(view.Query{Name: view.Today}); !strings.Contains(got, "handful  1") {
+		t.Errorf("today: %s", got)
+	}
+	f.now = f.now.AddDate(0, 0, 1)
+	if got := f.show(view.Query{Name: view.Today}); strings.Contains(got, "handful") {
+		t.Errorf("the day after: %s", got)
+	}
+}

@@ -27,10 +27,8 @@ type Book struct {
 	tagNames map[string]ID
 	people   map[ID]*Person
 	sections map[ID]*Section
-	// siblings holds the to-dos of each place, in no order, the bin's too.
-	siblings map[ID][]ID
-	// last is the largest position that siblings have had since it was loaded.
-	last map[ID]Position
+	// siblings holds the to-dos of each place by their positions, the bin's too.
+	siblings map[ID][]*Todo
 }
 
 // part is where a to-do is kept, so that a view scans only what it may hold.
@@ -78,7 +76,7 @@ func New(notes Notes) *Book {
 	return &Book{
 		notes: notes, todos: map[ID]place{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
 		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, people: map[ID]*Person{},
-		sections: map[ID]*Section{}, siblings: map[ID][]ID{}, last: map[ID]Position{},
+		sections: map[ID]*Section{}, siblings: map[ID][]*Todo{},
 	}
 }
 
@@ -211,8 +209,8 @@ func (b *Book) Subtasks(id ID) []*Todo { return b.subtasksBy(id, ByHand) }
 
 func (b *Book) subtasksBy(id ID, order Order) []*Todo {
 	var subtasks []*Todo
-	for _, child := range b.siblings[id] {
-		if t := b.todos[child].todo; t.Deleted.IsZero() {
+	for _, t := range b.siblings[id] {
+		if t.Deleted.IsZero() {
 			subtasks = append(subtasks, t)
 		}
 	}
@@ -223,10 +221,7 @@ func (b *Book) subtasksBy(id ID, order Order) []*Todo {
 // HasSubtasks reports whether a to-do is a project: something to do under it
 // is not in the bin.
 func (b *Book) HasSubtasks(id ID) bool {
-	return slices.ContainsFunc(b.siblings[id], func(child ID) bool {
-		t := b.todos[child].todo
-		return t.Deleted.IsZero() && !t.IsNote
-	})
+	return slices.ContainsFunc(b.siblings[id], func(t *Todo) bool { return t.Deleted.IsZero() && !t.IsNote })
 }
 
 // OfList yields every to-do of a list, its records and what is in the bin too,
@@ -236,8 +231,8 @@ func (b *Book) OfList(list ID) iter.Seq[*Todo] {
 }
 
 func (b *Book) walk(place ID, yield func(*Todo) bool) bool {
-	for _, id := range b.siblings[place] {
-		if !yield(b.todos[id].todo) || !b.walk(id, yield) {
+	for _, t := range b.siblings[place] {
+		if !yield(t) || !b.walk(t.ID, yield) {
 			return false
 		}
 	}
@@ -311,8 +306,12 @@ func (b *Book) load(c *Change) {
 	for _, d := range c.People {
 		replace(b.people, d, func(p *Person) ID { return p.ID })
 	}
-	for _, d := range c.Todos {
-		b.putTodo(d)
+	if b.Len() == 0 {
+		b.fill(c.Todos)
+	} else {
+		for _, d := range c.Todos {
+			b.putTodo(d)
+		}
 	}
 	if m, ok := b.notes.(noteKeeper); ok {
 		for _, d := range c.Notes {
@@ -329,6 +328,17 @@ func replace[T any](m map[ID]*T, d Diff[T], id func(*T) ID) {
 	}
 }
 
+// fill puts many to-dos into a Book that has none, and orders siblings once.
+func (b *Book) fill(rows []Diff[Todo]) {
+	for _, d := range rows {
+		b.siblings[d.After.place()] = append(b.siblings[d.After.place()], d.After)
+		b.addPart(place{todo: d.After, part: b.partOf(d.After)})
+	}
+	for _, siblings := range b.siblings {
+		slices.SortFunc(siblings, ComparePlaces)
+	}
+}
+
 func (b *Book) putTodo(d Diff[Todo]) {
 	if d.After == nil {
 		gone := b.todos[d.Before.ID]
@@ -339,44 +349,48 @@ func (b *Book) putTodo(d Diff[Todo]) {
 	}
 	t := d.After
 	old, ok := b.todos[t.ID]
-	if !ok || old.todo.place() != t.place() {
+	if ok && old.todo.place() == t.place() && old.todo.Position == t.Position {
+		at, _ := among(b.siblings[t.place()], t)
+		b.siblings[t.place()][at] = t
+	} else {
 		if ok {
 			b.unhang(old.todo)
 		}
-		b.siblings[t.place()] = append(b.siblings[t.place()], t.ID)
+		at, _ := among(b.siblings[t.place()], t)
+		b.siblings[t.place()] = slices.Insert(b.siblings[t.place()], at, t)
 	}
-	if t.Position > b.last[t.place()] {
-		b.last[t.place()] = t.Position
-	}
-	part := b.partOf(t)
-	if ok && old.part == part {
-		b.parts[part][old.slot] = t
-		b.todos[t.ID] = place{t, part, old.slot}
+	next := place{todo: t, part: b.partOf(t), slot: old.slot}
+	if ok && old.part == next.part {
+		b.parts[next.part][next.slot] = t
+		b.todos[t.ID] = next
 		return
 	}
 	if ok {
 		b.takePart(old)
 	}
-	b.addPart(t, part)
+	b.addPart(next)
+}
+
+// among finds where a to-do stands, or would stand, among siblings.
+func among(siblings []*Todo, t *Todo) (int, bool) {
+	return slices.BinarySearchFunc(siblings, t, ComparePlaces)
 }
 
 // unhang takes a to-do from its siblings.
 func (b *Book) unhang(t *Todo) {
-	rest := b.siblings[t.place()]
-	if i := slices.Index(rest, t.ID); i >= 0 {
-		rest[i] = rest[len(rest)-1]
-		rest = rest[:len(rest)-1]
+	where := t.place()
+	at, _ := among(b.siblings[where], t)
+	if rest := slices.Delete(b.siblings[where], at, at+1); len(rest) > 0 {
+		b.siblings[where] = rest
+	} else {
+		delete(b.siblings, where)
 	}
-	if len(rest) == 0 {
-		delete(b.siblings, t.place())
-		return
-	}
-	b.siblings[t.place()] = rest
 }
 
-func (b *Book) addPart(t *Todo, to part) {
-	b.todos[t.ID] = place{t, to, len(b.parts[to])}
-	b.parts[to] = append(b.parts[to], t)
+func (b *Book) addPart(p place) {
+	p.slot = len(b.parts[p.part])
+	b.todos[p.todo.ID] = p
+	b.parts[p.part] = append(b.parts[p.part], p.todo)
 }
 
 // takePart fills the gap with the part's last to-do.
@@ -387,7 +401,9 @@ func (b *Book) takePart(gone place) {
 	rows[len(rows)-1] = nil
 	b.parts[gone.part] = rows[:len(rows)-1]
 	if end.ID != gone.todo.ID {
-		b.todos[end.ID] = place{end, gone.part, gone.slot}
+		p := b.todos[end.ID]
+		p.slot = gone.slot
+		b.todos[end.ID] = p
 	}
 }
 
@@ -397,7 +413,8 @@ func (b *Book) sortAnew(list ID) {
 		old := b.todos[t.ID]
 		if part := b.partOf(t); part != old.part {
 			b.takePart(old)
-			b.addPart(t, part)
+			old.part = part
+			b.addPart(old)
 		}
 	}
 }

@@ -157,23 +157,24 @@ func (d *draft) write(diff *Diff[Todo], t *Todo) {
 	}
 }
 
-// in returns what a place will hold, the bin's too, in no order.
+// in returns what a place will hold, the bin's too: by positions where nothing
+// is drafted yet, in no order otherwise. It may be the Book's own slice.
 func (d *draft) in(place ID) []*Todo {
 	here := d.book.siblings[place]
+	if len(d.todos) == 0 {
+		return here
+	}
 	out := make([]*Todo, 0, len(here))
-	add := func(id ID) {
-		if diff, ok := d.todos[id]; !ok {
-			out = append(out, d.book.todos[id].todo)
+	for _, t := range here {
+		if diff, ok := d.todos[t.ID]; !ok {
+			out = append(out, t)
 		} else if diff.After != nil && diff.After.place() == place {
 			out = append(out, diff.After)
 		}
 	}
-	for _, id := range here {
-		add(id)
-	}
 	for i, id := range d.arrived[place] {
-		if !slices.Contains(d.arrived[place][:i], id) {
-			add(id)
+		if after := d.todos[id].After; after != nil && after.place() == place && !slices.Contains(d.arrived[place][:i], id) {
+			out = append(out, after)
 		}
 	}
 	return out
@@ -219,7 +220,11 @@ func (d *draft) change(kind Kind) *Change {
 // endOf returns a position behind all to-dos of a place: a list, the Cup or the
 // subtasks of a parent.
 func (d *draft) endOf(place ID) Position {
-	return max(d.book.last[place], d.last[place]).After()
+	last := d.last[place]
+	if here := d.book.siblings[place]; len(here) > 0 {
+		last = max(last, here[len(here)-1].Position)
+	}
+	return last.After()
 }
 
 // tagNamed finds a tag by its name; names differ by more than their case.

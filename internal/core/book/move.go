@@ -156,28 +156,13 @@ func (d *draft) position(t *Todo, c Move, moved bool) error {
 		return nil
 	}
 	all := d.in(t.place())
-	shown := slices.DeleteFunc(slices.Clone(all), func(s *Todo) bool {
-		return s.ID == t.ID || !s.Deleted.IsZero() || !s.Record.IsZero() || s.Section != t.Section
-	})
 	order := d.orderOf(t.List)
-	slices.SortFunc(shown, order.Compare)
-	at := slices.IndexFunc(shown, func(s *Todo) bool { return s.ID == anchor })
-	if at < 0 {
-		field := "after"
-		if c.After.IsZero() {
-			field = "before"
-		}
-		return refuse(field, "There is no to-do with the id %s beside which it could stand. Look at the list again.", anchor)
+	if order == ByHand {
+		return d.besideByHand(t, all, anchor, c)
 	}
-	var before, behind *Todo
-	if !c.After.IsZero() {
-		at++
-	}
-	if at > 0 {
-		before = shown[at-1]
-	}
-	if at < len(shown) {
-		behind = shown[at]
+	before, behind := neighbours(all, t, order, anchor, !c.After.IsZero())
+	if before == nil && behind == nil {
+		return noAnchor(c)
 	}
 	if before != nil && order.compareKeys(before, t) > 0 || behind != nil && order.compareKeys(t, behind) > 0 {
 		return d.outOfOrder(t, order, before, moved)
@@ -190,6 +175,76 @@ func (d *draft) position(t *Todo, c Move, moved bool) error {
 	}
 	t.Position = between(all, t, before, behind)
 	return nil
+}
+
+func noAnchor(c Move) error {
+	field := "after"
+	if c.After.IsZero() {
+		field = "before"
+	}
+	return refuse(field, "There is no to-do with the id %s beside which it could stand. Look at the list again.", cmp.Or(c.After, c.Before))
+}
+
+// besideByHand finds the position directly beside an anchor: its siblings are
+// in order as they are, so that nothing need be sorted or looked through.
+func (d *draft) besideByHand(t *Todo, all []*Todo, anchor ID, c Move) error {
+	beside, err := d.todo(anchor)
+	if err != nil || beside.place() != t.place() || !shownBeside(&beside, t) {
+		return noAnchor(c)
+	}
+	if len(d.todos) > 0 {
+		slices.SortFunc(all, ComparePlaces)
+	}
+	at, _ := among(all, &beside)
+	step := 1
+	if c.After.IsZero() {
+		step = -1
+	}
+	next := Position("")
+	for at += step; at >= 0 && at < len(all); at += step {
+		if all[at].ID != t.ID {
+			next = all[at].Position
+			break
+		}
+	}
+	if step > 0 {
+		t.Position = beside.Position.Between(next)
+	} else {
+		t.Position = next.Between(beside.Position)
+	}
+	return nil
+}
+
+// neighbours finds the siblings between which a to-do would stand, behind an
+// anchor or before it, as they are shown; none of both where the anchor is not
+// among them.
+func neighbours(all []*Todo, t *Todo, order Order, anchor ID, after bool) (before, behind *Todo) {
+	at := slices.IndexFunc(all, func(s *Todo) bool { return s.ID == anchor && shownBeside(s, t) })
+	if at < 0 {
+		return nil, nil
+	}
+	if after {
+		before = all[at]
+	} else {
+		behind = all[at]
+	}
+	for _, s := range all {
+		if s == all[at] || !shownBeside(s, t) {
+			continue
+		}
+		switch c := order.Compare(s, all[at]); {
+		case after && c > 0 && (behind == nil || order.Compare(s, behind) < 0):
+			behind = s
+		case !after && c < 0 && (before == nil || order.Compare(s, before) > 0):
+			before = s
+		}
+	}
+	return before, behind
+}
+
+// shownBeside reports whether a list shows a sibling in the same stretch.
+func shownBeside(s, t *Todo) bool {
+	return s.ID != t.ID && s.Deleted.IsZero() && s.Record.IsZero() && s.Section == t.Section
 }
 
 // between finds a free position behind one sibling and before another; nil is

@@ -19,7 +19,12 @@ func TestNamesOfPlaces(t *testing.T) {
 	d.do(book.AddShelf{Name: "Home"})
 	d.do(book.AddSection{List: list, Name: "Crates"})
 	d.do(book.Capture{Title: "x", Tags: []string{"calls", "work/meetings"}})
-	tag := d.book.Tags()[slices.IndexFunc(d.book.Tags(), func(t *book.Tag) bool { return t.Name == "calls" })].ID
+	var tag book.ID
+	for _, t := range d.book.Tags() {
+		if t.Name == "calls" {
+			tag = t.ID
+		}
+	}
 	long := strings.Repeat("x", 5000)
 	for _, c := range []struct {
 		cmd  book.Command

@@ -250,7 +250,8 @@ for-them  1
 	if rows := res.Groups[0].Rows; len(rows) != 2 || rows[0].Todo.ID != owed || rows[0].Waited != 7 || rows[1].Waited != 0 {
 		t.Errorf("waiting: %+v", res.Groups)
 	}
-	work := f.book.Tags()[slices.IndexFunc(f.book.Tags(), func(t *book.Tag) bool { return t.Name == "work" })].ID
+	tags := f.book.Tags()
+	work := tags[slices.IndexFunc(tags, func(t *book.Tag) bool { return t.Name == "work" })].ID
 	compare(t, f.show(view.Query{Name: view.WithTag, Tag: work}), `
 tagged  1
   cake

@@ -6,7 +6,6 @@ import (
 	"fmt"
 
 	"tincup/internal/core/book"
-	"tincup/internal/core/repeat"
 )
 
 // Load reads the whole Book but for the text of notes.
@@ -88,32 +87,6 @@ func loadPeople(ctx context.Context, db *sql.DB, into *book.Change) error {
 		row := &book.Person{}
 		into.People = append(into.People, book.Diff[book.Person]{After: row})
 		return r.Scan((*id)(&row.ID), &row.Name, &row.Email, &row.Phone, &row.Note, &row.Revision)
-	})
-}
-
-func loadTodos(ctx context.Context, db *sql.DB, into *book.Change) error {
-	tags := map[book.ID][]book.ID{}
-	err := each(ctx, db, "SELECT todo, tag FROM todo_tags ORDER BY todo, nth", func(r *sql.Rows) error {
-		var todo, tag book.ID
-		err := r.Scan((*id)(&todo), (*id)(&tag))
-		tags[todo] = append(tags[todo], tag)
-		return err
-	})
-	if err != nil {
-		return err
-	}
-	const query = "SELECT " + todoColumns + " FROM todos"
-	return each(ctx, db, query, func(r *sql.Rows) error {
-		t := &book.Todo{}
-		err := r.Scan((*id)(&t.ID), &t.Title, &t.NotesSize, (*id)(&t.List), &t.Position, text{&t.Status},
-			text{&t.Priority}, text{&t.Start}, text{&t.Due}, text{&t.Plan},
-			&t.Created, &t.Changed, &t.Completed, &t.Deleted, &t.Revision, (*id)(&t.Parent), &t.Estimate,
-			(*reminders)(&t.Reminders), (*id)(&t.Person.ID), text{&t.Person.Role}, text{&t.Person.Since},
-			packed[*repeat.Repeat]{&t.Repeat}, (*id)(&t.Record), (*id)(&t.Section), &t.IsNote, &t.InOrder, text{&t.Handful},
-			packed[[]book.Attachment]{&t.Attachments})
-		t.Tags = tags[t.ID]
-		into.Todos = append(into.Todos, book.Diff[book.Todo]{After: t})
-		return err
 	})
 }
 

@@ -16,6 +16,8 @@ import (
 	"os"
 
 	"github.com/pressly/goose/v3"
+
+	"tincup/internal/core/book"
 )
 
 //go:embed migrations/*.sql
@@ -34,6 +36,7 @@ type Store struct {
 	write, read *sql.DB
 	conn        *sql.Conn
 	statements  map[string]*sql.Stmt
+	updates     map[book.Fields]update
 	// keys are those under which a reply is kept.
 	keys map[string]bool
 }
@@ -58,7 +61,7 @@ func open(ctx context.Context, path string, lock *Lock) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Store{path: path, lock: lock}
+	s := &Store{path: path, lock: lock, updates: map[book.Fields]update{}}
 	if fresh {
 		if err := mark(ctx, path); err != nil {
 			return nil, err

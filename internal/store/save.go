@@ -2,8 +2,6 @@ package store
 
 import (
 	"context"
-	"database/sql"
-	"encoding/json"
 	"fmt"
 	"slices"
 
@@ -65,7 +63,7 @@ func (s *Store) SaveReply(ctx context.Context, r *Reply) error {
 
 // transact runs work within one transaction, or none of it.
 func (s *Store) transact(ctx context.Context, work func(writer) error) error {
-	w := writer{ctx, s.statements}
+	w := writer{ctx, s}
 	if err := w.exec(begin); err != nil {
 		return explain(err)
 	}
@@ -83,12 +81,20 @@ func (s *Store) transact(ctx context.Context, work func(writer) error) error {
 
 // writer runs prepared statements on the connection that writes.
 type writer struct {
-	ctx        context.Context
-	statements map[string]*sql.Stmt
+	ctx   context.Context
+	store *Store
 }
 
 func (w writer) exec(query string, args ...any) error {
-	_, err := w.statements[query].ExecContext(w.ctx, args...)
+	statement, ok := w.store.statements[query]
+	if !ok {
+		var err error
+		if statement, err = w.store.conn.PrepareContext(w.ctx, query); err != nil {
+			return err
+		}
+		w.store.statements[query] = statement
+	}
+	_, err := statement.ExecContext(w.ctx, args...)
 	return err
 }
 
@@ -163,19 +169,11 @@ func saveTodo(w writer, d book.Diff[book.Todo]) error {
 		return w.exec(deleteTodo, id(d.Before.ID))
 	}
 	t := d.After
-	rule, err := packRepeat(t.Repeat)
-	if err != nil {
-		return err
-	}
-	files, err := packAttachments(t.Attachments)
-	if err != nil {
-		return err
-	}
-	if err := w.exec(putTodo, id(t.ID), t.Title, t.NotesSize, id(t.List), t.Position, t.Status.String(),
-		t.Priority.String(), t.Start.String(), t.Due.String(), t.Plan.String(),
-		t.Created, t.Changed, t.Completed, t.Deleted, t.Revision, id(t.Parent), t.Estimate, joinReminders(t.Reminders),
-		id(t.Person.ID), t.Person.Role.String(), t.Person.Since.String(), rule, id(t.Record), id(t.Section),
-		t.IsNote, t.InOrder, t.Handful.String(), files); err != nil {
+	if d.Before == nil {
+		if err := insertTodo(w, t); err != nil {
+			return err
+		}
+	} else if err := updateTodo(w, t, book.Altered(d.Before, t)); err != nil {
 		return err
 	}
 	if d.Before != nil && slices.Equal(d.Before.Tags, t.Tags) {
@@ -185,8 +183,7 @@ func saveTodo(w writer, d book.Diff[book.Todo]) error {
 		return err
 	}
 	for nth, tag := range t.Tags {
-		if err := w.exec(putTodoTag,
-			id(t.ID), nth, id(tag)); err != nil {
+		if err := w.exec(putTodoTag, id(t.ID), nth, id(tag)); err != nil {
 			return err
 		}
 	}
@@ -203,7 +200,7 @@ func saveNote(w writer, d book.Diff[book.Note]) error {
 func saveHistory(w writer, e Entry) error {
 	var rows any
 	if !e.Final {
-		packed, err := json.Marshal(e.Change)
+		packed, err := e.Change.Slim().Pack()
 		if err != nil {
 			return fmt.Errorf("packing change %d: %w", e.Change.Revision, err)
 		}

@@ -81,7 +81,7 @@ func (r *run) take(s step) (bool, error) {
 			return false, nil // names that are taken, to-dos in the bin
 		}
 		r.keep(change)
-		r.undo, r.redo = append(r.undo, change), nil
+		r.undo, r.redo = append(r.undo, change.Slim()), nil
 	}
 	if err == nil {
 		r.counts[s.kind]++
@@ -97,7 +97,7 @@ func (r *run) turn(from, to *[]*book.Change, kind book.Kind) error {
 	}
 	r.keep(change)
 	*from = (*from)[:len(*from)-1]
-	*to = append(*to, change)
+	*to = append(*to, change.Slim())
 	return nil
 }
 
@@ -162,7 +162,7 @@ func check(steps []step, file *store.Store) (*run, error) {
 func save(file *store.Store, changes []*book.Change, want string) error {
 	var entries []store.Entry
 	for _, c := range changes {
-		packed, err := json.Marshal(c)
+		packed, err := c.Pack()
 		if err != nil {
 			return err
 		}

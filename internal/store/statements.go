@@ -29,7 +29,7 @@ const (
 )
 
 var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, deleteSection, putSection, deleteTag, putTag, deleteTodo,
-	deleteTodoTags, putTodoTag, deleteNote, putNote, deletePerson, putPerson, putHistory, turnHistory, putReply, putTodo}
+	deleteTodoTags, putTodoTag, deleteNote, putNote, deletePerson, putPerson, putHistory, turnHistory, putReply}
 
 // The rows are written by upserts, not by REPLACE: that would delete first,
 // look for all that refers to the row and take notes along.
@@ -39,12 +39,7 @@ var (
 	putSection = upsert("sections", "id", "list", "name", "position", "revision")
 	putTag     = upsert("tags", "id", "name", "colour", "revision")
 	putPerson  = upsert("people", "id", "name", "email", "phone", "note", "revision")
-	putTodo    = upsert("todos", strings.Split(todoColumns, ", ")...)
 )
-
-// todoColumns are in the order in which rows are written and read.
-const todoColumns = "id, title, notes_size, list, position, status, priority, start, due, plan, created, changed, completed, " +
-	"deleted, revision, parent, estimate, reminders, person, role, since, repeat, record, section, is_note, in_order, handful, attachments"
 
 // upsert inserts a row, or changes the one whose first column is the same.
 func upsert(table string, columns ...string) string {

@@ -82,19 +82,27 @@ func (r *reminders) Scan(src any) error {
 	return nil
 }
 
-func packRepeat(r *repeat.Repeat) (string, error) {
-	if r == nil {
+// repeated stores a repeat as JSON, none as ”.
+type repeated struct{ *repeat.Repeat }
+
+// Value implements driver.Valuer.
+func (r repeated) Value() (driver.Value, error) {
+	if r.Repeat == nil {
 		return "", nil
 	}
-	text, err := json.Marshal(r)
+	text, err := json.Marshal(r.Repeat)
 	return string(text), err
 }
 
-func packAttachments(files []book.Attachment) (string, error) {
-	if len(files) == 0 {
+// attachments are stored as JSON, none as ”.
+type attachments []book.Attachment
+
+// Value implements driver.Valuer.
+func (a attachments) Value() (driver.Value, error) {
+	if len(a) == 0 {
 		return "", nil
 	}
-	text, err := json.Marshal(files)
+	text, err := json.Marshal([]book.Attachment(a))
 	return string(text), err
 }
 

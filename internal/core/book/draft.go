@@ -109,7 +109,7 @@ func refuseKept(t *Todo) error {
 func (d *draft) put(t Todo) {
 	diff, seen := d.todos[t.ID]
 	if !seen {
-		if p, ok := d.book.todos[t.ID]; ok && len(changedFields(p.todo, &t)) == 0 {
+		if p, ok := d.book.todos[t.ID]; ok && Altered(p.todo, &t) == 0 {
 			return
 		}
 		diff = d.diff(t.ID)
@@ -209,7 +209,7 @@ func (d *draft) change(kind Kind) *Change {
 		diff := *d.todos[id]
 		switch {
 		case diff.Before == nil && diff.After == nil:
-		case diff.Before != nil && diff.After != nil && !d.touched[id] && len(changedFields(diff.Before, diff.After)) == 0:
+		case diff.Before != nil && diff.After != nil && !d.touched[id] && Altered(diff.Before, diff.After) == 0:
 		default:
 			c.Todos = append(c.Todos, diff)
 		}

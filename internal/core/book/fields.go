@@ -39,24 +39,61 @@ var todoFields = []attribute[Todo]{
 	attr("deleted", func(t *Todo) *day.Timestamp { return &t.Deleted }),
 }
 
-// FieldNames names every field a person can change, in the API's words.
-func FieldNames() []string {
-	names := make([]string, 0, len(todoFields))
-	for _, f := range todoFields {
-		names = append(names, f.name)
+// Fields is a set of the fields of a to-do that a person can change.
+type Fields uint32
+
+// Altered returns the fields in which two states of a to-do differ.
+func Altered(a, b *Todo) Fields {
+	var set Fields
+	for i := range todoFields {
+		if !todoFields[i].same(a, b) {
+			set |= 1 << i
+		}
+	}
+	return set
+}
+
+// Names names the fields of the set in the API's words, in one order.
+func (f Fields) Names() []string {
+	var names []string
+	for i := range todoFields {
+		if f&(1<<i) != 0 {
+			names = append(names, todoFields[i].name)
+		}
 	}
 	return names
 }
 
+// FieldNames names every field a person can change, in the API's words.
+func FieldNames() []string { return Fields(1<<len(todoFields) - 1).Names() }
+
 // changedFields names the fields in which two states of a to-do differ.
-func changedFields(a, b *Todo) []string {
-	var names []string
-	for _, f := range todoFields {
-		if !f.same(a, b) {
-			names = append(names, f.name)
+func changedFields(a, b *Todo) []string { return Altered(a, b).Names() }
+
+// Slim returns the change with no more of each changed to-do than turning it
+// round needs: what was altered, and what names it. New and removed ones stay
+// whole.
+func (c *Change) Slim() *Change {
+	slim := *c
+	slim.Todos = make([]Diff[Todo], len(c.Todos))
+	for i, d := range c.Todos {
+		if d.Before == nil || d.After == nil {
+			slim.Todos[i] = d
+			continue
 		}
+		part := func(t *Todo) *Todo {
+			return &Todo{ID: t.ID, Title: t.Title, Changed: t.Changed, Revision: t.Revision}
+		}
+		before, after := part(d.Before), part(d.After)
+		for _, f := range todoFields {
+			if !f.same(d.Before, d.After) {
+				f.copy(before, d.Before)
+				f.copy(after, d.After)
+			}
+		}
+		slim.Todos[i] = Diff[Todo]{before, after}
 	}
-	return names
+	return &slim
 }
 
 // ChangedFields names what the change did to one to-do, in the API's words.

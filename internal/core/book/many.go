@@ -59,7 +59,7 @@ func (c Many) run(d *draft) error {
 	changed := 0
 	for _, id := range acted {
 		if diff, ok := d.todos[id]; ok && (diff.Before == nil || diff.After == nil || d.touched[id] ||
-			len(changedFields(diff.Before, diff.After)) > 0) {
+			Altered(diff.Before, diff.After) != 0) {
 			changed++
 		}
 	}

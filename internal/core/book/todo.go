@@ -48,9 +48,9 @@ type Todo struct {
 	// subtask is in its parent's section.
 	Section ID `json:",omitzero"`
 	// Parent is the to-do it is a subtask of.
-	Parent   ID `json:",omitzero"`
-	Position Position
-	Status   Status `json:",omitzero"`
+	Parent   ID       `json:",omitzero"`
+	Position Position `json:",omitzero"`
+	Status   Status   `json:",omitzero"`
 	// IsNote: kind note, with nothing to tick (RFC 5545 VJOURNAL).
 	IsNote bool `json:",omitzero"`
 	// InOrder: its subtasks are done one after another.
@@ -77,13 +77,13 @@ type Todo struct {
 	// Attachments are in the order they were added.
 	Attachments []Attachment `json:",omitzero"`
 	// Tags are ids in the order they were added, each once.
-	Tags      []ID `json:",omitzero"`
-	Created   day.Timestamp
-	Changed   day.Timestamp
+	Tags      []ID          `json:",omitzero"`
+	Created   day.Timestamp `json:",omitzero"`
+	Changed   day.Timestamp `json:",omitzero"`
 	Completed day.Timestamp `json:",omitzero"` // when completed or cancelled
 	Deleted   day.Timestamp `json:",omitzero"` // when put in the bin
 	// Revision is that of the change that last touched the row.
-	Revision int64
+	Revision int64 `json:",omitzero"`
 }
 
 // Open reports whether the to-do is still to be done and not in the bin. What

@@ -1,0 +1,154 @@
+package book
+
+import (
+	"encoding"
+	"encoding/json"
+	"strconv"
+)
+
+// Pack writes the change as JSON, as json.Marshal would, but without looking at
+// every field of every to-do: a change of many to-dos has thousands that say
+// nothing.
+func (c *Change) Pack() ([]byte, error) {
+	rest := *c
+	rest.Todos = nil
+	head, err := json.Marshal(rest)
+	if err != nil || len(c.Todos) == 0 {
+		return head, err
+	}
+	p := packer{bytes: append(head[:len(head)-1], `,"Todos":[`...)}
+	for i, d := range c.Todos {
+		if i > 0 {
+			p.bytes = append(p.bytes, ',')
+		}
+		p.bytes = append(p.bytes, '{')
+		if d.Before != nil {
+			p.todo("before", d.Before)
+		}
+		if d.After != nil {
+			p.todo("after", d.After)
+		}
+		p.bytes = append(p.bytes, '}')
+	}
+	return append(p.bytes, "]}"...), p.err
+}
+
+// packer appends JSON; the first error stays.
+type packer struct {
+	bytes []byte
+	err   error
+}
+
+// name writes a comma where one is due, and a name. Names need no escapes.
+func (p *packer) name(name string) {
+	if p.bytes[len(p.bytes)-1] != '{' {
+		p.bytes = append(p.bytes, ',')
+	}
+	p.bytes = append(append(append(p.bytes, '"'), name...), `":`...)
+}
+
+func (p *packer) number(name string, n int64) {
+	if n != 0 {
+		p.name(name)
+		p.bytes = strconv.AppendInt(p.bytes, n, 10)
+	}
+}
+
+func (p *packer) flag(name string, set bool) {
+	if set {
+		p.name(name)
+		p.bytes = append(p.bytes, "true"...)
+	}
+}
+
+// text writes what is text outside, unless it is zero.
+func (p *packer) text(name string, v interface {
+	encoding.TextMarshaler
+	IsZero() bool
+}) {
+	if v.IsZero() {
+		return
+	}
+	text, err := v.MarshalText()
+	if err != nil && p.err == nil {
+		p.err = err
+	}
+	p.name(name)
+	p.bytes = append(append(append(p.bytes, '"'), text...), '"')
+}
+
+// word writes one of a closed set of words, unless it is the first.
+func (p *packer) word(name string, of words, i uint8) {
+	if i == 0 {
+		return
+	}
+	p.name(name)
+	p.bytes = append(append(append(p.bytes, '"'), of[i]...), '"')
+}
+
+// any writes what has a form of its own.
+func (p *packer) any(name string, v any) {
+	packed, err := json.Marshal(v)
+	if err != nil && p.err == nil {
+		p.err = err
+	}
+	p.name(name)
+	p.bytes = append(p.bytes, packed...)
+}
+
+// line writes a line of text; most need no escapes.
+func (p *packer) line(name, s string) {
+	for i := range len(s) {
+		if c := s[i]; c < ' ' || c == '"' || c == '\\' || c >= 0x7f {
+			p.any(name, s)
+			return
+		}
+	}
+	p.name(name)
+	p.bytes = append(append(append(p.bytes, '"'), s...), '"')
+}
+
+func (p *packer) todo(name string, t *Todo) {
+	p.name(name)
+	p.bytes = append(p.bytes, '{')
+	p.text("ID", t.ID)
+	p.line("Title", t.Title)
+	p.number("NotesSize", int64(t.NotesSize))
+	p.text("List", t.List)
+	p.text("Section", t.Section)
+	p.text("Parent", t.Parent)
+	if t.Position != "" {
+		p.line("Position", string(t.Position))
+	}
+	p.word("Status", statusWords, uint8(t.Status))
+	p.flag("IsNote", t.IsNote)
+	p.flag("InOrder", t.InOrder)
+	p.text("Handful", t.Handful)
+	p.word("Priority", priorityWords, uint8(t.Priority))
+	p.text("Start", t.Start)
+	p.text("Due", t.Due)
+	p.text("Plan", t.Plan)
+	p.number("Estimate", int64(t.Estimate))
+	if len(t.Reminders) > 0 {
+		p.any("Reminders", t.Reminders)
+	}
+	if t.Person != (Involved{}) {
+		p.any("Person", t.Person)
+	}
+	if t.Repeat != nil {
+		p.any("Repeat", t.Repeat)
+	}
+	p.text("Record", t.Record)
+	if len(t.Attachments) > 0 {
+		p.any("Attachments", t.Attachments)
+	}
+	if len(t.Tags) > 0 {
+		p.any("Tags", t.Tags)
+	}
+	p.text("Created", t.Created)
+	p.text("Changed", t.Changed)
+	p.text("Completed", t.Completed)
+	p.text("Deleted", t.Deleted)
+	p.number("Revision", t.Revision)
+	p.bytes = append(p.bytes, '}')
+}

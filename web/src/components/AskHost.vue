@@ -10,6 +10,7 @@ const props = defineProps<{ question: Question }>();
 const asking = useAsk();
 const dialog = useTemplateRef("dialog");
 const form = useTemplateRef("form");
+const dates = ref<{ settle: () => Promise<boolean> }[]>();
 const answers = ref<Record<string, string>>(
   Object.fromEntries(props.question.fields.map((f) => [f.key, f.value])),
 );
@@ -26,12 +27,10 @@ onMounted(() => {
 async function go() {
   if (busy.value) return;
   busy.value = true;
-  // A date that is being typed is read when it is left.
-  if (document.activeElement instanceof HTMLInputElement) {
-    document.activeElement.dispatchEvent(new Event("change"));
-    await new Promise((done) => setTimeout(done, 60));
-  }
   try {
+    const understood = await Promise.all(dates.value?.map((d) => d.settle()) ?? []);
+    if (understood.includes(false))
+      throw new Error("The date is not understood. Say it like Friday, 30 Nov or next week.");
     await props.question.act(answers.value);
     dialog.value?.close();
   } catch (e) {
@@ -68,6 +67,8 @@ async function go() {
         <DateWords
           v-else-if="f.kind === 'date'"
           :id="`ask-${f.key}`"
+          ref="dates"
+          submits
           :model-value="answers[f.key] ?? ''"
           :label="f.label"
           @update:model-value="(d) => (answers[f.key] = d)"

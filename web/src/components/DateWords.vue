@@ -4,13 +4,18 @@ import { ask, client } from "@/api/client";
 import { sayMoment } from "@/words/fields";
 
 /** A date, typed in words and shown in full. */
-const props = defineProps<{ label: string }>();
+const props = defineProps<{
+  label: string;
+  /** Enter sends the form it is in; else it only reads the date. */
+  submits?: boolean;
+}>();
 const date = defineModel<string>({ required: true });
 const say = (d: string) => (d ? sayMoment(d) : "");
 const text = ref(say(date.value));
 const wrong = ref(false);
 
 watch(date, (d) => (text.value = say(d)));
+let reading: Promise<void> | undefined;
 async function read() {
   if (text.value === say(date.value)) {
     wrong.value = false;
@@ -32,6 +37,18 @@ async function read() {
     wrong.value = true;
   }
 }
+/** Waits until what was typed is read, and says whether it was understood. */
+async function settle(): Promise<boolean> {
+  await reading;
+  await read();
+  return !wrong.value;
+}
+defineExpose({ settle });
+function enter(e: KeyboardEvent) {
+  if (props.submits) return;
+  e.preventDefault();
+  reading = read();
+}
 </script>
 
 <template>
@@ -41,8 +58,8 @@ async function read() {
     :aria-invalid="wrong"
     :title="wrong ? 'Say a date, such as Friday, 30 Nov or next week' : undefined"
     autocomplete="off"
-    @change="read"
-    @keydown.enter.prevent="read"
+    @change="reading = read()"
+    @keydown.enter="enter"
   />
 </template>
 

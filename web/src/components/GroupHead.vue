@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PathIcon from "./PathIcon.vue";
 import type { MenuItem } from "@/composables/menu";
 import { computed } from "vue";
 import { mdiDotsHorizontal } from "@mdi/js";
@@ -87,7 +88,7 @@ const items = computed<MenuItem[]>(() => {
         :label="`More for ${words}`"
         :items="() => items"
       >
-        <v-icon :icon="mdiDotsHorizontal" size="16" />
+        <PathIcon :path="mdiDotsHorizontal" :size="16" />
       </ActionMenu>
       <button
         v-if="group.count > 1"

@@ -45,6 +45,7 @@ watch(
 );
 useEventListener("resize", measure);
 
+const keyOf = (i: number) => props.group.shown[i]?.row?.todo.id ?? `place ${i}`;
 const virtualizer = useVirtualizer(
   computed(() => ({
     count: many.value ? props.group.shown.length : 0,
@@ -52,7 +53,7 @@ const virtualizer = useVirtualizer(
     estimateSize: () => (narrow.value ? 66 : 41),
     overscan: 8,
     scrollMargin: margin.value,
-    getItemKey: (i: number) => props.group.shown[i]?.row?.todo.id ?? `${props.group.key} ${i}`,
+    getItemKey: keyOf,
   })),
 );
 const items = computed(() => virtualizer.value.getVirtualItems());

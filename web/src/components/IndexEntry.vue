@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PathIcon from "./PathIcon.vue";
 import type { MenuItem } from "@/composables/menu";
 import { mdiDotsHorizontal } from "@mdi/js";
 import { computed, ref, useTemplateRef } from "vue";
@@ -11,6 +12,7 @@ import ActionMenu from "./ActionMenu.vue";
  * One line of the index. One with `takes` moves what is dropped on it; a list
  * can be dragged among the others itself.
  */
+
 const props = defineProps<{
   to: string;
   name: string;
@@ -50,7 +52,7 @@ const move = (name: string) => props.items?.find((i) => i.name === name)?.act();
       <span v-if="count" class="count">{{ count }}</span>
     </router-link>
     <ActionMenu v-if="items" class="more" :label="label" :items="() => items ?? []">
-      <v-icon :icon="mdiDotsHorizontal" size="16" />
+      <PathIcon :path="mdiDotsHorizontal" :size="16" />
     </ActionMenu>
   </li>
 </template>

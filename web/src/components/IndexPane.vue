@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PathIcon from "./PathIcon.vue";
 import type { MenuItem } from "@/composables/menu";
 import { mdiDotsHorizontal, mdiPlus } from "@mdi/js";
 import { computed, nextTick, ref } from "vue";
@@ -152,14 +153,14 @@ const land = (shelf: Shelf, { list, ...beside }: ListLanding) =>
           :title="`New list on ${shelf.name}`"
           @click="begin('list', shelf.id)"
         >
-          <v-icon :icon="mdiPlus" size="16" />
+          <PathIcon :path="mdiPlus" :size="16" />
         </button>
         <ActionMenu
           class="plus dots"
           :label="`More for the shelf ${shelf.name}`"
           :items="() => shelfItems(shelf)"
         >
-          <v-icon :icon="mdiDotsHorizontal" size="16" />
+          <PathIcon :path="mdiDotsHorizontal" :size="16" />
         </ActionMenu>
       </h3>
       <ul>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PathIcon from "./PathIcon.vue";
 import type { MenuItem } from "@/composables/menu";
 import { mdiDotsHorizontal } from "@mdi/js";
 import { computed } from "vue";
@@ -10,6 +11,7 @@ import { orderNames } from "@/words/names";
 import ActionMenu from "./ActionMenu.vue";
 
 /** A sheet's name, what it holds in a sentence, and what can be done with it. */
+
 const props = defineProps<{
   name: string;
   sentence?: string;
@@ -188,7 +190,7 @@ function chooseSection(list: List) {
         :label="`More for ${name}`"
         :items="() => items"
       >
-        <v-icon :icon="mdiDotsHorizontal" size="18" />
+        <PathIcon :path="mdiDotsHorizontal" :size="18" />
       </ActionMenu>
     </div>
   </header>

@@ -13,6 +13,7 @@ import { useSelection } from "@/composables/selection";
 import { rowFacts } from "@/words/row";
 import { tagColour } from "@/words/names";
 import ActionMenu from "./ActionMenu.vue";
+import PathIcon from "./PathIcon.vue";
 import PriorityNicks from "./PriorityNicks.vue";
 import TickBox from "./TickBox.vue";
 import TitleOffers from "./TitleOffers.vue";
@@ -51,6 +52,8 @@ const chosen = computed(() => selection.ids.has(todo.value.id));
 const folded = computed(() => folding.folded.has(todo.value.id));
 const facts = computed(() => rowFacts(props.row, props));
 const draft = ref("");
+/** The pointer is or was on it: what is offered there is made when it comes. */
+const near = ref(!matchMedia("(hover: hover)").matches);
 
 watch(editing, async (on) => {
   if (!on) return;
@@ -129,6 +132,7 @@ function press(e: MouseEvent) {
 }
 /** While rows are chosen, the pointer takes along what it is drawn over. */
 function drawn(e: PointerEvent) {
+  near.value = true;
   linger.hold(todo.value.id);
   if (selection.choosing && e.buttons === 1) selection.stretch(todo.value.id, ids());
 }
@@ -170,7 +174,7 @@ onBeforeUnmount(() => {
       tabindex="-1"
       @click.stop="folding.turn(todo.id)"
     >
-      <v-icon :icon="folded ? mdiChevronRight : mdiChevronDown" size="18" />
+      <PathIcon :path="folded ? mdiChevronRight : mdiChevronDown" />
     </button>
     <button
       v-if="selection.choosing"
@@ -215,12 +219,12 @@ onBeforeUnmount(() => {
       >{{ todo.title }}
     </span>
     <ActionMenu
-      v-if="!binned && !editing && !selection.choosing"
+      v-if="(near || isCurrent) && !binned && !editing && !selection.choosing"
       class="more"
       :label="`More for ${todo.title}`"
       :items="items"
     >
-      <v-icon :icon="mdiDotsHorizontal" size="16" />
+      <PathIcon :path="mdiDotsHorizontal" :size="16" />
     </ActionMenu>
     <span class="facts">
       <span v-for="f in facts" :key="f.text" class="fact" :class="f.tone">{{ f.text }}</span>

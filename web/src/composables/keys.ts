@@ -1,5 +1,7 @@
 import { onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { useAsk } from "./ask";
 import { useCurrent } from "./current";
+import { useMenu } from "./menu";
 
 /** A key as it is written in the help, and what it does. */
 export interface KeyHelp {
@@ -85,6 +87,8 @@ export function pressOf(e: KeyboardEvent): string {
  */
 export function useKeys(act: (press: string, e: KeyboardEvent) => boolean) {
   const current = useCurrent();
+  const asking = useAsk();
+  const menus = useMenu();
   function down(e: KeyboardEvent) {
     if (e.defaultPrevented || e.isComposing) return;
     if (inField(e.target)) return;
@@ -92,6 +96,7 @@ export function useKeys(act: (press: string, e: KeyboardEvent) => boolean) {
     const press = pressOf(e);
     // An open chooser is about to take the focus: what is typed is meant for it.
     if (current.chooser && press !== "Escape") return;
+    if (asking.question || menus.menu) return;
     if (current.makingRoom) {
       if (press === "Enter") current.makingRoom.wished = true;
       return;

@@ -71,11 +71,13 @@ export function useView(source: MaybeRefOrGetter<Source>, wanted: Ref<number[]>)
   const query = useQuery({
     queryKey: ["view", key, 0],
     queryFn: () => page(0),
+    shallow: true, // thousands of rows: none is written to
     // A longer Upcoming keeps showing what it had.
     placeholderData: (before, q) =>
       long(q?.queryKey?.[1]) && long(key.value) ? before : undefined,
   });
   const more = useQueries({
+    shallow: true,
     queries: computed(() =>
       pages.value.slice(1).map((n) => ({
         queryKey: ["view", key.value, n],

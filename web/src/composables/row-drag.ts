@@ -15,8 +15,11 @@ import type { Landing } from "./arrange";
 import { isDragged } from "./drag";
 import { useSelection } from "./selection";
 
+/** How wide the margin before a row's tick box is, in pixels. */
+const gutter = 30;
+
 /** How far each level of subtasks is drawn in, in pixels. */
-export const indent = 24;
+const indent = 24;
 
 /** Lets a row be dragged, and, where it can stand elsewhere, take others. */
 export function useRowDrag(
@@ -61,7 +64,8 @@ export function useRowDrag(
           attachInstruction(
             {},
             {
-              input,
+              // Levels are counted from the tick boxes of the top ones.
+              input: { ...input, clientX: input.clientX - gutter },
               element,
               currentLevel: row().depth ?? 0,
               indentPerLevel: indent,

@@ -46,5 +46,8 @@ function visible(group: SheetGroup, folded: Set<string>): Shown[] {
 }
 
 /** The rows of all groups, one after the other, as the keys walk them. */
-export const rowsOf = (groups: ShownGroup[]): Row[] =>
-  groups.flatMap((g) => g.shown.flatMap((s) => (s.row ? [s.row] : [])));
+export function rowsOf(groups: ShownGroup[]): Row[] {
+  const rows: Row[] = [];
+  for (const g of groups) for (const s of g.shown) if (s.row) rows.push(s.row);
+  return rows;
+}

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PathIcon from "@/components/PathIcon.vue";
 import { mdiDotsHorizontal } from "@mdi/js";
 import type { Tag } from "@/api/client";
 import ActionMenu from "@/components/ActionMenu.vue";
@@ -50,7 +51,7 @@ const open = (n: number) => (n === 0 ? "nothing open" : `${n} open`);
             ]
           "
         >
-          <v-icon :icon="mdiDotsHorizontal" size="18" />
+          <PathIcon :path="mdiDotsHorizontal" :size="18" />
         </ActionMenu>
       </li>
     </ul>

@@ -24,8 +24,10 @@ export function rowFacts(row: Row, place: Place): Fact[] {
   else facts.push(...planFacts(row, place), ...dueFacts(row, place), ...startFacts(row, place));
   const open = !todo.completed && !todo.deleted;
   if (todo.repeat && (open || todo.record)) facts.push({ text: shortRepeat(todo.repeat.words) });
-  if (row.waited)
-    facts.push({ text: row.waited === 1 ? "1 day" : `${row.waited} days`, tone: "time" });
+  if (row.waited) {
+    const days = row.waited === 1 ? "1 day" : `${row.waited} days`;
+    facts.push({ text: `waited ${days}`, tone: "time" });
+  }
   if (row.next) facts.push({ text: `next: ${row.next.title}` });
   if (row.progress) facts.push({ text: `${row.progress.done} of ${row.progress.total}` });
   if (todo.estimate && open) facts.push({ text: estimateWords(todo.estimate) });

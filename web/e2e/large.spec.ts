@@ -1,0 +1,66 @@
+import { expect, row, test, visit } from "./tincup";
+
+test("a list of 10,000 rows scrolls without long tasks and answers a tick at once", async ({
+  page,
+  tincup,
+}) => {
+  test.setTimeout(180_000);
+  const list = await tincup.post("/api/lists", { name: "Everything" });
+  for (let part = 0; part < 20; part++) {
+    const lines = Array.from({ length: 500 }, (_, i) => `- Crate ${part * 500 + i}`);
+    await tincup.post("/api/lines/todos", { text: lines.join("\n"), list: list.id });
+  }
+  await visit(page, `${tincup.url}/list/${list.id}`);
+  await expect(row(page, "Crate 0").first()).toBeVisible();
+  await expect(page.getByText("10000 to do")).toBeVisible();
+  expect(await page.locator("main [data-todo]").count()).toBeLessThan(80);
+  await page.waitForTimeout(2500); // what loads after the first view has come
+
+  // Long tasks are those over 50 ms (W3C, Long Tasks API).
+  await page.evaluate(() => {
+    const w = window as unknown as { long: number[] };
+    w.long = [];
+    new PerformanceObserver((seen) => {
+      for (const task of seen.getEntries()) w.long.push(Math.round(task.duration));
+    }).observe({ type: "longtask" });
+  });
+  const sheet = page.locator("main.sheet");
+  const frames = await sheet.evaluate(async (main) => {
+    const frame = () => new Promise<number>((done) => requestAnimationFrame(done));
+    let worst = 0;
+    let before = await frame();
+    for (let n = 0; n < 240; n++) {
+      main.scrollTop += 160;
+      const now = await frame();
+      worst = Math.max(worst, now - before);
+      before = now;
+    }
+    return Math.round(worst);
+  });
+  // To the end in one go, and by the keys.
+  await sheet.evaluate((main) => (main.scrollTop = main.scrollHeight));
+  await expect(row(page, "Crate 9999")).toBeVisible();
+  await sheet.evaluate((main) => (main.scrollTop = 200_000));
+  await expect.poll(() => page.locator("main [data-todo]").count()).toBeGreaterThan(10);
+  const long = await page.evaluate(() => (window as unknown as { long: number[] }).long);
+  console.log(
+    `long tasks while scrolling: ${JSON.stringify(long)} ms; longest frame: ${frames} ms`,
+  );
+  expect(Math.max(0, ...long)).toBeLessThanOrEqual(50);
+
+  const ticks: number[] = [];
+  for (let n = 3; n < 8; n++) {
+    const one = page.locator("main [data-todo]").nth(n);
+    const took = await one.evaluate(async (element) => {
+      const begun = performance.now();
+      element.querySelector<HTMLElement>("[role=checkbox]")!.click();
+      while (!element.classList.contains("struck"))
+        await new Promise((done) => requestAnimationFrame(done));
+      return performance.now() - begun;
+    });
+    ticks.push(Math.round(took));
+    await page.waitForTimeout(300);
+  }
+  console.log(`tick to struck row: ${ticks.join(", ")} ms`);
+  expect(ticks.toSorted((a, b) => a - b)[2]).toBeLessThanOrEqual(100);
+});

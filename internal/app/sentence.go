@@ -88,7 +88,7 @@ func (a *App) PutInLines(ctx context.Context, req Request, s Sentence, respond R
 			if err := refusal(l.Reading.Draft); err != nil {
 				return nil, &book.RuleError{Field: "text", Reason: fmt.Sprintf("Line %d: %s", l.Number, err.Error())}
 			}
-			item := book.TreeItem{Capture: l.Reading.command(s), Under: l.Parent}
+			item := book.TreeItem{Capture: l.Reading.command(s), Under: l.Parent, Heading: l.Section && !s.List.IsZero()}
 			item.Done = l.Done
 			tree.Items = append(tree.Items, item)
 		}
@@ -167,7 +167,7 @@ func (a *App) readLines(b *book.Book, c day.Clock, s Sentence) ([]Line, error) {
 		if heading >= 0 && i != heading {
 			l.Depth++
 		}
-		if l.Parent >= 0 && l.Draft.List != "" {
+		if l.Parent >= 0 && l.Draft.List != "" && !(read[l.Parent].Section && !s.List.IsZero()) {
 			chip := slices.IndexFunc(l.Draft.Chips, func(c capture.Chip) bool { return c.Field == capture.FieldList })
 			l.Draft.Refuse(chip, "A subtask is in its parent's list; say the list above.")
 		}

@@ -315,3 +315,30 @@ func TestTickSaysTheProject(t *testing.T) {
 		t.Errorf("%s", a.body)
 	}
 }
+
+// Headings of pasted lines are sections where the lines go into a list; in the
+// Cup, which has none, they hold what is under them as subtasks.
+func TestPastedHeadings(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	list := s.want(201, "POST", "/api/lists", `{"name":"Crates"}`).text(t, "id")
+	s.want(201, "POST", "/api/lists/"+list+"/sections", `{"name":"lids"}`)
+	const lines = `"# Lids\n- Hinges\n  - Screws\n# Straps\n- Buckles, by Friday"`
+	got := s.want(201, "POST", "/api/lines/todos", `{"text":`+lines+`,"list":"`+list+`"}`)
+	if !strings.HasPrefix(got.text(t, "change.says"), "Put in: 3 to-dos in 2 sections") {
+		t.Errorf("%s", got.text(t, "change.says"))
+	}
+	view := s.want(200, "GET", "/api/lists/"+list+"/view", "")
+	var shown []string
+	for g := range 2 {
+		for r := range int(view.field(t, fmt.Sprintf("groups.%d.count", g)).(float64)) {
+			shown = append(shown, view.text(t, fmt.Sprintf("groups.%d.name", g))+": "+view.text(t, fmt.Sprintf("groups.%d.rows.%d.todo.title", g, r)))
+		}
+	}
+	if want := "lids: Hinges, lids: Screws, Straps: Buckles"; strings.Join(shown, ", ") != want {
+		t.Errorf("%v; want %s", shown, want)
+	}
+	s.want(201, "POST", "/api/lines/todos", `{"text":`+lines+`}`)
+	if n := s.want(200, "GET", "/api/views/cup", "").field(t, "total"); n != 5.0 {
+		t.Errorf("the Cup holds %v", n)
+	}
+}

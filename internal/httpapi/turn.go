@@ -62,7 +62,6 @@ func (s *server) GetHistory(c *gin.Context, params contract.GetHistoryParams) {
 	if params.Limit != nil {
 		limit = *params.Limit
 	}
-	window := c.GetHeader("Window-Id")
 	past, err := s.app.History(c.Request.Context(), before, limit)
 	if err != nil {
 		s.fail(c, err)
@@ -71,7 +70,7 @@ func (s *server) GetHistory(c *gin.Context, params contract.GetHistoryParams) {
 	out := contract.History{Changes: make([]contract.PastChange, 0, len(past))}
 	for _, p := range past {
 		out.Changes = append(out.Changes, contract.PastChange{Revision: p.Seq, At: p.At.Time().UTC().Format(time.RFC3339), Kind: string(p.Kind),
-			Says: p.Says, Here: window != "" && p.Window == window, Undoable: p.Undoable, Why: orAbsent(p.Why)})
+			Says: p.Says, Here: params.WindowId != nil && p.Window == *params.WindowId, Undoable: p.Undoable, Why: orAbsent(p.Why)})
 	}
 	c.JSON(http.StatusOK, out)
 }

@@ -51,6 +51,9 @@ type TreeItem struct {
 	// Under is the place, in Items, of the one it is a subtask of; -1 for none.
 	// It must come before.
 	Under int
+	// Heading makes a section of its list, or takes the one with its name, in
+	// place of a to-do; what is under it stands in the section.
+	Heading bool
 }
 
 func (Capture) kind() Kind     { return "capture" }
@@ -77,12 +80,26 @@ func (c CaptureTree) run(d *draft) error {
 		return refuse("lines", "There are %d to-dos; 1 to %d are put in at once.", len(c.Items), MaxTree)
 	}
 	made := make([]ID, len(c.Items))
-	done := 0
+	done, headings := 0, 0
 	for i, item := range c.Items {
 		if item.Under >= i {
 			return refuse("lines", "Item %d stands under one that comes after it.", i+1)
 		}
-		if item.Under >= 0 {
+		if item.Heading {
+			section, err := d.sectionNamed(item.List, item.Title)
+			if err != nil {
+				return err
+			}
+			made[i] = section
+			headings++
+			continue
+		}
+		switch {
+		case item.Under >= 0 && c.Items[item.Under].Heading:
+			if item.List == c.Items[item.Under].List { // it may say another list
+				item.Section = made[item.Under]
+			}
+		case item.Under >= 0:
 			item.Parent, item.List, item.Section = made[item.Under], ID{}, ID{}
 		}
 		// An open subtask keeps a ticked parent open.
@@ -98,7 +115,10 @@ func (c CaptureTree) run(d *draft) error {
 			done++
 		}
 	}
-	d.says = fmt.Sprintf("Put in: %d to-dos", len(c.Items))
+	d.says = "Put in: " + count(len(c.Items)-headings, "to-do")
+	if headings > 0 {
+		d.says += " in " + count(headings, "section")
+	}
 	if done > 0 {
 		d.says += fmt.Sprintf(", %d of them done", done)
 	}

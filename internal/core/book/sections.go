@@ -91,6 +91,21 @@ func (d *draft) addSection(s Section, name string) (Section, error) {
 	return s, nil
 }
 
+// sectionNamed returns the section of a list with a name, and makes it where
+// there is none.
+func (d *draft) sectionNamed(list ID, name string) (ID, error) {
+	if _, err := d.list(list); err != nil {
+		return ID{}, refuse("list", "A heading is a section of a list. Say which list.")
+	}
+	for _, s := range d.sections.all() {
+		if s.List == list && strings.EqualFold(s.Name, strings.TrimSpace(name)) {
+			return s.ID, nil
+		}
+	}
+	s, err := d.addSection(Section{List: list}, name)
+	return s.ID, err
+}
+
 func (c EditSection) run(d *draft) error {
 	s, err := d.section(c.ID)
 	if err != nil {

@@ -1547,6 +1547,9 @@ type GetHistoryParams struct {
 	// Before Only changes before this one; 0 is the newest
 	Before *int64 `form:"before,omitempty" json:"before,omitempty"`
 	Limit  *int   `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
 // PutInLinesParams defines parameters for PutInLines.
@@ -2394,6 +2397,27 @@ func (siw *ServerInterfaceWrapper) GetHistory(c *gin.Context) {
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
 		return
+	}
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
 	}
 
 	for _, middleware := range siw.HandlerMiddlewares {
@@ -6124,49 +6148,49 @@ var swaggerSpec = []string{
 	"UN9lg+PBfwuLMBp0G779Z+0z3BSaYFMea88VsgSatkjxV5psyPWFbp7VOX2sgRaRJnPz+1L/rKeHh0td",
 	"nRxZI0kNjS0Fn3XbOhENuVbyE+BriNxMCww2ECpDG+c4VLqnXv96b63eVcnAVLMZLxdOmMTyzgxq+pbX",
 	"ohwCav0NcGPhRkybytP+SqxgPBSn3oDyU5UvPIWaJk1Xgof3hB0GkxnWcI4QQZ24S/do240i+rere7bU",
-	"B26DYLiZQnbv+xWAHumsFop3355OOl2FkhaKkAs0lFLXLy60IQjFyQdY+RgfeGHsTzpb7A0gdcjGTVeE",
-	"cGrRzR0iAs8UQQPAJGGCp20ZINi89FztAUEOsPDWljzHBbHGji2FOKl7TEnDrkSxjK6DWoejkXZW2Xcq",
-	"YG3pdlN7bYYcLPXhdLdtwzd8w0S8Nn81gRztbV2vbsc6B4L/BRxSe6CFM/RswbvdJYmZ4CqB/MtgW21R",
-	"go+5oGngVZa99+2t/t4EEMrW3TP+of4vgf1WuYU9YP4DvxKMO9aMcU1d7B58kdkNPmVQXHcFyW/g7zvi",
-	"eWvc3hErjkG62xhvP7csRIHVbmTfZtfxdV+SHcNK0TDehfbbTNr7gnWfezRzuuMQNvtf275+oez3PT+7",
-	"94VrFJM9uk+62jN1yQ5Azx6GvFOapb52Y974fIo7IIBbst6v4HoGKw72SIK6g6wuJt8O/qBQGOKDaOR9",
-	"0Nd3ySgf3LNZtyn4Sm/4ByhMgexcY9YY1GfwGUMh/oSklMKHxkWkZ12VdYXVb4RaQuGNr1nIQlJpt30h",
-	"iSP0L1ijEsOAh8tM/uY3+7KNrsoGd9/Ipwt2ZDUCf+22NlHV6KLu/PRNXG+siv5VXm6U6p0CFUKTMEMH",
-	"aAaeAJ8YG9OvDsD9hi0joyRz4cacYu709xu/7xt/WgjVdqDQ4h+4VUgMtntIRfDHr8W39qa3C8V/lVf/",
-	"X0IU4aGAjHLmBDuRwasRp5aQrB1zjLiHHSJB7oZOTsdjI2yfke/BpRG74eshBgfYw1u8lAhDcNKZb08V",
-	"0ZlBEYcWVn97SySc4p7VqR5m6D0x4Tcag9SRA+t2Ye2IBVq3qo3HLlNdkfwOYVSvEXHnlFzm6ALDmr6J",
-	"Dx3BMuWY/QG+dWAS+ClE2+7JDeczh0tdKR8nwPx2PSCb0tVRgdXXp/0arPmh8vbDeJIu6+CV/ft06mos",
-	"7ZcIkb3RtH8O+W47o/2hi5BLYLf8Sijoqbc3/dHPriuLbT7GpZ7529fOAxF5buqSyutt//eHjLu1/rcL",
-	"Oz8Q6+ASOYTUhj06AnD2JVdA0g6yI6/oRmkRgfldXmzkRT4RKuMhgrII3D7A1heJXmd/9SP+9o9dq2r0",
-	"Vys2gh0eZMWMQw68lxhHdX48tiFgo1yqDOtJY6D8lJezVbo4KFrltGj6wAEtMvm6cNcpox7DIGQ3hf5V",
-	"dZvUPQmsnBk+dto0bsTjC0uBqwx5J+M5RABGI5Wc1H3wJa2Km3Xs83VV0LyTSDxtJ5w+TiDk+eIUMk39",
-	"J789/+fjJuk0jH7cST+F2EGoG1WHDmLCQBfBW0SUfmUsvK2ySAU6YVoVwQoPzVEaHAtfyiDiKIG0nHtl",
-	"4n8dP7UwBLW8vcQHZpi3CG1mLOQ4IRKk8Q1e2nioa6OuY5k+JfhuGGa3Jdz9ssxuIcaYGQBqZob0JmSd",
-	"wZ+kxGcshrgPHnrBF8iUeSg4igw002vYZXBb9Yz5uqUDa7WWgzfwTXTIlx1JxazWkZBujEAlw6196tNq",
-	"u5Nv0Yvp0frIsCnWS4eeKyctJyY83RC10IH9Bl30bh2Y96iMbuGa/PsRwblw16Uhg8h17xG69I05rH8S",
-	"RmZfe+xScFhjDmpdT6NNJE3qbjw946JJnf2aMjRCf4kYPqSF6HjTiuCF2v5Y4TRU999TokaTBbL2Ccch",
-	"vdIzvsnMjPXwf703q187oaKVwAP00sJX03EzHig0xRKmf3e3y9cdAFQVIQYIm6IuYbivTL0jrr/NRAoA",
-	"NZ1Jkde9oNGv2iuz4t6g/12e3YM8G79nfYTZO0T1d1H2LxFlgRnwmVaTVuBlhED6Rlg/YDL5SowTgDUq",
-	"xhpLSAgF9YFKEVh7g1DLJ32f1Us++f6o9kWJ5ZPEv5zaiFBYOvQ0TDCKAfux1iWpe4Qu3BMO7vZprUth",
-	"f+2vq+UTjFSB2rFoG5TX0Dku9Hrx9b1X7yPCd8376z6+O3J4eEGbopz8BU7c+6KZ98J22YGEAlXSABGF",
-	"2lBIM1IZK3hGEc2mKJdLPvke4tLyjwZI413VJbhJl5h1C87r7UGveWGrUlzq+3eX3k3WAfQuepBGIR7q",
-	"aKsl7PSVZXbDUS/OOf6Aj9ut5Z57tbItFVMAaVH6eBSoJ/fsEIrJQQXMGHfZFap36vKvqThSjH2Q+Kpk",
-	"sPRb376EmtIPO4AxfspbQf5tq9jcCOT3UF5+kxz48Oj3jmXGus51fwHgvu6PQ4jvqn+yptojxakOltqF",
-	"ROzXMOhnmYv9xAlgJ0roHOck1aYRDmc+oooKFfCtbnrFVx3RrTcfwjOoUyvoioB1/bqRVLxcEBXhH9pT",
-	"iITBOGDzBNm3zhZMGrDfjhZ2M9kdfJlyM93wZt6W/ohoPbfqFuS0CzU9kPfVmwQcjiBqZN0T2mr184BA",
-	"vd37fMsbtsqrPB3vJaod5sL8R7w0hUyd1G586qmZQrtip4uJ3IjwVw79VIibhE2T1ikF7vO7fK/3bQG9",
-	"r2vxRqQyE1BT1WoGTXFoCPuuGGtg7Ed8hzJB8zK9ikFWqGy4KeT0rcrqcNPvgF2pRqOYLjNgZl4jheKi",
-	"JLRb7cAi8SQyvXq4JHwHqRkyvdrOpHdvGjFeGtB7oQEBVqNyGJedYjYBpxS+pQKH4Rpr3Dsc8dA0Zr+t",
-	"mNVzJHKtJvBeyn3keb7Cm/Oo6UMXPCfCN/UyoWSvZ1YUtDd7q7+lq7Vlxbh745kavR9W+/ITSRM+mYTu",
-	"Tu6qoe01GLyBPrDTI3imoUgcdvSm1Rvoar+G0bqPvwsLtBeiuWeYPcSMlTnN4UIbqgiUc66+qecs5+oB",
-	"3rkLYdl8KtrtPTCAcr3U3WmQGAvvcEO+JRTjiR+mzPIqy1iNNHxAnbzS+tPcdwFbRXXonh3Ds/v8O7+M",
-	"VqSkuygHhaAQarmKVQf46/UvVL6+rUu2UwLi/b6R/olM0EfvbhvPc4btyJhWEbMrfqmHrPqQVe67kVYv",
-	"9UOVV2MYRtPgBHKrfQvyCNL7hUl+Z7AR07lcrh8bA3M1Ww/lavYdyJul/olmmgaxuZLFmtqcV7L4Dl4K",
-	"vDxwEZ2mVVliE6KKlrtDv2saxpd88i2JApd8Mnm40rZDVSNo428dGRv62UZx+VF9DXFi7R7BD6840p6L",
-	"ebjDtot5+NbF3XIeaKiCSF8ou9LQw7UUc3Pwxf2ztpgOHaJJOHbripwxx+468NU9d++k9M1K0Mkveo71",
-	"pXyX5Y++eS94XA3DLsHwDj39J0aa0WEo+PVoE8KmQeDTDQ0I/8rg01MlgjxjprIoRAalRFtaw3y6XiXn",
-	"GTQuvptLDVPf822uuxhHggCgA3DjGYBf6yow+8oPx5IyY7jAGSzHoKw8XumitvBhz068l1WZD44HB4Ob",
-	"32/+fwAAAP//",
+	"B26TYEhjpoHSge8R14OWdu8QFtAT6cEWynzfnqI6/YeSFjKRXzQ0VVc6LrQhSMpJElgjGUUBYexPOlvs",
+	"DSB1cMdNV9hwCtTNHSICzxRBA8AkYYKnbWkhWMf0XO0BQQ6w8CqXPMcFsRqPLYU4qbtRScOuRLGMroNa",
+	"26ORdlbZdypgbYkPbLgESx07t702fzWBHO1tXa+Yx3oMgqcGXFd7oIUz9IHBC98liZngKoFMzWCFbVGC",
+	"j86gaeBVlr33jbD+3gQQCtzdM/6hUjCB/VZhhj1g/gO/Eow71owRUF3sHnyR2Q0+elCGdwXJb+DvO+J5",
+	"8EDexBikuy309nPLQrxY7XD2DXkdX/fF2zEAFU3oXWi/zaS9L1j3uUczp2UOYbP/te3rFwqE3/Oze1+4",
+	"RoHao/ukq2dTl+wANPJhyFClWeprN+aNz7y4AwK4Jev9Cq5nsPdgNyWoUMjqsvPtMBEKhSGSiEbeB319",
+	"l4zywT2bdUODr/SGf4ASFsjONeaXQSUHn1sUIlVISil8EF1EetZVWddi/UaoJZTo+JqFLCSVdoMYkjhC",
+	"p4M1KjEMeLjM5G9+sy/b6KpscAyOfGJhR1Yj8NdugBNVjS7qHlHfxPXG+ulf5eVGqd4pUCGICXN5gGbg",
+	"CfAptDH96gAcddhcMkoyF27MKWZZf7/x+77xp4VQbVcLLf6BA4bEYLvbVAR//Fp8a296u6T8V3n1/yVE",
+	"ER4KyD1nTrATGbwacWoJad0xF4p72CFm5G7o5HQ8NsL2GfkenB+xG74eYnCAPbzFSykzBCed+UZWEZ0Z",
+	"FHFodvW3t0TCKe5Znephht4TE36jMZwdObBul+COWKB1qy557DLVtcvvEEb1GhF3Tsllji4wrP6b+CAT",
+	"LGiOeSLghQcmgZ9CXO6e3HA+x7jUlfIRBcxv1wOyKXIdFVh9JduvwZofanQ/jCfpsg5z2b9Pp67b0n6J",
+	"ENkbTfvnkBm3M9ofugi5BHbLr4SC7nt70x/97Lqy2BBkXOqZv33tjBGR56Yuvrze9n9/yLhb63+7BPQD",
+	"sQ4ukUNIgtijIwBnX3IFJO1wPPKKbpQWEZjf5cVGXuQToTIeYi2LwO0DbH056XX2Vz/ib//YtepLf7Vi",
+	"I9jhQVbMOGTLe4lxVGfSY8MCNsqlyrDyNIbUT3k5W6WLg6JVeIumDxzQIpOvC3edgusxDEIeVOh0VTdU",
+	"3ZPAypnhY6dN40Y8vrBouMqQdzKeQ6xgNFLJSd0HX9KquFnHPl9XBc07iRTVdmrq4wSCoy9OISfVf/Lb",
+	"838+btJTw+jHnURViDKEClN1kCGmFnQRvEXs6VfGwtsqi1SgE6ZVEazw0EalwbHwRQ8ijhJI4LlXJv7X",
+	"8VMLQ1DL20t8YIYZjtCQxkI2FCJBGt8Kpo2HuorqOpbpk4fvhmF2m8fdL8vslmyMmQGgumZIhELWGfxJ",
+	"SnzGson74KEXfIFMmYfSpMhAM72GXQa3Vc+Yr1s6sFarPngD30SHzNqRVMxqHQn+xghUMjDbJ0mtNkb5",
+	"Fr2YHq2PDJtiZXXoznLScmLC0w1RCx3Yb9BF79aBeY/K6Bauyb8fEZwLd10aMohc9x6hS9+Yw/onYWT2",
+	"tccuBYc1ZqvWlTfaRNIk+cbTMy6aJNuvKUMjdKKI4UNaiI43rQhe6AKAtVBDH4A9JWo0WSBrn3Ac0is9",
+	"45vMzFgP/9d7s/q1EypaCTxALy18Nb0544FCUyx2+nd3u3zdAUBVEWKAsH3qEob7ytQ74vrbTKQAUNOZ",
+	"FHndNRr9qr0yK+4N+t/l2T3Is/F71keYvUNUfxdl/xJRFpgBn2k1aQVeRgikb4T1AyaTr8Q4AVijYqyx",
+	"2IRQUEmoFIG1Nwi1fNL3Wb3kk++Pal+UWD5J/MupjQglqEP3wwSjGLBza128ukfowj3h4G6f1rpo9tf+",
+	"ulo+wUgVqDKLtkF5DT3mQlcYXwl89T4ifNe8v+7juyOHhxe0KcrJX+DEvS+aeS9slx1IKGUlDRBRqCKF",
+	"NCOVsYJnFNFsinK55JPvIS4t/2iANN5VXYKbdIlZt+C83h70mhe2KsWlvn936d1kHUCXowdpFOKh4rZa",
+	"wk5fWWY3HPXinOMP+LjdWu65VyvbUjEFkBalj0eBynPPDqHsHNTKjHGXXaF6py7/moojZdsHia9fBku/",
+	"9Y1OqCn9sAMY46e8FeTftsrSjUB+D4XoN8mBD49+71hmrCti9xcA7uv+OIT4/vsna+pCUpzqYKmxSMR+",
+	"DYN+lrnYT5wA9qyEHnNOUm1a5nDmI6qoUAHfFKdXfNUR3aTzITyDOrWCrh1YV7obScXLBVE7/qE9hUgY",
+	"jAM2T5B962zBpAH77WhhN5PdwZcpN9MNb+Zt6Y+I1nOrbkFOu1DTA3lfvUnA4QiiRtY9oa2mQA8I1Nu9",
+	"z7e8Yau8ytPxXqLaYS7Mf8RLU8jUSe3Gp56aKTQ2drqYyI0If+XQeYW4SdheaZ1S4D6/y/d63xbQ+7oW",
+	"b0QqMwHVV61m0D6HhrDvn7EGxn7EdygTNC/TqxhkhcqGm0JO36qsDjf9DtiVajSK6TIDZuY1UiguSkK7",
+	"1TgsEk8i06uHS8J3kJoh06vtTHr3phHjpQG9F1oVYDUqh3HZKWYTcErhWypwGK6xxr3DEQ9NY/bbilk9",
+	"RyLXagLvpdxHnucrvDmPmo51wXMifPsvE0r2emZFQXuzt/pbulpbVoy7N56p0fthtS8/kTThk0noA+Wu",
+	"Gtpeg8Eb6AN7QoJnGorEYe9vWr2B/vdrGK37+LuwQHshmnuG2UPMWJnTHC40rIpAOefqm3rOcq4e4J27",
+	"EJbNp6LdCAQDKNdL3Z1WirHwDjfkW0IxnvhhyiyvsozVSMMH1MkrrT/Nfb+wVVSHPtsxPLvPv/PLaEVK",
+	"ut9yUAgKoZarWHWAv17/QuXr27pkOyUg3u8b6Z/IBH307rbxPGfYuIxpFTG74pd6yKoPWeW+G2n1Uj9U",
+	"eTWGYTQNTiC32jcrjyC9X5jkdwYbMZ3L5fqxMTBXs/VQrmbfgbxZ6p9opmkQmytZrKnNeSWL7+ClwMsD",
+	"F9FpWpUlNiGqaLk7dMamYXzJJ9+SKHDJJ5OHK207VDWCNv7WkbGh820Ulx/V1xAn1u4m/PCKI+25mIc7",
+	"bLuYh29y3C3ngYYqiPSFsisNPVxLMTcHX9w/a4vp0CGahGO3rsgZc+yuA1/dnfdOSt+sBJ38oudYX8r3",
+	"Y/7o2/yCx9Uw7CcM79DTf2KkGR2Ggl+PtitsWgk+3dCq8K8MPj1VIsgzZiqLQmRQSrSlNcyn61VynkGL",
+	"47u51DD1Pd/mut9xJAgAegU3ngH4ta4Cs6/8cCwpM4YLnMFyDMrK45UuagsfdvfEe1mV+eB4cDC4+f3m",
+	"/wcAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

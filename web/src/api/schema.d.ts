@@ -3266,7 +3266,10 @@ export interface operations {
                 before?: number;
                 limit?: number;
             };
-            header?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
             path?: never;
             cookie?: never;
         };

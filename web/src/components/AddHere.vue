@@ -1,11 +1,19 @@
 <script setup lang="ts">
-import { toRef } from "vue";
+import { onMounted, toRef, useTemplateRef } from "vue";
 import { type Into, useCapture } from "@/composables/capture";
 import { useReading } from "@/composables/reading";
 import ReadingChip from "./ReadingChip.vue";
 
 /** A line at the foot of a sheet that puts to-dos straight into it. */
-const props = defineProps<{ place: string; name: string; into: Into }>();
+const props = defineProps<{
+  place: string;
+  name: string;
+  into: Into;
+  /** It was asked for just now, and takes the focus. */
+  now?: boolean;
+}>();
+const input = useTemplateRef("input");
+onMounted(() => props.now && input.value?.focus());
 const { text, reason, putIn } = useCapture(toRef(props, "place"), toRef(props, "into"));
 const reading = useReading(text);
 </script>
@@ -13,6 +21,7 @@ const reading = useReading(text);
 <template>
   <div class="add">
     <input
+      ref="input"
       v-model="text"
       :aria-label="`Put into ${name}`"
       :placeholder="`Put into ${name}`"

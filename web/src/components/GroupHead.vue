@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import PathIcon from "./PathIcon.vue";
 import type { MenuItem } from "@/composables/menu";
-import { computed } from "vue";
+import { computed, useTemplateRef } from "vue";
 import { mdiDotsHorizontal } from "@mdi/js";
 import type { List, Overview } from "@/api/client";
+import { useCurrent } from "@/composables/current";
+import { useDrop } from "@/composables/drop";
+import { useMany } from "@/composables/many";
+import { useOrderDrag } from "@/composables/order-drag";
 import { usePlaces } from "@/composables/places";
 import type { ShownGroup } from "@/composables/shown";
 import { groupHead } from "@/words/groups";
@@ -22,6 +26,8 @@ const props = defineProps<{
   folds?: boolean;
 }>();
 defineEmits<{ fold: []; all: [] }>();
+const current = useCurrent();
+const many = useMany();
 const places = usePlaces();
 
 const words = computed(() => groupHead(props.group, props.today));
@@ -44,6 +50,20 @@ const section = computed(() =>
     ? props.list?.sections?.find((s) => s.id === props.group.of)
     : undefined,
 );
+// A section's head is dragged among the others, and takes rows.
+const root = useTemplateRef<HTMLElement>("root");
+const hovered = useDrop(
+  root,
+  (id) =>
+    section.value &&
+    void many.move(id, { list: props.list?.id ?? null, section: section.value.id }),
+);
+const edge = useOrderDrag(
+  root,
+  "section",
+  () => section.value?.id,
+  ({ id, ...beside }) => void places.moveSection({ id }, beside),
+);
 const items = computed<MenuItem[]>(() => {
   const s = section.value;
   const all = props.list?.sections ?? [];
@@ -52,6 +72,7 @@ const items = computed<MenuItem[]>(() => {
   const before = all[at - 1];
   const behind = all[at + 1];
   return [
+    { name: "Put something in", act: () => (current.adding = { row: s.id, inside: true }) },
     { name: "Rename…", act: () => places.renameSection(s) },
     ...(before
       ? [{ name: "Move up", act: () => places.moveSection(s, { before: before.id }) }]
@@ -73,8 +94,12 @@ const items = computed<MenuItem[]>(() => {
   <component
     :is="folds ? 'button' : 'div'"
     v-if="words"
+    ref="root"
     class="head"
-    :class="{ late: group.kind === 'overdue', folds }"
+    :class="[
+      { late: group.kind === 'overdue', folds, hovered: section && hovered },
+      section && edge && `land-${edge}`,
+    ]"
     :aria-expanded="folds ? !folded : undefined"
     @click="folds && $emit('fold')"
   >
@@ -105,6 +130,7 @@ const items = computed<MenuItem[]>(() => {
 
 <style scoped>
 .head {
+  position: relative;
   display: flex;
   align-items: center;
   gap: 10px;
@@ -113,6 +139,25 @@ const items = computed<MenuItem[]>(() => {
   padding: 4px 8px 0 0;
   border-bottom: 1px solid var(--ink);
   text-align: left;
+}
+.hovered {
+  outline: 2px dashed var(--rim);
+  outline-offset: -2px;
+}
+.land-top::after,
+.land-bottom::after {
+  position: absolute;
+  right: 0;
+  left: 0;
+  height: 3px;
+  background: var(--rim);
+  content: "";
+}
+.land-top::after {
+  top: -2px;
+}
+.land-bottom::after {
+  bottom: -2px;
 }
 h2 {
   flex: 1;

@@ -5,7 +5,7 @@ import { mdiDotsHorizontal } from "@mdi/js";
 import { computed, ref, useTemplateRef } from "vue";
 import type { List } from "@/api/client";
 import { useDrop } from "@/composables/drop";
-import { type ListLanding, useListDrag } from "@/composables/list-drag";
+import { type Landing, useOrderDrag } from "@/composables/order-drag";
 import ActionMenu from "./ActionMenu.vue";
 
 /**
@@ -21,17 +21,16 @@ const props = defineProps<{
   takes?: boolean;
   items?: MenuItem[];
 }>();
-const emit = defineEmits<{ drop: [id: string]; land: [landing: ListLanding] }>();
+const emit = defineEmits<{ drop: [id: string]; land: [landing: Landing] }>();
 
 const root = useTemplateRef("root");
 const over = props.takes ? useDrop(root, (id) => emit("drop", id)) : ref(false);
-const edge = props.list
-  ? useListDrag(
-      root,
-      () => props.list!,
-      (landing) => emit("land", landing),
-    )
-  : ref(undefined);
+const edge = useOrderDrag(
+  root,
+  "list",
+  () => props.list?.id,
+  (landing) => emit("land", landing),
+);
 const label = computed(() => `More for ${props.name}`);
 /** Alt and an arrow move a list, as they move a row. */
 const move = (name: string) => props.items?.find((i) => i.name === name)?.act();

@@ -1,16 +1,14 @@
 <script setup lang="ts">
-import PathIcon from "./PathIcon.vue";
 import type { MenuItem } from "@/composables/menu";
-import { mdiDotsHorizontal, mdiPlus } from "@mdi/js";
 import { computed, nextTick, ref } from "vue";
 import { useRouter } from "vue-router";
 import type { List, Overview, Shelf } from "@/api/client";
 import { useActions } from "@/composables/actions";
-import type { ListLanding } from "@/composables/list-drag";
+import type { Landing } from "@/composables/order-drag";
 import { useMany } from "@/composables/many";
 import { usePlaces } from "@/composables/places";
-import ActionMenu from "./ActionMenu.vue";
 import IndexEntry from "./IndexEntry.vue";
+import ShelfHead from "./ShelfHead.vue";
 
 const props = defineProps<{ overview: Overview }>();
 const actions = useActions();
@@ -101,8 +99,8 @@ function listItems(list: List, shelf: Shelf): MenuItem[] {
     { name: "Put in the bin", act: () => places.deleteList(list), apart: true },
   ];
 }
-const land = (shelf: Shelf, { list, ...beside }: ListLanding) =>
-  places.moveList({ id: list }, { shelf: shelf.id, ...beside });
+const land = (shelf: Shelf, { id, ...beside }: Landing) =>
+  places.moveList({ id }, { shelf: shelf.id, ...beside });
 </script>
 
 <template>
@@ -145,24 +143,13 @@ const land = (shelf: Shelf, { list, ...beside }: ListLanding) =>
     </ul>
     <h2>Arrange</h2>
     <div v-for="shelf in overview.shelves" :key="shelf.id" class="shelf">
-      <h3>
-        <span class="shelf-name" :title="shelf.name">{{ shelf.name }}</span>
-        <button
-          class="plus"
-          :aria-label="`New list on ${shelf.name}`"
-          :title="`New list on ${shelf.name}`"
-          @click="begin('list', shelf.id)"
-        >
-          <PathIcon :path="mdiPlus" :size="16" />
-        </button>
-        <ActionMenu
-          class="plus dots"
-          :label="`More for the shelf ${shelf.name}`"
-          :items="() => shelfItems(shelf)"
-        >
-          <PathIcon :path="mdiDotsHorizontal" :size="16" />
-        </ActionMenu>
-      </h3>
+      <ShelfHead
+        :shelf="shelf"
+        :items="() => shelfItems(shelf)"
+        @add="begin('list', shelf.id)"
+        @land="({ id, ...beside }) => places.moveShelf({ id }, beside)"
+        @take="(id) => places.moveList({ id }, { shelf: shelf.id })"
+      />
       <ul>
         <IndexEntry
           v-for="list in shelf.lists"
@@ -242,49 +229,8 @@ ul {
   padding: 0;
   list-style: none;
 }
-h3 {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  height: 26px;
-  padding-left: 8px;
-  font-family: var(--sans);
-  font-size: 14px;
-}
-.shelf-name {
-  flex: 1;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
 .across {
   margin-top: 6px;
-}
-.plus {
-  display: grid;
-  place-items: center;
-  width: 24px;
-  height: 24px;
-  border-radius: var(--corner);
-  color: var(--pencil);
-  cursor: pointer;
-}
-.plus:hover {
-  background: var(--wash);
-  color: var(--rim);
-}
-.dots {
-  opacity: 0;
-}
-h3:hover .dots,
-h3:focus-within .dots,
-.dots[aria-expanded="true"] {
-  opacity: 1;
-}
-@media (hover: none) {
-  .dots {
-    opacity: 1;
-  }
 }
 .naming {
   width: calc(100% - 24px);

@@ -156,7 +156,9 @@ const released = (id: string) => release.value.has(id);
       <footer>
         <button type="button" class="btn quiet" @click="dialog?.close()">Cancel</button>
         <button type="submit" class="btn main" :disabled="!moving">
-          {{ moving === 1 ? "Move 1 to-do" : `Move ${moving} to-dos` }}
+          {{
+            moving === 0 ? "Nothing moves" : moving === 1 ? "Move 1 to-do" : `Move ${moving} to-dos`
+          }}
         </button>
       </footer>
     </form>

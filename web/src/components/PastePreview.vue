@@ -74,7 +74,7 @@ async function putIn() {
       <h1 id="paste-title">Several at once</h1>
       <p>
         Each line is read as a sentence. Two spaces or a tab make a subtask; a line
-        <code># Heading</code> holds what stands under it.
+        <code># Heading</code> makes a section of a list, and in the Cup holds what stands under it.
       </p>
     </header>
     <div class="columns">

@@ -12,8 +12,12 @@ export const useFolding = defineStore("folding", () => {
   });
 
   function read(): string[] {
-    const kept: unknown = JSON.parse(localStorage.getItem(place) ?? "[]");
-    return Array.isArray(kept) ? kept.map(String) : [];
+    try {
+      const kept: unknown = JSON.parse(localStorage.getItem(place) ?? "[]");
+      return Array.isArray(kept) ? kept.map(String) : [];
+    } catch {
+      return []; // written by something else
+    }
   }
   function turn(id: string) {
     if (!folded.value.delete(id)) folded.value.add(id);

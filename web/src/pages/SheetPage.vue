@@ -195,6 +195,14 @@ const failure = computed(() => {
             :arranges="Boolean(arranges)"
             @look="(from, to) => look(group, from, to)"
           />
+          <AddHere
+            v-if="group.of && current.adding?.row === group.of && at.list"
+            :key="group.of"
+            :place="`${route.path}#${group.of}`"
+            :name="group.name ?? name"
+            :into="{ list: at.list.id, section: group.of }"
+            now
+          />
           <ComesRound v-if="group.comesRound" :todos="group.comesRound" @open="openSlip" />
         </section>
       </template>

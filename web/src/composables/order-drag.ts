@@ -9,20 +9,23 @@ import {
   extractClosestEdge,
 } from "@atlaskit/pragmatic-drag-and-drop-hitbox/closest-edge";
 import { onBeforeUnmount, onMounted, ref, type Ref } from "vue";
-import type { List } from "@/api/client";
 
-/** Where a dragged list is let go of: beside another. */
-export interface ListLanding {
-  list: string;
+/** Where one of several is let go of: beside another of its sort. */
+export interface Landing {
+  id: string;
   after?: string;
   before?: string;
 }
 
-/** Lets a list be dragged, and take others beside it; tells at which edge. */
-export function useListDrag(
+/**
+ * Lets one of several of a sort (lists, shelves, sections) be dragged among the
+ * others, and tells at which edge one hangs. Without an id it does neither.
+ */
+export function useOrderDrag(
   root: Ref<HTMLElement | null>,
-  list: () => List,
-  took: (landing: ListLanding) => void,
+  sort: string,
+  id: () => string | undefined,
+  took: (landing: Landing) => void,
 ) {
   const edge = ref<Edge | null>();
   let stop = () => {};
@@ -30,23 +33,23 @@ export function useListDrag(
     const element = root.value;
     if (!element) return;
     stop = combine(
-      draggable({ element, getInitialData: () => ({ kind: "list", list: list().id }) }),
+      draggable({
+        element,
+        canDrag: () => id() !== undefined,
+        getInitialData: () => ({ kind: sort, id: id() }),
+      }),
       dropTargetForElements({
         element,
-        canDrop: ({ source }) => source.data.kind === "list" && source.data.list !== list().id,
+        canDrop: ({ source }) =>
+          id() !== undefined && source.data.kind === sort && source.data.id !== id(),
         getData: ({ input }) =>
           attachClosestEdge({}, { input, element, allowedEdges: ["top", "bottom"] }),
         onDrag: ({ self }) => (edge.value = extractClosestEdge(self.data)),
         onDragLeave: () => (edge.value = undefined),
         onDrop: ({ self, source }) => {
-          const at = extractClosestEdge(self.data);
+          const above = extractClosestEdge(self.data) === "top";
           edge.value = undefined;
-          const dragged = String(source.data.list);
-          took(
-            at === "top"
-              ? { list: dragged, before: list().id }
-              : { list: dragged, after: list().id },
-          );
+          took({ id: String(source.data.id), [above ? "before" : "after"]: id() });
         },
       }),
     );

@@ -37,7 +37,12 @@ const shots = [
   { name: "today", path: "/today" },
   { name: "cup", path: "/cup" },
   { name: "upcoming", path: "/upcoming" },
-  { name: "list", link: "Night Signals" },
+  { name: "list", link: "Opening evening" },
+  { name: "checklist", link: "Crates to pack" },
+  { name: "choose", path: "/today", choose: [1, 6] },
+  { name: "make-room", path: "/today", choose: [1, 8], press: "s" },
+  { name: "person", path: "/people", go: "Registrar" },
+  { name: "history", path: "/history" },
   { name: "done", path: "/done" },
   { name: "project", link: "Grant report", open: "Grant report, figures" },
   {
@@ -64,8 +69,18 @@ for (const shot of shots) {
   });
   const page = await context.newPage();
   await page.goto(url + (shot.path ?? "/today"));
-  await page.locator("main [data-todo]").first().waitFor();
-  if (shot.link) await page.getByRole("link", { name: shot.link }).click();
+  await page.locator("main [data-todo], main li").first().waitFor();
+  if (shot.link) await page.getByRole("link", { name: shot.link }).last().click();
+  if (shot.go) {
+    await page.locator("main").getByRole("link", { name: shot.go }).click();
+    await page.locator("main [data-todo]").first().waitFor();
+  }
+  if (shot.choose) {
+    const [first, last] = shot.choose;
+    const row = (n) => page.locator("main [data-todo]").nth(n);
+    await row(first).click({ modifiers: ["Control"] });
+    await row(last).click({ modifiers: ["Shift"] });
+  }
   if (shot.open) await page.locator("main [data-todo]", { hasText: shot.open }).click();
   await page.waitForTimeout(shot.press || shot.paste ? 900 : 0); // choosers come after the first view
   if (shot.type) {

@@ -17,15 +17,21 @@ for (const look of ["light", "dark"] as const) {
       "today",
       "cup",
       "overdue",
+      "waiting",
       "upcoming",
       "within-a-week",
+      "projects",
+      "tags",
+      "people",
+      "away",
+      "history",
       "done",
       "bin",
       "rail/parked",
       "nowhere",
     ]) {
       await page.goto(`${demo.url}/${view}`);
-      await page.locator("main [data-todo], main .state").first().waitFor();
+      await page.locator("main [data-todo], main .state, main li").first().waitFor();
       await check(view);
     }
     await page.goto(`${demo.url}/today`);
@@ -46,6 +52,29 @@ for (const look of ["light", "dark"] as const) {
     await page.getByRole("list", { name: "Next dates" }).waitFor();
     await check("repeat editor");
     await page.keyboard.press("Escape");
+    await row(page, "Meter reading").focus();
+    await page.keyboard.press("x");
+    await page.getByRole("toolbar").waitFor();
+    await check("bulk bar");
+    await page.keyboard.press("s");
+    await page.getByRole("dialog", { name: "Make room" }).getByText("it repeats").waitFor();
+    await check("make room");
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("Escape");
+    await index(page).getByRole("link", { name: "Opening evening" }).click();
+    await page
+      .locator("main")
+      .getByRole("button", { name: "More for Opening evening" })
+      .first()
+      .click();
+    await page.getByRole("menu").waitFor();
+    await check("menu");
+    await page.getByRole("menuitem", { name: "Name and colour…" }).click();
+    await page.getByRole("radio").first().waitFor();
+    await check("ask");
+    await page.keyboard.press("Escape");
+    await page.goto(`${demo.url}/today`);
+    await row(page, "Meter reading").waitFor();
     const line = page.getByRole("combobox", { name: "Put something in" });
     await line.focus();
     await check("sentences to try");

@@ -40,7 +40,9 @@ func Sentence(b *book.Book, c day.Clock, q Query) string {
 			case l.Checklist:
 				return "A checklist."
 			}
-			return fmt.Sprintf("Open, in %s.", l.Name)
+			if shelf, err := b.Shelf(l.Shelf); err == nil {
+				return fmt.Sprintf("Open, on the shelf %s.", shelf.Name)
+			}
 		}
 	case WithTag:
 		if t, err := b.Tag(q.Tag); err == nil {

@@ -154,7 +154,6 @@ onBeforeUnmount(() => {
       '--land': landing?.kind === 'lifted' ? landing.depth : undefined,
     }"
     :aria-level="depth + 1"
-    :aria-selected="selection.active ? chosen : undefined"
     :tabindex="isCurrent ? 0 : -1"
     :data-todo="todo.id"
     @focus="current.row = todo.id"
@@ -166,6 +165,7 @@ onBeforeUnmount(() => {
     @click="press"
   >
     <PriorityNicks :priority="todo.priority" />
+    <span v-if="chosen && !selection.choosing" class="unseen">Chosen. </span>
     <button
       v-if="folds"
       class="fold"
@@ -301,6 +301,7 @@ onBeforeUnmount(() => {
 }
 .fold {
   position: absolute;
+  top: 8px;
   left: calc(7px + 24px * min(var(--depth, 0), 8));
   display: grid;
   place-items: center;
@@ -369,7 +370,7 @@ onBeforeUnmount(() => {
     linear-gradient(var(--pencil), var(--pencil)) 2px 8px / 5px 1.5px no-repeat;
 }
 .title {
-  flex: 0 1 auto;
+  flex: 1 1 0;
   min-width: 40%;
   overflow: hidden;
   text-overflow: ellipsis;
@@ -416,7 +417,7 @@ onBeforeUnmount(() => {
 /* What does not fit goes as a whole: it wraps out of sight. */
 .facts {
   display: flex;
-  flex: 0 4 auto;
+  flex: 0 1 auto;
   flex-wrap: wrap;
   justify-content: flex-end;
   margin-left: auto;
@@ -445,12 +446,14 @@ onBeforeUnmount(() => {
 @media (max-width: 760px) {
   .row {
     flex-wrap: wrap;
+    align-items: flex-start;
     row-gap: 0;
     padding-block: 4px;
     min-height: 52px;
   }
   .title {
     flex: 1 1 calc(100% - 60px);
+    padding-top: 6px;
     max-width: none;
     white-space: normal;
   }

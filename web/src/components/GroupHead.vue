@@ -144,21 +144,6 @@ const items = computed<MenuItem[]>(() => {
   outline: 2px dashed var(--rim);
   outline-offset: -2px;
 }
-.land-top::after,
-.land-bottom::after {
-  position: absolute;
-  right: 0;
-  left: 0;
-  height: 3px;
-  background: var(--rim);
-  content: "";
-}
-.land-top::after {
-  top: -2px;
-}
-.land-bottom::after {
-  bottom: -2px;
-}
 h2 {
   flex: 1;
   overflow: hidden;

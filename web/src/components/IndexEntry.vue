@@ -60,21 +60,6 @@ const move = (name: string) => props.items?.find((i) => i.name === name)?.act();
 li {
   position: relative;
 }
-.land-top::after,
-.land-bottom::after {
-  position: absolute;
-  right: 0;
-  left: 8px;
-  height: 2px;
-  background: var(--rim);
-  content: "";
-}
-.land-top::after {
-  top: -1px;
-}
-.land-bottom::after {
-  bottom: -1px;
-}
 .more {
   position: absolute;
   top: 1px;

@@ -101,19 +101,4 @@ h3.over {
   outline: 1px dashed var(--rim);
   outline-offset: -1px;
 }
-.land-top::after,
-.land-bottom::after {
-  position: absolute;
-  right: 0;
-  left: 8px;
-  height: 2px;
-  background: var(--rim);
-  content: "";
-}
-.land-top::after {
-  top: -1px;
-}
-.land-bottom::after {
-  bottom: -1px;
-}
 </style>

@@ -1,0 +1,134 @@
+package book
+
+import "slices"
+
+// part is where a to-do is kept, so that a view scans only what it may hold.
+type part uint8
+
+const (
+	partOpen part = iota
+	partPaused
+	partClosed
+	partKept
+	partNotes
+	partAway
+	partBin
+	parts
+)
+
+func (b *Book) partOf(t *Todo) part {
+	list := b.lists[t.List]
+	switch {
+	case !t.Deleted.IsZero():
+		return partBin
+	case list != nil && list.Away():
+		return partAway
+	case t.kept():
+		return partKept
+	case t.IsNote:
+		return partNotes
+	case t.Paused():
+		return partPaused
+	case t.Open():
+		return partOpen
+	}
+	return partClosed
+}
+
+// place finds a to-do in its part.
+type place struct {
+	todo *Todo
+	part part
+	slot int
+}
+
+// fill puts many to-dos into a Book that has none, and orders siblings once.
+func (b *Book) fill(rows []Diff[Todo]) {
+	for _, d := range rows {
+		b.siblings[d.After.place()] = append(b.siblings[d.After.place()], d.After)
+		b.addPart(place{todo: d.After, part: b.partOf(d.After)})
+	}
+	for _, siblings := range b.siblings {
+		slices.SortFunc(siblings, ComparePlaces)
+	}
+}
+
+func (b *Book) putTodo(d Diff[Todo]) {
+	if d.After == nil {
+		gone := b.todos[d.Before.ID]
+		b.unhang(gone.todo)
+		b.takePart(gone)
+		delete(b.todos, d.Before.ID)
+		return
+	}
+	t := d.After
+	old, ok := b.todos[t.ID]
+	if ok && old.todo.place() == t.place() && old.todo.Position == t.Position {
+		at, _ := among(b.siblings[t.place()], t)
+		b.siblings[t.place()][at] = t
+	} else {
+		if ok {
+			b.unhang(old.todo)
+		}
+		at, _ := among(b.siblings[t.place()], t)
+		b.siblings[t.place()] = slices.Insert(b.siblings[t.place()], at, t)
+	}
+	next := place{todo: t, part: b.partOf(t), slot: old.slot}
+	if ok && old.part == next.part {
+		b.parts[next.part][next.slot] = t
+		b.todos[t.ID] = next
+		return
+	}
+	if ok {
+		b.takePart(old)
+	}
+	b.addPart(next)
+}
+
+// among finds where a to-do stands, or would stand, among siblings.
+func among(siblings []*Todo, t *Todo) (int, bool) {
+	return slices.BinarySearchFunc(siblings, t, ComparePlaces)
+}
+
+// unhang takes a to-do from its siblings.
+func (b *Book) unhang(t *Todo) {
+	where := t.place()
+	at, _ := among(b.siblings[where], t)
+	if rest := slices.Delete(b.siblings[where], at, at+1); len(rest) > 0 {
+		b.siblings[where] = rest
+	} else {
+		delete(b.siblings, where)
+	}
+}
+
+func (b *Book) addPart(p place) {
+	p.slot = len(b.parts[p.part])
+	b.todos[p.todo.ID] = p
+	b.parts[p.part] = append(b.parts[p.part], p.todo)
+}
+
+// takePart fills the gap with the part's last to-do.
+func (b *Book) takePart(gone place) {
+	rows := b.parts[gone.part]
+	end := rows[len(rows)-1]
+	rows[gone.slot] = end
+	rows[len(rows)-1] = nil
+	b.parts[gone.part] = rows[:len(rows)-1]
+	if end.ID != gone.todo.ID {
+		p := b.todos[end.ID]
+		p.slot = gone.slot
+		b.todos[end.ID] = p
+	}
+}
+
+// sortAnew puts the to-dos of a list into the parts they belong to now.
+func (b *Book) sortAnew(list ID) {
+	for t := range b.OfList(list) {
+		old := b.todos[t.ID]
+		if part := b.partOf(t); part != old.part {
+			b.takePart(old)
+			old.part = part
+			b.addPart(old)
+		}
+	}
+}

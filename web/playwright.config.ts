@@ -7,6 +7,11 @@ export default defineConfig({
   timeout: 60_000,
   expect: { timeout: 5_000 },
   reporter: [["line"]],
+  // What is measured has the machine to itself, when the journeys are done.
+  projects: [
+    { name: "journeys", testIgnore: /large\.spec/ },
+    { name: "measured", testMatch: /large\.spec/, dependencies: ["journeys"] },
+  ],
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: {

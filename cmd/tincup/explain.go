@@ -15,9 +15,9 @@ import (
 func explainCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "explain",
-		Short: "Say how Tin Cup reads a sentence or a rule",
+		Short: "Say how Tin Cup reads a sentence, a rule or a filter",
 	}
-	cmd.AddCommand(explainCaptureCommand(), explainRepeatCommand())
+	cmd.AddCommand(explainCaptureCommand(), explainRepeatCommand(), explainFilterCommand())
 	return cmd
 }
 

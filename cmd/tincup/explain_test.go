@@ -2,6 +2,8 @@ package main_test
 
 import (
 	"encoding/json"
+	"os"
+	"path/filepath"
 	"reflect"
 	"strings"
 	"testing"
@@ -84,5 +86,46 @@ func TestExplainRefuses(t *testing.T) {
 		if status != 2 || out != "" || !strings.Contains(errOut, c.says) || strings.Count(errOut, "\n") != 1 {
 			t.Errorf("%v: status %d, %q, %q; want 2 and “%s” on one line", c.args, status, out, errOut, c.says)
 		}
+	}
+}
+
+func TestExplainFilter(t *testing.T) {
+	folder := t.TempDir()
+	write := func(text string) string {
+		path := filepath.Join(folder, "filter.json")
+		if err := os.WriteFile(path, []byte(text), 0o600); err != nil {
+			t.Fatal(err)
+		}
+		return path
+	}
+	db := filepath.Join(folder, "book.db")
+	for _, sentence := range []string{"Ring the framer, by Friday 4pm #calls", "Water the seedlings every day", "Pay the rent, by Monday"} {
+		if status, _, errOut := tincup(t, "add", "--db", db, "--now", "2026-11-24T09:00", "--zone", "Europe/Lisbon", sentence); status != 0 {
+			t.Fatal(errOut)
+		}
+	}
+	for _, c := range []struct{ filter, want string }{
+		{`{"all":[{"field":"due","op":"within-next","days":7},{"field":"repeating","op":"no"}]}`,
+			`{"sentence":"Due within the next 7 days, and not repeating.","verdict":"possible","now":"possible","because":[],"matches":2}`},
+		{`{"all":[{"field":"tag","op":"none"},{"field":"overdue","op":"yes"},{"field":"due","op":"none"}]}`,
+			`{"sentence":"Untagged, and overdue, and without a due.","verdict":"never","now":"never","because":["/all/1","/all/2"],"matches":0}`},
+		{`{"all":[{"field":"due","op":"on","date":"2026-12-24"},{"field":"due","op":"within-next","days":3}]}`,
+			`{"sentence":"Due on Thu 24 Dec 2026, and due within the next 3 days.","verdict":"possible","now":"never","because":["/all/0","/all/1"],"matches":0}`},
+	} {
+		status, out, errOut := tincup(t, "explain", "filter", write(c.filter), "--db", db, "--now", "2026-11-24T09:00", "--zone", "Europe/Lisbon")
+		var got, want any
+		if json.Unmarshal([]byte(out), &got) != nil || json.Unmarshal([]byte(c.want), &want) != nil || status != 0 || !reflect.DeepEqual(got, want) {
+			t.Errorf("%s\nstatus %d %s%s; want\n%s", c.filter, status, out, errOut, c.want)
+		}
+	}
+	if status, out, _ := tincup(t, "explain", "filter", write(`{"any":[]}`)); status != 0 || !strings.Contains(out, `"matches": null`) {
+		t.Errorf("without a file: status %d %s", status, out)
+	}
+	status, _, errOut := tincup(t, "explain", "filter", write(`{"all":[{"field":"mood","op":"yes"}]}`))
+	if status != 2 || !strings.Contains(errOut, "/all/0/field: There is no field “mood”.") {
+		t.Errorf("a bad filter: status %d %s", status, errOut)
+	}
+	if status, _, errOut := tincup(t, "explain", "filter", filepath.Join(folder, "none.json")); status != 2 || !strings.Contains(errOut, "none.json") {
+		t.Errorf("no file: status %d %s", status, errOut)
 	}
 }

@@ -18,7 +18,8 @@ var below = map[string][]string{
 	"repeat":  {"day"},
 	"capture": {"day", "repeat"},
 	"book":    {"day", "repeat"},
-	"view":    {"day", "repeat", "book"},
+	"filter":  {"day", "repeat", "book"},
+	"view":    {"day", "repeat", "book", "filter"},
 }
 
 const corePath = "tincup/internal/core/"

@@ -336,6 +336,9 @@ test("two windows on one to-do: other fields both win, the same is told and aske
   await expect(told).toBeVisible();
   await told.getByRole("button", { name: "Set mine instead" }).click();
   await expect(row(second, "Meter reading")).toContainText("Priority high");
+  await page.unrouteAll({ behavior: "wait" });
+  await page.reload();
+  await expect(row(page, "Meter reading")).toContainText("Priority high");
   complaints.length = 0; // the requests that were cut off, and the refusals
 });
 

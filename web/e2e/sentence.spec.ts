@@ -45,7 +45,7 @@ test("a sentence with six fields goes in by keys alone, into its list and day", 
   await page.keyboard.press("g");
   await page.keyboard.press("u");
   await expect(page.locator('[data-horizon="2026-11-27"]')).toContainText("Measure the bay");
-  await index(page).getByRole("link", { name: "Night Signals" }).click();
+  await index(page).getByRole("link", { name: "Night Signals" }).first().click();
   await expect(row(page, "Measure the bay")).toContainText("due Fri 27 16:00");
 });
 

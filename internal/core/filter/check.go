@@ -1,0 +1,255 @@
+package filter
+
+import (
+	"slices"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// Verdict says what a filter can hold.
+type Verdict string
+
+// The verdicts.
+const (
+	Possible   Verdict = "possible"
+	Never      Verdict = "never"
+	Always     Verdict = "always"
+	NotDecided Verdict = "not decided"
+)
+
+// Answer is what Check found.
+type Answer struct {
+	// Verdict holds on every today from now on, Now on today alone.
+	Verdict, Now Verdict
+	// Because are the paths of tests to blame for a Verdict, or else a Now, of
+	// never or always: an irreducible set. Without any one of them the filter
+	// would not be so.
+	Because []string
+}
+
+// What Check tries at most, in assignments of a value to a variable: for one
+// question, and in all. Sets to blame of two are looked for among few tests only.
+const (
+	effort    = 100_000
+	allEffort = 3_000_000
+	fewTests  = 24
+)
+
+// Check proves, over all possible to-dos, whether the filter can never match or
+// always does. Lists, tags, people and shelves are open sets: another may always
+// exist. It gives up with NotDecided after a fixed effort.
+func (f Filter) Check(b *book.Book, c day.Clock) Answer {
+	k := &checker{filter: f, book: b, clock: c, above: nesting(b), rest: allEffort}
+	f.tests(func(n *node, positive bool) {
+		k.nodes = append(k.nodes, n)
+		k.positive = append(k.positive, positive)
+	})
+	k.forced = make([]truth, len(k.nodes))
+	now := []day.Date{c.Today()}
+	a := Answer{Now: k.verdict(now)}
+	if a.Verdict = a.Now; a.Now == Never || a.Now == Always {
+		todays := k.todays()
+		if a.Verdict = k.verdictAs(a.Now, todays); a.Verdict == Possible {
+			todays = now
+		}
+		a.Because = k.blame(a.Now, todays)
+	}
+	return a
+}
+
+// truth is a value of three-valued logic.
+type truth uint8
+
+const (
+	unknown truth = iota
+	no
+	yes
+)
+
+func truthOf(b bool) truth {
+	if b {
+		return yes
+	}
+	return no
+}
+
+func (t truth) not() truth {
+	if t == unknown {
+		return unknown
+	}
+	return yes + no - t
+}
+
+// checker looks for a to-do that a filter matches, or does not.
+type checker struct {
+	filter Filter
+	book   *book.Book
+	clock  day.Clock
+	above  map[book.ID][]book.ID
+	// nodes are the tests in order, with their polarity and what they are
+	// forced to while others are looked at.
+	nodes    []*node
+	positive []bool
+	forced   []truth
+	left     int // of this question's effort
+	rest     int // of all effort
+	worlds   map[day.Date]*world
+}
+
+func (k *checker) verdict(todays []day.Date) Verdict {
+	if v := k.verdictAs(Never, todays); v != Possible {
+		return v
+	}
+	return k.verdictAs(Always, todays)
+}
+
+// verdictAs returns the verdict asked for where it holds on all todays, else
+// Possible or NotDecided.
+func (k *checker) verdictAs(v Verdict, todays []day.Date) Verdict {
+	wanted := truthOf(v == Never) // the value that no to-do may give the filter
+	for _, today := range todays {
+		switch k.world(today).find(wanted) {
+		case yes:
+			return Possible
+		case unknown:
+			return NotDecided
+		}
+	}
+	return v
+}
+
+func (k *checker) world(today day.Date) *world {
+	w, ok := k.worlds[today]
+	if !ok {
+		if k.worlds == nil {
+			k.worlds = map[day.Date]*world{}
+		}
+		w = k.newWorld(today)
+		k.worlds[today] = w
+	}
+	return w
+}
+
+// todays are the days from today on between which nothing changes in how fixed
+// and relative days lie to each other, nor to the weeks and months of plans.
+func (k *checker) todays() []day.Date {
+	now := k.clock.Today()
+	var fixed []day.Date
+	offsets := []int{0}
+	plans := 0
+	for _, n := range k.nodes {
+		t := n.test
+		for _, w := range []When{t.Date, t.To} {
+			switch {
+			case w.relative:
+				offsets = append(offsets, w.days)
+			case !w.IsZero():
+				fixed = append(fixed, w.date)
+			}
+		}
+		if t.Op == WithinNext || t.Op == WithinPast {
+			offsets = append(offsets, t.Days, -t.Days)
+		}
+		if t.Field == Plan {
+			plans++
+		}
+	}
+	days := map[day.Date]bool{now: true}
+	for _, f := range fixed {
+		for _, by := range offsets {
+			for near := -1; near <= 1; near++ {
+				if d := f.AddDays(near - by); d.After(now) {
+					days[d] = true
+				}
+			}
+		}
+	}
+	if plans > 1 && len(offsets) > 1 {
+		// Every weekday, and every day of months of each length.
+		for i := range 400 {
+			days[now.AddDays(i)] = true
+		}
+		leap := day.MustDate("2028-02-29")
+		for leap.Before(now) {
+			leap = leap.AddDays(4*365 + 1)
+		}
+		for i := -31; i <= 31; i++ {
+			if d := leap.AddDays(i); d.After(now) {
+				days[d] = true
+			}
+		}
+	}
+	out := make([]day.Date, 0, len(days))
+	for d := range days {
+		out = append(out, d)
+	}
+	slices.SortFunc(out, day.Date.Compare)
+	return k.differing(out)
+}
+
+// differing leaves out the days on which the tests tell no more and no less
+// apart than on an earlier one.
+func (k *checker) differing(days []day.Date) []day.Date {
+	seen := map[string]bool{}
+	return slices.DeleteFunc(days, func(d day.Date) bool {
+		key := k.world(d).key
+		was := seen[key]
+		seen[key] = true
+		return was
+	})
+}
+
+// blame finds an irreducible set of tests: with every other one replaced by
+// what makes a never-filter weaker, or an always-filter stronger, the verdict
+// stands. Sets of one and two are tried first, so that it is the smallest there.
+func (k *checker) blame(v Verdict, todays []day.Date) []string {
+	defer func() { clear(k.forced) }()
+	weak := func(i int) truth { return truthOf(k.positive[i] == (v == Never)) }
+	holds := func(kept func(i int) bool) bool {
+		for i := range k.nodes {
+			if k.forced[i] = unknown; !kept(i) {
+				k.forced[i] = weak(i)
+			}
+		}
+		return k.verdictAs(v, todays) == v
+	}
+	paths := func(kept func(i int) bool) []string {
+		var out []string
+		for i, n := range k.nodes {
+			if kept(i) {
+				out = append(out, n.path)
+			}
+		}
+		return out
+	}
+	none := func(int) bool { return false }
+	if holds(none) {
+		return nil // an empty any, or all
+	}
+	for a := range k.nodes {
+		only := func(i int) bool { return i == a }
+		if holds(only) {
+			return paths(only)
+		}
+	}
+	for a := range k.nodes {
+		if len(k.nodes) > fewTests {
+			break
+		}
+		for b := range a {
+			both := func(i int) bool { return i == a || i == b }
+			if holds(both) {
+				return paths(both)
+			}
+		}
+	}
+	dropped := make([]bool, len(k.nodes))
+	kept := func(i int) bool { return !dropped[i] }
+	for i := range slices.Backward(k.nodes) {
+		if dropped[i] = true; !holds(kept) {
+			dropped[i] = false
+		}
+	}
+	return paths(kept)
+}

@@ -1,0 +1,148 @@
+package filter
+
+import (
+	"slices"
+	"strings"
+
+	"tincup/internal/core/day"
+)
+
+// edges are the days at which a test on a date changes its answer, with those
+// beside them, in order.
+func (w *world) edges() []day.Date {
+	days := []day.Date{w.today}
+	for _, n := range w.nodes {
+		t := n.test
+		for _, when := range []When{t.Date, t.To} {
+			if !when.IsZero() {
+				days = append(days, when.At(w.today))
+			}
+		}
+		if t.Op == WithinNext || t.Op == WithinPast {
+			days = append(days, w.today.AddDays(t.Days), w.today.AddDays(-t.Days))
+		}
+	}
+	var out []day.Date
+	for _, d := range days {
+		out = append(out, d.AddDays(-1), d, d.AddDays(1))
+	}
+	slices.SortFunc(out, day.Date.Compare)
+	return slices.Compact(out)
+}
+
+// times are times of the day at which a test changes its answer, and none.
+func (w *world) times(field Field) []day.TimeOfDay {
+	out := []day.TimeOfDay{{}, timeAt(12 * 60)}
+	for _, n := range w.nodes {
+		if t := n.test; t.Field == field && t.Op == TimeBetween {
+			for _, m := range []int{t.From.Minutes() - 1, t.From.Minutes(), t.Until.Minutes(), t.Until.Minutes() + 1} {
+				if m >= 0 && m < 24*60 {
+					out = append(out, timeAt(m))
+				}
+			}
+		}
+	}
+	return out
+}
+
+func timeAt(minutes int) day.TimeOfDay {
+	t, _ := day.NewTimeOfDay(minutes/60, minutes%60) // within the day
+	return t
+}
+
+// dateValues are the days, and for plans the weeks and months, that stand for
+// all there are, and none.
+func (w *world) dateValues(name string) []func(*facts) {
+	edges := w.edges()
+	none := func(*facts) {}
+	values := []func(*facts){none}
+	switch name {
+	case "start":
+		return append(values, each(len(edges), func(f *facts, i int) { f.start = edges[i] })...)
+	case "created":
+		past := slices.DeleteFunc(edges, func(d day.Date) bool { return d.After(w.today) })
+		return each(len(past), func(f *facts, i int) { f.created = past[i] })
+	case "completed":
+		past := slices.DeleteFunc(edges, func(d day.Date) bool { return d.After(w.today) })
+		return append(values, each(len(past), func(f *facts, i int) { f.completed = past[i] })...)
+	case "due":
+		for _, d := range edges {
+			for _, at := range w.times(Due) {
+				passed := d.Before(w.today)
+				values = append(values, func(f *facts) { f.due, f.dueTime, f.passed = d, at, passed })
+				if d == w.today && !at.IsZero() { // gone by or still to come
+					values = append(values, func(f *facts) { f.due, f.dueTime, f.passed = d, at, true })
+				}
+			}
+		}
+		return values
+	}
+	values = append(values, func(f *facts) { f.plan = day.SomeTime() })
+	var plans []day.Horizon
+	for _, d := range edges {
+		plans = append(plans, day.OnDay(d), day.InWeek(d), day.InWeek(d.AddDays(-7)), day.InWeek(d.AddDays(7)), day.InMonth(d),
+			day.InMonth(d.MonthStart().AddMonths(-1)), day.InMonth(d.MonthStart().AddMonths(1)))
+	}
+	for _, h := range plans {
+		values = append(values, func(f *facts) { f.plan = h })
+		if h.Precision() != day.Day {
+			continue
+		}
+		for _, at := range w.times(Plan) {
+			values = append(values, func(f *facts) { f.plan, f.planTime = h, at })
+		}
+	}
+	return values
+}
+
+// tellApart keeps of each sort of values, as the tests on the variable see them,
+// the first and the last: between these any law finds what it needs.
+func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
+	var tests []*Test
+	for _, n := range w.nodes {
+		if slices.Contains(w.variablesOf(n.test), name) {
+			tests = append(tests, n.test)
+		}
+	}
+	switch name {
+	case "start", "due", "created", "completed", "plan", "estimate", "text", "person", "place", "priority":
+	default:
+		return values
+	}
+	type sort struct{ first, last int }
+	seen := map[string]sort{}
+	var order []string
+	for i, set := range values {
+		var f facts
+		set(&f)
+		// What laws ask of it too: whether there is a date at all.
+		key := []byte{truthByte(f.due.IsZero() && f.start.IsZero() && f.completed.IsZero()), truthByte(f.passed)}
+		for _, t := range tests {
+			key = append(key, truthByte(t.eval(&f, w.today)))
+		}
+		s, known := seen[string(key)]
+		if !known {
+			s.first = i
+			order = append(order, string(key))
+		}
+		s.last = i
+		seen[string(key)] = s
+	}
+	sorted := slices.Sorted(slices.Values(order))
+	w.key += name + strings.Join(sorted, "|") + ";"
+	var kept []func(*facts)
+	for _, key := range order {
+		s := seen[key]
+		if kept = append(kept, values[s.first]); s.last != s.first {
+			kept = append(kept, values[s.last])
+		}
+	}
+	return kept
+}
+
+func truthByte(b bool) byte {
+	if b {
+		return 1
+	}
+	return 0
+}

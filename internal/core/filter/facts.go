@@ -1,0 +1,173 @@
+package filter
+
+import (
+	"slices"
+	"strings"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// facts is what a filter may ask of a to-do, with every date as the day it
+// counts to.
+type facts struct {
+	text                   string // title and notes, folded
+	list, shelf, section   book.ID
+	tags                   []book.ID // with those above each
+	priority               book.Priority
+	status                 book.Status
+	note                   bool // it has no status then
+	due, start             day.Date
+	dueTime, planTime      day.TimeOfDay
+	passed                 bool // the due is
+	plan                   day.Horizon
+	created, completed     day.Date
+	estimate               int
+	person                 book.ID
+	role                   book.Role
+	repeating, paused      bool
+	hasSubtasks, isSubtask bool
+	next                   bool
+	attachment, handful    bool
+}
+
+// eval answers a test; whatever is absent answers no.
+func (t *Test) eval(f *facts, today day.Date) bool {
+	switch t.Field {
+	case Text:
+		return strings.Contains(f.text, fold(t.Text))
+	case List:
+		return t.oneOf(f.list)
+	case Shelf:
+		return t.oneOf(f.shelf)
+	case Section:
+		return t.oneOf(f.section)
+	case Tag:
+		return t.tagged(f)
+	case Person:
+		return t.oneOf(f.person)
+	case Priority:
+		return slices.Contains(t.Words, f.priority.String())
+	case Status:
+		return !f.note && slices.Contains(t.Words, f.status.String())
+	case Kind:
+		return slices.Contains(t.Words, wordsOf[Kind][toInt(f.note)])
+	case Role:
+		return f.role != book.NoRole && slices.Contains(t.Words, f.role.String())
+	case Due:
+		return t.onDay(day.OnDay(f.due), f.dueTime, today)
+	case Plan:
+		return t.onDay(f.plan, f.planTime, today)
+	case Start:
+		return t.onDay(day.OnDay(f.start), day.TimeOfDay{}, today)
+	case Created:
+		return t.onDay(day.OnDay(f.created), day.TimeOfDay{}, today)
+	case Completed:
+		return t.onDay(day.OnDay(f.completed), day.TimeOfDay{}, today)
+	case Estimate:
+		switch t.Op {
+		case AtMost:
+			return f.estimate > 0 && f.estimate <= t.Minutes
+		case AtLeast:
+			return f.estimate >= t.Minutes
+		}
+		return f.estimate == 0
+	}
+	return t.flag(f) == (t.Op == Yes)
+}
+
+func toInt(b bool) int {
+	if b {
+		return 1
+	}
+	return 0
+}
+
+// fold lets texts compare without their case.
+func fold(s string) string { return strings.ToLower(s) }
+
+func (t *Test) oneOf(id book.ID) bool {
+	if t.Op == None {
+		return id.IsZero()
+	}
+	return !id.IsZero() && slices.Contains(t.IDs, id)
+}
+
+func (t *Test) tagged(f *facts) bool {
+	has := func(id book.ID) bool { return slices.Contains(f.tags, id) }
+	switch t.Op {
+	case AnyOf:
+		return slices.ContainsFunc(t.IDs, has)
+	case NoneOf:
+		return !slices.ContainsFunc(t.IDs, has)
+	case AllOf:
+		return !slices.ContainsFunc(t.IDs, func(id book.ID) bool { return !has(id) })
+	}
+	return len(f.tags) == 0
+}
+
+func (t *Test) flag(f *facts) bool {
+	switch t.Field {
+	case Overdue:
+		return f.passed && f.status.Open() && !f.note
+	case Repeating:
+		return f.repeating
+	case Paused:
+		return f.paused
+	case HasSubtasks:
+		return f.hasSubtasks
+	case IsSubtask:
+		return f.isSubtask
+	case NextAction:
+		return f.next
+	case Attachment:
+		return f.attachment
+	}
+	return f.handful
+}
+
+// onDay answers a test on a day, a week or a month. Parked is on no day and
+// yet not none.
+func (t *Test) onDay(h day.Horizon, at day.TimeOfDay, today day.Date) bool {
+	if t.Op == None {
+		return h.IsZero()
+	}
+	first, last := h.First(), h.Last()
+	if first.IsZero() {
+		return false
+	}
+	within := func(from, to day.Date) bool { return !first.After(to) && !last.Before(from) }
+	switch t.Op {
+	case Before:
+		return last.Before(t.Date.At(today))
+	case After:
+		return first.After(t.Date.At(today))
+	case On:
+		return within(t.Date.At(today), t.Date.At(today))
+	case WithinNext:
+		return within(today, today.AddDays(t.Days))
+	case WithinPast:
+		return within(today.AddDays(-t.Days), today)
+	case Between:
+		return within(t.Date.At(today), t.To.At(today))
+	}
+	return !at.IsZero() && at.Compare(t.From) >= 0 && at.Compare(t.Until) <= 0
+}
+
+// holds evaluates a node.
+func (n *node) holds(f *facts, today day.Date) bool {
+	switch {
+	case n == nil:
+		return true
+	case n.kind == isTest:
+		return n.test.eval(f, today)
+	case n.kind == isNot:
+		return !n.nodes[0].holds(f, today)
+	}
+	for _, sub := range n.nodes {
+		if sub.holds(f, today) == (n.kind == isAny) {
+			return n.kind == isAny
+		}
+	}
+	return n.kind == isAll
+}

@@ -1,0 +1,223 @@
+package filter
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"tincup/internal/core/book"
+)
+
+// Sentence says the filter in plain English, with the names that are in the
+// Book; what is gone is said to be gone.
+func (f Filter) Sentence(b *book.Book) string {
+	if f.root == nil {
+		return "Everything."
+	}
+	s := f.root.say(b, true)
+	return strings.ToUpper(s[:1]) + s[1:] + "."
+}
+
+// say joins the nodes of a group; a group within another stands in brackets.
+func (n *node) say(b *book.Book, top bool) string {
+	switch n.kind {
+	case isTest:
+		return n.test.say(b)
+	case isNot:
+		if inner := n.nodes[0]; inner.kind == isTest {
+			return "not " + inner.say(b, false)
+		}
+		return "not " + n.nodes[0].say(b, false)
+	}
+	if len(n.nodes) == 0 {
+		return map[kind]string{isAll: "everything", isAny: "nothing"}[n.kind]
+	}
+	if len(n.nodes) == 1 {
+		return n.nodes[0].say(b, top)
+	}
+	joint := map[kind]string{isAll: ", and ", isAny: ", or "}[n.kind]
+	parts := make([]string, len(n.nodes))
+	for i, sub := range n.nodes {
+		parts[i] = sub.say(b, false)
+	}
+	s := strings.Join(parts, joint)
+	if top {
+		return s
+	}
+	return "(" + s + ")"
+}
+
+func (t *Test) say(b *book.Book) string {
+	switch t.Field {
+	case Text:
+		return fmt.Sprintf("with “%s” in its title or notes", t.Text)
+	case List:
+		if t.Op == None {
+			return "in no list"
+		}
+		return "in " + t.names(b, "or")
+	case Shelf:
+		return "on the shelf " + t.names(b, "or")
+	case Section:
+		if t.Op == None {
+			return "in no section"
+		}
+		return "in the section " + t.names(b, "or")
+	case Tag:
+		switch t.Op {
+		case None:
+			return "untagged"
+		case AllOf:
+			return "tagged " + t.names(b, "and")
+		case NoneOf:
+			return "tagged none of " + t.names(b, "and")
+		}
+		return "tagged " + t.names(b, "or")
+	case Person:
+		if t.Op == None {
+			return "with nobody"
+		}
+		return "with " + t.names(b, "or")
+	case Role:
+		words := map[string]string{"ask": "to ask someone", "waiting on": "waiting on someone", "for": "for someone"}
+		return join(t.Words, "or", func(w string) string { return words[w] })
+	case Priority:
+		return "of " + join(t.Words, "or", func(w string) string {
+			if w == "none" {
+				return "no"
+			}
+			return w
+		}) + " priority"
+	case Status:
+		return join(t.Words, "or", func(w string) string {
+			return map[string]string{"needs-action": "not begun", "in-process": "begun"}[w] + keep(w, "completed", "cancelled")
+		})
+	case Kind:
+		return join(t.Words, "or", func(w string) string { return "a " + w })
+	case Estimate:
+		switch t.Op {
+		case AtMost:
+			return fmt.Sprintf("taking %d min at most", t.Minutes)
+		case AtLeast:
+			return fmt.Sprintf("taking %d min at least", t.Minutes)
+		}
+		return "without an estimate"
+	case Due, Start, Plan, Created, Completed:
+		return t.sayDate()
+	}
+	yes := map[Field]string{Overdue: "overdue", Repeating: "repeating", Paused: "paused", HasSubtasks: "with subtasks",
+		IsSubtask: "a subtask", NextAction: "a next action", Attachment: "with a file", InHandful: "in today's handful"}[t.Field]
+	if t.Op == No {
+		return "not " + yes
+	}
+	return yes
+}
+
+func keep(w string, of ...string) string {
+	if slices.Contains(of, w) {
+		return w
+	}
+	return ""
+}
+
+func (t *Test) sayDate() string {
+	verb := map[Field]string{Due: "due", Start: "starting", Plan: "planned", Created: "put in", Completed: "completed or cancelled"}[t.Field]
+	switch t.Op {
+	case None:
+		return map[Field]string{Due: "without a due", Start: "without a start", Plan: "without a plan", Completed: "neither completed nor cancelled"}[t.Field]
+	case Before:
+		return verb + " before " + t.Date.words()
+	case After:
+		return verb + " after " + t.Date.words()
+	case On:
+		return verb + " on " + t.Date.words()
+	case WithinNext:
+		return fmt.Sprintf("%s within the next %s", verb, days(t.Days))
+	case WithinPast:
+		return fmt.Sprintf("%s within the past %s", verb, days(t.Days))
+	case Between:
+		return verb + " from " + t.Date.words() + " to " + t.To.words()
+	}
+	return fmt.Sprintf("%s at a time from %s to %s", verb, t.From, t.Until)
+}
+
+func days(n int) string {
+	if n == 1 {
+		return "day"
+	}
+	return fmt.Sprintf("%d days", n)
+}
+
+// words says a day: "today", "3 days from today", "1 Dec 2026".
+func (w When) words() string {
+	switch {
+	case !w.relative:
+		return w.date.Words()
+	case w.days == 0:
+		return "today"
+	case w.days == 1:
+		return "tomorrow"
+	case w.days == -1:
+		return "yesterday"
+	case w.days < 0:
+		return fmt.Sprintf("%d days ago", -w.days)
+	}
+	return fmt.Sprintf("%d days from today", w.days)
+}
+
+func join(words []string, last string, say func(string) string) string {
+	said := make([]string, len(words))
+	for i, w := range words {
+		said[i] = say(w)
+	}
+	if n := len(said); n > 1 {
+		return strings.Join(said[:n-1], ", ") + " " + last + " " + said[n-1]
+	}
+	return said[0]
+}
+
+// names are those of what the test names by id; what is not there any more is
+// said so.
+func (t *Test) names(b *book.Book, last string) string {
+	words := make([]string, len(t.IDs))
+	for i, id := range t.IDs {
+		words[i] = nameOf(b, t.Field, id)
+	}
+	return join(words, last, func(w string) string { return w })
+}
+
+func nameOf(b *book.Book, f Field, id book.ID) string {
+	name, gone := "", true
+	switch f {
+	case List:
+		if l, err := b.List(id); err == nil {
+			name, gone = l.Name, !l.Deleted.IsZero()
+		}
+	case Shelf:
+		if s, err := b.Shelf(id); err == nil {
+			name, gone = s.Name, !s.Deleted.IsZero()
+		}
+	case Section:
+		if s, err := b.Section(id); err == nil {
+			name, gone = s.Name, false
+		}
+	case Tag:
+		if t, err := b.Tag(id); err == nil {
+			name, gone = t.Name, false
+		}
+	case Person:
+		if p, err := b.Person(id); err == nil {
+			name, gone = p.Name, false
+		}
+	}
+	switch {
+	case name == "":
+		return fmt.Sprintf("a %s that is gone", f)
+	case gone:
+		return fmt.Sprintf("“%s”, which is in the bin", name)
+	}
+	if strings.ContainsAny(name, ",()") || strings.Contains(name, " and ") || strings.Contains(name, " or ") {
+		return "“" + name + "”"
+	}
+	return name
+}

@@ -1,0 +1,320 @@
+package filter
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// world is what a to-do may be on one today, cut down to what a filter can tell
+// apart: variables, each with a few values that stand for all.
+type world struct {
+	*checker
+	today day.Date
+	vars  []*variable
+	// needs are the variables that each test looks at, as bits.
+	needs []uint64
+	// laws hold between variables of every to-do.
+	laws []law
+	// key tells worlds apart in which the tests see different sorts of values.
+	key string
+	// undecidable: there is more to tell apart than is tried.
+	undecidable bool
+}
+
+// variable is one thing about a to-do.
+type variable struct {
+	name   string
+	values []func(*facts)
+}
+
+// law is a fact that some variables must agree with.
+type law struct {
+	needs uint64
+	holds func(*facts) bool
+}
+
+// variableOf names the variables each field looks at.
+var variableOf = map[Field][]string{
+	Text: {"text"}, List: {"place"}, Shelf: {"place"}, Section: {"place"}, Priority: {"priority"},
+	Status: {"status", "kind"}, Kind: {"kind"}, Role: {"person"}, Person: {"person"}, Due: {"due"}, Start: {"start"}, Plan: {"plan"},
+	Created: {"created"}, Completed: {"completed"}, Estimate: {"estimate"}, Overdue: {"due", "status", "kind"}, Repeating: {"repeating"},
+	Paused: {"paused"}, HasSubtasks: {"has-subtasks"}, IsSubtask: {"is-subtask"}, NextAction: {"next-action"},
+	Attachment: {"attachment"}, InHandful: {"in-handful"},
+}
+
+// flags are the variables that are so or not.
+var flags = map[string]func(*facts) *bool{
+	"kind": func(f *facts) *bool { return &f.note }, "repeating": func(f *facts) *bool { return &f.repeating },
+	"paused": func(f *facts) *bool { return &f.paused }, "has-subtasks": func(f *facts) *bool { return &f.hasSubtasks },
+	"is-subtask": func(f *facts) *bool { return &f.isSubtask }, "next-action": func(f *facts) *bool { return &f.next },
+	"attachment": func(f *facts) *bool { return &f.attachment }, "in-handful": func(f *facts) *bool { return &f.handful },
+}
+
+// lawsOf are what holds of every to-do, by the variables that it ties together.
+func (w *world) lawsOf() []struct {
+	vars  []string
+	holds func(*facts) bool
+} {
+	slack := 0
+	if w.clock.DayStart > 0 { // a due before the day's start counts to the day before
+		slack = 1
+	}
+	type laws = []struct {
+		vars  []string
+		holds func(*facts) bool
+	}
+	return laws{
+		{[]string{"paused", "repeating"}, func(f *facts) bool { return !f.paused || f.repeating }},
+		{[]string{"paused", "status"}, func(f *facts) bool { return !f.paused || f.status.Open() }},
+		{[]string{"next-action", "is-subtask"}, func(f *facts) bool { return !f.next || f.isSubtask }},
+		{[]string{"next-action", "status"}, func(f *facts) bool { return !f.next || f.status.Open() }},
+		{[]string{"next-action", "paused"}, func(f *facts) bool { return !f.next || !f.paused }},
+		{[]string{"kind", "status"}, func(f *facts) bool { return !f.note || f.status == book.NeedsAction }},
+		{[]string{"kind", "repeating"}, func(f *facts) bool { return !f.note || !f.repeating }},
+		{[]string{"kind", "has-subtasks"}, func(f *facts) bool { return !f.note || !f.hasSubtasks }},
+		{[]string{"kind", "next-action"}, func(f *facts) bool { return !f.note || !f.next }},
+		{[]string{"kind", "in-handful"}, func(f *facts) bool { return !f.note || !f.handful }},
+		{[]string{"completed", "status"}, func(f *facts) bool { return f.completed.IsZero() == f.status.Open() }},
+		{[]string{"created", "completed"}, func(f *facts) bool { return f.completed.IsZero() || !f.created.After(f.completed) }},
+		{[]string{"start", "due"}, func(f *facts) bool {
+			return f.start.IsZero() || f.due.IsZero() || !f.start.After(f.due.AddDays(slack))
+		}},
+	}
+}
+
+func (k *checker) newWorld(today day.Date) *world {
+	w := &world{checker: k, today: today}
+	wanted := map[string]bool{}
+	for _, n := range k.nodes {
+		for _, name := range w.variablesOf(n.test) {
+			wanted[name] = true
+		}
+	}
+	// What a law ties to a variable may decide whether it can have a value.
+	all := w.lawsOf()
+	for grown := true; grown; {
+		grown = false
+		for _, l := range all {
+			if slices.ContainsFunc(l.vars, func(v string) bool { return wanted[v] }) {
+				for _, v := range l.vars {
+					grown = grown || !wanted[v]
+					wanted[v] = true
+				}
+			}
+		}
+	}
+	bit := map[string]uint64{}
+	add := func(name string, values []func(*facts)) {
+		if len(w.vars) == 64 {
+			w.undecidable = true
+			return
+		}
+		if len(values) > 0 {
+			bit[name] = 1 << len(w.vars)
+			w.vars = append(w.vars, &variable{name, values})
+		}
+	}
+	names := make([]string, 0, len(wanted))
+	for name := range wanted {
+		names = append(names, name)
+	}
+	slices.Sort(names)
+	values := map[string][]func(*facts){}
+	for _, name := range names {
+		values[name] = w.tellApart(name, w.valuesOf(name))
+	}
+	// Those with few values first: they decide most for least.
+	slices.SortStableFunc(names, func(a, b string) int { return len(values[a]) - len(values[b]) })
+	for _, name := range names {
+		add(name, values[name])
+	}
+	for _, n := range k.nodes {
+		set := uint64(0)
+		for _, name := range w.variablesOf(n.test) {
+			set |= bit[name]
+		}
+		w.needs = append(w.needs, set)
+	}
+	for _, l := range all {
+		set, whole := uint64(0), true
+		for _, v := range l.vars {
+			set |= bit[v]
+			whole = whole && bit[v] != 0
+		}
+		if whole {
+			w.laws = append(w.laws, law{set, l.holds})
+		}
+	}
+	return w
+}
+
+// variablesOf are the variables a test looks at; each tag is one, and so is
+// any other.
+func (w *world) variablesOf(t *Test) []string {
+	if t.Field != Tag {
+		return variableOf[t.Field]
+	}
+	if t.Op == None {
+		names := []string{"tag"}
+		for _, id := range w.tags() {
+			names = append(names, "tag "+id.String())
+		}
+		return names
+	}
+	var names []string
+	for _, id := range w.tags() {
+		// Those nested under one that is asked for carry it too.
+		if slices.ContainsFunc(w.aboveOf(id), func(up book.ID) bool { return slices.Contains(t.IDs, up) }) {
+			names = append(names, "tag "+id.String())
+		}
+	}
+	return names
+}
+
+func (w *world) aboveOf(id book.ID) []book.ID {
+	if up, ok := w.above[id]; ok {
+		return up
+	}
+	return []book.ID{id} // it is gone: nothing carries it
+}
+
+// ids are those that tests of a field name, each once.
+func (w *world) ids(f Field) []book.ID {
+	var ids []book.ID
+	for _, n := range w.nodes {
+		if n.test.Field != f {
+			continue
+		}
+		for _, id := range n.test.IDs {
+			if !slices.Contains(ids, id) {
+				ids = append(ids, id)
+			}
+		}
+	}
+	return ids
+}
+
+func (w *world) tags() []book.ID { return w.ids(Tag) }
+
+// valuesOf returns values that stand for all a variable may have.
+func (w *world) valuesOf(name string) []func(*facts) {
+	if at, ok := flags[name]; ok {
+		return []func(*facts){func(f *facts) { *at(f) = false }, func(f *facts) { *at(f) = true }}
+	}
+	if tag, ok := strings.CutPrefix(name, "tag"); ok {
+		return w.tagValues(strings.TrimSpace(tag))
+	}
+	switch name {
+	case "text":
+		return w.textValues()
+	case "place":
+		return w.placeValues()
+	case "priority":
+		return each(4, func(f *facts, i int) { f.priority = book.Priority(i) })
+	case "status":
+		return each(4, func(f *facts, i int) { f.status = book.Status(i) })
+	case "person":
+		people := append(w.there(Person), book.ID{0: 255}) // another
+		values := each(len(people)*3, func(f *facts, i int) { f.person, f.role = people[i/3], book.Ask+book.Role(i%3) })
+		return append(values, func(*facts) {})
+	case "estimate":
+		minutes := []int{0, 1}
+		for _, n := range w.nodes {
+			if m := n.test.Minutes; m > 0 {
+				minutes = append(minutes, max(m-1, 1), m, min(m+1, book.MaxEstimate))
+			}
+		}
+		return each(len(minutes), func(f *facts, i int) { f.estimate = minutes[i] })
+	}
+	return w.dateValues(name)
+}
+
+func each(n int, set func(*facts, int)) []func(*facts) {
+	values := make([]func(*facts), n)
+	for i := range n {
+		values[i] = func(f *facts) { set(f, i) }
+	}
+	return values
+}
+
+// there are the ids a field names that are in the Book.
+func (w *world) there(field Field) []book.ID {
+	return slices.DeleteFunc(w.ids(field), func(id book.ID) bool {
+		return strings.HasSuffix(nameOf(w.book, field, id), " that is gone")
+	})
+}
+
+func (w *world) tagValues(id string) []func(*facts) {
+	values := []func(*facts){func(*facts) {}}
+	if id == "" { // any other tag
+		return append(values, func(f *facts) { f.tags = append(f.tags, book.ID{0: 255}) })
+	}
+	for tag, above := range w.above {
+		if tag.String() == id {
+			values = append(values, func(f *facts) { f.tags = append(f.tags, above...) })
+		}
+	}
+	return values
+}
+
+// maxTexts is how many texts may be told apart.
+const maxTexts = 10
+
+// textValues are texts that contain each set of what is looked for, and no more
+// than that set brings with it; none where there are too many.
+func (w *world) textValues() []func(*facts) {
+	var needles []string
+	for _, n := range w.nodes {
+		if s := fold(n.test.Text); n.test.Field == Text && !slices.Contains(needles, s) {
+			needles = append(needles, s)
+		}
+	}
+	if len(needles) > maxTexts {
+		w.undecidable = true
+		return nil
+	}
+	all := strings.Join(needles, "")
+	filler := 'ǂ'
+	for strings.ContainsRune(all, filler) {
+		filler++
+	}
+	return each(1<<len(needles), func(f *facts, set int) {
+		var b strings.Builder
+		b.WriteRune(filler)
+		for i, s := range needles {
+			if set&(1<<i) != 0 {
+				fmt.Fprintf(&b, "\n%c\n%s", filler, s)
+			}
+		}
+		f.text = b.String()
+	})
+}
+
+// placeValues are the Cup, each list and section that is named, another list on
+// each shelf that is named, and another one elsewhere.
+func (w *world) placeValues() []func(*facts) {
+	type place struct{ list, shelf, section book.ID }
+	other := book.ID{0: 255}
+	places := []place{{}, {list: other, shelf: other}}
+	for _, id := range w.there(Shelf) {
+		places = append(places, place{list: other, shelf: id})
+	}
+	for _, id := range w.there(List) {
+		if l, err := w.book.List(id); err == nil {
+			places = append(places, place{list: id, shelf: l.Shelf}, place{id, l.Shelf, other})
+		}
+	}
+	for _, id := range w.there(Section) {
+		if s, err := w.book.Section(id); err == nil {
+			if l, err := w.book.List(s.List); err == nil {
+				places = append(places, place{s.List, l.Shelf, id})
+			}
+		}
+	}
+	places = append(places, place{other, other, book.ID{0: 254}})
+	return each(len(places), func(f *facts, i int) { f.list, f.shelf, f.section = places[i].list, places[i].shelf, places[i].section })
+}

@@ -54,6 +54,14 @@ func (c Edit) run(d *draft) error {
 			}
 		}
 	}
+	if t.IsNote && (c.IsNote == nil || *c.IsNote) {
+		switch {
+		case c.Status != nil:
+			return refuseNote(&t, "begun")
+		case c.Plan != nil && !c.Plan.IsZero():
+			return refuseNote(&t, "planned")
+		}
+	}
 	if c.Status != nil {
 		if !c.Status.Open() || !t.Status.Open() {
 			return refuse("status", "An edit moves an open to-do between needs-action and in-process. Complete, cancel or reopen it instead.")

@@ -7,6 +7,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
 )
 
 // refused carries a command out that must be refused, and returns the refusal.
@@ -197,7 +198,9 @@ func TestProgressIsSaid(t *testing.T) {
 	if got := d.book.Progress(d.todo(labels)); got.Total != 3 {
 		t.Errorf("with a note: %v", got)
 	}
-	for _, cmd := range []book.Command{book.Complete{ID: note}, book.Capture{Title: "x", Parent: note}, book.PlanFor{ID: note, Plan: day.SomeTime()}} {
+	for _, cmd := range []book.Command{book.Complete{ID: note}, book.Capture{Title: "x", Parent: note}, book.PlanFor{ID: note, Plan: day.SomeTime()},
+		book.Edit{ID: note, Plan: ptr(day.SomeTime())}, book.Edit{ID: note, Status: ptr(book.InProcess)}, book.Pick{ID: note},
+		book.ChangeRule{ID: note, Rule: repeat.MustParse("FREQ=DAILY")}} {
 		if why := d.refused(cmd); !strings.Contains(why, "is a note") {
 			t.Errorf("%T: %s", cmd, why)
 		}

@@ -141,6 +141,9 @@ func (c ChangeRule) run(d *draft) error {
 	if !t.Record.IsZero() {
 		return refuse("id", "“%s” is a record of what was done.", t.Title)
 	}
+	if t.IsNote {
+		return refuseNote(&t, "repeated")
+	}
 	if err := d.begin(&t, repeat.Repeat{Rule: c.Rule, First: c.First, Anchor: c.Anchor, Lead: c.Lead}); err != nil {
 		return err
 	}

@@ -44,7 +44,7 @@ p {
 .page :deep(ul) {
   list-style: none;
 }
-.page :deep(h2) {
+.page > :deep(h2) {
   margin-top: 18px;
   padding-bottom: 5px;
   border-bottom: 1px solid var(--ink);

@@ -38,6 +38,7 @@ const shots = [
   { name: "cup", path: "/cup" },
   { name: "upcoming", path: "/upcoming" },
   { name: "list", link: "Opening evening" },
+  { name: "ready", path: "/ready" },
   { name: "checklist", link: "Crates to pack" },
   { name: "choose", path: "/today", choose: [1, 6] },
   { name: "make-room", path: "/today", choose: [1, 8], press: "s" },

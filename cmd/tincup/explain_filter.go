@@ -110,7 +110,7 @@ func (f *flags) explainFilter(ctx context.Context, parsed filter.Filter, withFil
 	defer func() { err = errors.Join(err, a.Close()) }()
 	a.Read(func(b *book.Book, c day.Clock) {
 		out = describe(parsed, b, c)
-		matcher, n := parsed.Matcher(b, c, view.Ready(c)), 0
+		matcher, n := parsed.Matcher(b, c, view.CanDo(c)), 0
 		for t := range b.All() {
 			if !t.Deleted.IsZero() || err != nil {
 				continue

@@ -144,7 +144,7 @@ func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result) contr
 		}
 		for _, r := range g.Rows {
 			row := contract.Row{Todo: encodeTodo(b, r.Todo), Late: r.Late, DaysLate: r.DaysLate, Dimmed: r.Dimmed,
-				Progress: encodeProgress(r.Progress), Next: titled(r.Next)}
+				Progress: encodeProgress(r.Progress), Next: titled(r.Next), Why: orAbsent(r.Why)}
 			if r.Waited > 0 {
 				row.Waited = &r.Waited
 			}

@@ -17,6 +17,7 @@ func overview(b *book.Book, c day.Clock, survey *view.Survey) contract.Overview 
 		People: []contract.Person{}, Templates: []contract.List{}, Archived: []contract.List{}, Binned: []contract.Binned{}}
 	o.Counts.Cup, o.Counts.Today = survey.Counts[view.Cup], survey.Counts[view.Today]
 	o.Counts.Overdue, o.Counts.WithinAWeek = survey.Counts[view.Overdue], survey.Counts[view.WithinAWeek]
+	o.Counts.Ready = survey.Counts[view.Ready]
 	o.Counts.Waiting, o.Counts.Projects = survey.Counts[view.Waiting], survey.Counts[view.Projects]
 	o.Counts.Bin = survey.Counts[view.Bin]
 	for _, cup := range survey.Rail {

@@ -17,6 +17,7 @@ for (const look of ["light", "dark"] as const) {
       "today",
       "cup",
       "overdue",
+      "ready",
       "waiting",
       "upcoming",
       "within-a-week",

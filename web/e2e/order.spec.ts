@@ -364,6 +364,17 @@ test("tags, people, lists and history in the page", async ({ page, demo, complai
   await expect(page.getByRole("dialog")).toContainText("is not an e-mail address");
   await page.keyboard.press("Escape");
 
+  // Ready says why each row stands where it does, and the next action of a project by its path.
+  await page.keyboard.press("g");
+  await page.keyboard.press("r");
+  await row(page, "Order mount board").hover();
+  await page.getByRole("button", { name: "More for Order mount board" }).click();
+  await page.getByRole("menuitem", { name: "Why does it stand here?" }).click();
+  await expect(toast(page, "stands here: 3 days left for 20 min of work.")).toBeVisible();
+  await expect(row(page, "Count the door book")).toContainText(
+    "Grant report, figures for the autumn term /",
+  );
+
   // A list: archived, out of the index, brought back; then into the bin and undone.
   await index(page).getByRole("link", { name: "Errands" }).click();
   await page.locator("main").getByRole("button", { name: "More for Errands" }).click();

@@ -8,7 +8,7 @@ export const router = createRouter({
   routes: [
     { path: "/", redirect: "/today" },
     {
-      path: "/:view(cup|today|overdue|waiting|upcoming|within-a-week|projects|done|bin)",
+      path: "/:view(cup|today|overdue|ready|waiting|upcoming|within-a-week|projects|done|bin)",
       name: "view",
       component: SheetPage,
     },

@@ -95,9 +95,9 @@ func projects(b *book.Book) func(*book.Todo) (groupKey, bool) {
 	}
 }
 
-// Ready tells which to-dos can be done right now, as far as each alone tells:
+// CanDo tells which to-dos can be done right now, as far as each alone tells:
 // open, not waiting, not parked or planned for later, not before their start.
-func Ready(c day.Clock) func(*book.Todo) bool { return at(c).ready }
+func CanDo(c day.Clock) func(*book.Todo) bool { return at(c).ready }
 
 // NextAction finds a project's next action; nil where there is none.
-func NextAction(b *book.Book, c day.Clock, t *book.Todo) *book.Todo { return b.Next(t, Ready(c)) }
+func NextAction(b *book.Book, c day.Clock, t *book.Todo) *book.Todo { return b.Next(t, CanDo(c)) }

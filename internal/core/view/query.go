@@ -20,6 +20,7 @@ const (
 	WithinAWeek Name = "within-a-week"
 	Done        Name = "done"
 	Bin         Name = "bin"
+	Ready       Name = "ready"
 	Waiting     Name = "waiting"
 	Projects    Name = "projects"
 	InList      Name = "list"
@@ -111,6 +112,8 @@ type Row struct {
 	Progress book.Progress
 	// Next is a project's next action, in Projects.
 	Next *book.Todo
+	// Why says why the row stands where it does, in Ready.
+	Why string
 	// Waited is how many days someone has been waited for, in Waiting.
 	Waited int
 }
@@ -142,6 +145,8 @@ type question struct {
 	order func(a, b *book.Todo) int
 	// round holds what comes round, by group.
 	round map[groupKey][]*book.Todo
+	// flat: subtasks are rows of their own, in order with all others.
+	flat bool
 	// always are groups that stand there though they are empty.
 	always []groupKey
 }
@@ -185,6 +190,8 @@ func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
 			return nil, err
 		}
 		ask = question{rows: withPaused(b), group: withPerson(q.Person), order: longestWaiting}
+	case Ready:
+		ask = question{rows: b.Open(), group: now.readyNow(b), order: now.byUrgency, flat: true}
 	case Waiting:
 		ask = question{rows: b.Open(), group: waiting, order: longestWaiting}
 	case Projects:
@@ -243,7 +250,7 @@ func (a question) answer(b *book.Book, now moment, q Query, res *Result) {
 			order = newestClosed
 		}
 		res.Groups = append(res.Groups, Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, Count: len(rows), Notes: notes(rows),
-			Rows: now.window(b, rows, order, res.Total, q), ComesRound: a.round[key]})
+			Rows: now.window(b, rows, order, res.Total, q, a.flat), ComesRound: a.round[key]})
 		res.Total += len(rows)
 	}
 }
@@ -259,14 +266,14 @@ func notes(rows []*book.Todo) (n int) {
 
 // window puts the bucket that begins at row start in order and returns what
 // lies between Offset and Offset+Limit, if anything does.
-func (n moment) window(b *book.Book, bucket []*book.Todo, order func(a, b *book.Todo) int, start int, q Query) []Row {
+func (n moment) window(b *book.Book, bucket []*book.Todo, order func(a, b *book.Todo) int, start int, q Query, flat bool) []Row {
 	from := max(q.Offset-start, 0)
 	to := min(q.Offset+q.Limit-start, len(bucket))
 	if from >= to {
 		return nil
 	}
 	rows := make([]Row, 0, to-from)
-	for _, p := range arrange(bucket, order)[from:to] {
+	for _, p := range arrange(bucket, order, flat)[from:to] {
 		r := n.row(p.todo)
 		if r.Depth = p.depth; p.depth == 0 {
 			r.Path = path(b, p.todo)
@@ -275,6 +282,8 @@ func (n moment) window(b *book.Book, bucket []*book.Todo, order func(a, b *book.
 		switch q.Name {
 		case Projects:
 			r.Next = b.Next(p.todo, n.ready)
+		case Ready:
+			r.Why = n.why(p.todo)
 		case Waiting, WithPerson:
 			r.Waited = n.waited(p.todo)
 		}

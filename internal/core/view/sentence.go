@@ -26,6 +26,8 @@ func Sentence(b *book.Book, c day.Clock, q Query) string {
 		return "Completed or cancelled, the newest day first."
 	case Bin:
 		return fmt.Sprintf("Deleted. Each stays for %d days and can be restored.", book.BinDays)
+	case Ready:
+		return "What can be done now: late first, then the least time left, then priority, then age."
 	case Waiting:
 		return "What someone else owes you, the longest wait first."
 	case Projects:

@@ -37,7 +37,8 @@ func Take(b *book.Book, c day.Clock) *Survey {
 	s := &Survey{Today: now.today, Rail: rail(now.today), Counts: map[Name]int{},
 		Lists: map[book.ID]int{}, Tags: map[book.ID]int{}, People: map[book.ID]int{}}
 	week := now.today.AddDays(7)
-	var toSort, today, overdue, within, waiting, projects int
+	var toSort, today, overdue, within, waiting, projects, ready int
+	isReady := now.readyNow(b)
 	for _, t := range b.Open() {
 		for _, tag := range t.Tags {
 			s.Tags[tag]++
@@ -47,6 +48,9 @@ func Take(b *book.Book, c day.Clock) *Survey {
 			if t.Person.Role == book.WaitingOn {
 				waiting++
 			}
+		}
+		if _, ok := isReady(t); ok {
+			ready++
 		}
 		if b.HasSubtasks(t.ID) {
 			projects++
@@ -77,7 +81,7 @@ func Take(b *book.Book, c day.Clock) *Survey {
 		}
 	}
 	s.Counts[Cup], s.Counts[Today], s.Counts[Overdue], s.Counts[WithinAWeek] = toSort, today, overdue, within
-	s.Counts[Bin], s.Counts[Waiting], s.Counts[Projects] = len(b.Bin()), waiting, projects
+	s.Counts[Bin], s.Counts[Waiting], s.Counts[Projects], s.Counts[Ready] = len(b.Bin()), waiting, projects, ready
 	return s
 }
 

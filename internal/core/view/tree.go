@@ -13,9 +13,10 @@ type placed struct {
 }
 
 // arrange puts the rows of a group in order: each subtask whose parent is in
-// the group stands under it, and siblings are ordered among themselves.
-func arrange(rows []*book.Todo, order func(a, b *book.Todo) int) []placed {
-	nested := slices.ContainsFunc(rows, func(t *book.Todo) bool { return !t.Parent.IsZero() })
+// the group stands under it, and siblings are ordered among themselves; flat,
+// they are ordered among all.
+func arrange(rows []*book.Todo, order func(a, b *book.Todo) int, flat bool) []placed {
+	nested := !flat && slices.ContainsFunc(rows, func(t *book.Todo) bool { return !t.Parent.IsZero() })
 	out := make([]placed, 0, len(rows))
 	if !nested {
 		slices.SortFunc(rows, order)

@@ -1010,7 +1010,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {string} */
-        ViewName: "cup" | "today" | "overdue" | "waiting" | "upcoming" | "within-a-week" | "projects" | "done" | "bin";
+        ViewName: "cup" | "today" | "overdue" | "ready" | "waiting" | "upcoming" | "within-a-week" | "projects" | "done" | "bin";
         /** @enum {string} */
         Priority: "none" | "low" | "medium" | "high";
         /** @enum {string} */
@@ -1507,6 +1507,8 @@ export interface components {
             path?: string[];
             progress?: components["schemas"]["Progress"];
             next?: components["schemas"]["Titled"];
+            /** @description Why it stands where it does; absent outside Ready */
+            why?: string;
             /** @description Days someone has been waited for; absent outside Waiting and people's pages */
             waited?: number;
         };
@@ -1557,6 +1559,7 @@ export interface components {
                 cup: number;
                 today: number;
                 overdue: number;
+                ready: number;
                 waiting: number;
                 projects: number;
                 withinAWeek: number;

@@ -133,6 +133,7 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
     <ul>
       <IndexEntry to="/today" name="Today" :count="overview.counts.today" />
       <IndexEntry to="/overdue" name="Overdue" :count="overview.counts.overdue" />
+      <IndexEntry to="/ready" name="Ready" :count="overview.counts.ready" />
       <IndexEntry to="/waiting" name="Waiting" :count="overview.counts.waiting" />
     </ul>
     <h2>Look ahead</h2>

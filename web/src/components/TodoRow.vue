@@ -10,6 +10,7 @@ import { useFolding } from "@/composables/folding";
 import { useLinger } from "@/composables/linger";
 import { useRowDrag } from "@/composables/row-drag";
 import { useSelection } from "@/composables/selection";
+import { useToasts } from "@/composables/toasts";
 import { rowFacts } from "@/words/row";
 import { tagColour } from "@/words/names";
 import ActionMenu from "./ActionMenu.vue";
@@ -39,6 +40,7 @@ const current = useCurrent();
 const folding = useFolding();
 const linger = useLinger();
 const selection = useSelection();
+const toasts = useToasts();
 const sheet = inject(sheetKey);
 const root = useTemplateRef("root");
 const titleField = useTemplateRef("titleField");
@@ -84,6 +86,16 @@ function items(): MenuItem[] {
           ...(parent ? [{ name: "Lift it out", act: () => moves?.lift(id) }] : []),
           { name: "Move up", act: () => moves?.step(id, -1) },
           { name: "Move down", act: () => moves?.step(id, 1) },
+        ]
+      : []),
+    ...(props.row.why
+      ? [
+          {
+            name: "Why does it stand here?",
+            act: () =>
+              toasts.show({ text: `“${todo.value.title}” stands here: ${props.row.why}.` }),
+            apart: true,
+          },
         ]
       : []),
     { name: "Choose", act: () => selection.toggle(id), apart: true },

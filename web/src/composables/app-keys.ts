@@ -11,6 +11,7 @@ const places: Record<string, string> = {
   o: "/overdue",
   u: "/upcoming",
   w: "/within-a-week",
+  r: "/ready",
   a: "/waiting",
   p: "/projects",
   d: "/done",

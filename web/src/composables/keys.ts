@@ -46,6 +46,7 @@ export const keyHelp: KeyHelp[] = [
   { group: "Go to", keys: ["g o"], does: "Overdue" },
   { group: "Go to", keys: ["g u"], does: "Upcoming" },
   { group: "Go to", keys: ["g w"], does: "Within a week" },
+  { group: "Go to", keys: ["g r"], does: "Ready" },
   { group: "Go to", keys: ["g a"], does: "Waiting" },
   { group: "Go to", keys: ["g p"], does: "Projects" },
   { group: "Go to", keys: ["g d"], does: "Done" },

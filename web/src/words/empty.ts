@@ -27,6 +27,11 @@ export function emptyWords(view: string): { title: string; text: string } {
       };
     case "bin":
       return { title: "The bin is empty", text: "What you delete stays here for 30 days." };
+    case "ready":
+      return {
+        title: "Nothing is ready",
+        text: "What is open waits on someone, is parked, is planned for later or has not started.",
+      };
     case "waiting":
       return {
         title: "Nobody owes you anything",

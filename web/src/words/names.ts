@@ -4,6 +4,7 @@ export const viewNames: Record<string, string> = {
   cup: "The Cup",
   today: "Today",
   overdue: "Overdue",
+  ready: "Ready",
   waiting: "Waiting",
   upcoming: "Upcoming",
   "within-a-week": "Within a week",

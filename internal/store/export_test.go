@@ -31,7 +31,7 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 	if err != nil {
 		return err
 	}
-	for _, table := range []string{"history", "replies", "todo_tags", "notes", "todos", "people", "tags", "sections", "lists", "shelves", "goose_db_version"} {
+	for _, table := range []string{"history", "replies", "todo_tags", "notes", "views", "todos", "people", "tags", "sections", "lists", "shelves", "goose_db_version"} {
 		if _, err := db.ExecContext(ctx, "DROP TABLE "+table); err != nil {
 			return err
 		}

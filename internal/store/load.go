@@ -21,6 +21,7 @@ func (s *Store) Load(ctx context.Context) (*book.Book, error) {
 		func() error { return loadSections(ctx, s.read, rows) },
 		func() error { return loadTags(ctx, s.read, rows) },
 		func() error { return loadPeople(ctx, s.read, rows) },
+		func() error { return loadViews(ctx, s.read, rows) },
 		func() error { return loadTodos(ctx, s.read, rows) },
 	}
 	for _, step := range steps {
@@ -87,6 +88,15 @@ func loadPeople(ctx context.Context, db *sql.DB, into *book.Change) error {
 		row := &book.Person{}
 		into.People = append(into.People, book.Diff[book.Person]{After: row})
 		return r.Scan((*id)(&row.ID), &row.Name, &row.Email, &row.Phone, &row.Note, &row.Revision)
+	})
+}
+
+func loadViews(ctx context.Context, db *sql.DB, into *book.Change) error {
+	const query = "SELECT id, name, question, icon, colour, position, pinned, counted, revision FROM views"
+	return each(ctx, db, query, func(r *sql.Rows) error {
+		row := &book.View{}
+		into.Views = append(into.Views, book.Diff[book.View]{After: row})
+		return r.Scan((*id)(&row.ID), &row.Name, &row.Question, &row.Icon, text{&row.Colour}, &row.Position, &row.Pinned, &row.Counted, &row.Revision)
 	})
 }
 

@@ -105,6 +105,7 @@ func saveChange(w writer, c *book.Change) error {
 		func() error { return saveEach(w, c.Sections, saveSection) },
 		func() error { return saveEach(w, c.Tags, saveTag) },
 		func() error { return saveEach(w, c.People, savePerson) },
+		func() error { return saveEach(w, c.Views, saveView) },
 		func() error { return saveEach(w, c.Todos, saveTodo) },
 		func() error { return saveEach(w, c.Notes, saveNote) },
 	} {
@@ -162,6 +163,14 @@ func savePerson(w writer, d book.Diff[book.Person]) error {
 	}
 	p := d.After
 	return w.exec(putPerson, id(p.ID), p.Name, p.Email, p.Phone, p.Note, p.Revision)
+}
+
+func saveView(w writer, d book.Diff[book.View]) error {
+	if d.After == nil {
+		return w.exec(deleteView, id(d.Before.ID))
+	}
+	v := d.After
+	return w.exec(putView, id(v.ID), v.Name, v.Question, v.Icon, v.Colour.String(), v.Position, v.Pinned, v.Counted, v.Revision)
 }
 
 func saveTodo(w writer, d book.Diff[book.Todo]) error {

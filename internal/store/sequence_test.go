@@ -254,6 +254,11 @@ func dump(b *book.Book) string {
 		row.Revision = 0
 		lines = append(lines, fmt.Sprintf("shelf %+v", row))
 	}
+	for _, v := range b.Views() {
+		row := *v
+		row.Revision = 0
+		lines = append(lines, fmt.Sprintf("view %+v", row))
+	}
 	for _, p := range b.People() {
 		row := *p
 		row.Revision = 0

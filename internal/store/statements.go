@@ -17,6 +17,7 @@ const (
 	deleteSection  = "DELETE FROM sections WHERE id = ?"
 	deleteTag      = "DELETE FROM tags WHERE id = ?"
 	deletePerson   = "DELETE FROM people WHERE id = ?"
+	deleteView     = "DELETE FROM views WHERE id = ?"
 	deleteTodo     = "DELETE FROM todos WHERE id = ?"
 	deleteTodoTags = "DELETE FROM todo_tags WHERE todo = ?"
 	putTodoTag     = "INSERT INTO todo_tags (todo, nth, tag) VALUES (?, ?, ?)"
@@ -29,7 +30,7 @@ const (
 )
 
 var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, deleteSection, putSection, deleteTag, putTag, deleteTodo,
-	deleteTodoTags, putTodoTag, deleteNote, putNote, deletePerson, putPerson, putHistory, turnHistory, putReply}
+	deleteTodoTags, putTodoTag, deleteNote, putNote, deletePerson, putPerson, deleteView, putView, putHistory, turnHistory, putReply}
 
 // The rows are written by upserts, not by REPLACE: that would delete first,
 // look for all that refers to the row and take notes along.
@@ -38,6 +39,7 @@ var (
 	putList    = upsert("lists", "id", "shelf", "name", "colour", "position", "sorted", "checklist", "pinned", "archived", "template", "deleted", "revision")
 	putSection = upsert("sections", "id", "list", "name", "position", "revision")
 	putTag     = upsert("tags", "id", "name", "colour", "revision")
+	putView    = upsert("views", "id", "name", "question", "icon", "colour", "position", "pinned", "counted", "revision")
 	putPerson  = upsert("people", "id", "name", "email", "phone", "note", "revision")
 )
 

@@ -27,6 +27,7 @@ type Book struct {
 	tagNames map[string]ID
 	people   map[ID]*Person
 	sections map[ID]*Section
+	views    map[ID]*View
 	// siblings holds the to-dos of each place by their positions, the bin's too.
 	siblings map[ID][]*Todo
 }
@@ -36,7 +37,7 @@ func New(notes Notes) *Book {
 	return &Book{
 		notes: notes, todos: map[ID]place{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
 		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, people: map[ID]*Person{},
-		sections: map[ID]*Section{}, siblings: map[ID][]*Todo{},
+		sections: map[ID]*Section{}, views: map[ID]*View{}, siblings: map[ID][]*Todo{},
 	}
 }
 
@@ -134,9 +135,14 @@ func (b *Book) Sections(list ID) []*Section {
 		}
 	}
 	slices.SortFunc(sections, func(a, b *Section) int {
-		return cmp.Or(cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
+		return compareStanding(a.Position, b.Position, a.ID, b.ID)
 	})
 	return sections
+}
+
+// compareStanding compares rows by their places; the id settles the rest.
+func compareStanding(a, b Position, idA, idB ID) int {
+	return cmp.Or(cmp.Compare(a, b), bytes.Compare(idA[:], idB[:]))
 }
 
 // Shelves returns the shelves in no order, the bin's too.
@@ -262,6 +268,9 @@ func (b *Book) load(c *Change) {
 			b.tagNames[strings.ToLower(d.After.Name)] = d.After.ID
 		}
 		replace(b.tags, d, func(t *Tag) ID { return t.ID })
+	}
+	for _, d := range c.Views {
+		replace(b.views, d, func(v *View) ID { return v.ID })
 	}
 	for _, d := range c.People {
 		replace(b.people, d, func(p *Person) ID { return p.ID })

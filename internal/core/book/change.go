@@ -30,6 +30,7 @@ type Change struct {
 	Shelves  []Diff[Shelf]   `json:",omitempty"`
 	Tags     []Diff[Tag]     `json:",omitempty"`
 	People   []Diff[Person]  `json:",omitempty"`
+	Views    []Diff[View]    `json:",omitempty"`
 }
 
 // Empty reports whether the command found nothing to alter.
@@ -37,9 +38,9 @@ func (c *Change) Empty() bool {
 	return len(c.Todos)+len(c.Notes) == 0 && !c.Places()
 }
 
-// Places reports whether shelves, lists, sections, tags or people changed.
+// Places reports whether shelves, lists, sections, tags, people or views changed.
 func (c *Change) Places() bool {
-	return len(c.Lists)+len(c.Sections)+len(c.Shelves)+len(c.Tags)+len(c.People) > 0
+	return len(c.Lists)+len(c.Sections)+len(c.Shelves)+len(c.Tags)+len(c.People)+len(c.Views) > 0
 }
 
 // Todo returns the state after the change of the first to-do it touched, or

@@ -56,6 +56,7 @@ type draft struct {
 	shelves  rows[Shelf]
 	tags     rows[Tag]
 	people   rows[Person]
+	views    rows[View]
 }
 
 func newDraft(b *Book, env Env) *draft {
@@ -63,7 +64,7 @@ func newDraft(b *Book, env Env) *draft {
 	return &draft{book: b, env: env, now: day.TimestampOf(env.Clock.Now), todos: map[ID]*Diff[Todo]{},
 		touched: map[ID]bool{}, arrived: map[ID][]ID{}, last: map[ID]Position{},
 		lists: rowsOf(b.lists, next), sections: rowsOf(b.sections, next), shelves: rowsOf(b.shelves, next),
-		tags: rowsOf(b.tags, next), people: rowsOf(b.people, next)}
+		tags: rowsOf(b.tags, next), people: rowsOf(b.people, next), views: rowsOf(b.views, next)}
 }
 
 // did says what was done to a to-do.
@@ -204,7 +205,7 @@ func noteDiff(id ID, before, after string) Diff[Note] {
 func (d *draft) change(kind Kind) *Change {
 	c := &Change{Revision: d.book.revision + 1, Kind: kind, Says: d.says, Notes: d.notes,
 		Lists: d.lists.changes(), Sections: d.sections.changes(), Shelves: d.shelves.changes(),
-		Tags: d.tags.changes(), People: d.people.changes()}
+		Tags: d.tags.changes(), People: d.people.changes(), Views: d.views.changes()}
 	for _, id := range d.order {
 		diff := *d.todos[id]
 		switch {

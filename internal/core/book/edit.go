@@ -1,6 +1,13 @@
 package book
 
-import "tincup/internal/core/day"
+import (
+	"strings"
+
+	"tincup/internal/core/day"
+)
+
+// MaxOutcome is how long an outcome is at most, in characters.
+const MaxOutcome = 500
 
 // Edit changes fields of a to-do. A nil field stays as it is; a pointer to a
 // zero value clears it.
@@ -17,6 +24,8 @@ type Edit struct {
 	Estimate *int // minutes
 	// InOrder: its subtasks are done one after another.
 	InOrder *bool
+	// Outcome is what will be true when a project is done.
+	Outcome *string
 	// IsNote makes a note of it, or a to-do again.
 	IsNote *bool
 	// Person and Role go together; a Role of NoRole takes the person away.
@@ -73,6 +82,13 @@ func (c Edit) run(d *draft) error {
 	}
 	if c.InOrder != nil {
 		t.InOrder = *c.InOrder
+	}
+	if c.Outcome != nil {
+		if t.Outcome = strings.TrimSpace(*c.Outcome); t.Outcome != "" {
+			if t.Outcome, err = checkLine("outcome", "outcome", t.Outcome, MaxOutcome); err != nil {
+				return err
+			}
+		}
 	}
 	if c.IsNote != nil {
 		if err := d.turn(&t, *c.IsNote); err != nil {

@@ -25,6 +25,7 @@ func (b *Book) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 		func() error {
 			return d.people.invert(c.People, personAttributes, func(p *Person) string { return p.Name })
 		},
+		func() error { return d.views.invert(c.Views, viewAttributes, func(v *View) string { return v.Name }) },
 		func() error { return d.invertTodos(c.Todos) },
 		func() error { return d.invertNotes(c.Notes) },
 		func() error { return d.invertTags(c.Tags) },

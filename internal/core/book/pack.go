@@ -123,6 +123,9 @@ func (p *packer) todo(name string, t *Todo) {
 	p.word("Status", statusWords, uint8(t.Status))
 	p.flag("IsNote", t.IsNote)
 	p.flag("InOrder", t.InOrder)
+	if t.Outcome != "" {
+		p.line("Outcome", t.Outcome)
+	}
 	p.text("Handful", t.Handful)
 	p.word("Priority", priorityWords, uint8(t.Priority))
 	p.text("Start", t.Start)

@@ -6,7 +6,7 @@ import "strings"
 // or have another's name. Rows that were not written are looked at only where
 // something went.
 func (d *draft) checkRows(c *Change) error {
-	for _, check := range []func() error{d.checkShelves, d.checkLists, d.checkSections, d.checkTagNames, d.checkPeople} {
+	for _, check := range []func() error{d.checkShelves, d.checkLists, d.checkSections, d.checkTagNames, d.checkPeople, d.checkViews} {
 		if err := check(); err != nil {
 			return err
 		}

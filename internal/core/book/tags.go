@@ -137,6 +137,7 @@ func (c MergeTags) run(d *draft) error {
 		name := into.Name + t.Name[len(from.Name):]
 		if other, taken := d.tagNamed(name); taken {
 			instead[t.ID] = other.ID
+			d.askInstead(t.ID, other.ID)
 			d.tags.remove(t.ID)
 			continue
 		}

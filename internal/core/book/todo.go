@@ -55,6 +55,9 @@ type Todo struct {
 	IsNote bool `json:",omitzero"`
 	// InOrder: its subtasks are done one after another.
 	InOrder bool `json:",omitzero"`
+	// Outcome is what will be true when a project is done, to MaxOutcome
+	// characters on one line.
+	Outcome string `json:",omitzero"`
 	// Handful is the day for which it was picked; it lapses when the day ends.
 	Handful  day.Date `json:",omitzero"`
 	Priority Priority `json:",omitzero"`

@@ -106,6 +106,8 @@ func TestCheckByName(t *testing.T) {
 		{"both halves of everything", `{"any":[` + repeats + `,` + plain + `]}`, filter.Always, filter.Always, "/any/0 /any/1"},
 		{"with one person or unassigned", `{"any":[` + person + `,{"field":"person","op":"none"}]}`, filter.Possible, filter.Possible, ""},
 		{"parked and planned on a day", `{"all":[{"field":"plan","op":"none"},{"field":"plan","op":"on","date":"P0D"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
+		{"parked, and planned for a day", `{"all":[{"field":"plan","op":"parked"},{"field":"plan","op":"after","date":"P0D"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
+		{"parked or not", `{"any":[{"field":"plan","op":"parked"},{"not":{"field":"plan","op":"parked"}}]}`, filter.Always, filter.Always, "/any/0 /any/1/not"},
 		{"neither planned on a day nor without a plan", `{"all":[{"not":{"field":"plan","op":"none"}},{"not":{"field":"plan","op":"before","date":"P0D"}},{"not":{"field":"plan","op":"after","date":"-P1D"}}]}`,
 			filter.Possible, filter.Possible, ""}, // parked, or a week that holds both days
 		{"a closed next action", `{"all":[{"field":"next-action","op":"yes"},{"field":"status","op":"any-of","values":["completed","cancelled"]}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
@@ -231,7 +233,10 @@ func (r random) test() any {
 	case "text":
 		t["op"], t["text"] = "contains", pick(r, "lamp", "lamp oil", "oil")
 	case "due", "plan", "start", "completed":
-		op := pick(r, "before", "after", "on", "within-next", "within-past", "between", "none", "time-between")
+		op := pick(r, "before", "after", "on", "within-next", "within-past", "between", "none", "time-between", "parked")
+		if op == "parked" && field != "plan" {
+			op = "none"
+		}
 		if op == "time-between" && (field == "start" || field == "completed") {
 			op = "none"
 		}

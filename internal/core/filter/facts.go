@@ -132,42 +132,50 @@ func (t *Test) onDay(h day.Horizon, at day.TimeOfDay, today day.Date) bool {
 	if t.Op == None {
 		return h.IsZero()
 	}
+	if t.Op == Parked {
+		return h.Precision() == day.Parked
+	}
 	first, last := h.First(), h.Last()
 	if first.IsZero() {
 		return false
 	}
-	within := func(from, to day.Date) bool { return !first.After(to) && !last.Before(from) }
 	switch t.Op {
 	case Before:
 		return last.Before(t.Date.At(today))
 	case After:
 		return first.After(t.Date.At(today))
-	case On:
-		return within(t.Date.At(today), t.Date.At(today))
-	case WithinNext:
-		return within(today, today.AddDays(t.Days))
-	case WithinPast:
-		return within(today.AddDays(-t.Days), today)
-	case Between:
-		return within(t.Date.At(today), t.To.At(today))
+	case TimeBetween:
+		return t.timeOf(at)
 	}
+	from, to := t.span(today)
+	return !first.After(to) && !last.Before(from)
+}
+
+// timeOf answers a test on a time of the day.
+func (t *Test) timeOf(at day.TimeOfDay) bool {
 	return !at.IsZero() && at.Compare(t.From) >= 0 && at.Compare(t.Until) <= 0
 }
 
-// holds evaluates a node.
-func (n *node) holds(f *facts, today day.Date) bool {
-	switch {
-	case n == nil:
-		return true
-	case n.kind == isTest:
-		return n.test.eval(f, today)
-	case n.kind == isNot:
-		return !n.nodes[0].holds(f, today)
-	}
-	for _, sub := range n.nodes {
-		if sub.holds(f, today) == (n.kind == isAny) {
-			return n.kind == isAny
+// span returns the days that the test asks for, both counted in; from lies after
+// to where there are none.
+func (t *Test) span(today day.Date) (from, to day.Date) {
+	switch d := t.Date.At(today); t.Op {
+	case Before:
+		if d == day.MinDate {
+			return day.MaxDate, day.MinDate
 		}
+		return day.MinDate, d.AddDays(-1)
+	case After:
+		if d == day.MaxDate {
+			return day.MaxDate, day.MinDate
+		}
+		return d.AddDays(1), day.MaxDate
+	case On:
+		return d, d
+	case WithinNext:
+		return today, today.AddDays(t.Days)
+	case WithinPast:
+		return today.AddDays(-t.Days), today
 	}
-	return n.kind == isAll
+	return t.Date.At(today), t.To.At(today)
 }

@@ -102,6 +102,7 @@ const (
 	TimeBetween Op = "time-between"
 	AtMost      Op = "at-most"
 	AtLeast     Op = "at-least"
+	Parked      Op = "parked" // a plan for some time, maybe
 	Yes         Op = "yes"
 	No          Op = "no"
 )
@@ -115,7 +116,7 @@ var (
 var operators = map[Field][]Op{
 	Text: {Contains}, List: {AnyOf, None}, Shelf: {AnyOf}, Section: {AnyOf, None}, Tag: {AnyOf, AllOf, NoneOf, None},
 	Priority: {AnyOf}, Status: {AnyOf}, Kind: {AnyOf}, Role: {AnyOf}, Person: {AnyOf, None},
-	Due: append([]Op{TimeBetween}, dateOps...), Plan: append([]Op{TimeBetween}, dateOps...), Start: dateOps,
+	Due: append([]Op{TimeBetween}, dateOps...), Plan: append([]Op{TimeBetween, Parked}, dateOps...), Start: dateOps,
 	Created: dateOps[:6], Completed: dateOps, Estimate: {AtMost, AtLeast, None},
 	Overdue: flagOps, Repeating: flagOps, Paused: flagOps, HasSubtasks: flagOps, IsSubtask: flagOps, NextAction: flagOps,
 	Attachment: flagOps, InHandful: flagOps,

@@ -1,35 +1,76 @@
 package filter
 
 import (
+	"cmp"
+	"slices"
+	"strings"
+
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 )
 
 // Matcher is a filter made ready to be asked of many to-dos of one Book at one
-// moment.
+// moment. It is for one goroutine.
 type Matcher struct {
-	filter Filter
-	book   *book.Book
-	clock  day.Clock
-	today  day.Date
-	// needs are the fields the filter asks about, so that nothing else is
-	// looked up.
-	needs map[Field]bool
+	book  *book.Book
+	clock day.Clock
+	today day.Date
 	// above holds each tag with those it is nested under.
 	above map[book.ID][]book.ID
 	// ready tells whether a to-do could be done now, for next actions.
 	ready func(*book.Todo) bool
+	whole question
+	// err is the first error of reading notes.
+	err error
+}
+
+// question is a node made ready; cost is what asking takes, roughly, in
+// nanoseconds, so that what is cheap is asked first.
+type question struct {
+	holds func(*book.Todo) bool
+	cost  int
 }
 
 // Matcher makes a filter ready. ready tells what could be done now; it is asked
 // only where the filter asks for next actions.
 func (f Filter) Matcher(b *book.Book, c day.Clock, ready func(*book.Todo) bool) *Matcher {
-	m := &Matcher{filter: f, book: b, clock: c, today: c.Today(), needs: map[Field]bool{}, ready: ready}
-	f.tests(func(n *node, _ bool) { m.needs[n.test.Field] = true })
-	if m.needs[Tag] {
-		m.above = nesting(b)
-	}
+	m := &Matcher{book: b, clock: c, today: c.Today(), ready: ready}
+	m.whole = m.node(f.root)
 	return m
+}
+
+// Match reports whether the filter holds of a to-do. The error is that of
+// reading notes.
+func (m *Matcher) Match(t *book.Todo) (bool, error) {
+	is := m.whole.holds(t)
+	return is && m.err == nil, m.err
+}
+
+func (m *Matcher) node(n *node) question {
+	switch {
+	case n == nil:
+		return question{holds: func(*book.Todo) bool { return true }}
+	case n.kind == isTest:
+		return m.test(n.test)
+	case n.kind == isNot:
+		sub := m.node(n.nodes[0])
+		return question{func(t *book.Todo) bool { return !sub.holds(t) }, sub.cost}
+	}
+	subs, whole := make([]question, len(n.nodes)), 1
+	for i, s := range n.nodes {
+		subs[i] = m.node(s)
+		whole += subs[i].cost
+	}
+	slices.SortStableFunc(subs, func(a, b question) int { return cmp.Compare(a.cost, b.cost) })
+	decides := n.kind == isAny // one that says so decides
+	return question{func(t *book.Todo) bool {
+		for i := range subs {
+			if subs[i].holds(t) == decides {
+				return decides
+			}
+		}
+		return !decides
+	}, whole}
 }
 
 // nesting returns for each tag itself and the tags above it.
@@ -46,64 +87,194 @@ func nesting(b *book.Book) map[book.ID][]book.ID {
 	return above
 }
 
-// Match reports whether the filter holds of a to-do. The error is that of
-// reading notes.
-func (m *Matcher) Match(t *book.Todo) (bool, error) {
-	f, err := m.facts(t)
-	if err != nil {
-		return false, err
+func (m *Matcher) test(t *Test) question {
+	switch t.Field {
+	case Text:
+		return question{m.text(fold(t.Text)), 20_000}
+	case List:
+		return question{oneOf(t, func(t *book.Todo) book.ID { return t.List }), 4}
+	case Shelf:
+		return question{oneOf(t, m.shelf), 30}
+	case Section:
+		return question{oneOf(t, func(t *book.Todo) book.ID { return t.Section }), 4}
+	case Person:
+		return question{oneOf(t, func(t *book.Todo) book.ID { return t.Person.ID }), 4}
+	case Tag:
+		return question{m.tagged(t), 10}
+	case Priority:
+		is := among(t, func(w string) (p book.Priority, err error) { err = p.UnmarshalText([]byte(w)); return p, err })
+		return question{func(t *book.Todo) bool { return is[t.Priority] }, 1}
+	case Status:
+		is := among(t, func(w string) (s book.Status, err error) { err = s.UnmarshalText([]byte(w)); return s, err })
+		return question{func(t *book.Todo) bool { return is[t.Status] && !t.IsNote }, 1}
+	case Role:
+		is := among(t, func(w string) (r book.Role, err error) { err = r.UnmarshalText([]byte(w)); return r, err })
+		return question{func(t *book.Todo) bool { return t.Person.Role != book.NoRole && is[t.Person.Role] }, 1}
+	case Kind:
+		is := [2]bool{slices.Contains(t.Words, wordsOf[Kind][0]), slices.Contains(t.Words, wordsOf[Kind][1])}
+		return question{func(t *book.Todo) bool { return is[toInt(t.IsNote)] }, 1}
+	case Estimate:
+		return question{estimate(t), 1}
+	case Due, Plan, Start, Created, Completed:
+		return m.dated(t)
 	}
-	return m.filter.root.holds(&f, m.today), nil
+	flag, wanted := m.flag(t.Field), t.Op == Yes
+	return question{func(t *book.Todo) bool { return flag.holds(t) == wanted }, flag.cost}
 }
 
-func (m *Matcher) facts(t *book.Todo) (facts, error) {
-	c := m.clock
-	f := facts{list: t.List, section: t.Section, priority: t.Priority, status: t.Status, note: t.IsNote, start: t.Start,
-		due: c.DayOfMoment(t.Due), dueTime: t.Due.Time, estimate: int(t.Estimate), person: t.Person.ID, role: t.Person.Role,
-		repeating: t.Repeat != nil && t.Record.IsZero(), paused: t.Paused(), isSubtask: !t.Parent.IsZero(),
-		attachment: len(t.Attachments) > 0, handful: t.Handful == m.today}
-	if m.needs[Text] {
+// among marks the words that a test names.
+func among[T ~uint8](t *Test, read func(string) (T, error)) (is [16]bool) {
+	for _, w := range t.Words {
+		if v, err := read(w); err == nil && int(v) < len(is) {
+			is[v] = true
+		}
+	}
+	return is
+}
+
+func oneOf(t *Test, of func(*book.Todo) book.ID) func(*book.Todo) bool {
+	if t.Op == None {
+		return func(t *book.Todo) bool { return of(t).IsZero() }
+	}
+	ids := t.IDs
+	return func(t *book.Todo) bool {
+		id := of(t)
+		return !id.IsZero() && slices.Contains(ids, id)
+	}
+}
+
+func (m *Matcher) shelf(t *book.Todo) book.ID {
+	if l, err := m.book.List(t.List); err == nil {
+		return l.Shelf
+	}
+	return book.ID{}
+}
+
+func (m *Matcher) text(needle string) func(*book.Todo) bool {
+	return func(t *book.Todo) bool {
+		if t.NotesSize == 0 {
+			return strings.Contains(fold(t.Title), needle)
+		}
 		note, err := m.book.Note(t)
-		if err != nil {
-			return f, err
+		if err != nil && m.err == nil {
+			m.err = err
 		}
-		f.text = fold(t.Title + "\n" + note)
+		return strings.Contains(fold(t.Title+"\n"+note), needle)
 	}
-	if m.needs[Shelf] {
-		if l, err := m.book.List(t.List); err == nil {
-			f.shelf = l.Shelf
+}
+
+func (m *Matcher) tagged(t *Test) func(*book.Todo) bool {
+	if t.Op == None {
+		return func(t *book.Todo) bool { return len(t.Tags) == 0 }
+	}
+	if m.above == nil {
+		m.above = nesting(m.book)
+	}
+	// covers are the tags that carry each that is asked for.
+	covers := make([][]book.ID, len(t.IDs))
+	for tag, above := range m.above {
+		for i, id := range t.IDs {
+			if slices.Contains(above, id) {
+				covers[i] = append(covers[i], tag)
+			}
 		}
 	}
-	if m.needs[Tag] {
-		for _, tag := range t.Tags {
-			f.tags = append(f.tags, m.above[tag]...)
+	has := func(t *book.Todo, tags []book.ID) bool {
+		return slices.ContainsFunc(t.Tags, func(id book.ID) bool { return slices.Contains(tags, id) })
+	}
+	if t.Op == AllOf {
+		return func(t *book.Todo) bool {
+			return len(t.Tags) > 0 && !slices.ContainsFunc(covers, func(tags []book.ID) bool { return !has(t, tags) })
 		}
 	}
-	if m.needs[Plan] {
-		f.plan = t.Plan.DayIn(c)
-		f.planTime, _ = t.Plan.Slot()
+	all, wanted := slices.Concat(covers...), t.Op == AnyOf
+	return func(t *book.Todo) bool { return has(t, all) == wanted }
+}
+
+func estimate(t *Test) func(*book.Todo) bool {
+	minutes := int32(t.Minutes)
+	switch t.Op {
+	case AtMost:
+		return func(t *book.Todo) bool { return t.Estimate > 0 && int32(t.Estimate) <= minutes }
+	case AtLeast:
+		return func(t *book.Todo) bool { return int32(t.Estimate) >= minutes }
 	}
-	if m.needs[Created] {
-		f.created = c.DayOf(t.Created.Time())
+	return func(t *book.Todo) bool { return t.Estimate == 0 }
+}
+
+// dated answers from the days that matter, worked out once.
+func (m *Matcher) dated(test *Test) question {
+	from, to := test.span(m.today)
+	day1 := func(d day.Date) bool { return !d.IsZero() && !d.Before(from) && !d.After(to) }
+	if test.Op == None {
+		day1 = day.Date.IsZero
 	}
-	if m.needs[Completed] && !t.Completed.IsZero() {
-		f.completed = c.DayOf(t.Completed.Time())
+	switch test.Field {
+	case Start:
+		return question{func(t *book.Todo) bool { return day1(t.Start) }, 2}
+	case Due:
+		if test.Op == TimeBetween {
+			return question{func(t *book.Todo) bool { return test.timeOf(t.Due.Time) && !t.Due.IsZero() }, 3}
+		}
+		return question{func(t *book.Todo) bool { return day1(m.clock.DayOfMoment(t.Due)) }, 3}
+	case Created:
+		first, last := m.instants(from, to)
+		return question{func(t *book.Todo) bool { return t.Created >= first && t.Created < last }, 2}
+	case Completed:
+		if test.Op == None {
+			return question{func(t *book.Todo) bool { return t.Completed.IsZero() }, 2}
+		}
+		first, last := m.instants(from, to)
+		return question{func(t *book.Todo) bool { return !t.Completed.IsZero() && t.Completed >= first && t.Completed < last }, 2}
 	}
-	if m.needs[Overdue] && !t.Due.IsZero() {
-		f.passed = f.due.Before(m.today) || f.due == m.today && t.Due.HasTime() && c.Passed(t.Due)
+	return question{func(t *book.Todo) bool {
+		if t.Plan.IsZero() {
+			return test.Op == None
+		}
+		at, _ := t.Plan.Slot()
+		return test.onDay(t.Plan.DayIn(m.clock), at, m.today)
+	}, 8}
+}
+
+// instants are when the first of some days begins and when the last has ended.
+func (m *Matcher) instants(from, to day.Date) (first, end day.Timestamp) {
+	return day.TimestampOf(m.clock.StartOf(from)), day.TimestampOf(m.clock.StartOf(to.AddDays(1)))
+}
+
+func (m *Matcher) flag(f Field) question {
+	switch f {
+	case Overdue:
+		return question{func(t *book.Todo) bool {
+			if t.Due.IsZero() || t.IsNote || !t.Open() {
+				return false
+			}
+			if d := m.clock.DayOfMoment(t.Due); d != m.today {
+				return d.Before(m.today)
+			}
+			return t.Due.HasTime() && m.clock.Passed(t.Due)
+		}, 5}
+	case Repeating:
+		return question{func(t *book.Todo) bool { return t.Repeat != nil && t.Record.IsZero() }, 1}
+	case Paused:
+		return question{(*book.Todo).Paused, 2}
+	case HasSubtasks:
+		return question{func(t *book.Todo) bool { return m.book.HasSubtasks(t.ID) }, 60}
+	case IsSubtask:
+		return question{func(t *book.Todo) bool { return !t.Parent.IsZero() }, 1}
+	case NextAction:
+		return question{m.isNext, 400}
+	case Attachment:
+		return question{func(t *book.Todo) bool { return len(t.Attachments) > 0 }, 1}
 	}
-	if m.needs[HasSubtasks] {
-		f.hasSubtasks = m.book.HasSubtasks(t.ID)
-	}
-	if m.needs[NextAction] && t.Open() && !t.Parent.IsZero() {
-		f.next = m.isNext(t)
-	}
-	return f, nil
+	return question{func(t *book.Todo) bool { return t.Handful == m.today }, 1}
 }
 
 // isNext reports whether a subtask is the next action of the project it is in,
 // the outermost one.
 func (m *Matcher) isNext(t *book.Todo) bool {
+	if t.Parent.IsZero() || !t.Open() {
+		return false
+	}
 	top := t
 	for !top.Parent.IsZero() {
 		parent, err := m.book.Todo(top.Parent)

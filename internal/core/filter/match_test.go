@@ -140,6 +140,9 @@ func (e slow) days(n map[string]any, first, last day.Date, none bool, at string)
 	if n["op"] == "none" {
 		return none
 	}
+	if n["op"] == "parked" {
+		return !none && first.IsZero()
+	}
 	if first.IsZero() {
 		return false
 	}

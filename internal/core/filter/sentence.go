@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"tincup/internal/core/book"
 )
@@ -14,8 +15,20 @@ func (f Filter) Sentence(b *book.Book) string {
 	if f.root == nil {
 		return "Everything."
 	}
-	s := f.root.say(b, true)
-	return strings.ToUpper(s[:1]) + s[1:] + "."
+	return sentence(f.root.say(b, true))
+}
+
+// SentenceAmong says the filter of to-dos that are all of a sort, such as open.
+func (f Filter) SentenceAmong(b *book.Book, sort string) string {
+	if f.IsZero() {
+		return sentence("everything " + sort)
+	}
+	return sentence(sort + ", and " + f.root.say(b, f.root.kind == isAll))
+}
+
+func sentence(s string) string {
+	_, n := utf8.DecodeRuneInString(s)
+	return strings.ToUpper(s[:n]) + s[n:] + "."
 }
 
 // say joins the nodes of a group; a group within another stands in brackets.
@@ -125,6 +138,8 @@ func (t *Test) sayDate() string {
 	switch t.Op {
 	case None:
 		return map[Field]string{Due: "without a due", Start: "without a start", Plan: "without a plan", Completed: "neither completed nor cancelled"}[t.Field]
+	case Parked:
+		return "parked"
 	case Before:
 		return verb + " before " + t.Date.words()
 	case After:

@@ -28,6 +28,7 @@ func TestSentences(t *testing.T) {
 		{`{"field":"start","op":"after","date":"-P2W"}`, "Starting after 14 days ago."},
 		{`{"field":"plan","op":"between","date":"P0D","to":"2026-12-24"}`, "Planned from today to Thu 24 Dec 2026."},
 		{`{"field":"plan","op":"none"}`, "Without a plan."},
+		{`{"field":"plan","op":"parked"}`, "Parked."},
 		{`{"field":"due","op":"time-between","from":"09:00","until":"12:00"}`, "Due at a time from 09:00 to 12:00."},
 		{`{"field":"created","op":"within-past","days":1}`, "Put in within the past day."},
 		{`{"field":"completed","op":"none"}`, "Neither completed nor cancelled."},

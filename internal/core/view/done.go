@@ -48,6 +48,12 @@ func done(b *book.Book, now moment, q Query) *Result {
 	return res
 }
 
+// dayDone is the day on which it was completed or cancelled, the newest first.
+func (n moment) dayDone(t *book.Todo) (groupKey, bool) {
+	d := n.DayOf(t.Completed.Time())
+	return groupKey{rank: int32(n.today.Sub(d)), kind: OnDay, horizon: day.OnDay(d)}, true
+}
+
 // dayTable finds the day of an instant without asking the zone each time.
 type dayTable struct {
 	first  day.Date

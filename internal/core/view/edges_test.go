@@ -17,6 +17,8 @@ type shelf struct {
 	book *book.Book
 	ids  int
 	now  time.Time
+	// clock, if set, stands for now in UTC.
+	clock *day.Clock
 }
 
 func newShelf(t testing.TB) *shelf {
@@ -25,7 +27,11 @@ func newShelf(t testing.TB) *shelf {
 
 func (s *shelf) do(cmd book.Command) *book.Change {
 	s.t.Helper()
-	c, err := s.book.Do(book.Env{Clock: day.Clock{Now: s.now, Zone: time.UTC}, NewID: func() book.ID {
+	clock := day.Clock{Now: s.now, Zone: time.UTC}
+	if s.clock != nil {
+		clock = *s.clock
+	}
+	c, err := s.book.Do(book.Env{Clock: clock, NewID: func() book.ID {
 		s.ids++
 		return book.ID{13: byte(s.ids >> 16), 14: byte(s.ids >> 8), 15: byte(s.ids)}
 	}}, cmd)

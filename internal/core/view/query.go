@@ -1,11 +1,13 @@
 package view
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/filter"
 )
 
 // Name is a shipped view.
@@ -27,6 +29,9 @@ const (
 	WithTag     Name = "tag"
 	WithPerson  Name = "person"
 	OnRail      Name = "rail"
+	// Own is a view that a person made, Asked one that is not saved.
+	Own   Name = "own"
+	Asked Name = "asked"
 )
 
 // MaxMonths is how many months Upcoming shows beyond its days at most.
@@ -36,8 +41,17 @@ const MaxMonths = 12
 type Query struct {
 	Name Name
 	// List is the list of InList, Tag the tag of WithTag, Person the one of
-	// WithPerson.
-	List, Tag, Person book.ID
+	// WithPerson, View that of Own.
+	List, Tag, Person, View book.ID
+	// Definition is what Asked asks.
+	Definition Definition
+	// Narrow holds of every row, beside what the view asks.
+	Narrow filter.Filter
+	// Group and Order, if set, take the place of the view's own; UrgentDays is
+	// for a two-by-two.
+	Group      Grouping
+	Order      []Key
+	UrgentDays int
 	// Cup is the rail cup of OnRail: a day, week, month or parked.
 	Cup day.Horizon
 	// Months is how many months Upcoming shows beyond its days, 0 to MaxMonths.
@@ -88,10 +102,14 @@ type Group struct {
 	// Count is all of the group's rows, also those outside Offset and Limit.
 	// Notes of them are kind note, which a person is told no count of.
 	Count, Notes int
-	Rows         []Row
+	// Minutes is the work in it: of each row its estimate, or that of its
+	// subtasks here where that is more.
+	Minutes int
+	Rows    []Row
 	// ComesRound are to-dos of other days whose repeat has a date on this one.
 	// They are neither rows nor counted.
 	ComesRound []*book.Todo
+	code       uint8
 }
 
 // Row is a to-do as it stands in a view.
@@ -133,6 +151,7 @@ type groupKey struct {
 	kind    Kind
 	horizon day.Horizon
 	of      book.ID
+	code    uint8 // a value of a closed set
 }
 
 // question is what a view is made of.
@@ -149,6 +168,9 @@ type question struct {
 	flat bool
 	// always are groups that stand there though they are empty.
 	always []groupKey
+	// keyed: the order is the person's, and holds in every group.
+	keyed bool
+	err   error
 }
 
 // Ask answers the query. It fails with a *book.NotFoundError for a list that
@@ -156,60 +178,125 @@ type question struct {
 func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
 	now := at(c)
 	res := &Result{}
-	var ask question
+	var ask *question
 	switch q.Name {
 	case Cup:
-		ask = question{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: now.cup, order: byWeight}
+		ask = &question{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: now.cup, order: byWeight}
 	case Today:
-		ask = question{rows: b.Open(), group: now.inToday, order: byWeight}
+		ask = &question{rows: b.Open(), group: now.inToday, order: byWeight}
 	case Overdue:
-		ask = question{rows: b.Open(), group: now.inOverdue, order: byWeight}
+		ask = &question{rows: b.Open(), group: now.inOverdue, order: byWeight}
 	case Upcoming:
 		if q.Months < 0 || q.Months > MaxMonths {
 			return nil, fmt.Errorf("months is %d; 0 to %d is wanted", q.Months, MaxMonths)
 		}
-		ask = question{rows: b.Open(), group: now.upcoming(q.Months, &res.Beyond), order: byWeight,
+		ask = &question{rows: b.Open(), group: now.upcoming(q.Months, &res.Beyond), order: byWeight,
 			round: now.comesRound(b.Open(), upcomingDays)}
 	case WithinAWeek:
-		ask = question{rows: b.Open(), group: now.withinAWeek, order: byWeight}
+		ask = &question{rows: b.Open(), group: now.withinAWeek, order: byWeight}
 	case InList:
 		l, err := b.List(q.List)
 		if err != nil {
 			return nil, err
 		}
-		ask = question{rows: slices.Collect(b.OfList(q.List)), group: inList(b, l), order: l.Order.Compare}
+		ask = &question{rows: slices.Collect(b.OfList(q.List)), group: inList(b, l), order: l.Order.Compare}
 		ask.always = sectionKeys(b, l)
 	case WithTag:
 		tag, err := b.Tag(q.Tag)
 		if err != nil {
 			return nil, err
 		}
-		ask = question{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: tagged(b, tag), order: byWeight}
+		ask = &question{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: tagged(b, tag), order: byWeight}
 	case WithPerson:
 		if _, err := b.Person(q.Person); err != nil {
 			return nil, err
 		}
-		ask = question{rows: withPaused(b), group: withPerson(q.Person), order: longestWaiting}
+		ask = &question{rows: withPaused(b), group: withPerson(q.Person), order: longestWaiting}
 	case Ready:
-		ask = question{rows: b.Open(), group: now.readyNow(b), order: now.byUrgency, flat: true}
+		ask = &question{rows: b.Open(), group: now.readyNow(b), order: now.byUrgency, flat: true}
 	case Waiting:
-		ask = question{rows: b.Open(), group: waiting, order: longestWaiting}
+		ask = &question{rows: b.Open(), group: waiting, order: longestWaiting}
 	case Projects:
-		ask = question{rows: b.Open(), group: projects(b), order: byWeight}
+		ask = &question{rows: b.Open(), group: projects(b), order: byWeight}
 	case OnRail:
 		if q.Cup.IsZero() {
 			return nil, fmt.Errorf("a cup is wanted: a day, a week, a month or parked")
 		}
-		ask = question{rows: b.Open(), group: now.onRail(q.Cup), order: byWeight}
+		ask = &question{rows: b.Open(), group: now.onRail(q.Cup), order: byWeight}
+	case Own, Asked:
+		d := q.Definition
+		if q.Name == Own {
+			v, err := b.View(q.View)
+			if err != nil {
+				return nil, err
+			}
+			if d, err = ParseDefinition([]byte(v.Question)); err != nil {
+				return nil, err
+			}
+		}
+		ask = d.ask(b, now)
+		q = d.defaults(q)
 	case Done:
-		return done(b, now, q), nil
+		if q.Narrow.IsZero() && q.Group == "" && len(q.Order) == 0 {
+			return done(b, now, q), nil
+		}
+		ask = &question{rows: b.Closed(), group: now.dayDone, order: newestClosed}
 	case Bin:
-		ask = question{rows: b.Bin(), group: everything, order: newestDeleted}
+		ask = &question{rows: b.Bin(), group: everything, order: newestDeleted}
 	default:
 		return nil, fmt.Errorf("%.40q is not a view", q.Name)
 	}
+	ask.narrow(b, now, q)
 	ask.answer(b, now, q, res)
-	return res, nil
+	return res, ask.err
+}
+
+// defaults fills in of a query what the definition says.
+func (d Definition) defaults(q Query) Query {
+	if d.Shape == TwoByTwo && q.Group == "" {
+		q.Group = GroupByWeight
+	}
+	if q.Group == "" {
+		q.Group = d.Group
+	}
+	if len(q.Order) == 0 {
+		q.Order = d.Order
+	}
+	if q.UrgentDays == 0 {
+		q.UrgentDays = d.UrgentDays
+	}
+	return q
+}
+
+// narrow leaves out what the query does not want, and groups and orders the rest
+// as it says.
+func (a *question) narrow(b *book.Book, now moment, q Query) {
+	if !q.Narrow.IsZero() {
+		group, m := a.group, q.Narrow.Matcher(b, now.Clock, now.ready)
+		a.group = func(t *book.Todo) (groupKey, bool) {
+			if is, err := m.Match(t); !is {
+				if err != nil && a.err == nil {
+					a.err = err
+				}
+				return groupKey{}, false
+			}
+			return group(t)
+		}
+		a.always, a.round = nil, nil
+	}
+	if q.Group != "" {
+		group, by := a.group, now.by(b, q.Group, q.UrgentDays)
+		a.group = func(t *book.Todo) (groupKey, bool) {
+			if _, ok := group(t); !ok {
+				return groupKey{}, false
+			}
+			return by(t), true
+		}
+		a.always, a.round = nil, nil
+	}
+	if len(q.Order) > 0 {
+		a.order, a.keyed = inOrder(q.Order), true
+	}
 }
 
 // withPaused returns the open to-dos and those whose repeat is paused.
@@ -220,7 +307,7 @@ func withPaused(b *book.Book) []*book.Todo {
 	return slices.Concat(b.Open(), b.Paused())
 }
 
-func (a question) answer(b *book.Book, now moment, q Query, res *Result) {
+func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
 	buckets := map[groupKey][]*book.Todo{}
 	for _, key := range a.always {
 		buckets[key] = nil
@@ -239,18 +326,19 @@ func (a question) answer(b *book.Book, now moment, q Query, res *Result) {
 			keys = append(keys, key)
 		}
 	}
-	slices.SortFunc(keys, func(a, b groupKey) int { return int(a.rank) - int(b.rank) })
+	slices.SortFunc(keys, func(a, b groupKey) int { return cmp.Compare(a.rank, b.rank) })
 	for _, key := range keys {
 		rows := buckets[key]
 		order := a.order
-		if key.kind == PlannedToday || key.kind == Planned {
+		switch {
+		case key.kind == Ticked:
+			order = newestClosed
+		case !a.keyed && (key.kind == PlannedToday || key.kind == Planned):
 			order = bySlot
 		}
-		if key.kind == Ticked {
-			order = newestClosed
-		}
-		res.Groups = append(res.Groups, Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, Count: len(rows), Notes: notes(rows),
-			Rows: now.window(b, rows, order, res.Total, q, a.flat), ComesRound: a.round[key]})
+		res.Groups = append(res.Groups, Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, code: key.code, Count: len(rows), Notes: notes(rows),
+			Minutes: minutes(rows),
+			Rows:    now.window(b, rows, order, res.Total, q, a.flat), ComesRound: a.round[key]})
 		res.Total += len(rows)
 	}
 }

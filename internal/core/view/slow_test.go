@@ -226,6 +226,10 @@ func writeSets(groups map[string][]string) string {
 }
 
 func randomBook(t testing.TB, r *rand.Rand, today day.Date, size int) *book.Book {
+	return randomShelf(t, r, today, size).book
+}
+
+func randomShelf(t testing.TB, r *rand.Rand, today day.Date, size int) *shelf {
 	s := newShelf(t)
 	list := s.do(book.AddList{Name: "Loans"}).Lists[0].After.ID
 	near := func() day.Date { return today.AddDays(r.IntN(80) - 20) }
@@ -267,7 +271,7 @@ func randomBook(t testing.TB, r *rand.Rand, today day.Date, size int) *book.Book
 			s.do(book.Delete{ID: id})
 		}
 	}
-	return s.book
+	return s
 }
 
 func TestDoneByDay(t *testing.T) {

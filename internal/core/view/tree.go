@@ -83,3 +83,41 @@ func (n moment) comesRound(rows []*book.Todo, upTo int) map[groupKey][]*book.Tod
 	}
 	return found
 }
+
+// minutes is the work in a group, each row's counted once: its estimate, or the
+// work of its subtasks in the group where that is more.
+func minutes(rows []*book.Todo) (sum int) {
+	nested := false
+	for _, t := range rows {
+		sum += int(t.Estimate)
+		nested = nested || !t.Parent.IsZero()
+	}
+	if !nested || sum == 0 {
+		return sum
+	}
+	under := make(map[book.ID][]*book.Todo, len(rows))
+	here := make(map[book.ID]bool, len(rows))
+	for _, t := range rows {
+		here[t.ID] = true
+	}
+	for _, t := range rows {
+		if here[t.Parent] {
+			under[t.Parent] = append(under[t.Parent], t)
+		}
+	}
+	var work func(t *book.Todo) int
+	work = func(t *book.Todo) int {
+		below := 0
+		for _, sub := range under[t.ID] {
+			below += work(sub)
+		}
+		return max(int(t.Estimate), below)
+	}
+	sum = 0
+	for _, t := range rows {
+		if !here[t.Parent] {
+			sum += work(t)
+		}
+	}
+	return sum
+}

@@ -404,3 +404,55 @@ test("tags, people, lists and history in the page", async ({ page, demo, complai
   await slip(page).getByRole("button", { name: "Make it a to-do" }).click();
   await expect(row(page, "Wall colours").getByRole("checkbox")).toBeVisible();
 });
+
+test("by mouse alone: lists, shelves and sections are dragged among their like", async ({
+  page,
+  tincup,
+}) => {
+  const shelf = await tincup.post("/api/shelves", { name: "Museum" });
+  await tincup.post("/api/shelves", { name: "Home" });
+  for (const name of ["Loans", "Labels", "Opening"])
+    await tincup.post("/api/lists", { name, shelf: shelf.id });
+  const grant = await tincup.post("/api/lists", { name: "Grant", shelf: shelf.id });
+  for (const name of ["First", "Second"])
+    await tincup.post(`/api/lists/${grant.id}/sections`, { name });
+  await tincup.post("/api/todos", { title: "Sum up the year", list: grant.id });
+  await visit(page, `${tincup.url}/list/${grant.id}`);
+  const names = () =>
+    index(page)
+      .locator("h3, a")
+      .evaluateAll((all) =>
+        all
+          .map((el) => (el.querySelector(".shelf-name, .name") ?? el).textContent?.trim() ?? "")
+          .filter((n) => ["Museum", "Home", "Loans", "Labels", "Opening", "Grant"].includes(n)),
+      );
+  await expect.poll(names).toEqual(["Museum", "Loans", "Labels", "Opening", "Grant", "Home"]);
+  const list = (name: string) => index(page).getByRole("link", { name });
+  await list("Opening").dragTo(list("Loans"), { targetPosition: { x: 60, y: 3 } });
+  await expect.poll(names).toEqual(["Museum", "Opening", "Loans", "Labels", "Grant", "Home"]);
+  await list("Labels").dragTo(index(page).getByText("Home", { exact: true }));
+  await expect.poll(names).toEqual(["Museum", "Opening", "Loans", "Grant", "Home", "Labels"]);
+  await index(page)
+    .getByText("Home", { exact: true })
+    .dragTo(index(page).getByText("Museum", { exact: true }), { targetPosition: { x: 30, y: 2 } });
+  await expect.poll(names).toEqual(["Home", "Labels", "Museum", "Opening", "Loans", "Grant"]);
+  // Sections, and a row onto a section's head.
+  const heads = () =>
+    page.locator('main [data-group="section"] h2').evaluateAll((h) => h.map((x) => x.textContent));
+  const head = (name: string) => page.locator("main h2").filter({ hasText: name });
+  await expect.poll(async () => (await heads()).join()).toMatch(/First.*Second/);
+  await head("Second").dragTo(head("First"), { targetPosition: { x: 30, y: 2 } });
+  await expect.poll(async () => (await heads()).join()).toMatch(/Second.*First/);
+  await row(page, "Sum up the year").dragTo(head("First"));
+  await expect(
+    page.locator('main [data-group="section"]').filter({ hasText: "First" }),
+  ).toContainText("Sum up the year");
+  await page.keyboard.press("Control+z");
+  await expect(
+    page.locator('main [data-group="section"]').filter({ hasText: "First" }),
+  ).not.toContainText("Sum up the year");
+  // A row onto a list of the index.
+  await row(page, "Sum up the year").dragTo(list("Loans"));
+  await expect(toast(page, "Loans")).toBeVisible();
+  await expect(row(page, "Sum up the year")).toHaveCount(0);
+});

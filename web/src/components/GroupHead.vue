@@ -5,7 +5,6 @@ import { computed, useTemplateRef } from "vue";
 import { mdiDotsHorizontal } from "@mdi/js";
 import type { List, Overview } from "@/api/client";
 import { useCurrent } from "@/composables/current";
-import { useDrop } from "@/composables/drop";
 import { useMany } from "@/composables/many";
 import { useOrderDrag } from "@/composables/order-drag";
 import { usePlaces } from "@/composables/places";
@@ -52,17 +51,14 @@ const section = computed(() =>
 );
 // A section's head is dragged among the others, and takes rows.
 const root = useTemplateRef<HTMLElement>("root");
-const hovered = useDrop(
-  root,
-  (id) =>
-    section.value &&
-    void many.move(id, { list: props.list?.id ?? null, section: section.value.id }),
-);
-const edge = useOrderDrag(
+const { edge, over: hovered } = useOrderDrag(
   root,
   "section",
   () => section.value?.id,
   ({ id, ...beside }) => void places.moveSection({ id }, beside),
+  (id) =>
+    section.value &&
+    void many.move(id, { list: props.list?.id ?? null, section: section.value.id }),
 );
 const items = computed<MenuItem[]>(() => {
   const s = section.value;

@@ -2,9 +2,8 @@
 import PathIcon from "./PathIcon.vue";
 import type { MenuItem } from "@/composables/menu";
 import { mdiDotsHorizontal } from "@mdi/js";
-import { computed, ref, useTemplateRef } from "vue";
+import { computed, useTemplateRef } from "vue";
 import type { List } from "@/api/client";
-import { useDrop } from "@/composables/drop";
 import { type Landing, useOrderDrag } from "@/composables/order-drag";
 import ActionMenu from "./ActionMenu.vue";
 
@@ -24,12 +23,12 @@ const props = defineProps<{
 const emit = defineEmits<{ drop: [id: string]; land: [landing: Landing] }>();
 
 const root = useTemplateRef("root");
-const over = props.takes ? useDrop(root, (id) => emit("drop", id)) : ref(false);
-const edge = useOrderDrag(
+const { edge, over } = useOrderDrag(
   root,
   "list",
   () => props.list?.id,
   (landing) => emit("land", landing),
+  props.takes ? (id) => emit("drop", id) : undefined,
 );
 const label = computed(() => `More for ${props.name}`);
 /** Alt and an arrow move a list, as they move a row. */
@@ -41,6 +40,7 @@ const move = (name: string) => props.items?.find((i) => i.name === name)?.act();
     <router-link
       :to="to"
       class="entry"
+      draggable="false"
       :class="{ over, listed: list }"
       active-class="here"
       @keydown.alt.up.prevent="move('Move up')"

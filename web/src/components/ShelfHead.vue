@@ -12,7 +12,7 @@ import PathIcon from "./PathIcon.vue";
 const props = defineProps<{ shelf: Shelf; items: () => MenuItem[] }>();
 const emit = defineEmits<{ add: []; land: [landing: Landing]; take: [list: string] }>();
 const root = useTemplateRef("root");
-const edge = useOrderDrag(
+const { edge } = useOrderDrag(
   root,
   "shelf",
   () => props.shelf.id,

@@ -9,6 +9,7 @@ import {
   extractClosestEdge,
 } from "@atlaskit/pragmatic-drag-and-drop-hitbox/closest-edge";
 import { onBeforeUnmount, onMounted, ref, type Ref } from "vue";
+import { isDragged } from "./drag";
 
 /** Where one of several is let go of: beside another of its sort. */
 export interface Landing {
@@ -20,14 +21,22 @@ export interface Landing {
 /**
  * Lets one of several of a sort (lists, shelves, sections) be dragged among the
  * others, and tells at which edge one hangs. Without an id it does neither.
+ * With `row` it takes a to-do's row as well; `over` tells that one hangs above
+ * it. An element is one drop target, so both are told apart here.
  */
 export function useOrderDrag(
   root: Ref<HTMLElement | null>,
   sort: string,
   id: () => string | undefined,
   took: (landing: Landing) => void,
+  row?: (todo: string) => void,
 ) {
   const edge = ref<Edge | null>();
+  const over = ref(false);
+  const left = () => {
+    edge.value = undefined;
+    over.value = false;
+  };
   let stop = () => {};
   onMounted(() => {
     const element = root.value;
@@ -41,19 +50,25 @@ export function useOrderDrag(
       dropTargetForElements({
         element,
         canDrop: ({ source }) =>
-          id() !== undefined && source.data.kind === sort && source.data.id !== id(),
+          isDragged(source.data)
+            ? row !== undefined
+            : id() !== undefined && source.data.kind === sort && source.data.id !== id(),
         getData: ({ input }) =>
           attachClosestEdge({}, { input, element, allowedEdges: ["top", "bottom"] }),
-        onDrag: ({ self }) => (edge.value = extractClosestEdge(self.data)),
-        onDragLeave: () => (edge.value = undefined),
+        onDrag: ({ self, source }) => {
+          if (isDragged(source.data)) over.value = true;
+          else edge.value = extractClosestEdge(self.data);
+        },
+        onDragLeave: left,
         onDrop: ({ self, source }) => {
+          left();
+          if (isDragged(source.data)) return row?.(source.data.todo.id);
           const above = extractClosestEdge(self.data) === "top";
-          edge.value = undefined;
           took({ id: String(source.data.id), [above ? "before" : "after"]: id() });
         },
       }),
     );
   });
   onBeforeUnmount(() => stop());
-  return edge;
+  return { edge, over };
 }

@@ -81,6 +81,7 @@ func encodeTodo(b *book.Book, t *book.Todo) contract.Todo {
 		Parent: orAbsent(t.Parent.String()), Person: encodeInvolved(t.Person), Repeat: encodeRepeat(t.Repeat),
 		Record: orAbsent(t.Record.String()), Section: orAbsent(t.Section.String()), Handful: orAbsent(t.Handful.String()),
 		IsNote: orFalse(t.IsNote), InOrder: orFalse(t.InOrder), Attachments: encodeAttachments(t.Attachments),
+		Outcome: orAbsent(t.Outcome),
 	}
 	if t.Estimate > 0 {
 		minutes := int(t.Estimate)
@@ -122,6 +123,7 @@ func changedTodo(t contract.Todo, change contract.Change) contract.ChangedTodo {
 		Changed: t.Changed, Completed: t.Completed, Deleted: t.Deleted, Revision: t.Revision, Change: change,
 		Parent: t.Parent, Person: t.Person, Repeat: t.Repeat, Record: t.Record, Estimate: t.Estimate, Reminders: t.Reminders,
 		Section: t.Section, Handful: t.Handful, IsNote: t.IsNote, InOrder: t.InOrder, Attachments: t.Attachments,
+		Outcome: t.Outcome,
 	}
 }
 
@@ -137,24 +139,17 @@ func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result) contr
 	v := contract.View{Revision: b.Revision(), Today: c.Today().String(), Sentence: view.Sentence(b, c, q),
 		Total: res.Total, Beyond: res.Beyond, Groups: make([]contract.Group, 0, len(res.Groups))}
 	for _, g := range res.Groups {
-		group := contract.Group{Kind: contract.GroupKind(g.Kind), Horizon: orNull(g.Horizon.String()), Count: g.Count, Of: orAbsent(g.Of.String()), Name: orAbsent(groupName(b, g)),
+		group := contract.Group{Kind: contract.GroupKind(g.Kind), Horizon: orNull(g.Horizon.String()), Count: g.Count, Of: orAbsent(g.Of.String()), Name: orAbsent(g.Title(b)),
+			Word: orAbsent(g.Word()),
 			Rows: make([]contract.Row, 0, len(g.Rows))}
 		if g.Notes > 0 {
 			group.Notes = &g.Notes
 		}
+		if g.Minutes > 0 {
+			group.Minutes = &g.Minutes
+		}
 		for _, r := range g.Rows {
-			row := contract.Row{Todo: encodeTodo(b, r.Todo), Late: r.Late, DaysLate: r.DaysLate, Dimmed: r.Dimmed,
-				Progress: encodeProgress(r.Progress), Next: titled(r.Next), Why: orAbsent(r.Why)}
-			if r.Waited > 0 {
-				row.Waited = &r.Waited
-			}
-			if r.Depth > 0 {
-				row.Depth = &r.Depth
-			}
-			if len(r.Path) > 0 {
-				row.Path = &r.Path
-			}
-			group.Rows = append(group.Rows, row)
+			group.Rows = append(group.Rows, encodeRow(b, r))
 		}
 		if len(g.ComesRound) > 0 {
 			round := make([]contract.Titled, 0, len(g.ComesRound))
@@ -168,19 +163,19 @@ func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result) contr
 	return v
 }
 
-// groupName is the name of the section or tag that a group is one's.
-func groupName(b *book.Book, g view.Group) string {
-	switch g.Kind {
-	case view.InSection:
-		if s, err := b.Section(g.Of); err == nil {
-			return s.Name
-		}
-	case view.Tagged:
-		if t, err := b.Tag(g.Of); err == nil {
-			return t.Name
-		}
+func encodeRow(b *book.Book, r view.Row) contract.Row {
+	row := contract.Row{Todo: encodeTodo(b, r.Todo), Late: r.Late, DaysLate: r.DaysLate, Dimmed: r.Dimmed,
+		Progress: encodeProgress(r.Progress), Next: titled(r.Next), Why: orAbsent(r.Why)}
+	if r.Waited > 0 {
+		row.Waited = &r.Waited
 	}
-	return ""
+	if r.Depth > 0 {
+		row.Depth = &r.Depth
+	}
+	if len(r.Path) > 0 {
+		row.Path = &r.Path
+	}
+	return row
 }
 
 func etagOf(revision int64) string { return `"` + strconv.FormatInt(revision, 10) + `"` }

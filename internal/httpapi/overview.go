@@ -30,6 +30,14 @@ func overview(b *book.Book, c day.Clock, survey *view.Survey) contract.Overview 
 		o.People = append(o.People, contract.Person{Id: p.ID.String(), Name: p.Name, Email: orAbsent(p.Email), Phone: orAbsent(p.Phone),
 			Note: orAbsent(p.Note), Open: survey.People[p.ID]})
 	}
+	o.Views = []contract.OwnView{}
+	for _, v := range b.Views() {
+		row := encodeOwnView(v)
+		if n, counted := survey.Views[v.ID]; counted {
+			row.Count = &n
+		}
+		o.Views = append(o.Views, row)
+	}
 	tags := b.Tags()
 	slices.SortFunc(tags, func(a, b *book.Tag) int { return cmp.Compare(a.Name, b.Name) })
 	for _, t := range tags {

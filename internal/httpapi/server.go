@@ -21,6 +21,7 @@ type server struct {
 	log      *slog.Logger
 	validate *validator
 	spec     []byte
+	patches  *patches
 }
 
 var _ contract.ServerInterface = (*server)(nil)
@@ -36,7 +37,7 @@ func New(a *app.App, page fs.FS, log *slog.Logger) (http.Handler, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &server{app: a, log: log, spec: spec}
+	s := &server{app: a, log: log, spec: spec, patches: newPatches()}
 	if s.validate, err = newValidator(doc); err != nil {
 		return nil, err
 	}

@@ -1,12 +1,16 @@
 package httpapi
 
 import (
+	"errors"
 	"net/http"
+	"strconv"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/filter"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
 )
@@ -74,19 +78,50 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 	if limit != nil {
 		q.Limit = *limit
 	}
+	if err := readQuery(c, &q); err != nil {
+		s.fail(c, err)
+		return
+	}
 	var body contract.View
 	var err error
 	s.app.Read(func(b *book.Book, clock day.Clock) {
 		var res *view.Result
 		if res, err = view.Ask(b, clock, q); err == nil {
 			body = encodeView(b, clock, q, res)
+			if res.Total == 0 {
+				body.Why = orAbsent(view.WhyEmpty(b, clock, q))
+			}
 		}
 	})
 	if err != nil {
-		s.fail(c, err)
+		s.fail(c, definitionProblem(err))
 		return
 	}
+	s.patches.answer(c, &body)
 	c.JSON(http.StatusOK, body)
+}
+
+// readQuery reads what any view may be asked: to be narrowed, and grouped and
+// ordered anew. The contract has been checked before.
+func readQuery(c *gin.Context, q *view.Query) error {
+	if text := c.Query("narrow"); text != "" {
+		f, err := filter.Parse([]byte(text))
+		var wrong *filter.ParseError
+		if errors.As(err, &wrong) {
+			return &book.RuleError{Field: "narrow" + wrong.Path, Reason: wrong.Reason}
+		}
+		q.Narrow = f
+	}
+	q.Group = view.Grouping(c.Query("group"))
+	if text := c.Query("order"); text != "" {
+		keys, err := view.ParseKeys(strings.Split(text, ","))
+		if err != nil {
+			return definitionProblem(err)
+		}
+		q.Order = keys
+	}
+	q.UrgentDays, _ = strconv.Atoi(c.Query("urgentDays"))
+	return nil
 }
 
 // GetOverview answers with what stands round every view.

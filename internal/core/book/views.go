@@ -47,6 +47,9 @@ type EditView struct {
 	Pinned, Counted *bool
 }
 
+// CopyView puts a copy of a view behind it.
+type CopyView struct{ ID ID }
+
 // MoveView puts a view behind or before another.
 type MoveView struct{ ID, After, Before ID }
 
@@ -55,6 +58,7 @@ type DeleteView struct{ ID ID }
 
 func (AddView) kind() Kind    { return "add-view" }
 func (EditView) kind() Kind   { return "edit-view" }
+func (CopyView) kind() Kind   { return "copy-view" }
 func (MoveView) kind() Kind   { return "move-view" }
 func (DeleteView) kind() Kind { return "delete-view" }
 
@@ -162,6 +166,19 @@ func set[T any](to, by *T) {
 	if by != nil {
 		*to = *by
 	}
+}
+
+func (c CopyView) run(d *draft) error {
+	v, err := d.view(c.ID)
+	if err != nil {
+		return err
+	}
+	name := freeName(v.Name, func(name string) bool {
+		_, err := d.checkView(View{Name: name})
+		return err == nil
+	})
+	colour := v.Colour
+	return AddView{Name: name, Question: v.Question, Icon: v.Icon, Colour: &colour, Counted: v.Counted, After: v.ID}.run(d)
 }
 
 func (c MoveView) run(d *draft) error {

@@ -46,6 +46,14 @@ func Sentence(b *book.Book, c day.Clock, q Query) string {
 				return fmt.Sprintf("Open, on the shelf %s.", shelf.Name)
 			}
 		}
+	case Own:
+		if v, err := b.View(q.View); err == nil {
+			if d, err := ParseDefinition([]byte(v.Question)); err == nil {
+				return d.Sentence(b)
+			}
+		}
+	case Asked:
+		return q.Definition.Sentence(b)
 	case WithTag:
 		if t, err := b.Tag(q.Tag); err == nil {
 			return fmt.Sprintf("Open, and tagged %s or what is nested under it.", t.Name)

@@ -27,6 +27,8 @@ type Survey struct {
 	// Lists, Tags and People count the open to-dos of each; a tag's count
 	// leaves out what is nested under it.
 	Lists, Tags, People map[book.ID]int
+	// Views counts what the person's own views hold that are counted.
+	Views map[book.ID]int
 	// Handful is how many are picked for today.
 	Handful int
 }
@@ -80,9 +82,28 @@ func Take(b *book.Book, c day.Clock) *Survey {
 			within++
 		}
 	}
+	s.Views = ownCounts(b, c)
 	s.Counts[Cup], s.Counts[Today], s.Counts[Overdue], s.Counts[WithinAWeek] = toSort, today, overdue, within
 	s.Counts[Bin], s.Counts[Waiting], s.Counts[Projects], s.Counts[Ready] = len(b.Bin()), waiting, projects, ready
 	return s
+}
+
+// ownCounts counts what the views hold whose count is shown.
+func ownCounts(b *book.Book, c day.Clock) map[book.ID]int {
+	counts := map[book.ID]int{}
+	for _, v := range b.Views() {
+		if !v.Counted {
+			continue
+		}
+		d, err := ParseDefinition([]byte(v.Question))
+		if err != nil {
+			continue
+		}
+		if held, err := d.Holds(b, c); err == nil {
+			counts[v.ID] = len(held)
+		}
+	}
+	return counts
 }
 
 // days is how many day cups stand at the head of the rail.

@@ -7,6 +7,7 @@ import (
 	"bytes"
 	"compress/flate"
 	"encoding/base64"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -235,16 +236,25 @@ const (
 	GroupKindDue                 GroupKind = "due"
 	GroupKindDuePlannedElsewhere GroupKind = "due-planned-elsewhere"
 	GroupKindDueToday            GroupKind = "due-today"
+	GroupKindEstimate            GroupKind = "estimate"
 	GroupKindForThem             GroupKind = "for-them"
+	GroupKindFound               GroupKind = "found"
 	GroupKindHandful             GroupKind = "handful"
+	GroupKindInList              GroupKind = "in-list"
 	GroupKindMonth               GroupKind = "month"
+	GroupKindOnShelf             GroupKind = "on-shelf"
 	GroupKindOverdue             GroupKind = "overdue"
+	GroupKindParked              GroupKind = "parked"
 	GroupKindPaused              GroupKind = "paused"
 	GroupKindPlanned             GroupKind = "planned"
+	GroupKindPlannedFor          GroupKind = "planned-for"
 	GroupKindPlannedToday        GroupKind = "planned-today"
+	GroupKindPriority            GroupKind = "priority"
 	GroupKindPutAside            GroupKind = "put-aside"
+	GroupKindQuarter             GroupKind = "quarter"
 	GroupKindRestOfMonth         GroupKind = "rest-of-month"
 	GroupKindSection             GroupKind = "section"
+	GroupKindStatus              GroupKind = "status"
 	GroupKindTagged              GroupKind = "tagged"
 	GroupKindTheyOwe             GroupKind = "they-owe"
 	GroupKindThisMonth           GroupKind = "this-month"
@@ -252,7 +262,11 @@ const (
 	GroupKindTicked              GroupKind = "ticked"
 	GroupKindToAsk               GroupKind = "to-ask"
 	GroupKindToSort              GroupKind = "to-sort"
+	GroupKindUnplanned           GroupKind = "unplanned"
+	GroupKindUntagged            GroupKind = "untagged"
 	GroupKindWeek                GroupKind = "week"
+	GroupKindWithPerson          GroupKind = "with-person"
+	GroupKindWithoutDue          GroupKind = "without-due"
 )
 
 // Valid indicates whether the value is a known member of the GroupKind enum.
@@ -272,25 +286,43 @@ func (e GroupKind) Valid() bool {
 		return true
 	case GroupKindDueToday:
 		return true
+	case GroupKindEstimate:
+		return true
 	case GroupKindForThem:
+		return true
+	case GroupKindFound:
 		return true
 	case GroupKindHandful:
 		return true
+	case GroupKindInList:
+		return true
 	case GroupKindMonth:
 		return true
+	case GroupKindOnShelf:
+		return true
 	case GroupKindOverdue:
+		return true
+	case GroupKindParked:
 		return true
 	case GroupKindPaused:
 		return true
 	case GroupKindPlanned:
 		return true
+	case GroupKindPlannedFor:
+		return true
 	case GroupKindPlannedToday:
 		return true
+	case GroupKindPriority:
+		return true
 	case GroupKindPutAside:
+		return true
+	case GroupKindQuarter:
 		return true
 	case GroupKindRestOfMonth:
 		return true
 	case GroupKindSection:
+		return true
+	case GroupKindStatus:
 		return true
 	case GroupKindTagged:
 		return true
@@ -306,7 +338,15 @@ func (e GroupKind) Valid() bool {
 		return true
 	case GroupKindToSort:
 		return true
+	case GroupKindUnplanned:
+		return true
+	case GroupKindUntagged:
+		return true
 	case GroupKindWeek:
+		return true
+	case GroupKindWithPerson:
+		return true
+	case GroupKindWithoutDue:
 		return true
 	default:
 		return false
@@ -355,6 +395,54 @@ func (e ManyDo) Valid() bool {
 	case ManyDoStart:
 		return true
 	case ManyDoTags:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for MeaningNow.
+const (
+	MeaningNowAlways     MeaningNow = "always"
+	MeaningNowNever      MeaningNow = "never"
+	MeaningNowNotDecided MeaningNow = "not decided"
+	MeaningNowPossible   MeaningNow = "possible"
+)
+
+// Valid indicates whether the value is a known member of the MeaningNow enum.
+func (e MeaningNow) Valid() bool {
+	switch e {
+	case MeaningNowAlways:
+		return true
+	case MeaningNowNever:
+		return true
+	case MeaningNowNotDecided:
+		return true
+	case MeaningNowPossible:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for MeaningVerdict.
+const (
+	MeaningVerdictAlways     MeaningVerdict = "always"
+	MeaningVerdictNever      MeaningVerdict = "never"
+	MeaningVerdictNotDecided MeaningVerdict = "not decided"
+	MeaningVerdictPossible   MeaningVerdict = "possible"
+)
+
+// Valid indicates whether the value is a known member of the MeaningVerdict enum.
+func (e MeaningVerdict) Valid() bool {
+	switch e {
+	case MeaningVerdictAlways:
+		return true
+	case MeaningVerdictNever:
+		return true
+	case MeaningVerdictNotDecided:
+		return true
+	case MeaningVerdictPossible:
 		return true
 	default:
 		return false
@@ -529,6 +617,48 @@ func (e TodoPatchStatus) Valid() bool {
 	}
 }
 
+// Defines values for ViewIcon.
+const (
+	Box       ViewIcon = "box"
+	Clock     ViewIcon = "clock"
+	Coin      ViewIcon = "coin"
+	Eye       ViewIcon = "eye"
+	House     ViewIcon = "house"
+	Lamp      ViewIcon = "lamp"
+	Leaf      ViewIcon = "leaf"
+	Pen       ViewIcon = "pen"
+	People    ViewIcon = "people"
+	Telephone ViewIcon = "telephone"
+)
+
+// Valid indicates whether the value is a known member of the ViewIcon enum.
+func (e ViewIcon) Valid() bool {
+	switch e {
+	case Box:
+		return true
+	case Clock:
+		return true
+	case Coin:
+		return true
+	case Eye:
+		return true
+	case House:
+		return true
+	case Lamp:
+		return true
+	case Leaf:
+		return true
+	case Pen:
+		return true
+	case People:
+		return true
+	case Telephone:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ViewName.
 const (
 	ViewNameBin         ViewName = "bin"
@@ -586,6 +716,300 @@ func (e WhenField) Valid() bool {
 	case WhenFieldPlan:
 		return true
 	case WhenFieldStart:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GroupBy.
+const (
+	GroupByDue      GroupBy = "due"
+	GroupByEstimate GroupBy = "estimate"
+	GroupByList     GroupBy = "list"
+	GroupByPerson   GroupBy = "person"
+	GroupByPlan     GroupBy = "plan"
+	GroupByPriority GroupBy = "priority"
+	GroupByShelf    GroupBy = "shelf"
+	GroupByStatus   GroupBy = "status"
+	GroupByTag      GroupBy = "tag"
+	GroupByTwoByTwo GroupBy = "two-by-two"
+)
+
+// Valid indicates whether the value is a known member of the GroupBy enum.
+func (e GroupBy) Valid() bool {
+	switch e {
+	case GroupByDue:
+		return true
+	case GroupByEstimate:
+		return true
+	case GroupByList:
+		return true
+	case GroupByPerson:
+		return true
+	case GroupByPlan:
+		return true
+	case GroupByPriority:
+		return true
+	case GroupByShelf:
+		return true
+	case GroupByStatus:
+		return true
+	case GroupByTag:
+		return true
+	case GroupByTwoByTwo:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GetListViewParamsGroup.
+const (
+	GetListViewParamsGroupDue      GetListViewParamsGroup = "due"
+	GetListViewParamsGroupEstimate GetListViewParamsGroup = "estimate"
+	GetListViewParamsGroupList     GetListViewParamsGroup = "list"
+	GetListViewParamsGroupPerson   GetListViewParamsGroup = "person"
+	GetListViewParamsGroupPlan     GetListViewParamsGroup = "plan"
+	GetListViewParamsGroupPriority GetListViewParamsGroup = "priority"
+	GetListViewParamsGroupShelf    GetListViewParamsGroup = "shelf"
+	GetListViewParamsGroupStatus   GetListViewParamsGroup = "status"
+	GetListViewParamsGroupTag      GetListViewParamsGroup = "tag"
+	GetListViewParamsGroupTwoByTwo GetListViewParamsGroup = "two-by-two"
+)
+
+// Valid indicates whether the value is a known member of the GetListViewParamsGroup enum.
+func (e GetListViewParamsGroup) Valid() bool {
+	switch e {
+	case GetListViewParamsGroupDue:
+		return true
+	case GetListViewParamsGroupEstimate:
+		return true
+	case GetListViewParamsGroupList:
+		return true
+	case GetListViewParamsGroupPerson:
+		return true
+	case GetListViewParamsGroupPlan:
+		return true
+	case GetListViewParamsGroupPriority:
+		return true
+	case GetListViewParamsGroupShelf:
+		return true
+	case GetListViewParamsGroupStatus:
+		return true
+	case GetListViewParamsGroupTag:
+		return true
+	case GetListViewParamsGroupTwoByTwo:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GetOwnViewRowsParamsGroup.
+const (
+	GetOwnViewRowsParamsGroupDue      GetOwnViewRowsParamsGroup = "due"
+	GetOwnViewRowsParamsGroupEstimate GetOwnViewRowsParamsGroup = "estimate"
+	GetOwnViewRowsParamsGroupList     GetOwnViewRowsParamsGroup = "list"
+	GetOwnViewRowsParamsGroupPerson   GetOwnViewRowsParamsGroup = "person"
+	GetOwnViewRowsParamsGroupPlan     GetOwnViewRowsParamsGroup = "plan"
+	GetOwnViewRowsParamsGroupPriority GetOwnViewRowsParamsGroup = "priority"
+	GetOwnViewRowsParamsGroupShelf    GetOwnViewRowsParamsGroup = "shelf"
+	GetOwnViewRowsParamsGroupStatus   GetOwnViewRowsParamsGroup = "status"
+	GetOwnViewRowsParamsGroupTag      GetOwnViewRowsParamsGroup = "tag"
+	GetOwnViewRowsParamsGroupTwoByTwo GetOwnViewRowsParamsGroup = "two-by-two"
+)
+
+// Valid indicates whether the value is a known member of the GetOwnViewRowsParamsGroup enum.
+func (e GetOwnViewRowsParamsGroup) Valid() bool {
+	switch e {
+	case GetOwnViewRowsParamsGroupDue:
+		return true
+	case GetOwnViewRowsParamsGroupEstimate:
+		return true
+	case GetOwnViewRowsParamsGroupList:
+		return true
+	case GetOwnViewRowsParamsGroupPerson:
+		return true
+	case GetOwnViewRowsParamsGroupPlan:
+		return true
+	case GetOwnViewRowsParamsGroupPriority:
+		return true
+	case GetOwnViewRowsParamsGroupShelf:
+		return true
+	case GetOwnViewRowsParamsGroupStatus:
+		return true
+	case GetOwnViewRowsParamsGroupTag:
+		return true
+	case GetOwnViewRowsParamsGroupTwoByTwo:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GetPersonViewParamsGroup.
+const (
+	GetPersonViewParamsGroupDue      GetPersonViewParamsGroup = "due"
+	GetPersonViewParamsGroupEstimate GetPersonViewParamsGroup = "estimate"
+	GetPersonViewParamsGroupList     GetPersonViewParamsGroup = "list"
+	GetPersonViewParamsGroupPerson   GetPersonViewParamsGroup = "person"
+	GetPersonViewParamsGroupPlan     GetPersonViewParamsGroup = "plan"
+	GetPersonViewParamsGroupPriority GetPersonViewParamsGroup = "priority"
+	GetPersonViewParamsGroupShelf    GetPersonViewParamsGroup = "shelf"
+	GetPersonViewParamsGroupStatus   GetPersonViewParamsGroup = "status"
+	GetPersonViewParamsGroupTag      GetPersonViewParamsGroup = "tag"
+	GetPersonViewParamsGroupTwoByTwo GetPersonViewParamsGroup = "two-by-two"
+)
+
+// Valid indicates whether the value is a known member of the GetPersonViewParamsGroup enum.
+func (e GetPersonViewParamsGroup) Valid() bool {
+	switch e {
+	case GetPersonViewParamsGroupDue:
+		return true
+	case GetPersonViewParamsGroupEstimate:
+		return true
+	case GetPersonViewParamsGroupList:
+		return true
+	case GetPersonViewParamsGroupPerson:
+		return true
+	case GetPersonViewParamsGroupPlan:
+		return true
+	case GetPersonViewParamsGroupPriority:
+		return true
+	case GetPersonViewParamsGroupShelf:
+		return true
+	case GetPersonViewParamsGroupStatus:
+		return true
+	case GetPersonViewParamsGroupTag:
+		return true
+	case GetPersonViewParamsGroupTwoByTwo:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GetCupViewParamsGroup.
+const (
+	GetCupViewParamsGroupDue      GetCupViewParamsGroup = "due"
+	GetCupViewParamsGroupEstimate GetCupViewParamsGroup = "estimate"
+	GetCupViewParamsGroupList     GetCupViewParamsGroup = "list"
+	GetCupViewParamsGroupPerson   GetCupViewParamsGroup = "person"
+	GetCupViewParamsGroupPlan     GetCupViewParamsGroup = "plan"
+	GetCupViewParamsGroupPriority GetCupViewParamsGroup = "priority"
+	GetCupViewParamsGroupShelf    GetCupViewParamsGroup = "shelf"
+	GetCupViewParamsGroupStatus   GetCupViewParamsGroup = "status"
+	GetCupViewParamsGroupTag      GetCupViewParamsGroup = "tag"
+	GetCupViewParamsGroupTwoByTwo GetCupViewParamsGroup = "two-by-two"
+)
+
+// Valid indicates whether the value is a known member of the GetCupViewParamsGroup enum.
+func (e GetCupViewParamsGroup) Valid() bool {
+	switch e {
+	case GetCupViewParamsGroupDue:
+		return true
+	case GetCupViewParamsGroupEstimate:
+		return true
+	case GetCupViewParamsGroupList:
+		return true
+	case GetCupViewParamsGroupPerson:
+		return true
+	case GetCupViewParamsGroupPlan:
+		return true
+	case GetCupViewParamsGroupPriority:
+		return true
+	case GetCupViewParamsGroupShelf:
+		return true
+	case GetCupViewParamsGroupStatus:
+		return true
+	case GetCupViewParamsGroupTag:
+		return true
+	case GetCupViewParamsGroupTwoByTwo:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GetTagViewParamsGroup.
+const (
+	GetTagViewParamsGroupDue      GetTagViewParamsGroup = "due"
+	GetTagViewParamsGroupEstimate GetTagViewParamsGroup = "estimate"
+	GetTagViewParamsGroupList     GetTagViewParamsGroup = "list"
+	GetTagViewParamsGroupPerson   GetTagViewParamsGroup = "person"
+	GetTagViewParamsGroupPlan     GetTagViewParamsGroup = "plan"
+	GetTagViewParamsGroupPriority GetTagViewParamsGroup = "priority"
+	GetTagViewParamsGroupShelf    GetTagViewParamsGroup = "shelf"
+	GetTagViewParamsGroupStatus   GetTagViewParamsGroup = "status"
+	GetTagViewParamsGroupTag      GetTagViewParamsGroup = "tag"
+	GetTagViewParamsGroupTwoByTwo GetTagViewParamsGroup = "two-by-two"
+)
+
+// Valid indicates whether the value is a known member of the GetTagViewParamsGroup enum.
+func (e GetTagViewParamsGroup) Valid() bool {
+	switch e {
+	case GetTagViewParamsGroupDue:
+		return true
+	case GetTagViewParamsGroupEstimate:
+		return true
+	case GetTagViewParamsGroupList:
+		return true
+	case GetTagViewParamsGroupPerson:
+		return true
+	case GetTagViewParamsGroupPlan:
+		return true
+	case GetTagViewParamsGroupPriority:
+		return true
+	case GetTagViewParamsGroupShelf:
+		return true
+	case GetTagViewParamsGroupStatus:
+		return true
+	case GetTagViewParamsGroupTag:
+		return true
+	case GetTagViewParamsGroupTwoByTwo:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GetViewParamsGroup.
+const (
+	GetViewParamsGroupDue      GetViewParamsGroup = "due"
+	GetViewParamsGroupEstimate GetViewParamsGroup = "estimate"
+	GetViewParamsGroupList     GetViewParamsGroup = "list"
+	GetViewParamsGroupPerson   GetViewParamsGroup = "person"
+	GetViewParamsGroupPlan     GetViewParamsGroup = "plan"
+	GetViewParamsGroupPriority GetViewParamsGroup = "priority"
+	GetViewParamsGroupShelf    GetViewParamsGroup = "shelf"
+	GetViewParamsGroupStatus   GetViewParamsGroup = "status"
+	GetViewParamsGroupTag      GetViewParamsGroup = "tag"
+	GetViewParamsGroupTwoByTwo GetViewParamsGroup = "two-by-two"
+)
+
+// Valid indicates whether the value is a known member of the GetViewParamsGroup enum.
+func (e GetViewParamsGroup) Valid() bool {
+	switch e {
+	case GetViewParamsGroupDue:
+		return true
+	case GetViewParamsGroupEstimate:
+		return true
+	case GetViewParamsGroupList:
+		return true
+	case GetViewParamsGroupPerson:
+		return true
+	case GetViewParamsGroupPlan:
+		return true
+	case GetViewParamsGroupPriority:
+		return true
+	case GetViewParamsGroupShelf:
+		return true
+	case GetViewParamsGroupStatus:
+		return true
+	case GetViewParamsGroupTag:
+		return true
+	case GetViewParamsGroupTwoByTwo:
 		return true
 	default:
 		return false
@@ -673,6 +1097,9 @@ type ChangedTodo struct {
 	// Notes Markdown; only where one to-do is read
 	Notes *string `json:"notes,omitempty"`
 
+	// Outcome Of a project, what will be true when it is done; absent for none
+	Outcome *string `json:"outcome,omitempty"`
+
 	// Parent The to-do it is a subtask of; absent for none
 	Parent *string   `json:"parent,omitempty"`
 	Person *Involved `json:"person,omitempty"`
@@ -754,11 +1181,40 @@ type ChoiceWeekdays string
 // Colour defines model for Colour.
 type Colour string
 
+// Defined defines model for Defined.
+type Defined struct {
+	Definition Definition `json:"definition"`
+	Name       string     `json:"name"`
+	Sentence   string     `json:"sentence"`
+	View       *OwnView   `json:"view,omitempty"`
+}
+
+// Definition defines model for Definition.
+type Definition struct {
+	// Filter One of all, any, not, or a test: a field with its op and what that wants
+	Filter FilterNode `json:"filter"`
+
+	// Group What rows of a group have in common; absent for one group
+	Group *string `json:"group,omitempty"`
+
+	// Order Keys such as priority and -due
+	Order *[]string `json:"order,omitempty"`
+
+	// Shape columns or two-by-two; absent for rows
+	Shape *string `json:"shape,omitempty"`
+
+	// UrgentDays How near is urgent in a two-by-two; absent for three
+	UrgentDays *int `json:"urgentDays,omitempty"`
+}
+
 // Fault defines model for Fault.
 type Fault struct {
 	Reason string `json:"reason"`
 	Words  string `json:"words"`
 }
+
+// FilterNode One of all, any, not, or a test: a field with its op and what that wants
+type FilterNode = json.RawMessage
 
 // Group defines model for Group.
 type Group struct {
@@ -770,17 +1226,28 @@ type Group struct {
 
 	// Horizon The group's day, week or month
 	Horizon nullable.Nullable[string] `json:"horizon"`
-	Kind    GroupKind                 `json:"kind"`
 
-	// Name The name of its section or tag; absent for none
+	// Kept In an answer that builds on an earlier one: pairs of where a run of
+	// rows begins in that one, counted over all its groups, and how many
+	// rows it has; a pair of -1 and n stands for the next n of rows
+	Kept *[]int    `json:"kept,omitempty"`
+	Kind GroupKind `json:"kind"`
+
+	// Minutes The work in it by its estimates; absent for none
+	Minutes *int `json:"minutes,omitempty"`
+
+	// Name The name of what it is one's; absent where kind and horizon say it
 	Name *string `json:"name,omitempty"`
 
 	// Notes How many of them are kind note, which are told no count of; absent for none
 	Notes *int `json:"notes,omitempty"`
 
-	// Of The id of its section or tag; absent for none
+	// Of The id of its section, list, shelf, tag or person; absent for none
 	Of   *string `json:"of,omitempty"`
 	Rows []Row   `json:"rows"`
+
+	// Word Its value of a closed set, such as high; absent for none
+	Word *string `json:"word,omitempty"`
 }
 
 // GroupKind defines model for Group.Kind.
@@ -899,6 +1366,39 @@ type Many struct {
 // ManyDo defines model for Many.Do.
 type ManyDo string
 
+// Meaning defines model for Meaning.
+type Meaning struct {
+	// Because Paths (RFC 6901) of the tests to blame for never or always
+	Because []string `json:"because"`
+	Minutes int      `json:"minutes"`
+
+	// Now Today
+	Now MeaningNow `json:"now"`
+
+	// Offer The test that, dropped, would let most more in
+	Offer *Offer `json:"offer,omitempty"`
+
+	// Rows The first of them
+	Rows []Row `json:"rows"`
+
+	// Says What is to blame
+	Says     *string  `json:"says,omitempty"`
+	Sentence string   `json:"sentence"`
+	Tests    []Weight `json:"tests"`
+
+	// Total How many match now
+	Total int `json:"total"`
+
+	// Verdict On every day from now on
+	Verdict MeaningVerdict `json:"verdict"`
+}
+
+// MeaningNow Today
+type MeaningNow string
+
+// MeaningVerdict On every day from now on
+type MeaningVerdict string
+
 // Merging defines model for Merging.
 type Merging struct {
 	// Into The tag that stays
@@ -964,6 +1464,16 @@ type NewList struct {
 	Shelf nullable.Nullable[string] `json:"shelf,omitempty"`
 }
 
+// NewOwnView defines model for NewOwnView.
+type NewOwnView struct {
+	Colour     *Colour    `json:"colour,omitempty"`
+	Counted    *bool      `json:"counted,omitempty"`
+	Definition Definition `json:"definition"`
+	Icon       *ViewIcon  `json:"icon,omitempty"`
+	Name       string     `json:"name"`
+	Pinned     *bool      `json:"pinned,omitempty"`
+}
+
 // NewPerson defines model for NewPerson.
 type NewPerson struct {
 	Email *string `json:"email,omitempty"`
@@ -1017,6 +1527,13 @@ type NewTodo struct {
 	Title string `json:"title"`
 }
 
+// Offer The test that, dropped, would let most more in
+type Offer struct {
+	Path  string `json:"path"`
+	Says  string `json:"says"`
+	Total int    `json:"total"`
+}
+
 // Order defines model for Order.
 type Order string
 
@@ -1054,7 +1571,40 @@ type Overview struct {
 
 	// Today The day it is; before the day's start still the day before
 	Today string `json:"today"`
-	Zone  string `json:"zone"`
+
+	// Views The person's own
+	Views []OwnView `json:"views"`
+	Zone  string    `json:"zone"`
+}
+
+// OwnView defines model for OwnView.
+type OwnView struct {
+	Colour Colour `json:"colour"`
+
+	// Count What a counted one holds; absent for others
+	Count *int `json:"count,omitempty"`
+
+	// Counted Absent for no
+	Counted *bool    `json:"counted,omitempty"`
+	Icon    ViewIcon `json:"icon"`
+	Id      string   `json:"id"`
+	Name    string   `json:"name"`
+
+	// Pinned Absent for no
+	Pinned *bool `json:"pinned,omitempty"`
+
+	// Shape Absent for rows
+	Shape *string `json:"shape,omitempty"`
+}
+
+// OwnViewPatch defines model for OwnViewPatch.
+type OwnViewPatch struct {
+	Colour     *Colour     `json:"colour,omitempty"`
+	Counted    *bool       `json:"counted,omitempty"`
+	Definition *Definition `json:"definition,omitempty"`
+	Icon       *ViewIcon   `json:"icon,omitempty"`
+	Name       *string     `json:"name,omitempty"`
+	Pinned     *bool       `json:"pinned,omitempty"`
 }
 
 // PastChange defines model for PastChange.
@@ -1417,6 +1967,9 @@ type Todo struct {
 	// Notes Markdown; only where one to-do is read
 	Notes *string `json:"notes,omitempty"`
 
+	// Outcome Of a project, what will be true when it is done; absent for none
+	Outcome *string `json:"outcome,omitempty"`
+
 	// Parent The to-do it is a subtask of; absent for none
 	Parent *string   `json:"parent,omitempty"`
 	Person *Involved `json:"person,omitempty"`
@@ -1453,9 +2006,12 @@ type TodoPatch struct {
 	IsNote   *bool                     `json:"isNote,omitempty"`
 
 	// List null moves it to the Cup
-	List   nullable.Nullable[string] `json:"list,omitempty"`
-	Notes  nullable.Nullable[string] `json:"notes,omitempty"`
-	Person nullable.Nullable[struct {
+	List  nullable.Nullable[string] `json:"list,omitempty"`
+	Notes nullable.Nullable[string] `json:"notes,omitempty"`
+
+	// Outcome One line of at most 500 characters
+	Outcome nullable.Nullable[string] `json:"outcome,omitempty"`
+	Person  nullable.Nullable[struct {
 		Id   string `json:"id"`
 		Role Role   `json:"role"`
 	}] `json:"person,omitempty"`
@@ -1493,18 +2049,40 @@ type UndoRequest struct {
 // View defines model for View.
 type View struct {
 	// Beyond What more months would show
-	Beyond   int     `json:"beyond"`
-	Groups   []Group `json:"groups"`
+	Beyond int `json:"beyond"`
+
+	// Builds The mark of the answer it builds on; absent where it stands alone
+	Builds *string `json:"builds,omitempty"`
+	Groups []Group `json:"groups"`
+
+	// Mark Names this answer
+	Mark     *string `json:"mark,omitempty"`
 	Revision int64   `json:"revision"`
 
 	// Sentence What the view holds
 	Sentence string `json:"sentence"`
 	Today    string `json:"today"`
 	Total    int    `json:"total"`
+
+	// Why Why it holds nothing; absent where it does
+	Why *string `json:"why,omitempty"`
 }
+
+// ViewIcon defines model for ViewIcon.
+type ViewIcon string
 
 // ViewName defines model for ViewName.
 type ViewName string
+
+// Weight defines model for Weight.
+type Weight struct {
+	// Passes How many it lets through by itself
+	Passes int    `json:"passes"`
+	Path   string `json:"path"`
+
+	// Without How many would match without it
+	Without int `json:"without"`
+}
 
 // When defines model for When.
 type When struct {
@@ -1521,6 +2099,12 @@ type WhenRead struct {
 	Words string `json:"words"`
 }
 
+// GroupBy defines model for GroupBy.
+type GroupBy string
+
+// Have defines model for Have.
+type Have = string
+
 // Id defines model for Id.
 type Id = string
 
@@ -1533,8 +2117,17 @@ type IfMatch = string
 // Limit defines model for Limit.
 type Limit = int
 
+// Narrow defines model for Narrow.
+type Narrow = string
+
 // Offset defines model for Offset.
 type Offset = int
+
+// OrderBy defines model for OrderBy.
+type OrderBy = string
+
+// UrgentDays defines model for UrgentDays.
+type UrgentDays = int
 
 // Window defines model for Window.
 type Window = string
@@ -1657,7 +2250,23 @@ type GetListViewParams struct {
 	// Offset Rows to leave out, counted over all groups
 	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
 	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// Narrow A filter as JSON that every row must meet as well
+	Narrow *Narrow `form:"narrow,omitempty" json:"narrow,omitempty"`
+
+	// Group Groups in place of the view's own; two-by-two parts by important and urgent
+	Group *GetListViewParamsGroup `form:"group,omitempty" json:"group,omitempty"`
+
+	// Order Keys in place of the view's own order, parted by commas: priority, -due
+	Order      *OrderBy    `form:"order,omitempty" json:"order,omitempty"`
+	UrgentDays *UrgentDays `form:"urgentDays,omitempty" json:"urgentDays,omitempty"`
+
+	// Have The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again
+	Have *Have `form:"have,omitempty" json:"have,omitempty"`
 }
+
+// GetListViewParamsGroup defines parameters for GetListView.
+type GetListViewParamsGroup string
 
 // ChangeManyParams defines parameters for ChangeMany.
 type ChangeManyParams struct {
@@ -1667,6 +2276,68 @@ type ChangeManyParams struct {
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
+
+// AddOwnViewParams defines parameters for AddOwnView.
+type AddOwnViewParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// DeleteOwnViewParams defines parameters for DeleteOwnView.
+type DeleteOwnViewParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// EditOwnViewParams defines parameters for EditOwnView.
+type EditOwnViewParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// CopyOwnViewParams defines parameters for CopyOwnView.
+type CopyOwnViewParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// MoveOwnViewParams defines parameters for MoveOwnView.
+type MoveOwnViewParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// GetOwnViewRowsParams defines parameters for GetOwnViewRows.
+type GetOwnViewRowsParams struct {
+	// Offset Rows to leave out, counted over all groups
+	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
+	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// Narrow A filter as JSON that every row must meet as well
+	Narrow *Narrow `form:"narrow,omitempty" json:"narrow,omitempty"`
+
+	// Group Groups in place of the view's own; two-by-two parts by important and urgent
+	Group *GetOwnViewRowsParamsGroup `form:"group,omitempty" json:"group,omitempty"`
+
+	// Order Keys in place of the view's own order, parted by commas: priority, -due
+	Order      *OrderBy    `form:"order,omitempty" json:"order,omitempty"`
+	UrgentDays *UrgentDays `form:"urgentDays,omitempty" json:"urgentDays,omitempty"`
+
+	// Have The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again
+	Have *Have `form:"have,omitempty" json:"have,omitempty"`
+}
+
+// GetOwnViewRowsParamsGroup defines parameters for GetOwnViewRows.
+type GetOwnViewRowsParamsGroup string
 
 // AddPersonParams defines parameters for AddPerson.
 type AddPersonParams struct {
@@ -1694,7 +2365,23 @@ type GetPersonViewParams struct {
 	// Offset Rows to leave out, counted over all groups
 	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
 	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// Narrow A filter as JSON that every row must meet as well
+	Narrow *Narrow `form:"narrow,omitempty" json:"narrow,omitempty"`
+
+	// Group Groups in place of the view's own; two-by-two parts by important and urgent
+	Group *GetPersonViewParamsGroup `form:"group,omitempty" json:"group,omitempty"`
+
+	// Order Keys in place of the view's own order, parted by commas: priority, -due
+	Order      *OrderBy    `form:"order,omitempty" json:"order,omitempty"`
+	UrgentDays *UrgentDays `form:"urgentDays,omitempty" json:"urgentDays,omitempty"`
+
+	// Have The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again
+	Have *Have `form:"have,omitempty" json:"have,omitempty"`
 }
+
+// GetPersonViewParamsGroup defines parameters for GetPersonView.
+type GetPersonViewParamsGroup string
 
 // PostponeParams defines parameters for Postpone.
 type PostponeParams struct {
@@ -1710,7 +2397,23 @@ type GetCupViewParams struct {
 	// Offset Rows to leave out, counted over all groups
 	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
 	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// Narrow A filter as JSON that every row must meet as well
+	Narrow *Narrow `form:"narrow,omitempty" json:"narrow,omitempty"`
+
+	// Group Groups in place of the view's own; two-by-two parts by important and urgent
+	Group *GetCupViewParamsGroup `form:"group,omitempty" json:"group,omitempty"`
+
+	// Order Keys in place of the view's own order, parted by commas: priority, -due
+	Order      *OrderBy    `form:"order,omitempty" json:"order,omitempty"`
+	UrgentDays *UrgentDays `form:"urgentDays,omitempty" json:"urgentDays,omitempty"`
+
+	// Have The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again
+	Have *Have `form:"have,omitempty" json:"have,omitempty"`
 }
+
+// GetCupViewParamsGroup defines parameters for GetCupView.
+type GetCupViewParamsGroup string
 
 // RedoParams defines parameters for Redo.
 type RedoParams struct {
@@ -1819,7 +2522,23 @@ type GetTagViewParams struct {
 	// Offset Rows to leave out, counted over all groups
 	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
 	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// Narrow A filter as JSON that every row must meet as well
+	Narrow *Narrow `form:"narrow,omitempty" json:"narrow,omitempty"`
+
+	// Group Groups in place of the view's own; two-by-two parts by important and urgent
+	Group *GetTagViewParamsGroup `form:"group,omitempty" json:"group,omitempty"`
+
+	// Order Keys in place of the view's own order, parted by commas: priority, -due
+	Order      *OrderBy    `form:"order,omitempty" json:"order,omitempty"`
+	UrgentDays *UrgentDays `form:"urgentDays,omitempty" json:"urgentDays,omitempty"`
+
+	// Have The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again
+	Have *Have `form:"have,omitempty" json:"have,omitempty"`
 }
+
+// GetTagViewParamsGroup defines parameters for GetTagView.
+type GetTagViewParamsGroup string
 
 // CaptureTodoParams defines parameters for CaptureTodo.
 type CaptureTodoParams struct {
@@ -2016,9 +2735,25 @@ type GetViewParams struct {
 	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
 	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
 
+	// Narrow A filter as JSON that every row must meet as well
+	Narrow *Narrow `form:"narrow,omitempty" json:"narrow,omitempty"`
+
+	// Group Groups in place of the view's own; two-by-two parts by important and urgent
+	Group *GetViewParamsGroup `form:"group,omitempty" json:"group,omitempty"`
+
+	// Order Keys in place of the view's own order, parted by commas: priority, -due
+	Order      *OrderBy    `form:"order,omitempty" json:"order,omitempty"`
+	UrgentDays *UrgentDays `form:"urgentDays,omitempty" json:"urgentDays,omitempty"`
+
+	// Have The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again
+	Have *Have `form:"have,omitempty" json:"have,omitempty"`
+
 	// Months How many months Upcoming shows beyond its 28 days
 	Months *int `form:"months,omitempty" json:"months,omitempty"`
 }
+
+// GetViewParamsGroup defines parameters for GetView.
+type GetViewParamsGroup string
 
 // ReadLinesJSONRequestBody defines body for ReadLines for application/json ContentType.
 type ReadLinesJSONRequestBody = Sentence
@@ -2047,6 +2782,15 @@ type SaveTemplateJSONRequestBody = NewTemplate
 // ChangeManyJSONRequestBody defines body for ChangeMany for application/json ContentType.
 type ChangeManyJSONRequestBody = Many
 
+// AddOwnViewJSONRequestBody defines body for AddOwnView for application/json ContentType.
+type AddOwnViewJSONRequestBody = NewOwnView
+
+// EditOwnViewApplicationMergePatchPlusJSONRequestBody defines body for EditOwnView for application/merge-patch+json ContentType.
+type EditOwnViewApplicationMergePatchPlusJSONRequestBody = OwnViewPatch
+
+// MoveOwnViewJSONRequestBody defines body for MoveOwnView for application/json ContentType.
+type MoveOwnViewJSONRequestBody = Beside
+
 // AddPersonJSONRequestBody defines body for AddPerson for application/json ContentType.
 type AddPersonJSONRequestBody = NewPerson
 
@@ -2058,6 +2802,9 @@ type PostponeJSONRequestBody = Postponing
 
 // PreviewPostponeJSONRequestBody defines body for PreviewPostpone for application/json ContentType.
 type PreviewPostponeJSONRequestBody = Postponing
+
+// AskQuestionJSONRequestBody defines body for AskQuestion for application/json ContentType.
+type AskQuestionJSONRequestBody = Definition
 
 // PreviewRepeatJSONRequestBody defines body for PreviewRepeat for application/json ContentType.
 type PreviewRepeatJSONRequestBody = RepeatChoice
@@ -2175,6 +2922,27 @@ type ServerInterface interface {
 	// GetOverview What stands round every view
 	// (GET /api/overview)
 	GetOverview(c *gin.Context)
+	// AddOwnView Save a view
+	// (POST /api/own-views)
+	AddOwnView(c *gin.Context, params AddOwnViewParams)
+	// DeleteOwnView Delete a saved view
+	// (DELETE /api/own-views/{id})
+	DeleteOwnView(c *gin.Context, id Id, params DeleteOwnViewParams)
+	// GetOwnView What a saved view asks
+	// (GET /api/own-views/{id})
+	GetOwnView(c *gin.Context, id Id)
+	// EditOwnView Change a saved view
+	// (PATCH /api/own-views/{id})
+	EditOwnView(c *gin.Context, id Id, params EditOwnViewParams)
+	// CopyOwnView Copy a saved view, behind it
+	// (POST /api/own-views/{id}/copy)
+	CopyOwnView(c *gin.Context, id Id, params CopyOwnViewParams)
+	// MoveOwnView Move a saved view among the others
+	// (POST /api/own-views/{id}/move)
+	MoveOwnView(c *gin.Context, id Id, params MoveOwnViewParams)
+	// GetOwnViewRows What a saved view holds
+	// (GET /api/own-views/{id}/view)
+	GetOwnViewRows(c *gin.Context, id Id, params GetOwnViewRowsParams)
 	// AddPerson Put a person in
 	// (POST /api/people)
 	AddPerson(c *gin.Context, params AddPersonParams)
@@ -2193,6 +2961,9 @@ type ServerInterface interface {
 	// PreviewPostpone What a safe postpone would move and leave alone; nothing is kept
 	// (POST /api/postpone/preview)
 	PreviewPostpone(c *gin.Context)
+	// AskQuestion What a definition means and holds, without saving it
+	// (POST /api/questions)
+	AskQuestion(c *gin.Context)
 	// GetCupView What stands in one cup of the rail
 	// (GET /api/rail/{cup})
 	GetCupView(c *gin.Context, cup string, params GetCupViewParams)
@@ -2319,6 +3090,9 @@ type ServerInterface interface {
 	// GetView One of the shipped views
 	// (GET /api/views/{view})
 	GetView(c *gin.Context, view ViewName, params GetViewParams)
+	// GetDefinition A shipped view as a filter, to read and to start one's own from
+	// (GET /api/views/{view}/definition)
+	GetDefinition(c *gin.Context, view ViewName)
 	// ReadWhen Read words for a due, a start or a plan
 	// (POST /api/when)
 	ReadWhen(c *gin.Context)
@@ -3176,6 +3950,46 @@ func (siw *ServerInterfaceWrapper) GetListView(c *gin.Context) {
 		return
 	}
 
+	// ------------- Optional query parameter "narrow" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "narrow", c.Request.URL.Query(), &params.Narrow, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter narrow: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "group" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "group", c.Request.URL.Query(), &params.Group, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter group: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", c.Request.URL.Query(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter order: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "urgentDays" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "urgentDays", c.Request.URL.Query(), &params.UrgentDays, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter urgentDays: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "have" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "have", c.Request.URL.Query(), &params.Have, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter have: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -3256,6 +4070,408 @@ func (siw *ServerInterfaceWrapper) GetOverview(c *gin.Context) {
 	}
 
 	siw.Handler.GetOverview(c)
+}
+
+// AddOwnView operation middleware
+func (siw *ServerInterfaceWrapper) AddOwnView(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddOwnViewParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddOwnView(c, params)
+}
+
+// DeleteOwnView operation middleware
+func (siw *ServerInterfaceWrapper) DeleteOwnView(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DeleteOwnViewParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteOwnView(c, id, params)
+}
+
+// GetOwnView operation middleware
+func (siw *ServerInterfaceWrapper) GetOwnView(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetOwnView(c, id)
+}
+
+// EditOwnView operation middleware
+func (siw *ServerInterfaceWrapper) EditOwnView(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EditOwnViewParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EditOwnView(c, id, params)
+}
+
+// CopyOwnView operation middleware
+func (siw *ServerInterfaceWrapper) CopyOwnView(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CopyOwnViewParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CopyOwnView(c, id, params)
+}
+
+// MoveOwnView operation middleware
+func (siw *ServerInterfaceWrapper) MoveOwnView(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params MoveOwnViewParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MoveOwnView(c, id, params)
+}
+
+// GetOwnViewRows operation middleware
+func (siw *ServerInterfaceWrapper) GetOwnViewRows(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetOwnViewRowsParams
+
+	// ------------- Optional query parameter "offset" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "offset", c.Request.URL.Query(), &params.Offset, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter offset: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "narrow" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "narrow", c.Request.URL.Query(), &params.Narrow, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter narrow: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "group" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "group", c.Request.URL.Query(), &params.Group, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter group: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", c.Request.URL.Query(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter order: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "urgentDays" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "urgentDays", c.Request.URL.Query(), &params.UrgentDays, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter urgentDays: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "have" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "have", c.Request.URL.Query(), &params.Have, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter have: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetOwnViewRows(c, id, params)
 }
 
 // AddPerson operation middleware
@@ -3449,6 +4665,46 @@ func (siw *ServerInterfaceWrapper) GetPersonView(c *gin.Context) {
 		return
 	}
 
+	// ------------- Optional query parameter "narrow" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "narrow", c.Request.URL.Query(), &params.Narrow, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter narrow: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "group" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "group", c.Request.URL.Query(), &params.Group, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter group: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", c.Request.URL.Query(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter order: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "urgentDays" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "urgentDays", c.Request.URL.Query(), &params.UrgentDays, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter urgentDays: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "have" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "have", c.Request.URL.Query(), &params.Have, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter have: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -3531,6 +4787,19 @@ func (siw *ServerInterfaceWrapper) PreviewPostpone(c *gin.Context) {
 	siw.Handler.PreviewPostpone(c)
 }
 
+// AskQuestion operation middleware
+func (siw *ServerInterfaceWrapper) AskQuestion(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AskQuestion(c)
+}
+
 // GetCupView operation middleware
 func (siw *ServerInterfaceWrapper) GetCupView(c *gin.Context) {
 
@@ -3562,6 +4831,46 @@ func (siw *ServerInterfaceWrapper) GetCupView(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "narrow" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "narrow", c.Request.URL.Query(), &params.Narrow, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter narrow: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "group" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "group", c.Request.URL.Query(), &params.Group, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter group: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", c.Request.URL.Query(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter order: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "urgentDays" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "urgentDays", c.Request.URL.Query(), &params.UrgentDays, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter urgentDays: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "have" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "have", c.Request.URL.Query(), &params.Have, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter have: %w", err), http.StatusBadRequest)
 		return
 	}
 
@@ -4383,6 +5692,46 @@ func (siw *ServerInterfaceWrapper) GetTagView(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "narrow" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "narrow", c.Request.URL.Query(), &params.Narrow, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter narrow: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "group" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "group", c.Request.URL.Query(), &params.Group, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter group: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", c.Request.URL.Query(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter order: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "urgentDays" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "urgentDays", c.Request.URL.Query(), &params.UrgentDays, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter urgentDays: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "have" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "have", c.Request.URL.Query(), &params.Have, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter have: %w", err), http.StatusBadRequest)
 		return
 	}
 
@@ -5922,6 +7271,46 @@ func (siw *ServerInterfaceWrapper) GetView(c *gin.Context) {
 		return
 	}
 
+	// ------------- Optional query parameter "narrow" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "narrow", c.Request.URL.Query(), &params.Narrow, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter narrow: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "group" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "group", c.Request.URL.Query(), &params.Group, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter group: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", c.Request.URL.Query(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter order: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "urgentDays" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "urgentDays", c.Request.URL.Query(), &params.UrgentDays, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter urgentDays: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "have" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "have", c.Request.URL.Query(), &params.Have, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter have: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	// ------------- Optional query parameter "months" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "months", c.Request.URL.Query(), &params.Months, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
@@ -5938,6 +7327,31 @@ func (siw *ServerInterfaceWrapper) GetView(c *gin.Context) {
 	}
 
 	siw.Handler.GetView(c, view, params)
+}
+
+// GetDefinition operation middleware
+func (siw *ServerInterfaceWrapper) GetDefinition(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "view" -------------
+	var view ViewName
+
+	err = runtime.BindStyledParameterWithOptions("simple", "view", c.Param("view"), &view, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter view: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetDefinition(c, view)
 }
 
 // ReadWhen operation middleware
@@ -5986,6 +7400,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/tags/:id/view", wrapper.GetTagView)
 	router.GET(options.BaseURL+"/api/people/:id/view", wrapper.GetPersonView)
 	router.GET(options.BaseURL+"/api/rail/:cup", wrapper.GetCupView)
+	router.GET(options.BaseURL+"/api/views/:view/definition", wrapper.GetDefinition)
 	router.POST(options.BaseURL+"/api/todos", wrapper.CaptureTodo)
 	router.POST(options.BaseURL+"/api/sentence", wrapper.ReadSentence)
 	router.POST(options.BaseURL+"/api/sentence/todos", wrapper.PutIn)
@@ -6039,6 +7454,14 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/api/tags/:id", wrapper.DeleteTag)
 	router.PATCH(options.BaseURL+"/api/tags/:id", wrapper.EditTag)
 	router.POST(options.BaseURL+"/api/tags/:id/merge", wrapper.MergeTag)
+	router.POST(options.BaseURL+"/api/own-views", wrapper.AddOwnView)
+	router.DELETE(options.BaseURL+"/api/own-views/:id", wrapper.DeleteOwnView)
+	router.GET(options.BaseURL+"/api/own-views/:id", wrapper.GetOwnView)
+	router.PATCH(options.BaseURL+"/api/own-views/:id", wrapper.EditOwnView)
+	router.GET(options.BaseURL+"/api/own-views/:id/view", wrapper.GetOwnViewRows)
+	router.POST(options.BaseURL+"/api/own-views/:id/move", wrapper.MoveOwnView)
+	router.POST(options.BaseURL+"/api/own-views/:id/copy", wrapper.CopyOwnView)
+	router.POST(options.BaseURL+"/api/questions", wrapper.AskQuestion)
 	router.POST(options.BaseURL+"/api/many", wrapper.ChangeMany)
 	router.POST(options.BaseURL+"/api/postpone/preview", wrapper.PreviewPostpone)
 	router.POST(options.BaseURL+"/api/postpone", wrapper.Postpone)
@@ -6053,151 +7476,183 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7H1rcxs3suhfQfHeKsd1hpHk126sT47tnPiuHakk+aS21vkAzoAkjobA7AAjmuvSf7+FbmAeZGM4lChF",
-	"sZ0PsSQOMUC/0O/+Mkr1otBKKGtGL7+M5oJnooQf317wmfs3EyYtZWGlVqOXo4u5YFaPM/3IsFJcSSO1",
-	"Sti/K21FNkpGJp2LBXdfs6tCjF6OjC2lmo2ur6+TUcFLvhDWr/8uc/+XbtGC2/koGSm+cF+RbqFS/LuS",
-	"pchGL21ZifbCC/75vVAzOx+9PDo8TDZelIzeZWJRaCtUuvqHWG2e4RUrhS1XrFKZKJmdC2b4QrBLsWLS",
-	"MK7MUpQiY1xlTGnLUl6WUmRMV5bxGZdqlOC2EVjNxlvvHbsXR3b9xO16IVV9CvIM0w/cpnMaAQ41zM65",
-	"ZUvu0MCzY7aUdu52KC2cCE/hzvPsyd8T+JRxxXSeMa0Ee3b0JHqK6Rhf3bf9zQ2/lwtpa4z+uxLlqlkz",
-	"hw/bC2ZiyqvcBmjwz3JRLQCjCBz8tXmTVFbMRAmvOplOjbCboDnTS8OsZrngV8KhK2GprpR1uLsSJeN5",
-	"zmalrgoTzr62TY0Lk/tc3+WQjf4uVaaXNA6X8BnjLJ1zNRMOUwueCSbVsSNMDeRXikyzmWaTlX8+hjR8",
-	"0/hdNtqFVa4dn5lCKyOAJV/DVoAvU62sUABkXhS5TLnb+8H/GneAL613/N9STEcvR//noBEkB/ipOfDr",
-	"XehM49sisoTxqfWciNAYJZQkol7lHzuAZ+Adp6We5GLRc4gCn/iv3Q4T1iUO8rtjRWnYstRqlrDlXJQi",
-	"AQQugUl1lWdsIlgpZ3M7uk5G/yPFcm9QhsWIXQE7SBVI3j3gv+JWfKXSuS7dT0I5Cv4XfJhVuQO+e0su",
-	"YJ0/NsgmGb2ylqfzhd95UepClFYiDc25IaTW+a+vxk+ev2B6yqQ1bLKywjHhxspIzl82PyhkaqtSbK78",
-	"zglo5aBr5nqpjhmfGKEsIsHJ7+Y1E61zwZVbzsj/EGv97Lc11eWCW2TmF89Gm7wd/kIx9kJkkjP3eXNU",
-	"2NuIEpvNPfcvPHyCEPTP+p02SNCT/xUp0NDPwsgM9sCzTLoN8Py0hYopz43YoFR3Dygh7dxdDpbNtACR",
-	"6VhPKCc9utgExnQ/qCrP+SQX4T7eQNBETDXiZ8uj19RZpFIod7qvlxlJDJdSZW3KzaUBqT0X+ZQk2AhZ",
-	"rcEfFA+PBHgFBXaUaZtbDcrQJlGAdACRvuAr5tY/ZocNfc6lmsE9nnrpO4j+DF+ZyKvcWplWAu4Kxplj",
-	"B6FSMXrpMLONCOtz+HfEYYBy3RFJnp9MRy//1S+m8BZI1uGW1vDcfpOAICg1bGO7tMbdrh3Pv27zVH/A",
-	"uWSxidmpFHmH3LIKGNPy0lFdkXMHLE+DRSl1Ka1TKiyfgSJbCO4+yQV3uBXGygW3boVClAYAXYqFdLoo",
-	"SbtFc5+tI3vl+LYE3UFpdsVz2NjGCqbgiiQW+K41bKnLzDBjucoSd2N8vPhlfPSCpToTrFLSgr5kxcJs",
-	"g/p5geLVb4GXJV+533FrpLicVnmOW3dvhp1QZ/DqLb1GoHBUc+1cGOHP1BgmGhVmOxcrd9KVfxXNE8nI",
-	"f0pqbrCybJRvNi31ImHiM09tvtoq5pGewisCcAKamqPSnKdlul3or7GYU4K9Pojq6k/uv5b6ekSJGHHl",
-	"lOOdv7bQys47Xzt6Mug7bzhhq42PHHW76ynnxrKMO/jWKz89aq08Jpf2m+lbtb3i8yEL+p0GefDhZJSM",
-	"Lj6OktHvb91Pv46S0S9no2R0/sr97yPJ1o6v2ou8efXu/T9hibf/gB8+nPx28Sv89M+3r87e/zOyipU5",
-	"eUcuhbjM/CVR8+6tdrzgn9/hQn9b5/A1CkfK8WckyVjnuuoonwttHO2b3IvGvFqMkpFO5yWwhuBOK80B",
-	"+8bi5TYRZbkid/oLmmybVzT3inWc3ftZN7CsX4k62n87bXvz3aleCHOmK1Rc1oSKs4EMW861EQzvCzbn",
-	"hnGWcSuYVszOpXG0f1zrbqVT7pUug4Vb671TXTLlb/8hIvtC2lxklNCuxcaa9yTPnRrvmAcsi0cGNpMw",
-	"noOQdYdQ2oJQJlWXuS7lfyhF6aK1ZMZXCXM0zHTJUKQk25XQdcXQ6rHReEtXdsxBYU5G+kqUeIdnlRhb",
-	"jULF3eNKZPXv3u0zdk/Dr2ocrnyHjrHbXPg5bBC/6T8JfyyFsWM9rR/yL8LX+02El4vcCNAM3XO8MvAY",
-	"z3MwC1Q2rXLghtSihmZlegmPWD5D1dHqMTe4L7Ea66VAdXJs52LRqxpvosJ9Egw2/0qHDMtnFLFtLqyt",
-	"IG7QX/WSLbhaeRpaMF4K5vDmiEY441mmc/ij1bn7I1I409Oet7aoS0/p08jsFmdxBN4RpH0cdaaXm+y0",
-	"JkiAUBtWCMzm30TJlV+lsRrvY0qBHr69U25so0737jIsTe3nnQrmZ3c7Sny2w2VOUepZKYwZoM7jc7DD",
-	"NK6cKbEUxrKpLI1N2FRO7YpxyxYarvlh+IP1KYloqonl5nI4rL3N0w/letXmaDTAr3R+tYOVXOpcbKfV",
-	"XKA/RKURMZBxMDOYWw5UXnSRDjClYQPUUd5LRVBOJgrU1TaZGszZ5pOWI0dViwl6KDa/5XRzt7mt+MbH",
-	"rhvJSrxq3VeD7038rttC2dve4e0xAJhNCOThz4OIC6C4jbhwSXoPhtCReJnOpaeytXu/LSZJp1o6F+ll",
-	"7pfd+cu1StjrB8CnrpMRcPjmi06mjDMrFoVTJBMgXHgSVSmpmLSDJH6Ep8BcGPJSb63s9M6o81MXQlGe",
-	"T8PcJ+hDN/RtWGZiK1BP4CFwsgY33K7Y89Rvtnx3uFp67tmJksLg5qPgFFAQF2QNmkDHtMJ49cKZ8B0k",
-	"ceY9OsN9hp6EPb7CRgMSYjz4QV/tatDfgVc2Dtb122rNydo9zGkIWu5ympbI2SJUbi824jx2Q04h7okN",
-	"yHzglKa0q+eTFEkUOUZ9nG4narUrerKscyX1+AXaQcaaXdFHHCwyH1kSaFGlIoebMjCMt68y4R9xppMG",
-	"Y2jhuKR2tqLh1PW1mpaNRBk6WTWMDySlWh4xq9nzw8PDtvzalD9rR5dUNEDaOfP7fOkuB10yXdFRqiLn",
-	"6VYCAflx7UEz5IA12Lbq3P45oLGFF1M3pIMNOjWgKdFEKsqZ19t2oFOprI7kq4RsCWP5ymwX6W4hcl+3",
-	"kNSE01pOcqlmTELouKgsm4g5moU7iPVh606RibauSytv7mvBX/q6KhKwnOeCFbwUyj4ycFP6gFYdkOD+",
-	"4yGv9U/Gk43cYSYCfGiMM28wMT0dsnhLp79BZNLh/ELviHWKEF+BurGV+HpILxsQmurIRxSnlCx02g4t",
-	"wfT2OybEL2CRpG/HhIkDOtdgEwePTUlWWj230uZDA734bOJ3RB3hN75AoO+A+mGRZniKfKVYtu38XcTf",
-	"bZ0AO1nwv4llsB93CkTtSVmrdVUingjWHjxQx9gVhkgBnckAKTAUVacYwN0NCGLBIyGb6HGVtpGsmHnX",
-	"MXKDM1y0bKYdThEkCG1mSUtZV+17RPAyl6JlI4PRjBbXVpF+eyarUxf2fZVDEN34q3ztyMPu9qF6ap1I",
-	"sLGlD1JVmMgUWaTlIJCUuc8+fnz3JgR50lziLa+Xasj+pflNU7s6xeRUqRiEtoCmKaU36CDbqYAOMHzg",
-	"5WWml8rt33t+2Yvnz5++qLPO9qOPyK4qEvL9tEE69o/IQTArakHSJxjbl8M9KPyQkmKG6vxPCNPP575s",
-	"9b+6p3xmQ1dhW6fLOnQz3UleoCI0BFRgR97G2q01kDUPoXK7VRBPC7YkS+e85Cnkw29VC2FZSpidBL9F",
-	"rQI2VjFyLCqDQd1JS8ExJWYuZ/MxulEpHfHkSpRXPk817rAZ6Kk2ltLiJhF/o3veAD+5e/xKmHBBTDD5",
-	"fsg7fUoh9dZSLnrikuhNZVOZ54yztCpIxyrca4R+O5GKDkakmBVAuGh9NJr80Ge7mXiAY0V/hFFs8qMl",
-	"l9ab18SH0s6levW7EJfUA+sBQoSOj5g3cXXcWPOq7rqtYwENkHQdXDlxRPFSsAIC4OCwDbsgMnZiOfip",
-	"vJI5aiCO2Kxc1KoISuRHhv0n4qwvhC5yMTzqihKeIMfSq4PDYpNc5q+rglynlYA6JIEUOWvwm89B5Sbe",
-	"uyEyewOinHSUBae8ubVIqek+ppgyaY69RwQQnfHVI8h9LJ3y5pje/7Vxm2zg/j+DtO5WJq2C7O9ASp5Q",
-	"QQ55/NcCpZPn4VHUhk/SSN9aftbuT0+TFDu1ov6b8tySNx2koVD59kte16oAsHwpC7jYfCB7U60LqTmb",
-	"FuqOdOtz2ohUuEzj3U7FCZbzFZ1BK6F+QGnLJgKytNV2J00Ls5Da67M5DHoXffpOvR8SHbXCN9Q4jNj3",
-	"u9uMdDDRMUgrmOiTZUWd67UgkTHQ/mwHyeD1cZDcJIBUA22w4dg9++sa/2kueCkGmWkBvtu17wCjG3gf",
-	"T2V6eRNP+IAEhsi1e+qNih1eF+wQwmls+aVA49c9xPgSBN9uDhhYntyqNtZdC3Qd0kJf7ehoNGSw2a7n",
-	"0PZekvD0tpwM3FpYu+dou6M+k8ZyMpXn9OhNwk6fuP8d/Z743NKEKfHZjkOeJfwS0hRbxYPPDuNxsuHR",
-	"sFLkghsyauGMZpA4DjRQpxmqcneIt9EhpgAQGsxVuTuM4yFk1ZdBhcUH3fyDVYhqjJLBTs62S6lZ7GZ+",
-	"TdgzCZmWyyAYlj59IwddZiEyCSnazook7cdWHSYV984iodFnR09C2o7IM8N4bqEaGzPUdom+plUZ3DhD",
-	"cvQyYf01sul18OUl3JsFUHHIU8swCXfDM2epyvlwOszNZX53DItbI1UodXyH8nOLPEOyCpWnI9r1YauI",
-	"+RiLljTVjVucElihGDwL/lU1JGm6avI91yRXV5PomLKW5wOM0aC6weORl4fSsaHvnkolzZwi1t985R42",
-	"EUBnHyhQzjRddAyHlhoa0eIKUaaeVHdC00DIdONdbTA1r26dlYJdMDyJwoYqtvFWon8/Ia2nQZMbaJI5",
-	"18WJLIbf0FDiRwiLrgeG9rJvnpCOl1941+QjwxDyUc/1DR3BlBd4L15fX2s4HJxYaUNe9oP8x7fxGHc8",
-	"uzfw5EZdt0NcsQGJVBZSc/bEU2cLsjRtQ8Y5VTQEyVK00MiimY4Ft1aUysfW0GCf6nJwnislPnz2QrMl",
-	"+iDu5LurVDvkmNFxhl2yk55QyUnEUQIlrm217pvQR6G+u0JXC9mCKB/UKEoBSag6xa+mpAuqTn8mU5Tf",
-	"0Ga5L0Le2MobvoKCVlOVU54Kw/gci5WJSk1pjCCXsMJ7DZaidCdzzzFfPEV4DrC4abNRhIQ63rlQrWgq",
-	"+OXanR3gw7JSpN5cVlQE5pViZ2cf3791YD775TV7/vzZc8zNNk6d00qmPHdcsqDWtDK9jGhRPZXCvpZP",
-	"Kmf+SsXeqlkum+YOcf8SduEI1YaI6ySQXl1KHkgrbK/Gzh9Reh5YP7zRL6nKRZ32lcIaBuKrQSFG441f",
-	"CobaxS15pt5l/1UeIoaRWgC0vaxgVrOJmEkF9eE+KN+4JkI7K71UeEbvn92eLeeZqSlHfvGivydQQ5wt",
-	"6/rpId1RKYLC01LQYbldoVanYsWSaKbyajeLK4KHd9a0ijD6WHbTfOFk/640d+IDKbC2zjDFE0XZWhsY",
-	"LNnPNBSmZnqU3LgCOMKa8SSyM5+AFaxorM70gTE0IN3VTFnQZ3pJJdCtzHvy5j9EyQjhi6qWwJho0xce",
-	"q+uuNuNsmRBFJ6sl10vGlQ4lyKGkEqp2O+UTh/Sr5GJBSX1HIRiCmXODTdf0AiWOT2MNtbBEvki84KMS",
-	"sB5CgvzyjtWK3M57skIM4xN9BSLQJ4JgIgn257CMO5D1Fmpv5bCb1Etan+s0xAni6FLENASjF8KdzcF0",
-	"IoRi+LQ7SX0qXVkjM8F+9wTOVcYwLPXIIWIm6DqlvvCMJ76lb1fCMi3MxvvOfMR5W3YtML9vMlCzUk2Y",
-	"FAOfN+kogzIud+01RL8ztOy56xS1m2eFByu3biMlldWsUrkwoEy6wxngBWkNFkL9uYngdJziIgQn3DGE",
-	"Na0TwF2y2wGiuUvYpmb37KVktA5RHqAOewLPIUTQP9vNRo2UZoF/iHgVl+B7lwvBnCIPpfjefoQvsR+e",
-	"HD55MT46Gj95dnH408vDw8fHTOmlZ07kyb6I+eYb3ScIEWhd5V/fjT9E+nx2ONudn2Sl4EUfxLwOtLdP",
-	"Qti93Ri+l9x/wak4cSeY3g6PrzlEYi7BUGolIm3Ozmu/ce3+FyIzYx6qnKUaF6VOBbRtabwCoawr70jT",
-	"BsDnIZ42LHsdQkbxqH7cNUpeKGiTcaOV6Wk21ec8dct2tkXBzrervF3u+67x/h3C+ikvS3ezJnXTWOza",
-	"oqdMCeNudO/IGuJWJmtfI1C5SXB/TzUD1/SOZnfqqyIzRPdRSrd5FNRRh/LV7nUyJEa9YrmeTRSag+6v",
-	"GrzVcJQK9DUBxY2TdlyoG/3vFKs/d7ZGI7oGXPUhkZZ0zYq+dxaV7Sa0Dq0JoCrKwEjynaKw/Z27vZt7",
-	"+m8XRy/cPT3kNVtLCqC7NL9s6d+9vXiiOZytdDynWzRZnIP6JMw5lBgY+k6IkLxUdaY0YXv6FiyQU5qB",
-	"RqKE70rszd21ndHRvUjpwz9Ce6PNb9Xt/hhnVqaXaz0IQGzXSt6AcFO35OQ15OfetpLimGmVr7yO5wDj",
-	"VXHsfjjaUwHFINTfPD62yTurxL0/17bLLc9eHh4enF48Pfzw2D2wFOLS/QtpMY7XCl5eDpMQN6u7CKGg",
-	"mDvZWXEIQ59TIg2CEr86FJKdAN0a3jVIb5AsWVVCT2oTcmZNlc4ZN2wMILqdN2PXaN+uqaIDjTFpsYR5",
-	"ENxqBTtS3jukGMVr1lsyydxTtwtk7rcGpaMI1zK47nxbp3+0AqJ1Q4eq1bzBK5dNIUrT+LhtR4Q7tIX2",
-	"mBJyE73yJmV2A8rpmlum73qIV70RuV6QLgg3r76RUN+h+qwXfuvr/Jn1xzeqfaPz6DyjD8hyS9xX/thr",
-	"vVkjDNY21zK2wQteW9vNBb9mkA+w04fuPyJAbpAnTdoqVUk2e9+1H47Vmd5JMtKtwMNCFJl9VJk+E/+u",
-	"xO6l7vVhqHsc5VldYYsTQMB7Cv7pjbutr3syBeL/IQOEE7HSKot0jV+4yx2UHOMHVnRnFrSEnB8oMdRL",
-	"hh1x91Cx1HKKEwdwkLySYsnmOs9wwsuWHt/rNXK7J9a1CkFCfK3eZZNi5+FeA+6PCMZ+866LulfS4Oq6",
-	"qkj1ol1oN+ahP22r1M5n/nUr7ppDO9t01y4AA1rjU68ivNXPt/t4Q+ORqK/XneDMB+W7G60b0N807hua",
-	"tC8j/Tmv4fKfko1f6lpCvQyOuB8Z1B9qZZ32xWbyyicjmDkvQENb+sxeR0/H8NsnBSTuNmJglMQE2loY",
-	"LjPvTpAla70bK2ihf5rI/ASoOlruFuMhpFCnW//4SX1Sb8tSl2gK+6w1hhm9hv1w9str9tOz5397/CM7",
-	"5aWVPGcic/qze/r/nZ/8xj6IciYYaGTCfFLwjb89/enF45d4ccHVYZKgasOsJvMje8VOT84v4FjonuSK",
-	"rc3TOv6keHxyF8RumnaPfv6V0+SNuBLK2XvmR4ZpSlxln5QjTtz3u/MT9vcXh0fMERa2224VgGKRaMpz",
-	"oTJeHjOpjOXKH/nsl9ef1NOnT3/CsQmvf/ykaiX55ehCKq+tXYnS+E5iwVnLCzl6OXr64+GPT0cYWgYy",
-	"POCFPHA7RvfZjBp09RY+hg1AUxM2F3mu2Q8AUe6OkIrHib9XEu8R4r7eYMZBo+CfVFYJ/AwD5I8TVgoj",
-	"LPsBhhpAE3fMcYapZ4+BnCaCW/aDH1vySc15UQglsseOoOsqDnwx0uvPWl/WHudmZpwzIZFipR9ext5z",
-	"Y8dwtPG7N2B8Qs5/8kktw1gTzG8KbIGoRpA7ZgdD9V02ejn6b2ERRqPu1Ll/9V7HTbcLNuexGWGhDqGZ",
-	"zRS/rcmpYF/oCV6d08emeBGFONd/rA3xenJ4uDZaypE1ktTY2FLwRXe2FDEVbKMCAr6GyM20wHQGoTL0",
-	"dU5Du31KC6j31hqglYxMtVjwcuWUSuwxzaCxcHklyjGg1nOAexY4Yt60v/YssYHx0CF7C8pPVL7yFGqa",
-	"QmAJkd5jdhhcZ9hIOkIEdWkwPSjuZhQxfGbe07VhdNsURBozDZQO/KC6AbR08zFlAT2RQXCh1/jtKaoz",
-	"BClpIRPlRUNTdbvlQhuCpJwmgY2aURUQxv6ssd/CXgBSJ3lcd5UNZ0hd3yEi8EwRNABMEiZ42tYWgpdM",
-	"L9UeEOQAC7dyyXN8IbYEsqUQx/VILGnYpSjW0XVQW3000k4r+04FrK3JgS1MsDY2dFe2+bMJ5Ghv7/UG",
-	"emzQIURsIIS1B1o4xVgY3PBdklgIrhKoBQ3e2BYl+CwNmgZeZdl7P43rr00AocvePeMf2hUT2G+1ftgD",
-	"5j/wS8G4E82YCdXF7sEXmV3jpQe9gDeQ/Ab+fkM8jx7InRiDdHeO3364LOSN1YFnPxXYyXXfQR5TXNGV",
-	"3oX220za+4L1ED5aOCtzDJv9r11vv9Cl/J6v3fvCNSrUHt3HXTubYrIDsMjHoQaWFqmv3TNvfG3HHRDA",
-	"LUXvV8Cewd+DI52gTSKre9+300UoFIaMIhp5H/TVXQrKB3dt1lMVvlIO/wBNMlCca6xgg14RvnopZKyQ",
-	"lFL4ZLqI9qyrsm4I+41QS2gC8jUrWUgq7Sk1JHGEcQs9JjE88HCFyV+csy/a6KpsCBBOfOliR1cj8Nee",
-	"whM1jc7rQVXfBHtjE/evkrlRq3cGVEhmwpoeoBm4AnyRbsy+OoBAHU64jJLMuXvmBOu4v3P8vjn+pBCq",
-	"HWqh1T8IwJAYbI+8iuCPX4lv7U5v97X/Kln/H0IU4aKA6nbmFDuRwa0Rp5ZQOB4LobiLHXJH7oZOTqZT",
-	"I+yQJ99D8CPG4f0QgwPs4S5eK50hJOnCT9OK2MxgiMPErb+8JxJOcc/m1AA39J6E8BuNae0ogXW7D3jE",
-	"A61bzdFjzFQ3UL9DGNXviIRzSi5zDIFhf+HEJ5lgV3WsF4EoPAgJ/BTyc/cUhvO1xqWulM8oYH67HpBN",
-	"G+2owup75X4N3vzQBfxhXEkXdZrL/mM6dWeY9k2EyN7q2j+DCrkbo/2hq5BrYLf8UigYAbg3+9GvriuL",
-	"U0mmpV547mtXjog8N3V7537f//0h4269/+0m0w/EO7hGDqEYYo+BAFx9LRSQtNPxSBbdqi0iML/ri42+",
-	"yGdCZTzkWhZB2gfY+obVff5X/8Rf/rJrdbD+atVG8MODrphxqJr3GuOkrqjHkQhskkuVYW9rTK2f83Kx",
-	"SRcHRau1F00f+ECLTL4u3HVauscwCPVQYdxWPdV1TworZ4ZPnTWNG/H4wrbkKkPZyXgOuYLRTCWndR98",
-	"Saviuk98vq4KWnYSpartEtXHCSRHn59Abar/5Pdnf3/clKmGpx93ClYhyxB6WNVJhlhi0EXwDrmnX5kI",
-	"b5ssUoFNmFZF8MLDoJYGx8I3P4gESqCQ516F+J8nTy08glbeXvIDM6x0hJE3FqqiEAnS+GEzbTzUfVr7",
-	"RKYvIr4bgdmdYHe/IrPbFDLmBoD+naEgCkVniCcp8RkbM+5Dhp7zFQplHpqfogDNdI+4DGGrgTlftwxg",
-	"bXZ/8A6+mQ4VthOpmNU6kvyNGahkYrYvktocvfItRjE9Wh8ZNsfe7TD/5bgVxISrG7IWOrDfYovebQDz",
-	"Ho3RHUKTfz0iOBOOXRoyiLD7gNSlbyxg/bMwMvvac5dCwBqrVesOHG0iaYp94+UZ502x7ddUoRFmXcTw",
-	"IS1kx5tWBi/MGcBuq2HSwJ4KNZoqkN4rHB8ZVJ7xTVZm9MP/9d68fu2CilYBD9BLC1/N9M94otAcm57+",
-	"1cMuX3cCUFWEHCAc0LqG4aE69Q1x/W0WUgCo6UqKvB5djXHVQZUV9wb97/rsHvTZOJ8NUWbvENXfVdk/",
-	"RZUFYcAXWs1aiZcRAhmaYf2AyeQrcU4A1qgca2w2IRR0FCpFEO0NQi2fDb1WL/js+6U6FCWWzxJ/c2oj",
-	"QivqMF8xwSwGnA1bN7EekLpwTzi426u1bp79td+uls8wUwW6zaJvUF7B3I8wd8Z3BN/kR4Rvz/3rPr47",
-	"cnh4SZuinP0JQdz7opn3wnbFgYRWVtIAEYUuUkgzUhkreEYRzbYslws++57i0oqPBkgjr+oSwqRrwroF",
-	"535/0Gte2KoUF/r+w6V3U3UAc5QepFOIh87bag07Q3WZm+FokOScfsDL7dZ6z7162daaKYT5VJCPAp3n",
-	"nh5C2znomRmTLjeF6p2G/GsqjrRvHyW+fxm8+q0feEIt6R87gGf8kreC/NtWW7oJ6O+hIf02PfDh0e8d",
-	"64x1Z+zhCsB98Y9DiJ/wf9zTF5KSVAdrA0Yi/mt46BeZi/3kCeBUTJhi5zTVZnQOZz6jikoV8MNxBuVX",
-	"HdFjQB/CNahTK+jegXWnu4lUvKQG8D20qxAJg3HA5jGKb52tmDTgv52s7HayO/gy52a+5c68Lf0R2Xru",
-	"rTuQ002o6YHcr94l4HAEWSN9V2hrONADAvVu9/MtOWxTVnk63ktWO6yF9Y/INIVMndZufOmpmcPoZGeL",
-	"idyI8FcOE1gITsIxS31Ggfv8Lu/rfXtA74st3ohUZgK6r1rNYIwODWE/R6MHxv6J71AmaF6mlzHICpWN",
-	"t6WcvlVZnW76HbAb3WgU02UGwsxbpNBclIR2a4BYJJ9EppcPl4TvoDRDppe7ufTuzSJGpgG7F0YWYDcq",
-	"h3HZaWYTcErhWyoIGPZ4497hEw/NYvbbink9JyLXagb3pdxHnecr5JxHzeS6EDkRfgyYCS17vbCioL09",
-	"Wv0tsdaOHePuTWZqjH5Y7dtPJE36ZBLmQTlWQ99rcHgDfeBsSIhMQ5M4nAFOmzcwYb9H0LqPvysLdBSi",
-	"4TOsHmLGypyWcGFwVQTKOVff1HWWc/UAee5cWLaci/YgEEyg7Ne6OyMVY+kd7pFvCcV44oeps7zKMlYj",
-	"DS9Qp6+0/rT0c8M2UR3mbcfw7D7/Li+jHSnpucvBICiEWu9i1QF+v/2Fxte3xWQ3KkC83zvSX5EJxugd",
-	"t/E8Zzi4jGkVcbvilwboqg/Z5L4bbfVCP1R9NYZhdA3OoLbaDy2PIH1YmuR3ARtxncv1/rExMFeLfihX",
-	"i+9A3q71zzTTNIjNpSx6enNeyuI7eCnw8iBFdJpWZYlDiCpa7w4TsmkYX/DZt6QKXPDZ7OFq2w5VjaKN",
-	"v3V0bJiAG8XlR/U15Im1pwo/vOZIe27m4Q7bbubhhx1323mgowoyfaHtSkMPV1IszcEX909vMx06RZMI",
-	"7NYdOWOB3T7w1VN676T1zUbSya96if2l/Fzmj37ML0RcDcO5wnAPPfk7ZprRaSj49ei4wmaU4JMtowr/",
-	"zOTTEyWCPmPmsihEBq1EW1bDct5vkvMMRhzfDVPD0vfMzfW840gSAMwKbiID8GvdBWZf9eHYUmYKDJzB",
-	"6xi0lUeWLmoPH073RL6synz0cnQwuv7j+v8HAAD//w==",
+	"7L1bc9s40jD8V1D6vqps6qHGdk6741xlksxOnkliv47zprY2cwGRLRFrEuAQoBXtVP77W+gGeJBAirJl",
+	"j8fJXuzEEoRDo9Hnwx+TWOWFkiCNnhz/MUmBJ1DiP1+f84X9bwI6LkVhhJKT48l5CsyoaaIeaFbCpdBC",
+	"yYj9XikDySSa6DiFnNufmVUBk+OJNqWQi8nXr1+jScFLnoNx8/+zVFXx02pzCfxCMyFZkfEYmJozkwK7",
+	"FLB8oJlayufMLNV0tpqapWIFL41msxUTeaFKw6VhXCasKhcgzSSaCDvl7xWUq0k0kTy3m1rYFTq7BVnl",
+	"k+N/T5IKJtGkyLi0/ymFKoWxP8yEtpPpFLL5JJoYvrDfQ6mVHagNN5WeRBPQRuTc2DmaLU5+izagEU1+",
+	"4ZcQBm/Oywt7aC4Zl3oJJTMKIaB5Duz3yi6iJDMpN/hxnAmQhqVcP2fLFEqgwVBeQslKyCGfQalpvJIQ",
+	"sVIt3Z/a8BUkjNs/YcWW9se8BCaVYdpOyhdcyB4opvYEbSDm/MtbkAuTTo6fHIbO/Caxw3Cugpu0mUpY",
+	"3Cnh90qUkEyOTVlBz8RHhz0zQ14oAzJe/QoBnHrBSjDlilUysfD0wLyAFRPagdkCQiZ49piXpYCEqWoN",
+	"BPQ+mo231p3ahXt2/cjuOheyPkXwDPN33MRpGCnsa6Q7W3L78njynC2FSe0OBeGBQxah2ZNH/4jwW4tD",
+	"KkvstbMnR496TzGf0tJD29/c8FuRC1Pf6Bp2ZPhle8IE5rzKjIcG/yJy++iODh1w6M9mJSENLKDEpd7z",
+	"slTL0L3ORWagtCj8vx9O3hOI4BLKlUVzllfasBzA2AFLyLIeXJY0fx/SPXv8jychCJzM5xrM5rbO8IUp",
+	"lgG/BItFEYtVJY1FKfsqeZYxJEK6Zz+KJg6Cbx14Y+B3UiZQhojtr7AaIrVM2R9GSGUhsWQ2VnnO9THz",
+	"xDFiUyKawWOUhGe7POWPSLlf8ZXuQ62qGbE2NYHg2XZ4fBIyCeGTfWpL/I5xFqdcLsA+qJwnwIR8bumH",
+	"QipRQqLYQlmI0Pi+t0UrTd8kO4HhqyWHulBSA4LhJW4FyWespLGs7fiPCS+KTMTc7v3gP5YVHf/RWuP/",
+	"L2E+OZ78fwcNiz+gb/WBm+9cJYpW6+HyjM+NI5gEjUkUkhFCS7lhBzgG1zgt1SyDfOAQBY34n90O4+cN",
+	"HOSTJQdCs2Wp5CIi9hjhBS6RlqoqS9gMWCkWqZl8jSb/V8Byb1DGyQK7QvIgpCcBdoD7iZ3xhYxTVbal",
+	"EvtlUmUW+HaVDHCeTbEimrwwhsdp7nZelKqA0gjCoZTrAHP58MuL6aOnz+zTFyhIGbDPamNmQuc/Nr8o",
+	"RGyqMiDLvLF8VFro6hSlNj5DmYJkFKlMs8xMqQy4tNNp8d/AXD+5bc1VmXNDj/nZk8nm2/afBAUrSARn",
+	"9vvmqLi3SYgONeLIv+nwEUHQjXU7bS5Bzf4DMeLQT6BFgnvgSSLsBnh22rqKOc80bGCqZdcShEktDzds",
+	"oUB7wQ9kguJo+zbxYdp/yCrL+CwDLzZtXNAM5oruZ8vQr6GzCCmJ7nSXF0kQGS6ETNqY25GbfxuPVmvw",
+	"R/nQXQIuEQI70bTNrXo1ZRMpkDogSc/5itn5n7PDBj9TIRcobsWO+o7CP+04V2ApO1eiJHFLxlHEBhnD",
+	"5NjezDYkrM/h1uiHAdF1iyRZdjKfHP97mEwRF4jW4RbX8NzOSZAQlAq3sZ1a027XjueW2zzVb3guUWze",
+	"7FxAlmyqb9rw0jRqnMPBljZH6lsJBXD7TQY86SpvtWZXQi6syhDE3aLhZ+uXvbLvtkTZQSp2yTPc2MYM",
+	"uuAyiCz4W6PZUpWJtmqaTCLLMT6e/zw9esZilQCrpDAoPxrI9TaofyiIvLot8LLkK/s3bS1ILudVltHW",
+	"7cq4k9AZnBYSnsNjOGkjJgUN7kyNyUDVquwKFVK3VPhNRBP3bVByw5lFoyOxeanyiMEXHptstZXMEz75",
+	"JTxw/DU1Rw2/PCXi7UR/7YlZpaAju/5o/9cSX49CJAb1m91/litp0s7Pjh6N+s0rHtAcpkcWuy17yrg2",
+	"LOEWvvXMj49aM0+DU7vNDM3anvHpmAndTj09eHcyiSbnHyfR5NNr+69fJtHk57NJNPnwwv7fx+Cztu+q",
+	"PcmrF2/e/guneP0r/uPdyfvzX/Bf/3r94uztv3pmMSIL8sglwEXi1Rv/dq+145x/eUMT/X39ha9hOGGO",
+	"O2MQjVWmqo7wmSuNelbmSGNW5ZNoouK0xKcB3EqlGd6+NsTcZlCWq+BOX8FcBOWJxH4hjGPTQ5TsVTNy",
+	"SCxteGvgy0sn5Q+tc7KUTn4PyoKtDbcWC4H0VedoO1AHMm1s2+fPOOq9SpAJk2kzLH6g3U/NGSfFg6X8",
+	"Ekm7VelVI5/PVYkGI28l3YAeafVhU4Ku4pRxXZsHUNfyFgKP7AMIfHS4yaN0ykMifayyKpeaqbJlD+6c",
+	"wh44dICqY2LozvqLWjIJHO1oNI6hrNazhElLgEnQxtDlLHiVIfT4maw6m1Ird7pmPwcc5maei7mZgms3",
+	"uLObtnIi0VjEs8xq06vIisuRvQnODGhzzDhDZkp830oyqmjUbmfHlCi+rKk1Wdahi+Mxfx1ruFztaabE",
+	"Ur6A6dF+7g6dVCUaCFDgYEYlfFU/hdO/v7KDpqePPoWQ0bOCTX5Wi7cbv7GrhB+SkJWBnvmsyr0TIFQR",
+	"XMTAFxP+QgU/7meFKGB1GeHmpOv8rIvF0eTLdKGm7sP/aCV/OOPLd6A1J7Xkn54iroteOegzVZG+uiZL",
+	"qmmiNFumSgMjNYGlXNt75gYYOl+EtiLP81plR+IqVekNvR0qIZ3SNwYXz4XJIAnhYS0triFilnnDLZLs",
+	"Bxo3EzGeoWxtD+EdOkGNNVWl+G9IPz5vTZnwVcSs6GJxmSTJaLvt4QKKwI7fyLZzyxKDWSWyRFvIcsmA",
+	"l5kAZELHrOCiRK5FajlnZSWZmn+WCPAZLIREW1rj3tqwtFvyQ6Y2Mv2laslyLlduDuF8ZxzXsktNj8gT",
+	"RIqXdoQemIQvhtnVEcCfZYCnbRiimutbt40YNdWKFNXKTDnajKKJ3TWxy6SCKVISp8pKSOq/nYNqakfj",
+	"n3LqtV6LmlN7Uf7f/rLol+4b/2EJ2kzVvB7kFqLl3Sb84pBpwFuw43ilcRhHn0rKZTKvMhSFYicUGRFf",
+	"4BDDF2Q9MWrKNe0LVlO1BLKoTE0KeaNeOWmhks1e/A7mqsS1S5q4pdILOXV6vpJT76atZL20nXs66LD9",
+	"veKlQWjOkSoEBe2GvAa1zwuLicKgO9po5mfXIWIQoM9Olt2c2n5Db4Cju0/YpwIP9JpN1WKYw3B80Uxz",
+	"u5GgOVcFz/GLexqOoOToDcZp7Q8itkyFZWolMKMy+yG9Nqbm446o5uEDisQboB3+RMxeZ8TwKiNm+MLS",
+	"HbrAgaWaA6LsN5b/n6ll6MVaCSpk19bOLIKydJwpDQnTYHfrWH4qFumIXa4JbEggGnLsCb47S0h++0Vo",
+	"o8gUELLdjQfAKdemseQNqpB+6tB+3khv+e5uRzqJYRzfK0q1KEHrEZZEGoc7jPvtQhKWoA2bi9Ki1FzM",
+	"rV5iWK6QYIzDEJw/hCS6mhmuL8bD2plbh6Fcz9ocLQzwS5Vd7mCgL1UG219DBuSKcfrzJkStfGs5op0O",
+	"rW3krR5hxccNhI7yVkgI2QUKMhNt0hK0pDfftHxIsspnpKFu/qoEntjNbb1vGva14WiBpdZNA7Ru5Hbd",
+	"ZobO7O9X7wOA3oRA5j8ehVwIxW3IRVOG96ADuigv41Q4LFuTPdskLujPi1OILzI37c4/rq1Rgy4IGoUa",
+	"Uxla6GSOemleZKixWcTFkSTOI8sexVN63hRaKscs6gylO63Za+BSBcgwc7LfkPteh5mwt98Mmr9wEPp3",
+	"vQdw19tz2K+3/Ha8avTBPacQFUaRL6yt0hX0E7LmmlDPMaCdVGPV7M4lceaEzPHuSofC7r6aEEK6hL43",
+	"+E5d7upLuAGHcD9Y17nVmn+3e5hTH9a2y2laJGcLUbk+2eh/Y1d8KQE+sQGZdzwkKe3qdA2SpBA69rpX",
+	"7U7IVLbL9STJsNWmbdENmHTJPe01YRfUAqTJxpAhp/QPxum1CbghVmVVqITm6rIVrutidztuXt3STUMK",
+	"XVKNewciJFoeMaPY08PDw0Hb9vrRRSgQQZiUuX0eW+agSqaqcIAMRuptQxCkH18daMYcsAbbVpnbjUMc",
+	"yx2ZuiIebOCpRkkpjKTApZPbuqg4g5hXOkDeT7lJNfvb2c8v2bMfD48eeiOZAW0wtGaWWbUamRBcQomW",
+	"3GxJYYXj73OLyTUUZOiMOB79C6W1mGF4F24ErSpuH1IZlkAsEghbJNR8PoJC4aCWUhxw9qM85LT+0UpR",
+	"WG0eiIARDeApCAadFGuCEAbe9Pr/Bx17eLejheVP4MP+1o9glOHZgHkktyyNyXboWOvWL6FMRBySCaWL",
+	"TbZiB7oKpFoyVBCujwzrPNnDqdkP4WNUPxl/zgaJPQQHbA7voFy4h7gDwxCSnAOBOFMf2K4NnXILM7MT",
+	"Bfd1DZEpELgiZpmQC2dsKyrDZpCSfWYH+WrcvHPiZlvnDWtR9mc+ZuJlVaBDyv674CVI80CjyNokhlBQ",
+	"Endfj1nWjexPBUKLJ6BDhXHmLBdMzcdM3lKurxCdaO/8XO146yFEJGfeVuQbQL1kRHhaR1AhuSZE03u9",
+	"e0H/Wk8ME04SDe04YGtA5Wc0+aRjh0ScsJ5shMnGBnvS2MjtKHSE9zwnoO9w9eOiTXFUcElYtg1uu5C/",
+	"61rjdjKlvYelN+TsFIy2J62pVhr7xAwcUMfZSgqTxOuMRlCBsVflA3huFgrO2xhWRK8a1STi7b+wZ3sT",
+	"b4mCGlRJh6OaeqB6Sj603YAKOe+JAOjduVSm50hp1+57Bcw4b5mEdonHcnQ5bEUSJmQ8anNn8mu3TIBo",
+	"EySD0lZGeX3SVQeF71tAcl5yEpDWjjxOYhqrhtfu2o0tvasF2J5JWuK5CFkz2cePb155FZFSaikFbsz+",
+	"hX6vQrs6pexMIRlGjyBOh3R6L9ltx4Kw2/YdLy8STNebe8cWe/b06eNndT7PfqQ80RXwfCaV0oTHbogY",
+	"BbOiJiRDVK7Ncm/BnoHB/nqsSeNRwLLlsgq2upfsKBcz3hWD1/HSfeVRcyy9IPFyDKjQTHYdY14t123G",
+	"CGaCAgW9qYzFKS95jDUAtgrbOG2ImJ14o0cAVS19tepkxJJSFQUkkcvyy8A9jFxZHUhuhB5iSnpQnulG",
+	"6LXlcWcl2BL96ZLdvbLdm71z4s3NtcLQGDOJEpHq4IXjuAROSRSpWKRT8n6FNIqTSyh9zHO/nX2kg1EH",
+	"LSazHjeRHa+RTlip7xK0Z3wzIcfamVwSWmjVUuQDZhpygrG5yDLGWdwOZ27xA+TXAW1oJmTYqhdXRfgL",
+	"H7wV/NLlR+l+v/SqJ5AM7YXBr5ZcGGeMCXwpTCrki08AFyOQ1EHH2SabMDTaWLNUd97WsRAHgnjtLfD9",
+	"F8VLYAXGi1GwndvFWIOqZdniUmQkWVlkMyKvRSziNA80+2+Pj7UAVWQwPliGOFcAHUsn5o6znnKRvayK",
+	"4DytlMUxKYf0skav/AEVtJDZc50VDMax8KA93PtS9bVJSo33fQI3E/q5s5/hRSd89QCz5UorlNpH7z5t",
+	"jGzBVJAem3iNN0R7R52lzhrZPM5/R+ktrSxPMtZ6pHVPAimew7SadHUCMB0ytG8iauh8Talr/5jDfg+K",
+	"IGNqVOk9aMs9vgHeRO5KYKnK1hwDyqQdsWGdgl8tSGFXVbvHkjNCA985fCKc9vJiW37LQDACHrb2jw/c",
+	"9FVc9t+Q5WQDbK34yU0RK5wsgYHUoaIJS14XHEH65eqRoI/EhQRuwssHl2+aGHdkJX2ybiUTRWpE6LqW",
+	"6SqcBi2wCIRUhs0AU+1HxMG2SCDmZ7u4WE3uIReAXu8nhMWNkWqsHWrXZ91rngqHZVl20grLchnPUGdu",
+	"5MHLGGnqar9wXL4fJFd51zXQRtuoumd/Wd9/nAEvYZRFyMN3u6LvYXQF99GpiC+u4socYU/tkYRPnf1i",
+	"h+W8ySPg9TP8AsjOZgcxvkQJYTcLOk4f3KrSxlLOcDGZXF3u6CnSwVABs54IPSi34uht0a20NT/3wNF2",
+	"v/pEaMODQdGnR68idvrI/t/Rp8hlikWYMTT1WVP4h0+0GS6WV0ccjY9DKSEDroNuZ6WBKI4FDaZE+Qp4",
+	"O0S6hIN1PEDCYK7K3WHcH4wnh2LRXTHETiTnyrulJ9FoL1Xbet1MdjXHFO45CJmWddLbelwgbIZCfw6J",
+	"wDz7VCzSoEmnVUwrFEGY9ASZPTl65AOgIUs045nByocU679L3FNcld5iPCbbIQHj2MimgdPVCOFO48Ky",
+	"UTw2FBiz6QQwocKk/nSUXcbc7hhVKOsJJaod9CFHJWQJoZUvHzYJW1lN1Zf/1+PubkpUbbF/Upkpb+yr",
+	"c9YcJMN41WTOrFGuriTRsS6NM2J60Q2H9yzu6/+MXdtK7joNIet7V36JCna6lDcrQGH0VUeXbytzYSmu",
+	"gDJ2qLrTNY2ETDdgoQ2mZunWWUOw87aggIJd9W28lbY7jEjrCWXBDTRpMevkRBTjOTTWaQql0FdhELcd",
+	"epsnDAc8nTsvyAPNCPK9TrIr+pxCDqe9OJhcwajx4KTaEEFmP8pVdR3nVMeJdAWnUa+XaIzXx19iKJ67",
+	"OXvksLMF2TBuxy6Rc6MEAIadh4lG0pszUnBjoJTOjU8KO2Umj1MrQ+TDhZ81WwofxJ58d5Fqh2j9sEtz",
+	"lzjvR4dbazbgUTwmrm21Ln45hKGuRGZXCtlyUc5/WpSA9jMV00/joFW4TiQLJnu9CqvlrpLcxlZe8RVW",
+	"GdBVOecxaMZTqjgXKLcltIbgFAac1QCLdBfcjmMu/T9gOaD0/M1qnwKLsaUgW4EbaCpvp5Ljl2Ulg3Jz",
+	"WYWcvS8kOzv7+Pa1BfPZzy/Z06dPnlKWm7binJIi5pl9JXloTiPiix4paqDcm6vMQdWLhWSv5SITTYXO",
+	"fvsSlVL19XHoriOPenU9QI9afnv17fzWi88ji8Bt1CavMqjjdmOcwxVqcgIxKW/8AhhJF9d8M/Uuh1m5",
+	"D07oyaok3csARvTDQkgs9uPifxrThO8WoJaSzugcGdvDnd1jamrKPXs2XNi5Qc6Wdv34MFxnuucKT0sI",
+	"e8p3hVodS9sXBTkXl7tpXD338MboVjrr0JMNRTaENLI4s+SDMLDWzihGn0jZWt0JqruYKCwzk6hJdOWa",
+	"VT1Psz8K+MxF0HotmuqLOF81KZCWNYc06DO1DEVAr/TbIOc/JMqIHsWqpsC+Vk2/x7rOYN90fScARSeA",
+	"LlNLxqXyBYV8TQwsXtPxhR2GlxJ5Dj0VK8grmnJNDQ5UThTH5SH4ai6B0LT+1NkKcD6CRPDHO9Z94CYd",
+	"CEDTjM/UJZJAF3NGMWtUZNUwbkE2WHZp6wu7SuUJ48IqxxhBLF5Cn4SgVQ7o+eQWFUAyGm1PUp9KVUaL",
+	"BNgnh+BcJoz8tw/sRSwg7B8dcs845Fu6mrMsUa16NX69MxcEsi09Ah+/qxRZP6UaMUMP+EMT+TYqZH7X",
+	"gtHhNZsUspuNhr16Wo/Xcuta4EIaxSqZgUZh0h4OqwBZCkEp5X9uJk/YT3HunRP2GGB06wTIS3Y7QG+Y",
+	"JNUa3j1QMpqsQ5R7qOOe0HLYKnnXbYoSkizogx6r4hJt7yIHZgV5rKXk9Ef8Efvbo8NHz6ZHR9NHT84P",
+	"fzw+PHz4HDMEXe2zWbeEW7OkDy3ZXNF+QxDBkotu+a7/oacRR+dl2/MHn5K3oo96vBa0148L2r1mPK0b",
+	"3H/BQ37ijjO97R5fM4j0mQR90jr01Kr/UNuNa/M/QKKn3NeLEXJalCoGrL3bWAV8gnzWkw78wfvTxqUf",
+	"ocuo36vfbxoNMhTSybhWVJGvp2L4kPHUTtvZVgh2rufI9YJPdvX37+DWj3lZWs4a1Q2aqAajmjMJ2nJ0",
+	"Z8gaY1YOVhHpgcptBO30v73QjhY3aqsKBqPvoyjB5lFIRh37rnZPdAzeqBMs16OJfIeX/dXVaXWNCTn6",
+	"Gofixkk7JtSNJgZYWpq+t7pGQ7pGsHof2x40zcLQmkVlujHmY9OPhur7cuN7GFju3fDpv58fPbN8eswy",
+	"W7OXsJMbvxhbL7I3rLoVIWtliyawelTFqZRjNpMO84QelBfyJFwVHHVPV8wOw7wTlEgkuNZSTt1d21nY",
+	"u9eTZfWrr0+5+au6qCjjzIj4Yq2aE5LtWsgb4W7qZre9xJD56yZtPWdKZisn41nAOFGcWlgEC7BXxsro",
+	"PTXHXEB+5FpciSxjM2B2b7VtV1AfmlHocJXEsHETX9kZt/lQV5FdP1Om+zSfHB8eHpyePz5899AOWAJc",
+	"2P9iDA7WE/WVZG8onywOFhBtbNdWZSQYugAWoQmU9NOxkOx4A9eQTCGrQDLmi5RrHzPvy5VOEUTXM53s",
+	"6lrcNS51pOYnDBW8GAW3WprvKQYxJsnOifFbwtbsqOt5TfebW9eRumuC3/S59bEmLe9rXYer3SLXSbJN",
+	"IlrTKquttHiG3br2PonnKkLsVdKHR6QJNyxtiBf1Z/MGAsswNhHZvLoSB9k6sp81tDDGpwhvIM0OSbuD",
+	"17M+z59ZDONKKcPhmEBHR0ZE7EX2J7/tNU23oTVrm2sZDtCiX1sOGmFlzbgwwuYwdv899OkKMd9Bvasq",
+	"g92Cdq2SaFSidm0zEehN5ycKodlHmagzwO7cu6rg9WFCYgKRy7owAbWkRUsw2to3WOdQO68QiMN5XTNY",
+	"KZn0JGphAjXKUNrlVnebaLZoKPV1GO5z3u5d3eoEseZjbCzrPOth566d6ljzIjUGCVX04+VFICIRzcMo",
+	"otFuw5LYjlJN44gIANr3YqZkuFbBvN6I1vVU4RHBjMPeIVzZ1+TbvJJEgd4ln8e7SVvF6XykpEO5+hp/",
+	"60HWNy7DyxMxWOEskAGlgrQSGuNMxRcU0DFHiYSy/rGsaKqoAl7Gc8uCZ+pL0KBqV3zvbF51udLRmdJV",
+	"Eau8nTQ95b41Rytt2oWMdrOnmy24KoUbbxT9rkM9HIRhGRiLs6WqFqnrSkGullDIUE/5g94Gj/VCRASo",
+	"JmLTlH67hdPVRXAHGe6v+CmF3funbW8PGgJ4wNnzdLuLxBde63WV2BOcuZiW7kbrJpxXDZvwjSqXPY0C",
+	"vqI4Ow8WvmtnOTs79g8MM+qVNFY0ZAtx6WJ5MCW1aUSiMTrkOf71WSK1woZO2E53hmW9NBeJs8aJkrXW",
+	"ppoQWMgZXJuwJtjETsa9R67OVvjhs/wsX5elKsmS5II+GQXEu1KvPz55+veHP7BTXhrBMwaJ1Qjt6P/9",
+	"cPKevYNyAQx1DNCfJf7i749/fPbwmGQllFZ05Okc9u/XP7AX7PTkwzkei6z7XLI3CeSFsttdTX+F1fPP",
+	"0qrtply5mHWfYsMuYEWuz6buvGN3VjfVcAmSJXylf2AU5cdl8hl739C+33w4Yf94dnjELGJR76lWajqV",
+	"PYh5BjLh5XMmpOWS7shnP7/8LB8/fvwjtY59+cNnWat9x5NzIZ3+cQmldiWNva+DF2JyPHn8w+EPjydE",
+	"GxAND3ghDuyOyfq8gABZeI1f4wawqBtLIcsU+xtCFJs0xfAwcqJM5Ayq3KXrLDgKsfyzTCqg7yi+5GHE",
+	"StBg2N+wsSuWUaUUAb7gQj5EdJoBN+xvjlt9likvCpCQPLQIXSdB0cKErz8pdVE7bHQjbnHtMFYkzwk5",
+	"33Jtpni06ZtXaE7BlJnos1z61s4UHuifBV01gdw+djS9vEkmx5N/giEYUS8jngOqX8f/HpQAm7pULOUk",
+	"DEyOJ79X1NCT/DITn8bT9KfvFxAPQ/SZ0htdj/9m3s7pO/MP57F9/Q3rdRdKOlb16PBwrb2+RWtCqak2",
+	"JfC8219/fcKvm+GT9DO6XCuQYDQQyMTlkfv+iiFZsN7bgc+nwmb8VZ7zcmX1GGp2w7DDSXkJ5RSv1r0A",
+	"OxZfRNr04XFPYuPGfaueLVd+IrOVw1DdlLagfk/P2aG3PFNHmx4kqItdNFCswXAYXREj1tbIRI4cPrDE",
+	"48NW1150sA3rJOGbaaB08AkT4CcjcIkXRSZihPvBf5yhotnhkDLgryeAYOe13qX3gFGdRvBR6zKJXjQ4",
+	"Vfd9KZQOoJSVJKhjDIkCoM1PiioI7QUgdYzU166wYXX3rzd4EXSmnmtAmEQMeNyWFrzdVy3lHi7IAha5",
+	"cskzWpCK95kS4LnXhOw7xN6G3es6qA0N4Us7rcwb6W9tjQ5seQQtceNXWE12fTZ/NoIc7W1dZxMKYEj9",
+	"tMgDvAdcOCVXMnL4LkrkwGWEqdTev9DCBBfkFMaBF0nylqzsf3EE8FWGb/n+sW9K4PZblVP2cPPv+AUw",
+	"bkkzBRJ2b/fgD5F8JaaHTUk2LvkVfn7Fe57cEZ7YB+kOC9vTK/Nhl3XcRtS0jnatrMhGQc6hLrRfJ8Lc",
+	"FqzHvKPcaplT3Oz/7Mr9fLukW2a7t3XXJFC7637e1bNDj+wANfKpTyEPk9SXdswrZ/y7AQS4Jum9B8/T",
+	"23uopy91xK+bcLWjrUJX6APywpf3Tl3eJKG8c2yzbu92T1/4O6wxQ+RcUQKoa+KLyX8+4CuIKYWLRe2R",
+	"nlVV1qXbvxFs8TV07rOQRajSbpcZRA7f921AJcYBd5eY/MVf9nn7uirfLcyS/U1ZLXB/7XagvarRh7pj",
+	"7jfxvKmJzb183CTVWwXKh+dRShziDNVypUffp18doKNuijUOelHmgx1zQmUQvr/4fb/4kwJk29USFv/Q",
+	"ARO8wXbv3Z7745fwrfH0dgeae/n0fwUoPKPA4hDMCnaQINfoxxZfd6HPhWIZO4Yr3QyenMznGsyYkW/R",
+	"+TFi4Hteltgjc+tIDEb6aRR2YlTquKEfywVI84qqZm4d/Qu3WkkP3RrGA1/z/LoSxlo+XYA/5K5ZcY8l",
+	"AM0L2ND4L29fxVPcspI4wri+J9bySlGuC/EV1e7X0WNXV60mJn0kom50coMwqtfocVKVXGTk2KPq/JEL",
+	"naHuJ5REhrEFSProW4yj35Nz0YVJlqqSLk6Cue16QC7ltG570CuJ+5r/98FPUXdluI/c1opQjPfd8UhX",
+	"xdVv+1uTiQlejDPNLyFxYI/6KdI1AHuT4MK2CWFSf+7DjrlMqK1hp8XCPmhUG3rU1GDYu3OL6HmzDp5O",
+	"f4377uNpv5AwYTqIVTEkzqlidbNXv0/9/q/GOCx0O7cUeRONML0Xtt2Zc6cvbP/ixU+gRXLfvTltap0r",
+	"K7HXRrxeTNkqqxOenFETo+8a/b3U6De5PeUy1UjT9N7r1URcN5/7oIj41oF3Qw9pmtztP2yurl3bNvbR",
+	"ZW9VSc6whs+Vr/2uayRrYDf8AiRTldmfi87NripDLZrnpcqdKaBdbgKyTNcNqIYF8Nu7jJuVv9ttsO4I",
+	"y15DB19BYY9yOM2+Fm0VtTOegk90KwcnYH43yd93kzxfgEy4T9IrPA/zGOMahQ0F7rgRf3kW3uocdm8t",
+	"8yjyozk+4Vit0BnlZ3UlQ2pFyWaZ1RWxpxhlAKe8zDfx4qBolVQP4wcNaKHJ/bq7Tiu9vhvE0jDErpfO",
+	"jL/S+5TA58D8lfiMbVTuZEIcgQorDKS44JWsR/Cs9ZfgK0pQa0yGFC3gc3UitkwB65tTZ1CUSlAnYFxS",
+	"lAGmVIo4xV7+lEdqFJtlPAdXeEAqX92sVaFg2YAO84Psrz/LRIEO5WC+0Bf/xx3nhtCt3Zf2lgUN4LIn",
+	"WfKTA1oOXO4RuVq3jTPjVeDFNEVQNb+kCtkNQpVcZAd/xFXxdUjKeFkVYREjUAauXf7tYYRp2h9OsO6b",
+	"++bTk388bErA+dEPO8XgMN/R1SZw6Y5U8qF7hTtkwX6XdP4qpgrnPBUSvdNxVfgoR2y43mAuuNqsPYGo",
+	"WJvnVmWdP0/sMDiE/M17yb9MqDYatq43WOiILkFo1wu7fQ91G6khycKVHbwZQt9p/XPLpL7bs6YvIAHb",
+	"C/naQcQmfbyuhC/UN0bvxRO9IgbMfW8mkjMSNSBV+LDgkY7qawYIbxandaFGC+Vr8s2EZEapnuR6yvAN",
+	"Jr67IjSbnaG/xShxd60PNEuptSS2p37eChJHCRezQjqw32KIutkA8Vu0RO0Q+v3XQ4IzsM+lQYOe5z7C",
+	"m/iNJQR8G95ElxBANdHqmr1tJGnq4vWXv/jQFJG7TxUwfCvebepbK0Ma26BSMyjfCHVPhTAazX2QhdOQ",
+	"UeUvvsnKF8Pwf7k3k3+7YEWrQIpT9+v7oljU4USslAoF/tV9rvc7waoqfI4VXtf6DY+Vqa94199moQoE",
+	"dbhSBUZ0Ix2mCO9RlStuDfrf5dk9yLP972yMMHuDV/1dlP1TRFkkBv0xcR0EGZvBfofR5J4YJ/DWQjns",
+	"VMwTJBbfLsGT9uZCDV+MZavnfPGdqY69EsMXkeOcSoPvlEeldIWJKIQJ+1c2PfZGxC3d0h3cLGute/vd",
+	"d+5q+ILC1NDPS7ZBcYmV5n1bbNewcPM9EnwH+K/9+ubQ4e6lj0K5+BNiHW4LZ96C6ZID4bszWCTyVboJ",
+	"Z4TUBngSQpptIW7nfPE9vu3ee309/hAFUiU6f9dYUAt7hq1cL3lhqhLO1e07gW+mVgU2r7+Tpi7uOxDK",
+	"tdsZK6Fd7Y5G8YP5O2LZ15bmbtV2uFaCs9V6Z6WxX8HjQ2xWMJTyemWo3mggQ43FPW0sJ5Greo9Lv3Zd",
+	"pkNTumEHOMZNeS3Iv241M5ihVuK7gG6Tbu8e/t6wJFx3CBwv1tzW+7EXQo1KfOe1YDeREKU6WOvq3GOV",
+	"x0E/iwz2E/1wjv1IMnigsVFHE6rHmYt+CwVAuI7ko2Lhjg4PrxQNdwtsUMUGwh0n6v4IMyE5njzQg+JO",
+	"sUJCDMbxNp8T+VbJigmNVunZymxHu4M/Uq7TLTzzuvgXiKy0q+6ATlfBpjvCX52hw94RxsIMsdBWR/Y7",
+	"BOrd+PM1X9gmrXJ4vJeUFpyL6kvRoylEbKV27QqW6VQtXYF/yDT4Tzl2og68JOptP6QU2O9vkl/v2657",
+	"W8/iFcQiwZh+C2RsJx6GsOsnPFQtgkZ8h3IA50V80QdZkMl0WyDta5nUQbTfAbtRw1gyVSZIzJxGii1p",
+	"gtBOuUzm1QCpOBXxxd1F4RvIyxLxxW6GylvTiOnRoN6L7T6phrm9cdEpgezvNHTfQqIbdMDG+IZG3DWN",
+	"2W2rz5Y7g0zJBfJLsY/U9Rf0ch5opquZ4fpCe38QsBJiDF13jZ4csQpBe7sP/lt6Wjv2Gbg1mqnIp2OU",
+	"K+8ZNUGhke+Lb58a2V69GR/xA58g+duxtYCYZUIuwupNwSs9lJZsv/4uLIR9K807o5wopo3IwhTOd9jv",
+	"gXLG5TfFzjIu7+Cb+wDYtrvdPtblag5K3SXkQnqjaF/Qih3yLV0xnfhuyiwvkoTVl0YM1MorrY/Q9BC8",
+	"alWAHLpn+/13etnbx8RrqIllUWQQyHz9BCprvVb7vAP8Yf2LlK9v65FdKa3ydnmkY5ERRR7Y18azjFHT",
+	"f6Zkj9mVfjRCVr3LKvfNSKvn6q7Kq303TKbBBWaMM465tD2XPi748zuB7TGdi/WuQ31grvJhKFf5dyBv",
+	"l/oXiqkwiPWFKAY6ulyI4jt4Q+DlnoqoOK7KklpXV2G5GxsC9ML4nC++JVHgnC8Wd1fatlfVCNr0V0fG",
+	"ruRQsZCP8j7EidlTnNG8d7Ay2p5LlNjDtkuUUMnGtSIlZKjC+GUsJtPgg6uRbP8zWPgoHHgacOzWHU/6",
+	"HLtD4LOrvLfzfC9TNDpgdSOU5he1pJJ5WFdKs4+FkxB1qpaazWClXC+FR/+g+LlwcA39PFxe5DCa5PyL",
+	"yKt8cnz0KJrkQtIfjadeSAML7K36Z4bUnkjwUppORVG4ys86/AIOWt0lBh5Dq5zabT6JP6kFx6d2cbvn",
+	"5BxvgjJFnDKhmVTMl+Tbi/+lfVmMawqNMFBGVsUpsRqA5XKKYWNGS9MeaKaWEnNzmstdpsNWJJ58siNu",
+	"hg/h1LfMgOyaZ5RfEO6lwrMKGmcW/lmXY9pXoQaq7TRHnpPgcv6a7CdFbZTWUF76d1OV2eR4cjD5+tvX",
+	"/xcAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -106,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/views/{view}/definition": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A shipped view as a filter, to read and to start one's own from */
+        get: operations["getDefinition"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/todos": {
         parameters: {
             query?: never;
@@ -879,6 +896,115 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/own-views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Save a view */
+        post: operations["addOwnView"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a saved view asks */
+        get: operations["getOwnView"];
+        put?: never;
+        post?: never;
+        /** Delete a saved view */
+        delete: operations["deleteOwnView"];
+        options?: never;
+        head?: never;
+        /** Change a saved view */
+        patch: operations["editOwnView"];
+        trace?: never;
+    };
+    "/api/own-views/{id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a saved view holds */
+        get: operations["getOwnViewRows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-views/{id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move a saved view among the others */
+        post: operations["moveOwnView"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-views/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy a saved view, behind it */
+        post: operations["copyOwnView"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a definition means and holds, without saving it
+         * @description Says the definition in a sentence, whether it can ever hold anything,
+         *     which tests are to blame where not, what it holds now and what each test
+         *     does.
+         */
+        post: operations["askQuestion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/many": {
         parameters: {
             query?: never;
@@ -1055,6 +1181,8 @@ export interface components {
             inOrder?: boolean;
             /** @description The day it was picked for; absent for none */
             handful?: string;
+            /** @description Of a project, what will be true when it is done; absent for none */
+            outcome?: string;
             /** @description Absent for none */
             attachments?: components["schemas"]["Attachment"][];
             created: string;
@@ -1344,6 +1472,8 @@ export interface components {
             estimate?: number | null;
             isNote?: boolean;
             inOrder?: boolean;
+            /** @description One line of at most 500 characters */
+            outcome?: string | null;
             person?: {
                 id: string;
                 role: components["schemas"]["Role"];
@@ -1493,6 +1623,109 @@ export interface components {
             change: components["schemas"]["Change"];
             todos: string[];
         };
+        /** @description One of all, any, not, or a test: a field with its op and what that wants */
+        FilterNode: {
+            all?: components["schemas"]["FilterNode"][];
+            any?: components["schemas"]["FilterNode"][];
+            not?: components["schemas"]["FilterNode"];
+            field?: string;
+            op?: string;
+            text?: string;
+            values?: string[];
+            /** @description A date, or a duration from today such as P7D or -P2W */
+            date?: string;
+            to?: string;
+            days?: number;
+            from?: string;
+            until?: string;
+            minutes?: number;
+        };
+        Definition: {
+            filter: components["schemas"]["FilterNode"];
+            /** @description What rows of a group have in common; absent for one group */
+            group?: string;
+            /** @description Keys such as priority and -due */
+            order?: string[];
+            /** @description columns or two-by-two; absent for rows */
+            shape?: string;
+            /** @description How near is urgent in a two-by-two; absent for three */
+            urgentDays?: number;
+        };
+        Defined: {
+            name: string;
+            definition: components["schemas"]["Definition"];
+            sentence: string;
+            view?: components["schemas"]["OwnView"];
+        };
+        NewOwnView: {
+            name: string;
+            definition: components["schemas"]["Definition"];
+            icon?: components["schemas"]["ViewIcon"];
+            colour?: components["schemas"]["Colour"];
+            pinned?: boolean;
+            counted?: boolean;
+        };
+        OwnViewPatch: {
+            name?: string;
+            definition?: components["schemas"]["Definition"];
+            icon?: components["schemas"]["ViewIcon"];
+            colour?: components["schemas"]["Colour"];
+            pinned?: boolean;
+            counted?: boolean;
+        };
+        /** @enum {string} */
+        ViewIcon: "eye" | "telephone" | "people" | "clock" | "leaf" | "coin" | "pen" | "house" | "lamp" | "box";
+        OwnView: {
+            id: string;
+            name: string;
+            icon: components["schemas"]["ViewIcon"];
+            colour: components["schemas"]["Colour"];
+            /** @description Absent for no */
+            pinned?: boolean;
+            /** @description Absent for no */
+            counted?: boolean;
+            /** @description What a counted one holds; absent for others */
+            count?: number;
+            /** @description Absent for rows */
+            shape?: string;
+        };
+        Meaning: {
+            sentence: string;
+            /**
+             * @description On every day from now on
+             * @enum {string}
+             */
+            verdict: "possible" | "never" | "always" | "not decided";
+            /**
+             * @description Today
+             * @enum {string}
+             */
+            now: "possible" | "never" | "always" | "not decided";
+            /** @description Paths (RFC 6901) of the tests to blame for never or always */
+            because: string[];
+            /** @description What is to blame */
+            says?: string;
+            /** @description How many match now */
+            total: number;
+            minutes: number;
+            tests: components["schemas"]["Weight"][];
+            offer?: components["schemas"]["Offer"];
+            /** @description The first of them */
+            rows: components["schemas"]["Row"][];
+        };
+        Weight: {
+            path: string;
+            /** @description How many it lets through by itself */
+            passes: number;
+            /** @description How many would match without it */
+            without: number;
+        };
+        /** @description The test that, dropped, would let most more in */
+        Offer: {
+            path: string;
+            total: number;
+            says: string;
+        };
         Row: {
             todo: components["schemas"]["Todo"];
             /** @description The due has passed */
@@ -1514,13 +1747,23 @@ export interface components {
         };
         Group: {
             /** @enum {string} */
-            kind: "to-sort" | "put-aside" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "rest-of-month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them";
+            kind: "to-sort" | "put-aside" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "rest-of-month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them" | "without-due" | "unplanned" | "planned-for" | "parked" | "priority" | "in-list" | "on-shelf" | "untagged" | "with-person" | "status" | "estimate" | "quarter" | "found";
             /** @description The group's day, week or month */
             horizon: string | null;
-            /** @description The id of its section or tag; absent for none */
+            /** @description The id of its section, list, shelf, tag or person; absent for none */
             of?: string;
-            /** @description The name of its section or tag; absent for none */
+            /** @description Its value of a closed set, such as high; absent for none */
+            word?: string;
+            /** @description The name of what it is one's; absent where kind and horizon say it */
             name?: string;
+            /** @description The work in it by its estimates; absent for none */
+            minutes?: number;
+            /**
+             * @description In an answer that builds on an earlier one: pairs of where a run of
+             *     rows begins in that one, counted over all its groups, and how many
+             *     rows it has; a pair of -1 and n stands for the next n of rows
+             */
+            kept?: number[];
             /** @description All of the group's rows, also those not sent */
             count: number;
             /** @description How many of them are kind note, which are told no count of; absent for none */
@@ -1538,6 +1781,12 @@ export interface components {
             total: number;
             /** @description What more months would show */
             beyond: number;
+            /** @description Names this answer */
+            mark?: string;
+            /** @description The mark of the answer it builds on; absent where it stands alone */
+            builds?: string;
+            /** @description Why it holds nothing; absent where it does */
+            why?: string;
             groups: components["schemas"]["Group"][];
         };
         RailCup: {
@@ -1574,6 +1823,8 @@ export interface components {
             binned: components["schemas"]["Binned"][];
             tags: components["schemas"]["Tag"][];
             people: components["schemas"]["Person"][];
+            /** @description The person's own */
+            views: components["schemas"]["OwnView"][];
         };
         Shelf: {
             id: string;
@@ -1666,6 +1917,15 @@ export interface components {
         };
     };
     parameters: {
+        /** @description A filter as JSON that every row must meet as well */
+        Narrow: string;
+        /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
+        GroupBy: "due" | "plan" | "priority" | "list" | "shelf" | "tag" | "person" | "status" | "estimate" | "two-by-two";
+        /** @description Keys in place of the view's own order, parted by commas: priority, -due */
+        OrderBy: string;
+        UrgentDays: number;
+        /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+        Have: string;
         Id: string;
         /** @description Rows to leave out, counted over all groups */
         Offset: number;
@@ -1713,6 +1973,15 @@ export interface operations {
                 /** @description Rows to leave out, counted over all groups */
                 offset?: components["parameters"]["Offset"];
                 limit?: components["parameters"]["Limit"];
+                /** @description A filter as JSON that every row must meet as well */
+                narrow?: components["parameters"]["Narrow"];
+                /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
+                group?: components["parameters"]["GroupBy"];
+                /** @description Keys in place of the view's own order, parted by commas: priority, -due */
+                order?: components["parameters"]["OrderBy"];
+                urgentDays?: components["parameters"]["UrgentDays"];
+                /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+                have?: components["parameters"]["Have"];
                 /** @description How many months Upcoming shows beyond its 28 days */
                 months?: number;
             };
@@ -1734,6 +2003,15 @@ export interface operations {
                 /** @description Rows to leave out, counted over all groups */
                 offset?: components["parameters"]["Offset"];
                 limit?: components["parameters"]["Limit"];
+                /** @description A filter as JSON that every row must meet as well */
+                narrow?: components["parameters"]["Narrow"];
+                /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
+                group?: components["parameters"]["GroupBy"];
+                /** @description Keys in place of the view's own order, parted by commas: priority, -due */
+                order?: components["parameters"]["OrderBy"];
+                urgentDays?: components["parameters"]["UrgentDays"];
+                /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+                have?: components["parameters"]["Have"];
             };
             header?: never;
             path: {
@@ -1753,6 +2031,15 @@ export interface operations {
                 /** @description Rows to leave out, counted over all groups */
                 offset?: components["parameters"]["Offset"];
                 limit?: components["parameters"]["Limit"];
+                /** @description A filter as JSON that every row must meet as well */
+                narrow?: components["parameters"]["Narrow"];
+                /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
+                group?: components["parameters"]["GroupBy"];
+                /** @description Keys in place of the view's own order, parted by commas: priority, -due */
+                order?: components["parameters"]["OrderBy"];
+                urgentDays?: components["parameters"]["UrgentDays"];
+                /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+                have?: components["parameters"]["Have"];
             };
             header?: never;
             path: {
@@ -1772,6 +2059,15 @@ export interface operations {
                 /** @description Rows to leave out, counted over all groups */
                 offset?: components["parameters"]["Offset"];
                 limit?: components["parameters"]["Limit"];
+                /** @description A filter as JSON that every row must meet as well */
+                narrow?: components["parameters"]["Narrow"];
+                /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
+                group?: components["parameters"]["GroupBy"];
+                /** @description Keys in place of the view's own order, parted by commas: priority, -due */
+                order?: components["parameters"]["OrderBy"];
+                urgentDays?: components["parameters"]["UrgentDays"];
+                /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+                have?: components["parameters"]["Have"];
             };
             header?: never;
             path: {
@@ -1791,6 +2087,15 @@ export interface operations {
                 /** @description Rows to leave out, counted over all groups */
                 offset?: components["parameters"]["Offset"];
                 limit?: components["parameters"]["Limit"];
+                /** @description A filter as JSON that every row must meet as well */
+                narrow?: components["parameters"]["Narrow"];
+                /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
+                group?: components["parameters"]["GroupBy"];
+                /** @description Keys in place of the view's own order, parted by commas: priority, -due */
+                order?: components["parameters"]["OrderBy"];
+                urgentDays?: components["parameters"]["UrgentDays"];
+                /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+                have?: components["parameters"]["Have"];
             };
             header?: never;
             path: {
@@ -1802,6 +2107,29 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: components["responses"]["View"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getDefinition: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                view: components["schemas"]["ViewName"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What it holds; not the bin, which is no question */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Defined"];
+                };
+            };
             default: components["responses"]["Problem"];
         };
     };
@@ -3172,6 +3500,228 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addOwnView: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewOwnView"];
+            };
+        };
+        responses: {
+            /** @description It was made */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getOwnView: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The view and its definition */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Defined"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteOwnView: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    editOwnView: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/merge-patch+json": components["schemas"]["OwnViewPatch"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getOwnViewRows: {
+        parameters: {
+            query?: {
+                /** @description Rows to leave out, counted over all groups */
+                offset?: components["parameters"]["Offset"];
+                limit?: components["parameters"]["Limit"];
+                /** @description A filter as JSON that every row must meet as well */
+                narrow?: components["parameters"]["Narrow"];
+                /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
+                group?: components["parameters"]["GroupBy"];
+                /** @description Keys in place of the view's own order, parted by commas: priority, -due */
+                order?: components["parameters"]["OrderBy"];
+                urgentDays?: components["parameters"]["UrgentDays"];
+                /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+                have?: components["parameters"]["Have"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["View"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    moveOwnView: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Beside"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    copyOwnView: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It was made */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    askQuestion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Definition"];
+            };
+        };
+        responses: {
+            /** @description What it means */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Meaning"];
                 };
             };
             default: components["responses"]["Problem"];

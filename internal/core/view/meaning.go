@@ -1,0 +1,120 @@
+package view
+
+import (
+	"fmt"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/filter"
+)
+
+// Meaning is what a definition says and holds, told while it is being built.
+type Meaning struct {
+	Sentence string
+	Answer   filter.Answer
+	// Says is what is to blame for an answer of never or always, in words.
+	Says    string
+	Total   int
+	Minutes int
+	Tests   []filter.Weight
+	// Offer is the test that, dropped, would let most more in; nil for none.
+	Offer *filter.Weight
+	// OfferSays says so.
+	OfferSays string
+	// Rows are the first of what it holds.
+	Rows []Row
+}
+
+// firstRows is how many rows a Meaning shows.
+const firstRows = 8
+
+// Mean works out what a definition means. The error is that of reading notes.
+func Mean(b *book.Book, c day.Clock, d Definition) (Meaning, error) {
+	m := Meaning{Sentence: d.Sentence(b), Answer: d.Filter.Check(b, c)}
+	m.Says = d.Filter.Explain(b, m.Answer)
+	weights, err := d.Filter.Weigh(d.Filter.Matcher(b, c, CanDo(c)), d.among(b))
+	if err != nil {
+		return m, err
+	}
+	m.Total, m.Tests, m.Minutes = len(weights.Matches), weights.Tests, minutes(weights.Matches)
+	m.offer(b, d)
+	res, err := Ask(b, c, Query{Name: Asked, Definition: d, Limit: firstRows})
+	if err != nil {
+		return m, err
+	}
+	for _, g := range res.Groups {
+		m.Rows = append(m.Rows, g.Rows...)
+	}
+	return m, nil
+}
+
+// offer finds the test to drop; where something is to blame, among that.
+func (m *Meaning) offer(b *book.Book, d Definition) {
+	blamed := map[string]bool{}
+	if m.Answer.Now == filter.Never {
+		for _, path := range m.Answer.Because {
+			blamed[path] = true
+		}
+	}
+	for i, w := range m.Tests {
+		if len(blamed) > 0 && !blamed[w.Path] || len(m.Tests) < 2 {
+			continue
+		}
+		if w.Without > m.Total && (m.Offer == nil || w.Without >= m.Offer.Without) {
+			m.Offer = &m.Tests[i]
+		}
+	}
+	if m.Offer == nil {
+		return
+	}
+	verb := "match"
+	if m.Offer.Without == 1 {
+		verb = "matches"
+	}
+	m.OfferSays = fmt.Sprintf("Without “%s”, %s %s now.", d.Filter.Phrase(b, m.Offer.Path), countTodos(m.Offer.Without), verb)
+}
+
+func countTodos(n int) string {
+	if n == 1 {
+		return "1 to-do"
+	}
+	return fmt.Sprintf("%d to-dos", n)
+}
+
+// WhyEmpty says why a view of filters holds nothing; "" where its own words say
+// enough.
+func WhyEmpty(b *book.Book, c day.Clock, q Query) string {
+	d := q.Definition
+	if q.Name == Own {
+		v, err := b.View(q.View)
+		if err != nil {
+			return ""
+		}
+		if d, err = ParseDefinition([]byte(v.Question)); err != nil {
+			return ""
+		}
+	}
+	if q.Name != Own && q.Name != Asked {
+		if q.Narrow.IsZero() {
+			return ""
+		}
+		wide := q
+		wide.Narrow, wide.Limit = filter.Filter{}, 0
+		res, err := Ask(b, c, wide)
+		if err != nil || res.Total == 0 {
+			return ""
+		}
+		return fmt.Sprintf("Narrowed to nothing: without that, %s would stand here.", countTodos(res.Total))
+	}
+	d.Filter = filter.All(d.Filter, q.Narrow)
+	m, err := Mean(b, c, d)
+	switch {
+	case err != nil:
+		return ""
+	case m.Answer.Now == filter.Never && m.Answer.Verdict == filter.Never:
+		return "It can never hold anything. " + m.Says
+	case m.Answer.Now == filter.Never:
+		return "It can hold nothing today. " + m.Says
+	}
+	return m.OfferSays
+}

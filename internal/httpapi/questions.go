@@ -1,0 +1,48 @@
+package httpapi
+
+import (
+	"github.com/gin-gonic/gin"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/view"
+	"tincup/internal/httpapi/contract"
+)
+
+// AskQuestion says what a definition means and holds.
+func (s *server) AskQuestion(c *gin.Context) {
+	in, _, err := body[contract.Definition](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	d, err := define(in)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	var out contract.Meaning
+	s.app.Read(func(b *book.Book, clock day.Clock) {
+		var m view.Meaning
+		if m, err = view.Mean(b, clock, d); err == nil {
+			out = encodeMeaning(b, m)
+		}
+	})
+	s.json(c, out, err)
+}
+
+func encodeMeaning(b *book.Book, m view.Meaning) contract.Meaning {
+	out := contract.Meaning{Sentence: m.Sentence, Verdict: contract.MeaningVerdict(m.Answer.Verdict), Now: contract.MeaningNow(m.Answer.Now),
+		Because: append([]string{}, m.Answer.Because...), Says: orAbsent(m.Says), Total: m.Total, Minutes: m.Minutes,
+		Tests: []contract.Weight{}, Rows: []contract.Row{}}
+	for _, w := range m.Tests {
+		out.Tests = append(out.Tests, contract.Weight{Path: w.Path, Passes: w.Passes, Without: w.Without})
+	}
+	if m.Offer != nil {
+		out.Offer = &contract.Offer{Path: m.Offer.Path, Total: m.Offer.Without, Says: m.OfferSays}
+	}
+	for _, r := range m.Rows {
+		out.Rows = append(out.Rows, encodeRow(b, r))
+	}
+	return out
+}

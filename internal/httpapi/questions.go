@@ -33,7 +33,7 @@ func (s *server) AskQuestion(c *gin.Context) {
 
 func encodeMeaning(b *book.Book, m view.Meaning) contract.Meaning {
 	out := contract.Meaning{Sentence: m.Sentence, Verdict: contract.MeaningVerdict(m.Answer.Verdict), Now: contract.MeaningNow(m.Answer.Now),
-		Because: append([]string{}, m.Answer.Because...), Says: orAbsent(m.Says), Total: m.Total, Minutes: m.Minutes,
+		Because: append([]string{}, m.Answer.Because...), Says: orAbsent(m.Says), Total: m.Total, Looked: m.Looked, Minutes: m.Minutes,
 		Tests: []contract.Weight{}, Rows: []contract.Row{}}
 	for _, w := range m.Tests {
 		out.Tests = append(out.Tests, contract.Weight{Path: w.Path, Passes: w.Passes, Without: w.Without})

@@ -13,9 +13,10 @@ type Meaning struct {
 	Sentence string
 	Answer   filter.Answer
 	// Says is what is to blame for an answer of never or always, in words.
-	Says    string
-	Total   int
-	Minutes int
+	Says string
+	// Total is how many of Looked match now.
+	Total, Looked int
+	Minutes       int
 	Tests   []filter.Weight
 	// Offer is the test that, dropped, would let most more in; nil for none.
 	Offer *filter.Weight
@@ -32,7 +33,9 @@ const firstRows = 8
 func Mean(b *book.Book, c day.Clock, d Definition) (Meaning, error) {
 	m := Meaning{Sentence: d.Sentence(b), Answer: d.Filter.Check(b, c)}
 	m.Says = d.Filter.Explain(b, m.Answer)
-	weights, err := d.Filter.Weigh(d.Filter.Matcher(b, c, CanDo(c)), d.among(b))
+	among := d.among(b)
+	m.Looked = len(among)
+	weights, err := d.Filter.Weigh(d.Filter.Matcher(b, c, CanDo(c)), among)
 	if err != nil {
 		return m, err
 	}

@@ -34,6 +34,11 @@ export type Repeat = components["schemas"]["Repeat"];
 export type RepeatChoice = components["schemas"]["RepeatChoice"];
 export type RepeatPreview = components["schemas"]["RepeatPreview"];
 export type Choice = components["schemas"]["Choice"];
+export type FilterNode = components["schemas"]["FilterNode"];
+export type Definition = components["schemas"]["Definition"];
+export type Meaning = components["schemas"]["Meaning"];
+export type OwnView = components["schemas"]["OwnView"];
+export type NewOwnView = components["schemas"]["NewOwnView"];
 export type Problem = components["schemas"]["Problem"];
 
 /** A refusal: the server's own sentence, and where it belongs. */

@@ -1707,6 +1707,8 @@ export interface components {
             says?: string;
             /** @description How many match now */
             total: number;
+            /** @description Of how many that is */
+            looked: number;
             minutes: number;
             tests: components["schemas"]["Weight"][];
             offer?: components["schemas"]["Offer"];

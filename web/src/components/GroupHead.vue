@@ -9,6 +9,7 @@ import { useMany } from "@/composables/many";
 import { useOrderDrag } from "@/composables/order-drag";
 import { usePlaces } from "@/composables/places";
 import type { ShownGroup } from "@/composables/shown";
+import { estimateWords } from "@/words/fields";
 import { groupHead } from "@/words/groups";
 import ActionMenu from "./ActionMenu.vue";
 import CupGlyph from "./CupGlyph.vue";
@@ -121,6 +122,7 @@ const items = computed<MenuItem[]>(() => {
       </button>
     </template>
     <span class="count">{{ count }}</span>
+    <span v-if="group.minutes && !folds" class="minutes">· {{ estimateWords(group.minutes) }}</span>
   </component>
 </template>
 
@@ -150,6 +152,10 @@ h2 {
 }
 .late h2 {
   color: var(--madder);
+}
+.minutes {
+  color: var(--pencil);
+  font-size: 13px;
 }
 .count {
   color: var(--pencil);

@@ -3,7 +3,8 @@ import PathIcon from "./PathIcon.vue";
 import type { MenuItem } from "@/composables/menu";
 import { mdiDotsHorizontal } from "@mdi/js";
 import { computed, useTemplateRef } from "vue";
-import type { List } from "@/api/client";
+import type { List, OwnView } from "@/api/client";
+import { viewIcons } from "@/builder/icons";
 import { type Landing, useOrderDrag } from "@/composables/order-drag";
 import ActionMenu from "./ActionMenu.vue";
 
@@ -17,6 +18,7 @@ const props = defineProps<{
   name: string;
   count?: number;
   list?: List;
+  view?: OwnView;
   takes?: boolean;
   items?: MenuItem[];
 }>();
@@ -25,8 +27,8 @@ const emit = defineEmits<{ drop: [id: string]; land: [landing: Landing] }>();
 const root = useTemplateRef("root");
 const { edge, over } = useOrderDrag(
   root,
-  "list",
-  () => props.list?.id,
+  props.view ? "view" : "list",
+  () => (props.list ?? props.view)?.id,
   (landing) => emit("land", landing),
   props.takes ? (id) => emit("drop", id) : undefined,
 );
@@ -41,14 +43,21 @@ const move = (name: string) => props.items?.find((i) => i.name === name)?.act();
       :to="to"
       class="entry"
       draggable="false"
-      :class="{ over, listed: list }"
+      :class="{ over, listed: list || view }"
       active-class="here"
       @keydown.alt.up.prevent="move('Move up')"
       @keydown.alt.down.prevent="move('Move down')"
     >
       <span v-if="list" class="dot" :style="{ background: `var(--${list.colour})` }" />
+      <PathIcon
+        v-if="view"
+        :path="viewIcons[view.icon]"
+        :size="15"
+        class="icon"
+        :style="{ color: `var(--${view.colour})` }"
+      />
       <span class="name" :title="name">{{ name }}</span>
-      <span v-if="count" class="count">{{ count }}</span>
+      <span v-if="count !== undefined && (count || view?.counted)" class="count">{{ count }}</span>
     </router-link>
     <ActionMenu v-if="items" class="more" :label="label" :items="() => items ?? []">
       <PathIcon :path="mdiDotsHorizontal" :size="16" />

@@ -2,11 +2,12 @@
 import type { MenuItem } from "@/composables/menu";
 import { computed, nextTick, ref } from "vue";
 import { useRouter } from "vue-router";
-import type { List, Overview, Shelf } from "@/api/client";
+import type { List, Overview, OwnView, Shelf } from "@/api/client";
 import { useActions } from "@/composables/actions";
 import type { Landing } from "@/composables/order-drag";
 import { useMany } from "@/composables/many";
 import { usePlaces } from "@/composables/places";
+import { useViews } from "@/composables/views";
 import IndexEntry from "./IndexEntry.vue";
 import ShelfHead from "./ShelfHead.vue";
 
@@ -14,6 +15,7 @@ const props = defineProps<{ overview: Overview }>();
 const actions = useActions();
 const many = useMany();
 const places = usePlaces();
+const views = useViews();
 const router = useRouter();
 
 /** What is being named: a list on a shelf ("" for the first), or a shelf. */
@@ -54,6 +56,24 @@ async function make() {
 const pinned = computed(() =>
   props.overview.shelves.flatMap((s) => s.lists).filter((l) => l.pinned),
 );
+const pinnedViews = computed(() => props.overview.views.filter((v) => v.pinned));
+function viewItems(view: OwnView): MenuItem[] {
+  const all = props.overview.views;
+  const at = all.indexOf(view);
+  const before = all[at - 1];
+  const behind = all[at + 1];
+  return [
+    { name: "Edit…", act: () => router.push(`/view/${view.id}/edit`) },
+    { name: "Copy it", act: () => views.copy(view) },
+    ...(before ? [{ name: "Move up", act: () => views.move(view, { before: before.id }) }] : []),
+    ...(behind ? [{ name: "Move down", act: () => views.move(view, { after: behind.id }) }] : []),
+    {
+      name: view.pinned ? "Unpin" : "Pin",
+      act: () => views.edit(view, { pinned: !view.pinned }),
+    },
+    { name: "Delete", act: () => views.remove(view), apart: true },
+  ];
+}
 const putAway = computed(
   () =>
     props.overview.templates.length + props.overview.archived.length + props.overview.binned.length,
@@ -105,7 +125,7 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
 
 <template>
   <nav class="index" aria-label="Index">
-    <template v-if="pinned.length">
+    <template v-if="pinned.length || pinnedViews.length">
       <h2>Pinned</h2>
       <ul>
         <IndexEntry
@@ -116,6 +136,13 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
           :count="list.open"
           takes
           @drop="(id) => many.move(id, { list: list.id })"
+        />
+        <IndexEntry
+          v-for="view in pinnedViews"
+          :key="view.id"
+          :to="`/view/${view.id}`"
+          :name="view.name"
+          :count="view.count"
         />
       </ul>
     </template>
@@ -194,6 +221,22 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
       </button>
       <button class="btn quiet" @click="begin('shelf')">New shelf</button>
     </div>
+    <h3 class="own">Views of your own</h3>
+    <ul>
+      <IndexEntry
+        v-for="view in overview.views"
+        :key="view.id"
+        :to="`/view/${view.id}`"
+        :name="view.name"
+        :count="view.count"
+        :view="view"
+        :items="viewItems(view)"
+        @land="({ id, ...beside }) => views.move({ id }, beside)"
+      />
+    </ul>
+    <div class="makers">
+      <router-link class="btn quiet" to="/view/new">New view</router-link>
+    </div>
     <ul class="across">
       <IndexEntry to="/tags" name="Tags" :count="overview.tags.length" />
       <IndexEntry to="/people" name="People" :count="overview.people.length" />
@@ -229,6 +272,13 @@ h2:first-child {
 ul {
   padding: 0;
   list-style: none;
+}
+.own {
+  margin-top: 8px;
+  padding: 0 8px;
+  font-family: var(--sans);
+  font-size: 14px;
+  line-height: 26px;
 }
 .across {
   margin-top: 6px;

@@ -5,7 +5,14 @@ import { keyHelp, singleKeys } from "@/composables/keys";
 
 const current = useCurrent();
 const dialog = useTemplateRef("dialog");
-const groups = ["On a row", "In a list", "Many at once", "Everywhere", "Go to"] as const;
+const groups = [
+  "On a row",
+  "In a list",
+  "In columns",
+  "Many at once",
+  "Everywhere",
+  "Go to",
+] as const;
 onMounted(() => dialog.value?.showModal());
 </script>
 

@@ -3,7 +3,12 @@ import PathIcon from "./PathIcon.vue";
 import type { MenuItem } from "@/composables/menu";
 import { mdiDotsHorizontal } from "@mdi/js";
 import { computed } from "vue";
-import type { List, Order, Overview, Person, Tag } from "@/api/client";
+import { useRoute, useRouter } from "vue-router";
+import type { List, Order, Overview, OwnView, Person, Tag } from "@/api/client";
+import { groupings } from "@/builder/fields";
+import { viewIcons } from "@/builder/icons";
+import type { Shape } from "@/composables/narrowing";
+import { useViews } from "@/composables/views";
 import { useAsk } from "@/composables/ask";
 import { usePlaces } from "@/composables/places";
 import { useSelection } from "@/composables/selection";
@@ -20,12 +25,25 @@ const props = defineProps<{
   list?: List;
   tag?: Tag;
   person?: Person;
+  own?: OwnView;
+  shape: Shape;
+  /** What the columns stand for, where the sheet was asked for some. */
+  by?: string;
   /** Its rows have dates that can be moved all at once. */
   makesRoom: boolean;
+  /** It can be narrowed, and shown in other shapes. */
+  narrows: boolean;
   /** It has rows to choose among. */
   chooses: boolean;
 }>();
-defineEmits<{ makeRoom: [] }>();
+const emit = defineEmits<{
+  makeRoom: [];
+  narrow: [at: HTMLElement];
+  shape: [to: Shape, by?: string];
+}>();
+const route = useRoute();
+const router = useRouter();
+const views = useViews();
 
 const places = usePlaces();
 const selection = useSelection();
@@ -55,8 +73,51 @@ const items = computed<MenuItem[]>(() => {
       { name: "Edit…", act: () => places.editPerson(person) },
       { name: "Remove the person", act: () => places.removePerson(person), apart: true },
     ];
+  if (props.own) return ownItems(props.own);
+  if (typeof route.params.view === "string" && route.params.view !== "bin")
+    return [
+      {
+        name: "Make a view of my own from it…",
+        act: () => router.push(`/view/new?from=${String(route.params.view)}`),
+      },
+    ];
   return [];
 });
+
+function ownItems(own: OwnView): MenuItem[] {
+  return [
+    { name: "Edit…", act: () => router.push(`/view/${own.id}/edit`) },
+    { name: "Copy it", act: () => views.copy(own) },
+    {
+      name: own.pinned ? "Unpin" : "Pin to the head of the index",
+      act: () => views.edit(own, { pinned: !own.pinned }),
+    },
+    {
+      name: own.counted ? "Hide its count" : "Show its count",
+      act: () => views.edit(own, { counted: !own.counted }),
+    },
+    { name: "Delete the view", act: () => views.remove(own), apart: true },
+  ];
+}
+
+/** The shapes a sheet may have, and what columns may stand for. */
+const shapeItems = computed<MenuItem[]>(() => [
+  { name: "Rows", checked: props.shape === "rows", act: () => emit("shape", "rows") },
+  {
+    name: "Two-by-two: important and urgent",
+    checked: props.shape === "two-by-two",
+    act: () => emit("shape", "two-by-two"),
+  },
+  ...groupings.slice(1).map((g, i) => ({
+    name: `Columns by ${g.name}`,
+    checked: props.shape === "columns" && (props.by ?? "priority") === g.value,
+    act: () => emit("shape", "columns", g.value),
+    apart: i === 0,
+  })),
+]);
+const shapeName = computed(
+  () => ({ rows: "As rows", columns: "As columns", "two-by-two": "As a two-by-two" })[props.shape],
+);
 
 function listItems(list: List, overview: Overview): MenuItem[] {
   const bin = {
@@ -146,6 +207,12 @@ function chooseSection(list: List) {
           v-if="list || tag"
           class="dot"
           :style="{ background: `var(--${(list ?? tag)?.colour})` }"
+        /><PathIcon
+          v-if="own"
+          class="own"
+          :path="viewIcons[own.icon]"
+          :size="20"
+          :style="{ color: `var(--${own.colour})` }"
         />{{ name }}
       </h1>
       <p v-if="sentence" class="sentence">
@@ -173,6 +240,18 @@ function chooseSection(list: List) {
       </button>
       <ActionMenu v-if="list && !list.archived" class="btn" label="Order" :items="() => orders">
         {{ orderNames[list.order] }}
+      </ActionMenu>
+      <button
+        v-if="narrows"
+        data-narrow
+        class="btn"
+        title="Narrow to a tag, list, person or priority (f)"
+        @click="emit('narrow', $event.currentTarget as HTMLElement)"
+      >
+        Narrow…
+      </button>
+      <ActionMenu v-if="narrows" class="btn" label="Shape" :items="() => shapeItems">
+        {{ shapeName }}
       </ActionMenu>
       <button
         v-if="chooses"
@@ -226,6 +305,10 @@ h1 {
   height: 12px;
   margin-right: 9px;
   border-radius: 2px;
+}
+.own {
+  margin-right: 9px;
+  vertical-align: -2px;
 }
 .sentence {
   color: var(--pencil);

@@ -7,12 +7,13 @@ import { useMenu } from "./menu";
 export interface KeyHelp {
   keys: string[];
   does: string;
-  group: "Everywhere" | "On a row" | "In a list" | "Many at once" | "Go to";
+  group: "Everywhere" | "On a row" | "In a list" | "In columns" | "Many at once" | "Go to";
 }
 
 /** Every key that works, as `?` lists them. */
 export const keyHelp: KeyHelp[] = [
   { group: "Everywhere", keys: ["n"], does: "put something in" },
+  { group: "Everywhere", keys: ["f"], does: "narrow what is shown" },
   { group: "Everywhere", keys: ["Ctrl Z"], does: "undo the latest change of this window" },
   { group: "Everywhere", keys: ["Ctrl Shift Z"], does: "redo it" },
   { group: "Everywhere", keys: ["Esc"], does: "one step back" },
@@ -37,6 +38,8 @@ export const keyHelp: KeyHelp[] = [
   { group: "In a list", keys: ["←", "→"], does: "fold subtasks away, show them" },
   { group: "In a list", keys: ["a"], does: "add below this row" },
   { group: "In a list", keys: ["Shift A"], does: "add a subtask" },
+  { group: "In columns", keys: ["←", "→"], does: "to the card beside" },
+  { group: "In columns", keys: ["Alt ←", "Alt →"], does: "move it to the column beside" },
   { group: "Many at once", keys: ["x"], does: "choose a row, or let it go" },
   { group: "Many at once", keys: ["Shift ↓", "Shift ↑"], does: "choose the next rows too" },
   { group: "Many at once", keys: ["s"], does: "make room: postpone safely" },

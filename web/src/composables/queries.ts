@@ -1,6 +1,7 @@
-import { useQueries, useQuery } from "@tanstack/vue-query";
+import { useQueries, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, type MaybeRefOrGetter, type Ref, toValue } from "vue";
 import { ask, client, type Group, type Row, type View } from "@/api/client";
+import { assemble } from "@/live/patch";
 import { useServer } from "./server";
 
 export function useOverview() {
@@ -21,13 +22,27 @@ export type Source =
   | { kind: "list"; list: string }
   | { kind: "tag"; tag: string }
   | { kind: "person"; person: string }
+  | { kind: "own"; own: string }
   | { kind: "rail"; cup: string };
+
+/** What any sheet may be asked besides: to be narrowed, and grouped anew. */
+export interface Asked {
+  narrow?: string;
+  group?: View["groups"][number]["kind"];
+  urgentDays?: number;
+}
 
 export const pageSize = 200;
 
 /** Asks for some of a sheet's rows. */
-export function readView(source: Source, offset: number, limit = pageSize): Promise<View> {
-  const query = { offset, limit };
+export function readView(
+  source: Source,
+  asked: Asked,
+  offset: number,
+  limit = pageSize,
+  have?: string,
+): Promise<View> {
+  const query = { offset, limit, have, ...asked } as { offset: number; limit: number };
   const at = (id: string) => ({ params: { path: { id }, query } });
   switch (source.kind) {
     case "list":
@@ -36,6 +51,8 @@ export function readView(source: Source, offset: number, limit = pageSize): Prom
       return ask(() => client.GET("/api/tags/{id}/view", at(source.tag)));
     case "person":
       return ask(() => client.GET("/api/people/{id}/view", at(source.person)));
+    case "own":
+      return ask(() => client.GET("/api/own-views/{id}/view", at(source.own)));
     case "rail":
       return ask(() =>
         client.GET("/api/rail/{cup}", { params: { path: { cup: source.cup }, query } }),
@@ -63,10 +80,15 @@ export interface SheetGroup extends Omit<Group, "rows"> {
  * The rows of a sheet. The first page is always read; further ones are while
  * `wanted` names them, so that a change reads again only what is looked at.
  */
-export function useView(source: MaybeRefOrGetter<Source>, wanted: Ref<number[]>) {
+export function useView(
+  source: MaybeRefOrGetter<Source>,
+  asked: MaybeRefOrGetter<Asked>,
+  wanted: Ref<number[]>,
+) {
   const server = useServer();
+  const queries = useQueryClient();
   const pages = computed(() => [...new Set([0, ...wanted.value])].sort((a, b) => a - b));
-  const key = computed(() => JSON.stringify(toValue(source)));
+  const key = computed(() => JSON.stringify([toValue(source), toValue(asked)]));
   const long = (k: unknown) => String(k).includes('"upcoming"');
   const query = useQuery({
     queryKey: ["view", key, 0],
@@ -86,10 +108,16 @@ export function useView(source: MaybeRefOrGetter<Source>, wanted: Ref<number[]>)
       })),
     ),
   });
+  /** Reads a page; where it is there already, only what has changed is sent. */
   async function page(n: number) {
-    const view = await readView(toValue(source), n * pageSize);
-    server.seen(view);
-    return view;
+    const before = queries.getQueryData<View>(["view", key.value, n]);
+    const [from, how] = [toValue(source), toValue(asked)];
+    const answer = await readView(from, how, n * pageSize, pageSize, before?.mark);
+    server.seen(answer);
+    if (!answer.builds) return answer;
+    return before?.mark === answer.builds
+      ? assemble(before, answer)
+      : readView(from, how, n * pageSize);
   }
   const view = computed(() => {
     const first = query.data.value;
@@ -123,8 +151,8 @@ function fill(groups: Map<string, SheetGroup>, page: View | undefined, offset: n
   }
 }
 
-export const groupKey = (g: Pick<Group, "kind" | "horizon" | "of">) =>
-  `${g.kind} ${g.horizon ?? g.of ?? ""}`;
+export const groupKey = (g: Pick<Group, "kind" | "horizon" | "of" | "word">) =>
+  `${g.kind} ${g.horizon ?? g.of ?? g.word ?? ""}`;
 
 export function useTodo(id: MaybeRefOrGetter<string>) {
   return useQuery({

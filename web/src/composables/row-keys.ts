@@ -21,10 +21,18 @@ interface Moves {
   step: (id: string, by: 1 | -1) => boolean;
   adds: (id: string, inside: boolean) => boolean;
   makeRoom: () => Promise<void>;
+  /** In columns: what stands beside, and moving a row there. */
+  beside?: (id: string, by: 1 | -1) => string | undefined;
+  side?: (id: string, by: 1 | -1) => boolean;
 }
 
 /** Keys that act on the current row of a sheet, or on all that are chosen. */
-export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void, moves: Moves) {
+export function useRowKeys(
+  rows: Ref<Row[]>,
+  open: (id: string) => void,
+  wayOf: Moves | (() => Moves),
+) {
+  const moves = (): Moves => (typeof wayOf === "function" ? wayOf() : wayOf);
   const current = useCurrent();
   const actions = useActions();
   const many = useMany();
@@ -88,6 +96,15 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void, moves: 
     return true;
   }
 
+  /** In columns to the card beside, else folding. */
+  function sideways(id: string, by: 1 | -1): boolean {
+    const { beside } = moves();
+    if (!beside) return foldRow(id, by < 0);
+    const to = beside(id, by);
+    if (to) go(rows.value.findIndex((r) => r.todo.id === to));
+    return true;
+  }
+
   /** Keys that act on all that are chosen, when some are. */
   function onChosen(press: string): boolean {
     const ids = [...selection.ids];
@@ -145,7 +162,7 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void, moves: 
           );
         return true;
       case "s":
-        void moves.makeRoom();
+        void moves().makeRoom();
         return true;
       case "Escape":
         if (!selection.choosing) return false;
@@ -169,9 +186,9 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void, moves: 
     }
     switch (press) {
       case "a":
-        return moves.adds(row.todo.id, false);
+        return moves().adds(row.todo.id, false);
       case "Shift+A":
-        return moves.adds(row.todo.id, true);
+        return moves().adds(row.todo.id, true);
       case "x":
         selection.toggle(row.todo.id);
         return true;
@@ -179,20 +196,20 @@ export function useRowKeys(rows: Ref<Row[]>, open: (id: string) => void, moves: 
         void actions.pick(row.todo, row.todo.handful !== overview.value?.today);
         return true;
       case "]":
-        return moves.indent(row.todo.id);
+        return moves().indent(row.todo.id);
       case "[":
-        return moves.lift(row.todo.id);
+        return moves().lift(row.todo.id);
       case "Alt+ArrowUp":
-        return moves.step(row.todo.id, -1);
+        return moves().step(row.todo.id, -1);
       case "Alt+ArrowDown":
-        return moves.step(row.todo.id, 1);
+        return moves().step(row.todo.id, 1);
       case "Alt+ArrowRight":
-        return moves.indent(row.todo.id);
+        return (moves().side ?? moves().indent)(row.todo.id, 1);
       case "Alt+ArrowLeft":
-        return moves.lift(row.todo.id);
+        return (moves().side ?? moves().lift)(row.todo.id, -1);
       case "ArrowLeft":
       case "ArrowRight":
-        return foldRow(row.todo.id, press === "ArrowLeft");
+        return sideways(row.todo.id, press === "ArrowLeft" ? -1 : 1);
       case "Enter":
         if (document.activeElement?.matches("button, a, [role=checkbox]")) return false;
         open(row.todo.id);

@@ -1,6 +1,7 @@
 import { computed, ref, shallowRef, watch } from "vue";
 import { useRoute } from "vue-router";
 import { useLinger } from "./linger";
+import { useNarrowing } from "./narrowing";
 import { type SheetGroup, type Source, useOverview, useView } from "./queries";
 import { listById, viewNames } from "@/words/names";
 import { longDay, monthName, precision, shortDay, weekStart, addDays } from "@/words/dates";
@@ -13,20 +14,22 @@ export function useSheet() {
   const { data: overview, error: overviewError, refetch: refetchOverview } = useOverview();
 
   const source = computed<Source>(() => {
-    const { view, list, cup, tag, person } = route.params;
+    const { view, list, cup, tag, person, own } = route.params;
+    if (typeof own === "string") return { kind: "own", own };
     if (typeof list === "string") return { kind: "list", list };
     if (typeof tag === "string") return { kind: "tag", tag };
     if (typeof person === "string") return { kind: "person", person };
     if (typeof cup === "string") return { kind: "rail", cup };
     return { kind: "view", view: typeof view === "string" ? view : "today", months: months.value };
   });
-  const key = computed(() => route.path);
+  const narrowing = useNarrowing(overview);
+  const key = computed(() => `${route.path} ${JSON.stringify(narrowing.asked.value)}`);
   watch(key, () => (months.value = 0));
 
   /** The pages of rows that are looked at. */
   const wanted = ref<number[]>([]);
   watch(key, () => (wanted.value = []));
-  const query = useView(source, wanted);
+  const query = useView(source, narrowing.asked, wanted);
   const displayed = shallowRef<SheetGroup[]>([]);
   let shownFor = "";
   watch(
@@ -45,6 +48,7 @@ export function useSheet() {
     if (s.kind === "view") return viewNames[s.view] ?? "";
     if (s.kind === "list") return listById(overview.value, s.list)?.list.name ?? "";
     if (s.kind === "tag") return overview.value?.tags.find((t) => t.id === s.tag)?.name ?? "";
+    if (s.kind === "own") return overview.value?.views.find((v) => v.id === s.own)?.name ?? "";
     if (s.kind === "person")
       return overview.value?.people.find((p) => p.id === s.person)?.name ?? "";
     switch (precision(s.cup)) {
@@ -64,6 +68,7 @@ export function useSheet() {
 
   return {
     source,
+    narrowing,
     months,
     wanted,
     query,

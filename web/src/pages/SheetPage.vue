@@ -1,17 +1,21 @@
 <script setup lang="ts">
-import { computed, provide, ref, watch } from "vue";
+import { computed, provide, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import { Away } from "@/api/client";
+import { Away, type FilterNode } from "@/api/client";
 import AddHere from "@/components/AddHere.vue";
 import BulkBar from "@/components/BulkBar.vue";
+import ColumnsSheet from "@/components/ColumnsSheet.vue";
 import ComesRound from "@/components/ComesRound.vue";
 import GroupHead from "@/components/GroupHead.vue";
 import GroupRows from "@/components/GroupRows.vue";
+import NarrowBar from "@/components/NarrowBar.vue";
 import PersonCard from "@/components/PersonCard.vue";
 import SheetHead from "@/components/SheetHead.vue";
 import SheetState from "@/components/SheetState.vue";
 import { sheetKey, useArrange } from "@/composables/arrange";
 import { type MakingRoom, useCurrent } from "@/composables/current";
+import { useColumns } from "@/composables/columns";
+import { useKeys } from "@/composables/keys";
 import { groupKey, pageSize, readView } from "@/composables/queries";
 import { useRowKeys } from "@/composables/row-keys";
 import { useSelection } from "@/composables/selection";
@@ -24,7 +28,8 @@ const route = useRoute();
 const router = useRouter();
 const current = useCurrent();
 const selection = useSelection();
-const { source, months, wanted, query, displayed, name, overview } = useSheet();
+const { source, narrowing, months, wanted, query, displayed, name, overview } = useSheet();
+const { shape } = narrowing;
 
 const view = query.view;
 const at = computed(() => {
@@ -32,6 +37,7 @@ const at = computed(() => {
   return {
     list: s.kind === "list" ? listById(overview.value, s.list)?.list : undefined,
     tag: s.kind === "tag" ? overview.value?.tags.find((t) => t.id === s.tag) : undefined,
+    own: s.kind === "own" ? overview.value?.views.find((v) => v.id === s.own) : undefined,
     person: s.kind === "person" ? overview.value?.people.find((p) => p.id === s.person) : undefined,
   };
 });
@@ -61,7 +67,11 @@ function fold(kind: string) {
   if (!unfolded.value.delete(kind)) unfolded.value.add(kind);
 }
 const shown = useShown(displayed, unfolded);
-const rows = computed(() => rowsOf(shown.value));
+const grouped = computed(() =>
+  shape.value === "two-by-two" ? "two-by-two" : (shown.value[0]?.kind ?? narrowing.by.value ?? ""),
+);
+const board = useColumns(shown, grouped, overview);
+const rows = computed(() => rowsOf(shape.value === "rows" ? shown.value : board.columns.value));
 const slip = computed(() => route.query.slip as string | undefined);
 const openSlip = (id: string) =>
   void router.replace({ ...route, query: { ...route.query, slip: id } });
@@ -88,14 +98,61 @@ async function makeRoom() {
     if (current.makingRoom === making) current.makingRoom = { ...making, ids };
   }
 }
-useRowKeys(rows, openSlip, { ...arrange, makeRoom });
+const refuseMove = () => arrange.indent("");
+useRowKeys(rows, openSlip, () =>
+  shape.value === "rows"
+    ? { ...arrange, makeRoom }
+    : {
+        ...arrange,
+        indent: refuseMove,
+        lift: refuseMove,
+        step: refuseMove,
+        makeRoom,
+        beside: board.beside,
+        side: board.side,
+      },
+);
+const narrows = computed(() => viewName.value !== "bin" && !at.value.list?.template);
+const narrowBar = useTemplateRef("narrowBar");
+useKeys((press) => {
+  if (press !== "f" || !narrowBar.value) return false;
+  const at = document.querySelector<HTMLElement>("[data-narrow]");
+  if (at) narrowBar.value.open(at);
+  return true;
+});
+
+/** What is seen, as the start of a view of one's own. */
+function saveWhatISee() {
+  const filter = narrowing.filter.value;
+  void router.push({
+    path: "/view/new",
+    query: {
+      ...(source.value.kind === "view" && { from: source.value.view }),
+      filter: JSON.stringify({ filter: seen(filter) }),
+      name: [name.value, ...narrowing.narrowed.value.map((n) => n.words)].join(", "),
+    },
+  });
+}
+/** The filter of a list, tag or person, narrowed. */
+function seen(filter: FilterNode | undefined): FilterNode {
+  const s = source.value;
+  const mine: FilterNode[] =
+    s.kind === "list"
+      ? [{ field: "list", op: "any-of", values: [s.list] }]
+      : s.kind === "tag"
+        ? [{ field: "tag", op: "any-of", values: [s.tag] }]
+        : s.kind === "person"
+          ? [{ field: "person", op: "any-of", values: [s.person] }]
+          : [];
+  return { all: [...mine, ...(filter?.all ?? [])] };
+}
 
 /** The ids of rows, of those too that are not read yet. */
 async function idsOf(start: number, count: number): Promise<string[]> {
   const ids: string[] = [];
   for (let from = start; from < start + count; from += 1000) {
     const limit = Math.min(1000, start + count - from);
-    const part = await readView(source.value, from, limit);
+    const part = await readView(source.value, narrowing.asked.value, from, limit);
     for (const g of part.groups) ids.push(...g.rows.map((r) => r.todo.id));
   }
   return ids;
@@ -148,7 +205,21 @@ const failure = computed(() => {
         v-bind="at"
         :makes-room="makesRoom && Boolean(view?.total)"
         :chooses="rows.length > 0"
+        :narrows="narrows"
+        :shape="shape"
+        :by="narrowing.by.value"
         @make-room="makeRoom"
+        @narrow="(at) => narrowBar?.open(at)"
+        @shape="narrowing.setShape"
+      />
+      <NarrowBar
+        v-if="overview && narrows"
+        ref="narrowBar"
+        :overview="overview"
+        :narrowed="narrowing.narrowed.value"
+        @narrow="narrowing.narrow"
+        @widen="narrowing.widen"
+        @save="saveWhatISee"
       />
       <PersonCard v-if="at.person" :person="at.person" />
 
@@ -159,7 +230,12 @@ const failure = computed(() => {
         <span class="unseen">Loading</span>
         <div v-for="n in 6" :key="n" class="ghost" :style="{ width: `${62 - n * 6}%` }" />
       </div>
-      <SheetState v-else-if="empty" v-bind="emptyWords(viewName)">
+      <SheetState
+        v-else-if="empty && shape === 'rows'"
+        v-bind="
+          view.why ? { title: 'Nothing here just now', text: view.why } : emptyWords(viewName)
+        "
+      >
         <button v-if="nothingAtAll" class="btn main" @click="current.capture++">
           Put something in
         </button>
@@ -167,6 +243,17 @@ const failure = computed(() => {
           What comes
         </router-link>
       </SheetState>
+      <ColumnsSheet
+        v-else-if="shape !== 'rows'"
+        :columns="board.columns.value"
+        :overview="overview"
+        :today="view.today"
+        :slip="slip"
+        :square="shape === 'two-by-two'"
+        :takes="board.takes"
+        :in-list="at.list?.id"
+        @move="board.move"
+      />
       <template v-else>
         <section
           v-for="group in shown"

@@ -17,6 +17,7 @@ export const fieldNames: Record<keyof TodoPatch, string> = {
   isNote: "kind",
   inOrder: "order of its subtasks",
   person: "person",
+  outcome: "outcome",
 };
 
 /** What a field holds, in words. */

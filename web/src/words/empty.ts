@@ -49,6 +49,8 @@ export function emptyWords(view: string): { title: string; text: string } {
         title: "Nothing with them just now",
         text: "Say “ask”, “waiting on” or “for” and their name, and it stands here.",
       };
+    case "own":
+      return { title: "Nothing matches just now", text: "What matches it stands here by itself." };
     case "list":
       return { title: "An empty list", text: "Put something in below, or drop a row on its name." };
     default:

@@ -19,6 +19,10 @@ const fixed: Partial<Record<Kind, string>> = {
   due: "Due",
   paused: "Paused",
   ticked: "Ticked",
+  "without-due": "Without a due",
+  unplanned: "Without a plan",
+  parked: "Parked",
+  untagged: "Untagged",
   "to-ask": "To ask",
   "they-owe": "They owe you",
   "for-them": "For them",
@@ -31,6 +35,9 @@ export function groupHead(group: HeadOf, today: string): string {
   if (words) return words;
   const h = group.horizon ?? "";
   switch (group.kind) {
+    case "planned-for":
+      if (h.length === 10) return groupHead({ kind: "day", horizon: h }, today);
+      return groupHead({ kind: h.includes("W") ? "week" : "month", horizon: h }, today);
     case "day": {
       const n = daysBetween(h, today);
       if (n === 0) return `Today, ${longDay(h, today)}`;
@@ -39,6 +46,7 @@ export function groupHead(group: HeadOf, today: string): string {
       return longDay(h, today);
     }
     case "week": {
+      if (h === isoWeek(today)) return "Planned for this week";
       if (h === isoWeek(addDays(today, 7))) return "Planned for next week";
       return `Planned for the week of ${shortDay(weekStart(h), today)}`;
     }

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { computed, useTemplateRef } from "vue";
+import type { Overview } from "@/api/client";
+import type { Column } from "@/composables/columns";
+import { useDrop } from "@/composables/drop";
+import { estimateWords } from "@/words/fields";
+import { groupHead } from "@/words/groups";
+import TodoCard from "./TodoCard.vue";
+
+/** One column: its head, its cards, and a place to let go of another. */
+const props = defineProps<{
+  column: Column;
+  overview: Overview;
+  today: string;
+  slip?: string;
+  takes: boolean;
+  inList?: string;
+  quarter?: string;
+}>();
+const emit = defineEmits<{ move: [id: string] }>();
+const root = useTemplateRef("root");
+const over = useDrop(root, (id) => emit("move", id));
+const head = computed(() => groupHead(props.column, props.today) || "All");
+const cards = computed(() => props.column.shown.flatMap((s) => s.row ?? []));
+const rest = computed(() => props.column.count - cards.value.length);
+const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`);
+</script>
+
+<template>
+  <section
+    ref="root"
+    class="column"
+    :class="[{ over: over && takes }, quarter && `quarter-${quarter}`]"
+    :data-column="column.word ?? column.of ?? column.horizon ?? column.kind"
+    :aria-labelledby="labelId"
+  >
+    <header>
+      <h2 :id="labelId">{{ head }}</h2>
+      <span class="count">{{ column.count }}</span>
+      <span v-if="column.minutes" class="minutes">· {{ estimateWords(column.minutes) }}</span>
+    </header>
+    <ul>
+      <TodoCard
+        v-for="row in cards"
+        :key="row.todo.id"
+        :row="row"
+        :group="column"
+        :overview="overview"
+        :today="today"
+        :open="slip === row.todo.id"
+        :in-list="inList"
+      />
+    </ul>
+    <p v-if="rest > 0" class="rest">and {{ rest }} more, in rows</p>
+    <p v-else-if="!cards.length" class="rest">Nothing here.</p>
+  </section>
+</template>
+
+<style scoped>
+.column {
+  flex: 1 0 210px;
+  max-width: 340px;
+  min-width: 0;
+  padding: 8px 8px 14px;
+  border: 1px solid var(--tin);
+  border-radius: 3px 3px 16px 16px;
+  background: var(--enamel);
+}
+.column.over {
+  border-color: var(--rim);
+  background: var(--wash);
+}
+[class*="quarter-"] {
+  max-width: none;
+}
+.quarter-important-urgent {
+  grid-area: 2 / 2;
+}
+.quarter-important {
+  grid-area: 2 / 3;
+}
+.quarter-urgent {
+  grid-area: 3 / 2;
+}
+.quarter-neither {
+  grid-area: 3 / 3;
+}
+@media (max-width: 760px) {
+  [class*="quarter-"] {
+    grid-area: auto;
+  }
+}
+header {
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+  padding: 0 4px 6px;
+}
+h2 {
+  flex: 1;
+  min-width: 0;
+  font-size: 15px;
+  line-height: 22px;
+  overflow-wrap: anywhere;
+}
+.count,
+.minutes,
+.rest {
+  color: var(--pencil);
+  font-size: 13px;
+}
+ul {
+  display: grid;
+  gap: 6px;
+  list-style: none;
+}
+.rest {
+  padding: 8px 4px 0;
+}
+</style>

@@ -1,0 +1,496 @@
+<script setup lang="ts">
+import { computed, ref, useTemplateRef, watch } from "vue";
+import { useRoute, useRouter } from "vue-router";
+import { ask, Away, client, type Definition, type OwnView } from "@/api/client";
+import FilterGroup from "@/builder/FilterGroup.vue";
+import { groupings, orderings } from "@/builder/fields";
+import { viewIcons } from "@/builder/icons";
+import { read } from "@/builder/tree";
+import { useBuilder } from "@/builder/use-builder";
+import PathIcon from "@/components/PathIcon.vue";
+import { useOverview } from "@/composables/queries";
+import { useServer } from "@/composables/server";
+import { useViews } from "@/composables/views";
+import { estimateWords } from "@/words/fields";
+import { rowFacts } from "@/words/row";
+import { colours, viewNames } from "@/words/names";
+
+/** Where a view of one's own is built, with what it means and holds beside it. */
+const route = useRoute();
+const router = useRouter();
+const server = useServer();
+const views = useViews();
+const { data: overview } = useOverview();
+const {
+  root,
+  group,
+  order,
+  shape,
+  urgentDays,
+  meaning,
+  fault,
+  blamed,
+  passes,
+  definition,
+  load,
+  takeOffer,
+  refresh,
+} = useBuilder();
+
+const editing = computed(() =>
+  typeof route.params.own === "string" ? route.params.own : undefined,
+);
+const name = ref("");
+const icon = ref<OwnView["icon"]>("eye");
+const colour = ref<OwnView["colour"]>("sea");
+const pinned = ref(false);
+const counted = ref(true);
+const reason = ref("");
+const loaded = ref(false);
+const nameField = useTemplateRef("nameField");
+
+/** What is edited, copied or begun from: a view of one's own, one that ships, or a filter. */
+async function begin() {
+  const { from, filter, name: named } = route.query;
+  try {
+    if (editing.value) {
+      const own = await ask(() =>
+        client.GET("/api/own-views/{id}", { params: { path: { id: editing.value! } } }),
+      );
+      load(own.definition);
+      name.value = own.name;
+      if (own.view) ({ icon: icon.value, colour: colour.value } = own.view);
+      pinned.value = own.view?.pinned ?? false;
+      counted.value = own.view?.counted ?? false;
+    } else if (typeof from === "string" && viewNames[from]) {
+      const shipped = await ask(() =>
+        client.GET("/api/views/{view}/definition", { params: { path: { view: from as "today" } } }),
+      );
+      load(shipped.definition);
+      name.value = `My ${viewNames[from]}`;
+    }
+    if (typeof filter === "string") {
+      const d = JSON.parse(filter) as Definition;
+      if (!editing.value && typeof from === "string" && viewNames[from])
+        root.value.lines.push(...read(d.filter).lines);
+      else load(d);
+    }
+    if (typeof named === "string") name.value = named;
+  } catch (e) {
+    reason.value = e instanceof Away ? "The server is away." : (e as Error).message;
+  }
+  loaded.value = true;
+  if (!editing.value) setTimeout(() => nameField.value?.focus());
+}
+watch(() => route.fullPath, begin, { immediate: true });
+watch(
+  () => overview.value?.revision,
+  (now, before) => before !== undefined && now !== before && void refresh(),
+);
+
+/** The name and, after it, the sentence. */
+const heading = computed(() => {
+  const said = meaning.value?.sentence ?? "";
+  const named = name.value.trim();
+  return named ? `${named}: ${said.slice(0, 1).toLowerCase()}${said.slice(1)}` : said;
+});
+const never = computed(() => meaning.value?.verdict === "never");
+const total = computed(() => {
+  const m = meaning.value;
+  if (!m) return "";
+  const match = m.total === 1 ? "1 matches now" : `${m.total} match now`;
+  if (m.verdict === "never") return `${match}, and 0 can ever`;
+  return m.minutes ? `${match}, ${estimateWords(m.minutes)} of work` : match;
+});
+const verdict = computed(() => {
+  const m = meaning.value;
+  switch (m?.verdict) {
+    case "never":
+      return { bad: true, head: "This view can never hold anything.", says: m.says };
+    case "always":
+      return { bad: false, head: "This view holds everything.", says: m.says };
+    case "not decided":
+      return {
+        bad: false,
+        head: "Whether this can ever hold anything was not decided: there is too much to try.",
+        says: "",
+      };
+  }
+  if (m?.now === "never")
+    return { bad: false, head: "This view can hold nothing today.", says: m.says };
+  return undefined;
+});
+
+async function save() {
+  reason.value = "";
+  try {
+    const body = {
+      name: name.value,
+      definition: definition.value,
+      icon: icon.value,
+      colour: colour.value,
+      pinned: pinned.value,
+      counted: counted.value,
+    };
+    const made = await views.save(editing.value, body);
+    await router.push(`/view/${made.id}`);
+  } catch (e) {
+    reason.value =
+      e instanceof Away ? "The server is away. Nothing was saved." : (e as Error).message;
+    if (!name.value.trim()) nameField.value?.focus();
+  }
+}
+function setOrder(nth: number, key: string) {
+  const next = [...order.value];
+  next[nth] = key;
+  order.value = next.filter(Boolean);
+}
+const facts = computed(() =>
+  (meaning.value?.rows ?? []).map((row) => ({
+    row,
+    words: overview.value
+      ? rowFacts(row, {
+          group: { kind: "all", horizon: null },
+          overview: overview.value,
+          today: server.today,
+        })
+          .map((f) => f.text)
+          .join(" · ")
+      : "",
+  })),
+);
+</script>
+
+<template>
+  <form v-if="overview && loaded" class="builder" @submit.prevent="save">
+    <p class="kind">{{ editing ? "A view of your own" : "A new view of your own" }}</p>
+    <h1 aria-live="polite">{{ heading }}</h1>
+    <div class="sides">
+      <div class="form">
+        <div class="named">
+          <label for="view-name">Name</label>
+          <input id="view-name" ref="nameField" v-model="name" class="box" maxlength="200" />
+        </div>
+        <FilterGroup
+          v-model="root"
+          :overview="overview"
+          above=""
+          :blamed="blamed"
+          :passes="passes"
+        />
+        <div v-if="verdict" class="verdict" :class="{ bad: verdict.bad }" role="status">
+          <strong>{{ verdict.head }}</strong> {{ verdict.says }}
+          <template v-if="meaning?.offer">
+            {{ meaning.offer.says }}
+            <button type="button" class="offer" @click="takeOffer">Take that line out</button>
+          </template>
+        </div>
+        <p v-else-if="meaning?.total === 0 && meaning.offer" class="verdict" role="status">
+          Nothing matches now. {{ meaning.offer.says }}
+          <button type="button" class="offer" @click="takeOffer">Take that line out</button>
+        </p>
+        <p v-if="fault" class="verdict bad" role="alert">{{ fault }}</p>
+
+        <fieldset class="looks">
+          <legend>How it looks</legend>
+          <label for="view-shape">Shape</label>
+          <span class="pair">
+            <select id="view-shape" v-model="shape" class="box">
+              <option value="">rows</option>
+              <option value="columns">columns</option>
+              <option value="two-by-two">two-by-two: important and urgent</option>
+            </select>
+            <template v-if="shape === 'two-by-two'">
+              <label for="view-urgent">urgent within</label>
+              <input
+                id="view-urgent"
+                v-model.number="urgentDays"
+                class="box number"
+                type="number"
+                min="1"
+                max="60"
+              />
+              days
+            </template>
+          </span>
+          <template v-if="shape !== 'two-by-two'">
+            <label for="view-group">{{
+              shape === "columns" ? "A column for each" : "Groups"
+            }}</label>
+            <select id="view-group" v-model="group" class="box">
+              <option v-for="g in groupings" :key="g.value" :value="g.value">{{ g.name }}</option>
+            </select>
+          </template>
+          <label for="view-order">Order</label>
+          <span class="pair">
+            <select
+              id="view-order"
+              class="box"
+              :value="order[0] ?? ''"
+              @change="setOrder(0, ($event.target as HTMLSelectElement).value)"
+            >
+              <option v-for="o in orderings" :key="o.value" :value="o.value">{{ o.name }}</option>
+            </select>
+            <template v-if="order.length">
+              <label for="view-then">then</label>
+              <select
+                id="view-then"
+                class="box"
+                :value="order[1] ?? ''"
+                @change="setOrder(1, ($event.target as HTMLSelectElement).value)"
+              >
+                <option value="">your own order</option>
+                <option v-for="o in orderings.slice(1, -1)" :key="o.value" :value="o.value">
+                  {{ o.name }}
+                </option>
+              </select>
+            </template>
+          </span>
+          <span id="view-icon">Picture</span>
+          <span class="icons" role="radiogroup" aria-labelledby="view-icon">
+            <button
+              v-for="(path, word) in viewIcons"
+              :key="word"
+              type="button"
+              role="radio"
+              :aria-checked="icon === word"
+              :aria-label="word"
+              :title="word"
+              @click="icon = word"
+            >
+              <PathIcon :path="path" />
+            </button>
+          </span>
+          <span id="view-colour">Colour</span>
+          <span class="icons" role="radiogroup" aria-labelledby="view-colour">
+            <button
+              v-for="c in colours"
+              :key="c"
+              type="button"
+              role="radio"
+              :aria-checked="colour === c"
+              :aria-label="c"
+              :title="c"
+              @click="colour = c"
+            >
+              <span class="dot" :style="{ background: `var(--${c})` }" />
+            </button>
+          </span>
+          <span>Index</span>
+          <span class="ticks">
+            <label><input v-model="counted" type="checkbox" /> show its count</label>
+            <label><input v-model="pinned" type="checkbox" /> pin it to the head</label>
+          </span>
+        </fieldset>
+
+        <p v-if="reason" class="verdict bad" role="alert">{{ reason }}</p>
+        <footer>
+          <button type="submit" class="btn main" :disabled="never">Save view</button>
+          <router-link class="btn" :to="editing ? `/view/${editing}` : '/today'"
+            >Cancel</router-link
+          >
+          <span class="total" aria-live="polite">{{ total }}</span>
+        </footer>
+      </div>
+      <aside class="first" aria-label="What matches now">
+        <h2>{{ total || "Looking…" }}</h2>
+        <ul>
+          <li v-for="f in facts" :key="f.row.todo.id">
+            <span class="title">{{ f.row.todo.title }}</span>
+            <span class="facts">{{ f.words }}</span>
+          </li>
+        </ul>
+        <p v-if="meaning && meaning.total > facts.length" class="more">
+          and {{ meaning.total - facts.length }} more
+        </p>
+      </aside>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.builder {
+  padding: 18px 24px 60px 30px;
+}
+.kind {
+  color: var(--pencil);
+  font-size: 14px;
+}
+h1 {
+  max-width: 880px;
+  min-height: 30px;
+  margin: 2px 0 14px;
+  font-size: 20px;
+  font-weight: 500;
+  line-height: 28px;
+  overflow-wrap: anywhere;
+}
+.sides {
+  display: grid;
+  grid-template-columns: minmax(0, 720px) minmax(220px, 300px);
+  gap: 28px;
+}
+.named {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 12px;
+}
+.verdict {
+  margin-top: 14px;
+  padding: 10px 12px;
+  border-left: 3px solid var(--ochre);
+  background: var(--wash);
+}
+.verdict.bad {
+  border-left-color: var(--madder);
+  background: color-mix(in srgb, var(--madder) 7%, var(--glaze));
+}
+.verdict strong {
+  font-weight: 500;
+}
+.verdict.bad strong {
+  color: var(--madder);
+}
+.offer {
+  min-height: 24px;
+  margin-left: 4px;
+  color: var(--rim);
+  font-weight: 700;
+  cursor: pointer;
+}
+.offer:hover {
+  text-decoration: underline;
+}
+.looks {
+  display: grid;
+  grid-template-columns: 110px minmax(0, 1fr);
+  gap: 8px 12px;
+  align-items: center;
+  margin-top: 18px;
+  padding: 12px 0 0;
+  border: 0;
+  border-top: 1px solid var(--tin);
+}
+legend {
+  float: left;
+  grid-column: 1 / 3;
+  margin-bottom: 2px;
+  color: var(--pencil);
+  font-size: 14px;
+}
+.box {
+  width: 100%;
+  max-width: 320px;
+  min-height: 34px;
+  padding: 0 8px;
+  border: 1px solid var(--tin);
+  border-radius: var(--corner);
+  background: var(--glaze);
+}
+.pair {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+.pair .box {
+  flex: 0 1 230px;
+  width: auto;
+}
+.pair .number {
+  flex: 0 0 64px;
+}
+.icons {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+}
+.icons button {
+  display: grid;
+  place-items: center;
+  width: 32px;
+  height: 30px;
+  border: 1px solid transparent;
+  border-radius: var(--corner);
+  color: var(--pencil);
+  cursor: pointer;
+}
+.icons button[aria-checked="true"] {
+  border-color: var(--rim);
+  background: var(--wash);
+  color: var(--rim);
+}
+.dot {
+  width: 12px;
+  height: 12px;
+  border-radius: 2px;
+}
+.ticks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+}
+.ticks label {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  min-height: 24px;
+}
+.ticks input {
+  width: 16px;
+  height: 16px;
+  accent-color: var(--rim);
+}
+footer {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+  margin-top: 18px;
+}
+.total {
+  margin-left: auto;
+  color: var(--pencil);
+}
+.first h2 {
+  margin-bottom: 8px;
+  font-size: 16px;
+}
+.first ul {
+  list-style: none;
+}
+.first li {
+  padding: 6px 0;
+  border-bottom: 1px solid var(--tin);
+}
+.title {
+  display: block;
+  overflow-wrap: anywhere;
+}
+.facts,
+.more {
+  color: var(--pencil);
+  font-size: 13px;
+}
+.more {
+  margin-top: 8px;
+}
+@media (max-width: 1080px) {
+  .sides {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media (max-width: 760px) {
+  .builder {
+    padding: 14px 16px 60px;
+  }
+  .looks {
+    grid-template-columns: 1fr;
+    gap: 4px;
+  }
+  legend {
+    grid-column: 1;
+  }
+}
+</style>

@@ -6,7 +6,7 @@ import { addDays } from "@/words/dates";
 const props = defineProps<{ today: string; label: string }>();
 const model = defineModel<string>({ required: true });
 
-type Kind = "today" | "ahead" | "ago" | "date";
+type Kind = "today" | "tomorrow" | "yesterday" | "ahead" | "ago" | "date";
 const relative = computed(() => /^(-?)P(\d+)([DW])$/.exec(model.value));
 const days = computed(() => {
   const [, , n = "0", unit] = relative.value ?? [];
@@ -15,13 +15,19 @@ const days = computed(() => {
 const kind = computed<Kind>(() => {
   if (!relative.value) return "date";
   if (days.value === 0) return "today";
+  if (days.value === 1) return relative.value[1] ? "yesterday" : "tomorrow";
   return relative.value[1] ? "ago" : "ahead";
 });
 function setKind(to: Kind) {
-  const n = days.value || 1;
-  model.value = { today: "P0D", ahead: `P${n}D`, ago: `-P${n}D`, date: addDays(props.today, n) }[
-    to
-  ];
+  const n = Math.max(days.value, 2);
+  model.value = {
+    today: "P0D",
+    tomorrow: "P1D",
+    yesterday: "-P1D",
+    ahead: `P${n}D`,
+    ago: `-P${n}D`,
+    date: addDays(props.today, days.value),
+  }[to];
 }
 function setDays(text: string) {
   const n = Math.min(Math.max(Math.round(Number(text)) || 0, 1), 36500);
@@ -47,6 +53,8 @@ function setDays(text: string) {
       @change="setKind(($event.target as HTMLSelectElement).value as Kind)"
     >
       <option value="today">today</option>
+      <option value="tomorrow">tomorrow</option>
+      <option value="yesterday">yesterday</option>
       <option value="ahead">days from today</option>
       <option value="ago">days ago</option>
       <option value="date">the day</option>

@@ -108,6 +108,7 @@ const verdict = computed(() => {
     case "never":
       return { bad: true, head: "This view can never hold anything.", says: m.says };
     case "always":
+      if (!m.tests.length) return undefined; // nothing is asked yet
       return { bad: false, head: "This view holds everything.", says: m.says };
     case "not decided":
       return {

@@ -18,6 +18,7 @@ var below = map[string][]string{
 	"repeat":  {"day"},
 	"capture": {"day", "repeat"},
 	"book":    {"day", "repeat"},
+	"search":  {},
 	"filter":  {"day", "repeat", "book"},
 	"view":    {"day", "repeat", "book", "filter"},
 }

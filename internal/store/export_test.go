@@ -31,7 +31,10 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 	if err != nil {
 		return err
 	}
-	for _, table := range []string{"history", "replies", "todo_tags", "notes", "views", "todos", "people", "tags", "sections", "lists", "shelves", "goose_db_version"} {
+	if _, err := db.ExecContext(ctx, "DROP VIEW search_words"); err != nil {
+		return err
+	}
+	for _, table := range []string{"search", "search_rows", "history", "replies", "todo_tags", "notes", "views", "todos", "people", "tags", "sections", "lists", "shelves", "goose_db_version"} {
 		if _, err := db.ExecContext(ctx, "DROP TABLE "+table); err != nil {
 			return err
 		}
@@ -43,4 +46,38 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 		return fmt.Errorf("the file is at schema %d, %w", now, err)
 	}
 	return nil
+}
+
+// CheckIndex compares the search index with the rows it is of.
+func (s *Store) CheckIndex(ctx context.Context) error {
+	for what, query := range map[string]string{
+		"missing": "SELECT nth, title, tags, person, files, notes FROM search_words EXCEPT SELECT rowid, title, tags, person, files, notes FROM search",
+		"stale":   "SELECT rowid, title, tags, person, files, notes FROM search EXCEPT SELECT nth, title, tags, person, files, notes FROM search_words",
+	} {
+		err := each(ctx, s.read, query, func(r *sql.Rows) error {
+			var nth int
+			var words [5]string
+			if err := r.Scan(&nth, &words[0], &words[1], &words[2], &words[3], &words[4]); err != nil {
+				return err
+			}
+			return fmt.Errorf("the search index: %s: %d %q", what, nth, words)
+		})
+		if err != nil {
+			return err
+		}
+	}
+	var rows, todos int
+	if err := s.read.QueryRowContext(ctx, "SELECT (SELECT count(*) FROM search), (SELECT count(*) FROM todos)").Scan(&rows, &todos); err != nil || rows != todos {
+		return fmt.Errorf("the search index has %d rows for %d to-dos (%v)", rows, todos, err)
+	}
+	return nil
+}
+
+// OpenPlain opens a file with no more than SQLite knows of it.
+func OpenPlain(path string) (*sql.DB, error) { return sql.Open("sqlite", source(path)) }
+
+// CountHits counts what an FTS5 query finds.
+func (s *Store) CountHits(ctx context.Context, query string) (n int, err error) {
+	err = s.read.QueryRowContext(ctx, "SELECT count(*) FROM search WHERE search MATCH ?", query).Scan(&n)
+	return n, err
 }

@@ -34,9 +34,14 @@ func (s *Store) Load(ctx context.Context) (*book.Book, error) {
 	return b, nil
 }
 
+// queryer is a pool of connections, or one of them.
+type queryer interface {
+	QueryContext(ctx context.Context, query string, args ...any) (*sql.Rows, error)
+}
+
 // each runs one query and scans every row of it.
-func each(ctx context.Context, db *sql.DB, query string, scan func(*sql.Rows) error) error {
-	rows, err := db.QueryContext(ctx, query)
+func each(ctx context.Context, db queryer, query string, scan func(*sql.Rows) error, args ...any) error {
+	rows, err := db.QueryContext(ctx, query, args...)
 	if err != nil {
 		return err
 	}

@@ -108,6 +108,7 @@ func saveChange(w writer, c *book.Change) error {
 		func() error { return saveEach(w, c.Views, saveView) },
 		func() error { return saveEach(w, c.Todos, saveTodo) },
 		func() error { return saveEach(w, c.Notes, saveNote) },
+		func() error { return saveWords(w, c) },
 	} {
 		if err := save(); err != nil {
 			return err

@@ -182,7 +182,7 @@ func save(file *store.Store, changes []*book.Change, want string) error {
 	if got := dump(b); got != want {
 		return fmt.Errorf("has\n%s\nwant\n%s", got, want)
 	}
-	return nil
+	return file.CheckIndex(context.Background())
 }
 
 // sound checks what holds of every tree: a subtask's parent is there, in the

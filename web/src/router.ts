@@ -14,6 +14,7 @@ export const router = createRouter({
     },
     { path: "/tag/:tag", name: "tag", component: SheetPage },
     { path: "/person/:person", name: "person", component: SheetPage },
+    { path: "/search", name: "search", component: SheetPage },
     { path: "/view/new", component: () => import("./pages/BuilderPage.vue") },
     { path: "/view/:own/edit", component: () => import("./pages/BuilderPage.vue") },
     { path: "/view/:own", name: "own", component: SheetPage },

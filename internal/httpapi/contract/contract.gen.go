@@ -239,6 +239,9 @@ const (
 	GroupKindEstimate            GroupKind = "estimate"
 	GroupKindForThem             GroupKind = "for-them"
 	GroupKindFound               GroupKind = "found"
+	GroupKindFoundAway           GroupKind = "found-away"
+	GroupKindFoundBin            GroupKind = "found-bin"
+	GroupKindFoundDone           GroupKind = "found-done"
 	GroupKindHandful             GroupKind = "handful"
 	GroupKindInList              GroupKind = "in-list"
 	GroupKindMonth               GroupKind = "month"
@@ -291,6 +294,12 @@ func (e GroupKind) Valid() bool {
 	case GroupKindForThem:
 		return true
 	case GroupKindFound:
+		return true
+	case GroupKindFoundAway:
+		return true
+	case GroupKindFoundBin:
+		return true
+	case GroupKindFoundDone:
 		return true
 	case GroupKindHandful:
 		return true
@@ -1216,6 +1225,18 @@ type Fault struct {
 // FilterNode One of all, any, not, or a test: a field with its op and what that wants
 type FilterNode = json.RawMessage
 
+// Found Where a search found its words; spans are in UTF-16 code units
+type Found struct {
+	// Files The names of its files; absent where they are not there
+	Files   *string `json:"files,omitempty"`
+	InFiles *[]Span `json:"inFiles,omitempty"`
+	InNotes *[]Span `json:"inNotes,omitempty"`
+
+	// Notes A stretch of the notes around them; absent where they are not there
+	Notes *string `json:"notes,omitempty"`
+	Title []Span  `json:"title"`
+}
+
 // Group defines model for Group.
 type Group struct {
 	// ComesRound To-dos whose repeat has a date on this day; neither rows nor counted; absent for none
@@ -1833,6 +1854,9 @@ type Row struct {
 	// Dimmed Its start has not come, or it is paused
 	Dimmed bool `json:"dimmed"`
 
+	// Found Where a search found its words; spans are in UTF-16 code units
+	Found *Found `json:"found,omitempty"`
+
 	// Late The due has passed
 	Late bool    `json:"late"`
 	Next *Titled `json:"next,omitempty"`
@@ -2427,6 +2451,18 @@ type RedoParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// SearchParams defines parameters for Search.
+type SearchParams struct {
+	Q string `form:"q" json:"q"`
+
+	// Offset Rows to leave out, counted over all groups
+	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
+	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// Have The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again
+	Have *Have `form:"have,omitempty" json:"have,omitempty"`
+}
+
 // DeleteSectionParams defines parameters for DeleteSection.
 type DeleteSectionParams struct {
 	// Todos Its to-dos go to the bin too
@@ -2976,6 +3012,9 @@ type ServerInterface interface {
 	// PreviewRepeat Say what a repeat would do; nothing is kept
 	// (POST /api/repeat)
 	PreviewRepeat(c *gin.Context)
+	// Search What holds some words, the best first
+	// (GET /api/search)
+	Search(c *gin.Context, params SearchParams)
 	// DeleteSection Take a section's heading away; its to-dos stay, or go to the bin
 	// (DELETE /api/sections/{id})
 	DeleteSection(c *gin.Context, id Id, params DeleteSectionParams)
@@ -4957,6 +4996,57 @@ func (siw *ServerInterfaceWrapper) PreviewRepeat(c *gin.Context) {
 	}
 
 	siw.Handler.PreviewRepeat(c)
+}
+
+// Search operation middleware
+func (siw *ServerInterfaceWrapper) Search(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SearchParams
+
+	// ------------- Required query parameter "q" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "q", c.Request.URL.Query(), &params.Q, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter q: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "offset" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "offset", c.Request.URL.Query(), &params.Offset, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter offset: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "have" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "have", c.Request.URL.Query(), &params.Have, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter have: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Search(c, params)
 }
 
 // DeleteSection operation middleware
@@ -7469,6 +7559,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/postpone/preview", wrapper.PreviewPostpone)
 	router.POST(options.BaseURL+"/api/postpone", wrapper.Postpone)
 	router.GET(options.BaseURL+"/api/history", wrapper.GetHistory)
+	router.GET(options.BaseURL+"/api/search", wrapper.Search)
 	router.POST(options.BaseURL+"/api/undo", wrapper.Undo)
 	router.POST(options.BaseURL+"/api/redo", wrapper.Redo)
 	router.GET(options.BaseURL+"/api/events", wrapper.GetEvents)
@@ -7479,183 +7570,188 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1bc9s40jD8V1D6vqps6qHGdk6741xlksxOnkliv47zprY2cwGRLRFrEuAQoBXtVP77W+gGeJBAirJl",
-	"j8fJXuzEEoRDo9Hnwx+TWOWFkiCNnhz/MUmBJ1DiP1+f84X9bwI6LkVhhJKT48l5CsyoaaIeaFbCpdBC",
-	"yYj9XikDySSa6DiFnNufmVUBk+OJNqWQi8nXr1+jScFLnoNx8/+zVFXx02pzCfxCMyFZkfEYmJozkwK7",
-	"FLB8oJlayufMLNV0tpqapWIFL41msxUTeaFKw6VhXCasKhcgzSSaCDvl7xWUq0k0kTy3m1rYFTq7BVnl",
-	"k+N/T5IKJtGkyLi0/ymFKoWxP8yEtpPpFLL5JJoYvrDfQ6mVHagNN5WeRBPQRuTc2DmaLU5+izagEU1+",
-	"4ZcQBm/Oywt7aC4Zl3oJJTMKIaB5Duz3yi6iJDMpN/hxnAmQhqVcP2fLFEqgwVBeQslKyCGfQalpvJIQ",
-	"sVIt3Z/a8BUkjNs/YcWW9se8BCaVYdpOyhdcyB4opvYEbSDm/MtbkAuTTo6fHIbO/Caxw3Cugpu0mUpY",
-	"3Cnh90qUkEyOTVlBz8RHhz0zQ14oAzJe/QoBnHrBSjDlilUysfD0wLyAFRPagdkCQiZ49piXpYCEqWoN",
-	"BPQ+mo231p3ahXt2/cjuOheyPkXwDPN33MRpGCnsa6Q7W3L78njynC2FSe0OBeGBQxah2ZNH/4jwW4tD",
-	"KkvstbMnR496TzGf0tJD29/c8FuRC1Pf6Bp2ZPhle8IE5rzKjIcG/yJy++iODh1w6M9mJSENLKDEpd7z",
-	"slTL0L3ORWagtCj8vx9O3hOI4BLKlUVzllfasBzA2AFLyLIeXJY0fx/SPXv8jychCJzM5xrM5rbO8IUp",
-	"lgG/BItFEYtVJY1FKfsqeZYxJEK6Zz+KJg6Cbx14Y+B3UiZQhojtr7AaIrVM2R9GSGUhsWQ2VnnO9THz",
-	"xDFiUyKawWOUhGe7POWPSLlf8ZXuQ62qGbE2NYHg2XZ4fBIyCeGTfWpL/I5xFqdcLsA+qJwnwIR8bumH",
-	"QipRQqLYQlmI0Pi+t0UrTd8kO4HhqyWHulBSA4LhJW4FyWespLGs7fiPCS+KTMTc7v3gP5YVHf/RWuP/",
-	"L2E+OZ78fwcNiz+gb/WBm+9cJYpW6+HyjM+NI5gEjUkUkhFCS7lhBzgG1zgt1SyDfOAQBY34n90O4+cN",
-	"HOSTJQdCs2Wp5CIi9hjhBS6RlqoqS9gMWCkWqZl8jSb/V8Byb1DGyQK7QvIgpCcBdoD7iZ3xhYxTVbal",
-	"EvtlUmUW+HaVDHCeTbEimrwwhsdp7nZelKqA0gjCoZTrAHP58MuL6aOnz+zTFyhIGbDPamNmQuc/Nr8o",
-	"RGyqMiDLvLF8VFro6hSlNj5DmYJkFKlMs8xMqQy4tNNp8d/AXD+5bc1VmXNDj/nZk8nm2/afBAUrSARn",
-	"9vvmqLi3SYgONeLIv+nwEUHQjXU7bS5Bzf4DMeLQT6BFgnvgSSLsBnh22rqKOc80bGCqZdcShEktDzds",
-	"oUB7wQ9kguJo+zbxYdp/yCrL+CwDLzZtXNAM5oruZ8vQr6GzCCmJ7nSXF0kQGS6ETNqY25GbfxuPVmvw",
-	"R/nQXQIuEQI70bTNrXo1ZRMpkDogSc/5itn5n7PDBj9TIRcobsWO+o7CP+04V2ApO1eiJHFLxlHEBhnD",
-	"5NjezDYkrM/h1uiHAdF1iyRZdjKfHP97mEwRF4jW4RbX8NzOSZAQlAq3sZ1a027XjueW2zzVb3guUWze",
-	"7FxAlmyqb9rw0jRqnMPBljZH6lsJBXD7TQY86SpvtWZXQi6syhDE3aLhZ+uXvbLvtkTZQSp2yTPc2MYM",
-	"uuAyiCz4W6PZUpWJtmqaTCLLMT6e/zw9esZilQCrpDAoPxrI9TaofyiIvLot8LLkK/s3bS1ILudVltHW",
-	"7cq4k9AZnBYSnsNjOGkjJgUN7kyNyUDVquwKFVK3VPhNRBP3bVByw5lFoyOxeanyiMEXHptstZXMEz75",
-	"JTxw/DU1Rw2/PCXi7UR/7YlZpaAju/5o/9cSX49CJAb1m91/litp0s7Pjh6N+s0rHtAcpkcWuy17yrg2",
-	"LOEWvvXMj49aM0+DU7vNDM3anvHpmAndTj09eHcyiSbnHyfR5NNr+69fJtHk57NJNPnwwv7fx+Cztu+q",
-	"PcmrF2/e/guneP0r/uPdyfvzX/Bf/3r94uztv3pmMSIL8sglwEXi1Rv/dq+145x/eUMT/X39ha9hOGGO",
-	"O2MQjVWmqo7wmSuNelbmSGNW5ZNoouK0xKcB3EqlGd6+NsTcZlCWq+BOX8FcBOWJxH4hjGPTQ5TsVTNy",
-	"SCxteGvgy0sn5Q+tc7KUTn4PyoKtDbcWC4H0VedoO1AHMm1s2+fPOOq9SpAJk2kzLH6g3U/NGSfFg6X8",
-	"Ekm7VelVI5/PVYkGI28l3YAeafVhU4Ku4pRxXZsHUNfyFgKP7AMIfHS4yaN0ykMifayyKpeaqbJlD+6c",
-	"wh44dICqY2LozvqLWjIJHO1oNI6hrNazhElLgEnQxtDlLHiVIfT4maw6m1Ird7pmPwcc5maei7mZgms3",
-	"uLObtnIi0VjEs8xq06vIisuRvQnODGhzzDhDZkp830oyqmjUbmfHlCi+rKk1Wdahi+Mxfx1ruFztaabE",
-	"Ur6A6dF+7g6dVCUaCFDgYEYlfFU/hdO/v7KDpqePPoWQ0bOCTX5Wi7cbv7GrhB+SkJWBnvmsyr0TIFQR",
-	"XMTAFxP+QgU/7meFKGB1GeHmpOv8rIvF0eTLdKGm7sP/aCV/OOPLd6A1J7Xkn54iroteOegzVZG+uiZL",
-	"qmmiNFumSgMjNYGlXNt75gYYOl+EtiLP81plR+IqVekNvR0qIZ3SNwYXz4XJIAnhYS0triFilnnDLZLs",
-	"Bxo3EzGeoWxtD+EdOkGNNVWl+G9IPz5vTZnwVcSs6GJxmSTJaLvt4QKKwI7fyLZzyxKDWSWyRFvIcsmA",
-	"l5kAZELHrOCiRK5FajlnZSWZmn+WCPAZLIREW1rj3tqwtFvyQ6Y2Mv2laslyLlduDuF8ZxzXsktNj8gT",
-	"RIqXdoQemIQvhtnVEcCfZYCnbRiimutbt40YNdWKFNXKTDnajKKJ3TWxy6SCKVISp8pKSOq/nYNqakfj",
-	"n3LqtV6LmlN7Uf7f/rLol+4b/2EJ2kzVvB7kFqLl3Sb84pBpwFuw43ilcRhHn0rKZTKvMhSFYicUGRFf",
-	"4BDDF2Q9MWrKNe0LVlO1BLKoTE0KeaNeOWmhks1e/A7mqsS1S5q4pdILOXV6vpJT76atZL20nXs66LD9",
-	"veKlQWjOkSoEBe2GvAa1zwuLicKgO9po5mfXIWIQoM9Olt2c2n5Db4Cju0/YpwIP9JpN1WKYw3B80Uxz",
-	"u5GgOVcFz/GLexqOoOToDcZp7Q8itkyFZWolMKMy+yG9Nqbm446o5uEDisQboB3+RMxeZ8TwKiNm+MLS",
-	"HbrAgaWaA6LsN5b/n6ll6MVaCSpk19bOLIKydJwpDQnTYHfrWH4qFumIXa4JbEggGnLsCb47S0h++0Vo",
-	"o8gUELLdjQfAKdemseQNqpB+6tB+3khv+e5uRzqJYRzfK0q1KEHrEZZEGoc7jPvtQhKWoA2bi9Ki1FzM",
-	"rV5iWK6QYIzDEJw/hCS6mhmuL8bD2plbh6Fcz9ocLQzwS5Vd7mCgL1UG219DBuSKcfrzJkStfGs5op0O",
-	"rW3krR5hxccNhI7yVkgI2QUKMhNt0hK0pDfftHxIsspnpKFu/qoEntjNbb1vGva14WiBpdZNA7Ru5Hbd",
-	"ZobO7O9X7wOA3oRA5j8ehVwIxW3IRVOG96ADuigv41Q4LFuTPdskLujPi1OILzI37c4/rq1Rgy4IGoUa",
-	"Uxla6GSOemleZKixWcTFkSTOI8sexVN63hRaKscs6gylO63Za+BSBcgwc7LfkPteh5mwt98Mmr9wEPp3",
-	"vQdw19tz2K+3/Ha8avTBPacQFUaRL6yt0hX0E7LmmlDPMaCdVGPV7M4lceaEzPHuSofC7r6aEEK6hL43",
-	"+E5d7upLuAGHcD9Y17nVmn+3e5hTH9a2y2laJGcLUbk+2eh/Y1d8KQE+sQGZdzwkKe3qdA2SpBA69rpX",
-	"7U7IVLbL9STJsNWmbdENmHTJPe01YRfUAqTJxpAhp/QPxum1CbghVmVVqITm6rIVrutidztuXt3STUMK",
-	"XVKNewciJFoeMaPY08PDw0Hb9vrRRSgQQZiUuX0eW+agSqaqcIAMRuptQxCkH18daMYcsAbbVpnbjUMc",
-	"yx2ZuiIebOCpRkkpjKTApZPbuqg4g5hXOkDeT7lJNfvb2c8v2bMfD48eeiOZAW0wtGaWWbUamRBcQomW",
-	"3GxJYYXj7zNT6iLEH0/mtaGJjFMizI23mGxDQYrOCOSfT6G0FjMMD8ODoFXGnUMqwxKIRQJhi4aaz0dQ",
-	"OBzUUqoDwQIoTzmrwWilKqx2D0TQiObiKIgGnRxrghQG7vTGDww6BhE3Rgvbn8CHDa4fwSjDswHzSm5Z",
-	"IpPt0LPWrV9CmYg4JFNKF9tsxRZ0NUi1ZKhgXB8Z1nm6h1OzH8LHqH5y/pz1I2iw2YNywHjxDsqFe9E7",
-	"cB4hycsQCFj1EfLa0HG3cEU7UXBf15C9AhEwYpYJuXBWu6IybAYpGXp2ENTGzTsntrh13rA6Zn/mgy9e",
-	"VgV6tuy/C16CNA80yr5NhglFN3H39Zhl3cj+nCI0nQJ6ZhhnzgTC1HzM5C0t/QphjvbOz9WOtx5CRPIK",
-	"bkW+AdRLRsS5dSQeEpBCxL3XTRh01PUEQ+Ek0dCOA0YL1KJG01E6dkhWCivcRphsbNQojY3cjkJHeM9z",
-	"AvoOVz8ubBVHBZeEZdtytwv5u65Zbyeb3HtYeovQTlFte1K/au2zT97AAXXArqR4S7zOaAQVGHtVPhLo",
-	"ZqHg3JZhjfaq4VEi3v4Le7Y38ZZwqkHddjg8qgeqp+SM2w2okPOeUILenUtleo6Udg3IV8CM85ZtaZfA",
-	"LkeXw+YoYUJWqDZ3Jgd5y5aIxkWyTG1llNcnXXV0+b4FJOduJwFp7cjjJKax+nzt993Y0rtagO2ZpCWn",
-	"i5BZlH38+OaV1zUpN5dy6cbsX+j3KrSrU0rzFJJhGAridMg44CW77VgQ9v++4+VFgnl/c+8hY8+ePn38",
-	"rE4M2o+UJ7oCnk/JUprw2A0Ro2BW1IRkiMq1We4tGEYwa0CPtY08CpjIXHrCVj+VHeWCz7ti8Dpeuq88",
-	"ao6lFyRejgEV2tuuYxWs5brNYMNMUMSht7mxOOUlj7GYwFZhG6cNEbMTb/0IoKqlr1adjFhSqqKAJHLp",
-	"ghm4h5ErqwPJjRhGzG0PyjPdUL+2PO7MBVvCSF3WvNe6e9OATrzdulYYGqsoUSJSHbxwHJfAKRsjFYt0",
-	"Sm60kEZxcgmlD57uN9iP9FTqoOlk1uNvsuM10gkr9V2C9oxvJuRYg5PLZgutWop8wF5D3jQ2F1nGOIvb",
-	"cdEtfoD8OqANzYQMm/fiqgh/4aPAgl+6RCvd7+Be9USkoeEw+NWSC+OMMYEvhUmFfPEJ4GIEkjroOCNl",
-	"E89GG2uW6s7bOhbiQBCvvSm//6J4CazAwDOK2nO7GGtZtSxbXIqMJCuLbEbktYhFnOaBZv/tcdYWoIoM",
-	"xkfdEOcKoGPpxNxxZlQuspdVEZynlfs4JneRXtbolT+gghayf66zgsGAGB40rHunrL42Sanxvk/gZkI/",
-	"d/YzvOiErx5g2l1phVL76N2njZEtmFPSYxyv8YZo76iz1Oknm8f57yi9pZUuSlZbj7TuSSDFc5hWk65O",
-	"JKdDhvZNRA2dryl17Whz2O9BEWRMjSq9B225x0nAmxBgCSxV2ZqHQJm0IzasU/CrRTvsqmr3WHJGaOA7",
-	"x2GE82debEuUGYhqwMPWjvaBm76K7/8bspxsgK0ViLkpYoWzLjAiO1R9YcnryiVIv1xhE/SRuNjCTXj5",
-	"KPVNE+OOrKRP1q1kokiNCF3XMl2F86kFVpOQyrAZYM7+iIDaFgnERG8XYKvJPeQi2ev9hLC4MVKNtUPt",
-	"+qx7zVPh+C7LTlrxXS51GuoUkDx4GSNNXe0Xjsv3g+Qq77oG2mgbVffsL+v7jzPgJYyyCHn4blf0PYyu",
-	"4D46FfHFVVyZI+ypPZLwqbNf7LCcN3kEvH6GXwDZ2ewgxpcoIexmQcfpg1tV2ljKGa5Kk6vLHT1FOhgz",
-	"YNYzqgflVhy9LUyWtubnHjja7lefCG14MLr69OhVxE4f2f87+hS5lLMIU4+mPv0K//AZO8NV9+rQpfEB",
-	"LSVkwHXQ7aw0EMWxoMHcKl9Kb4eQmXDUjwdIGMxVuTuM+6P65FBQu6uq2AkJXXm39CQa7aVqW6+bya7m",
-	"mMI9ByHTsk56W4+LqM1Q6M8hEZiwn4pFGjTptKpyhUIRk55otSdHj3wkNWSJZjwzWEKRkgZ2CaCKq9Jb",
-	"jMekTSRgHBvZNHC6YiPcaVxYf4rHhiJkNp0AJlTh1J+O0tSY2x2jUmc9MUW1gz7kqIQs8QFgVIdsEray",
-	"mqovkbDH3d3Uutpi/6R6Vd7YVye/OUiG8apJwVmjXF1JomNdGmfE9KIbDu9Z3BcSGru2ldx1GkLW966O",
-	"E1X+dLlzVoDCMKyOLt9W5sJSXAFl7FB1p2saCZluwEIbTM3SrbOGYOdtQQEFu+rbeCv/dxiR1jPTghto",
-	"8mvWyYkoxnNoLPgUysWvwiBuO/Q2TxgOeDp3XpAHmhHke51kV/Q5hRxOe3EwucpT48FJRSaCzH6Uq+o6",
-	"zqmOE+kKTqNeL9EYr4+/xFBgeHP2yGFnC7Jh3I5dRuhGLQGMXw8TjaQ3+aTgxkApnRufFHZKcR6nVobI",
-	"hws/a7YUPog9+e4i1Q5h/2GX5i4B448OtxZ/wKN4TFzbal1FcwhDXa3NrhSy5aKc/7QoAe1nKqafxkGr",
-	"cJ2RFswaexVWy11Juo2tvOIrLFegq3LOY9CMp1S6LhRVrjUEpzDgrAZY7bvgdhxzdQQClgPK898sGyqw",
-	"qlsKshW4gabydk46fllWMig3l1XI2ftCsrOzj29fWzCf/fySPX365Cmly2krzikpYp7ZV5KH5jQivuiR",
-	"ogbqxrkSH1QGWUj2Wi4y0ZT67LcvUU1WX2iH7jryqFcXFvSo5bdX385vvfg8sprcRpHzKoM6bjfGOVzF",
-	"JycQk/LGL4CRdHHNN1PvcpiV++CEnvRM0r0MYGg/LITEqkEu/qcxTfi2A2op6YzOkbE93Nk9pqY43bNn",
-	"wxWiG+RsadePD8MFq3uu8LSEsKd8V6jVsbR9UZBzcbmbxtVzD2+MbuXFDj3ZUGRDSCOLM0s+CANr7Yxi",
-	"9ImUrRWwoAKOicJ6NYmaRFcuftXzNPujgM9cBK3XoqlQifNVkwJpWXNIgz5Ty1AE9Eq/DXL+Q6KM6FGs",
-	"agrsi970e6zrVPhN13cCUHQC6DK1ZFwqX5nIF9fAKjgdX9hheCmR59BT+oK8oinX1ClB5URxXB6CLwsT",
-	"CE3rz8GtAOcjSAR/vGMBCW7SgQA0zfhMXSIJdDFnFLNG1VoN4xZkg/Wbtr6wq5SwMC6scowRxOIl9EkI",
-	"WuWAnk9uUQEko9H2JPWpVGW0SIB9cgjOZcLIf/vAXsQCwv7RIfeMQ76lK17LEtUqfOPXO3NBINvSI/Dx",
-	"u5KT9VOqETP0gD80kW+jQuZ3rTwdXrPJJbvZaNirp/V4LbcuKi6kUaySGWgUJu3hsJyQpRCUm/7nZvKE",
-	"/RTn3jlhjwFGt06AvGS3A/SGSVLR4t0DJaPJOkS5hzruCS2Hrdp53e4qIcmCPuixKi7R9i5yYFaQx6JM",
-	"Tn/EH7G/PTp89Gx6dDR99OT88Mfjw8OHzzFV0BVRm3VrwTVL+tCSzRXtNwQRrN3olu/6H3o6enRetj1/",
-	"8Cl5K/qox2tBe/24oN2Lz9O6wf0XPOQn7jjT2+7xNYNIn0nQZ79DT9H7D7XduDb/AyR6yn3hGSGnRali",
-	"wCK+jVXAZ9pnPXnBH7w/bVz6EbqM+r36/abRIEMhnYxrRaX9ekqPDxlP7bSdbYVg55qXXC/4ZFd//w5u",
-	"/ZiXpeWsUd3piYo5qjmToC1Hd4asMWblYDmSHqjcRtBO/9sL7Whxo7aqYDD6PqobbB6FZNSx72r3RMfg",
-	"jTrBcj2ayLeK2V+Bnlb7mZCjr3Eobpy0Y0Ld6IaANarpe6trNKRrBKv3se1B0ywMrVlUphtjPjb9aKhQ",
-	"MDe+GYLl3g2f/vv50TPLp8csszV7CVvC8YuxhSd7w6pbEbJWtmgCq0eVrko5ZjPpME/oQXkhT8LlxVH3",
-	"dFXxMMw7QYlEgutR5dTdtZ2FvXs9WVa/+kKXm7+qq5MyzoyIL9bKQiHZroW8Ee6mbnbbSwyZv27S1nOm",
-	"ZLZyMp4FjBPFqRdGsJJ7ZayM3lO8zAXkR65XlsgyNgNm91bbdgU1tBmFDldJDBs38ZWdcZsPdRXZ9TNl",
-	"uk/zyfHh4cHp+ePDdw/tgCXAhf0vxuBgYVJfkvaG8sniYCXSxnZtVUaCoQtgEZpAST8dC8mON3ANyRSy",
-	"CiRjvtq59jHzvu7pFEF0PdPJrq7FXeNSR2p+wlDBi1Fwq6X5nmIQY5LsnBi/JWzNjrqe13S/uXUdqbsm",
-	"+E3DXB9r0vK+1gW92r12nSTbJKI1PbfaSotn2K1r75N4riLEXiV9eESacMPShnhRfzZvILAMYxORzasr",
-	"cZCtI/tZQwtjfIrwBtLskLQ7eD3r8/yZxTCulDIcjgl0dGRExF5kf/LbXtN0G1qztrmW4QAt+rXloBFW",
-	"1owLI2wOY/ffQ5+uEPMd1LuqMth2aNdyi0Ylatd+FYEmd36iEJp9lIk6A2zzvasKXh8mJCYQuawLE1Bv",
-	"W7QEo619g3UO9QULgTic1zWDlZJJT6IWJlCjDKVdbnW3G2eLhlKDiOGG6e0m2K2WEms+xsayzrMedu76",
-	"so41L1KHkQDPtRsLRCSieRhFNNptWBLbUappHBEBQPumzpQM16qc1xvRup4qPCKYcdg7hCv74nybV5Io",
-	"0Lvk83g3aatKnY+UdChXX+NvPcj6xmV4eSIGK5wFMqBUkFZCY5yp+IICOuYokVDWP9YnTRWVwst4blnw",
-	"TH0JGlTtiu+dzauuezo6U7oqYpW3k6an3Pf4aKVNu5DRbvZ0swVXrnDjjaLfdagZhDAsA2NxtlTVInXt",
-	"LcjVEgoZ6il/0Nspsl6IiAAVR2y622+3cLq6CO4gw40aP6WweyO27X1GQwAPOHuebneR+MJrva4Se4Iz",
-	"F9PS3WjdzfOqYRO+4+Wyp+PAVxRn58HCd+0sZ2fH/oFhRr2SxoqGbCEuXSwPpqQ2HU00Roc8x78+S6RW",
-	"2BkK+/LOsKyX5iJx1jhRstbaVBMCK0KD6zfWBJvYybj3yNXZCj98lp/l67JUJVmSXNAno4B4VzP2xydP",
-	"//7wB3bKSyN4xiCxGqEd/b8fTt6zd1AugKGOAfqzxF/8/fGPzx4ek6yE0oqOPJ3LgF+C/oG9YKcnH87x",
-	"WGTd55K9SSAvlN3uavorrJ5/llZtN+XKxaz7FBt2AStyfTYF7B27s7qphkuQLOEr/QOjKD8uk8/YRIf2",
-	"/ebDCfvHs8MjZhGLmli1UtOp7EHMM5AJL58zIS2XdEc++/nlZ/n48eMfqQftyx8+y1rtO56cC+n0j0so",
-	"tauN7H0dvBCT48njHw5/eDwh2oBoeMALcWB3TNbnBQTIwmv8GjeARd1YClmm2N8QotjtKYaHkRNlImdQ",
-	"5S5dZ8FRiOWfZVIBfUfxJQ8jVoIGw/6GHWKxniqlCPAFF/IhotMMuGF/c9zqs0x5UYCE5KFF6DoJihYm",
-	"fP1JqYvaYaMbcYtrh7EieU7I+ZZrM8WjTd+8QnMKpsxEn+XS94im8ED/LOiqCeT2saPp5U0yOZ78EwzB",
-	"iJoi8RxQ/Tr+96AE2NSlYiknYWByPPm9os6g5JeZ+DSeptF9v4B4GKLPlN44SYEnKOG4eTun78w/nMf2",
-	"9Tcs/F0o6VjVo8PDtT79Fq0JpabalMDzbqP+9Qm/boZP0s/ocq1AgtFAIBOXR+4bNYZkwXpvBz6fCrv6",
-	"V3nOy5XVY6hrDsNWKeUllFO8WvcC7Fh8EWnT0Mc9iY0b9z1/tlz5icxWDkN1U9qCGkc9Z4fe8kytcXqQ",
-	"oC520UCxBsNhdEWMWFsjEzly+MASjw9b7X/RwTask4RvpoHSwSdMgJ+MwCVeFJmIEe4H/3GGimaHQ8qA",
-	"v54Agp3XepfeA0Z1OspHrcsketHgVN1AplA6gFJWkqDWMyQKgDY/KaogtBeA1DFSX7vChtXdv97gRdCZ",
-	"eq4BYRIx4HFbWvB2X7WUe7ggC1jkyiXPaEEq3mdKgOdeE7LvEJskdq/roDY0hC/ttDJvpL+1NTqw5RG0",
-	"xI1fYTXZ9dn82QhytLd1nU0ogCH10yIP8B5w4ZRcycjhuyiRA5cRplJ7/0ILE1yQUxgHXiTJW7Ky/8UR",
-	"wFcZvuX7xwYsgdtvVU7Zw82/4xfAuCXNFEjYvd2DP0TylZgedjfZuORX+PkV73lyR3hiH6Q7LGxPr8yH",
-	"XdZxG1HTg9r1xCIbBTmHutB+nQhzW7Ae845yq2VOcbP/syv3832Xbpnt3tZdk0Dtrvt5V88OPbID1Min",
-	"PoU8TFJf2jGvnPHvBhDgmqT3HjxPb++h5sDUWr/u5tWOtgpdoQ/IC1/eO3V5k4TyzrHNuk/cPX3h77DG",
-	"DJFzRQmgrhswJv/5gK8gphQuFrVHelZVWZdu/0awxdfQuc9CFqFKu+9mEDl8A7kBlRgH3F1i8hd/2eft",
-	"66p82zBL9jdltcD9tfuK9qpGH+rWu9/E86YmNvfycZNUbxUoH55HKXGIM1TLlR59n351gI66KdY46EWZ",
-	"D3bMCZVB+P7i9/3iTwqQbVdLWPxDB0zwBttNfHvuj1/Ct8bT2x1o7uXT/xWg8IwCi0MwK9hBglyjH1t8",
-	"3YU+F4pl7BiudDN4cjKfazBjRr5F58eIge95WWKzzK0jMRjpp1HYiVGp44Z+LBcgzSuqmrl19C/caiU9",
-	"dGsYD3zN8+tKGGv5dAH+kLuuxz2WADQvYGfkv7x9FU9xy0riCOP6nljLK0W5LsRXVLtfR49dXbWamPSR",
-	"iLrRyQ3CqF6jx0lVcpGRY4+q80cudIa6n1ASGcYWIOmjbzGOfk/ORRcmWapKujgJ5rbrAbmU07rtQa8k",
-	"7mv+3wc/Rd2V4T5yWytCMd53xyNdFVe/7W9NJiZ4Mc40v4TEgT3qp0jXAOxNggvbJoRJ/bkPO+YyobaG",
-	"nRYL+6BRbehRU4Nh784toufNOng6/TXuu4+n/ULChOkgVsWQOKeK1c1e/T71+78a47DQ7dxS5E00wvRe",
-	"2HZnzp2+sP2LFz+BFsl99+a0qXWurMReG/F6MWWrrE54ckZNjL5r9PdSo9/k9pTLVCNN03uvVxNx3Xzu",
-	"gyLiWwfeDT2kaXK3/7C5unZt29hHl71VJTnDGj5Xvva7rpGsgd3wC5BMVWZ/Ljo3u6oMtWielyp3poB2",
-	"uQnIMl03oBoWwG/vMm5W/m63wbojLHsNHXwFhT3K4TT7WrRV1M54Cj7RrRycgPndJH/fTfJ8ATLhPkmv",
-	"8DzMY4xrFDYUuONG/OVZeKtz2L21zKPIj+b4hGO1QmeUn9WVDKkVJZtlVlfEnmKUAZzyMt/Ei4OiVVI9",
-	"jB80oIUm9+vuOq30+m4QS8MQu146M/5K71MCnwPzV+IztlG5kwlxBCqsMJDigleyHsGz1l+CryhBrTEZ",
-	"UrSAz9WJ2DIFrG9OnUFRKkGdgHFJUQaYUiniFHv5Ux6pUWyW8Rxc4QGpfHWzVoWCZQM6zA+yv/4sEwU6",
-	"lIP5Ql/8H3ecG0K3dl/aWxY0gMueZMlPDmg5cLlH5GrdNs6MV4EX0xRB1fySKmQ3CFVykR38EVfF1yEp",
-	"42VVhEWMQBm4dvm3hxGmaX84wbpv7ptPT/7xsCkB50c/7BSDw3xHV5vApTtSyYfuFe6QBftd0vmrmCqc",
-	"81RI9E7HVeGjHLHheoO54Gqz9gSiYm2eW5V1/jyxw+AQ8jfvJf8yodpo2LreYKEjugShXS/s9j3UbaSG",
-	"JAtXdvBmCH2n9c8tk/puz5q+gARsL+RrBxGb9PG6Er5Q3xi9F0/0ihgw972ZSM5I1IBU4cOCRzqqrxkg",
-	"vFmc1oUaLZSvyTcTkhmlepLrKcM3mPjuitBsdob+FqPE3bU+0Cyl1pLYnvp5K0gcJVzMCunAfosh6mYD",
-	"xG/RErVD6PdfDwnOwD6XBg16nvsIb+I3lhDwbXgTXUIA1USra/a2kaSpi9df/uJDU0TuPlXA8K14t6lv",
-	"rQxpbINKzaB8I9Q9FcJoNPdBFk5DRpW/+CYrXwzD/+XeTP7tghWtAilO3a/vi2JRhxOxUioU+Ff3ud7v",
-	"BKuq8DlWeF3rNzxWpr7iXX+bhSoQ1OFKFRjRjXSYIrxHVa64Neh/l2f3IM/2v7MxwuwNXvV3UfZPEWWR",
-	"GPTHxHUQZGwG+x1Gk3tinMBbC+WwUzFPkFh8uwRP2psLNXwxlq2e88V3pjr2SgxfRI5zKg2+Ux6V0hUm",
-	"ohAm7F/Z9NgbEbd0S3dws6y17u1337mr4QsKU0M/L9kGxSVWmvdtsV3Dws33SPAd4L/265tDh7uXPgrl",
-	"4k+IdbgtnHkLpksOhO/OYJHIV+kmnBFSG+BJCGm2hbid88X3+LZ77/X1+EMUSJXo/F1jQS3sGbZyveSF",
-	"qUo4V7fvBL6ZWhXYvP5Omrq470Ao125nrIR2tTsaxQ/m74hlX1uau1Xb4VoJzlbrnZXGfgWPD7FZwVDK",
-	"65WheqOBDDUW97SxnESu6j0u/dp1mQ5N6YYd4Bg35bUg/7rVzGCGWonvArpNur17+HvDknDdIXC8WHNb",
-	"78deCDUq8Z3Xgt1EQpTqYK2rc49VHgf9LDLYT/TDOfYjyeCBxkYdTageZy76LRQA4TqSj4qFOzo8vFI0",
-	"3C2wQRUbCHecqPsjzITkePJAD4o7xQoJMRjH23xO5FslKyY0WqVnK7Md7Q7+SLlOt/DM6+JfILLSrroD",
-	"Ol0Fm+4If3WGDntHGAszxEJbHdnvEKh348/XfGGbtMrh8V5SWnAuqi9Fj6YQsZXatStYplO1dAX+IdPg",
-	"P+XYiTrwkqi3/ZBSYL+/SX69b7vubT2LVxCLBGP6LZCxnXgYwq6f8FC1CBrxHcoBnBfxRR9kQSbTbYG0",
-	"r2VSB9F+B+xGDWPJVJkgMXMaKbakCUI75TKZVwOk4lTEF3cXhW8gL0vEF7sZKm9NI6ZHg3ovtvukGub2",
-	"xkWnBLK/09B9C4lu0AEb4xsacdc0ZretPlvuDDIlF8gvxT5S11/Qy3mgma5mhusL7f1BwEqIMXTdNXpy",
-	"xCoE7e0++G/pae3YZ+DWaKYin45Rrrxn1ASFRr4vvn1qZHv1ZnzED3yC5G/H1gJilgm5CKs3Ba/0UFqy",
-	"/fq7sBD2rTTvjHKimDYiC1M432G/B8oZl98UO8u4vINv7gNg2+52+1iXqzkodZeQC+mNon1BK3bIt3TF",
-	"dOK7KbO8SBJWXxoxUCuvtD5C00PwqlUBcuie7fff6WVvHxOvoSaWRZFBIPP1E6is9Vrt8w7wh/UvUr6+",
-	"rUd2pbTK2+WRjkVGFHlgXxvPMkZN/5mSPWZX+tEIWfUuq9w3I62eq7sqr/bdMJkGF5gxzjjm0vZc+rjg",
-	"z+8Etsd0Lta7DvWBucqHoVzl34G8XepfKKbCINYXohjo6HIhiu/gDYGXeyqi4rgqS2pdXYXlbmwI0Avj",
-	"c774lkSBc75Y3F1p215VI2jTXx0Zu5JDxUI+yvsQJ2ZPcUbz3sHKaHsuUWIP2y5RQiUb14qUkKEK45ex",
-	"mEyDD65Gsv3PYOGjcOBpwLFbdzzpc+wOgc+u8t7O871M0eiA1Y1Qml/UkkrmYV0pzT4WTkLUqVpqNoOV",
-	"cr0UHv2D4ufCwTX083B5kcNokvMvIq/yyfHRo2iSC0l/NJ56IQ0ssLfqnxlSeyLBS2k6FUXhKj/r8As4",
-	"aHWXGHgMrXJqt/kk/qQWHJ/axe2ek3O8CcoUccqEZlIxX5JvL/6X9mUxrik0wkAZWRWnxGoAlsspho0Z",
-	"LU17oJlaSszNaS53mQ5bkXjyyY64GT6EU98yA7JrnlF+QbiXCs8qaJxZ+GddjmlfhRqottMceU6Cy/lr",
-	"sp8UtVFaQ3np301VZpPjycHk629f/18AAAD//w==",
+	"7L1rc9s29jD+VTD6/2eymR9V20ma3dqv0ly2+TWJ8zjOk9nZ9AVEHolYkwBLgFa0nXz3Z3AOwIsEUpQt",
+	"u66TvmhsC8Ll4ODcL39MYpUXSoI0enL8xyQFnkCJP7485wv7bwI6LkVhhJKT48l5CsyoaaIeaFbCpdBC",
+	"yYj9XikDySSa6DiFnNuvmVUBk+OJNqWQi8nXr1+jScFLnoNx8/+zVFXx82pzCfxAMyFZkfEYmJozkwK7",
+	"FLB8oJlayhNmlmo6W03NUrGCl0az2YqJvFCl4dIwLhNWlQuQZhJNhJ3y9wrK1SSaSJ7bTS3sCp3dgqzy",
+	"yfG/J0kFk2hSZFzaf0qhSmHsFzOh7WQ6hWw+iSaGL+znUGplB2rDTaUn0QS0ETk3do5mi5Pfog1oRJNf",
+	"+CWEwZvz8sIemkvGpV5CyYxCCGieA/u9sosoyUzKDf45zgRIw1KuT9gyhRJoMJSXULIScshnUGoaryRE",
+	"rFRL96s2fAUJ4/ZXWLGl/TIvgUllmLaT8gUXsgeKqT1BG4g5//IG5MKkk+Mnh6Ezv07sMJyr4CZtphIW",
+	"d0r4vRIlJJNjU1bQM/HRYc/MkBfKgIxXv0IAp56xEky5YpVMLDw9MC9gxYR2YLaAkAmePeZlKSBhqloD",
+	"Ab2PZuOtdad24Z5dP7K7zoWsTxE8w/wtN3EaRgr7GunOlty+PJ6csKUwqd2hIDxwyCI0e/LoHxF+anFI",
+	"ZYm9dvbk6FHvKeZTWnpo+5sbfiNyYeobXcOODD9sT5jAnFeZ8dDgX0RuH93RoQMO/dqsJKSBBZS41Dte",
+	"lmoZute5yAyUFoX/98PpOwIRXEK5smjO8koblgMYO2AJWdaDy5Lm70O6p4//8SQEgdP5XIPZ3NYZvjDF",
+	"MuCXYLEoYrGqpLEoZV8lzzKGREj37EfRxEHwrQNvDPxOywTKELH9FVZDpJYp+8UIqSwklszGKs+5Pmae",
+	"OEZsSkQzeIyS8GyXp/wRKfcLvtJ9qFU1I9amJhA83Q6PT0ImIXyyT22JnzHO4pTLBdgHlfMEmJAnln4o",
+	"pBIlJIotlIUIje97W7TS9HWyExi+WnKoCyU1IBie41aQfMZKGsvajv+Y8KLIRMzt3g/+Y1nR8R+tNf7/",
+	"EuaT48n/d9Cw+AP6VB+4+c5Vomi1Hi7P+Nw4gknQmEQhGSG0lBt2gGNwjfelmmWQDxyioBH/s9th/LyB",
+	"g3yy5EBotiyVXETEHiO8wCXSUlVlCZsBK8UiNZOv0eT/CljuDco4WWBXSB6E9CTADnBfsTM+k3GqyrZU",
+	"Yj9MqswC366SAc6zKVZEk2fG8DjN3c6LUhVQGkE4lHIdYC4ffnk2ffTjU/v0BQpSBuyz2piZ0PmPzQ8K",
+	"EZuqDMgyry0flRa6OkWpjc9QpiAZRSrTLDNTKgMu7XRa/Dcw189uW3NV5tzQY376ZLL5tv1fgoIVJIIz",
+	"+3lzVNzbJESHGnHk33T4iCDoxrqdNpegZv+BGHHoZ9AiwT3wJBF2Azx737qKOc80bGCqZdcShEktDzds",
+	"oUB7wQ9kguJo+zbxYdofZJVlfJaBF5s2LmgGc0X3s2Xo19BZhJREd7rLiySIDBdCJm3M7cjNv41HqzX4",
+	"o3zoLgGXCIGdaNrmVr2asokUSB2QpOd8xez8J+ywwc9UyAWKW7GjvqPwTzvOFVjKzpUoSdyScRSxQcYw",
+	"ObY3sw0J63O4NfphQHTdIkmWnc4nx/8eJlPEBaJ1uMU1PLdzEiQEpcJtbKfWtNu147nlNk/1G55LFJs3",
+	"OxeQJZvqmza8NI0a53Cwpc2R+lZCAdx+kgFPuspbrdmVkAurMgRxt2j42fplr+y7LVF2kIpd8gw3tjGD",
+	"LrgMIgt+12i2VGWirZomk8hyjI/nr6ZHT1msEmCVFAblRwO53gb1DwWRV7cFXpZ8ZX+nrQXJ5bzKMtq6",
+	"XRl3EjqD00LCc3gMJ23EpKDBnakxGahalV2hQuqWCr+JaOI+DUpuOLNodCQ2L1UeMfjCY5OttpJ5wie/",
+	"hAeOv6bmqOGXp0S8neivPTGrFHRk15/sfy3x9ShEYlC/2f1ruZIm7Xzt6NGo77zgAc1hemSx27KnjGvD",
+	"Em7hW8/8+Kg18zQ4tdvM0KztGX8cM6HbqacHb08n0eT84ySafHppf/plEk1enU2iyYdn9n8fg8/avqv2",
+	"JC+evX7zL5zi5a/4w9vTd+e/4E//evns7M2/emYxIgvyyCXAReLVG/92r7XjnH95TRP9ff2Fr2E4YY47",
+	"YxCNVaaqjvCZK416VuZIY1blk2ii4rTEpwHcSqUZ3r42xNxmUJar4E5fwFwE5YnEfiCMY9NDlOxFM3JI",
+	"LG14a+DDSyflD61zupROfg/Kgq0NtxYLgfRF52g7UAcybWzb5ysc9U4lyITJtBkWP9Dup+aMk+LBUn6J",
+	"pN2q9KqRz+eqRIORt5JuQI+0+rApQVdxyriuzQOoa3kLgUf2AQQ+OtzkUTrlIZE+VlmVS81U2bIHd05h",
+	"Dxw6QNUxMXRn/UUtmQSOdjQax1BW61nCpCXAJGhj6HIWvMoQerwiq86m1MqdrtnPAYe5medibqbg2g3u",
+	"7KatnEo0FvEss9r0KrLicmRvgjMD2hwzzpCZEt+3kowqGrXb2TElii9rak2WdejieMxfxxouV3uaKbGU",
+	"L2B6tH93h06qEg0EKHAwoxK+qp/C+7+/sIOm7x99CiGjZwWb/KwWbze+Y1cJPyQhKwM981mVeydAqCK4",
+	"iIEvJvyBCv65nxWigNVlhJuTrvOzLhZHky/ThZq6P/5HK/nDGV++Ba05qSWvVEU6aUjGtjoYL+OUze2o",
+	"RuQ+YSjzoTOkR+zeoNXQI5VahqG9fQXHrZlCUPL1bhfUG0J4IuQrv8a1JH4h3ymzh3mkn2X9WWhTgolT",
+	"b0zGcYyXCGCTQn6l0xthMrjmntfoI00ZIov/9Ex0XVrPQZ+F0elcTROl2TJVGhhplizl2pIGboChv05o",
+	"KyWf1FYe5MdSld430GEs0tkJxhz33J4kCV1SrWCsXVKW+etBLv9A42YixjNUx+whvA8waORIVSn+GzKp",
+	"nLemTPgqYlbateSPlI9ou7nqAorAjl/Ltj/U8o9ZJbJEW8hyyYCXmQCUW45ZwUWJD27p3nhZSabmnyUC",
+	"fAYLIdH82nhEN5wz9qmSdZasxalaspzLlZtDOHcrx7XsUtMjch6Srq6dbABMwhfD7OoI4M8yIAZt2C6b",
+	"61s3pxk11YpsG5WZcjQzRhO7a5KwkgqmyHyc9UNCUv/ufJpTOxp/lVNvKLGoObUX5X/2l0XfdJ/4P5ag",
+	"zVTN60FuIVrebcIvDpmGpXvTBa80DuPohku5TOZVhtJz7ORoI+ILHGL4ggxuRk25pn3BaqqWQEa4qSUk",
+	"jUbuBMxKNnvxO5irEtcuaeKWFUjIqTMNKTn1nv1K1kvbuaeDPv7fK14ahCayD//v1Nn46Be+RCDSLzMR",
+	"ttu3+HbQrHFh8VUYjHMwmvk96BDJCDB+pySFeRO9FI5+ZGEfFDxY51AWD907wHfPNLcbCfoJwmzhF/eA",
+	"HNnJkeLjtPYLEVumwkpLlh+ozP6R3iRT83FHVPPwAUXiOa/DsojZS48YXnjEDF9Y6kTXPLBUc0BUKsYy",
+	"ojO1DL1rK2OEHCba2dtQSYszpSFhGuxunSyZikU6YpdrnA7JSEO0PVtwZwlxwF+ENopsTCGj8HgAvOfa",
+	"NCbiQX7spw7t57X0LpXudqQTRcdxx6JUixK0HmGipnG4w7jf4ChhCdqwuSgtSs3F3Cq8huUKyco4DMH5",
+	"Q0iiq5nh+mI8rJ0dfxjK9azN0cIAv1TZ5Q6en1JlsP01ZEA+PmeY2YSoVZws37TToRmXwiBGuIdwA6Gj",
+	"vBESQganguyPm7QEyXfzScs5Kat8RqaPzW+VwBO7ua33TcO+NnwvsNS6zYnWjdyu2yzT8Rq/eh8A9CYE",
+	"Mv/nUciFUNyGXDRleA86YOSwqpdwWLYmobZJXNBRHKcQX2Ru2p2/XJs5B31bNApV8TK00OkcDR55kaEp",
+	"wCIujiShH1n2KJ7S86bQBD5mUWeB32nNXsupKkCGmZP9hOJCdJgJe8PgoF0VB2HggHct73p7Dvv1lu+O",
+	"V6A+uOcUosIoGIbNIHQF/YSsuSbUhqweTFLNvFR555I4c6LoeD+4Q2F3X01sKl1C3xt8qy53dVLdQKRB",
+	"P1jXudVa4ED3MO99vOQup2mRnC1E5fpko/+NXfGlBPjEBmTe8pCktKs3P0iSQujY67e3OyEb7C7XkyTD",
+	"5sC2qyDgK6C4B68vu2gpIH03hgw5pX8wTvtNwA2xiq1CVTVXl604cBcU3okf0C0NNqTQJdW4dyBCouUR",
+	"M4r9eHh4OOg02TTsBaycwqTM7fPYMgdVMlWFI68wBHQbgiD9+OpAM+aANdi2ytxuHOJY7sjUFfFgA081",
+	"SkphJAUundzWRcUZxLzSAfL+nptUs7+dvXrOnv50ePTQm9IMaIMxW7PMqtXIhOASSnQRZEuKVx1/n5lS",
+	"FyH+eDqvzVFkwhJhbrzFFxCKfnWmIv98CqW1mGHcIR4EbTfuHFIZlkAsEkiCD0DN5yMoHA5qKdWBKBSU",
+	"p5zVYLRSFVa7B0KzRHNxFJ3l3AAdQQojwnoDUwY9zogbo4XtT+DjUdePYJTh2YB5Jbcskcl2TGPr1i+h",
+	"TEQckimlC5q3Ygv6sKRaMlQwro8M6zzdw6nZD+FjVD85f876ETTY7EE5YLx4C+XCvegdOI+Q5L4KREL7",
+	"1Att6LhbuKKdKLiva8hegdAqMcuEXDirXVEZNoOUDD07CGrj5p0TW9w6b1gds1/zUT3PqwJdpvbngpcg",
+	"zQONsm/jDaKwOe4+HrOsG9mfrIamU0D/DePMmUCYmo+ZvKWlXyF+1t75udrx1kOISO7mrcg3gHrJiADK",
+	"jsRDAlKIuPf6n4Me4J4oO5wkGtpxwGiBWtRoOkrHDslKYYW79jKOkHtpbOR2FDrCO54T0He4+nHx0Dgq",
+	"uCQs25a7Xcjfdc16O9nk3sHSW4R2Cpfck/pVa5998gYOqCPBJQXy4nVGI6jA2KvyIWY3CwXn3AxrtFeN",
+	"uxPx9m/Ys72Ot8TpDeq2w3F3PVB9Ty673YAKOe+JUenduVSm50hp14B8Bcw4b9mWdokYdHQ5bI4SJmSF",
+	"anNncqO3bIloXCTL1FZGeX3SVact7FtAck55EpDWjjxOYhqrz9fe4Y0tva0F2J5JWnK6CJlF2cePr194",
+	"XZOSvilJc8z+hX6nQrt6T/nDQjIMVkGcDhkHvGS3HQvC/t+3vLxIMKF07j1k7OmPPz5+Wmec7UfKE10B",
+	"z+f6KU147IaIUTArakIyROXaLPcWDCOYjqLH2kYeBUxkLu9lq5/KjnJZDV0xeCPgiz7yqDmWXpB4OQZU",
+	"aG+7jlWwlus2o1gzQaGs3ubG4pSXPMYqFVuF7d4IslNv/QigqqWvVp2MWFKqooAkcnmoGbiHkSsMO9wI",
+	"MsSiCUF5phtD2pbHnblgS3yyK8fgte7e/LJTb7euFYbGKkqUiFQHLxzHJXBK80nFIp2SGy2kUZxeQumj",
+	"8vsN9iM9lTpoOpn1+JvseI10wkp9l6A945sJOdbg5NIkQ6uWIh+w15A3jc1FljHO4nbAfYsfIL8OaEMz",
+	"IcPmvbgqwh/4WLHghy6DT/c7uFc9cWtoOAx+tOTCOGNM4ENhUiGffQK4GIGkDjrOSNlEvdHGmqW687aO",
+	"hTgQxGtvyu+/KF4CKzA8jWL73C7GWlYtyxaXIiPJyiKbEXktYhGneaDZf3uctQWoYof4VycCB9CxdGLu",
+	"ODMqF9nzqgjO00qqHZMUSy9rfAAvKmgh++c6KxgMiOFBw7p3yuprk5Qa7/sEbib0ibOf4UUnfPUA8zlL",
+	"K5TaR+/+2hjZgslKPcbxGm+I9o46S53XtHmc/47SW1p5yGS19UjrngRSPIdpNenqxHs6ZGjfRNTQ+ZpS",
+	"1442h/0eFEHG1KjSe9CWe5wEvAkUlsBSla15CJRJO2LDOgW/WrTDrqp2jyVnhAa+cxxGODHr2bYMrIGo",
+	"Bjxs7WgfuOmr+P6/IcvJBthagZibIlY4nQfjtkNlPZa8LomD9MtVzEEfiYst3ISXj2XfNDHuyEr6ZN1K",
+	"JorUiNB1LdNVOFFfYJkSqQybARaDGBFQ2yKBWEHABdhqcg+5ePd6PyEsboxUY+1Quz7rXvNUOL7LspNW",
+	"fJfLyYc6USQPXsZIU1f7hePy/SC5yruugTbaRtU9+/P6/uMMeAmjLEIevtsVfQ+jK7iP3ov44iquzBH2",
+	"1B5J+L2zX+ywnDd5BLx+hl8A2dnsIOZyIXazoOP0wa0qbSzlDJc7ytXljp4iHYwZMOup+oNyK47eFiZL",
+	"W/NzDxxt96tPhDY8GF39/uhFxN4/sv87+hS5xLQIE5SmPkkLf/F5PcPlHOvQpfEBLSVkwHXQ7aw0EMWx",
+	"oMEMLF+jcYeQmXDUjwdIGMxVuTuM+6P65FBQuyvX2QkJXXm39CQa7aVqW6+bya7mmMI9ByHTsk56W4+L",
+	"qM1Q6M8hEVgJIhWLNGjSaZV7C4UiJj3Rak+OHvlIasgSzXhmsDYnJQ3sEkAVV6W3GI9Jm0jAODayaeB0",
+	"VWy407iwsBmPDUXIbDoBTKh0rj8dJbMxtztGNfR6YopqB33IUQlZ4gPAqMDdJGxlNVVfumGPu7sporbF",
+	"/kmF0Lyxr06Rc5AM41WTgrNGubqSRMe6NM6I6UU3HN6zuK9QNXZtK7nrNISs71yBMCop63LnrACFYVgd",
+	"Xb6tzIWluALK2KHqTtc0EjLdgIU2mJqlW2cNwc7bggIKdtW38VaW8DAirWemBTfQ5NeskxNRjOfQWEks",
+	"VOShCoO47dDbPGE44OnceUEeaEaQ73WSXdHnFHI47cXB5EqajQcnVS8JMvtRrqrrOKc6TqQrOI16vURj",
+	"vD7+EkOB4c3ZI4edLciGcTt2GaEbFQcwfj1MNJLe5JOCGwOldG58UtgpEXqcWhkiHy78rNlS+CD25LuL",
+	"VDuE/YddmrsEjD863FpVBI/iMXFtq3V51iEMdUVcu1LIloty/tOiBLSfqZi+GgetwnVGWjBr7EVYLXe1",
+	"Dje28oKvsKiBrso5j0EznlJNxFBUudYQnMKAsxpgGfmC23HMVRsIWA6oGsBmPVqB5QJTkK3ADTSVt3PS",
+	"8cOykkG5uaxCzt5nkp2dfXzz0oL57NVz9uOPT36kdDltxTklRcwz+0rycP2R+KJHihooSOgKgVB9bSHZ",
+	"S7nIRFNDtt++RMV+fQUnuuvIo15dsdKjlt9efTu/9eLzyDKFG9XzqwzquN0Y53ClxJxATMobvwBG0sU1",
+	"30y9y2FW7oMTetIzSfcygKH9sBASy1G5+J/GNOH7WailpDM6R8b2cGf3mJqqh0+fDpceb5CzpV0/PgxX",
+	"Qu+5wvclhD3lu0KtjqXti4Kci8vdNK6ee3iNhY98XuzQkw1FNoQ0sjiz5IMwsNbOKEafSNlaAQuqDJoo",
+	"rGqTqEl05apqPU+zPwr4zEXQei2aypk4XzUpkJY1hzToM7UMRUCv9Jsg5z8kyogexaqmwL40Tr/Huk6F",
+	"33R9JwBFJ4AuU0vGpfL1i3xxDayV0/GFHYaXEnkOPaUvyCuack0tOFROFMflIfjiMZsq1dxXZBqUU3EQ",
+	"csfejN0KcHWCW3CpHctNcJMOhKtpxmfqEgmmi1CjCDcqGmwYtwAerAm19T1epeCFcUGYY0wmFouhT57Q",
+	"Kgf0k3KLOCAZjbYnqU+lKqNFAuyTew5cJoy8vQ/sRSwg7E0dcuY4VF26GsosUa0yOX69Mxcysi2ZAkmF",
+	"q3xaP7wajUPP/UMTJzcqwH7XAujhNZvMs5uNnb16EpDXieva9kIaxSqZgUbR01XJk1j3mjLZ/9y8n7BX",
+	"49y7MuwxwOjWCZDz7HaA3qBKqp29e1hlNFmHKPdQxz2hnbFVwrHb5Cckh9AfemyQS7TUixyYFfuxhJPT",
+	"NvFL7G+PDh89nR4dTR89OT/86fjw8OEJJha6wmyzbn25ZkkfiLK5ov2EIIIlRN3yXW9FT2OZzsu25w8+",
+	"JW9zH/V4LWivH0W0ew8EWje4/4KHvMod13vbmb5mPukzIPpceejpvfChtjLXzgKARE+5L1Mj5LQoVQxY",
+	"S7qxIfi8/Kwni/iD976NS1ZCB1N/DEC/ITXIUEiD41pRucCeCvhDplY7bWdbIdi5HjrXC1XZNTpghyCA",
+	"mJel5axR3XCMCkSqOZOgLUd3Zq8xRuhg8ZIeqNxGiE//2wvtaHGjlq1g6Po+aiFsHoVk1LHvave0yOCN",
+	"OsFyPfbIdyzaXzmfVhekkFuwcT9unLRjcN0oGIyl0ulzq5k0pGsEq/eR8EFDLgytWVSmG5E+NllpqF41",
+	"N74nh+XeDZ/++/nRU8unxyyzNdcJOxPyi7FlKnuDsFvxtFa2aMKwRxW6Srl+t+Zv2e6QE/I0XOUeNVVX",
+	"Qw+DwhOUSCS4VmlOOV7bWdgX2JOT9asvi7n5rbriKePMiPhirYgUku1ayBvhnOrmwj3HAPvrpnidMCWz",
+	"lZPxLGCcKE4tWYINBSpjZfSeUmcufD9yLdtElrEZMLu32hIsqK/SKHS4ShrZuImv7LrbfKiryK6fKdN9",
+	"mk+ODw8P3p8/Pnz70A5YAlzYfzFiB8uY+jK3N5R9FgfrljaWbqsyEgxduIvQBEr66lhIdnyHa0imkFUg",
+	"GfNF97WPsPdVUqcIouuZTnZ1RO4axTpS8xOGymOMglstzfeUjhiTkufE+C1BbnbU9Xys+83E60jdNcFv",
+	"+jb7yJSWr7Yu/9Vu+ewk2SZtrWn91lZaPMNuXXufxHMVIfYqycYjkoobljbEi/pzfwNhaBjJiGxeXYmD",
+	"bB3ZzxpaGOMTijeQZocU38HrWZ/nzyydcaUE43AEoaMjI+L7IvuV3/aa1NvQmrXNtQwHaP+vLQeNsLJm",
+	"XBhhcxi7/x76dIUI8aDeVZXB7le7Fmc0KlG7tk0J9Fr0E4XQ7KNM1Blgt/ldVfD6MCExgchlXcaAWiyj",
+	"JRht7Rusc6g9XQjE4SywGaxUuAsMd+nWKENpl4ndbQrboqHUdGK4b3+7F3urTcWaR7KxrPOsh5279sBj",
+	"zYvUtSTAc+3GAvGLaB5GEY12G5bEdpRqGkdEANC+tzilzrXq7PXGv64nFo8IfRz2DuHKvpTf5pUkCvQu",
+	"2T/eqdqqaefjKh3K1df4Ww+yvnb5YJ6IwQpngQwocaSV/hhnKr6g8I85SiRUIwCrmaaKCudlPLcseKa+",
+	"BA2qdsV3zuZVV0kdnVddFbHK2ynWU+77hrSSrF2AaV+vC1fccOONot91qHWEMCwDY3G2VNUidc0wyNUS",
+	"CjDqKZbQ27C0XoiIAJVS9Pq2MNstnK6KgjvIcL/QTyns3g9we7vbEMADzp4ft7tIfJm2XleJPcGZi4Dp",
+	"brRuKnvVIAvfeHXZ05/gK4qz82CZvHZOtLNj/8Aw/15JY0VDthCXLvIHE1ib/icaY0lO8LfPEqkVNijD",
+	"9tAzLAKmuUicNU6UrLU2VZDA+tHg2t41oSl2Mu49cnVuww+f5Wf5sixVSZYkFyLKKHzeVZj96cmPf3/4",
+	"A3vPSyN4xiCxGqEd/b8fTt+xt1AugKGOAfqzxG/8/fFPTx8ek6yE0oqOPJ3LgF+C/oE9Y+9PP5zjsci6",
+	"zyV7nUBeKLvd1fRXWJ18llZtN+XKRbj7hBx2AStyfTbl7h27s7qphkuQLOEr/QOjmEAuk8/YmIf2/frD",
+	"KfvH08MjZhGLGmO1EtmpSELMM5AJL0+YkJZLuiOfvXr+WT5+/Pgn6sn2/IfPslb7jifnQjr94xJK7Sop",
+	"e18HL8TkePL4h8MfHk+INiAaHvBCHNgdk/V5AQGy8BI/phZlPIeEpZBliv0NIYodpGJ4GDlRJnIGVe6S",
+	"exYchVj+WSYV0GcUX/IwYiVoMOxv2KgYq69SQgFfcCEfIjrNgBv2N8etPsuUFwVISB5ahK5Tpmhhwtef",
+	"lbqoHTa6Ebe4dhgrkhNCzjdcmykebfr6BZpTMMEm+iyXvlU5BRP6Z0FXTSC3jx1NL6+TyfHkn2AIRtRo",
+	"ieeA6tfxvwclwKaKFUs5CQOT48nvFTWoJb/MxCf9kIwTlEKGwu2+RpQMOUmBJyjhuHk7p+/MP5z19vU3",
+	"LBNeKOlY1aPDQ3I72YdOnlT4YgilptqUwDEBqpl/fcKvUbCBHs/pcq1AgtFAQOFLCcx9v9CQLFjv7cBn",
+	"X33FTjJ5zsuV1WOoxw7DxirlJZRTvFr3AuxYfBFp0/7HPYmNG/cdgrZc+anMVg5DdVMIg9pMnbBDb3mm",
+	"Rjo9SFCXxmigWIPhMLoiRqytkYkcOXxgiceHrS7U6GAb1knCN9NA6eATpstPRuASL4pMxAj3g/84Q0Wz",
+	"wyFlwF9PAMHOa71L7wGjPnlqkWAnPbPWFanBqbrdTKF0AKWsJEGNakgUAG1+VlRvaC8AqWOkvnaFDau7",
+	"f73Bi6Az9VwDwiRiwOO2tODtvmop93BBFrDIlUue0YJU6s+UACdeE7LvEBsvdq/roDY0hC/tfWVeS39r",
+	"a3RgyyNoiRu/glVTd3s2fzaCHO1tXWcTCmBI/bTIA7wHXHhPrmTk8F2UyIHLCBOvvX+hhQkuyCmMA8+S",
+	"5A1Z2f/iCOBrEt/y/WO7lsDtt+qs7OHm3/ILYNySZgok7N7uwR8i+UpMD3uhbFzyC/z7Fe95ckd4Yh+k",
+	"OyxsT6/Mh13WcRtR0wrdddAiGwU5h7rQfpkIc1uwHvOOcqtlTnGz/7Mr9/Ndmm6Z7d7WXZNA7a77pKtn",
+	"hx7ZAWrkU59wHiapz+2YF874dwMIcE3Sew+ep7f3UMNhLH/M6t5f7Wir0BX6gLzw5b1VlzdJKO8c26y7",
+	"yt3TF/4WK9IQOVeULup6B2OqoA/4CmJK4WJRe6RnVZV1ofdvBFt8xZ37LGQRqrS7dAaRw7ebG1CJccDd",
+	"JSZ/8Zd93r6uyjcZs2R/U1YL3F+7C2mvavShbtT7TTxvanlzLx83SfVWgfLheZQShzhDlV/p0ffpVwfo",
+	"qJtiRYRelPlgx5xS0YTvL37fL/60ANl2tYTFP3TABG+w3fK35/74JXxrPL3dr+ZePv1fAQrPKLCUBLOC",
+	"HSTINfqxxVdp6HOhWMaO4Uo3gyen87kGM2bkG3R+jBj4jpclttbcOhKDkX4ehZ0YlTpu6MdyAdK8oBqb",
+	"W0f/wq1W0kO3hvHAV0i/roSxlk8X4A+565HcYwlA8wL2Uf7L21fxFLesJI4wru+JtbxQlOtCfEW1u3v0",
+	"2NVVq+VJH4mo26LcIIzqNXqcVCUXGTn2qJZ/5EJnqFcKJZFhbAGSPvoU4+j35Fx0YZKlqqSLk2Buux6Q",
+	"SzmtmyT0SuK+Q8B98FPUPRzuI7e1IhTjfXc80lVx9dv+1mRighfjTPNLSBzYo36KdA3A3iS4sMlCmNSf",
+	"+7BjLhNqgthpyLAPGtWGHrVAGPbu3CJ63qyDp9ON4777eNovJEyYDmJVDIlzqljd7NXvU7//qzEOC93O",
+	"LUXeRCNM74Vtd+bc6Qvbv3jxM2iR3HdvTpta58pK7LURrxdTtsrqhCdn1PLou0Z/LzX6TW5PuUw10jSd",
+	"+no1Edf75z4oIr7R4N3QQ5qWePsPm6sr3baNfXTZW1WSM6zhc+Vrv+sayRrYDb8AyVRl9ueic7OrylBD",
+	"53mpcmcKaJebgCzTdbuqYQH89i7jZuXvdtOsO8Ky19DBV1DYoxxOs69FW0XtjKfgE93KwQmY303y990k",
+	"zxcgE+6T9ArPwzzGuLZiQ4E7bsRfnoW3+ozdW8s8ivxojk84Vit0RvlZXcmQGleyWWZ1RexARhnAKS/z",
+	"Tbw4KFoF2MP4QQNaaHK/7q7TeK/vBrE0DLHrpTPjr/Q+JfA5MH8lPmMblTuZEEegwgoDKS54JesRPGvd",
+	"KPiKEtQakyFFC/hcnYgtU8Bq6NRHFKUS1AkYlxRlgCmVIk6x8z/lkRrFZhnPwRUekMpXN2tVKFg2oMP8",
+	"IPvtzzJRoEM5mM/0xf9xx7khdGt3sb1lQQO47EmW/OSAlgOXe0Su1m3jzHgVeDFNEVTNL6lCdoNQJRfZ",
+	"wR9xVXwdkjKeV0VYxAiUgWuXf3sYYZr2h1Os++Y++fTkHw+bEnB+9MNOMTjMd3S1CVy6I5V86F7hDlmw",
+	"3yWdv4qpwjlPhUTvdFwVPsoR27M3mAuuNmtPICrW5rlVWefPEzsMDiF/817yLxOqjYaN7g0WOqJLENp1",
+	"zm7fQ910akiycGUHb4bQdxoF3TKp73a46QtIwGZEvnYQsUkfryvhC3WZ0XvxRK+IAXPfyYnkjEQNSBUa",
+	"eElWh75qEuUKd26/minlStm6Eg3Up0hia5g5w5RqIRmWuLAarjL2H8MXOvosSbXF87vuCXM2Fzgw5po+",
+	"SASPS2FErBnXIoETBzQh2e+VMnhHn2XOywtNgg31HGEJ16lTrDHKDcFAogl2fLf7r50rPzDiw/qzjDOl",
+	"IYnQ9saXfEUV3Oq46k4ziToLRxUgQ0LNBwLlBuUJJfD/PsjP7gQDuyMsgW5Rq9y1RYoc3m2m7PsI95Ex",
+	"F9eMdd+ss+yi5hbKl5e0KGSU6qkTQcnqwRoOrp7SZkv0bzHhwV3rA81S6qmKL/Wkle+AyhomOHVgv8Wm",
+	"erO5DrdoVN0hi+GvhwRnYJ9LgwY9z32EY/wby235NhzjLreFyvvV5afbSNKUeOyv5PKhqYd4n4q5+B7U",
+	"2ywRrWR/7P9Lfc18B+A91XRpjFCD0igNGVXJ5Zss4jIM/+d78161a6+0av04y1V9XxRWPZxTmFLNy796",
+	"+MD9zhWsCp8uiNe1fsNjZeor3vW3WXMFQR0uuoLJCUiHKVlhVBGWW4P+d3l2D/Js/zsbI8ze4FV/F2X/",
+	"FFEWiUF/eGcHQcYWY7jDaHJPjBN4a6FyDFSXFiTWkS/Bk/bmQg1fjGWr53zxnamOvRLDF5HjnEqDb/pI",
+	"VaGFiSgaD1uxNu0iR4Tg3dId3CxrrdtU3nfuaviCIi4xZIFsg+ISmyb4fvCu9+bmeyT4DvBf+/HNocPd",
+	"y4SGcvEnhO3cFs68AdMlB8I3GrFI5AvOE84IqQ3wJIQ026I1z/nie6jmvQ9g8PhDFEiVGMewxoJa2DNs",
+	"5XrOC1OVcK5uP57hZsqu2IPcTVMX98005drtjJXQrnZHo/jB/C2x7GtLc7dqO1yrJtvqIrXSGEHw+BD7",
+	"bgxlb18Zqjcak1NjcU9H1knkGjjg0i9dw/TQlG7YAY5xU14L8i9bfTlmqJX4hrbbpNu7h783LAnXzS7H",
+	"izW39X7shVDPHd9EMNgYJ0SpDtYalPdY5XHQK5HBfqIfzrG1TgYPNIb2NFGnnLlAzlAAhGuuPyqs8+jw",
+	"8EqBnbfABlVsINw8pW71MROS48kD7VTuFCskxGAcb/OEyLdKVkxotErPVmY72h38kXKdbuGZ18W/QJCw",
+	"XXUHdLoKNt0R/uoMHfaOMBZmiIU+qy/mLoF6N/58zRe2SascHu8lOwvnolJp9GgKEVupXbvaezpVS9er",
+	"AjIN/q8cm6oHXlLMZQzZkFJgP79Jfr1vu+5tPYsXEIsE01MskLEzfhjCrjX2UOETGvEdygGcF/FFH2RB",
+	"JtNtMeEvZVLHg38H7EY5bslUmSAxcxopdlcKQjvlMplXA6TivYgv7i4K30CKoYgvdjNU3ppGTI8G9V7s",
+	"XEvl+O2Ni041b3+nofsWEt2gAzbG1zTirmnMblt9ttwZZEoukF+KfVRheEYv54FmupoZri+09wcBKyHG",
+	"hALXs8wRqxC0t/vgv6WntWPLjFujmYp8Oka5SrVRExRKiQLPq8I+NbK9ejM+4gc+QfK3Y5cMMcuEXITV",
+	"m4JXeijD3n78XVgI+1aad0b5NEwbkYUpHPaE7odyxuU3xc4yLu/gm/sA2IG+3QnZpR0PSt0l5EJ6o2hf",
+	"0Iod8i1dMZ34bsosz5KE1ZdGDNTKK60/oekheNWqADl0z/bz7/SytyWP11ATy6LIIJD5UiBUoX2tjH8H",
+	"+MP6Fylf39Yju1KG8O3ySMciI4o8sK+NZ5lFBMytlT1mV/rSCFn1LqvcNyOtnqu7Kq/23TCZBhdY/ABz",
+	"mtuduDqXPi748zuB7TGdi/UGWn1grvJhKFf5dyBvl/oXiqkwiPWFKAaaE12I4jt4Q+DlnoqoOK7Kkrqw",
+	"V2G5G3tb9ML4nC++JVHgnC8Wd1fatlfVCNr0W0fGruRQ3ZuP8j7EidlTnNG8d7DI356r7djDtqvtUPXR",
+	"tXo7ZKjC+GWsi9Tggyv3bf8ZrOEVDjwNOHbr5j19jt0h8NlV3tl5vlfcGh2wuhFK84taUvVHLJGm2cfC",
+	"SYg6VUvNZrBSri3Io39Q/Fw4uIa+Hi4vchhNcv5F5FU+OT56FE1yIemXxlMvpIEFtgn+M0NqTyV4KU2n",
+	"oihcEXMdfgEHrUYpA4+hVRnwNp/En9RN5lO7TuMJOceboEwRp0xoJhXz1SX34n9pXxbjmkIjDJSRVXFK",
+	"rAZguZxi2GPU0rQHmqmlxNyc5nKX6bAViSef7Iib4UM49S0zILvmGeUXhNsC8ayCxpmFv9aVxfZVqIEq",
+	"bmGNL5bgcv6a7F+K2iitobz076Yqs8nx5GDy9bev/y8AAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

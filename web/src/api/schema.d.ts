@@ -1073,6 +1073,29 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What holds some words, the best first
+         * @description Every word is looked for as the beginning of one, in titles, notes, tags,
+         *     people and names of files, case and diacritics aside; words in quotation
+         *     marks in a row; a dash leaves out what holds the word behind it. What is
+         *     closed, put away or in the bin stands behind what is open.
+         */
+        get: operations["search"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/undo": {
         parameters: {
             query?: never;
@@ -1744,12 +1767,23 @@ export interface components {
             next?: components["schemas"]["Titled"];
             /** @description Why it stands where it does; absent outside Ready */
             why?: string;
+            found?: components["schemas"]["Found"];
             /** @description Days someone has been waited for; absent outside Waiting and people's pages */
             waited?: number;
         };
+        /** @description Where a search found its words; spans are in UTF-16 code units */
+        Found: {
+            title: components["schemas"]["Span"][];
+            /** @description A stretch of the notes around them; absent where they are not there */
+            notes?: string;
+            inNotes?: components["schemas"]["Span"][];
+            /** @description The names of its files; absent where they are not there */
+            files?: string;
+            inFiles?: components["schemas"]["Span"][];
+        };
         Group: {
             /** @enum {string} */
-            kind: "to-sort" | "put-aside" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "rest-of-month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them" | "without-due" | "unplanned" | "planned-for" | "parked" | "priority" | "in-list" | "on-shelf" | "untagged" | "with-person" | "status" | "estimate" | "quarter" | "found";
+            kind: "to-sort" | "put-aside" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "rest-of-month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them" | "without-due" | "unplanned" | "planned-for" | "parked" | "priority" | "in-list" | "on-shelf" | "untagged" | "with-person" | "status" | "estimate" | "quarter" | "found" | "found-done" | "found-away" | "found-bin";
             /** @description The group's day, week or month */
             horizon: string | null;
             /** @description The id of its section, list, shelf, tag or person; absent for none */
@@ -3839,6 +3873,26 @@ export interface operations {
                     "application/json": components["schemas"]["History"];
                 };
             };
+            default: components["responses"]["Problem"];
+        };
+    };
+    search: {
+        parameters: {
+            query: {
+                q: string;
+                /** @description Rows to leave out, counted over all groups */
+                offset?: components["parameters"]["Offset"];
+                limit?: components["parameters"]["Limit"];
+                /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+                have?: components["parameters"]["Have"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["View"];
             default: components["responses"]["Problem"];
         };
     };

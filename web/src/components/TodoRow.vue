@@ -14,6 +14,7 @@ import { useToasts } from "@/composables/toasts";
 import { rowFacts } from "@/words/row";
 import { tagColour } from "@/words/names";
 import ActionMenu from "./ActionMenu.vue";
+import MarkedText from "./MarkedText.vue";
 import PathIcon from "./PathIcon.vue";
 import PriorityNicks from "./PriorityNicks.vue";
 import TickBox from "./TickBox.vue";
@@ -228,7 +229,16 @@ onBeforeUnmount(() => {
       ><span class="unseen">{{
         todo.priority === "none" ? "" : `Priority ${todo.priority}. `
       }}</span
-      >{{ todo.title }}
+      ><MarkedText v-if="row.found" :text="todo.title" :spans="row.found.title" /><template
+        v-else
+        >{{ todo.title }}</template
+      >
+      <span v-if="row.found?.notes" class="excerpt"
+        ><MarkedText :text="row.found.notes" :spans="row.found.inNotes"
+      /></span>
+      <span v-else-if="row.found?.files" class="excerpt"
+        >file: <MarkedText :text="row.found.files" :spans="row.found.inFiles"
+      /></span>
     </span>
     <ActionMenu
       v-if="(near || isCurrent) && !binned && !editing && !selection.choosing"
@@ -280,6 +290,13 @@ onBeforeUnmount(() => {
 }
 .row:focus-visible {
   outline-offset: -2px;
+}
+.excerpt {
+  display: block;
+  overflow: hidden;
+  color: var(--pencil);
+  font-size: 13px;
+  text-overflow: ellipsis;
 }
 .row.dragged {
   opacity: 0.5;

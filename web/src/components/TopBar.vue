@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiHelpCircleOutline, mdiMenu, mdiThemeLightDark } from "@mdi/js";
+import { mdiHelpCircleOutline, mdiMagnify, mdiMenu, mdiThemeLightDark } from "@mdi/js";
 import type { Overview } from "@/api/client";
 import { useCurrent } from "@/composables/current";
 import { useLook } from "@/composables/look";
@@ -20,6 +20,15 @@ const look = useLook();
     <router-link to="/today" class="mark"><TinMark /><span>Tin Cup</span></router-link>
     <CaptureLine v-if="!narrow" :overview="overview" />
     <span v-else class="gap" />
+    <router-link
+      class="tool"
+      to="/search"
+      aria-label="Search"
+      title="Search ( / )"
+      @click="current.searching++"
+    >
+      <v-icon :icon="mdiMagnify" size="22" />
+    </router-link>
     <button
       class="tool"
       :aria-label="look.dark ? 'Show it light' : 'Show it dark'"
@@ -56,6 +65,7 @@ const look = useLook();
   font-weight: 500;
 }
 .tool {
+  color: inherit;
   display: grid;
   place-items: center;
   width: 36px;

@@ -49,6 +49,10 @@ export function useAppKeys(overview: Ref<Overview | undefined>, back: () => bool
       case "n":
         current.capture++;
         return true;
+      case "/":
+        current.searching++;
+        if (router.currentRoute.value.path !== "/search") void router.push("/search");
+        return true;
       case "?":
         current.helping = true;
         return true;

@@ -28,6 +28,8 @@ export const useCurrent = defineStore("current", () => {
   const editing = ref<string>();
   const chooser = shallowRef<Chooser>();
   const helping = ref(false);
+  /** Counts the wishes to write in the search field. */
+  const searching = ref(0);
   /** Counts the wishes to write in the capture line. */
   const capture = ref(0);
   /** Several lines that were pasted and wait in their preview. */
@@ -35,5 +37,5 @@ export const useCurrent = defineStore("current", () => {
   /** The row below which, or under which, something is being put in. */
   const adding = ref<{ row: string; inside: boolean }>();
   const makingRoom = shallowRef<MakingRoom>();
-  return { row, editing, chooser, helping, capture, pasted, adding, makingRoom };
+  return { row, editing, chooser, helping, searching, capture, pasted, adding, makingRoom };
 });

@@ -13,6 +13,7 @@ export interface KeyHelp {
 /** Every key that works, as `?` lists them. */
 export const keyHelp: KeyHelp[] = [
   { group: "Everywhere", keys: ["n"], does: "put something in" },
+  { group: "Everywhere", keys: ["/"], does: "search everything" },
   { group: "Everywhere", keys: ["f"], does: "narrow what is shown" },
   { group: "Everywhere", keys: ["Ctrl Z"], does: "undo the latest change of this window" },
   { group: "Everywhere", keys: ["Ctrl Shift Z"], does: "redo it" },

@@ -1,6 +1,6 @@
 import { useQueries, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, type MaybeRefOrGetter, type Ref, toValue } from "vue";
-import { ask, client, type Group, type Row, type View } from "@/api/client";
+import { ask, client, type Group, Refused, type Row, type View } from "@/api/client";
 import { assemble } from "@/live/patch";
 import { useServer } from "./server";
 
@@ -23,6 +23,7 @@ export type Source =
   | { kind: "tag"; tag: string }
   | { kind: "person"; person: string }
   | { kind: "own"; own: string }
+  | { kind: "search"; q: string }
   | { kind: "rail"; cup: string };
 
 /** What any sheet may be asked besides: to be narrowed, and grouped anew. */
@@ -51,6 +52,10 @@ export function readView(
       return ask(() => client.GET("/api/tags/{id}/view", at(source.tag)));
     case "person":
       return ask(() => client.GET("/api/people/{id}/view", at(source.person)));
+    case "search":
+      return ask(() =>
+        client.GET("/api/search", { params: { query: { q: source.q, offset, limit, have } } }),
+      );
     case "own":
       return ask(() => client.GET("/api/own-views/{id}/view", at(source.own)));
     case "rail":
@@ -89,14 +94,21 @@ export function useView(
   const queries = useQueryClient();
   const pages = computed(() => [...new Set([0, ...wanted.value])].sort((a, b) => a - b));
   const key = computed(() => JSON.stringify([toValue(source), toValue(asked)]));
-  const long = (k: unknown) => String(k).includes('"upcoming"');
+  /** Whether the old rows stay while another question is answered. */
+  const stays = (k: unknown) => /"upcoming"|"kind":"search"/.exec(String(k))?.[0];
+  const blank = () => {
+    const s = toValue(source);
+    return s.kind === "search" && !s.q.trim();
+  };
   const query = useQuery({
     queryKey: ["view", key, 0],
     queryFn: () => page(0),
     shallow: true, // thousands of rows: none is written to
-    // A longer Upcoming keeps showing what it had.
+    // A longer Upcoming, and a search that goes on, keep showing what they had.
     placeholderData: (before, q) =>
-      long(q?.queryKey?.[1]) && long(key.value) ? before : undefined,
+      stays(key.value) && stays(q?.queryKey?.[1]) === stays(key.value) ? before : undefined,
+    enabled: computed(() => !blank()),
+    retry: (n, e) => n < 2 && !(e instanceof Refused),
   });
   const more = useQueries({
     shallow: true,

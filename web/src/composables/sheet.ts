@@ -15,6 +15,7 @@ export function useSheet() {
 
   const source = computed<Source>(() => {
     const { view, list, cup, tag, person, own } = route.params;
+    if (route.name === "search") return { kind: "search", q: String(route.query.q ?? "") };
     if (typeof own === "string") return { kind: "own", own };
     if (typeof list === "string") return { kind: "list", list };
     if (typeof tag === "string") return { kind: "tag", tag };
@@ -48,6 +49,7 @@ export function useSheet() {
     if (s.kind === "view") return viewNames[s.view] ?? "";
     if (s.kind === "list") return listById(overview.value, s.list)?.list.name ?? "";
     if (s.kind === "tag") return overview.value?.tags.find((t) => t.id === s.tag)?.name ?? "";
+    if (s.kind === "search") return "Search";
     if (s.kind === "own") return overview.value?.views.find((v) => v.id === s.own)?.name ?? "";
     if (s.kind === "person")
       return overview.value?.people.find((p) => p.id === s.person)?.name ?? "";

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, provide, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import { Away, type FilterNode } from "@/api/client";
+import { Away, type FilterNode, Refused } from "@/api/client";
 import AddHere from "@/components/AddHere.vue";
 import BulkBar from "@/components/BulkBar.vue";
 import ColumnsSheet from "@/components/ColumnsSheet.vue";
@@ -10,6 +10,7 @@ import GroupHead from "@/components/GroupHead.vue";
 import GroupRows from "@/components/GroupRows.vue";
 import NarrowBar from "@/components/NarrowBar.vue";
 import PersonCard from "@/components/PersonCard.vue";
+import SearchHead from "@/components/SearchHead.vue";
 import SheetHead from "@/components/SheetHead.vue";
 import SheetState from "@/components/SheetState.vue";
 import { sheetKey, useArrange } from "@/composables/arrange";
@@ -112,7 +113,9 @@ useRowKeys(rows, openSlip, () =>
         side: board.side,
       },
 );
-const narrows = computed(() => viewName.value !== "bin" && !at.value.list?.template);
+const narrows = computed(
+  () => !["bin", "search"].includes(viewName.value) && !at.value.list?.template,
+);
 const narrowBar = useTemplateRef("narrowBar");
 useKeys((press) => {
   if (press !== "f" || !narrowBar.value) return false;
@@ -161,6 +164,29 @@ async function chooseAll(group: ShownGroup) {
   selection.add(await idsOf(group.start, group.count));
 }
 
+/** All that a search found, and its words as a filter. */
+async function chooseFound() {
+  selection.add(await idsOf(0, view.value?.total ?? 0));
+}
+function saveSearch() {
+  const words = String(route.query.q ?? "").match(/"[^"]*"|\S+/g) ?? [];
+  const all: FilterNode[] = words.map((w) => {
+    const text = w.replace(/^-/, "").replaceAll('"', "");
+    const test = { field: "text", op: "contains", text };
+    return w.startsWith("-") ? { not: test } : test;
+  });
+  void router.push({
+    path: "/view/new",
+    query: { filter: JSON.stringify({ filter: { all } }), name: words.join(" ") },
+  });
+}
+/** What a search is refused for, while it is typed. */
+const refusal = computed(() =>
+  source.value.kind === "search" && query.error.value instanceof Refused
+    ? query.error.value.message
+    : undefined,
+);
+
 /** Which rows each group shows, so that their pages are read. */
 const looks = new Map<string, [number, number]>();
 function look(group: ShownGroup, from: number, to: number) {
@@ -187,7 +213,7 @@ const into = computed(() => {
 });
 const failure = computed(() => {
   const e = query.error.value;
-  if (!e || view.value) return undefined;
+  if (!e || view.value || refusal.value) return undefined;
   return e instanceof Away
     ? { title: "The server is away", text: "Nothing can be read until it answers again." }
     : { title: "This could not be read", text: e.message };
@@ -197,7 +223,16 @@ const failure = computed(() => {
 <template>
   <div class="sheet-place">
     <div class="sheet-inner">
+      <SearchHead
+        v-if="source.kind === 'search'"
+        :sentence="view?.sentence"
+        :refusal="refusal"
+        :total="view?.total ?? 0"
+        @all="chooseFound"
+        @save="saveSearch"
+      />
       <SheetHead
+        v-else
         :name="name"
         :sentence="view?.sentence"
         :total="total"
@@ -226,6 +261,7 @@ const failure = computed(() => {
       <SheetState v-if="failure" v-bind="failure">
         <button class="btn" @click="query.refetch()">Try again</button>
       </SheetState>
+      <template v-else-if="source.kind === 'search' && (!source.q.trim() || refusal || empty)" />
       <div v-else-if="!view || !overview" class="loading" role="status">
         <span class="unseen">Loading</span>
         <div v-for="n in 6" :key="n" class="ghost" :style="{ width: `${62 - n * 6}%` }" />

@@ -1,0 +1,158 @@
+package store_test
+
+import (
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/search"
+	"tincup/internal/store"
+)
+
+// find searches the file and returns the titles of what it finds.
+func (k *pen) find(text string) string {
+	k.t.Helper()
+	q, err := search.Parse(text)
+	if err != nil {
+		k.t.Fatal(err)
+	}
+	found, err := k.store.Search(k.t.Context(), q)
+	if err != nil {
+		k.t.Fatalf("%q: %v", text, err)
+	}
+	var titles []string
+	for _, id := range found {
+		t, err := k.book.Todo(id)
+		if err != nil {
+			k.t.Fatal(err)
+		}
+		titles = append(titles, t.Title)
+	}
+	return strings.Join(titles, "; ")
+}
+
+func TestSearch(t *testing.T) {
+	k := newPen(t, filepath.Join(t.TempDir(), "t.db"))
+	defer shut(t, k.store)
+	ines := k.do("w", book.AddPerson{Name: "Inês Duarte"}).People[0].After.ID
+	k.do("w", book.Capture{Title: "Ring Ines about the lamp oil", Tags: []string{"calls"}})
+	k.do("w", book.Capture{Title: "Lámparas, labels", Notes: "The signal lamp from the harbour has a cracked lens."})
+	k.do("w", book.Capture{Title: "Ask about the lens", Person: ines, Role: book.Ask})
+	gone := k.do("w", book.Capture{Title: "Lamp room, sweep"}).Todo().ID
+	k.do("w", book.Delete{ID: gone})
+	pic := k.do("w", book.Capture{Title: "Condition report"}).Todo().ID
+	k.do("w", book.Attach{ID: pic, File: book.Attachment{Name: "oil-lamp (front).png", Hash: strings.Repeat("0", 64), Type: "image/png", Size: 9}})
+	k.do("w", book.Capture{Title: `The "odd" one: title:x* NEAR(y) -z ^`})
+	k.do("w", book.Capture{Title: "灯台 のランプ"})
+	for text, want := range map[string]string{
+		"lamp":              "Lamp room, sweep; Ring Ines about the lamp oil; Lámparas, labels; Condition report", // title, title of more words, beginning of a word and notes, file
+		"LAMPARAS":          "Lámparas, labels",
+		"lám":               "Lamp room, sweep; Ring Ines about the lamp oil; Lámparas, labels; Condition report",
+		"amp":               "", // not within a word
+		`"signal lamp"`:     "Lámparas, labels",
+		`"lamp signal"`:     "",
+		"lamp -oil":         "Lamp room, sweep; Lámparas, labels",
+		`lamp -"lamp oil"`:  "Lamp room, sweep; Lámparas, labels; Condition report",
+		"ines":              "Ring Ines about the lamp oil; Ask about the lens",
+		"duarte lens":       "Ask about the lens",
+		"call":              "Ring Ines about the lamp oil",
+		"front.png":         "Condition report",
+		"oil-lamp":          "Condition report",
+		"title:x":           `The "odd" one: title:x* NEAR(y) -z ^`,
+		"NEAR(y)":           `The "odd" one: title:x* NEAR(y) -z ^`,
+		"odd AND one":       "",
+		"灯台":                "灯台 のランプ",
+		"x'); DROP TABLE y": "",
+	} {
+		if got := k.find(text); got != want {
+			t.Errorf("%q finds %q; want %q", text, got, want)
+		}
+	}
+	// Names change everywhere, and an undone change is found as it was.
+	tag := k.book.Tags()[0].ID
+	name := "telephone"
+	change := k.do("w", book.EditTag{ID: tag, Name: &name})
+	if k.find("call") != "" || k.find("telephone") != "Ring Ines about the lamp oil" {
+		t.Errorf("after renaming a tag: %q, %q", k.find("call"), k.find("telephone"))
+	}
+	back, err := k.book.Invert(k.env(), change, book.Undo)
+	if err != nil {
+		t.Fatal(err)
+	}
+	k.save(store.Entry{Change: back})
+	if k.find("call") != "Ring Ines about the lamp oil" {
+		t.Errorf("after the undo: %q", k.find("call"))
+	}
+	other := "Inês Falcão"
+	k.do("w", book.EditPerson{ID: ines, Name: &other})
+	if err := k.store.CheckIndex(t.Context()); err != nil {
+		t.Error(err)
+	}
+	if k.find("duarte") != "" || k.find("falcao") != "Ask about the lens" {
+		t.Errorf("after renaming a person: %q, %q", k.find("duarte"), k.find("falcao"))
+	}
+}
+
+func TestExcerpts(t *testing.T) {
+	k := newPen(t, filepath.Join(t.TempDir(), "t.db"))
+	defer shut(t, k.store)
+	long := strings.Repeat("nothing of note here. ", 200) + "The signal lamp is cracked. " + strings.Repeat("and nothing after. ", 200)
+	id := k.do("w", book.Capture{Title: "Lámparas and a lamp", Notes: long}).Todo().ID
+	plain := k.do("w", book.Capture{Title: "Lamp", Notes: "no"}).Todo().ID
+	k.do("w", book.Attach{ID: plain, File: book.Attachment{Name: "lamp.png", Hash: strings.Repeat("0", 64), Type: "image/png", Size: 9}})
+	q, _ := search.Parse("lamp")
+	got, err := k.store.Excerpts(t.Context(), q, []book.ID{id, plain})
+	if err != nil {
+		t.Fatal(err)
+	}
+	mark := func(s string) string {
+		return strings.NewReplacer(store.Begin, "[", store.End, "]").Replace(s)
+	}
+	if s := mark(got[id].Title); s != "[Lámparas] and a [lamp]" {
+		t.Errorf("the title is marked %q", s)
+	}
+	if s := mark(got[id].Notes); !strings.Contains(s, "The signal [lamp] is cracked") || len(s) > 200 || !strings.HasPrefix(s, "…") {
+		t.Errorf("the notes are %q", s)
+	}
+	if e := got[plain]; mark(e.Title) != "[Lamp]" || e.Notes != "" || mark(e.Files) != "[lamp].png" {
+		t.Errorf("%+v", e)
+	}
+}
+
+// A file of an older version is searched at once, all that it held.
+func TestSearchAfterMigration(t *testing.T) {
+	k := newPen(t, filepath.Join(t.TempDir(), "t.db"))
+	defer shut(t, k.store)
+	k.do("w", book.Capture{Title: "Signal lamp", Tags: []string{"loans"}, Notes: "cracked lens"})
+	path := filepath.Join(t.TempDir(), "old.db")
+	if err := store.MakeAtSchema(t.Context(), path, 5); err != nil {
+		t.Fatal(err)
+	}
+	old, err := store.OpenPlain(path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, query := range []string{
+		"INSERT INTO tags VALUES (x'02', 'loans', 'moss', 1)",
+		`INSERT INTO todos (id, title, notes_size, position, status, priority, start, due, plan, created, changed, completed, deleted, revision)
+			VALUES (x'01', 'Signal lamp', 12, 'e0V', 'needs-action', 'none', '', '', '', 0, 0, 0, 0, 1)`,
+		"INSERT INTO todo_tags VALUES (x'01', 0, x'02')", "INSERT INTO notes VALUES (x'01', 'cracked lens')",
+	} {
+		if _, err := old.ExecContext(t.Context(), query); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := old.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s := open(t, path)
+	defer shut(t, s)
+	if err := s.CheckIndex(t.Context()); err != nil {
+		t.Error(err)
+	}
+	rows, err := s.CountHits(t.Context(), "lens AND loans AND signal")
+	if err != nil || rows != 1 {
+		t.Errorf("%d found, %v", rows, err)
+	}
+}

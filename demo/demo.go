@@ -32,6 +32,7 @@ type file struct {
 	}
 	People []struct{ Name, Email, Phone, Note string }
 	Todos  []entry
+	Views  []savedView
 }
 
 type list struct {
@@ -52,6 +53,7 @@ type entry struct {
 	Repeat, Takes, Who, Remind string
 	Note, Handful              bool
 	InOrder                    bool `yaml:"inOrder"`
+	Outcome                    string
 	Files                      []string
 	Subtasks                   []entry
 }
@@ -77,7 +79,14 @@ func Fill(ctx context.Context, a *app.App) (int, error) {
 		w.step(w.clock.Now.Add(-time.Hour), book.EditList{ID: id, Archived: &put})
 	}
 	slices.SortStableFunc(w.steps, func(a, b app.Step) int { return a.At.Compare(b.At) })
-	return w.count, a.Seed(ctx, w.steps)
+	if err := a.Seed(ctx, w.steps); err != nil {
+		return 0, err
+	}
+	views, err := w.views(f.Views)
+	if err != nil {
+		return 0, err
+	}
+	return w.count, a.Seed(ctx, views)
 }
 
 // writer turns the file into commands, each at its own time.
@@ -202,14 +211,15 @@ func (w *writer) todo(e entry, parent book.ID) (err error) {
 	if cmd.Plan, err = w.plan(e.Plan); err != nil {
 		return err
 	}
-	if e.Made == 0 {
+	said := e.Made > 0
+	if !said {
 		e.Made = 1 + i%14
 	}
 	made := w.clock.Now.AddDate(0, 0, -e.Made).Add(-time.Duration(i) * time.Minute)
 	if e.Done+e.Cancelled+e.Deleted != "" {
 		made = made.AddDate(0, 0, -14)
 	}
-	if !parent.IsZero() {
+	if !parent.IsZero() && !said {
 		made = w.clock.Now.AddDate(0, 0, -2).Add(time.Duration(i) * time.Second)
 	}
 	if err := w.say(e, made, &cmd); err != nil {
@@ -224,6 +234,9 @@ func (w *writer) todo(e entry, parent book.ID) (err error) {
 	if e.Status == "in-process" {
 		status := book.InProcess
 		w.step(made.Add(time.Hour), book.Edit{ID: cmd.ID, Status: &status})
+	}
+	if e.Outcome != "" {
+		w.step(made.Add(time.Hour), book.Edit{ID: cmd.ID, Outcome: &e.Outcome})
 	}
 	if e.Handful {
 		w.step(w.clock.Now, book.Pick{ID: cmd.ID})

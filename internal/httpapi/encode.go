@@ -165,7 +165,14 @@ func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result) contr
 
 func encodeRow(b *book.Book, r view.Row) contract.Row {
 	row := contract.Row{Todo: encodeTodo(b, r.Todo), Late: r.Late, DaysLate: r.DaysLate, Dimmed: r.Dimmed,
-		Progress: encodeProgress(r.Progress), Next: titled(r.Next), Why: orAbsent(r.Why)}
+		Progress: encodeProgress(r.Progress), Why: orAbsent(r.Why)}
+	if s := r.Standing; s != nil {
+		moved := s.Moved.String()
+		row.Next, row.NoNext, row.Moved = titled(s.Next), orFalse(s.Next == nil), &moved
+		if s.Quiet > 0 {
+			row.Quiet = &s.Quiet
+		}
+	}
 	if r.Waited > 0 {
 		row.Waited = &r.Waited
 	}

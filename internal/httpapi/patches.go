@@ -1,8 +1,8 @@
 package httpapi
 
 import (
-	"encoding/json"
 	"encoding/binary"
+	"encoding/json"
 	"hash/maphash"
 	"slices"
 	"strconv"

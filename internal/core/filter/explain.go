@@ -15,11 +15,10 @@ func (f Filter) Phrase(b *book.Book, path string) string {
 	if n == nil {
 		return ""
 	}
-	s := n.say(b, true)
-	if strings.HasSuffix(path, "/not") && f.root.at(strings.TrimSuffix(path, "/not")) != nil {
-		return "not " + s
+	if above, under := strings.CutSuffix(path, "/not"); under && n.kind == isTest {
+		return f.root.at(above).say(b, true)
 	}
-	return s
+	return n.say(b, true)
 }
 
 func (n *node) at(path string) *node {

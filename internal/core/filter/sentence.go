@@ -38,7 +38,7 @@ func (n *node) say(b *book.Book, top bool) string {
 		return n.test.say(b)
 	case isNot:
 		if inner := n.nodes[0]; inner.kind == isTest {
-			return "not " + inner.say(b, false)
+			return inner.test.sayNot(b)
 		}
 		return "not " + n.nodes[0].say(b, false)
 	}
@@ -124,6 +124,23 @@ func (t *Test) say(b *book.Book) string {
 		return "not " + yes
 	}
 	return yes
+}
+
+// someWords say that there is a value, where None says that there is none.
+var someWords = map[Field]string{List: "in a list", Section: "in a section", Tag: "tagged", Person: "with somebody", Estimate: "with an estimate",
+	Due: "with a due", Start: "with a start", Plan: "with a plan or parked", Completed: "completed or cancelled already"}
+
+// sayNot says that a test does not hold, without a double no.
+func (t *Test) sayNot(b *book.Book) string {
+	switch t.Op {
+	case None:
+		return someWords[t.Field]
+	case No:
+		yes := *t
+		yes.Op = Yes
+		return yes.say(b)
+	}
+	return "not " + t.say(b)
 }
 
 func keep(w string, of ...string) string {

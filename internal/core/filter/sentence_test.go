@@ -20,7 +20,7 @@ func TestSentences(t *testing.T) {
 		{`{"all":[{"field":"shelf","op":"any-of","values":["%shelf"]},{"any":[{"field":"overdue","op":"yes"},{"field":"priority","op":"any-of","values":["high"]}]}]}`,
 			"On the shelf Museum, and (overdue, or of high priority)."},
 		{`{"not":{"all":[{"field":"list","op":"any-of","values":["%loans"]},{"field":"tag","op":"none"}]}}`, "Not (in Loans, and untagged)."},
-		{`{"not":{"field":"list","op":"none"}}`, "Not in no list."},
+		{`{"not":{"field":"list","op":"none"}}`, "In a list."},
 		{`{"field":"tag","op":"all-of","values":["%calls","%work"]}`, "Tagged calls and work."},
 		{`{"field":"tag","op":"none-of","values":["%calls","%work"]}`, "Tagged none of calls and work."},
 		{`{"field":"due","op":"before","date":"P0D"}`, "Due before today."},

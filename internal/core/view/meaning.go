@@ -17,7 +17,7 @@ type Meaning struct {
 	// Total is how many of Looked match now.
 	Total, Looked int
 	Minutes       int
-	Tests   []filter.Weight
+	Tests         []filter.Weight
 	// Offer is the test that, dropped, would let most more in; nil for none.
 	Offer *filter.Weight
 	// OfferSays says so.

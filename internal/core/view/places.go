@@ -88,13 +88,6 @@ func (n moment) waited(t *book.Todo) int {
 	return max(n.today.Sub(t.Person.Since), 0)
 }
 
-// projects are the open to-dos with subtasks.
-func projects(b *book.Book) func(*book.Todo) (groupKey, bool) {
-	return func(t *book.Todo) (groupKey, bool) {
-		return groupKey{kind: All}, b.HasSubtasks(t.ID)
-	}
-}
-
 // CanDo tells which to-dos can be done right now, as far as each alone tells:
 // open, not waiting, not parked or planned for later, not before their start.
 func CanDo(c day.Clock) func(*book.Todo) bool { return at(c).ready }

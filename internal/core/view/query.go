@@ -128,8 +128,8 @@ type Row struct {
 	// Progress is that of a project, with a Total of 0 where it has no
 	// subtasks.
 	Progress book.Progress
-	// Next is a project's next action, in Projects.
-	Next *book.Todo
+	// Standing is how a project stands, in Projects.
+	Standing *Standing
 	// Why says why the row stands where it does, in Ready.
 	Why string
 	// Waited is how many days someone has been waited for, in Waiting.
@@ -369,7 +369,7 @@ func (n moment) window(b *book.Book, bucket []*book.Todo, order func(a, b *book.
 		r.Progress = b.Progress(p.todo)
 		switch q.Name {
 		case Projects:
-			r.Next = b.Next(p.todo, n.ready)
+			r.Standing = n.standing(b, p.todo)
 		case Ready:
 			r.Why = n.why(p.todo)
 		case Waiting, WithPerson:

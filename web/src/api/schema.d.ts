@@ -1765,6 +1765,12 @@ export interface components {
             path?: string[];
             progress?: components["schemas"]["Progress"];
             next?: components["schemas"]["Titled"];
+            /** @description A project with no next action; absent for one that has one, and outside Projects */
+            noNext?: boolean;
+            /** @description The day on which a project, or anything under it, last changed; absent outside Projects */
+            moved?: string;
+            /** @description Days without a change, from 14 on; absent for fewer */
+            quiet?: number;
             /** @description Why it stands where it does; absent outside Ready */
             why?: string;
             found?: components["schemas"]["Found"];

@@ -31,7 +31,7 @@ mark {
   color: inherit;
   font-weight: 700;
   text-decoration: underline;
-  text-decoration-color: var(--copper);
+  text-decoration-color: var(--rim);
   text-decoration-thickness: 2px;
   text-underline-offset: 3px;
 }

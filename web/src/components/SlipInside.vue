@@ -31,6 +31,10 @@ const share = computed(() => {
 const fixed = computed(() => props.binned || props.todo.record !== undefined);
 const open = (id: string) => router.replace({ ...route, query: { ...route.query, slip: id } });
 
+async function setOutcome(text: string) {
+  const outcome = text.trim() || null;
+  if (outcome !== (props.todo.outcome ?? null)) await actions.edit(props.todo, { outcome });
+}
 async function add() {
   const said = title.value.trim();
   if (!said) return;
@@ -67,6 +71,17 @@ async function add() {
     >
       <div :style="{ width: `${share}%` }" />
     </div>
+    <label v-if="inside.subtasks.length" class="outcome">
+      <span>True when it is done</span>
+      <input
+        :value="todo.outcome ?? ''"
+        maxlength="500"
+        :disabled="fixed"
+        placeholder="The lamps hang, lit, on the opening evening"
+        @change="setOutcome(($event.target as HTMLInputElement).value)"
+        @keydown.enter.prevent="($event.target as HTMLInputElement).blur()"
+      />
+    </label>
     <ul>
       <li v-for="sub in inside.subtasks" :key="sub.id">
         <span v-if="sub.isNote" class="note">note</span>
@@ -135,6 +150,23 @@ async function add() {
 </template>
 
 <style scoped>
+.outcome {
+  display: block;
+  margin: 6px 0 4px;
+  color: var(--pencil);
+  font-size: 13px;
+}
+.outcome input {
+  width: 100%;
+  height: 30px;
+  margin-top: 2px;
+  padding: 0 8px;
+  border: 1px solid var(--tin);
+  border-radius: var(--corner);
+  background: var(--glaze);
+  color: var(--ink);
+  font-size: 15px;
+}
 .inside {
   margin-bottom: 14px;
 }

@@ -236,6 +236,7 @@ onBeforeUnmount(() => {
       <span v-if="row.found?.notes" class="excerpt"
         ><MarkedText :text="row.found.notes" :spans="row.found.inNotes"
       /></span>
+      <span v-else-if="row.moved && todo.outcome" class="excerpt">{{ todo.outcome }}</span>
       <span v-else-if="row.found?.files" class="excerpt"
         >file: <MarkedText :text="row.found.files" :spans="row.found.inFiles"
       /></span>
@@ -290,6 +291,9 @@ onBeforeUnmount(() => {
 }
 .row:focus-visible {
   outline-offset: -2px;
+}
+.row:has(.excerpt) {
+  min-height: 52px;
 }
 .excerpt {
   display: block;
@@ -460,6 +464,10 @@ onBeforeUnmount(() => {
 }
 .fact.late {
   color: var(--madder);
+  font-weight: 600;
+}
+.fact.flag {
+  color: var(--copper);
   font-weight: 600;
 }
 .fact.time {

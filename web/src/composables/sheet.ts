@@ -6,6 +6,9 @@ import { type SheetGroup, type Source, useOverview, useView } from "./queries";
 import { listById, viewNames } from "@/words/names";
 import { longDay, monthName, precision, shortDay, weekStart, addDays } from "@/words/dates";
 
+/** A quotation mark that is not closed yet is, while one goes on typing. */
+const closed = (q: string) => (q.split('"').length % 2 ? q : `${q}"`);
+
 /** What the address asks for: its rows, its name, and what is folded. */
 export function useSheet() {
   const route = useRoute();
@@ -15,7 +18,7 @@ export function useSheet() {
 
   const source = computed<Source>(() => {
     const { view, list, cup, tag, person, own } = route.params;
-    if (route.name === "search") return { kind: "search", q: String(route.query.q ?? "") };
+    if (route.name === "search") return { kind: "search", q: closed(String(route.query.q ?? "")) };
     if (typeof own === "string") return { kind: "own", own };
     if (typeof list === "string") return { kind: "list", list };
     if (typeof tag === "string") return { kind: "tag", tag };

@@ -5,7 +5,7 @@ import { listById } from "./names";
 
 export interface Fact {
   text: string;
-  tone?: "late" | "time";
+  tone?: "late" | "time" | "flag";
 }
 
 interface Place {
@@ -28,7 +28,7 @@ export function rowFacts(row: Row, place: Place): Fact[] {
     const days = row.waited === 1 ? "1 day" : `${row.waited} days`;
     facts.push({ text: `waited ${days}`, tone: "time" });
   }
-  if (row.next) facts.push({ text: `next: ${row.next.title}` });
+  facts.push(...projectFacts(row, place));
   if (row.progress) facts.push({ text: `${row.progress.done} of ${row.progress.total}` });
   if (todo.estimate && open) facts.push({ text: estimateWords(todo.estimate) });
   const who = open && personById(place.overview, todo.person?.id);
@@ -48,6 +48,18 @@ const shortRepeat = (words: string) =>
     .split(", ")
     .filter((w, i) => i === 0 || w === "paused")
     .join(", ");
+
+/** A project says what comes next, or that nothing does, and when it last moved. */
+function projectFacts(row: Row, { today }: Place): Fact[] {
+  const facts: Fact[] = [];
+  if (row.next) facts.push({ text: `next: ${row.next.title}` });
+  else if (row.noNext && row.progress?.done === row.progress?.total)
+    facts.push({ text: "nothing left: finish it", tone: "flag" });
+  else if (row.noNext) facts.push({ text: "no next action", tone: "flag" });
+  if (row.quiet) facts.push({ text: `no movement for ${row.quiet} days`, tone: "flag" });
+  else if (row.moved) facts.push({ text: `moved ${shortDay(row.moved, today)}` });
+  return facts;
+}
 
 function closedFacts({ todo }: Row, place: Place): Fact[] {
   const facts: Fact[] = todo.status === "cancelled" ? [{ text: "cancelled" }] : [];

@@ -1,0 +1,42 @@
+package view
+
+import (
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// QuietDays is after how many days without any change a project is flagged.
+const QuietDays = 14
+
+// Standing is how a project stands, in Projects.
+type Standing struct {
+	// Next is its next action; nil is flagged.
+	Next *book.Todo
+	// Moved is the day on which it or anything under it last changed, and Quiet
+	// the days since where these are QuietDays or more, else 0.
+	Moved day.Date
+	Quiet int
+}
+
+// projects are the open to-dos with subtasks.
+func projects(b *book.Book) func(*book.Todo) (groupKey, bool) {
+	return func(t *book.Todo) (groupKey, bool) {
+		return groupKey{kind: All}, b.HasSubtasks(t.ID)
+	}
+}
+
+func (n moment) standing(b *book.Book, t *book.Todo) *Standing {
+	s := &Standing{Next: b.Next(t, n.ready), Moved: n.DayOf(lastChange(b, t).Time())}
+	if days := n.today.Sub(s.Moved); days >= QuietDays {
+		s.Quiet = days
+	}
+	return s
+}
+
+func lastChange(b *book.Book, t *book.Todo) day.Timestamp {
+	last := t.Changed
+	for _, sub := range b.Subtasks(t.ID) {
+		last = max(last, lastChange(b, sub))
+	}
+	return last
+}

@@ -2,18 +2,30 @@ package app
 
 import (
 	"context"
+	"strings"
+	"unicode"
+
+	"golang.org/x/text/unicode/norm"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/search"
 	"tincup/internal/core/view"
-	"tincup/internal/store"
 )
+
+// Excerpt is where a search found its words in a to-do.
+type Excerpt struct {
+	Title []search.Span
+	// Notes is a stretch of the notes, and Files are the names of the files; ""
+	// where nothing was found in them.
+	Notes, Files     string
+	InNotes, InFiles []search.Span
+}
 
 // Search looks for to-dos and hands f what it found, as the Book has it, with
 // where in each row of it. f must not keep the Book, block or change anything.
 func (a *App) Search(ctx context.Context, q search.Query, offset, limit int,
-	f func(b *book.Book, c day.Clock, res *view.Result, excerpts map[book.ID]store.Excerpt)) error {
+	f func(b *book.Book, c day.Clock, res *view.Result, excerpts map[book.ID]Excerpt)) error {
 	found, err := a.store.Search(ctx, q)
 	if err != nil {
 		return err
@@ -22,14 +34,58 @@ func (a *App) Search(ctx context.Context, q search.Query, offset, limit int,
 	a.Read(func(b *book.Book, c day.Clock) {
 		for _, g := range view.Found(b, c, found, offset, limit).Groups {
 			for _, r := range g.Rows {
-				shown = append(shown, r.Todo.ID)
+				if r.Todo.NotesSize > 0 {
+					shown = append(shown, r.Todo.ID)
+				}
 			}
 		}
 	})
-	excerpts, err := a.store.Excerpts(ctx, q, shown)
+	notes, err := a.store.NotesOf(ctx, shown)
 	if err != nil {
 		return err
 	}
-	a.Read(func(b *book.Book, c day.Clock) { f(b, c, view.Found(b, c, found, offset, limit), excerpts) })
+	m := search.NewMarker(q, foldWord)
+	a.Read(func(b *book.Book, c day.Clock) {
+		res := view.Found(b, c, found, offset, limit)
+		excerpts := map[book.ID]Excerpt{}
+		for _, g := range res.Groups {
+			for _, r := range g.Rows {
+				excerpts[r.Todo.ID] = excerpt(m, r.Todo, notes[r.Todo.ID])
+			}
+		}
+		f(b, c, res, excerpts)
+	})
 	return nil
+}
+
+func excerpt(m *search.Marker, t *book.Todo, notes string) Excerpt {
+	e := Excerpt{Title: m.Marks(t.Title, 0)}
+	e.Notes, e.InNotes = m.Excerpt(notes)
+	var names []string
+	for _, file := range t.Attachments {
+		if len(m.Marks(file.Name, 1)) > 0 {
+			names = append(names, file.Name)
+		}
+	}
+	e.Files = strings.Join(names, ", ")
+	e.InFiles = m.Marks(e.Files, 0)
+	return e
+}
+
+// foldWord takes case and marks from a word, as the search index does.
+func foldWord(word string) string {
+	plain := true
+	for i := range len(word) {
+		plain = plain && word[i] < 0x80
+	}
+	word = strings.ToLower(word)
+	if plain {
+		return word
+	}
+	return strings.Map(func(r rune) rune {
+		if unicode.Is(unicode.Mn, r) {
+			return -1
+		}
+		return r
+	}, norm.NFD.String(word))
 }

@@ -211,7 +211,7 @@ func BenchmarkSearch(b *testing.B) {
 			}
 			found := 0
 			ours := timed(func() {
-				if err := a.Search(b.Context(), q, 0, 200, func(_ *book.Book, _ day.Clock, res *view.Result, _ map[book.ID]store.Excerpt) {
+				if err := a.Search(b.Context(), q, 0, 200, func(_ *book.Book, _ day.Clock, res *view.Result, _ map[book.ID]app.Excerpt) {
 					found = res.Total
 				}); err != nil {
 					b.Fatal(err)

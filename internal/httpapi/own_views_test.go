@@ -224,3 +224,33 @@ func TestPatches(t *testing.T) {
 		t.Errorf("an unknown mark was answered with %d bytes", len(a.body))
 	}
 }
+
+// A row whose tag has another name by now is sent again, though the to-do is as
+// it was; and so is one whose project moved on.
+func TestPatchesSeeWhatIsBesideARow(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	id, _ := s.capture(`{"title":"tagged","tags":["calls"],"due":"2026-11-25"}`)
+	project, _ := s.capture(`{"title":"project","due":"2026-11-26"}`)
+	sub, _ := s.capture(`{"title":"step","parent":"` + project + `"}`)
+	tag := s.want(200, "GET", "/api/overview", "").text(t, "tags.0.id")
+	const path = "/api/views/within-a-week"
+	last := s.want(200, "GET", path, "")
+	for what, change := range map[string]func(){
+		id:      func() { s.want(200, "PATCH", "/api/tags/"+tag, `{"name":"letters"}`) },
+		project: func() { s.want(200, "POST", "/api/todos/"+sub+"/complete", "") },
+	} {
+		change()
+		patch := s.want(200, "GET", path+"?have="+last.text(t, "mark"), "")
+		if !strings.Contains(patch.body, `"`+what+`"`) || !strings.Contains(patch.body, `"builds"`) {
+			t.Errorf("%s", patch.body)
+		}
+		last = s.want(200, "GET", path, "")
+		s.setClock("2026-11-27T09:10")
+		late := s.want(200, "GET", path+"?have="+last.text(t, "mark"), "")
+		if !strings.Contains(late.body, `"daysLate":2`) {
+			t.Errorf("days later: %s", late.body)
+		}
+		s.setClock("2026-11-24T09:10")
+		last = s.want(200, "GET", path, "")
+	}
+}

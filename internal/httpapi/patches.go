@@ -2,8 +2,8 @@ package httpapi
 
 import (
 	"encoding/binary"
-	"encoding/json"
 	"hash/maphash"
+	"reflect"
 	"slices"
 	"strconv"
 	"sync"
@@ -68,10 +68,44 @@ func (p *patches) answer(c *gin.Context, v *contract.View) {
 	}
 }
 
+// mark hashes a row: its to-do by its revision and by its tags, whose names
+// change without it, and all that is worked out beside it.
 func (p *patches) mark(r contract.Row) rowMark {
-	// A row is plain data, which always encodes.
-	packed, _ := json.Marshal(r)
-	return rowMark{r.Todo.Id, maphash.Bytes(p.seed, packed)}
+	var h maphash.Hash
+	h.SetSeed(p.seed)
+	id := r.Todo.Id
+	r.Todo = contract.Todo{Id: id, Revision: r.Todo.Revision, Tags: r.Todo.Tags}
+	writeValue(&h, reflect.ValueOf(&r).Elem())
+	return rowMark{id, h.Sum64()}
+}
+
+// writeValue hashes plain data, whatever fields it has.
+func writeValue(h *maphash.Hash, v reflect.Value) {
+	switch v.Kind() {
+	case reflect.Pointer:
+		if !v.IsNil() {
+			writeValue(h, v.Elem())
+		}
+	case reflect.Struct:
+		for i := range v.NumField() {
+			h.WriteByte(byte(i))
+			writeValue(h, v.Field(i))
+		}
+	case reflect.Slice:
+		for i := range v.Len() {
+			h.WriteByte(byte(i))
+			writeValue(h, v.Index(i))
+		}
+	case reflect.String:
+		h.WriteString(v.String())
+	case reflect.Int, reflect.Int64:
+		maphash.WriteComparable(h, v.Int())
+	case reflect.Bool:
+		maphash.WriteComparable(h, v.Bool())
+	case reflect.Map: // a field that may be null, which only the to-do has
+	default:
+		panic("httpapi: a row has a field of kind " + v.Kind().String())
+	}
 }
 
 // remember keeps an answer, and finds the one with a mark.

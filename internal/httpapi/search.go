@@ -3,11 +3,11 @@ package httpapi
 import (
 	"errors"
 	"fmt"
-	"strings"
 	"unicode/utf16"
 
 	"github.com/gin-gonic/gin"
 
+	"tincup/internal/app"
 	"tincup/internal/core/book"
 	"tincup/internal/core/search"
 	"tincup/internal/core/view"
@@ -36,12 +36,12 @@ func (s *server) Search(c *gin.Context, params contract.SearchParams) {
 	}
 	var body contract.View
 	err = s.app.Search(c.Request.Context(), q, offset, limit,
-		func(b *book.Book, clock clockNow, res *view.Result, excerpts map[book.ID]store.Excerpt) {
+		func(b *book.Book, clock clockNow, res *view.Result, excerpts map[book.ID]app.Excerpt) {
 			body = encodeView(b, clock, view.Query{}, res)
 			body.Sentence = foundWords(res.Total)
 			for i, g := range res.Groups {
 				for j, r := range g.Rows {
-					body.Groups[i].Rows[j].Found = encodeExcerpt(excerpts[r.Todo.ID])
+					body.Groups[i].Rows[j].Found = encodeExcerpt(r.Todo.Title, excerpts[r.Todo.ID])
 				}
 			}
 		})
@@ -65,36 +65,33 @@ func foundWords(n int) string {
 	return fmt.Sprintf("%d hold these words, the best first.", n)
 }
 
-func encodeExcerpt(e store.Excerpt) *contract.Found {
-	out := &contract.Found{}
-	_, out.Title = marked(e.Title)
+func encodeExcerpt(title string, e app.Excerpt) *contract.Found {
+	out := &contract.Found{Title: spansIn(title, e.Title)}
 	if e.Notes != "" {
-		text, spans := marked(e.Notes)
-		out.Notes, out.InNotes = &text, &spans
+		spans := spansIn(e.Notes, e.InNotes)
+		out.Notes, out.InNotes = &e.Notes, &spans
 	}
 	if e.Files != "" {
-		text, spans := marked(e.Files)
-		out.Files, out.InFiles = &text, &spans
+		spans := spansIn(e.Files, e.InFiles)
+		out.Files, out.InFiles = &e.Files, &spans
 	}
 	return out
 }
 
-// marked takes the marks out of a text and says where they stood, in UTF-16 code
-// units.
-func marked(s string) (text string, spans []contract.Span) {
-	spans = []contract.Span{}
-	var b strings.Builder
-	at, begun := 0, 0
-	for _, r := range s {
-		switch string(r) {
-		case store.Begin:
-			begun = at
-		case store.End:
-			spans = append(spans, contract.Span{Start: begun, End: at})
-		default:
-			b.WriteRune(r)
-			at += max(utf16.RuneLen(r), 1)
+// spansIn counts spans in UTF-16 code units.
+func spansIn(text string, spans []search.Span) []contract.Span {
+	out := make([]contract.Span, 0, len(spans))
+	units, at := 0, 0
+	upTo := func(b int) int {
+		for _, r := range text[at:b] {
+			units += max(utf16.RuneLen(r), 1)
 		}
+		at = b
+		return units
 	}
-	return b.String(), spans
+	for _, s := range spans {
+		start := upTo(s.Start)
+		out = append(out, contract.Span{Start: start, End: upTo(s.End)})
+	}
+	return out
 }

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"fmt"
 	"slices"
 
@@ -86,16 +87,32 @@ type writer struct {
 }
 
 func (w writer) exec(query string, args ...any) error {
+	statement, err := w.prepared(query)
+	if err == nil {
+		_, err = statement.ExecContext(w.ctx, args...)
+	}
+	return err
+}
+
+// one runs a query for one row.
+func (w writer) one(query string, args []any, into ...any) error {
+	statement, err := w.prepared(query)
+	if err == nil {
+		err = statement.QueryRowContext(w.ctx, args...).Scan(into...)
+	}
+	return err
+}
+
+func (w writer) prepared(query string) (*sql.Stmt, error) {
 	statement, ok := w.store.statements[query]
-	if !ok {
-		var err error
-		if statement, err = w.store.conn.PrepareContext(w.ctx, query); err != nil {
-			return err
-		}
+	if ok {
+		return statement, nil
+	}
+	statement, err := w.store.conn.PrepareContext(w.ctx, query)
+	if err == nil {
 		w.store.statements[query] = statement
 	}
-	_, err := statement.ExecContext(w.ctx, args...)
-	return err
+	return statement, err
 }
 
 func saveChange(w writer, c *book.Change) error {

@@ -13,11 +13,13 @@ import (
 // The statements that keep the search index. It holds a row for each to-do, the
 // bin's too, and is written in the transaction that changes the to-do.
 const (
-	numberWords = "INSERT OR IGNORE INTO search_rows (todo) VALUES (?)"
+	numberWords = "INSERT INTO search_rows (todo) VALUES (?)"
 	forgetWords = "DELETE FROM search WHERE rowid = (SELECT nth FROM search_rows WHERE todo = ?)"
 	forgetRow   = "DELETE FROM search_rows WHERE todo = ?"
-	putWords    = `INSERT INTO search (rowid, title, tags, person, files, notes)
-		SELECT nth, title, tags, person, files, notes FROM search_words WHERE todo = ?`
+	readWords   = "SELECT nth, title, tags, person, files, notes FROM search_words WHERE todo = ?"
+	// One row by its values: what FTS5 is given by a SELECT, or in several rows,
+	// it writes out at once, lest the statement is taken back.
+	putWords    = "INSERT INTO search (rowid, title, tags, person, files, notes) VALUES (?, ?, ?, ?, ?, ?)"
 	taggedTodos = "SELECT todo FROM todo_tags WHERE tag = ?"
 	personTodos = "SELECT id FROM todos WHERE person = ?"
 )
@@ -27,7 +29,7 @@ var searched = []string{"title", "notes", "person", "tags", "attachments"}
 
 // saveWords brings the index up to date with a change that has been written.
 func saveWords(w writer, c *book.Change) error {
-	again := map[book.ID]bool{}
+	fresh, again := map[book.ID]bool{}, map[book.ID]bool{}
 	for _, d := range c.Todos {
 		switch {
 		case d.After == nil:
@@ -37,7 +39,9 @@ func saveWords(w writer, c *book.Change) error {
 			if err := w.exec(forgetRow, id(d.Before.ID)); err != nil {
 				return err
 			}
-		case d.Before == nil || slices.ContainsFunc(book.Altered(d.Before, d.After).Names(),
+		case d.Before == nil:
+			fresh[d.After.ID] = true
+		case slices.ContainsFunc(book.Altered(d.Before, d.After).Names(),
 			func(field string) bool { return slices.Contains(searched, field) }):
 			again[d.After.ID] = true
 		}
@@ -52,14 +56,40 @@ func saveWords(w writer, c *book.Change) error {
 	if err := renamed(w, c, again); err != nil {
 		return err
 	}
+	for todo := range fresh {
+		if err := w.exec(numberWords, id(todo)); err != nil {
+			return err
+		}
+		if err := index(w, todo); err != nil {
+			return err
+		}
+	}
 	for todo := range again {
-		for _, query := range []string{numberWords, forgetWords, putWords} {
-			if err := w.exec(query, id(todo)); err != nil {
-				return err
-			}
+		if fresh[todo] {
+			continue
+		}
+		if err := w.exec(forgetWords, id(todo)); err != nil {
+			return err
+		}
+		if err := index(w, todo); err != nil {
+			return err
 		}
 	}
 	return nil
+}
+
+// index writes the words of a to-do, if it is still there.
+func index(w writer, todo book.ID) error {
+	var nth int64
+	var words [5]string
+	err := w.one(readWords, []any{id(todo)}, &nth, &words[0], &words[1], &words[2], &words[3], &words[4])
+	if err == sql.ErrNoRows {
+		return nil
+	}
+	if err == nil {
+		err = w.exec(putWords, nth, words[0], words[1], words[2], words[3], words[4])
+	}
+	return err
 }
 
 // renamed finds what carries a tag or a person that has another name by now.
@@ -92,15 +122,11 @@ func renamed(w writer, c *book.Change, again map[book.ID]bool) error {
 // MaxHits is how many to-dos a search finds at most.
 const MaxHits = 5000
 
-// weigh ranks a hit in the title before one in a tag, a person's name, a file's
-// name and the notes, in that order.
-const weigh = "bm25(search, 10, 5, 5, 3, 1)"
-
 // Search returns the to-dos that a query finds, the best first, MaxHits of them
 // at most.
 func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
 	var found []book.ID
-	err := each(ctx, s.read, "SELECT todo FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? ORDER BY "+weigh+" LIMIT ?",
+	err := each(ctx, s.read, "SELECT todo FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? ORDER BY rank LIMIT ?",
 		func(r *sql.Rows) error {
 			var todo book.ID
 			err := r.Scan((*id)(&todo))
@@ -110,50 +136,24 @@ func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
 	return found, explain(err)
 }
 
-// Excerpt is where a query was found in a to-do. In both texts what was found
-// stands between Begin and End.
-type Excerpt struct {
-	Title string
-	// Notes is a stretch of the notes, "" where nothing was found in them.
-	Notes string
-	// Files are the names of its files, "" where nothing was found in them.
-	Files string
-}
-
-// What an Excerpt marks with: two code points that no text has (Unicode, section
-// 23.7).
-const (
-	Begin = "\uFDD0"
-	End   = "\uFDD1"
-)
-
-// Excerpts shows where a query was found in some of the to-dos it found.
-func (s *Store) Excerpts(ctx context.Context, q search.Query, todos []book.ID) (map[book.ID]Excerpt, error) {
-	out := make(map[book.ID]Excerpt, len(todos))
+// NotesOf returns the notes of some to-dos; those without any are not in it.
+func (s *Store) NotesOf(ctx context.Context, todos []book.ID) (map[book.ID]string, error) {
+	notes := make(map[book.ID]string, len(todos))
 	if len(todos) == 0 {
-		return out, nil
+		return notes, nil
 	}
-	const query = `SELECT todo, highlight(search, 0, '` + Begin + `', '` + End + `'), snippet(search, 4, '` + Begin + `', '` + End + `', '…', 14),
-		highlight(search, 3, '` + Begin + `', '` + End + `')
-		FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? AND search.rowid IN (SELECT nth FROM search_rows WHERE todo IN (`
-	args := []any{match(q)}
-	for _, t := range todos {
-		args = append(args, id(t))
+	args := make([]any, len(todos))
+	for i, t := range todos {
+		args[i] = id(t)
 	}
-	err := each(ctx, s.read, query+"?"+strings.Repeat(", ?", len(todos)-1)+"))", func(r *sql.Rows) error {
+	err := each(ctx, s.read, "SELECT todo, text FROM notes WHERE todo IN (?"+strings.Repeat(", ?", len(todos)-1)+")", func(r *sql.Rows) error {
 		var todo book.ID
-		var e Excerpt
-		err := r.Scan((*id)(&todo), &e.Title, &e.Notes, &e.Files)
-		if !strings.Contains(e.Notes, Begin) {
-			e.Notes = ""
-		}
-		if !strings.Contains(e.Files, Begin) {
-			e.Files = ""
-		}
-		out[todo] = e
+		var text string
+		err := r.Scan((*id)(&todo), &text)
+		notes[todo] = text
 		return err
 	}, args...)
-	return out, explain(err)
+	return notes, explain(err)
 }
 
 // match writes a query as FTS5 wants it (its documentation, section 3): every

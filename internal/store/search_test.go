@@ -94,32 +94,6 @@ func TestSearch(t *testing.T) {
 	}
 }
 
-func TestExcerpts(t *testing.T) {
-	k := newPen(t, filepath.Join(t.TempDir(), "t.db"))
-	defer shut(t, k.store)
-	long := strings.Repeat("nothing of note here. ", 200) + "The signal lamp is cracked. " + strings.Repeat("and nothing after. ", 200)
-	id := k.do("w", book.Capture{Title: "Lámparas and a lamp", Notes: long}).Todo().ID
-	plain := k.do("w", book.Capture{Title: "Lamp", Notes: "no"}).Todo().ID
-	k.do("w", book.Attach{ID: plain, File: book.Attachment{Name: "lamp.png", Hash: strings.Repeat("0", 64), Type: "image/png", Size: 9}})
-	q, _ := search.Parse("lamp")
-	got, err := k.store.Excerpts(t.Context(), q, []book.ID{id, plain})
-	if err != nil {
-		t.Fatal(err)
-	}
-	mark := func(s string) string {
-		return strings.NewReplacer(store.Begin, "[", store.End, "]").Replace(s)
-	}
-	if s := mark(got[id].Title); s != "[Lámparas] and a [lamp]" {
-		t.Errorf("the title is marked %q", s)
-	}
-	if s := mark(got[id].Notes); !strings.Contains(s, "The signal [lamp] is cracked") || len(s) > 200 || !strings.HasPrefix(s, "…") {
-		t.Errorf("the notes are %q", s)
-	}
-	if e := got[plain]; mark(e.Title) != "[Lamp]" || e.Notes != "" || mark(e.Files) != "[lamp].png" {
-		t.Errorf("%+v", e)
-	}
-}
-
 // A file of an older version is searched at once, all that it held.
 func TestSearchAfterMigration(t *testing.T) {
 	k := newPen(t, filepath.Join(t.TempDir(), "t.db"))

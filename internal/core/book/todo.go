@@ -34,57 +34,58 @@ const (
 )
 
 // Todo is one thing to do. In JSON, as the history keeps it, what is not set is
-// left out.
+// left out. What views look at of every to-do stands first, close together in
+// memory.
 type Todo struct {
-	ID ID
+	ID        ID
+	Completed day.Timestamp `json:",omitzero"` // when completed or cancelled
+	Created   day.Timestamp `json:",omitzero"`
+	Deleted   day.Timestamp `json:",omitzero"` // when put in the bin
+	// Due is the last moment it may be finished.
+	Due day.Moment `json:",omitzero"`
+	// Start is the first day it can be worked on.
+	Start day.Date `json:",omitzero"`
+	// Handful is the day for which it was picked; it lapses when the day ends.
+	Handful  day.Date `json:",omitzero"`
+	Status   Status   `json:",omitzero"`
+	Priority Priority `json:",omitzero"`
+	// IsNote: kind note, with nothing to tick (RFC 5545 VJOURNAL).
+	IsNote bool `json:",omitzero"`
+	// InOrder: its subtasks are done one after another.
+	InOrder bool `json:",omitzero"`
+	// Estimate is the minutes it takes, 0 for none, to MaxEstimate.
+	Estimate int32 `json:",omitzero"`
+	// Plan is when the person means to do it.
+	Plan   day.Horizon `json:",omitzero"`
+	Person Involved    `json:",omitzero"`
+	// Parent is the to-do it is a subtask of.
+	Parent ID `json:",omitzero"`
+	// Repeat is how it comes round; it is not written to.
+	Repeat *repeat.Repeat `json:",omitzero"`
+	// List is none for the Cup. A subtask is in its parent's list.
+	List ID `json:",omitzero"`
+	// Tags are ids in the order they were added, each once.
+	Tags []ID `json:",omitzero"`
+	// Record is set on what is kept of an occurrence that was ticked, and names
+	// the to-do it is a record of. Its Repeat is as it was then.
+	Record   ID       `json:",omitzero"`
+	Position Position `json:",omitzero"`
+	// Section is one of its list's, none for the stretch before the first. A
+	// subtask is in its parent's section.
+	Section ID `json:",omitzero"`
 	// Title is one line of 1 to 500 characters.
 	Title string
 	// NotesSize is the length of the notes in bytes, 0 to MaxNotes. The text
 	// itself stays with the Notes the Book was made with.
 	NotesSize int32 `json:",omitzero"`
-	// List is none for the Cup. A subtask is in its parent's list.
-	List ID `json:",omitzero"`
-	// Section is one of its list's, none for the stretch before the first. A
-	// subtask is in its parent's section.
-	Section ID `json:",omitzero"`
-	// Parent is the to-do it is a subtask of.
-	Parent   ID       `json:",omitzero"`
-	Position Position `json:",omitzero"`
-	Status   Status   `json:",omitzero"`
-	// IsNote: kind note, with nothing to tick (RFC 5545 VJOURNAL).
-	IsNote bool `json:",omitzero"`
-	// InOrder: its subtasks are done one after another.
-	InOrder bool `json:",omitzero"`
 	// Outcome is what will be true when a project is done, to MaxOutcome
 	// characters on one line.
 	Outcome string `json:",omitzero"`
-	// Handful is the day for which it was picked; it lapses when the day ends.
-	Handful  day.Date `json:",omitzero"`
-	Priority Priority `json:",omitzero"`
-	// Start is the first day it can be worked on.
-	Start day.Date `json:",omitzero"`
-	// Due is the last moment it may be finished.
-	Due day.Moment `json:",omitzero"`
-	// Plan is when the person means to do it.
-	Plan day.Horizon `json:",omitzero"`
-	// Estimate is the minutes it takes, 0 for none, to MaxEstimate.
-	Estimate int32 `json:",omitzero"`
 	// Reminders are in the order they were added, each once.
 	Reminders []day.Reminder `json:",omitzero"`
-	Person    Involved       `json:",omitzero"`
-	// Repeat is how it comes round; it is not written to.
-	Repeat *repeat.Repeat `json:",omitzero"`
-	// Record is set on what is kept of an occurrence that was ticked, and names
-	// the to-do it is a record of. Its Repeat is as it was then.
-	Record ID `json:",omitzero"`
 	// Attachments are in the order they were added.
-	Attachments []Attachment `json:",omitzero"`
-	// Tags are ids in the order they were added, each once.
-	Tags      []ID          `json:",omitzero"`
-	Created   day.Timestamp `json:",omitzero"`
-	Changed   day.Timestamp `json:",omitzero"`
-	Completed day.Timestamp `json:",omitzero"` // when completed or cancelled
-	Deleted   day.Timestamp `json:",omitzero"` // when put in the bin
+	Attachments []Attachment  `json:",omitzero"`
+	Changed     day.Timestamp `json:",omitzero"`
 	// Revision is that of the change that last touched the row.
 	Revision int64 `json:",omitzero"`
 }

@@ -264,7 +264,7 @@ func (m *Matcher) flag(f Field) question {
 	case NextAction:
 		return question{m.isNext, 400}
 	case Attachment:
-		return question{func(t *book.Todo) bool { return len(t.Attachments) > 0 }, 1}
+		return question{func(t *book.Todo) bool { return len(t.Attachments) > 0 }, 8} // it lies far off in memory
 	}
 	return question{func(t *book.Todo) bool { return t.Handful == m.today }, 1}
 }

@@ -166,14 +166,7 @@ func (d Definition) Sentence(b *book.Book) string {
 
 // ask makes a question of the definition.
 func (d Definition) ask(b *book.Book, now moment) *question {
-	m := d.Filter.Matcher(b, now.Clock, now.ready)
-	q := &question{rows: d.among(b), order: byWeight}
-	q.group = func(t *book.Todo) (groupKey, bool) {
-		is, err := m.Match(t)
-		if err != nil && q.err == nil {
-			q.err = err
-		}
-		return groupKey{kind: All}, is
-	}
+	q := &question{rows: d.among(b), order: byWeight, all: true, group: everything}
+	q.only(d.Filter.Matcher(b, now.Clock, now.ready))
 	return q
 }

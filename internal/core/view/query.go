@@ -158,6 +158,8 @@ type groupKey struct {
 type question struct {
 	// rows is where to look.
 	rows []*book.Todo
+	// holds, if set, tells which of them are looked at.
+	holds func(*book.Todo) bool
 	// group returns the group a to-do falls in; ok is false when it is out.
 	group func(*book.Todo) (key groupKey, ok bool)
 	// order compares within a group, save where slots go first.
@@ -168,6 +170,8 @@ type question struct {
 	flat bool
 	// always are groups that stand there though they are empty.
 	always []groupKey
+	// all: every row that is looked at is in the one group.
+	all bool
 	// keyed: the order is the person's, and holds in every group.
 	keyed bool
 	err   error
@@ -272,20 +276,13 @@ func (d Definition) defaults(q Query) Query {
 // as it says.
 func (a *question) narrow(b *book.Book, now moment, q Query) {
 	if !q.Narrow.IsZero() {
-		group, m := a.group, q.Narrow.Matcher(b, now.Clock, now.ready)
-		a.group = func(t *book.Todo) (groupKey, bool) {
-			if is, err := m.Match(t); !is {
-				if err != nil && a.err == nil {
-					a.err = err
-				}
-				return groupKey{}, false
-			}
-			return group(t)
-		}
+		a.only(q.Narrow.Matcher(b, now.Clock, now.ready))
 		a.always, a.round = nil, nil
 	}
-	if q.Group != "" {
-		group, by := a.group, now.by(b, q.Group, q.UrgentDays)
+	if by := now.by(b, q.Group, q.UrgentDays); q.Group != "" && a.all {
+		a.group = func(t *book.Todo) (groupKey, bool) { return by(t), true }
+	} else if q.Group != "" {
+		group := a.group
 		a.group = func(t *book.Todo) (groupKey, bool) {
 			if _, ok := group(t); !ok {
 				return groupKey{}, false
@@ -307,12 +304,30 @@ func withPaused(b *book.Book) []*book.Todo {
 	return slices.Concat(b.Open(), b.Paused())
 }
 
+// only leaves out what a filter does not hold of, beside what is left out already.
+func (a *question) only(m *filter.Matcher) {
+	before := a.holds
+	a.holds = func(t *book.Todo) bool {
+		if before != nil && !before(t) {
+			return false
+		}
+		is, err := m.Match(t)
+		if err != nil && a.err == nil {
+			a.err = err
+		}
+		return is
+	}
+}
+
 func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
 	buckets := map[groupKey][]*book.Todo{}
 	for _, key := range a.always {
 		buckets[key] = nil
 	}
 	for _, t := range a.rows {
+		if a.holds != nil && !a.holds(t) {
+			continue
+		}
 		if key, ok := a.group(t); ok {
 			buckets[key] = append(buckets[key], t)
 		}
@@ -336,9 +351,14 @@ func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
 		case !a.keyed && (key.kind == PlannedToday || key.kind == Planned):
 			order = bySlot
 		}
-		res.Groups = append(res.Groups, Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, code: key.code, Count: len(rows), Notes: notes(rows),
-			Minutes: minutes(rows),
-			Rows:    now.window(b, rows, order, res.Total, q, a.flat), ComesRound: a.round[key]})
+		f := familyOf(rows)
+		g := Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, code: key.code, Count: len(rows), Notes: notes(rows),
+			Minutes: f.minutes(), ComesRound: a.round[key]}
+		if a.flat {
+			f = family{top: rows}
+		}
+		g.Rows = now.window(b, f, order, len(rows), res.Total, q)
+		res.Groups = append(res.Groups, g)
 		res.Total += len(rows)
 	}
 }
@@ -352,16 +372,16 @@ func notes(rows []*book.Todo) (n int) {
 	return n
 }
 
-// window puts the bucket that begins at row start in order and returns what
-// lies between Offset and Offset+Limit, if anything does.
-func (n moment) window(b *book.Book, bucket []*book.Todo, order func(a, b *book.Todo) int, start int, q Query, flat bool) []Row {
+// window puts the group of so many rows that begins at row start in order and
+// returns what lies between Offset and Offset+Limit, if anything does.
+func (n moment) window(b *book.Book, f family, order func(a, b *book.Todo) int, count, start int, q Query) []Row {
 	from := max(q.Offset-start, 0)
-	to := min(q.Offset+q.Limit-start, len(bucket))
+	to := min(q.Offset+q.Limit-start, count)
 	if from >= to {
 		return nil
 	}
 	rows := make([]Row, 0, to-from)
-	for _, p := range arrange(bucket, order, flat)[from:to] {
+	for _, p := range f.arrange(order, to)[from:to] {
 		r := n.row(p.todo)
 		if r.Depth = p.depth; p.depth == 0 {
 			r.Path = path(b, p.todo)

@@ -13,18 +13,28 @@ import (
 func (n moment) readyNow(b *book.Book) func(*book.Todo) (groupKey, bool) {
 	next := n.nextActions(b)
 	return func(t *book.Todo) (groupKey, bool) {
-		return groupKey{kind: All}, n.ready(t) && (t.Parent.IsZero() || next[t.ID])
+		return groupKey{kind: All}, n.readyIfOpen(t) && (t.Parent.IsZero() || next[t.ID])
 	}
 }
 
 // nextActions finds that of each open project that stands under no other.
 func (n moment) nextActions(b *book.Book) map[book.ID]bool {
 	next := map[book.ID]bool{}
+	seen := map[book.ID]bool{}
 	for _, t := range b.Open() {
-		if !t.Parent.IsZero() || !b.HasSubtasks(t.ID) {
+		if t.Parent.IsZero() || seen[t.Parent] {
 			continue
 		}
-		if action := b.Next(t, n.ready); action != nil {
+		seen[t.Parent] = true
+		top, err := b.Todo(t.Parent)
+		for err == nil && !top.Parent.IsZero() {
+			top, err = b.Todo(top.Parent)
+		}
+		if err != nil || top.ID != t.Parent && seen[top.ID] || !top.Open() || top.Paused() {
+			continue
+		}
+		seen[top.ID] = true
+		if action := b.Next(top, n.ready); action != nil {
 			next[action.ID] = true
 		}
 	}

@@ -30,9 +30,18 @@ func (n moment) overdue(t *book.Todo) bool {
 // ready: it can be done right now, as far as it alone tells: not waiting, not
 // parked, not planned for later and not before its start.
 func (n moment) ready(t *book.Todo) bool {
+	return t.Open() && !t.Paused() && n.readyIfOpen(t)
+}
+
+// readyIfOpen is ready for what is known to be open and not paused.
+func (n moment) readyIfOpen(t *book.Todo) bool {
+	return n.startable(t) && t.Person.Role != book.WaitingOn && (t.Plan.IsZero() || n.unplanned(t))
+}
+
+// unplanned: no plan keeps it for later, nor is it parked.
+func (n moment) unplanned(t *book.Todo) bool {
 	plan := n.plan(t)
-	return t.Open() && !t.Paused() && n.startable(t) && !plan.Later(n.today) && plan.Precision() != day.Parked &&
-		t.Person.Role != book.WaitingOn
+	return !plan.Later(n.today) && plan.Precision() != day.Parked
 }
 
 // startable: nothing about its start keeps it out of the way.

@@ -12,42 +12,129 @@ type placed struct {
 	depth int
 }
 
-// arrange puts the rows of a group in order: each subtask whose parent is in
-// the group stands under it, and siblings are ordered among themselves; flat,
-// they are ordered among all.
-func arrange(rows []*book.Todo, order func(a, b *book.Todo) int, flat bool) []placed {
-	nested := !flat && slices.ContainsFunc(rows, func(t *book.Todo) bool { return !t.Parent.IsZero() })
-	out := make([]placed, 0, len(rows))
-	if !nested {
-		slices.SortFunc(rows, order)
-		for _, t := range rows {
-			out = append(out, placed{todo: t})
+// family is the rows of a group with which stands under which.
+type family struct {
+	// top are those whose parent is not in the group; under holds the others by
+	// their parent. A family without subtasks has none under.
+	top   []*book.Todo
+	under map[book.ID][]*book.Todo
+}
+
+func familyOf(rows []*book.Todo) family {
+	first := slices.IndexFunc(rows, func(t *book.Todo) bool { return !t.Parent.IsZero() })
+	if first < 0 {
+		return family{top: rows}
+	}
+	f := family{top: make([]*book.Todo, first, len(rows)), under: map[book.ID][]*book.Todo{}}
+	copy(f.top, rows)
+	var subtasks []*book.Todo
+	for _, t := range rows[first:] {
+		if t.Parent.IsZero() {
+			f.top = append(f.top, t)
+			continue
 		}
-		return out
+		subtasks = append(subtasks, t)
+		f.under[t.Parent] = nil
 	}
-	here := make(map[book.ID]bool, len(rows))
+	// Only what is somebody's parent is looked for.
+	here := make(map[book.ID]bool, len(f.under))
 	for _, t := range rows {
-		here[t.ID] = true
+		if _, is := f.under[t.ID]; is {
+			here[t.ID] = true
+		}
 	}
-	var top []*book.Todo
-	under := map[book.ID][]*book.Todo{}
-	for _, t := range rows {
+	for _, t := range subtasks {
 		if here[t.Parent] {
-			under[t.Parent] = append(under[t.Parent], t)
+			f.under[t.Parent] = append(f.under[t.Parent], t)
 		} else {
-			top = append(top, t)
+			f.top = append(f.top, t)
 		}
 	}
+	return f
+}
+
+// arrange puts the first rows of a group in order, upTo of them: each subtask
+// whose parent is in the group stands under it, and siblings are ordered among
+// themselves.
+func (f family) arrange(order func(a, b *book.Todo) int, upTo int) []placed {
+	out := make([]placed, 0, upTo)
 	var walk func(siblings []*book.Todo, depth int)
 	walk = func(siblings []*book.Todo, depth int) {
-		slices.SortFunc(siblings, order)
-		for _, t := range siblings {
+		for _, t := range firstOf(siblings, order, upTo-len(out)) {
+			if len(out) >= upTo {
+				return
+			}
 			out = append(out, placed{t, depth})
-			walk(under[t.ID], depth+1)
+			if len(f.under) > 0 {
+				walk(f.under[t.ID], depth+1)
+			}
 		}
 	}
-	walk(top, 0)
+	walk(f.top, 0)
 	return out
+}
+
+// minutes is the work in a group, each row's counted once: its estimate, or the
+// work of its subtasks in the group where that is more.
+func (f family) minutes() (sum int) {
+	for _, t := range f.top {
+		sum += f.work(t)
+	}
+	return sum
+}
+
+func (f family) work(t *book.Todo) int {
+	below := 0
+	if len(f.under) > 0 {
+		for _, sub := range f.under[t.ID] {
+			below += f.work(sub)
+		}
+	}
+	return max(int(t.Estimate), below)
+}
+
+// firstOf returns the first n rows in order. The slice is rearranged.
+func firstOf(rows []*book.Todo, order func(a, b *book.Todo) int, n int) []*book.Todo {
+	if n <= 0 {
+		return nil
+	}
+	if n < len(rows)/4 {
+		selectFirst(rows, order, n)
+		rows = rows[:n]
+	}
+	slices.SortFunc(rows, order)
+	return rows
+}
+
+// selectFirst brings the first n rows to the front, in no order: a heap of n
+// with the last of them on top, which each better one takes the place of.
+func selectFirst(rows []*book.Todo, order func(a, b *book.Todo) int, n int) {
+	heap := rows[:n]
+	down := func(i int) {
+		for {
+			child := 2*i + 1
+			if child >= n {
+				return
+			}
+			if child+1 < n && order(heap[child+1], heap[child]) > 0 {
+				child++
+			}
+			if order(heap[child], heap[i]) <= 0 {
+				return
+			}
+			heap[i], heap[child] = heap[child], heap[i]
+			i = child
+		}
+	}
+	for i := n/2 - 1; i >= 0; i-- {
+		down(i)
+	}
+	for i := n; i < len(rows); i++ {
+		if order(rows[i], heap[0]) < 0 {
+			rows[i], heap[0] = heap[0], rows[i]
+			down(0)
+		}
+	}
 }
 
 // path names the to-dos above one, the outermost first.
@@ -82,42 +169,4 @@ func (n moment) comesRound(rows []*book.Todo, upTo int) map[groupKey][]*book.Tod
 		slices.SortFunc(todos, byWeight)
 	}
 	return found
-}
-
-// minutes is the work in a group, each row's counted once: its estimate, or the
-// work of its subtasks in the group where that is more.
-func minutes(rows []*book.Todo) (sum int) {
-	nested := false
-	for _, t := range rows {
-		sum += int(t.Estimate)
-		nested = nested || !t.Parent.IsZero()
-	}
-	if !nested || sum == 0 {
-		return sum
-	}
-	under := make(map[book.ID][]*book.Todo, len(rows))
-	here := make(map[book.ID]bool, len(rows))
-	for _, t := range rows {
-		here[t.ID] = true
-	}
-	for _, t := range rows {
-		if here[t.Parent] {
-			under[t.Parent] = append(under[t.Parent], t)
-		}
-	}
-	var work func(t *book.Todo) int
-	work = func(t *book.Todo) int {
-		below := 0
-		for _, sub := range under[t.ID] {
-			below += work(sub)
-		}
-		return max(int(t.Estimate), below)
-	}
-	sum = 0
-	for _, t := range rows {
-		if !here[t.Parent] {
-			sum += work(t)
-		}
-	}
-	return sum
 }

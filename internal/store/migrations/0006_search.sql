@@ -12,6 +12,10 @@ CREATE VIRTUAL TABLE search USING fts5 (
     prefix = '2 3'
 );
 
+-- A hit in the title counts most, then one in a tag, a person's name, a file's
+-- name and the notes.
+INSERT INTO search (search, rank) VALUES ('rank', 'bm25(10.0, 5.0, 5.0, 3.0, 1.0)');
+
 -- The words of each to-do, by its number.
 CREATE VIEW search_words AS
 SELECT r.nth, t.id AS todo, t.title,

@@ -104,13 +104,3 @@ func loadViews(ctx context.Context, db *sql.DB, into *book.Change) error {
 		return r.Scan((*id)(&row.ID), &row.Name, &row.Question, &row.Icon, text{&row.Colour}, &row.Position, &row.Pinned, &row.Counted, &row.Revision)
 	})
 }
-
-// Note returns the text of a to-do's notes; it makes a Store the Book's Notes.
-func (s *Store) Note(todo book.ID) (string, error) {
-	var text string
-	err := s.read.QueryRow("SELECT text FROM notes WHERE todo = ?", id(todo)).Scan(&text)
-	if err == sql.ErrNoRows {
-		return "", nil
-	}
-	return text, explain(err)
-}

@@ -39,6 +39,7 @@ type Store struct {
 	updates     map[book.Fields]update
 	// keys are those under which a reply is kept.
 	keys map[string]bool
+	held held
 }
 
 // Open takes the lock of the data file, makes the file where there is none,

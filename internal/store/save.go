@@ -38,6 +38,9 @@ type Reply struct {
 // Save writes the entries in one transaction. When it returns nil they are on
 // the disk; when it fails none of them is.
 func (s *Store) Save(ctx context.Context, entries ...Entry) error {
+	if slices.ContainsFunc(entries, func(e Entry) bool { return len(e.Change.Notes) > 0 }) {
+		defer s.notesChange()
+	}
 	return s.transact(ctx, func(w writer) error {
 		for _, e := range entries {
 			if err := saveChange(w, e.Change); err != nil {

@@ -136,26 +136,6 @@ func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
 	return found, explain(err)
 }
 
-// NotesOf returns the notes of some to-dos; those without any are not in it.
-func (s *Store) NotesOf(ctx context.Context, todos []book.ID) (map[book.ID]string, error) {
-	notes := make(map[book.ID]string, len(todos))
-	if len(todos) == 0 {
-		return notes, nil
-	}
-	args := make([]any, len(todos))
-	for i, t := range todos {
-		args[i] = id(t)
-	}
-	err := each(ctx, s.read, "SELECT todo, text FROM notes WHERE todo IN (?"+strings.Repeat(", ?", len(todos)-1)+")", func(r *sql.Rows) error {
-		var todo book.ID
-		var text string
-		err := r.Scan((*id)(&todo), &text)
-		notes[todo] = text
-		return err
-	}, args...)
-	return notes, explain(err)
-}
-
 // match writes a query as FTS5 wants it (its documentation, section 3): every
 // term in quotes, so that nothing of it is taken for an operator.
 func match(q search.Query) string {

@@ -130,3 +130,39 @@ func TestSearchAfterMigration(t *testing.T) {
 		t.Errorf("%d found, %v", rows, err)
 	}
 }
+
+// Notes that hold a text are found again after each change of notes.
+func TestHolding(t *testing.T) {
+	k := newPen(t, filepath.Join(t.TempDir(), "t.db"))
+	defer shut(t, k.store)
+	a := k.do("w", book.Capture{Title: "a", Notes: "The Signal LAMP"}).Todo().ID
+	b := k.do("w", book.Capture{Title: "b", Notes: "nothing"}).Todo().ID
+	holds := func(text string) string {
+		found, err := k.store.Holding(text)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var names []string
+		for _, id := range []book.ID{a, b} {
+			if found[id] {
+				todo, _ := k.book.Todo(id)
+				names = append(names, todo.Title)
+			}
+		}
+		return strings.Join(names, " ")
+	}
+	for range 2 {
+		if got := holds("signal lamp"); got != "a" {
+			t.Errorf("held by %q", got)
+		}
+	}
+	lamp, none := "a signal lamp", ""
+	k.do("w", book.Edit{ID: b, Notes: &lamp})
+	if got := holds("signal lamp"); got != "a b" {
+		t.Errorf("after a change held by %q", got)
+	}
+	k.do("w", book.Edit{ID: a, Notes: &none})
+	if got := holds("signal lamp"); got != "b" {
+		t.Errorf("after another held by %q", got)
+	}
+}

@@ -13,6 +13,9 @@ import (
 type Notes interface {
 	// Note returns "" for a to-do without notes.
 	Note(id ID) (string, error)
+	// Holding returns the to-dos whose notes, in lower case, hold a text that is
+	// in lower case. The caller does not write to what it gets.
+	Holding(text string) (map[ID]bool, error)
 }
 
 // Book holds every row. Make one with New.
@@ -59,6 +62,10 @@ func (b *Book) Note(t *Todo) (string, error) {
 	}
 	return b.notes.Note(t.ID)
 }
+
+// NotesHolding returns the to-dos whose notes, in lower case, hold a text that is
+// in lower case. The map is not to be written to.
+func (b *Book) NotesHolding(text string) (map[ID]bool, error) { return b.notes.Holding(text) }
 
 // Len returns the number of to-dos, the bin included.
 func (b *Book) Len() int { return len(b.todos) }
@@ -305,6 +312,17 @@ type MemoryNotes map[ID]string
 
 // Note implements Notes.
 func (m MemoryNotes) Note(id ID) (string, error) { return m[id], nil }
+
+// Holding implements Notes.
+func (m MemoryNotes) Holding(text string) (map[ID]bool, error) {
+	found := map[ID]bool{}
+	for id, note := range m {
+		if strings.Contains(strings.ToLower(note), text) {
+			found[id] = true
+		}
+	}
+	return found, nil
+}
 
 func (m MemoryNotes) keep(d Diff[Note]) {
 	if d.After == nil || d.After.Text == "" {

@@ -202,7 +202,9 @@ func (k *checker) differing(days []day.Date) []day.Date {
 
 // blame finds an irreducible set of tests: with every other one replaced by
 // what makes a never-filter weaker, or an always-filter stronger, the verdict
-// stands. Sets of one and two are tried first, so that it is the smallest there.
+// stands. Dropping one test after the other finds one such set; where it has more
+// than one or two, all smaller sets of these sizes are tried too, so that it is
+// the smallest there.
 func (k *checker) blame(v Verdict, todays []day.Date) []string {
 	defer func() { clear(k.forced) }()
 	weak := func(i int) truth { return truthOf(k.positive[i] == (v == Never)) }
@@ -227,14 +229,24 @@ func (k *checker) blame(v Verdict, todays []day.Date) []string {
 	if holds(none) {
 		return nil // an empty any, or all
 	}
+	dropped := make([]bool, len(k.nodes))
+	kept := func(i int) bool { return !dropped[i] }
+	size := len(k.nodes)
+	for i := range slices.Backward(k.nodes) {
+		if dropped[i] = true; holds(kept) {
+			size--
+		} else {
+			dropped[i] = false
+		}
+	}
 	for a := range k.nodes {
 		only := func(i int) bool { return i == a }
-		if holds(only) {
+		if size > 1 && holds(only) {
 			return paths(only)
 		}
 	}
 	for a := range k.nodes {
-		if len(k.nodes) > fewTests {
+		if size <= 2 || len(k.nodes) > fewTests {
 			break
 		}
 		for b := range a {
@@ -242,13 +254,6 @@ func (k *checker) blame(v Verdict, todays []day.Date) []string {
 			if holds(both) {
 				return paths(both)
 			}
-		}
-	}
-	dropped := make([]bool, len(k.nodes))
-	kept := func(i int) bool { return !dropped[i] }
-	for i := range slices.Backward(k.nodes) {
-		if dropped[i] = true; !holds(kept) {
-			dropped[i] = false
 		}
 	}
 	return paths(kept)

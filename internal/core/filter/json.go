@@ -143,6 +143,9 @@ func (w written) read(path string) (*Test, error) {
 		if n := utf8.RuneCountInString(*w.Text); n > MaxText {
 			return nil, wrong(path+"/text", "The text has %d characters; %d is the most.", n, MaxText)
 		}
+		if strings.ContainsAny(*w.Text, "\r\n") {
+			return nil, wrong(path+"/text", "The text has more than one line. Look for one line at a time.")
+		}
 		t.Text = *w.Text
 	case AnyOf, AllOf, NoneOf:
 		err = w.readValues(t, path)

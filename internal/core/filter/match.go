@@ -90,7 +90,7 @@ func nesting(b *book.Book) map[book.ID][]book.ID {
 func (m *Matcher) test(t *Test) question {
 	switch t.Field {
 	case Text:
-		return question{m.text(fold(t.Text)), 20_000}
+		return question{m.text(fold(t.Text)), 200}
 	case List:
 		return question{oneOf(t, func(t *book.Todo) book.ID { return t.List }), 4}
 	case Shelf:
@@ -151,15 +151,18 @@ func (m *Matcher) shelf(t *book.Todo) book.ID {
 }
 
 func (m *Matcher) text(needle string) func(*book.Todo) bool {
+	var inNotes map[book.ID]bool // looked up once, when notes matter
 	return func(t *book.Todo) bool {
+		if strings.Contains(fold(t.Title), needle) {
+			return true
+		}
 		if t.NotesSize == 0 {
-			return strings.Contains(fold(t.Title), needle)
+			return false
 		}
-		note, err := m.book.Note(t)
-		if err != nil && m.err == nil {
-			m.err = err
+		if inNotes == nil && m.err == nil {
+			inNotes, m.err = m.book.NotesHolding(needle)
 		}
-		return strings.Contains(fold(t.Title+"\n"+note), needle)
+		return inNotes[t.ID]
 	}
 }
 

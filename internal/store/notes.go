@@ -1,0 +1,93 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"strings"
+	"sync"
+
+	"tincup/internal/core/book"
+)
+
+// Note returns the text of a to-do's notes; it makes a Store the Book's Notes.
+func (s *Store) Note(todo book.ID) (string, error) {
+	var text string
+	err := s.read.QueryRow("SELECT text FROM notes WHERE todo = ?", id(todo)).Scan(&text)
+	if err == sql.ErrNoRows {
+		return "", nil
+	}
+	return text, explain(err)
+}
+
+// NotesOf returns the notes of some to-dos; those without any are not in it.
+func (s *Store) NotesOf(ctx context.Context, todos []book.ID) (map[book.ID]string, error) {
+	notes := make(map[book.ID]string, len(todos))
+	if len(todos) == 0 {
+		return notes, nil
+	}
+	args := make([]any, len(todos))
+	for i, t := range todos {
+		args[i] = id(t)
+	}
+	err := each(ctx, s.read, "SELECT todo, text FROM notes WHERE todo IN (?"+strings.Repeat(", ?", len(todos)-1)+")", func(r *sql.Rows) error {
+		var todo book.ID
+		var text string
+		err := r.Scan((*id)(&todo), &text)
+		notes[todo] = text
+		return err
+	}, args...)
+	return notes, explain(err)
+}
+
+// held remembers which notes hold a text, until some notes change: saved views
+// ask for the same few texts after every change of anything.
+type held struct {
+	mu    sync.Mutex
+	texts map[string]map[book.ID]bool
+	// changes counts the times that notes have changed.
+	changes int
+}
+
+// maxHeld is how many texts are remembered.
+const maxHeld = 40
+
+// Holding implements book.Notes.
+func (s *Store) Holding(text string) (map[book.ID]bool, error) {
+	s.held.mu.Lock()
+	found, known := s.held.texts[text]
+	changes := s.held.changes
+	s.held.mu.Unlock()
+	if known {
+		return found, nil
+	}
+	found = map[book.ID]bool{}
+	err := each(context.Background(), s.read, "SELECT todo, text FROM notes", func(r *sql.Rows) error {
+		var todo book.ID
+		var note string
+		err := r.Scan((*id)(&todo), &note)
+		if strings.Contains(strings.ToLower(note), text) {
+			found[todo] = true
+		}
+		return err
+	})
+	if err != nil {
+		return nil, explain(err)
+	}
+	s.held.mu.Lock()
+	defer s.held.mu.Unlock()
+	if s.held.changes == changes {
+		if s.held.texts == nil || len(s.held.texts) >= maxHeld {
+			s.held.texts = map[string]map[book.ID]bool{}
+		}
+		s.held.texts[text] = found
+	}
+	return found, nil
+}
+
+// notesChange forgets which notes hold what.
+func (s *Store) notesChange() {
+	s.held.mu.Lock()
+	defer s.held.mu.Unlock()
+	s.held.texts = nil
+	s.held.changes++
+}

@@ -35,23 +35,33 @@ const desk = { width: 1280, height: 800 };
 const phone = { width: 390, height: 844 };
 const shots = [
   { name: "today", path: "/today" },
-  { name: "cup", path: "/cup" },
   { name: "upcoming", path: "/upcoming" },
   { name: "list", link: "Opening evening" },
-  { name: "ready", path: "/ready" },
+  { name: "ready", path: "/ready", button: "Show why" },
+  { name: "projects", path: "/projects" },
+  { name: "view", path: "/today", link: "Short things for the museum" },
+  { name: "columns", path: "/today", link: "Museum by status" },
+  { name: "two-by-two", path: "/ready?shape=two-by-two" },
+  { name: "search", path: "/search?q=lamp" },
+  {
+    name: "builder",
+    path: "/view/new?name=Calls+I+can+make+this+week",
+    filter: (tag) => [
+      { field: "tag", op: "any-of", values: [tag("calls")] },
+      { field: "tag", op: "none" },
+      { field: "due", op: "within-next", days: 7 },
+      { field: "repeating", op: "no" },
+    ],
+  },
   { name: "checklist", link: "Crates to pack" },
-  { name: "choose", path: "/today", choose: [1, 6] },
   { name: "make-room", path: "/today", choose: [1, 8], press: "s" },
   { name: "person", path: "/people", go: "Registrar" },
-  { name: "history", path: "/history" },
-  { name: "done", path: "/done" },
   { name: "project", link: "Grant report", open: "Grant report, figures" },
   {
     name: "capture",
     path: "/today",
     type: "Order mount board, by Friday 4pm, in Night Signals, high, #suppliers, 20 min, remind me 1 hour before",
   },
-  { name: "repeat", path: "/today", open: "Meter reading", press: "r" },
   {
     name: "paste",
     path: "/today",
@@ -61,7 +71,6 @@ const shots = [
   { name: "slip", path: "/today", open: "Send loan agreement" },
   { name: "dark", path: "/today", open: "Confirm opening evening", colorScheme: "dark" },
   { name: "phone", path: "/today", viewport: phone },
-  { name: "phone-slip", path: "/today", viewport: phone, open: "Send loan agreement" },
 ];
 for (const shot of shots) {
   const context = await browser.newContext({
@@ -69,8 +78,15 @@ for (const shot of shots) {
     colorScheme: shot.colorScheme ?? "light",
   });
   const page = await context.newPage();
-  await page.goto(url + (shot.path ?? "/today"));
-  await page.locator("main [data-todo], main li").first().waitFor();
+  let address = url + (shot.path ?? "/today");
+  if (shot.filter) {
+    const { tags } = await (await fetch(`${url}/api/overview`)).json();
+    const all = shot.filter((name) => tags.find((t) => t.name === name).id);
+    address += `&filter=${encodeURIComponent(JSON.stringify({ filter: { all } }))}`;
+  }
+  await page.goto(address);
+  await page.locator("main [data-todo], main li, main .verdict").first().waitFor();
+  if (shot.button) await page.getByRole("button", { name: shot.button }).click();
   if (shot.link) await page.getByRole("link", { name: shot.link }).last().click();
   if (shot.go) {
     await page.locator("main").getByRole("link", { name: shot.go }).click();

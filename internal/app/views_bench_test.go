@@ -68,6 +68,29 @@ func BenchmarkSavedViews(b *testing.B) {
 	}
 }
 
+// BenchmarkMeaning prints what telling a definition's meaning takes while it is
+// built: its check, its counts and its first rows.
+func BenchmarkMeaning(b *testing.B) {
+	rows := largeBook()
+	large := inMemory(rows)
+	c := day.Clock{Now: benchNow, Zone: time.UTC}
+	for _, name := range []string{"calls", "eight", "wide"} {
+		d, err := view.ParseDefinition([]byte(named(rows, savedViews[name])))
+		if err != nil {
+			b.Fatal(name, err)
+		}
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				m, err := view.Mean(large, c, d)
+				if err != nil {
+					b.Fatal(err)
+				}
+				sink += m.Total
+			}
+		})
+	}
+}
+
 // saveViews keeps the saved views in the large file.
 func saveViews(b *testing.B, a *app.App) map[string]book.ID {
 	b.Helper()

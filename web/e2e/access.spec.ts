@@ -28,11 +28,15 @@ for (const look of ["light", "dark"] as const) {
       "history",
       "done",
       "bin",
+      "search?q=lamp",
+      "today?shape=columns",
+      "ready?shape=two-by-two",
+      "view/new?from=ready",
       "rail/parked",
       "nowhere",
     ]) {
       await page.goto(`${demo.url}/${view}`);
-      await page.locator("main [data-todo], main .state, main li").first().waitFor();
+      await page.locator("main [data-todo], main .state, main li, main .builder").first().waitFor();
       await check(view);
     }
     await page.goto(`${demo.url}/today`);

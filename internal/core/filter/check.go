@@ -34,13 +34,16 @@ const (
 	effort    = 100_000
 	allEffort = 3_000_000
 	fewTests  = 24
+	// allLooks bounds how often a test is asked to tell values apart, for all the
+	// todays that are looked at.
+	allLooks = 12_000_000
 )
 
 // Check proves, over all possible to-dos, whether the filter can never match or
 // always does. Lists, tags, people and shelves are open sets: another may always
 // exist. It gives up with NotDecided after a fixed effort.
 func (f Filter) Check(b *book.Book, c day.Clock) Answer {
-	k := &checker{filter: f, book: b, clock: c, above: nesting(b), rest: allEffort}
+	k := &checker{filter: f, book: b, clock: c, above: nesting(b), rest: allEffort, looks: allLooks}
 	f.tests(func(n *node, positive bool) {
 		k.nodes = append(k.nodes, n)
 		k.positive = append(k.positive, positive)
@@ -49,9 +52,12 @@ func (f Filter) Check(b *book.Book, c day.Clock) Answer {
 	now := []day.Date{c.Today()}
 	a := Answer{Now: k.verdict(now)}
 	if a.Verdict = a.Now; a.Now == Never || a.Now == Always {
-		todays := k.todays()
-		if a.Verdict = k.verdictAs(a.Now, todays); a.Verdict == Possible {
+		todays, all := k.todays()
+		switch a.Verdict = k.verdictAs(a.Now, todays); {
+		case a.Verdict == Possible:
 			todays = now
+		case !all:
+			a.Verdict, todays = NotDecided, now
 		}
 		a.Because = k.blame(a.Now, todays)
 	}
@@ -94,6 +100,7 @@ type checker struct {
 	forced   []truth
 	left     int // of this question's effort
 	rest     int // of all effort
+	looks    int // left of allLooks
 	worlds   map[day.Date]*world
 }
 
@@ -132,8 +139,9 @@ func (k *checker) world(today day.Date) *world {
 }
 
 // todays are the days from today on between which nothing changes in how fixed
-// and relative days lie to each other, nor to the weeks and months of plans.
-func (k *checker) todays() []day.Date {
+// and relative days lie to each other, nor to the weeks and months of plans; all
+// is false where there are more of them than are looked at.
+func (k *checker) todays() (out []day.Date, all bool) {
 	now := k.clock.Today()
 	var fixed []day.Date
 	offsets := []int{0}
@@ -180,7 +188,7 @@ func (k *checker) todays() []day.Date {
 			}
 		}
 	}
-	out := make([]day.Date, 0, len(days))
+	out = make([]day.Date, 0, len(days))
 	for d := range days {
 		out = append(out, d)
 	}
@@ -190,14 +198,18 @@ func (k *checker) todays() []day.Date {
 
 // differing leaves out the days on which the tests tell no more and no less
 // apart than on an earlier one.
-func (k *checker) differing(days []day.Date) []day.Date {
+func (k *checker) differing(days []day.Date) (differ []day.Date, all bool) {
 	seen := map[string]bool{}
-	return slices.DeleteFunc(days, func(d day.Date) bool {
-		key := k.world(d).key
-		was := seen[key]
-		seen[key] = true
-		return was
-	})
+	for _, d := range days {
+		if k.looks <= 0 {
+			return differ, false
+		}
+		if key := k.world(d).key; !seen[key] {
+			seen[key] = true
+			differ = append(differ, d)
+		}
+	}
+	return differ, true
 }
 
 // blame finds an irreducible set of tests: with every other one replaced by

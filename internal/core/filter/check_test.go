@@ -516,3 +516,18 @@ func replace(tree any, path string, kept []string, positive bool) any {
 	}
 	return map[string]any{"any": []any{}}
 }
+
+// A filter of a hundred dated tests is too much to try on every day to come: that
+// is said, and today's answer given all the same.
+func TestCheckGivesUp(t *testing.T) {
+	s := newSmall(t)
+	var tests []string
+	for i := range 50 {
+		tests = append(tests, fmt.Sprintf(`{"field":"due","op":"before","date":"P%dD"},{"field":"plan","op":"after","date":"P%dD"}`, i, i))
+	}
+	f := parse(t, "%s", `{"all":[`+strings.Join(tests, ",")+`,{"field":"due","op":"after","date":"P900D"}]}`)
+	a := f.Check(s.book, s.clock())
+	if a.Verdict != filter.NotDecided || a.Now != filter.Never || len(a.Because) != 2 {
+		t.Errorf("%+v", a)
+	}
+}

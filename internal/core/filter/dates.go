@@ -109,6 +109,7 @@ func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
 	default:
 		return values
 	}
+	w.looks -= len(values) * len(tests)
 	type sort struct{ first, last int }
 	seen := map[string]sort{}
 	var order []string

@@ -10,31 +10,38 @@ import (
 
 // readyNow is what could be done right now: as far as each alone tells, and of
 // a project's subtasks only its next action.
-func (n moment) readyNow(b *book.Book) func(*book.Todo) (groupKey, bool) {
-	next := n.nextActions(b)
+func (n moment) readyNow(b *book.Book, parents []*book.Todo) func(*book.Todo) (groupKey, bool) {
+	next := n.nextActions(b, parents)
 	return func(t *book.Todo) (groupKey, bool) {
 		return groupKey{kind: All}, n.readyIfOpen(t) && (t.Parent.IsZero() || next[t.ID])
 	}
 }
 
-// nextActions finds that of each open project that stands under no other.
-func (n moment) nextActions(b *book.Book) map[book.ID]bool {
-	next := map[book.ID]bool{}
+// openParents returns the to-dos that have open subtasks, each once.
+func openParents(b *book.Book) []*book.Todo {
+	var parents []*book.Todo
 	seen := map[book.ID]bool{}
 	for _, t := range b.Open() {
 		if t.Parent.IsZero() || seen[t.Parent] {
 			continue
 		}
 		seen[t.Parent] = true
-		top, err := b.Todo(t.Parent)
-		for err == nil && !top.Parent.IsZero() {
-			top, err = b.Todo(top.Parent)
+		if parent, err := b.Todo(t.Parent); err == nil {
+			parents = append(parents, parent)
 		}
-		if err != nil || top.ID != t.Parent && seen[top.ID] || !top.Open() || top.Paused() {
+	}
+	return parents
+}
+
+// nextActions finds that of each open project that stands under no other. A
+// project above an open subtask is open too, and has an open subtask itself.
+func (n moment) nextActions(b *book.Book, parents []*book.Todo) map[book.ID]bool {
+	next := map[book.ID]bool{}
+	for _, t := range parents {
+		if !t.Parent.IsZero() || !t.Open() || t.Paused() {
 			continue
 		}
-		seen[top.ID] = true
-		if action := b.Next(top, n.ready); action != nil {
+		if action := b.Next(t, n.ready); action != nil {
 			next[action.ID] = true
 		}
 	}
@@ -43,7 +50,17 @@ func (n moment) nextActions(b *book.Book) map[book.ID]bool {
 
 // byUrgency is the order of Ready: overdue first, then the least time left for
 // the work that remains, then priority, then the oldest.
-func (n moment) byUrgency(a, b *book.Todo) int {
+func (n moment) byUrgency(b *book.Book, parents []*book.Todo) func(a, b *book.Todo) int {
+	work := make(map[book.ID]int, len(parents)) // of projects
+	for _, t := range parents {
+		if !t.Due.IsZero() {
+			work[t.ID] = remaining(b, t)
+		}
+	}
+	return func(a, b *book.Todo) int { return n.compareUrgency(work, a, b) }
+}
+
+func (n moment) compareUrgency(work map[book.ID]int, a, b *book.Todo) int {
 	if lateA, lateB := n.overdue(a), n.overdue(b); lateA != lateB {
 		if lateA {
 			return -1
@@ -53,24 +70,44 @@ func (n moment) byUrgency(a, b *book.Todo) int {
 	if a.Due.IsZero() != b.Due.IsZero() {
 		return a.Due.Compare(b.Due) // none last
 	}
-	return cmp.Or(cmp.Compare(leave(a), leave(b)), cmp.Compare(b.Priority, a.Priority), cmp.Compare(a.Created, b.Created), book.ComparePlaces(a, b))
+	if !a.Due.IsZero() {
+		if c := cmp.Compare(leave(work, a), leave(work, b)); c != 0 {
+			return c
+		}
+	}
+	switch {
+	case a.Priority != b.Priority:
+		return cmp.Compare(b.Priority, a.Priority)
+	case a.Created != b.Created:
+		return cmp.Compare(a.Created, b.Created)
+	}
+	return book.ComparePlaces(a, b)
 }
 
 // leave is the last minute, on the wall, at which work that takes the estimate
 // can begin and be done by the due.
-func leave(t *book.Todo) int {
-	if t.Due.IsZero() {
-		return 0
-	}
+func leave(work map[book.ID]int, t *book.Todo) int {
 	minutes := 24 * 60 // a due without a time ends with its day
 	if t.Due.HasTime() {
 		minutes = t.Due.Time.Minutes()
 	}
-	return t.Due.Date.Sub(day.Date{})*24*60 + minutes - int(t.Estimate)
+	return t.Due.Date.Sub(day.Date{})*24*60 + minutes - max(int(t.Estimate), work[t.ID])
+}
+
+// remaining is the minutes of work left in a to-do: its estimate, or that of its
+// open subtasks where these take longer.
+func remaining(b *book.Book, t *book.Todo) int {
+	below := 0
+	for _, sub := range b.Subtasks(t.ID) {
+		if sub.Open() {
+			below += remaining(b, sub)
+		}
+	}
+	return max(int(t.Estimate), below)
 }
 
 // why says why a row stands where it does in Ready.
-func (n moment) why(t *book.Todo) string {
+func (n moment) why(b *book.Book, t *book.Todo) string {
 	switch {
 	case n.overdue(t):
 		return "first, because it is late"
@@ -82,8 +119,8 @@ func (n moment) why(t *book.Todo) string {
 		case d > 1:
 			left = fmt.Sprintf("%d days left", d)
 		}
-		if t.Estimate > 0 {
-			left += fmt.Sprintf(" for %d min of work", t.Estimate)
+		if work := remaining(b, t); work > 0 {
+			left += ", " + hours(work) + " of work"
 		}
 		return left
 	case t.Priority > book.NoPriority:
@@ -97,4 +134,16 @@ func (n moment) why(t *book.Todo) string {
 	default:
 		return fmt.Sprintf("no due, put in %d days ago", d)
 	}
+}
+
+// hours says minutes: "45 min", "2 h", "10 h 05".
+func hours(minutes int) string {
+	h, m := minutes/60, minutes%60
+	switch {
+	case h == 0:
+		return fmt.Sprintf("%d min", m)
+	case m == 0:
+		return fmt.Sprintf("%d h", h)
+	}
+	return fmt.Sprintf("%d h %02d", h, m)
 }

@@ -40,7 +40,7 @@ func Take(b *book.Book, c day.Clock) *Survey {
 		Lists: map[book.ID]int{}, Tags: map[book.ID]int{}, People: map[book.ID]int{}}
 	week := now.today.AddDays(7)
 	var toSort, today, overdue, within, waiting, projects, ready int
-	isReady := now.readyNow(b)
+	isReady := now.readyNow(b, openParents(b))
 	for _, t := range b.Open() {
 		for _, tag := range t.Tags {
 			s.Tags[tag]++

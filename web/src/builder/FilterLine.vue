@@ -213,6 +213,9 @@ select.box {
   flex: none;
   padding: 0;
 }
+.words {
+  padding-block: 3px;
+}
 .free {
   width: 100%;
   height: 32px;

@@ -4,6 +4,7 @@ import { useEventListener, useMediaQuery } from "@vueuse/core";
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from "vue";
 import type { Overview } from "@/api/client";
 import { useCurrent } from "@/composables/current";
+import { useLook } from "@/composables/look";
 import type { Shown, ShownGroup } from "@/composables/shown";
 import AddRow from "./AddRow.vue";
 import TodoRow from "./TodoRow.vue";
@@ -28,6 +29,7 @@ const few = 120;
 const many = computed(() => props.group.shown.length > few);
 const narrow = useMediaQuery("(max-width: 760px)");
 const current = useCurrent();
+const look = useLook();
 const list = useTemplateRef("list");
 const margin = ref(0);
 
@@ -45,12 +47,17 @@ watch(
 );
 useEventListener("resize", measure);
 
+/** Rows have a second line: why they stand here, an outcome, or what was found. */
+const tall = computed(() => {
+  const row = props.group.shown.find((s) => s.row)?.row;
+  return Boolean(row && (row.found || row.moved || (row.why && look.reasons)));
+});
 const keyOf = (i: number) => props.group.shown[i]?.row?.todo.id ?? `place ${i}`;
 const virtualizer = useVirtualizer(
   computed(() => ({
     count: many.value ? props.group.shown.length : 0,
     getScrollElement: sheet,
-    estimateSize: () => (narrow.value ? 66 : 41),
+    estimateSize: () => (narrow.value ? 66 : tall.value ? 53 : 41),
     overscan: 8,
     scrollMargin: margin.value,
     getItemKey: keyOf,
@@ -97,7 +104,11 @@ watch(
 </script>
 
 <template>
-  <ul ref="list" :style="{ paddingTop: `${above}px`, paddingBottom: `${below}px` }">
+  <ul
+    ref="list"
+    :class="{ tall }"
+    :style="{ paddingTop: `${above}px`, paddingBottom: `${below}px` }"
+  >
     <template v-for="{ index, shown } in inPage" :key="shown.row?.todo.id ?? `place ${index}`">
       <TodoRow
         v-if="shown.row"
@@ -126,6 +137,9 @@ watch(
 ul {
   padding: 0;
   list-style: none;
+}
+.tall > :deep(.row) {
+  min-height: 52px;
 }
 .ghost {
   display: flex;

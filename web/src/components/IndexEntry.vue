@@ -54,7 +54,7 @@ const move = (name: string) => props.items?.find((i) => i.name === name)?.act();
         :path="viewIcons[view.icon]"
         :size="15"
         class="icon"
-        :style="{ color: `var(--${view.colour})` }"
+        :style="{ '--own': `var(--${view.colour})` }"
       />
       <span class="name" :title="name">{{ name }}</span>
       <span v-if="count !== undefined && (count || view?.counted)" class="count">{{ count }}</span>
@@ -68,6 +68,13 @@ const move = (name: string) => props.items?.find((i) => i.name === name)?.act();
 <style scoped>
 li {
   position: relative;
+}
+.icon {
+  flex: none;
+  color: var(--own);
+}
+.here .icon {
+  color: inherit;
 }
 .more {
   position: absolute;

@@ -71,7 +71,19 @@ const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`
   background: var(--wash);
 }
 [class*="quarter-"] {
+  display: flex;
+  flex-direction: column;
   max-width: none;
+}
+/* All four stay in sight; what is too much for one scrolls within it. */
+@media (min-width: 761px) {
+  [class*="quarter-"] {
+    height: max(180px, calc((100dvh - 300px) / 2));
+  }
+  [class*="quarter-"] ul {
+    overflow-y: auto;
+    scrollbar-width: thin;
+  }
 }
 .quarter-important-urgent {
   grid-area: 2 / 2;

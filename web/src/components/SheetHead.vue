@@ -8,6 +8,7 @@ import type { List, Order, Overview, OwnView, Person, Tag } from "@/api/client";
 import { groupings } from "@/builder/fields";
 import { viewIcons } from "@/builder/icons";
 import type { Shape } from "@/composables/narrowing";
+import { useLook } from "@/composables/look";
 import { useViews } from "@/composables/views";
 import { useAsk } from "@/composables/ask";
 import { usePlaces } from "@/composables/places";
@@ -44,6 +45,7 @@ const emit = defineEmits<{
 const route = useRoute();
 const router = useRouter();
 const views = useViews();
+const look = useLook();
 
 const places = usePlaces();
 const selection = useSelection();
@@ -241,6 +243,15 @@ function chooseSection(list: List) {
       <ActionMenu v-if="list && !list.archived" class="btn" label="Order" :items="() => orders">
         {{ orderNames[list.order] }}
       </ActionMenu>
+      <button
+        v-if="$route.params.view === 'ready' && shape === 'rows'"
+        class="btn"
+        :aria-pressed="look.reasons"
+        title="Why each row stands where it does"
+        @click="look.turnReasons()"
+      >
+        {{ look.reasons ? "Hide why" : "Show why" }}
+      </button>
       <button
         v-if="narrows"
         data-narrow

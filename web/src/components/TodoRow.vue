@@ -8,6 +8,7 @@ import { sheetKey } from "@/composables/arrange";
 import { useCurrent } from "@/composables/current";
 import { useFolding } from "@/composables/folding";
 import { useLinger } from "@/composables/linger";
+import { useLook } from "@/composables/look";
 import { useRowDrag } from "@/composables/row-drag";
 import { useSelection } from "@/composables/selection";
 import { useToasts } from "@/composables/toasts";
@@ -40,6 +41,7 @@ const actions = useActions();
 const current = useCurrent();
 const folding = useFolding();
 const linger = useLinger();
+const look = useLook();
 const selection = useSelection();
 const toasts = useToasts();
 const sheet = inject(sheetKey);
@@ -233,7 +235,8 @@ onBeforeUnmount(() => {
         v-else
         >{{ todo.title }}</template
       >
-      <span v-if="row.found?.notes" class="excerpt"
+      <span v-if="row.why && look.reasons" class="excerpt">{{ row.why }}</span>
+      <span v-else-if="row.found?.notes" class="excerpt"
         ><MarkedText :text="row.found.notes" :spans="row.found.inNotes"
       /></span>
       <span v-else-if="row.moved && todo.outcome" class="excerpt">{{ todo.outcome }}</span>

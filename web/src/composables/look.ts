@@ -6,7 +6,12 @@ import { useTheme } from "vuetify";
 const place = "tincup-look";
 type Choice = "light" | "dark" | null;
 
-/** Light or dark: the system's wish, until the person says otherwise. */
+const reasonsPlace = "tincup-reasons";
+
+/**
+ * Light or dark: the system's wish, until the person says otherwise. And whether
+ * rows of Ready say why they stand where they do.
+ */
 export const useLook = defineStore("look", () => {
   const system = useMediaQuery("(prefers-color-scheme: dark)");
   const choice = ref(localStorage.getItem(place) as Choice);
@@ -18,5 +23,10 @@ export const useLook = defineStore("look", () => {
     choice.value = dark.value ? "light" : "dark";
     localStorage.setItem(place, choice.value);
   }
-  return { dark, turn };
+  const reasons = ref(localStorage.getItem(reasonsPlace) === "shown");
+  function turnReasons() {
+    reasons.value = !reasons.value;
+    localStorage.setItem(reasonsPlace, reasons.value ? "shown" : "hidden");
+  }
+  return { dark, turn, reasons, turnReasons };
 });

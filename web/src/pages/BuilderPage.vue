@@ -111,6 +111,7 @@ const verdict = computed(() => {
       if (!m.tests.length) return undefined; // nothing is asked yet
       return { bad: false, head: "This view holds everything.", says: m.says };
     case "not decided":
+      if (m.now === "never") break;
       return {
         bad: false,
         head: "Whether this can ever hold anything was not decided: there is too much to try.",

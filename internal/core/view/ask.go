@@ -1,0 +1,277 @@
+package view
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/filter"
+)
+
+// groupKey identifies a group and its place among the others.
+type groupKey struct {
+	rank    int32 // order of the groups
+	kind    Kind
+	horizon day.Horizon
+	of      book.ID
+	code    uint8 // a value of a closed set
+}
+
+// question is what a view is made of.
+type question struct {
+	// rows is where to look.
+	rows []*book.Todo
+	// holds, if set, tells which of them are looked at.
+	holds func(*book.Todo) bool
+	// group returns the group a to-do falls in; ok is false when it is out.
+	group func(*book.Todo) (key groupKey, ok bool)
+	// order compares within a group, save where slots go first.
+	order func(a, b *book.Todo) int
+	// round holds what comes round, by group.
+	round map[groupKey][]*book.Todo
+	// flat: subtasks are rows of their own, in order with all others.
+	flat bool
+	// always are groups that stand there though they are empty.
+	always []groupKey
+	// all: every row that is looked at is in the one group.
+	all bool
+	// keyed: the order is the person's, and holds in every group.
+	keyed bool
+	err   error
+}
+
+// Ask answers the query. It fails with a *book.NotFoundError for a list that
+// is not there, and with an error that names what is wrong with the query.
+func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
+	now := at(c)
+	res := &Result{}
+	var ask *question
+	switch q.Name {
+	case Cup:
+		ask = &question{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: now.cup, order: byWeight}
+	case Today:
+		ask = &question{rows: b.Open(), group: now.inToday, order: byWeight}
+	case Overdue:
+		ask = &question{rows: b.Open(), group: now.inOverdue, order: byWeight}
+	case Upcoming:
+		if q.Months < 0 || q.Months > MaxMonths {
+			return nil, fmt.Errorf("months is %d; 0 to %d is wanted", q.Months, MaxMonths)
+		}
+		ask = &question{rows: b.Open(), group: now.upcoming(q.Months, &res.Beyond), order: byWeight,
+			round: now.comesRound(b.Open(), upcomingDays)}
+	case WithinAWeek:
+		ask = &question{rows: b.Open(), group: now.withinAWeek, order: byWeight}
+	case InList:
+		l, err := b.List(q.List)
+		if err != nil {
+			return nil, err
+		}
+		ask = &question{rows: slices.Collect(b.OfList(q.List)), group: inList(b, l), order: l.Order.Compare}
+		ask.always = sectionKeys(b, l)
+	case WithTag:
+		tag, err := b.Tag(q.Tag)
+		if err != nil {
+			return nil, err
+		}
+		ask = &question{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: tagged(b, tag), order: byWeight}
+	case WithPerson:
+		if _, err := b.Person(q.Person); err != nil {
+			return nil, err
+		}
+		ask = &question{rows: withPaused(b), group: withPerson(q.Person), order: longestWaiting}
+	case Ready:
+		parents := openParents(b)
+		ask = &question{rows: b.Open(), group: now.readyNow(b, parents), order: now.byUrgency(b, parents), flat: true}
+	case Waiting:
+		ask = &question{rows: b.Open(), group: waiting, order: longestWaiting}
+	case Projects:
+		ask = &question{rows: b.Open(), group: projects(b), order: byWeight}
+	case OnRail:
+		if q.Cup.IsZero() {
+			return nil, fmt.Errorf("a cup is wanted: a day, a week, a month or parked")
+		}
+		ask = &question{rows: b.Open(), group: now.onRail(q.Cup), order: byWeight}
+	case Own, Asked:
+		d := q.Definition
+		if q.Name == Own {
+			v, err := b.View(q.View)
+			if err != nil {
+				return nil, err
+			}
+			if d, err = ParseDefinition([]byte(v.Question)); err != nil {
+				return nil, err
+			}
+		}
+		ask = d.ask(b, now)
+		q = d.defaults(q)
+	case Done:
+		if q.Narrow.IsZero() && q.Group == "" && len(q.Order) == 0 {
+			return done(b, now, q), nil
+		}
+		ask = &question{rows: b.Closed(), group: now.dayDone, order: newestClosed}
+	case Bin:
+		ask = &question{rows: b.Bin(), group: everything, order: newestDeleted}
+	default:
+		return nil, fmt.Errorf("%.40q is not a view", q.Name)
+	}
+	ask.narrow(b, now, q)
+	ask.answer(b, now, q, res)
+	return res, ask.err
+}
+
+// defaults fills in of a query what the definition says.
+func (d Definition) defaults(q Query) Query {
+	if d.Shape == TwoByTwo && q.Group == "" {
+		q.Group = GroupByWeight
+	}
+	if q.Group == "" {
+		q.Group = d.Group
+	}
+	if len(q.Order) == 0 {
+		q.Order = d.Order
+	}
+	if q.UrgentDays == 0 {
+		q.UrgentDays = d.UrgentDays
+	}
+	return q
+}
+
+// narrow leaves out what the query does not want, and groups and orders the rest
+// as it says.
+func (a *question) narrow(b *book.Book, now moment, q Query) {
+	if !q.Narrow.IsZero() {
+		a.only(q.Narrow.Matcher(b, now.Clock, now.ready))
+		a.always, a.round = nil, nil
+	}
+	if by := now.by(b, q.Group, q.UrgentDays); q.Group != "" && a.all {
+		a.group = func(t *book.Todo) (groupKey, bool) { return by(t), true }
+	} else if q.Group != "" {
+		group := a.group
+		a.group = func(t *book.Todo) (groupKey, bool) {
+			if _, ok := group(t); !ok {
+				return groupKey{}, false
+			}
+			return by(t), true
+		}
+		a.always, a.round = nil, nil
+	}
+	if len(q.Order) > 0 {
+		a.order, a.keyed = inOrder(q.Order), true
+	}
+}
+
+// withPaused returns the open to-dos and those whose repeat is paused.
+func withPaused(b *book.Book) []*book.Todo {
+	if len(b.Paused()) == 0 {
+		return b.Open()
+	}
+	return slices.Concat(b.Open(), b.Paused())
+}
+
+// only leaves out what a filter does not hold of, beside what is left out already.
+func (a *question) only(m *filter.Matcher) {
+	before := a.holds
+	a.holds = func(t *book.Todo) bool {
+		if before != nil && !before(t) {
+			return false
+		}
+		is, err := m.Match(t)
+		if err != nil && a.err == nil {
+			a.err = err
+		}
+		return is
+	}
+}
+
+func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
+	buckets := map[groupKey][]*book.Todo{}
+	for _, key := range a.always {
+		buckets[key] = nil
+	}
+	for _, t := range a.rows {
+		if a.holds != nil && !a.holds(t) {
+			continue
+		}
+		if key, ok := a.group(t); ok {
+			buckets[key] = append(buckets[key], t)
+		}
+	}
+	keys := make([]groupKey, 0, len(buckets))
+	for key := range buckets {
+		keys = append(keys, key)
+	}
+	for key := range a.round {
+		if _, there := buckets[key]; !there {
+			keys = append(keys, key)
+		}
+	}
+	slices.SortFunc(keys, func(a, b groupKey) int { return cmp.Compare(a.rank, b.rank) })
+	for _, key := range keys {
+		rows := buckets[key]
+		order := a.order
+		switch {
+		case key.kind == Ticked:
+			order = newestClosed
+		case !a.keyed && (key.kind == PlannedToday || key.kind == Planned):
+			order = bySlot
+		}
+		f := familyOf(rows)
+		g := Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, code: key.code, Count: len(rows), Notes: notes(rows),
+			Minutes: f.minutes(), ComesRound: a.round[key]}
+		if a.flat {
+			f = family{top: rows}
+		}
+		g.Rows = now.window(b, f, order, len(rows), res.Total, q)
+		res.Groups = append(res.Groups, g)
+		res.Total += len(rows)
+	}
+}
+
+func notes(rows []*book.Todo) (n int) {
+	for _, t := range rows {
+		if t.IsNote {
+			n++
+		}
+	}
+	return n
+}
+
+// window puts the group of so many rows that begins at row start in order and
+// returns what lies between Offset and Offset+Limit, if anything does.
+func (n moment) window(b *book.Book, f family, order func(a, b *book.Todo) int, count, start int, q Query) []Row {
+	from := max(q.Offset-start, 0)
+	to := min(q.Offset+q.Limit-start, count)
+	if from >= to {
+		return nil
+	}
+	rows := make([]Row, 0, to-from)
+	for _, p := range f.arrange(order, to)[from:to] {
+		r := n.row(p.todo)
+		if r.Depth = p.depth; p.depth == 0 {
+			r.Path = path(b, p.todo)
+		}
+		r.Progress = b.Progress(p.todo)
+		switch q.Name {
+		case Projects:
+			r.Standing = n.standing(b, p.todo)
+		case Ready:
+			r.Why = n.why(b, p.todo)
+		case Waiting, WithPerson:
+			r.Waited = n.waited(p.todo)
+		}
+		rows = append(rows, r)
+	}
+	return rows
+}
+
+// row says how a to-do stands now.
+func (n moment) row(t *book.Todo) Row {
+	r := Row{Todo: t, Dimmed: t.Open() && t.Start.After(n.today) || t.Paused()}
+	if t.Open() && !t.Paused() && n.overdue(t) {
+		r.Late = true
+		r.DaysLate = max(n.today.Sub(n.DayOfMoment(t.Due)), 0)
+	}
+	return r
+}

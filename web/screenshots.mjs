@@ -62,12 +62,7 @@ const shots = [
     path: "/today",
     type: "Order mount board, by Friday 4pm, in Night Signals, high, #suppliers, 20 min, remind me 1 hour before",
   },
-  {
-    name: "paste",
-    path: "/today",
-    paste:
-      "# Crates\n- Order them, by Friday, high\n  - [x] Measure the lamps\n  - Ask three firms #letters\n    - Write the letter, 20 min\n- Lorry every month on the last Friday, 3 days ahead\n- Pay the deposit on 31 February",
-  },
+  { name: "history", path: "/history" },
   { name: "slip", path: "/today", open: "Send loan agreement" },
   { name: "dark", path: "/today", open: "Confirm opening evening", colorScheme: "dark" },
   { name: "phone", path: "/today", viewport: phone },
@@ -99,21 +94,12 @@ for (const shot of shots) {
     await row(last).click({ modifiers: ["Shift"] });
   }
   if (shot.open) await page.locator("main [data-todo]", { hasText: shot.open }).click();
-  await page.waitForTimeout(shot.press || shot.paste ? 900 : 0); // choosers come after the first view
+  await page.waitForTimeout(shot.press ? 900 : 0); // choosers come after the first view
   if (shot.type) {
     await page.keyboard.press("n");
     await page.keyboard.type(shot.type);
   }
   if (shot.press) await page.keyboard.press(shot.press);
-  if (shot.paste) {
-    await page.keyboard.press("n");
-    await page.evaluate((text) => {
-      const clipboardData = new DataTransfer();
-      clipboardData.setData("text/plain", text);
-      const paste = new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true });
-      document.activeElement.dispatchEvent(paste);
-    }, shot.paste);
-  }
   await page.mouse.move(0, 0);
   await page.waitForTimeout(500);
   await page.screenshot({ path: join(root, `docs/screenshots/${shot.name}.png`) });

@@ -39,7 +39,7 @@ const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`
       <span class="count">{{ column.count }}</span>
       <span v-if="column.minutes" class="minutes">· {{ estimateWords(column.minutes) }}</span>
     </header>
-    <ul>
+    <ul :tabindex="quarter ? 0 : undefined" :aria-label="quarter ? `Cards: ${head}` : undefined">
       <TodoCard
         v-for="row in cards"
         :key="row.todo.id"

@@ -1,0 +1,150 @@
+package filter_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"testing"
+	"time"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/filter"
+)
+
+// given evaluates a filter's JSON with the test at one path set to a value, and
+// tells whether making that test true can only make the filter truer.
+func (e slow) given(n map[string]any, path, at string, value bool, t *book.Todo) bool {
+	for _, name := range []string{"all", "any"} {
+		subs, ok := n[name].([]any)
+		if !ok {
+			continue
+		}
+		for i, sub := range subs {
+			if e.given(sub.(map[string]any), fmt.Sprintf("%s/%s/%d", path, name, i), at, value, t) == (name == "any") {
+				return name == "any"
+			}
+		}
+		return name == "all"
+	}
+	if sub, ok := n["not"].(map[string]any); ok {
+		return !e.given(sub, path+"/not", at, value, t)
+	}
+	if path == at {
+		return value
+	}
+	return e.test(n, t)
+}
+
+// nodeAt finds the node at a path, and whether an even number of nots is above.
+func nodeAt(n map[string]any, path, at string, positive bool) (map[string]any, bool) {
+	if path == at {
+		return n, positive
+	}
+	for _, name := range []string{"all", "any"} {
+		subs, _ := n[name].([]any)
+		for i, sub := range subs {
+			if found, p := nodeAt(sub.(map[string]any), fmt.Sprintf("%s/%s/%d", path, name, i), at, positive); found != nil {
+				return found, p
+			}
+		}
+	}
+	if sub, ok := n["not"].(map[string]any); ok {
+		return nodeAt(sub, path+"/not", at, !positive)
+	}
+	return nil, false
+}
+
+// What each test lets through, and what would match without it, is what asking
+// one to-do after the other finds; and a sort of to-dos that a filter is said
+// never to hold has none that it holds.
+func TestWeighAgainstTheObvious(t *testing.T) {
+	seed := *seedFlag
+	if seed == 0 {
+		seed = uint64(time.Now().UnixNano())
+	}
+	t.Logf("seed %d", seed)
+	s := newSmall(t)
+	e := slow{s, day.MustDate("2026-11-24")}
+	fields := slices.DeleteFunc(slices.Clone(allFields), func(f string) bool { return f == "has-subtasks" })
+	without, ruledOut := 0, 0
+	for i := range 1500 {
+		r := random{rand.New(rand.NewPCG(seed, uint64(i))), s, fields}
+		packed := pack(t, r.node(1+i%4))
+		var tree map[string]any
+		if err := json.Unmarshal(packed, &tree); err != nil {
+			t.Fatal(err)
+		}
+		f := parse(t, "%s", packed)
+		todos := make([]*book.Todo, 30)
+		for j := range todos {
+			todos[j] = r.todo()
+		}
+		w, err := f.Weigh(f.Matcher(s.book, s.clock(), nil), todos)
+		if err != nil {
+			t.Fatal(err)
+		}
+		matches := 0
+		for _, todo := range todos {
+			if !e.holds(tree, todo) {
+				continue
+			}
+			matches++
+			open := todo.Status.Open()
+			if !f.MayHold(filter.Sort{Open: open, Note: todo.IsNote, Paused: todo.Repeat != nil && !todo.Repeat.Paused.IsZero() && open}) && !todo.IsNote {
+				t.Fatalf("seed %d, filter %d: it holds %+v, of a sort that is ruled out\n%s", seed, i, todo, packed)
+			}
+		}
+		for _, sort := range []filter.Sort{{Open: true}, {}, {Open: true, Note: true}, {Open: true, Paused: true}} {
+			if !f.MayHold(sort) {
+				ruledOut++
+			}
+		}
+		if len(w.Matches) != matches || len(w.Tests) != f.Len() {
+			t.Fatalf("seed %d, filter %d: %d match, %d tests; want %d, %d\n%s", seed, i, len(w.Matches), len(w.Tests), matches, f.Len(), packed)
+		}
+		for _, test := range w.Tests {
+			node, positive := nodeAt(tree, "", test.Path, true)
+			passes, dropped := 0, 0
+			for _, todo := range todos {
+				if e.test(node, todo) {
+					passes++
+				}
+				if e.given(tree, "", test.Path, positive, todo) {
+					dropped++
+				}
+			}
+			if test.Passes != passes || test.Without != dropped {
+				t.Fatalf("seed %d, filter %d, %s: passes %d, without it %d; want %d, %d\n%s", seed, i, test.Path, test.Passes, test.Without, passes, dropped, packed)
+			}
+			if dropped > matches {
+				without++
+			}
+		}
+	}
+	if without < 500 || ruledOut < 100 {
+		t.Errorf("only %d tests mattered, and %d sorts were ruled out", without, ruledOut)
+	}
+}
+
+func TestExplain(t *testing.T) {
+	s := newSmall(t)
+	for _, c := range []struct{ filter, says string }{
+		{`{"all":[{"field":"tag","op":"any-of","values":["%calls"]},{"field":"due","op":"none"},{"field":"tag","op":"none"}]}`, "“tagged calls” and “untagged” cannot both be true."},
+		{`{"all":[{"field":"repeating","op":"yes"},{"not":{"field":"repeating","op":"yes"}}]}`, "“repeating” and “not repeating” cannot both be true."},
+		{`{"any":[{"field":"due","op":"none"},{"not":{"field":"due","op":"none"}}]}`, "Every to-do is “without a due” or “with a due”."},
+		{`{"field":"list","op":"any-of","values":["01890000-0000-7000-8000-000000000000"]}`, "“in a list that is gone” is never true."},
+		{`{"any":[]}`, "A group of “any” has nothing in it."},
+		{`{"all":[]}`, "Nothing is asked."},
+		{`{"all":[{"any":[{"field":"due","op":"before","date":"P0D"},{"field":"due","op":"none"}]},{"field":"due","op":"after","date":"P1D"}]}`,
+			"Taken together, these leave nothing: “due before today”, “without a due”, “due after tomorrow”."},
+		{`{"all":[{"field":"due","op":"on","date":"P0D"},{"field":"start","op":"after","date":"P1D"}]}`, "“due on today” and “starting after tomorrow” cannot both be true."},
+		{`{"field":"due","op":"none"}`, ""},
+	} {
+		f := parse(t, "%s", s.named(c.filter))
+		if got := f.Explain(s.book, f.Check(s.book, s.clock())); got != c.says {
+			t.Errorf("%s\n%q; want\n%q", c.filter, got, c.says)
+		}
+	}
+}

@@ -120,6 +120,21 @@ test("a contradiction is named on its lines before it can be saved, and mended",
   await expect(line(page, "2")).toHaveCount(0);
   await page.getByRole("button", { name: "Save view" }).click();
   await expect(page.locator("main h1")).toHaveText("Calls");
+  // What is not saved yet is there again after going elsewhere.
+  await page.goto(`${demo.url}/view/new`);
+  await page.getByLabel("Name").fill("Half a thought");
+  await page.getByLabel("Line 1: what").selectOption("overdue");
+  await index(page).getByRole("link", { name: "Overdue" }).click();
+  await expect(page.locator("main h1")).toHaveText("Overdue");
+  await index(page).getByRole("link", { name: "New view" }).click();
+  await expect(page.getByText("Taken up where you left it.")).toBeVisible();
+  await expect(page.getByLabel("Name")).toHaveValue("Half a thought");
+  await expect(total(page)).toContainText("4 match now");
+  await page.getByRole("button", { name: "Begin anew" }).click();
+  await expect(page.getByLabel("Name")).toHaveValue("");
+  await index(page)
+    .getByRole("link", { name: /^Calls\s*\d*$/ })
+    .click();
   // A group within, and one of its lines by mouse.
   await page.locator("main").getByRole("button", { name: "More for Calls" }).click();
   await page.getByRole("menuitem", { name: "Edit…" }).click();

@@ -6,6 +6,7 @@ import FilterGroup from "@/builder/FilterGroup.vue";
 import { groupings, orderings } from "@/builder/fields";
 import { viewIcons } from "@/builder/icons";
 import { read } from "@/builder/tree";
+import { useUnsaved } from "@/builder/unsaved";
 import { useBuilder } from "@/builder/use-builder";
 import PathIcon from "@/components/PathIcon.vue";
 import { useOverview } from "@/composables/queries";
@@ -48,12 +49,44 @@ const counted = ref(true);
 const reason = ref("");
 const loaded = ref(false);
 const nameField = useTemplateRef("nameField");
+const looks = () => ({
+  name: name.value,
+  definition: definition.value,
+  icon: icon.value,
+  colour: colour.value,
+  pinned: pinned.value,
+  counted: counted.value,
+});
+const unsaved = useUnsaved(() => route.fullPath, loaded, looks);
+/** What was taken up again from before the page was left. */
+const resumed = ref(false);
+function resume(left: ReturnType<typeof looks>) {
+  load(left.definition);
+  name.value = left.name;
+  icon.value = left.icon;
+  colour.value = left.colour;
+  pinned.value = left.pinned;
+  counted.value = left.counted;
+  resumed.value = true;
+}
+async function anew() {
+  unsaved.forget();
+  load({ filter: { all: [] } });
+  name.value = "";
+  await begin();
+}
 
 /** What is edited, copied or begun from: a view of one's own, one that ships, or a filter. */
 async function begin() {
+  if (!/^\/view\/(new|[^/]+\/edit)$/.test(route.path)) return; // it is being left
   const { from, filter, name: named } = route.query;
+  loaded.value = false;
+  resumed.value = false;
+  const left = unsaved.left();
   try {
-    if (editing.value) {
+    if (left) {
+      resume(left);
+    } else if (editing.value) {
       const own = await ask(() =>
         client.GET("/api/own-views/{id}", { params: { path: { id: editing.value! } } }),
       );
@@ -69,13 +102,13 @@ async function begin() {
       load(shipped.definition);
       name.value = `My ${viewNames[from]}`;
     }
-    if (typeof filter === "string") {
+    if (typeof filter === "string" && !left) {
       const d = JSON.parse(filter) as Definition;
       if (!editing.value && typeof from === "string" && viewNames[from])
         root.value.lines.push(...read(d.filter).lines);
       else load(d);
     }
-    if (typeof named === "string") name.value = named;
+    if (typeof named === "string" && !left) name.value = named;
   } catch (e) {
     reason.value = e instanceof Away ? "The server is away." : (e as Error).message;
   }
@@ -126,15 +159,8 @@ const verdict = computed(() => {
 async function save() {
   reason.value = "";
   try {
-    const body = {
-      name: name.value,
-      definition: definition.value,
-      icon: icon.value,
-      colour: colour.value,
-      pinned: pinned.value,
-      counted: counted.value,
-    };
-    const made = await views.save(editing.value, body);
+    const made = await views.save(editing.value, looks());
+    unsaved.forget();
     await router.push(`/view/${made.id}`);
   } catch (e) {
     reason.value =
@@ -166,6 +192,10 @@ const facts = computed(() =>
 <template>
   <form v-if="overview && loaded" class="builder" @submit.prevent="save">
     <p class="kind">{{ editing ? "A view of your own" : "A new view of your own" }}</p>
+    <p v-if="resumed" class="resumed">
+      Taken up where you left it.
+      <button type="button" class="offer" @click="anew">Begin anew</button>
+    </p>
     <h1 aria-live="polite">{{ heading }}</h1>
     <div class="sides">
       <div class="form">
@@ -288,7 +318,10 @@ const facts = computed(() =>
         <p v-if="reason" class="verdict bad" role="alert">{{ reason }}</p>
         <footer>
           <button type="submit" class="btn main" :disabled="never">Save view</button>
-          <router-link class="btn" :to="editing ? `/view/${editing}` : '/today'"
+          <router-link
+            class="btn"
+            :to="editing ? `/view/${editing}` : '/today'"
+            @click="unsaved.forget()"
             >Cancel</router-link
           >
           <span class="total" aria-live="polite">{{ total }}</span>
@@ -331,6 +364,9 @@ h1 {
   display: grid;
   grid-template-columns: minmax(0, 720px) minmax(220px, 300px);
   gap: 28px;
+}
+.resumed {
+  color: var(--pencil);
 }
 .named {
   display: flex;

@@ -45,10 +45,10 @@ test("by keys alone: a view is built, saved, found in the index, and falls by a 
   await page.keyboard.press("Tab"); // line 1: its tags
   await page.keyboard.type("call");
   await page.keyboard.press("Enter");
-  await expect(total(page)).toContainText("4 match now");
+  await expect(total(page)).toHaveText(/^4 match now/);
   await page.keyboard.type("ask");
   await page.keyboard.press("Enter");
-  await expect(total(page)).toContainText("5 match now");
+  await expect(total(page)).toHaveText(/^5 match now/);
   // A second line: the new one has the focus.
   const addLine = async () => {
     await page.getByRole("button", { name: "Add a line" }).focus();
@@ -58,19 +58,19 @@ test("by keys alone: a view is built, saved, found in the index, and falls by a 
   await expect(page.getByLabel("Line 2: what")).toBeFocused();
   await choose(page, "due");
   await expect(line(page, "2")).toContainText("1 week");
-  await expect(total(page)).toContainText("4 match now");
+  await expect(total(page)).toHaveText(/^4 match now/);
   await addLine();
   await choose(page, "repeating");
   await page.keyboard.press("Tab");
   await choose(page, "no");
-  await expect(total(page)).toContainText("3 match now");
+  await expect(total(page)).toHaveText(/^3 match now/);
   await addLine();
   await choose(page, "shelf");
   await page.keyboard.press("Tab");
   await page.keyboard.press("Tab");
   await page.keyboard.type("wor");
   await page.keyboard.press("Enter");
-  await expect(total(page)).toContainText("2 match now");
+  await expect(total(page)).toHaveText(/^2 match now/);
   await expect(page.locator("form.builder h1")).toHaveText(
     "Calls and asks this week: open, and tagged calls or ask, and due within the next 7 days, and not repeating, and on the shelf Work.",
   );
@@ -129,7 +129,7 @@ test("a contradiction is named on its lines before it can be saved, and mended",
   await index(page).getByRole("link", { name: "New view" }).click();
   await expect(page.getByText("Taken up where you left it.")).toBeVisible();
   await expect(page.getByLabel("Name")).toHaveValue("Half a thought");
-  await expect(total(page)).toContainText("4 match now");
+  await expect(total(page)).toHaveText(/^4 match now/);
   await page.getByRole("button", { name: "Begin anew" }).click();
   await expect(page.getByLabel("Name")).toHaveValue("");
   await index(page)
@@ -170,15 +170,9 @@ test("search finds as one types; all that match are ticked at once, and undone",
   await expect(page.locator("main [data-todo]")).toHaveCount(3);
   await page.getByRole("searchbox").fill("lamp");
   await expect(page.locator("main [data-todo]")).toHaveCount(4);
-  // All that is found and open: chosen in its group, ticked by one key.
-  await page.getByRole("button", { name: "Choose all 4" }).click();
-  await expect(page.getByRole("toolbar")).toContainText("4");
-  await page.keyboard.press("Escape");
-  await row(page, "Order lamp oil").focus();
-  for (const title of ["Order lamp oil", "Lámparas", "Ring the harbour"]) {
-    await row(page, title).focus();
-    await page.keyboard.press("x");
-  }
+  // All that is found, but for the bin, ticked by one key.
+  await page.getByRole("button", { name: "Choose all 3" }).click(); // the bin left out
+  await expect(page.getByRole("toolbar")).toContainText("3");
   await page.keyboard.press("Space");
   await expect(toast(page, "3 to-dos")).toBeVisible();
   await expect(page.locator("main .group").filter({ hasText: "Closed" })).toContainText(
@@ -241,7 +235,7 @@ test("Today is narrowed by a tag, saved as seen, and widened again", async ({ pa
   await expect(page.locator("main [data-todo]")).toHaveCount(2);
   await page.getByRole("button", { name: "Save what I see…" }).click();
   await expect(page.getByLabel("Name")).toHaveValue("Today, tagged calls");
-  await expect(total(page)).toContainText("2 match now");
+  await expect(total(page)).toHaveText(/^2 match now/);
   await page.goBack();
   await word.click();
   await expect(page.locator("main [data-todo]")).toHaveCount(before);

@@ -18,5 +18,6 @@
 //	{"field": "plan", "op": "between", "date": "2026-12-01", "to": "2026-12-24"}
 //	{"field": "due", "op": "time-between", "from": "09:00", "until": "12:00"}
 //	{"field": "estimate", "op": "at-most", "minutes": 20}
+//	{"field": "plan", "op": "parked"}
 //	{"field": "repeating", "op": "no"}
 package filter

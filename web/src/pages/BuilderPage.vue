@@ -2,19 +2,17 @@
 import { computed, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { ask, Away, client, type Definition, type OwnView } from "@/api/client";
+import BuilderLooks from "@/builder/BuilderLooks.vue";
 import FilterGroup from "@/builder/FilterGroup.vue";
-import { groupings, orderings } from "@/builder/fields";
-import { viewIcons } from "@/builder/icons";
-import { read } from "@/builder/tree";
+import { type Line, newGroup, read } from "@/builder/tree";
 import { useUnsaved } from "@/builder/unsaved";
 import { useBuilder } from "@/builder/use-builder";
-import PathIcon from "@/components/PathIcon.vue";
 import { useOverview } from "@/composables/queries";
 import { useServer } from "@/composables/server";
 import { useViews } from "@/composables/views";
 import { estimateWords } from "@/words/fields";
 import { rowFacts } from "@/words/row";
-import { colours, viewNames } from "@/words/names";
+import { viewNames } from "@/words/names";
 
 /** Where a view of one's own is built, with what it means and holds beside it. */
 const route = useRoute();
@@ -76,10 +74,18 @@ async function anew() {
   await begin();
 }
 
+/** Asks some more beside all that is asked already. */
+function narrow(lines: Line[]) {
+  if (root.value.of === "all") root.value.lines.push(...lines);
+  else root.value = newGroup("all", root.value, ...lines);
+}
 /** What is edited, copied or begun from: a view of one's own, one that ships, or a filter. */
 async function begin() {
   if (!/^\/view\/(new|[^/]+\/edit)$/.test(route.path)) return; // it is being left
-  const { from, filter, name: named } = route.query;
+  const { from, own, filter, name: named } = route.query;
+  const at = (id: string) => ({ params: { path: { id } } });
+  /** There is a view already that the filter narrows. */
+  let begun = false;
   loaded.value = false;
   resumed.value = false;
   const left = unsaved.left();
@@ -87,15 +93,17 @@ async function begin() {
     if (left) {
       resume(left);
     } else if (editing.value) {
-      const own = await ask(() =>
-        client.GET("/api/own-views/{id}", { params: { path: { id: editing.value! } } }),
-      );
-      load(own.definition);
-      name.value = own.name;
-      if (own.view) ({ icon: icon.value, colour: colour.value } = own.view);
-      pinned.value = own.view?.pinned ?? false;
-      counted.value = own.view?.counted ?? false;
+      const kept = await ask(() => client.GET("/api/own-views/{id}", at(editing.value ?? "")));
+      load(kept.definition);
+      name.value = kept.name;
+      if (kept.view) ({ icon: icon.value, colour: colour.value } = kept.view);
+      pinned.value = kept.view?.pinned ?? false;
+      counted.value = kept.view?.counted ?? false;
+    } else if (typeof own === "string") {
+      load((await ask(() => client.GET("/api/own-views/{id}", at(own)))).definition);
+      begun = true;
     } else if (typeof from === "string" && viewNames[from]) {
+      begun = true;
       const shipped = await ask(() =>
         client.GET("/api/views/{view}/definition", { params: { path: { view: from as "today" } } }),
       );
@@ -104,8 +112,7 @@ async function begin() {
     }
     if (typeof filter === "string" && !left) {
       const d = JSON.parse(filter) as Definition;
-      if (!editing.value && typeof from === "string" && viewNames[from])
-        root.value.lines.push(...read(d.filter).lines);
+      if (begun) narrow(read(d.filter).lines);
       else load(d);
     }
     if (typeof named === "string" && !left) name.value = named;
@@ -168,11 +175,6 @@ async function save() {
     if (!name.value.trim()) nameField.value?.focus();
   }
 }
-function setOrder(nth: number, key: string) {
-  const next = [...order.value];
-  next[nth] = key;
-  order.value = next.filter(Boolean);
-}
 const facts = computed(() =>
   (meaning.value?.rows ?? []).map((row) => ({
     row,
@@ -223,97 +225,16 @@ const facts = computed(() =>
         </p>
         <p v-if="fault" class="verdict bad" role="alert">{{ fault }}</p>
 
-        <fieldset class="looks">
-          <legend>How it looks</legend>
-          <label for="view-shape">Shape</label>
-          <span class="pair">
-            <select id="view-shape" v-model="shape" class="box">
-              <option value="">rows</option>
-              <option value="columns">columns</option>
-              <option value="two-by-two">two-by-two: important and urgent</option>
-            </select>
-            <template v-if="shape === 'two-by-two'">
-              <label for="view-urgent">urgent within</label>
-              <input
-                id="view-urgent"
-                v-model.number="urgentDays"
-                class="box number"
-                type="number"
-                min="1"
-                max="60"
-              />
-              days
-            </template>
-          </span>
-          <template v-if="shape !== 'two-by-two'">
-            <label for="view-group">{{
-              shape === "columns" ? "A column for each" : "Groups"
-            }}</label>
-            <select id="view-group" v-model="group" class="box">
-              <option v-for="g in groupings" :key="g.value" :value="g.value">{{ g.name }}</option>
-            </select>
-          </template>
-          <label for="view-order">Order</label>
-          <span class="pair">
-            <select
-              id="view-order"
-              class="box"
-              :value="order[0] ?? ''"
-              @change="setOrder(0, ($event.target as HTMLSelectElement).value)"
-            >
-              <option v-for="o in orderings" :key="o.value" :value="o.value">{{ o.name }}</option>
-            </select>
-            <template v-if="order.length">
-              <label for="view-then">then</label>
-              <select
-                id="view-then"
-                class="box"
-                :value="order[1] ?? ''"
-                @change="setOrder(1, ($event.target as HTMLSelectElement).value)"
-              >
-                <option value="">your own order</option>
-                <option v-for="o in orderings.slice(1, -1)" :key="o.value" :value="o.value">
-                  {{ o.name }}
-                </option>
-              </select>
-            </template>
-          </span>
-          <span id="view-icon">Picture</span>
-          <span class="icons" role="radiogroup" aria-labelledby="view-icon">
-            <button
-              v-for="(path, word) in viewIcons"
-              :key="word"
-              type="button"
-              role="radio"
-              :aria-checked="icon === word"
-              :aria-label="word"
-              :title="word"
-              @click="icon = word"
-            >
-              <PathIcon :path="path" />
-            </button>
-          </span>
-          <span id="view-colour">Colour</span>
-          <span class="icons" role="radiogroup" aria-labelledby="view-colour">
-            <button
-              v-for="c in colours"
-              :key="c"
-              type="button"
-              role="radio"
-              :aria-checked="colour === c"
-              :aria-label="c"
-              :title="c"
-              @click="colour = c"
-            >
-              <span class="dot" :style="{ background: `var(--${c})` }" />
-            </button>
-          </span>
-          <span>Index</span>
-          <span class="ticks">
-            <label><input v-model="counted" type="checkbox" /> show its count</label>
-            <label><input v-model="pinned" type="checkbox" /> pin it to the head</label>
-          </span>
-        </fieldset>
+        <BuilderLooks
+          v-model:shape="shape"
+          v-model:group="group"
+          v-model:order="order"
+          v-model:urgent-days="urgentDays"
+          v-model:icon="icon"
+          v-model:colour="colour"
+          v-model:pinned="pinned"
+          v-model:counted="counted"
+        />
 
         <p v-if="reason" class="verdict bad" role="alert">{{ reason }}</p>
         <footer>
@@ -400,23 +321,6 @@ h1 {
 .offer:hover {
   text-decoration: underline;
 }
-.looks {
-  display: grid;
-  grid-template-columns: 110px minmax(0, 1fr);
-  gap: 8px 12px;
-  align-items: center;
-  margin-top: 18px;
-  padding: 12px 0 0;
-  border: 0;
-  border-top: 1px solid var(--tin);
-}
-legend {
-  float: left;
-  grid-column: 1 / 3;
-  margin-bottom: 2px;
-  color: var(--pencil);
-  font-size: 14px;
-}
 .box {
   width: 100%;
   max-width: 320px;
@@ -425,60 +329,6 @@ legend {
   border: 1px solid var(--tin);
   border-radius: var(--corner);
   background: var(--glaze);
-}
-.pair {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px;
-}
-.pair .box {
-  flex: 0 1 230px;
-  width: auto;
-}
-.pair .number {
-  flex: 0 0 64px;
-}
-.icons {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px;
-}
-.icons button {
-  display: grid;
-  place-items: center;
-  width: 32px;
-  height: 30px;
-  border: 1px solid transparent;
-  border-radius: var(--corner);
-  color: var(--pencil);
-  cursor: pointer;
-}
-.icons button[aria-checked="true"] {
-  border-color: var(--rim);
-  background: var(--wash);
-  color: var(--rim);
-}
-.dot {
-  width: 12px;
-  height: 12px;
-  border-radius: 2px;
-}
-.ticks {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-}
-.ticks label {
-  display: flex;
-  align-items: center;
-  gap: 7px;
-  min-height: 24px;
-}
-.ticks input {
-  width: 16px;
-  height: 16px;
-  accent-color: var(--rim);
 }
 footer {
   display: flex;
@@ -522,13 +372,6 @@ footer {
 @media (max-width: 760px) {
   .builder {
     padding: 14px 16px 60px;
-  }
-  .looks {
-    grid-template-columns: 1fr;
-    gap: 4px;
-  }
-  legend {
-    grid-column: 1;
   }
 }
 </style>

@@ -23,6 +23,7 @@ import { useSelection } from "@/composables/selection";
 import { useSheet } from "@/composables/sheet";
 import { foldsAway, rowsOf, useShown, type ShownGroup } from "@/composables/shown";
 import { emptyWords } from "@/words/empty";
+import { precision } from "@/words/dates";
 import { listById } from "@/words/names";
 
 const route = useRoute();
@@ -131,6 +132,7 @@ function saveWhatISee() {
     path: "/view/new",
     query: {
       ...(source.value.kind === "view" && { from: source.value.view }),
+      ...(source.value.kind === "own" && { own: source.value.own }),
       filter: JSON.stringify({ filter: seen(filter) }),
       name: [name.value, ...narrowing.narrowed.value.map((n) => n.words)].join(", "),
     },
@@ -146,7 +148,9 @@ function seen(filter: FilterNode | undefined): FilterNode {
         ? [{ field: "tag", op: "any-of", values: [s.tag] }]
         : s.kind === "person"
           ? [{ field: "person", op: "any-of", values: [s.person] }]
-          : [];
+          : s.kind === "rail" && precision(s.cup) === "day"
+            ? [{ any: ["plan", "due"].map((field) => ({ field, op: "on", date: s.cup })) }]
+            : [];
   return { all: [...mine, ...(filter?.all ?? [])] };
 }
 
@@ -164,9 +168,13 @@ async function chooseAll(group: ShownGroup) {
   selection.add(await idsOf(group.start, group.count));
 }
 
+/** How many of what was found can be acted on: the bin, which stands last, cannot. */
+const alive = computed(() =>
+  (view.value?.groups ?? []).filter((g) => g.kind !== "found-bin").reduce((n, g) => n + g.count, 0),
+);
 /** All that a search found, and its words as a filter. */
 async function chooseFound() {
-  selection.add(await idsOf(0, view.value?.total ?? 0));
+  selection.add(await idsOf(0, alive.value));
 }
 function saveSearch() {
   const words = String(route.query.q ?? "").match(/"[^"]*"|\S+/g) ?? [];
@@ -227,7 +235,7 @@ const failure = computed(() => {
         v-if="source.kind === 'search'"
         :sentence="view?.sentence"
         :refusal="refusal"
-        :total="view?.total ?? 0"
+        :total="alive"
         @all="chooseFound"
         @save="saveSearch"
       />

@@ -141,7 +141,7 @@ func BenchmarkArrange(b *testing.B) {
 	a.Read(func(large *book.Book, _ day.Clock) {
 		list = large.Lists()[0].ID
 		for t := range large.OfList(list) {
-			if t.Open() {
+			if t.Open() && t.Parent.IsZero() && !large.HasSubtasks(t.ID) {
 				ids = append(ids, t.ID)
 			}
 		}

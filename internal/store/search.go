@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"database/sql"
-	"slices"
 	"strings"
 
 	"tincup/internal/core/book"
@@ -25,7 +24,7 @@ const (
 )
 
 // searched are the fields of a to-do that can be looked for.
-var searched = []string{"title", "notes", "person", "tags", "attachments"}
+var searched = book.FieldsOf("title", "notes", "person", "tags", "attachments")
 
 // saveWords brings the index up to date with a change that has been written.
 func saveWords(w writer, c *book.Change) error {
@@ -41,8 +40,7 @@ func saveWords(w writer, c *book.Change) error {
 			}
 		case d.Before == nil:
 			fresh[d.After.ID] = true
-		case slices.ContainsFunc(book.Altered(d.Before, d.After).Names(),
-			func(field string) bool { return slices.Contains(searched, field) }):
+		case book.Altered(d.Before, d.After)&searched != 0:
 			again[d.After.ID] = true
 		}
 	}

@@ -54,6 +54,17 @@ func Altered(a, b *Todo) Fields {
 	return set
 }
 
+// FieldsOf is the set of the fields with some names.
+func FieldsOf(names ...string) Fields {
+	var set Fields
+	for i := range todoFields {
+		if slices.Contains(names, todoFields[i].name) {
+			set |= 1 << i
+		}
+	}
+	return set
+}
+
 // Names names the fields of the set in the API's words, in one order.
 func (f Fields) Names() []string {
 	var names []string

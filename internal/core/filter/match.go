@@ -46,6 +46,13 @@ func (m *Matcher) Match(t *book.Todo) (bool, error) {
 	return is && m.err == nil, m.err
 }
 
+// Holds is Match for many to-dos in a row: it tells errors by answering no, and
+// Err says afterwards whether there was one.
+func (m *Matcher) Holds() func(*book.Todo) bool { return m.whole.holds }
+
+// Err returns the first error of reading notes.
+func (m *Matcher) Err() error { return m.err }
+
 func (m *Matcher) node(n *node) question {
 	switch {
 	case n == nil:
@@ -62,14 +69,27 @@ func (m *Matcher) node(n *node) question {
 		whole += subs[i].cost
 	}
 	slices.SortStableFunc(subs, func(a, b question) int { return cmp.Compare(a.cost, b.cost) })
-	decides := n.kind == isAny // one that says so decides
+	asked := make([]func(*book.Todo) bool, len(subs))
+	for i, s := range subs {
+		asked[i] = s.holds
+	}
+	if n.kind == isAny {
+		return question{func(t *book.Todo) bool {
+			for _, holds := range asked {
+				if holds(t) {
+					return true
+				}
+			}
+			return false
+		}, whole}
+	}
 	return question{func(t *book.Todo) bool {
-		for i := range subs {
-			if subs[i].holds(t) == decides {
-				return decides
+		for _, holds := range asked {
+			if !holds(t) {
+				return false
 			}
 		}
-		return !decides
+		return true
 	}, whole}
 }
 

@@ -38,8 +38,8 @@ type question struct {
 	// all: every row that is looked at is in the one group.
 	all bool
 	// keyed: the order is the person's, and holds in every group.
-	keyed bool
-	err   error
+	keyed    bool
+	matchers []*filter.Matcher
 }
 
 // Ask answers the query. It fails with a *book.NotFoundError for a list that
@@ -118,7 +118,7 @@ func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
 	}
 	ask.narrow(b, now, q)
 	ask.answer(b, now, q, res)
-	return res, ask.err
+	return res, ask.err()
 }
 
 // defaults fills in of a query what the definition says.
@@ -172,31 +172,52 @@ func withPaused(b *book.Book) []*book.Todo {
 
 // only leaves out what a filter does not hold of, beside what is left out already.
 func (a *question) only(m *filter.Matcher) {
-	before := a.holds
-	a.holds = func(t *book.Todo) bool {
-		if before != nil && !before(t) {
-			return false
-		}
-		is, err := m.Match(t)
-		if err != nil && a.err == nil {
-			a.err = err
-		}
-		return is
+	a.matchers = append(a.matchers, m)
+	holds := m.Holds()
+	if before := a.holds; before != nil {
+		a.holds = func(t *book.Todo) bool { return before(t) && holds(t) }
+	} else {
+		a.holds = holds
 	}
 }
 
-func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
-	buckets := map[groupKey][]*book.Todo{}
-	for _, key := range a.always {
-		buckets[key] = nil
+// err is the first error of the filters.
+func (a *question) err() error {
+	for _, m := range a.matchers {
+		if err := m.Err(); err != nil {
+			return err
+		}
 	}
+	return nil
+}
+
+// bucket is the rows of one group.
+type bucket struct {
+	key  groupKey
+	rows []*book.Todo
+}
+
+func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
+	buckets := map[groupKey]*bucket{}
+	for _, key := range a.always {
+		buckets[key] = &bucket{key: key}
+	}
+	var last *bucket // most rows go where the one before went
 	for _, t := range a.rows {
 		if a.holds != nil && !a.holds(t) {
 			continue
 		}
-		if key, ok := a.group(t); ok {
-			buckets[key] = append(buckets[key], t)
+		key, ok := a.group(t)
+		if !ok {
+			continue
 		}
+		if last == nil || last.key != key {
+			if last = buckets[key]; last == nil {
+				last = &bucket{key: key}
+				buckets[key] = last
+			}
+		}
+		last.rows = append(last.rows, t)
 	}
 	keys := make([]groupKey, 0, len(buckets))
 	for key := range buckets {
@@ -205,11 +226,12 @@ func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
 	for key := range a.round {
 		if _, there := buckets[key]; !there {
 			keys = append(keys, key)
+			buckets[key] = &bucket{}
 		}
 	}
 	slices.SortFunc(keys, func(a, b groupKey) int { return cmp.Compare(a.rank, b.rank) })
 	for _, key := range keys {
-		rows := buckets[key]
+		rows := buckets[key].rows
 		order := a.order
 		switch {
 		case key.kind == Ticked:
@@ -217,7 +239,7 @@ func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
 		case !a.keyed && (key.kind == PlannedToday || key.kind == Planned):
 			order = bySlot
 		}
-		f := familyOf(rows)
+		f := familyOf(b, rows)
 		g := Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, code: key.code, Count: len(rows), Notes: notes(rows),
 			Minutes: f.minutes(), ComesRound: a.round[key]}
 		if a.flat {

@@ -41,7 +41,7 @@ func Found(b *book.Book, c day.Clock, ids []book.ID, offset, limit int) *Result 
 		if len(todos) == 0 {
 			continue
 		}
-		g := Group{Kind: kinds[i], Count: len(todos), Notes: notes(todos), Minutes: familyOf(todos).minutes()}
+		g := Group{Kind: kinds[i], Count: len(todos), Notes: notes(todos), Minutes: familyOf(b, todos).minutes()}
 		from, to := max(offset-res.Total, 0), min(offset+limit-res.Total, len(todos))
 		for at := from; at < to; at++ {
 			r := now.row(todos[at])

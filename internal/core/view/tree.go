@@ -17,37 +17,50 @@ type family struct {
 	// top are those whose parent is not in the group; under holds the others by
 	// their parent. A family without subtasks has none under.
 	top   []*book.Todo
-	under map[book.ID][]*book.Todo
+	under map[*book.Todo][]*book.Todo
 }
 
-func familyOf(rows []*book.Todo) family {
+func familyOf(b *book.Book, rows []*book.Todo) family {
 	first := slices.IndexFunc(rows, func(t *book.Todo) bool { return !t.Parent.IsZero() })
 	if first < 0 {
 		return family{top: rows}
 	}
-	f := family{top: make([]*book.Todo, first, len(rows)), under: map[book.ID][]*book.Todo{}}
+	f := family{top: make([]*book.Todo, first, len(rows)), under: map[*book.Todo][]*book.Todo{}}
 	copy(f.top, rows)
 	var subtasks []*book.Todo
+	parents := map[book.ID]*book.Todo{}
 	for _, t := range rows[first:] {
 		if t.Parent.IsZero() {
 			f.top = append(f.top, t)
 			continue
 		}
 		subtasks = append(subtasks, t)
-		f.under[t.Parent] = nil
+		if _, known := parents[t.Parent]; !known {
+			parent, err := b.Todo(t.Parent)
+			if err != nil {
+				parent = nil
+			}
+			parents[t.Parent] = parent
+			f.under[parent] = nil
+		}
 	}
-	// Only what is somebody's parent is looked for.
-	here := make(map[book.ID]bool, len(f.under))
+	// Which of the parents are here is told by the rows themselves.
+	here := make(map[*book.Todo]bool, len(f.under))
 	for _, t := range rows {
-		if _, is := f.under[t.ID]; is {
-			here[t.ID] = true
+		if _, is := f.under[t]; is {
+			here[t] = true
 		}
 	}
 	for _, t := range subtasks {
-		if here[t.Parent] {
-			f.under[t.Parent] = append(f.under[t.Parent], t)
+		if parent := parents[t.Parent]; here[parent] {
+			f.under[parent] = append(f.under[parent], t)
 		} else {
 			f.top = append(f.top, t)
+		}
+	}
+	for parent := range f.under {
+		if !here[parent] {
+			delete(f.under, parent)
 		}
 	}
 	return f
@@ -66,7 +79,7 @@ func (f family) arrange(order func(a, b *book.Todo) int, upTo int) []placed {
 			}
 			out = append(out, placed{t, depth})
 			if len(f.under) > 0 {
-				walk(f.under[t.ID], depth+1)
+				walk(f.under[t], depth+1)
 			}
 		}
 	}
@@ -78,17 +91,20 @@ func (f family) arrange(order func(a, b *book.Todo) int, upTo int) []placed {
 // work of its subtasks in the group where that is more.
 func (f family) minutes() (sum int) {
 	for _, t := range f.top {
-		sum += f.work(t)
+		sum += int(t.Estimate)
+		if len(f.under) > 0 {
+			if _, is := f.under[t]; is {
+				sum += f.work(t) - int(t.Estimate)
+			}
+		}
 	}
 	return sum
 }
 
 func (f family) work(t *book.Todo) int {
 	below := 0
-	if len(f.under) > 0 {
-		for _, sub := range f.under[t.ID] {
-			below += f.work(sub)
-		}
+	for _, sub := range f.under[t] {
+		below += f.work(sub)
 	}
 	return max(int(t.Estimate), below)
 }

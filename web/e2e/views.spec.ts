@@ -219,6 +219,15 @@ test("cards move between columns by dragging and by keys, and change their field
   await expect(column("urgent")).toContainText("Frame");
   await page.keyboard.press("Control+z");
   await expect(column("important-urgent")).toContainText("Frame");
+  // How near is urgent is a setting.
+  await tincup.post("/api/todos", { title: "In five days", priority: "high", due: "2026-11-29" });
+  await page.goto(`${tincup.url}/within-a-week?shape=two-by-two`);
+  await expect(column("important")).toContainText("In five days");
+  await page.getByRole("button", { name: "Shape" }).click();
+  await page.getByRole("menuitem", { name: "Urgent is within 3 days…" }).click();
+  await page.getByLabel("Days from today").fill("5");
+  await page.keyboard.press("Enter");
+  await expect(column("important-urgent")).toContainText("In five days");
 });
 
 test("Today is narrowed by a tag, saved as seen, and widened again", async ({ page, demo }) => {

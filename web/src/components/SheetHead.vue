@@ -102,6 +102,22 @@ function ownItems(own: OwnView): MenuItem[] {
   ];
 }
 
+function askUrgent() {
+  ask({
+    title: "How near is urgent?",
+    text: "What is due or planned within so many days stands on the urgent side.",
+    confirm: "Set it",
+    fields: [
+      { key: "days", label: "Days from today", kind: "text", value: String(look.urgentDays) },
+    ],
+    act: async ({ days }) => {
+      const n = Number(days);
+      if (!Number.isInteger(n) || n < 1 || n > 60)
+        throw new Error("A whole number of days from 1 to 60 is wanted.");
+      look.setUrgentDays(n);
+    },
+  });
+}
 /** The shapes a sheet may have, and what columns may stand for. */
 const shapeItems = computed<MenuItem[]>(() => [
   { name: "Rows", checked: props.shape === "rows", act: () => emit("shape", "rows") },
@@ -110,6 +126,9 @@ const shapeItems = computed<MenuItem[]>(() => [
     checked: props.shape === "two-by-two",
     act: () => emit("shape", "two-by-two"),
   },
+  ...(props.shape === "two-by-two" && props.own?.shape !== "two-by-two"
+    ? [{ name: `Urgent is within ${look.urgentDays} days…`, act: askUrgent }]
+    : []),
   ...groupings.slice(1).map((g, i) => ({
     name: `Columns by ${g.name}`,
     checked: props.shape === "columns" && (props.by ?? "priority") === g.value,

@@ -7,10 +7,12 @@ const place = "tincup-look";
 type Choice = "light" | "dark" | null;
 
 const reasonsPlace = "tincup-reasons";
+const urgentPlace = "tincup-urgent-days";
 
 /**
  * Light or dark: the system's wish, until the person says otherwise. And whether
- * rows of Ready say why they stand where they do.
+ * rows of Ready say why they stand where they do, and how near is urgent in a
+ * two-by-two.
  */
 export const useLook = defineStore("look", () => {
   const system = useMediaQuery("(prefers-color-scheme: dark)");
@@ -28,5 +30,10 @@ export const useLook = defineStore("look", () => {
     reasons.value = !reasons.value;
     localStorage.setItem(reasonsPlace, reasons.value ? "shown" : "hidden");
   }
-  return { dark, turn, reasons, turnReasons };
+  const urgentDays = ref(Number(localStorage.getItem(urgentPlace)) || 3);
+  function setUrgentDays(days: number) {
+    urgentDays.value = days;
+    localStorage.setItem(urgentPlace, String(days));
+  }
+  return { dark, turn, reasons, turnReasons, urgentDays, setUrgentDays };
 });

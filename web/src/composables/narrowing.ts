@@ -2,6 +2,7 @@ import { computed, type Ref } from "vue";
 import { type LocationQueryValue, useRoute, useRouter } from "vue-router";
 import type { FilterNode, Overview } from "@/api/client";
 import { listById, priorityNames } from "@/words/names";
+import { useLook } from "./look";
 import type { Asked } from "./queries";
 
 export const shapes = ["rows", "columns", "two-by-two"] as const;
@@ -27,6 +28,7 @@ const all = (q: LocationQueryValue | LocationQueryValue[] | undefined) =>
 export function useNarrowing(overview: Ref<Overview | undefined>) {
   const route = useRoute();
   const router = useRouter();
+  const look = useLook();
 
   const narrowed = computed<Narrowed[]>(() =>
     kinds.flatMap((kind) =>
@@ -72,6 +74,8 @@ export function useNarrowing(overview: Ref<Overview | undefined>) {
     return {
       ...(filter.value && { narrow: JSON.stringify(filter.value) }),
       ...(group && { group: group as Asked["group"] }),
+      ...(group === "two-by-two" &&
+        own.value?.shape !== "two-by-two" && { urgentDays: look.urgentDays }),
     };
   });
 

@@ -275,7 +275,7 @@ const failure = computed(() => {
         <div v-for="n in 6" :key="n" class="ghost" :style="{ width: `${62 - n * 6}%` }" />
       </div>
       <SheetState
-        v-else-if="empty && shape === 'rows'"
+        v-else-if="empty && (shape === 'rows' || !board.columns.value.length)"
         v-bind="
           view.why ? { title: 'Nothing here just now', text: view.why } : emptyWords(viewName)
         "

@@ -25,15 +25,26 @@ func (id ID) IsZero() bool { return id == ID{} }
 
 // String returns the 36 character form, or "" for none.
 func (id ID) String() string {
+	text, _ := id.AppendText(nil) // never fails
+	return string(text)
+}
+
+// AppendText implements encoding.TextAppender.
+func (id ID) AppendText(b []byte) ([]byte, error) {
 	if id.IsZero() {
-		return ""
+		return b, nil
 	}
-	h := hex.EncodeToString(id[:])
-	return h[:8] + "-" + h[8:12] + "-" + h[12:16] + "-" + h[16:20] + "-" + h[20:]
+	for i, part := range [...][]byte{id[:4], id[4:6], id[6:8], id[8:10], id[10:]} {
+		if i > 0 {
+			b = append(b, '-')
+		}
+		b = hex.AppendEncode(b, part)
+	}
+	return b, nil
 }
 
 // MarshalText implements encoding.TextMarshaler.
-func (id ID) MarshalText() ([]byte, error) { return []byte(id.String()), nil }
+func (id ID) MarshalText() ([]byte, error) { return id.AppendText(nil) }
 
 // UnmarshalText implements encoding.TextUnmarshaler; "" is none.
 func (id *ID) UnmarshalText(text []byte) (err error) {

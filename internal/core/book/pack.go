@@ -69,12 +69,20 @@ func (p *packer) text(name string, v interface {
 	if v.IsZero() {
 		return
 	}
-	text, err := v.MarshalText()
+	p.name(name)
+	p.bytes = append(p.bytes, '"')
+	var err error
+	if appender, ok := v.(encoding.TextAppender); ok {
+		p.bytes, err = appender.AppendText(p.bytes)
+	} else {
+		var text []byte
+		text, err = v.MarshalText()
+		p.bytes = append(p.bytes, text...)
+	}
 	if err != nil && p.err == nil {
 		p.err = err
 	}
-	p.name(name)
-	p.bytes = append(append(append(p.bytes, '"'), text...), '"')
+	p.bytes = append(p.bytes, '"')
 }
 
 // word writes one of a closed set of words, unless it is the first.

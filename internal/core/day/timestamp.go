@@ -25,11 +25,21 @@ func (ts Timestamp) String() string {
 	if ts.IsZero() {
 		return ""
 	}
-	return ts.Time().Format("2006-01-02T15:04:05.000Z07:00")
+	return ts.Time().Format(timestampLayout)
+}
+
+const timestampLayout = "2006-01-02T15:04:05.000Z07:00"
+
+// AppendText implements encoding.TextAppender.
+func (ts Timestamp) AppendText(b []byte) ([]byte, error) {
+	if ts.IsZero() {
+		return b, nil
+	}
+	return ts.Time().AppendFormat(b, timestampLayout), nil
 }
 
 // MarshalText implements encoding.TextMarshaler.
-func (ts Timestamp) MarshalText() ([]byte, error) { return []byte(ts.String()), nil }
+func (ts Timestamp) MarshalText() ([]byte, error) { return ts.AppendText(nil) }
 
 // UnmarshalText implements encoding.TextUnmarshaler; "" is none.
 func (ts *Timestamp) UnmarshalText(text []byte) error {

@@ -157,6 +157,9 @@ func BenchmarkPatch(b *testing.B) {
 				next, _, _ := get(path + "have=" + url.QueryEscape(mark))
 				patch += float64(len(next))
 				n++
+				if _, err := a.Run(b.Context(), app.Request{Window: "bench"}, book.Reopen{ID: first}, nil); err != nil {
+					b.Fatal(err)
+				}
 			}
 			b.ReportMetric(whole/float64(n), "bytes-whole")
 			b.ReportMetric(patch/float64(n), "bytes-patch")

@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"encoding/json"
 	"strconv"
 	"strings"
 
@@ -135,13 +136,14 @@ func encodeChange(c *book.Change) contract.Change {
 	return contract.Change{Revision: c.Revision, Says: c.Says}
 }
 
-func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result) contract.View {
-	v := contract.View{Revision: b.Revision(), Today: c.Today().String(), Sentence: view.Sentence(b, c, q),
-		Total: res.Total, Beyond: res.Beyond, Groups: make([]contract.Group, 0, len(res.Groups))}
+// encodeView writes a view; found says where a search found its words, by to-do.
+func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result, found map[book.ID]*contract.Found) viewBody {
+	v := viewBody{View: contract.View{Revision: b.Revision(), Today: c.Today().String(), Sentence: view.Sentence(b, c, q),
+		Total: res.Total, Beyond: res.Beyond}, Groups: make([]groupBody, 0, len(res.Groups))}
 	for _, g := range res.Groups {
-		group := contract.Group{Kind: contract.GroupKind(g.Kind), Horizon: orNull(g.Horizon.String()), Count: g.Count, Of: orAbsent(g.Of.String()), Name: orAbsent(g.Title(b)),
+		group := groupBody{Group: contract.Group{Kind: contract.GroupKind(g.Kind), Horizon: orNull(g.Horizon.String()), Count: g.Count, Of: orAbsent(g.Of.String()), Name: orAbsent(g.Title(b)),
 			Word: orAbsent(g.Word()),
-			Rows: make([]contract.Row, 0, len(g.Rows))}
+		}, Rows: make([]json.RawMessage, 0, len(g.Rows)), ids: make([]book.ID, 0, len(g.Rows))}
 		if g.Notes > 0 {
 			group.Notes = &g.Notes
 		}
@@ -149,7 +151,8 @@ func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result) contr
 			group.Minutes = &g.Minutes
 		}
 		for _, r := range g.Rows {
-			group.Rows = append(group.Rows, encodeRow(b, r))
+			group.Rows = append(group.Rows, appendRow(make([]byte, 0, 600), b, r, found[r.Todo.ID]))
+			group.ids = append(group.ids, r.Todo.ID)
 		}
 		if len(g.ComesRound) > 0 {
 			round := make([]contract.Titled, 0, len(g.ComesRound))

@@ -2,15 +2,15 @@ package httpapi
 
 import (
 	"encoding/binary"
+	"encoding/json"
 	"hash/maphash"
-	"reflect"
 	"slices"
 	"strconv"
 	"sync"
 
 	"github.com/gin-gonic/gin"
 
-	"tincup/internal/httpapi/contract"
+	"tincup/internal/core/book"
 )
 
 // patches remembers the latest answers to views by what was asked, so that a
@@ -30,7 +30,7 @@ type answered struct {
 }
 
 type rowMark struct {
-	id   string
+	id   book.ID
 	hash uint64
 }
 
@@ -46,7 +46,7 @@ func newPatches() *patches {
 
 // answer leaves out of a view the rows that the client has, and remembers what
 // it was told.
-func (p *patches) answer(c *gin.Context, v *contract.View) {
+func (p *patches) answer(c *gin.Context, v *viewBody) {
 	query := c.Request.URL.Query()
 	have := query.Get("have")
 	query.Del("have")
@@ -54,8 +54,8 @@ func (p *patches) answer(c *gin.Context, v *contract.View) {
 	var whole maphash.Hash
 	whole.SetSeed(p.seed)
 	for _, g := range v.Groups {
-		for _, r := range g.Rows {
-			m := p.mark(r)
+		for i, r := range g.Rows {
+			m := rowMark{g.ids[i], maphash.Bytes(p.seed, r)}
 			now.rows = append(now.rows, m)
 			whole.Write(binary.LittleEndian.AppendUint64(nil, m.hash)) // never fails
 		}
@@ -65,46 +65,6 @@ func (p *patches) answer(c *gin.Context, v *contract.View) {
 	if had, known := p.remember(c.Request.URL.Path+"?"+query.Encode(), now, have); known {
 		v.Builds = &have
 		leaveOut(v, now, had)
-	}
-}
-
-// mark hashes a row: its to-do by its revision and by its tags, whose names
-// change without it, and all that is worked out beside it.
-func (p *patches) mark(r contract.Row) rowMark {
-	var h maphash.Hash
-	h.SetSeed(p.seed)
-	id := r.Todo.Id
-	r.Todo = contract.Todo{Id: id, Revision: r.Todo.Revision, Tags: r.Todo.Tags}
-	writeValue(&h, reflect.ValueOf(&r).Elem())
-	return rowMark{id, h.Sum64()}
-}
-
-// writeValue hashes plain data, whatever fields it has.
-func writeValue(h *maphash.Hash, v reflect.Value) {
-	switch v.Kind() {
-	case reflect.Pointer:
-		if !v.IsNil() {
-			writeValue(h, v.Elem())
-		}
-	case reflect.Struct:
-		for i := range v.NumField() {
-			h.WriteByte(byte(i))
-			writeValue(h, v.Field(i))
-		}
-	case reflect.Slice:
-		for i := range v.Len() {
-			h.WriteByte(byte(i))
-			writeValue(h, v.Index(i))
-		}
-	case reflect.String:
-		h.WriteString(v.String())
-	case reflect.Int, reflect.Int64:
-		maphash.WriteComparable(h, v.Int())
-	case reflect.Bool:
-		maphash.WriteComparable(h, v.Bool())
-	case reflect.Map: // a field that may be null, which only the to-do has
-	default:
-		panic("httpapi: a row has a field of kind " + v.Kind().String())
 	}
 }
 
@@ -135,7 +95,7 @@ func (p *patches) remember(key string, now answered, mark string) (had answered,
 }
 
 // leaveOut puts runs in place of the rows that are as they were.
-func leaveOut(v *contract.View, now, had answered) {
+func leaveOut(v *viewBody, now, had answered) {
 	was := make(map[rowMark]int, len(had.rows))
 	for i, m := range had.rows {
 		was[m] = i
@@ -144,7 +104,7 @@ func leaveOut(v *contract.View, now, had answered) {
 	for i := range v.Groups {
 		g := &v.Groups[i]
 		kept := []int{}
-		fresh := []contract.Row{}
+		fresh := []json.RawMessage{}
 		for _, r := range g.Rows {
 			from, stays := was[now.rows[at]]
 			at++

@@ -34,16 +34,17 @@ func (s *server) Search(c *gin.Context, params contract.SearchParams) {
 	if params.Limit != nil {
 		limit = *params.Limit
 	}
-	var body contract.View
+	var body viewBody
 	err = s.app.Search(c.Request.Context(), q, offset, limit,
 		func(b *book.Book, clock clockNow, res *view.Result, excerpts map[book.ID]app.Excerpt) {
-			body = encodeView(b, clock, view.Query{}, res)
-			body.Sentence = foundWords(res.Total)
-			for i, g := range res.Groups {
-				for j, r := range g.Rows {
-					body.Groups[i].Rows[j].Found = encodeExcerpt(r.Todo.Title, excerpts[r.Todo.ID])
+			found := map[book.ID]*contract.Found{}
+			for _, g := range res.Groups {
+				for _, r := range g.Rows {
+					found[r.Todo.ID] = encodeExcerpt(r.Todo.Title, excerpts[r.Todo.ID])
 				}
 			}
+			body = encodeView(b, clock, view.Query{}, res, found)
+			body.Sentence = foundWords(res.Total)
 		})
 	if err != nil {
 		s.fail(c, err)

@@ -82,12 +82,12 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 		s.fail(c, err)
 		return
 	}
-	var body contract.View
+	var body viewBody
 	var err error
 	s.app.Read(func(b *book.Book, clock day.Clock) {
 		var res *view.Result
 		if res, err = view.Ask(b, clock, q); err == nil {
-			body = encodeView(b, clock, q, res)
+			body = encodeView(b, clock, q, res, nil)
 			if res.Total == 0 {
 				body.Why = orAbsent(view.WhyEmpty(b, clock, q))
 			}

@@ -363,6 +363,7 @@ test("tags, people, lists and history in the page", async ({ page, demo, complai
   await page.getByRole("dialog").getByRole("button", { name: "Save" }).click();
   await expect(page.getByRole("dialog")).toContainText("is not an e-mail address");
   await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
 
   // Ready says why each row stands where it does, and the next action of a project by its path.
   await page.keyboard.press("g");

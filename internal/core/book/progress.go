@@ -26,7 +26,9 @@ func (p Progress) String() string {
 }
 
 // Progress counts the leaves under a to-do; Total is 0 where it has none.
-func (b *Book) Progress(t *Todo) Progress { return progress(b.Subtasks, t.ID) }
+func (b *Book) Progress(t *Todo) Progress {
+	return progress(func(id ID) []*Todo { return b.siblings[id] }, t.ID)
+}
 
 func progress(subtasks func(ID) []*Todo, id ID) Progress {
 	var p Progress

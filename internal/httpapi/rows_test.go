@@ -1,0 +1,72 @@
+package httpapi_test
+
+import (
+	"encoding/json"
+	"reflect"
+	"testing"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
+	"tincup/internal/core/view"
+	"tincup/internal/httpapi"
+	"tincup/internal/httpapi/contract"
+)
+
+// Rows that are written at once are what the contract's types would be, whatever
+// is in them; every field of a row is set in one of them.
+func TestRowsAreTheContracts(t *testing.T) {
+	id := func(n byte) book.ID { return book.ID{3: 7, 15: n} }
+	b := book.New(book.MemoryNotes{})
+	b.Load(1, &book.Change{Tags: []book.Diff[book.Tag]{{After: &book.Tag{ID: id(7), Name: "calls"}}, {After: &book.Tag{ID: id(8), Name: "<work>/é\"&"}}}})
+	full := &book.Todo{ID: id(1), Title: "“Ring” \"him\"\t<b>soon</b> & é \u2028 \\ \x7f", NotesSize: 3, List: id(2), Section: id(3), Parent: id(4), Position: "e0V001",
+		Status: book.Cancelled, IsNote: true, InOrder: true, Outcome: "It hangs.", Handful: day.MustDate("2026-11-24"), Priority: book.High,
+		Start: day.MustDate("2026-11-20"), Due: day.MustMoment("2026-11-27T16:00"), Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Estimate: 30,
+		Reminders: []day.Reminder{day.ReminderBefore(60)}, Person: book.Involved{ID: id(5), Role: book.WaitingOn, Since: day.MustDate("2026-11-01")},
+		Repeat: &repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY"), First: day.MustDate("2026-11-01"), Current: day.MustDate("2026-11-24")},
+		Record: id(6), Attachments: []book.Attachment{{Name: "a.png", Hash: "00", Type: "image/png", Size: 9}}, Tags: []book.ID{id(7), id(8), id(9)},
+		Created: 1, Changed: 2, Completed: 3, Deleted: 4, Revision: 5}
+	plain := &book.Todo{ID: id(9), Title: "plain", Created: 1, Changed: 1}
+	rows := []view.Row{
+		{Todo: plain},
+		{Todo: full, Late: true, DaysLate: 3, Dimmed: true, Depth: 2, Progress: book.Progress{Done: 1, Total: 3}, Why: "first, because it is late", Waited: 4,
+			Path: []string{"a", "b <c>"}, Standing: &view.Standing{Next: plain, Moved: day.MustDate("2026-11-01"), Quiet: 23}},
+		{Todo: plain, Standing: &view.Standing{Moved: day.MustDate("2026-11-01")}},
+	}
+	set := map[string]bool{}
+	for i, r := range rows {
+		var found *contract.Found
+		if i == 1 {
+			notes := "the lamp"
+			found = &contract.Found{Title: []contract.Span{{Start: 1, End: 2}}, Notes: &notes}
+		}
+		typed := httpapi.EncodeRow(b, r)
+		typed.Found = found
+		want, err := json.Marshal(typed)
+		if err != nil {
+			t.Fatal(err)
+		}
+		got := httpapi.AppendRow(nil, b, r, found)
+		var g, w any
+		if err := json.Unmarshal(got, &g); err != nil {
+			t.Fatalf("%s: %v", got, err)
+		}
+		if err := json.Unmarshal(want, &w); err != nil || !reflect.DeepEqual(g, w) {
+			t.Errorf("%s\nwant\n%s", got, want)
+		}
+		for of, v := range map[string]reflect.Value{"": reflect.ValueOf(typed), "todo.": reflect.ValueOf(typed.Todo)} {
+			for j := range v.NumField() {
+				if !v.Field(j).IsZero() {
+					set[of+v.Type().Field(j).Name] = true
+				}
+			}
+		}
+	}
+	for of, typ := range map[string]reflect.Type{"": reflect.TypeFor[contract.Row](), "todo.": reflect.TypeFor[contract.Todo]()} {
+		for j := range typ.NumField() {
+			if name := of + typ.Field(j).Name; !set[name] && name != "todo.Notes" { // notes come with one to-do alone
+				t.Errorf("%s is set in no row here; see that it is written", name)
+			}
+		}
+	}
+}

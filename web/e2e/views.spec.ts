@@ -132,6 +132,16 @@ test("a contradiction is named on its lines before it can be saved, and mended",
   await expect(total(page)).toHaveText(/^4 match now/);
   await page.getByRole("button", { name: "Begin anew" }).click();
   await expect(page.getByLabel("Name")).toHaveValue("");
+  await expect(page.getByLabel("Line 1: what")).toHaveValue("tag");
+  // A builder that follows another begins empty.
+  await index(page)
+    .getByRole("link", { name: /^Calls\s*\d*$/ })
+    .click();
+  await page.locator("main").getByRole("button", { name: "More for Calls" }).click();
+  await page.getByRole("menuitem", { name: "Edit…" }).click();
+  await expect(page.getByLabel("Name")).toHaveValue("Calls");
+  await index(page).getByRole("link", { name: "New view" }).click();
+  await expect(page.getByLabel("Name")).toHaveValue("");
   await index(page)
     .getByRole("link", { name: /^Calls\s*\d*$/ })
     .click();

@@ -4,7 +4,7 @@ import { useRoute, useRouter } from "vue-router";
 import { ask, Away, client, type Definition, type OwnView } from "@/api/client";
 import BuilderLooks from "@/builder/BuilderLooks.vue";
 import FilterGroup from "@/builder/FilterGroup.vue";
-import { type Line, newGroup, read } from "@/builder/tree";
+import { type Line, newGroup, newTest, read } from "@/builder/tree";
 import { useUnsaved } from "@/builder/unsaved";
 import { useBuilder } from "@/builder/use-builder";
 import { useOverview } from "@/composables/queries";
@@ -69,8 +69,6 @@ function resume(left: ReturnType<typeof looks>) {
 }
 async function anew() {
   unsaved.forget();
-  load({ filter: { all: [] } });
-  name.value = "";
   await begin();
 }
 
@@ -88,6 +86,16 @@ async function begin() {
   let begun = false;
   loaded.value = false;
   resumed.value = false;
+  // One builder may follow another without leaving the page.
+  load({ filter: { all: [] } });
+  root.value = newGroup("all", newTest());
+  [name.value, icon.value, colour.value, pinned.value, counted.value] = [
+    "",
+    "eye",
+    "sea",
+    false,
+    true,
+  ];
   const left = unsaved.left();
   try {
     if (left) {

@@ -338,16 +338,23 @@ func BenchmarkTick(b *testing.B) {
 	b.ReportMetric(ticks[len(ticks)/2]/updates[len(updates)/2], "x-bare-update")
 }
 
-// BenchmarkHTTP prints p50 and p99 of the first 200 rows of each view.
-func BenchmarkHTTP(b *testing.B) {
-	a, _ := largeFile(b)
-	defer a.Close()
+// serve answers for an App until the benchmark ends.
+func serve(b *testing.B, a *app.App) *httptest.Server {
+	b.Helper()
 	handler, err := httpapi.New(a, fstest.MapFS{}, slog.New(slog.NewTextHandler(io.Discard, nil)))
 	if err != nil {
 		b.Fatal(err)
 	}
 	server := httptest.NewServer(handler)
-	defer server.Close()
+	b.Cleanup(server.Close)
+	return server
+}
+
+// BenchmarkHTTP prints p50 and p99 of the first 200 rows of each view.
+func BenchmarkHTTP(b *testing.B) {
+	a, _ := largeFile(b)
+	defer a.Close()
+	server := serve(b, a)
 	var list string
 	a.Read(func(large *book.Book, _ day.Clock) { list = large.Lists()[0].ID.String() })
 	paths := map[string]string{"cup": "/api/views/cup", "today": "/api/views/today", "overdue": "/api/views/overdue",

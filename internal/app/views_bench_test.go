@@ -5,16 +5,13 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
-	"log/slog"
 	"math/rand/v2"
 	"net/http"
-	"net/http/httptest"
 	"net/url"
 	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
-	"testing/fstest"
 	"time"
 
 	"tincup/internal/app"
@@ -22,7 +19,6 @@ import (
 	"tincup/internal/core/day"
 	"tincup/internal/core/search"
 	"tincup/internal/core/view"
-	"tincup/internal/httpapi"
 	"tincup/internal/store"
 )
 
@@ -111,12 +107,7 @@ func saveViews(b *testing.B, a *app.App) map[string]book.ID {
 func BenchmarkPatch(b *testing.B) {
 	a, _ := largeFile(b)
 	defer a.Close()
-	handler, err := httpapi.New(a, fstest.MapFS{}, slog.New(slog.NewTextHandler(io.Discard, nil)))
-	if err != nil {
-		b.Fatal(err)
-	}
-	server := httptest.NewServer(handler)
-	defer server.Close()
+	server := serve(b, a)
 	get := func(path string) (body []byte, mark string, first book.ID) {
 		res, err := http.Get(server.URL + path)
 		if err != nil {
@@ -203,12 +194,7 @@ func BenchmarkSearch(b *testing.B) {
 	}
 	a := openLarge(b, path)
 	defer a.Close()
-	handler, err := httpapi.New(a, fstest.MapFS{}, slog.New(slog.NewTextHandler(io.Discard, nil)))
-	if err != nil {
-		b.Fatal(err)
-	}
-	server := httptest.NewServer(handler)
-	defer server.Close()
+	server := serve(b, a)
 	db, err := sql.Open("sqlite", "file:"+path+"?mode=ro")
 	if err != nil {
 		b.Fatal(err)

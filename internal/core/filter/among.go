@@ -37,12 +37,6 @@ func (f Filter) Asks(fields ...Field) (asks bool) {
 	return asks
 }
 
-// Len is how many tests the filter has.
-func (f Filter) Len() (n int) {
-	f.tests(func(*node, bool) { n++ })
-	return n
-}
-
 // Sort is a sort of to-dos, by what can be told without looking at each.
 type Sort struct{ Open, Note, Paused bool }
 

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -101,8 +102,8 @@ func TestWeighAgainstTheObvious(t *testing.T) {
 				ruledOut++
 			}
 		}
-		if len(w.Matches) != matches || len(w.Tests) != f.Len() {
-			t.Fatalf("seed %d, filter %d: %d match, %d tests; want %d, %d\n%s", seed, i, len(w.Matches), len(w.Tests), matches, f.Len(), packed)
+		if len(w.Matches) != matches || len(w.Tests) != strings.Count(string(packed), `"field"`) {
+			t.Fatalf("seed %d, filter %d: %d match, %d tests; want %d\n%s", seed, i, len(w.Matches), len(w.Tests), matches, packed)
 		}
 		for _, test := range w.Tests {
 			node, positive := nodeAt(tree, "", test.Path, true)

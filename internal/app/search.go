@@ -31,8 +31,11 @@ func (a *App) Search(ctx context.Context, q search.Query, offset, limit int,
 		return err
 	}
 	var shown []book.ID
+	var res *view.Result
+	var revision int64
 	a.Read(func(b *book.Book, c day.Clock) {
-		for _, g := range view.Found(b, c, found, offset, limit).Groups {
+		res, revision = view.Found(b, c, found, offset, limit), b.Revision()
+		for _, g := range res.Groups {
 			for _, r := range g.Rows {
 				if r.Todo.NotesSize > 0 {
 					shown = append(shown, r.Todo.ID)
@@ -46,7 +49,9 @@ func (a *App) Search(ctx context.Context, q search.Query, offset, limit int,
 	}
 	m := search.NewMarker(q, foldWord)
 	a.Read(func(b *book.Book, c day.Clock) {
-		res := view.Found(b, c, found, offset, limit)
+		if b.Revision() != revision {
+			res = view.Found(b, c, found, offset, limit)
+		}
 		excerpts := map[book.ID]Excerpt{}
 		for _, g := range res.Groups {
 			for _, r := range g.Rows {

@@ -4,6 +4,7 @@ import (
 	"encoding/binary"
 	"encoding/json"
 	"hash/maphash"
+	"net/http"
 	"slices"
 	"strconv"
 	"sync"
@@ -44,9 +45,20 @@ func newPatches() *patches {
 	return &patches{seed: maphash.MakeSeed(), asked: map[string][]answered{}}
 }
 
-// answer leaves out of a view the rows that the client has, and remembers what
+// view answers with a view, or what has changed of it since the client was told.
+func (s *server) view(c *gin.Context, v *viewBody) {
+	s.patches.leaveOut(c, v)
+	text, err := v.bytes()
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Data(http.StatusOK, "application/json; charset=utf-8", text)
+}
+
+// leaveOut leaves out of a view the rows that the client has, and remembers what
 // it was told.
-func (p *patches) answer(c *gin.Context, v *viewBody) {
+func (p *patches) leaveOut(c *gin.Context, v *viewBody) {
 	query := c.Request.URL.Query()
 	have := query.Get("have")
 	query.Del("have")
@@ -64,7 +76,7 @@ func (p *patches) answer(c *gin.Context, v *viewBody) {
 	v.Mark = &now.mark
 	if had, known := p.remember(c.Request.URL.Path+"?"+query.Encode(), now, have); known {
 		v.Builds = &have
-		leaveOut(v, now, had)
+		v.leaveOut(now, had)
 	}
 }
 
@@ -95,7 +107,7 @@ func (p *patches) remember(key string, now answered, mark string) (had answered,
 }
 
 // leaveOut puts runs in place of the rows that are as they were.
-func leaveOut(v *viewBody, now, had answered) {
+func (v *viewBody) leaveOut(now, had answered) {
 	was := make(map[rowMark]int, len(had.rows))
 	for i, m := range had.rows {
 		was[m] = i

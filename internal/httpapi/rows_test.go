@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"reflect"
 	"testing"
+	"time"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -67,6 +68,29 @@ func TestRowsAreTheContracts(t *testing.T) {
 			if name := of + typ.Field(j).Name; !set[name] && name != "todo.Notes" { // notes come with one to-do alone
 				t.Errorf("%s is set in no row here; see that it is written", name)
 			}
+		}
+	}
+}
+
+// A view that is written around its rows is what json.Marshal makes of it.
+func TestViewsAreWritten(t *testing.T) {
+	b := book.New(book.MemoryNotes{})
+	c := day.Clock{Now: time.Date(2026, 11, 24, 9, 10, 0, 0, time.UTC), Zone: time.UTC}
+	row := func(title string) view.Row {
+		return view.Row{Todo: &book.Todo{ID: book.ID{15: 1}, Title: title, Created: 1, Changed: 1}}
+	}
+	for _, groups := range [][]view.Group{
+		nil,
+		{{Kind: view.All}},
+		{{Kind: view.All, Count: 2, Rows: []view.Row{row("a"), row(`"]}"`)}}, {Kind: view.DueToday}, {Kind: view.Planned, Count: 1, Minutes: 30, Rows: []view.Row{row("b")}}},
+	} {
+		got, body, err := httpapi.ViewBytes(b, c, &view.Result{Groups: groups, Total: len(groups)})
+		if err != nil {
+			t.Fatal(err)
+		}
+		want, err := json.Marshal(body)
+		if err != nil || string(got) != string(want) {
+			t.Errorf("%s\nwant\n%s (%v)", got, want, err)
 		}
 	}
 }

@@ -50,8 +50,7 @@ func (s *server) Search(c *gin.Context, params contract.SearchParams) {
 		s.fail(c, err)
 		return
 	}
-	s.patches.answer(c, &body)
-	s.json(c, body, nil)
+	s.view(c, &body)
 }
 
 func foundWords(n int) string {

@@ -97,8 +97,7 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 		s.fail(c, definitionProblem(err))
 		return
 	}
-	s.patches.answer(c, &body)
-	c.JSON(http.StatusOK, body)
+	s.view(c, &body)
 }
 
 // readQuery reads what any view may be asked: to be narrowed, and grouped and

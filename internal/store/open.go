@@ -72,7 +72,8 @@ func open(ctx context.Context, path string, lock *Lock) (*Store, error) {
 		return nil, explain(err)
 	}
 	s.write.SetMaxOpenConns(1)
-	if s.read, err = sql.Open("sqlite", source(path, "query_only(1)")); err != nil {
+	// 16 MB of pages: a search walks more of its index than SQLite's own 2 MB hold.
+	if s.read, err = sql.Open("sqlite", source(path, "query_only(1)", "cache_size(-16000)")); err != nil {
 		return nil, errors.Join(explain(err), s.write.Close())
 	}
 	s.read.SetMaxOpenConns(4)

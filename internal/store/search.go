@@ -28,7 +28,8 @@ var searched = book.FieldsOf("title", "notes", "person", "tags", "attachments")
 
 // saveWords brings the index up to date with a change that has been written.
 func saveWords(w writer, c *book.Change) error {
-	fresh, again := map[book.ID]bool{}, map[book.ID]bool{}
+	var fresh []book.ID // in order, which their numbers tell later
+	again := map[book.ID]bool{}
 	for _, d := range c.Todos {
 		switch {
 		case d.After == nil:
@@ -39,7 +40,7 @@ func saveWords(w writer, c *book.Change) error {
 				return err
 			}
 		case d.Before == nil:
-			fresh[d.After.ID] = true
+			fresh = append(fresh, d.After.ID)
 		case book.Altered(d.Before, d.After)&searched != 0:
 			again[d.After.ID] = true
 		}
@@ -54,7 +55,8 @@ func saveWords(w writer, c *book.Change) error {
 	if err := renamed(w, c, again); err != nil {
 		return err
 	}
-	for todo := range fresh {
+	for _, todo := range fresh {
+		delete(again, todo)
 		if err := w.exec(numberWords, id(todo)); err != nil {
 			return err
 		}
@@ -63,9 +65,6 @@ func saveWords(w writer, c *book.Change) error {
 		}
 	}
 	for todo := range again {
-		if fresh[todo] {
-			continue
-		}
 		if err := w.exec(forgetWords, id(todo)); err != nil {
 			return err
 		}
@@ -120,17 +119,50 @@ func renamed(w writer, c *book.Change, again map[book.ID]bool) error {
 // MaxHits is how many to-dos a search finds at most.
 const MaxHits = 5000
 
+// maxRanked is how many hits are ranked, which costs more with each of them.
+const maxRanked = 1000
+
 // Search returns the to-dos that a query finds, the best first, MaxHits of them
-// at most.
+// at most. Up to maxRanked are ranked by how often and where they hold the words.
+// Where there are more, those that hold every word in their title, tags, person
+// or files come first, then the others, of both the newest first.
 func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
+	found, err := s.hits(ctx, match(q), "search.rowid DESC")
+	switch {
+	case err != nil || len(found) < 2:
+		return found, err
+	case len(found) <= maxRanked:
+		return s.hits(ctx, match(q), "rank")
+	}
+	best, err := s.hits(ctx, "{title tags person files} : ("+match(q)+")", "search.rowid DESC")
+	if err != nil {
+		return nil, err
+	}
+	first := make(map[book.ID]bool, len(best))
+	for _, todo := range best {
+		first[todo] = true
+	}
+	for _, todo := range found {
+		if len(best) == MaxHits {
+			break
+		}
+		if !first[todo] {
+			best = append(best, todo)
+		}
+	}
+	return best, nil
+}
+
+// hits returns what matches in an order, MaxHits at most.
+func (s *Store) hits(ctx context.Context, words, order string) ([]book.ID, error) {
 	var found []book.ID
-	err := each(ctx, s.read, "SELECT todo FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? ORDER BY rank LIMIT ?",
+	err := each(ctx, s.read, "SELECT todo FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? ORDER BY "+order+" LIMIT ?",
 		func(r *sql.Rows) error {
 			var todo book.ID
 			err := r.Scan((*id)(&todo))
 			found = append(found, todo)
 			return err
-		}, match(q), MaxHits)
+		}, words, MaxHits)
 	return found, explain(err)
 }
 

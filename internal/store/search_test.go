@@ -1,7 +1,9 @@
 package store_test
 
 import (
+	"fmt"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
@@ -164,5 +166,58 @@ func TestHolding(t *testing.T) {
 	k.do("w", book.Edit{ID: a, Notes: &none})
 	if got := holds("signal lamp"); got != "b" {
 		t.Errorf("after another held by %q", got)
+	}
+}
+
+// Where more is found than is worth ranking, what is named by the words comes
+// before what holds them in its notes, and of both the newest first.
+func TestSearchFindsMany(t *testing.T) {
+	rows := &book.Change{Revision: 1, Kind: "capture"}
+	position := book.Position("")
+	for i := range 1500 {
+		position = position.After()
+		row := &book.Todo{ID: book.ID{0: 1, 14: byte(i >> 8), 15: byte(i)}, Position: position, Revision: 1,
+			Title: fmt.Sprint("No. ", i), NotesSize: 20, Created: 1, Changed: 1}
+		if i%300 == 7 {
+			row.Title = fmt.Sprint("Lamp label ", i)
+		}
+		rows.Todos = append(rows.Todos, book.Diff[book.Todo]{After: row})
+		rows.Notes = append(rows.Notes, book.Diff[book.Note]{After: &book.Note{ID: row.ID, Text: "a label for the lamp"}})
+	}
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "t.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer shut(t, s)
+	if err := s.Save(t.Context(), store.Entry{Change: rows, Final: true}); err != nil {
+		t.Fatal(err)
+	}
+	for text, want := range map[string][]int{
+		"lamp label":           {1207, 907, 607, 307, 7, 1499, 1498},
+		`label -"lamp label"`:  {1499, 1498, 1497},
+		`"label for the" lamp`: {1499, 1498, 1497},
+	} {
+		q, err := search.Parse(text)
+		if err != nil {
+			t.Fatal(err)
+		}
+		found, err := s.Search(t.Context(), q)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var first []int
+		each := map[book.ID]bool{}
+		for i, id := range found {
+			each[id] = true
+			if i < len(want) {
+				first = append(first, int(id[14])<<8|int(id[15]))
+			}
+		}
+		if total := map[bool]int{true: 1495, false: 1500}[strings.Contains(text, "-")]; len(found) != total || len(each) != total {
+			t.Errorf("%s finds %d, %d of them different; want %d", text, len(found), len(each), total)
+		}
+		if !slices.Equal(first, want) {
+			t.Errorf("%s finds first %v; want %v", text, first, want)
+		}
 	}
 }

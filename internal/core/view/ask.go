@@ -191,12 +191,6 @@ func (a *question) err() error {
 	return nil
 }
 
-// bucket is the rows of one group.
-type bucket struct {
-	key  groupKey
-	rows []*book.Todo
-}
-
 func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
 	buckets := map[groupKey]*bucket{}
 	for _, key := range a.always {
@@ -217,7 +211,7 @@ func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
 				buckets[key] = last
 			}
 		}
-		last.rows = append(last.rows, t)
+		last.add(t)
 	}
 	keys := make([]groupKey, 0, len(buckets))
 	for key := range buckets {
@@ -231,33 +225,24 @@ func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
 	}
 	slices.SortFunc(keys, func(a, b groupKey) int { return cmp.Compare(a.rank, b.rank) })
 	for _, key := range keys {
-		rows := buckets[key].rows
-		order := a.order
+		rows := buckets[key]
+		count, order := rows.count(), a.order
 		switch {
 		case key.kind == Ticked:
 			order = newestClosed
 		case !a.keyed && (key.kind == PlannedToday || key.kind == Planned):
 			order = bySlot
 		}
-		f := familyOf(b, rows)
-		g := Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, code: key.code, Count: len(rows), Notes: notes(rows),
-			Minutes: f.minutes(), ComesRound: a.round[key]}
+		f := rows.family(b)
+		g := Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, code: key.code, Count: count, Notes: rows.notes,
+			Minutes: f.minutes, ComesRound: a.round[key]}
 		if a.flat {
-			f = family{top: rows}
+			f = family{top: append(rows.top, rows.subtasks...)}
 		}
-		g.Rows = now.window(b, f, order, len(rows), res.Total, q)
+		g.Rows = now.window(b, f, order, count, res.Total, q)
 		res.Groups = append(res.Groups, g)
-		res.Total += len(rows)
+		res.Total += count
 	}
-}
-
-func notes(rows []*book.Todo) (n int) {
-	for _, t := range rows {
-		if t.IsNote {
-			n++
-		}
-	}
-	return n
 }
 
 // window puts the group of so many rows that begins at row start in order and

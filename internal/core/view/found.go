@@ -19,7 +19,8 @@ const (
 func Found(b *book.Book, c day.Clock, ids []book.ID, offset, limit int) *Result {
 	now := at(c)
 	kinds := [...]Kind{FoundOpen, FoundDone, FoundAway, FoundBin}
-	var groups [len(kinds)][]*book.Todo
+	var groups [len(kinds)]bucket
+	var ranked [len(kinds)][]*book.Todo
 	for _, id := range ids {
 		t, err := b.Todo(id)
 		if err != nil {
@@ -34,14 +35,15 @@ func Found(b *book.Book, c day.Clock, ids []book.ID, offset, limit int) *Result 
 		case !t.Open() && !t.IsNote:
 			i = 1
 		}
-		groups[i] = append(groups[i], t)
+		groups[i].add(t)
+		ranked[i] = append(ranked[i], t)
 	}
 	res := &Result{}
-	for i, todos := range groups {
+	for i, todos := range ranked {
 		if len(todos) == 0 {
 			continue
 		}
-		g := Group{Kind: kinds[i], Count: len(todos), Notes: notes(todos), Minutes: familyOf(b, todos).minutes()}
+		g := Group{Kind: kinds[i], Count: len(todos), Notes: groups[i].notes, Minutes: groups[i].family(b).minutes}
 		from, to := max(offset-res.Total, 0), min(offset+limit-res.Total, len(todos))
 		for at := from; at < to; at++ {
 			r := now.row(todos[at])

@@ -51,47 +51,71 @@ func (n moment) nextActions(b *book.Book, parents []*book.Todo) map[book.ID]bool
 // byUrgency is the order of Ready: overdue first, then the least time left for
 // the work that remains, then priority, then the oldest.
 func (n moment) byUrgency(b *book.Book, parents []*book.Todo) func(a, b *book.Todo) int {
-	work := make(map[book.ID]int, len(parents)) // of projects
+	work := make(map[*book.Todo]int, len(parents)) // of projects
 	for _, t := range parents {
 		if !t.Due.IsZero() {
-			work[t.ID] = remaining(b, t)
+			work[t] = remaining(b, t)
 		}
 	}
-	return func(a, b *book.Todo) int { return n.compareUrgency(work, a, b) }
-}
-
-func (n moment) compareUrgency(work map[book.ID]int, a, b *book.Todo) int {
-	if lateA, lateB := n.overdue(a), n.overdue(b); lateA != lateB {
-		if lateA {
-			return -1
+	// One is compared with many others in turn.
+	var again *book.Todo
+	var its urgency
+	return func(a, b *book.Todo) int {
+		if b != again {
+			again, its = b, n.urgency(work, b)
 		}
-		return 1
-	}
-	if a.Due.IsZero() != b.Due.IsZero() {
-		return a.Due.Compare(b.Due) // none last
-	}
-	if !a.Due.IsZero() {
-		if c := cmp.Compare(leave(work, a), leave(work, b)); c != 0 {
+		if c := n.urgency(work, a).compare(its); c != 0 {
 			return c
 		}
+		switch {
+		case a.Priority != b.Priority:
+			return cmp.Compare(b.Priority, a.Priority)
+		case a.Created != b.Created:
+			return cmp.Compare(a.Created, b.Created)
+		}
+		return book.ComparePlaces(a, b)
 	}
+}
+
+// urgency is how soon a to-do must be begun.
+type urgency struct {
+	class urgencyClass
+	leave int // of what has a due
+}
+
+type urgencyClass int8
+
+const (
+	late urgencyClass = iota
+	dated
+	undated
+)
+
+func (n moment) urgency(work map[*book.Todo]int, t *book.Todo) urgency {
 	switch {
-	case a.Priority != b.Priority:
-		return cmp.Compare(b.Priority, a.Priority)
-	case a.Created != b.Created:
-		return cmp.Compare(a.Created, b.Created)
+	case t.Due.IsZero():
+		return urgency{class: undated}
+	case n.overdue(t):
+		return urgency{late, leave(work, t)}
 	}
-	return book.ComparePlaces(a, b)
+	return urgency{dated, leave(work, t)}
+}
+
+func (u urgency) compare(v urgency) int {
+	if u.class != v.class {
+		return cmp.Compare(u.class, v.class)
+	}
+	return cmp.Compare(u.leave, v.leave)
 }
 
 // leave is the last minute, on the wall, at which work that takes the estimate
 // can begin and be done by the due.
-func leave(work map[book.ID]int, t *book.Todo) int {
+func leave(work map[*book.Todo]int, t *book.Todo) int {
 	minutes := 24 * 60 // a due without a time ends with its day
 	if t.Due.HasTime() {
 		minutes = t.Due.Time.Minutes()
 	}
-	return t.Due.Date.Sub(day.Date{})*24*60 + minutes - max(int(t.Estimate), work[t.ID])
+	return t.Due.Date.Sub(day.Date{})*24*60 + minutes - max(int(t.Estimate), work[t])
 }
 
 // remaining is the minutes of work left in a to-do: its estimate, or that of its

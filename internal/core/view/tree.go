@@ -12,29 +12,67 @@ type placed struct {
 	depth int
 }
 
+// bucket gathers the rows of one group. What is counted of each is counted as it
+// is put in, while it is at hand.
+type bucket struct {
+	key groupKey
+	// subtasks are the rows with a parent, wherever that is; top are the others.
+	top, subtasks []*book.Todo
+	estimates     int // of all rows, in minutes
+	notes         int
+}
+
+func bucketOf(rows []*book.Todo) *bucket {
+	k := &bucket{}
+	for _, t := range rows {
+		k.add(t)
+	}
+	return k
+}
+
+func (k *bucket) add(t *book.Todo) {
+	if t.Parent.IsZero() {
+		k.top = appendTo(k.top, t)
+	} else {
+		k.subtasks = appendTo(k.subtasks, t)
+	}
+	k.estimates += int(t.Estimate)
+	if t.IsNote {
+		k.notes++
+	}
+}
+
+// appendTo doubles what is full; append would take steps of a quarter, and leave
+// five times as much behind.
+func appendTo(rows []*book.Todo, t *book.Todo) []*book.Todo {
+	if len(rows) == cap(rows) {
+		rows = slices.Grow(rows, max(len(rows), 16))
+	}
+	return append(rows, t)
+}
+
+func (k *bucket) count() int { return len(k.top) + len(k.subtasks) }
+
 // family is the rows of a group with which stands under which.
 type family struct {
 	// top are those whose parent is not in the group; under holds the others by
 	// their parent. A family without subtasks has none under.
 	top   []*book.Todo
 	under map[*book.Todo][]*book.Todo
+	// minutes is the work in the group, each row's counted once: its estimate, or
+	// the work of its subtasks in the group where that is more.
+	minutes int
 }
 
-func familyOf(b *book.Book, rows []*book.Todo) family {
-	first := slices.IndexFunc(rows, func(t *book.Todo) bool { return !t.Parent.IsZero() })
-	if first < 0 {
-		return family{top: rows}
+// family finds which of the rows stand under which.
+func (k *bucket) family(b *book.Book) family {
+	f := family{top: k.top, minutes: k.estimates}
+	if len(k.subtasks) == 0 {
+		return f
 	}
-	f := family{top: make([]*book.Todo, first, len(rows)), under: map[*book.Todo][]*book.Todo{}}
-	copy(f.top, rows)
-	var subtasks []*book.Todo
+	f.under = map[*book.Todo][]*book.Todo{}
 	parents := map[book.ID]*book.Todo{}
-	for _, t := range rows[first:] {
-		if t.Parent.IsZero() {
-			f.top = append(f.top, t)
-			continue
-		}
-		subtasks = append(subtasks, t)
+	for _, t := range k.subtasks {
 		if _, known := parents[t.Parent]; !known {
 			parent, err := b.Todo(t.Parent)
 			if err != nil {
@@ -46,24 +84,40 @@ func familyOf(b *book.Book, rows []*book.Todo) family {
 	}
 	// Which of the parents are here is told by the rows themselves.
 	here := make(map[*book.Todo]bool, len(f.under))
-	for _, t := range rows {
-		if _, is := f.under[t]; is {
-			here[t] = true
+	for _, rows := range [][]*book.Todo{k.top, k.subtasks} {
+		for _, t := range rows {
+			if _, is := f.under[t]; is {
+				here[t] = true
+			}
 		}
 	}
-	for _, t := range subtasks {
+	for _, t := range k.subtasks {
 		if parent := parents[t.Parent]; here[parent] {
 			f.under[parent] = append(f.under[parent], t)
 		} else {
-			f.top = append(f.top, t)
+			f.top = appendTo(f.top, t)
 		}
 	}
 	for parent := range f.under {
-		if !here[parent] {
+		switch {
+		case !here[parent]:
 			delete(f.under, parent)
+		case parent.Parent.IsZero() || !here[parents[parent.Parent]]:
+			work, estimates := f.work(parent)
+			f.minutes += work - estimates
 		}
 	}
 	return f
+}
+
+// work is the minutes of work in a row with what stands under it, and the sum of
+// their estimates.
+func (f family) work(t *book.Todo) (work, estimates int) {
+	for _, sub := range f.under[t] {
+		w, e := f.work(sub)
+		work, estimates = work+w, estimates+e
+	}
+	return max(int(t.Estimate), work), estimates + int(t.Estimate)
 }
 
 // arrange puts the first rows of a group in order, upTo of them: each subtask
@@ -85,28 +139,6 @@ func (f family) arrange(order func(a, b *book.Todo) int, upTo int) []placed {
 	}
 	walk(f.top, 0)
 	return out
-}
-
-// minutes is the work in a group, each row's counted once: its estimate, or the
-// work of its subtasks in the group where that is more.
-func (f family) minutes() (sum int) {
-	for _, t := range f.top {
-		sum += int(t.Estimate)
-		if len(f.under) > 0 {
-			if _, is := f.under[t]; is {
-				sum += f.work(t) - int(t.Estimate)
-			}
-		}
-	}
-	return sum
-}
-
-func (f family) work(t *book.Todo) int {
-	below := 0
-	for _, sub := range f.under[t] {
-		below += f.work(sub)
-	}
-	return max(int(t.Estimate), below)
 }
 
 // firstOf returns the first n rows in order. The slice is rearranged.

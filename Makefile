@@ -50,8 +50,9 @@ generate: web/node_modules/.installed
 	go generate ./api
 	cd web && npm run --silent generate
 
+# GOGC as serve sets it.
 bench: build
-	go test ./internal/... -run '^$$' -bench . -benchtime 1s
+	GOGC=200 go test ./internal/... -run '^$$' -bench . -benchtime 1s
 
 dev: build
 	./$(BIN) demo --quiet --keep & trap 'kill $$!' EXIT; cd web && npm run --silent dev

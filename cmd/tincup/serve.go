@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net"
 	"os"
+	"runtime/debug"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -41,6 +42,11 @@ data file; a second one is refused and told the first one's address.`,
 	return cmd
 }
 
+// garbagePercent is how much may be left behind, in percent of the Book, before
+// it is collected. The Book stays while the process runs and each collection
+// goes through all of it, so it is done half as often as by default.
+const garbagePercent = 200
+
 // serve runs until the context ends. fill, if set, is run on the open Book
 // before the first request.
 func (f *flags) serve(ctx context.Context, path string, fill func(context.Context, *app.App) error) error {
@@ -54,6 +60,9 @@ func (f *flags) serve(ctx context.Context, path string, fill func(context.Contex
 	source, err := f.source(settings.Zone)
 	if err != nil {
 		return err
+	}
+	if os.Getenv("GOGC") == "" {
+		debug.SetGCPercent(garbagePercent)
 	}
 	log := f.logger()
 	a, err := app.Open(ctx, path, source, settings, log)

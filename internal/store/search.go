@@ -116,8 +116,9 @@ func renamed(w writer, c *book.Change, again map[book.ID]bool) error {
 	return nil
 }
 
-// MaxHits is how many to-dos a search finds at most.
-const MaxHits = 5000
+// MaxHits is how many to-dos a search finds at most; a view of one's own with
+// the words as its filter holds all of them.
+const MaxHits = 2000
 
 // maxRanked is how many hits are ranked, which costs more with each of them.
 const maxRanked = 1000

@@ -119,6 +119,15 @@ func (m Moment) Compare(o Moment) int {
 	return m.Date.Compare(o.Date)
 }
 
+// Ordinal returns a number from 0 to 2^33 that orders moments as Compare does.
+func (m Moment) Ordinal() int64 {
+	const perDay = 24*60 + 1 // the minutes, and none after them
+	if m.IsZero() {
+		return int64(MaxDate.n+1) * perDay
+	}
+	return int64(m.Date.n)*perDay + int64(min(uint16(m.Time.n)-1, perDay-1))
+}
+
 // String returns the form ParseMoment reads, or "" for none.
 func (m Moment) String() string {
 	if m.HasTime() {

@@ -27,8 +27,8 @@ type question struct {
 	holds func(*book.Todo) bool
 	// group returns the group a to-do falls in; ok is false when it is out.
 	group func(*book.Todo) (key groupKey, ok bool)
-	// order compares within a group, save where slots go first.
-	order func(a, b *book.Todo) int
+	// order is that within a group, save where slots go first.
+	order order
 	// round holds what comes round, by group.
 	round map[groupKey][]*book.Todo
 	// flat: subtasks are rows of their own, in order with all others.
@@ -68,7 +68,7 @@ func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
 		if err != nil {
 			return nil, err
 		}
-		ask = &question{rows: slices.Collect(b.OfList(q.List)), group: inList(b, l), order: l.Order.Compare}
+		ask = &question{rows: slices.Collect(b.OfList(q.List)), group: inList(b, l), order: order{compare: l.Order.Compare}}
 		ask.always = sectionKeys(b, l)
 	case WithTag:
 		tag, err := b.Tag(q.Tag)
@@ -194,7 +194,7 @@ func (a *question) err() error {
 func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
 	buckets := map[groupKey]*bucket{}
 	for _, key := range a.always {
-		buckets[key] = &bucket{key: key}
+		buckets[key] = &bucket{key: key, order: a.orderIn(key)}
 	}
 	var last *bucket // most rows go where the one before went
 	for _, t := range a.rows {
@@ -207,7 +207,7 @@ func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
 		}
 		if last == nil || last.key != key {
 			if last = buckets[key]; last == nil {
-				last = &bucket{key: key}
+				last = &bucket{key: key, order: a.orderIn(key)}
 				buckets[key] = last
 			}
 		}
@@ -226,35 +226,40 @@ func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
 	slices.SortFunc(keys, func(a, b groupKey) int { return cmp.Compare(a.rank, b.rank) })
 	for _, key := range keys {
 		rows := buckets[key]
-		count, order := rows.count(), a.order
-		switch {
-		case key.kind == Ticked:
-			order = newestClosed
-		case !a.keyed && (key.kind == PlannedToday || key.kind == Planned):
-			order = bySlot
-		}
+		count := rows.count()
 		f := rows.family(b)
 		g := Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, code: key.code, Count: count, Notes: rows.notes,
 			Minutes: f.minutes, ComesRound: a.round[key]}
 		if a.flat {
-			f = family{top: append(rows.top, rows.subtasks...)}
+			f = family{top: append(rows.top, rows.subtasks...), order: rows.order}
 		}
-		g.Rows = now.window(b, f, order, count, res.Total, q)
+		g.Rows = now.window(b, f, count, res.Total, q)
 		res.Groups = append(res.Groups, g)
 		res.Total += count
 	}
 }
 
+// orderIn is the order within a group.
+func (a *question) orderIn(key groupKey) order {
+	switch {
+	case key.kind == Ticked:
+		return newestClosed
+	case !a.keyed && (key.kind == PlannedToday || key.kind == Planned):
+		return bySlot
+	}
+	return a.order
+}
+
 // window puts the group of so many rows that begins at row start in order and
 // returns what lies between Offset and Offset+Limit, if anything does.
-func (n moment) window(b *book.Book, f family, order func(a, b *book.Todo) int, count, start int, q Query) []Row {
+func (n moment) window(b *book.Book, f family, count, start int, q Query) []Row {
 	from := max(q.Offset-start, 0)
 	to := min(q.Offset+q.Limit-start, count)
 	if from >= to {
 		return nil
 	}
 	rows := make([]Row, 0, to-from)
-	for _, p := range f.arrange(order, to)[from:to] {
+	for _, p := range f.arrange(to)[from:to] {
 		r := n.row(p.todo)
 		if r.Depth = p.depth; p.depth == 0 {
 			r.Path = path(b, p.todo)

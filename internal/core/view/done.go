@@ -43,7 +43,7 @@ func done(b *book.Book, now moment, q Query) *Result {
 	}
 	for _, d := range slices.Backward(slices.Sorted(maps.Keys(buckets))) {
 		res.Groups = append(res.Groups, Group{Kind: OnDay, Horizon: day.OnDay(days.first.AddDays(d)),
-			Count: counts[d], Rows: now.window(b, bucketOf(buckets[d]).family(b), newestClosed, counts[d], start[d], q)})
+			Count: counts[d], Rows: now.window(b, bucketOf(buckets[d], newestClosed).family(b), counts[d], start[d], q)})
 	}
 	return res
 }

@@ -3,10 +3,12 @@ package view
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 )
 
 // Key is one of the things that a view is ordered by. Empty values stand last
@@ -83,14 +85,46 @@ func keyWords(keys []Key) string {
 }
 
 // inOrder compares by several keys; the manual order settles the rest.
-func inOrder(keys []Key) func(a, b *book.Todo) int {
-	return func(a, b *book.Todo) int {
+func inOrder(keys []Key) order {
+	return order{rank: keys[0].rank(), compare: func(a, b *book.Todo) int {
 		for _, k := range keys {
 			if c := k.compare(a, b); c != 0 {
 				return c
 			}
 		}
 		return book.ComparePlaces(a, b)
+	}}
+}
+
+// rank returns what orders by the key alone, nil where a number cannot.
+func (k Key) rank() func(*book.Todo) int64 {
+	var of func(*book.Todo) int64
+	switch k.By {
+	case ByImportance:
+		of = func(t *book.Todo) int64 { return -int64(t.Priority) }
+	case ByDueDate:
+		of = func(t *book.Todo) int64 { return t.Due.Ordinal() }
+	case ByStart:
+		of = func(t *book.Todo) int64 { return int64(t.Start.Sub(day.MinDate)) }
+	case ByPlan:
+		of = func(t *book.Todo) int64 { return int64(t.Plan.First().Sub(day.MinDate)) }
+	case ByTime:
+		of = func(t *book.Todo) int64 { return int64(t.Estimate) }
+	case ByAge:
+		of = func(t *book.Todo) int64 { return int64(t.Created) }
+	case ByChange:
+		of = func(t *book.Todo) int64 { return int64(t.Changed) }
+	default:
+		return nil
+	}
+	return func(t *book.Todo) int64 {
+		switch {
+		case k.none(t):
+			return math.MaxInt64
+		case k.Back:
+			return -of(t)
+		}
+		return of(t)
 	}
 }
 

@@ -39,7 +39,7 @@ func Mean(b *book.Book, c day.Clock, d Definition) (Meaning, error) {
 	if err != nil {
 		return m, err
 	}
-	m.Total, m.Tests, m.Minutes = len(weights.Matches), weights.Tests, bucketOf(weights.Matches).family(b).minutes
+	m.Total, m.Tests, m.Minutes = len(weights.Matches), weights.Tests, bucketOf(weights.Matches, order{}).family(b).minutes
 	m.offer(b, d)
 	res, err := Ask(b, c, Query{Name: Asked, Definition: d, Limit: firstRows})
 	if err != nil {

@@ -6,25 +6,56 @@ import (
 	"tincup/internal/core/book"
 )
 
+// order is how the rows of a group follow each other.
+type order struct {
+	compare func(a, b *book.Todo) int
+	// rank, if set, tells most of it from one row alone: whatever has the lower
+	// rank comes first. Rows are ranked when they are gathered, while they are at
+	// hand; comparing two would fetch both again.
+	rank func(*book.Todo) int64
+}
+
+// ranked is a row with its rank, 0 where the order has none.
+type ranked struct {
+	rank int64
+	todo *book.Todo
+}
+
+func (o order) ranked(t *book.Todo) ranked {
+	if o.rank == nil {
+		return ranked{todo: t}
+	}
+	return ranked{o.rank(t), t}
+}
+
+func (o order) before(a, b ranked) int {
+	if a.rank != b.rank {
+		return cmp.Compare(a.rank, b.rank)
+	}
+	return o.compare(a.todo, b.todo)
+}
+
 // byWeight is the order of a group unless the person chose another.
-func byWeight(a, b *book.Todo) int { return book.ByPriority.Compare(a, b) }
+var byWeight = order{book.ByPriority.Compare, func(t *book.Todo) int64 {
+	return int64(book.High-t.Priority)<<40 | t.Due.Ordinal()
+}}
 
 // bySlot puts slots of the day first, by their time.
-func bySlot(a, b *book.Todo) int {
+var bySlot = order{compare: func(a, b *book.Todo) int {
 	slotA, _ := a.Plan.Slot()
 	slotB, _ := b.Plan.Slot()
-	return cmp.Or(slotA.Compare(slotB), byWeight(a, b))
-}
+	return cmp.Or(slotA.Compare(slotB), byWeight.compare(a, b))
+}}
 
-func newestClosed(a, b *book.Todo) int {
+var newestClosed = order{compare: func(a, b *book.Todo) int {
 	return cmp.Or(cmp.Compare(a.Status, b.Status), cmp.Compare(b.Completed, a.Completed), book.ComparePlaces(a, b))
-}
+}}
 
-func newestDeleted(a, b *book.Todo) int {
+var newestDeleted = order{compare: func(a, b *book.Todo) int {
 	return cmp.Or(cmp.Compare(b.Deleted, a.Deleted), book.ComparePlaces(a, b))
-}
+}}
 
 // longestWaiting puts who has been waited for longest first.
-func longestWaiting(a, b *book.Todo) int {
-	return cmp.Or(a.Person.Since.Compare(b.Person.Since), byWeight(a, b))
-}
+var longestWaiting = order{compare: func(a, b *book.Todo) int {
+	return cmp.Or(a.Person.Since.Compare(b.Person.Since), byWeight.compare(a, b))
+}}

@@ -50,23 +50,23 @@ func (n moment) nextActions(b *book.Book, parents []*book.Todo) map[book.ID]bool
 
 // byUrgency is the order of Ready: overdue first, then the least time left for
 // the work that remains, then priority, then the oldest.
-func (n moment) byUrgency(b *book.Book, parents []*book.Todo) func(a, b *book.Todo) int {
+func (n moment) byUrgency(b *book.Book, parents []*book.Todo) order {
 	work := make(map[*book.Todo]int, len(parents)) // of projects
 	for _, t := range parents {
 		if !t.Due.IsZero() {
 			work[t] = remaining(b, t)
 		}
 	}
-	// One is compared with many others in turn.
-	var again *book.Todo
-	var its urgency
-	return func(a, b *book.Todo) int {
-		if b != again {
-			again, its = b, n.urgency(work, b)
+	rank := func(t *book.Todo) int64 {
+		switch {
+		case t.Due.IsZero():
+			return 2 << 40
+		case n.overdue(t):
+			return int64(leave(work, t))
 		}
-		if c := n.urgency(work, a).compare(its); c != 0 {
-			return c
-		}
+		return 1<<40 + int64(leave(work, t))
+	}
+	return order{rank: rank, compare: func(a, b *book.Todo) int {
 		switch {
 		case a.Priority != b.Priority:
 			return cmp.Compare(b.Priority, a.Priority)
@@ -74,38 +74,7 @@ func (n moment) byUrgency(b *book.Book, parents []*book.Todo) func(a, b *book.To
 			return cmp.Compare(a.Created, b.Created)
 		}
 		return book.ComparePlaces(a, b)
-	}
-}
-
-// urgency is how soon a to-do must be begun.
-type urgency struct {
-	class urgencyClass
-	leave int // of what has a due
-}
-
-type urgencyClass int8
-
-const (
-	late urgencyClass = iota
-	dated
-	undated
-)
-
-func (n moment) urgency(work map[*book.Todo]int, t *book.Todo) urgency {
-	switch {
-	case t.Due.IsZero():
-		return urgency{class: undated}
-	case n.overdue(t):
-		return urgency{late, leave(work, t)}
-	}
-	return urgency{dated, leave(work, t)}
-}
-
-func (u urgency) compare(v urgency) int {
-	if u.class != v.class {
-		return cmp.Compare(u.class, v.class)
-	}
-	return cmp.Compare(u.leave, v.leave)
+	}}
 }
 
 // leave is the last minute, on the wall, at which work that takes the estimate

@@ -15,15 +15,16 @@ type placed struct {
 // bucket gathers the rows of one group. What is counted of each is counted as it
 // is put in, while it is at hand.
 type bucket struct {
-	key groupKey
+	key   groupKey
+	order order
 	// subtasks are the rows with a parent, wherever that is; top are the others.
-	top, subtasks []*book.Todo
+	top, subtasks []ranked
 	estimates     int // of all rows, in minutes
 	notes         int
 }
 
-func bucketOf(rows []*book.Todo) *bucket {
-	k := &bucket{}
+func bucketOf(rows []*book.Todo, o order) *bucket {
+	k := &bucket{order: o}
 	for _, t := range rows {
 		k.add(t)
 	}
@@ -32,9 +33,9 @@ func bucketOf(rows []*book.Todo) *bucket {
 
 func (k *bucket) add(t *book.Todo) {
 	if t.Parent.IsZero() {
-		k.top = appendTo(k.top, t)
+		k.top = appendTo(k.top, k.order.ranked(t))
 	} else {
-		k.subtasks = appendTo(k.subtasks, t)
+		k.subtasks = appendTo(k.subtasks, k.order.ranked(t))
 	}
 	k.estimates += int(t.Estimate)
 	if t.IsNote {
@@ -44,11 +45,11 @@ func (k *bucket) add(t *book.Todo) {
 
 // appendTo doubles what is full; append would take steps of a quarter, and leave
 // five times as much behind.
-func appendTo(rows []*book.Todo, t *book.Todo) []*book.Todo {
+func appendTo(rows []ranked, r ranked) []ranked {
 	if len(rows) == cap(rows) {
 		rows = slices.Grow(rows, max(len(rows), 16))
 	}
-	return append(rows, t)
+	return append(rows, r)
 }
 
 func (k *bucket) count() int { return len(k.top) + len(k.subtasks) }
@@ -57,8 +58,9 @@ func (k *bucket) count() int { return len(k.top) + len(k.subtasks) }
 type family struct {
 	// top are those whose parent is not in the group; under holds the others by
 	// their parent. A family without subtasks has none under.
-	top   []*book.Todo
-	under map[*book.Todo][]*book.Todo
+	top   []ranked
+	under map[*book.Todo][]ranked
+	order order
 	// minutes is the work in the group, each row's counted once: its estimate, or
 	// the work of its subtasks in the group where that is more.
 	minutes int
@@ -66,36 +68,37 @@ type family struct {
 
 // family finds which of the rows stand under which.
 func (k *bucket) family(b *book.Book) family {
-	f := family{top: k.top, minutes: k.estimates}
+	f := family{top: k.top, order: k.order, minutes: k.estimates}
 	if len(k.subtasks) == 0 {
 		return f
 	}
-	f.under = map[*book.Todo][]*book.Todo{}
+	f.under = map[*book.Todo][]ranked{}
 	parents := map[book.ID]*book.Todo{}
-	for _, t := range k.subtasks {
-		if _, known := parents[t.Parent]; !known {
-			parent, err := b.Todo(t.Parent)
+	for _, r := range k.subtasks {
+		id := r.todo.Parent
+		if _, known := parents[id]; !known {
+			parent, err := b.Todo(id)
 			if err != nil {
 				parent = nil
 			}
-			parents[t.Parent] = parent
+			parents[id] = parent
 			f.under[parent] = nil
 		}
 	}
 	// Which of the parents are here is told by the rows themselves.
 	here := make(map[*book.Todo]bool, len(f.under))
-	for _, rows := range [][]*book.Todo{k.top, k.subtasks} {
-		for _, t := range rows {
-			if _, is := f.under[t]; is {
-				here[t] = true
+	for _, rows := range [][]ranked{k.top, k.subtasks} {
+		for _, r := range rows {
+			if _, is := f.under[r.todo]; is {
+				here[r.todo] = true
 			}
 		}
 	}
-	for _, t := range k.subtasks {
-		if parent := parents[t.Parent]; here[parent] {
-			f.under[parent] = append(f.under[parent], t)
+	for _, r := range k.subtasks {
+		if parent := parents[r.todo.Parent]; here[parent] {
+			f.under[parent] = append(f.under[parent], r)
 		} else {
-			f.top = appendTo(f.top, t)
+			f.top = appendTo(f.top, r)
 		}
 	}
 	for parent := range f.under {
@@ -114,7 +117,7 @@ func (k *bucket) family(b *book.Book) family {
 // their estimates.
 func (f family) work(t *book.Todo) (work, estimates int) {
 	for _, sub := range f.under[t] {
-		w, e := f.work(sub)
+		w, e := f.work(sub.todo)
 		work, estimates = work+w, estimates+e
 	}
 	return max(int(t.Estimate), work), estimates + int(t.Estimate)
@@ -123,17 +126,17 @@ func (f family) work(t *book.Todo) (work, estimates int) {
 // arrange puts the first rows of a group in order, upTo of them: each subtask
 // whose parent is in the group stands under it, and siblings are ordered among
 // themselves.
-func (f family) arrange(order func(a, b *book.Todo) int, upTo int) []placed {
+func (f family) arrange(upTo int) []placed {
 	out := make([]placed, 0, upTo)
-	var walk func(siblings []*book.Todo, depth int)
-	walk = func(siblings []*book.Todo, depth int) {
-		for _, t := range firstOf(siblings, order, upTo-len(out)) {
+	var walk func(siblings []ranked, depth int)
+	walk = func(siblings []ranked, depth int) {
+		for _, r := range f.order.first(siblings, upTo-len(out)) {
 			if len(out) >= upTo {
 				return
 			}
-			out = append(out, placed{t, depth})
+			out = append(out, placed{r.todo, depth})
 			if len(f.under) > 0 {
-				walk(f.under[t], depth+1)
+				walk(f.under[r.todo], depth+1)
 			}
 		}
 	}
@@ -141,22 +144,22 @@ func (f family) arrange(order func(a, b *book.Todo) int, upTo int) []placed {
 	return out
 }
 
-// firstOf returns the first n rows in order. The slice is rearranged.
-func firstOf(rows []*book.Todo, order func(a, b *book.Todo) int, n int) []*book.Todo {
+// first returns the first n rows in order. The slice is rearranged.
+func (o order) first(rows []ranked, n int) []ranked {
 	if n <= 0 {
 		return nil
 	}
 	if n < len(rows)/4 {
-		selectFirst(rows, order, n)
+		o.selectFirst(rows, n)
 		rows = rows[:n]
 	}
-	slices.SortFunc(rows, order)
+	slices.SortFunc(rows, o.before)
 	return rows
 }
 
 // selectFirst brings the first n rows to the front, in no order: a heap of n
 // with the last of them on top, which each better one takes the place of.
-func selectFirst(rows []*book.Todo, order func(a, b *book.Todo) int, n int) {
+func (o order) selectFirst(rows []ranked, n int) {
 	heap := rows[:n]
 	down := func(i int) {
 		for {
@@ -164,10 +167,10 @@ func selectFirst(rows []*book.Todo, order func(a, b *book.Todo) int, n int) {
 			if child >= n {
 				return
 			}
-			if child+1 < n && order(heap[child+1], heap[child]) > 0 {
+			if child+1 < n && o.before(heap[child+1], heap[child]) > 0 {
 				child++
 			}
-			if order(heap[child], heap[i]) <= 0 {
+			if o.before(heap[child], heap[i]) <= 0 {
 				return
 			}
 			heap[i], heap[child] = heap[child], heap[i]
@@ -178,7 +181,7 @@ func selectFirst(rows []*book.Todo, order func(a, b *book.Todo) int, n int) {
 		down(i)
 	}
 	for i := n; i < len(rows); i++ {
-		if order(rows[i], heap[0]) < 0 {
+		if o.before(rows[i], heap[0]) < 0 {
 			rows[i], heap[0] = heap[0], rows[i]
 			down(0)
 		}
@@ -214,7 +217,7 @@ func (n moment) comesRound(rows []*book.Todo, upTo int) map[groupKey][]*book.Tod
 		}
 	}
 	for _, todos := range found {
-		slices.SortFunc(todos, byWeight)
+		slices.SortFunc(todos, byWeight.compare)
 	}
 	return found
 }

@@ -144,7 +144,7 @@ func TestGroupingsAndKeys(t *testing.T) {
 
 func checkGroup(t *testing.T, b *book.Book, c day.Clock, group, order string, g view.Group, seen map[book.ID]string) {
 	t.Helper()
-	minutes, before := 0, map[book.ID]*book.Todo{}
+	before, under := map[book.ID]*book.Todo{}, map[book.ID][]*book.Todo{}
 	stack := []book.ID{}
 	for _, row := range g.Rows {
 		todo := row.Todo
@@ -159,16 +159,22 @@ func checkGroup(t *testing.T, b *book.Book, c day.Clock, group, order string, g 
 		parent := book.ID{}
 		if row.Depth > 0 {
 			parent = stack[row.Depth-1]
-		} else {
-			minutes += int(todo.Estimate)
 		}
+		under[parent] = append(under[parent], todo)
 		if last := before[parent]; last != nil && !inOrder(order, last, todo) {
 			t.Errorf("by %s: %+v stands before %+v", order, last, todo)
 		}
 		before[parent] = todo
 	}
-	if g.Count != len(g.Rows) || g.Minutes < minutes {
-		t.Errorf("by %s: %s counts %d rows of %d, %d minutes, at least %d", group, g.Kind, g.Count, len(g.Rows), g.Minutes, minutes)
+	var work func(id book.ID) int
+	work = func(id book.ID) (sum int) {
+		for _, todo := range under[id] {
+			sum += max(int(todo.Estimate), work(todo.ID))
+		}
+		return sum
+	}
+	if minutes := work(book.ID{}); g.Count != len(g.Rows) || g.Minutes != minutes {
+		t.Errorf("by %s: %s counts %d rows of %d, %d minutes; want %d", group, g.Kind, g.Count, len(g.Rows), g.Minutes, minutes)
 	}
 }
 

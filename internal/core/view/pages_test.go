@@ -1,0 +1,100 @@
+package view_test
+
+import (
+	"math/rand/v2"
+	"slices"
+	"testing"
+	"time"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/view"
+)
+
+// A view read a few rows at a time is the view read at once.
+func TestPagesAgree(t *testing.T) {
+	seed := uint64(time.Now().UnixNano())
+	t.Logf("seed %d", seed)
+	r := rand.New(rand.NewPCG(seed, 4))
+	for round := range 40 {
+		clock := clockAt(t, "Europe/Lisbon", "2026-11-24T09:10:00", 0)
+		b := randomLife(t, r, clock)
+		for _, q := range []view.Query{
+			{Name: view.Ready}, {Name: view.WithinAWeek}, {Name: view.Today}, {Name: view.Waiting}, {Name: view.Projects},
+			{Name: view.Asked, Definition: define(t, `{"order":["-due","estimate"]}`)},
+			{Name: view.Asked, Definition: define(t, `{"group":"list","order":["-start"]}`)},
+		} {
+			titles := func(offset, limit int) (found []string) {
+				q.Offset, q.Limit = offset, limit
+				res, err := view.Ask(b, clock, q)
+				if err != nil {
+					t.Fatal(err)
+				}
+				for _, g := range res.Groups {
+					for _, row := range g.Rows {
+						found = append(found, row.Todo.ID.String())
+					}
+				}
+				return found
+			}
+			var pages []string
+			whole := titles(0, 1000)
+			for offset := 0; offset < len(whole); offset += 3 {
+				pages = append(pages, titles(offset, 3)...)
+			}
+			if !slices.Equal(pages, whole) {
+				t.Fatalf("seed %d, round %d: %s by threes is %v; whole it is %v", seed, round, q.Name, pages, whole)
+			}
+		}
+	}
+}
+
+// Ready stands in the order it says, told here from its words alone.
+func TestReadyInItsOrder(t *testing.T) {
+	seed := uint64(time.Now().UnixNano())
+	t.Logf("seed %d", seed)
+	r := rand.New(rand.NewPCG(seed, 5))
+	pairs := 0
+	for range 60 {
+		clock := clockAt(t, "Europe/Lisbon", "2026-11-24T09:10:00", 0)
+		b := randomLife(t, r, clock)
+		res, err := view.Ask(b, clock, view.Query{Name: view.Ready, Limit: 1000})
+		if err != nil {
+			t.Fatal(err)
+		}
+		var work func(todo *book.Todo) time.Duration
+		work = func(todo *book.Todo) (sum time.Duration) {
+			for _, sub := range b.Subtasks(todo.ID) {
+				if sub.Open() {
+					sum += work(sub)
+				}
+			}
+			return max(sum, time.Duration(todo.Estimate)*time.Minute)
+		}
+		key := func(todo *book.Todo) (late, undated int, leave, priority, created int64) {
+			if todo.Due.IsZero() {
+				return 1, 1, 0, -int64(todo.Priority), int64(todo.Created)
+			}
+			ends := clock.Instant(todo.Due)
+			if ends.After(clock.Now) {
+				late = 1
+			}
+			return late, 0, ends.Add(-work(todo)).Unix() / 60, -int64(todo.Priority), int64(todo.Created)
+		}
+		for _, g := range res.Groups {
+			for i := 1; i < len(g.Rows); i++ {
+				var k [2][5]int64
+				for j := range k {
+					late, undated, leave, priority, created := key(g.Rows[i-1+j].Todo)
+					k[j] = [5]int64{int64(late), int64(undated), leave, priority, created}
+				}
+				if pairs++; slices.Compare(k[0][:], k[1][:]) > 0 {
+					t.Errorf("seed %d: %+v stands before %+v", seed, g.Rows[i-1].Todo, g.Rows[i].Todo)
+				}
+			}
+		}
+	}
+	if pairs < 300 {
+		t.Errorf("only %d pairs were looked at", pairs)
+	}
+}
+

@@ -97,4 +97,3 @@ func TestReadyInItsOrder(t *testing.T) {
 		t.Errorf("only %d pairs were looked at", pairs)
 	}
 }
-

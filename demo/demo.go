@@ -53,7 +53,7 @@ type entry struct {
 	Repeat, Takes, Who, Remind string
 	Note, Handful              bool
 	InOrder                    bool `yaml:"inOrder"`
-	Outcome                    string
+	Outcome, Place             string
 	Files                      []string
 	Subtasks                   []entry
 }
@@ -237,6 +237,9 @@ func (w *writer) todo(e entry, parent book.ID) (err error) {
 	}
 	if e.Outcome != "" {
 		w.step(made.Add(time.Hour), book.Edit{ID: cmd.ID, Outcome: &e.Outcome})
+	}
+	if e.Place != "" {
+		w.step(made.Add(time.Hour), book.Edit{ID: cmd.ID, Place: &e.Place})
 	}
 	if e.Handful {
 		w.step(w.clock.Now, book.Pick{ID: cmd.ID})

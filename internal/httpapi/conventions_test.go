@@ -19,13 +19,13 @@ func TestMergePatchFieldByField(t *testing.T) {
 	s := newSite(t, app.Settings{})
 	list := s.want(201, "POST", "/api/lists", `{"name":"Loans"}`).text(t, "id")
 	full := map[string]any{"title": "a", "notes": "n", "list": list, "status": "in-process", "priority": "high",
-		"start": "2026-11-25", "due": "2026-11-27T16:00", "plan": "2026-W48"}
+		"start": "2026-11-25", "due": "2026-11-27T16:00", "plan": "2026-W48", "place": "lantern room", "outcome": "It hangs."}
 	cleared := map[string]any{"notes": "", "list": nil, "status": "needs-action", "priority": "none", "start": nil,
-		"due": nil, "plan": nil}
+		"due": nil, "plan": nil, "place": nil, "outcome": nil}
 	for field, none := range cleared {
 		id, etag := s.capture(`{"title":"a","notes":"n","list":"` + list + `","priority":"high","start":"2026-11-25",
 			"due":"2026-11-27T16:00","plan":"2026-W48"}`)
-		etag = s.want(200, "PATCH", "/api/todos/"+id, `{"status":"in-process"}`, "If-Match: "+etag).header.Get("ETag")
+		etag = s.want(200, "PATCH", "/api/todos/"+id, `{"status":"in-process","place":"lantern room","outcome":"It hangs."}`, "If-Match: "+etag).header.Get("ETag")
 		a := s.want(200, "PATCH", "/api/todos/"+id, `{"`+field+`":null}`, "If-Match: "+etag)
 		for other, want := range full {
 			if other == field {

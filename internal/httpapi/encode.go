@@ -82,7 +82,7 @@ func encodeTodo(b *book.Book, t *book.Todo) contract.Todo {
 		Parent: orAbsent(t.Parent.String()), Person: encodeInvolved(t.Person), Repeat: encodeRepeat(t.Repeat),
 		Record: orAbsent(t.Record.String()), Section: orAbsent(t.Section.String()), Handful: orAbsent(t.Handful.String()),
 		IsNote: orFalse(t.IsNote), InOrder: orFalse(t.InOrder), Attachments: encodeAttachments(t.Attachments),
-		Outcome: orAbsent(t.Outcome),
+		Outcome: orAbsent(t.Outcome), Place: orAbsent(t.Place),
 	}
 	if t.Estimate > 0 {
 		minutes := int(t.Estimate)
@@ -124,7 +124,7 @@ func changedTodo(t contract.Todo, change contract.Change) contract.ChangedTodo {
 		Changed: t.Changed, Completed: t.Completed, Deleted: t.Deleted, Revision: t.Revision, Change: change,
 		Parent: t.Parent, Person: t.Person, Repeat: t.Repeat, Record: t.Record, Estimate: t.Estimate, Reminders: t.Reminders,
 		Section: t.Section, Handful: t.Handful, IsNote: t.IsNote, InOrder: t.InOrder, Attachments: t.Attachments,
-		Outcome: t.Outcome,
+		Outcome: t.Outcome, Place: t.Place,
 	}
 }
 

@@ -140,6 +140,7 @@ func (w *writer) todo(b *book.Book, t *book.Todo) {
 		w.any("attachments", encodeAttachments(t.Attachments))
 	}
 	w.stringIf("outcome", t.Outcome)
+	w.stringIf("place", t.Place)
 	w.intIf("estimate", int64(t.Estimate))
 	if len(t.Reminders) > 0 {
 		w.any("reminders", reminderTexts(t.Reminders))

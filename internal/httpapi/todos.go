@@ -115,7 +115,7 @@ func (s *server) EditTodo(c *gin.Context, todoID string, params contract.EditTod
 	cmd := book.Edit{ID: id}
 	cmd.Title, cmd.Notes = cleared(in.Title), cleared(in.Notes) // an empty title is refused
 	cmd.IsNote, cmd.InOrder = in.IsNote, in.InOrder
-	cmd.Outcome = cleared(in.Outcome)
+	cmd.Outcome, cmd.Place = cleared(in.Outcome), cleared(in.Place)
 	if in.Estimate.IsSpecified() {
 		minutes, _ := in.Estimate.Get() // null clears
 		cmd.Estimate = &minutes

@@ -27,6 +27,7 @@ var fieldColumns = map[string][]column{
 	"kind":        {{"is_note", func(t *book.Todo) any { return t.IsNote }}},
 	"inOrder":     {{"in_order", func(t *book.Todo) any { return t.InOrder }}},
 	"outcome":     {{"outcome", func(t *book.Todo) any { return t.Outcome }}},
+	"place":       {{"place", func(t *book.Todo) any { return t.Place }}},
 	"handful":     {{"handful", func(t *book.Todo) any { return t.Handful.String() }}},
 	"attachments": {{"attachments", func(t *book.Todo) any { return attachments(t.Attachments) }}},
 	"status": {{"status", func(t *book.Todo) any { return t.Status.String() }},
@@ -114,7 +115,7 @@ func makeUpdate(altered book.Fields) update {
 }
 
 const selectTodos = `SELECT id, title, notes_size, list, position, status, priority, start, due, plan, created, changed, completed,
-	deleted, revision, parent, estimate, reminders, person, role, since, repeat, record, section, is_note, in_order, handful, attachments, outcome
+	deleted, revision, parent, estimate, reminders, person, role, since, repeat, record, section, is_note, in_order, handful, attachments, outcome, place
 	FROM todos`
 
 func loadTodos(ctx context.Context, db *sql.DB, into *book.Change) error {
@@ -135,7 +136,7 @@ func loadTodos(ctx context.Context, db *sql.DB, into *book.Change) error {
 			&t.Created, &t.Changed, &t.Completed, &t.Deleted, &t.Revision, (*id)(&t.Parent), &t.Estimate,
 			(*reminders)(&t.Reminders), (*id)(&t.Person.ID), text{&t.Person.Role}, text{&t.Person.Since},
 			packed[*repeat.Repeat]{&t.Repeat}, (*id)(&t.Record), (*id)(&t.Section), &t.IsNote, &t.InOrder, text{&t.Handful},
-			packed[attachments]{(*attachments)(&t.Attachments)}, &t.Outcome)
+			packed[attachments]{(*attachments)(&t.Attachments)}, &t.Outcome, &t.Place)
 		t.Tags = tags[t.ID]
 		into.Todos = append(into.Todos, book.Diff[book.Todo]{After: t})
 		return err

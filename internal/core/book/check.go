@@ -39,6 +39,18 @@ func checkLine(field, what, s string, most int) (string, error) {
 	return s, nil
 }
 
+// lineOrNone is the text that a change leaves: what it was where the change says
+// nothing, and none where it says "".
+func lineOrNone(field, was string, change *string, most int) (string, error) {
+	if change == nil {
+		return was, nil
+	}
+	if strings.TrimSpace(*change) == "" {
+		return "", nil
+	}
+	return checkLine(field, field, *change, most)
+}
+
 func checkTitle(s string) (string, error) { return checkLine("title", "title", s, MaxTitle) }
 
 func checkNotes(s string) (string, error) {

@@ -1,13 +1,14 @@
 package book
 
 import (
-	"strings"
-
 	"tincup/internal/core/day"
 )
 
 // MaxOutcome is how long an outcome is at most, in characters.
 const MaxOutcome = 500
+
+// MaxPlace is how long a place is at most, in characters.
+const MaxPlace = 200
 
 // Edit changes fields of a to-do. A nil field stays as it is; a pointer to a
 // zero value clears it.
@@ -26,6 +27,8 @@ type Edit struct {
 	InOrder *bool
 	// Outcome is what will be true when a project is done.
 	Outcome *string
+	// Place is where it is done.
+	Place *string
 	// IsNote makes a note of it, or a to-do again.
 	IsNote *bool
 	// Person and Role go together; a Role of NoRole takes the person away.
@@ -83,12 +86,11 @@ func (c Edit) run(d *draft) error {
 	if c.InOrder != nil {
 		t.InOrder = *c.InOrder
 	}
-	if c.Outcome != nil {
-		if t.Outcome = strings.TrimSpace(*c.Outcome); t.Outcome != "" {
-			if t.Outcome, err = checkLine("outcome", "outcome", t.Outcome, MaxOutcome); err != nil {
-				return err
-			}
-		}
+	if t.Outcome, err = lineOrNone("outcome", t.Outcome, c.Outcome, MaxOutcome); err != nil {
+		return err
+	}
+	if t.Place, err = lineOrNone("place", t.Place, c.Place, MaxPlace); err != nil {
+		return err
 	}
 	if c.IsNote != nil {
 		if err := d.turn(&t, *c.IsNote); err != nil {

@@ -19,6 +19,7 @@ var todoFields = []attribute[Todo]{
 	attr("kind", func(t *Todo) *bool { return &t.IsNote }),
 	attr("inOrder", func(t *Todo) *bool { return &t.InOrder }),
 	attr("outcome", func(t *Todo) *string { return &t.Outcome }),
+	attr("place", func(t *Todo) *string { return &t.Place }),
 	attr("handful", func(t *Todo) *day.Date { return &t.Handful }),
 	{"attachments", func(a, b *Todo) bool { return slices.Equal(a.Attachments, b.Attachments) },
 		func(to, from *Todo) { to.Attachments = from.Attachments }},

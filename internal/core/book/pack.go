@@ -134,6 +134,9 @@ func (p *packer) todo(name string, t *Todo) {
 	if t.Outcome != "" {
 		p.line("Outcome", t.Outcome)
 	}
+	if t.Place != "" {
+		p.line("Place", t.Place)
+	}
 	p.text("Handful", t.Handful)
 	p.word("Priority", priorityWords, uint8(t.Priority))
 	p.text("Start", t.Start)

@@ -15,7 +15,7 @@ import (
 func TestPackIsJSON(t *testing.T) {
 	id := func(n byte) book.ID { return book.ID{3: 7, 15: n} }
 	full := book.Todo{ID: id(1), Title: "“Ring” \"him\"\tsoon é \u2028 \\ <b>", NotesSize: 3, List: id(2), Section: id(3), Parent: id(4), Position: "e0V001",
-		Status: book.Cancelled, IsNote: true, InOrder: true, Outcome: "It hangs.", Handful: day.MustDate("2026-11-24"), Priority: book.High,
+		Status: book.Cancelled, IsNote: true, InOrder: true, Outcome: "It hangs.", Place: "lantern room", Handful: day.MustDate("2026-11-24"), Priority: book.High,
 		Start: day.MustDate("2026-11-20"), Due: day.MustMoment("2026-11-27T16:00"), Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Estimate: 30,
 		Reminders: []day.Reminder{day.ReminderBefore(60)}, Person: book.Involved{ID: id(5), Role: book.WaitingOn, Since: day.MustDate("2026-11-01")},
 		Repeat: &repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY"), First: day.MustDate("2026-11-01"), Current: day.MustDate("2026-11-24")},

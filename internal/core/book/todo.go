@@ -81,6 +81,9 @@ type Todo struct {
 	// Outcome is what will be true when a project is done, to MaxOutcome
 	// characters on one line.
 	Outcome string `json:",omitzero"`
+	// Place is where it is done, to MaxPlace characters on one line (LOCATION, RFC
+	// 5545 section 3.8.1.7).
+	Place string `json:",omitzero"`
 	// Reminders are in the order they were added, each once.
 	Reminders []day.Reminder `json:",omitzero"`
 	// Attachments are in the order they were added.

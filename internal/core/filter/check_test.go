@@ -5,7 +5,6 @@ import (
 	"flag"
 	"fmt"
 	"math/rand/v2"
-	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -13,7 +12,6 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
-	"tincup/internal/core/repeat"
 )
 
 var seedFlag = flag.Uint64("seed", 0, "seed of the random filters; 0 takes one from the clock")
@@ -21,13 +19,14 @@ var seedFlag = flag.Uint64("seed", 0, "seed of the random filters; 0 takes one f
 // small is a Book with the names of a small world: three tags, nested, two
 // lists, two people.
 type small struct {
-	book, parent                              *book.Book // in parent the tried to-do has a subtask
+	book                                      *book.Book
 	now                                       time.Time
 	ids                                       int
 	work, meetings, calls, loans, labels      book.ID
 	shelf, ines, abel, otherTag, otherList    book.ID
 	otherPerson, section, otherShelf, strange book.ID
-	thirdList                                 book.ID
+	thirdList, otherSection                   book.ID
+	under                                     *book.Book // in which the tried to-do has an open subtask
 }
 
 func newSmall(t testing.TB) *small {
@@ -40,6 +39,7 @@ func newSmall(t testing.TB) *small {
 	third := s.do(t, book.AddShelf{Name: "Choir and people"}).Shelves[0].After.ID
 	s.thirdList = s.do(t, book.AddList{Name: "Choir", Shelf: third}).Lists[0].After.ID
 	s.section = s.do(t, book.AddSection{List: s.loans, Name: "Papers"}).Sections[0].After.ID
+	s.otherSection = s.do(t, book.AddSection{List: s.labels, Name: "Frames"}).Sections[0].After.ID
 	s.ines = s.do(t, book.AddPerson{Name: "Ines"}).People[0].After.ID
 	s.abel = s.do(t, book.AddPerson{Name: "Abel"}).People[0].After.ID
 	s.otherPerson = s.do(t, book.AddPerson{Name: "Marta"}).People[0].After.ID
@@ -48,15 +48,7 @@ func newSmall(t testing.TB) *small {
 		*map[string]*book.ID{"work": &s.work, "work/meetings": &s.meetings, "calls": &s.calls, "other": &s.otherTag}[tag.Name] = tag.ID
 	}
 	s.strange = book.ID{0: 9}
-	s.parent = book.New(book.MemoryNotes{})
-	rows := &book.Change{Todos: []book.Diff[book.Todo]{{After: &book.Todo{ID: book.ID{0: 6}, Title: "sub", Parent: book.ID{0: 7}, Position: "a0"}}}}
-	for _, l := range s.book.Lists() {
-		rows.Lists = append(rows.Lists, book.Diff[book.List]{After: l})
-	}
-	for _, tag := range s.book.Tags() {
-		rows.Tags = append(rows.Tags, book.Diff[book.Tag]{After: tag})
-	}
-	s.parent.Load(1, rows)
+	s.under = s.with(&book.Todo{ID: book.ID{0: 6}, Title: "sub", Parent: book.ID{0: 7}, Position: "a0"})
 	return s
 }
 
@@ -68,6 +60,31 @@ func (s *small) do(t testing.TB, cmd book.Command) *book.Change {
 	}
 	s.book.Apply(c)
 	return c
+}
+
+// with is the small world with some to-dos in it.
+func (s *small) with(todos ...*book.Todo) *book.Book {
+	rows := &book.Change{}
+	for _, t := range todos {
+		rows.Todos = append(rows.Todos, book.Diff[book.Todo]{After: t})
+	}
+	for _, l := range s.book.Lists() {
+		rows.Lists = append(rows.Lists, book.Diff[book.List]{After: l})
+	}
+	for _, tag := range s.book.Tags() {
+		rows.Tags = append(rows.Tags, book.Diff[book.Tag]{After: tag})
+	}
+	b := book.New(book.MemoryNotes{})
+	b.Load(1, rows)
+	return b
+}
+
+// ready tells what could be done on the small world's today, by the model's
+// words for a next action.
+func ready(t *book.Todo) bool {
+	today := day.MustDate("2026-11-24")
+	return t.Open() && !t.Paused() && t.Person.Role != book.WaitingOn && !t.Start.After(today) &&
+		(t.Plan.IsZero() || !t.Plan.First().IsZero() && !t.Plan.First().After(today))
 }
 
 func (s *small) clock() day.Clock { return day.Clock{Now: s.now, Zone: time.UTC} }
@@ -130,6 +147,15 @@ func TestCheckByName(t *testing.T) {
 		{"due at a time, on a day without", `{"all":[{"field":"due","op":"time-between","from":"09:00","until":"10:00"},{"field":"due","op":"none"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
 		{"a note that is paused", `{"all":[{"field":"kind","op":"any-of","values":["note"]},{"field":"paused","op":"yes"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
 		{"a week that holds today and five days on", `{"all":[{"field":"plan","op":"on","date":"P0D"},{"field":"plan","op":"on","date":"P5D"}]}`, filter.Possible, filter.Possible, ""},
+		{"a next action that waits on someone", `{"all":[{"field":"next-action","op":"yes"},{"field":"role","op":"any-of","values":["waiting on"]}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
+		{"a next action that is parked", `{"all":[{"field":"plan","op":"parked"},{"field":"next-action","op":"yes"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
+		{"a next action planned for tomorrow or later", `{"all":[{"field":"next-action","op":"yes"},{"field":"plan","op":"after","date":"P0D"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
+		{"a next action planned for a day that comes", `{"all":[{"field":"next-action","op":"yes"},{"field":"plan","op":"on","date":"2026-12-24"}]}`, filter.Possible, filter.Never, "/all/0 /all/1"}, // not today, but in December
+		{"in a section, in the Cup", fmt.Sprintf(`{"all":[{"field":"section","op":"any-of","values":["%s"]},{"field":"list","op":"none"}]}`, s.section), filter.Never, filter.Never, "/all/0 /all/1"},
+		{"in a section of another list", fmt.Sprintf(`{"all":[{"field":"section","op":"any-of","values":["%s"]},{"field":"list","op":"any-of","values":["%s"]}]}`, s.section, s.labels), filter.Never, filter.Never, "/all/0 /all/1"},
+		{"with a word in its place, and without a place", `{"all":[{"field":"place","op":"contains","text":"shed"},{"field":"place","op":"none"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
+		{"a longer place without a part of it", `{"all":[{"field":"place","op":"contains","text":"Museum shed"},{"not":{"field":"place","op":"contains","text":"museum"}}]}`, filter.Never, filter.Never, "/all/0 /all/1/not"},
+		{"two words in a place", `{"all":[{"field":"place","op":"contains","text":"museum"},{"field":"place","op":"contains","text":"shed"}]}`, filter.Possible, filter.Possible, ""},
 		{"nothing", `{"any":[]}`, filter.Never, filter.Never, ""},
 		{"everything", `{"all":[]}`, filter.Always, filter.Always, ""},
 	} {
@@ -153,7 +179,8 @@ type random struct {
 }
 
 var allFields = []string{"tag", "tag", "list", "shelf", "priority", "due", "due", "plan", "plan", "start", "status", "kind", "person", "role",
-	"estimate", "text", "overdue", "repeating", "paused", "has-subtasks", "is-subtask", "in-handful", "completed"}
+	"estimate", "text", "place", "overdue", "repeating", "paused", "has-subtasks", "is-subtask", "next-action", "in-handful", "completed",
+	"created", "attachment", "section"}
 
 func (r random) node(depth int) any {
 	if depth > 0 && r.IntN(3) > 0 {
@@ -232,13 +259,24 @@ func (r random) test() any {
 		}
 	case "text":
 		t["op"], t["text"] = "contains", pick(r, "lamp", "lamp oil", "oil")
-	case "due", "plan", "start", "completed":
+	case "place":
+		if t["op"] = pick(r, "contains", "contains", "none"); t["op"] != "none" {
+			t["text"] = pick(r, "Museum", "museum shed", "shed")
+		}
+	case "section":
+		if t["op"] = pick(r, "any-of", "any-of", "none"); t["op"] != "none" {
+			t["values"] = r.some(s.section.String(), s.otherSection.String(), s.strange.String())
+		}
+	case "due", "plan", "start", "completed", "created":
 		op := pick(r, "before", "after", "on", "within-next", "within-past", "between", "none", "time-between", "parked")
 		if op == "parked" && field != "plan" {
 			op = "none"
 		}
-		if op == "time-between" && (field == "start" || field == "completed") {
+		if op == "time-between" && field != "due" && field != "plan" {
 			op = "none"
+		}
+		if op == "none" && field == "created" {
+			op = "on"
 		}
 		t["op"] = op
 		switch op {
@@ -268,7 +306,7 @@ func TestCheckAgainstBruteForce(t *testing.T) {
 	s := newSmall(t)
 	counts := map[filter.Verdict]int{}
 	const filters = 20_000
-	done := 0
+	done, asked := 0, map[string]int{}
 	for i := 0; done < filters; i++ {
 		r := random{rand.New(rand.NewPCG(seed, uint64(i))), s, nil}
 		for range 1 + r.IntN(3) { // few fields, so that tests meet
@@ -284,6 +322,11 @@ func TestCheckAgainstBruteForce(t *testing.T) {
 			continue
 		}
 		done++
+		for _, field := range allFields {
+			if strings.Contains(string(packed), `"`+field+`"`) {
+				asked[field]++
+			}
+		}
 		a := f.Check(s.book, s.clock())
 		counts[a.Now]++
 		if a.Now == filter.NotDecided {
@@ -302,7 +345,12 @@ func TestCheckAgainstBruteForce(t *testing.T) {
 			w.checkBlame(t, packed, a)
 		}
 	}
-	t.Logf("%d filters: %v", filters, counts)
+	t.Logf("%d filters: %v, asking %v", filters, counts, asked)
+	for _, field := range allFields {
+		if asked[field] < 300 {
+			t.Errorf("only %d ask for %s", asked[field], field)
+		}
+	}
 	if counts[filter.NotDecided] > filters/100 {
 		t.Errorf("%d were not decided", counts[filter.NotDecided])
 	}
@@ -311,210 +359,6 @@ func TestCheckAgainstBruteForce(t *testing.T) {
 			t.Errorf("only %d are %s", counts[v], v)
 		}
 	}
-}
-
-// brute tries every to-do that differs in what a filter asks about.
-type brute struct {
-	s     *small
-	todos []*book.Todo
-	books []*book.Book
-	hours []int
-	// tooLarge: there are too many to-dos to try.
-	tooLarge bool
-}
-
-// newBrute makes the to-dos. Of what the filter does not ask about each has one
-// value, save where something that holds of every to-do needs another.
-func newBrute(s *small, packed []byte) *brute {
-	asks := func(fields ...string) bool {
-		return slices.ContainsFunc(fields, func(f string) bool { return strings.Contains(string(packed), `"`+f+`"`) })
-	}
-	w := &brute{s: s, books: []*book.Book{s.book}, hours: []int{9}}
-	if asks("overdue") {
-		w.hours = []int{0, 9, 10, 13, 23}
-	}
-	if asks("has-subtasks") {
-		w.books = append(w.books, s.parent)
-	}
-	today := day.MustDate("2026-11-24")
-	todos := []book.Todo{{ID: book.ID{0: 7}, Title: "ǂ", Created: 1}}
-	vary := func(asked bool, sets ...func(*book.Todo)) {
-		if !asked || w.tooLarge {
-			return
-		}
-		if w.tooLarge = len(todos)*len(sets) > 20_000; w.tooLarge {
-			return
-		}
-		var next []book.Todo
-		for _, t := range todos {
-			for _, set := range sets {
-				v := t
-				v.Tags = slices.Clone(t.Tags)
-				set(&v)
-				next = append(next, v)
-			}
-		}
-		todos = next
-	}
-	same := func(*book.Todo) {}
-	for _, tag := range []book.ID{s.work, s.meetings, s.calls, s.otherTag} {
-		vary(asks("tag"), same, func(t *book.Todo) { t.Tags = append(t.Tags, tag) })
-	}
-	vary(asks("list", "shelf"), same, func(t *book.Todo) { t.List = s.loans }, func(t *book.Todo) { t.List = s.labels }, func(t *book.Todo) { t.List = s.otherList }, func(t *book.Todo) { t.List = s.thirdList })
-	if asks("priority") {
-		vary(true, same, func(t *book.Todo) { t.Priority = book.Low }, func(t *book.Todo) { t.Priority = book.Medium }, func(t *book.Todo) { t.Priority = book.High })
-	}
-	vary(asks("kind", "status", "overdue"), same, func(t *book.Todo) { t.IsNote = true })
-	closing := []func(*book.Todo){same, func(t *book.Todo) { t.Status = book.InProcess }}
-	for back := range 6 {
-		for _, status := range []book.Status{book.Completed, book.Cancelled} {
-			if back > 0 && !asks("completed") {
-				continue
-			}
-			closing = append(closing, func(t *book.Todo) { t.Status, t.Completed = status, day.TimestampOf(s.now.AddDate(0, 0, -back)) })
-		}
-	}
-	vary(asks("status", "overdue", "completed", "paused", "next-action"), closing...)
-	var people []func(*book.Todo)
-	for _, id := range []book.ID{s.ines, s.abel, s.otherPerson} {
-		for role := book.Ask; role <= book.For; role++ {
-			people = append(people, func(t *book.Todo) { t.Person = book.Involved{ID: id, Role: role} })
-		}
-	}
-	vary(asks("person", "role"), append(people, same)...)
-	vary(asks("estimate"), same, func(t *book.Todo) { t.Estimate = 5 }, func(t *book.Todo) { t.Estimate = 10 }, func(t *book.Todo) { t.Estimate = 20 },
-		func(t *book.Todo) { t.Estimate = 30 }, func(t *book.Todo) { t.Estimate = 40 })
-	for _, title := range []string{"lamp", "oil", "lamp oil"} {
-		vary(asks("text"), same, func(t *book.Todo) { t.Title += "|" + title })
-	}
-	dues, plans, starts := []func(*book.Todo){same}, []func(*book.Todo){same, func(t *book.Todo) { t.Plan = day.SomeTime() }}, []func(*book.Todo){same}
-	timed := strings.Contains(string(packed), "time-between") || asks("overdue")
-	for n := -5; n <= 5; n++ {
-		d := today.AddDays(n)
-		starts = append(starts, func(t *book.Todo) { t.Start = d })
-		for _, at := range []string{"", "08:00", "09:30", "12:00", "18:00"} {
-			if at != "" && !timed {
-				continue
-			}
-			dues = append(dues, func(t *book.Todo) {
-				if t.Due.Date = d; at != "" {
-					t.Due = day.MustMoment(d.String() + "T" + at)
-				}
-			})
-			plans = append(plans, func(t *book.Todo) {
-				if t.Plan = day.OnDay(d); at != "" {
-					t.Plan = day.MustHorizon(d.String() + "T" + at + "/PT30M")
-				}
-			})
-		}
-		plans = append(plans, func(t *book.Todo) { t.Plan = day.InWeek(d) }, func(t *book.Todo) { t.Plan = day.InMonth(d) })
-	}
-	for _, far := range []int{-40, -20, 20, 40} {
-		plans = append(plans, func(t *book.Todo) { t.Plan = day.InWeek(today.AddDays(far)) }, func(t *book.Todo) { t.Plan = day.InMonth(today.AddDays(far)) })
-	}
-	vary(asks("due", "overdue"), dues...)
-	vary(asks("plan"), plans...)
-	vary(asks("start"), starts...)
-	once := &repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY")}
-	vary(asks("repeating", "paused"), same, func(t *book.Todo) { t.Repeat = once })
-	vary(asks("paused"), same, func(t *book.Todo) {
-		if t.Repeat != nil {
-			t.Repeat = &repeat.Repeat{Rule: once.Rule, Paused: today}
-		}
-	})
-	vary(asks("is-subtask"), same, func(t *book.Todo) { t.Parent = book.ID{0: 8} })
-	vary(asks("in-handful"), same, func(t *book.Todo) { t.Handful = today })
-	for i := range todos {
-		t := &todos[i]
-		if t.IsNote && (t.Status != book.NeedsAction || t.Repeat != nil || !t.Handful.IsZero()) ||
-			!t.Start.IsZero() && !t.Due.IsZero() && t.Start.After(t.Due.Date) {
-			continue
-		}
-		w.todos = append(w.todos, t)
-	}
-	return w
-}
-
-// verdict tries every to-do, with subtasks and without where that is asked, with
-// the clock at several times of the day.
-func (w *brute) verdict(f filter.Filter) filter.Verdict {
-	some, all := false, true
-	for _, hour := range w.hours {
-		c := w.s.clock()
-		c.Now = time.Date(2026, 11, 24, hour, 15, 0, 0, time.UTC)
-		for _, b := range w.books {
-			m := f.Matcher(b, c, func(*book.Todo) bool { return true })
-			for _, t := range w.todos {
-				if t.IsNote && b.HasSubtasks(t.ID) {
-					continue
-				}
-				matched, err := m.Match(t)
-				if err != nil {
-					panic(err)
-				}
-				if some, all = some || matched, all && matched; some && !all {
-					return filter.Possible
-				}
-			}
-		}
-	}
-	if some {
-		return filter.Always
-	}
-	return filter.Never
-}
-
-// checkBlame replaces every test that is not to blame by what makes the verdict
-// harder to reach, and finds it still reached; without any one of those to blame
-// it is not.
-func (w *brute) checkBlame(t *testing.T, packed []byte, a filter.Answer) {
-	t.Helper()
-	var tree any
-	if err := json.Unmarshal(packed, &tree); err != nil {
-		t.Fatal(err)
-	}
-	wanted := a.Now
-	without := func(kept []string) filter.Filter {
-		again, err := json.Marshal(replace(tree, "", kept, wanted == filter.Never))
-		if err != nil {
-			t.Fatal(err)
-		}
-		return parse(t, "%s", again)
-	}
-	if got := w.verdict(without(a.Because)); got != wanted {
-		t.Fatalf("%s because of %v alone is %s; the filter is %s\n%s", wanted, a.Because, got, a.Verdict, packed)
-	}
-	for i := range a.Because {
-		rest := slices.Concat(a.Because[:i], a.Because[i+1:])
-		got := without(rest).Check(w.s.book, w.s.clock())
-		if a.Verdict == wanted && got.Verdict == wanted || a.Verdict != wanted && got.Now == wanted {
-			t.Fatalf("without %s it is still %s: %v is not irreducible\n%s", a.Because[i], wanted, a.Because, packed)
-		}
-	}
-}
-
-// replace puts what is weakest, or strongest, in the place of tests not kept.
-func replace(tree any, path string, kept []string, positive bool) any {
-	n := tree.(map[string]any)
-	for _, group := range []string{"all", "any"} {
-		if subs, ok := n[group].([]any); ok {
-			out := []any{}
-			for i, sub := range subs {
-				out = append(out, replace(sub, fmt.Sprintf("%s/%s/%d", path, group, i), kept, positive))
-			}
-			return map[string]any{group: out}
-		}
-	}
-	if sub, ok := n["not"]; ok {
-		return map[string]any{"not": replace(sub, path+"/not", kept, !positive)}
-	}
-	switch {
-	case slices.Contains(kept, path):
-		return n
-	case positive:
-		return map[string]any{"all": []any{}}
-	}
-	return map[string]any{"any": []any{}}
 }
 
 // A filter of a hundred dated tests is too much to try on every day to come: that

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 )
 
@@ -105,10 +106,11 @@ func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
 		}
 	}
 	switch name {
-	case "start", "due", "created", "completed", "plan", "estimate", "text", "person", "place", "priority":
+	case "start", "due", "created", "completed", "plan", "estimate", "text", "place", "home", "person", "priority":
 	default:
 		return values
 	}
+	nexts := slices.ContainsFunc(w.nodes, func(n *node) bool { return n.test.Field == NextAction })
 	w.looks -= len(values) * len(tests)
 	type sort struct{ first, last int }
 	seen := map[string]sort{}
@@ -118,6 +120,9 @@ func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
 		set(&f)
 		// What laws ask of it too: whether there is a date at all.
 		key := []byte{truthByte(f.due.IsZero() && f.start.IsZero() && f.completed.IsZero()), truthByte(f.passed)}
+		if nexts {
+			key = append(key, truthByte(f.role == book.WaitingOn), truthByte(w.doable(&f)), truthByte(f.start.After(w.today)))
+		}
 		for _, t := range tests {
 			key = append(key, truthByte(t.eval(&f, w.today)))
 		}

@@ -12,6 +12,7 @@ import (
 // counts to.
 type facts struct {
 	text                   string // title and notes, folded
+	place                  string // folded
 	list, shelf, section   book.ID
 	tags                   []book.ID // with those above each
 	priority               book.Priority
@@ -36,6 +37,11 @@ func (t *Test) eval(f *facts, today day.Date) bool {
 	switch t.Field {
 	case Text:
 		return strings.Contains(f.text, fold(t.Text))
+	case Place:
+		if t.Op == None {
+			return f.place == ""
+		}
+		return strings.Contains(f.place, fold(t.Text))
 	case List:
 		return t.oneOf(f.list)
 	case Shelf:

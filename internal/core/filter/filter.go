@@ -37,7 +37,7 @@ type node struct {
 type Test struct {
 	Field Field
 	Op    Op
-	// Text is what a text contains.
+	// Text is what a text, or a place, contains.
 	Text string
 	// IDs are lists, shelves, sections, tags or people; Words are priorities,
 	// statuses, kinds or roles.
@@ -57,6 +57,7 @@ type Field string
 // The fields.
 const (
 	Text        Field = "text"
+	Place       Field = "place"
 	List        Field = "list"
 	Shelf       Field = "shelf"
 	Section     Field = "section"
@@ -114,7 +115,7 @@ var (
 
 // operators are those that each field takes.
 var operators = map[Field][]Op{
-	Text: {Contains}, List: {AnyOf, None}, Shelf: {AnyOf}, Section: {AnyOf, None}, Tag: {AnyOf, AllOf, NoneOf, None},
+	Text: {Contains}, Place: {Contains, None}, List: {AnyOf, None}, Shelf: {AnyOf}, Section: {AnyOf, None}, Tag: {AnyOf, AllOf, NoneOf, None},
 	Priority: {AnyOf}, Status: {AnyOf}, Kind: {AnyOf}, Role: {AnyOf}, Person: {AnyOf, None},
 	Due: append([]Op{TimeBetween}, dateOps...), Plan: append([]Op{TimeBetween, Parked}, dateOps...), Start: dateOps,
 	Created: dateOps[:6], Completed: dateOps, Estimate: {AtMost, AtLeast, None},

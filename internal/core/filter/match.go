@@ -111,6 +111,12 @@ func (m *Matcher) test(t *Test) question {
 	switch t.Field {
 	case Text:
 		return question{m.text(fold(t.Text)), 200}
+	case Place:
+		if t.Op == None {
+			return question{func(t *book.Todo) bool { return t.Place == "" }, 2}
+		}
+		wanted := fold(t.Text)
+		return question{func(t *book.Todo) bool { return t.Place != "" && strings.Contains(fold(t.Place), wanted) }, 20}
 	case List:
 		return question{oneOf(t, func(t *book.Todo) book.ID { return t.List }), 4}
 	case Shelf:

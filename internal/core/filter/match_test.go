@@ -18,6 +18,9 @@ import (
 type slow struct {
 	s     *small
 	today day.Date
+	// What is around the to-do: it is the only open subtask of a project, and has
+	// one of its own, which is open.
+	inProject, hasSub bool
 }
 
 func (e slow) holds(n map[string]any, t *book.Todo) bool {
@@ -63,6 +66,25 @@ func (e slow) test(n map[string]any, t *book.Todo) bool {
 	switch n["field"] {
 	case "text":
 		return strings.Contains(strings.ToLower(t.Title), strings.ToLower(n["text"].(string)))
+	case "place":
+		if op == "none" {
+			return t.Place == ""
+		}
+		return strings.Contains(strings.ToLower(t.Place), strings.ToLower(n["text"].(string)))
+	case "section":
+		return one(t.Section.String())
+	case "attachment":
+		return flag(len(t.Attachments) > 0)
+	case "has-subtasks":
+		return flag(e.hasSub)
+	case "next-action":
+		waits := t.Person.Role == book.WaitingOn
+		later := t.Plan.Precision() == day.Parked || !t.Plan.IsZero() && t.Plan.First().Sub(e.today) > 0
+		notYet := !t.Start.IsZero() && t.Start.Sub(e.today) > 0
+		return flag(e.inProject && !t.Parent.IsZero() && !e.hasSub && open && !(t.Repeat != nil && !t.Repeat.Paused.IsZero()) && !waits && !later && !notYet)
+	case "created":
+		on := day.DateOf(t.Created.Time())
+		return e.days(n, on, on, false, "")
 	case "list":
 		return one(t.List.String())
 	case "shelf":
@@ -179,7 +201,16 @@ func (r random) todo() *book.Todo {
 	today := day.MustDate("2026-11-24")
 	near := func() day.Date { return today.AddDays(r.IntN(9) - 4) }
 	t := &book.Todo{ID: book.ID{0: 7, 15: 1}, Title: "x " + pick(r, "", "Lamp", "lamp oil", "oil"), List: pick(r, book.ID{}, r.s.loans, r.s.labels, r.s.otherList),
-		Priority: book.Priority(r.IntN(4)), IsNote: r.IntN(3) == 0, Estimate: pick[int32](r, 0, 5, 10, 30, 60), Created: 1}
+		Priority: book.Priority(r.IntN(4)), IsNote: r.IntN(3) == 0, Estimate: pick[int32](r, 0, 5, 10, 30, 60), Created: day.TimestampOf(r.s.now.AddDate(0, 0, -r.IntN(6))), Place: pick(r, "", "", "Museum", "the museum shed", "shed")}
+	switch t.List {
+	case r.s.loans:
+		t.Section = pick(r, book.ID{}, r.s.section)
+	case r.s.labels:
+		t.Section = pick(r, book.ID{}, r.s.otherSection)
+	}
+	if r.IntN(2) == 0 {
+		t.Attachments = []book.Attachment{{Name: "a.png"}}
+	}
 	for _, tag := range []book.ID{r.s.work, r.s.meetings, r.s.calls} {
 		if r.IntN(3) == 0 {
 			t.Tags = append(t.Tags, tag)
@@ -235,17 +266,28 @@ func TestMatchAgainstTheObvious(t *testing.T) {
 	}
 	t.Logf("seed %d", seed)
 	s := newSmall(t)
-	e := slow{s, day.MustDate("2026-11-24")}
 	truths := map[string][2]int{} // by field, of filters of one test
 	for i := range 100_000 {
-		r := random{rand.New(rand.NewPCG(seed, uint64(i))), s, slices.DeleteFunc(slices.Clone(allFields), func(f string) bool { return f == "has-subtasks" })}
+		r := random{rand.New(rand.NewPCG(seed, uint64(i))), s, allFields}
 		packed := pack(t, r.node(i%4))
 		var tree map[string]any
 		if err := json.Unmarshal(packed, &tree); err != nil {
 			t.Fatal(err)
 		}
 		todo := r.todo()
-		got, err := parse(t, "%s", packed).Matcher(s.book, s.clock(), nil).Match(todo)
+		e := slow{s: s, today: day.MustDate("2026-11-24")}
+		around := []*book.Todo{todo}
+		if e.inProject = r.IntN(4) > 0; e.inProject {
+			around = append(around, &book.Todo{ID: book.ID{0: 8}, Title: "project", Created: 1})
+		}
+		if e.hasSub = r.IntN(3) == 0; e.hasSub {
+			around = append(around, &book.Todo{ID: book.ID{0: 6}, Title: "sub", Parent: todo.ID, Position: "a0", Created: 1})
+		}
+		b := s.book
+		if strings.Contains(string(packed), "next-action") || strings.Contains(string(packed), "has-subtasks") {
+			b = s.with(around...)
+		}
+		got, err := parse(t, "%s", packed).Matcher(b, s.clock(), ready).Match(todo)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -267,7 +309,7 @@ func TestMatchAgainstTheObvious(t *testing.T) {
 			t.Errorf("%s is true of %d %%", field, share)
 		}
 	}
-	if len(truths) < 18 {
+	if len(truths) < 25 {
 		t.Errorf("only %d fields were asked for", len(truths))
 	}
 }

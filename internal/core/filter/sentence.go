@@ -64,6 +64,11 @@ func (t *Test) say(b *book.Book) string {
 	switch t.Field {
 	case Text:
 		return fmt.Sprintf("with “%s” in its title or notes", t.Text)
+	case Place:
+		if t.Op == None {
+			return "without a place"
+		}
+		return fmt.Sprintf("with “%s” in its place", t.Text)
 	case List:
 		if t.Op == None {
 			return "in no list"
@@ -110,9 +115,9 @@ func (t *Test) say(b *book.Book) string {
 	case Estimate:
 		switch t.Op {
 		case AtMost:
-			return fmt.Sprintf("taking %d min at most", t.Minutes)
+			return fmt.Sprintf("taking at most %d min", t.Minutes)
 		case AtLeast:
-			return fmt.Sprintf("taking %d min at least", t.Minutes)
+			return fmt.Sprintf("taking at least %d min", t.Minutes)
 		}
 		return "without an estimate"
 	case Due, Start, Plan, Created, Completed:
@@ -127,7 +132,7 @@ func (t *Test) say(b *book.Book) string {
 }
 
 // someWords say that there is a value, where None says that there is none.
-var someWords = map[Field]string{List: "in a list", Section: "in a section", Tag: "tagged", Person: "with somebody", Estimate: "with an estimate",
+var someWords = map[Field]string{List: "in a list", Section: "in a section", Tag: "tagged", Person: "with somebody", Place: "with a place", Estimate: "with an estimate",
 	Due: "with a due", Start: "with a start", Plan: "with a plan or parked", Completed: "completed or cancelled already"}
 
 // sayNot says that a test does not hold, without a double no.
@@ -158,11 +163,11 @@ func (t *Test) sayDate() string {
 	case Parked:
 		return "parked"
 	case Before:
-		return verb + " before " + t.Date.words()
+		return verb + t.Date.counted(" before ", " earlier than ") + t.Date.words()
 	case After:
-		return verb + " after " + t.Date.words()
+		return verb + t.Date.counted(" after ", " later than ") + t.Date.words()
 	case On:
-		return verb + " on " + t.Date.words()
+		return verb + t.Date.on() + t.Date.words()
 	case WithinNext:
 		return fmt.Sprintf("%s within the next %s", verb, days(t.Days))
 	case WithinPast:
@@ -181,6 +186,22 @@ func days(n int) string {
 }
 
 // words says a day: "today", "3 days from today", "1 Dec 2026".
+// counted is how a word joins a day: days that are counted want another one.
+func (w When) counted(named, counted string) string {
+	if w.relative && w.days*w.days > 1 {
+		return counted
+	}
+	return named
+}
+
+// on is what stands before a day: nothing where it is said from today.
+func (w When) on() string {
+	if w.relative {
+		return " "
+	}
+	return " on "
+}
+
 func (w When) words() string {
 	switch {
 	case !w.relative:

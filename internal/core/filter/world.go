@@ -1,9 +1,9 @@
 package filter
 
 import (
-	"fmt"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -39,7 +39,7 @@ type law struct {
 
 // variableOf names the variables each field looks at.
 var variableOf = map[Field][]string{
-	Text: {"text"}, List: {"place"}, Shelf: {"place"}, Section: {"place"}, Priority: {"priority"},
+	Text: {"text"}, Place: {"place"}, List: {"home"}, Shelf: {"home"}, Section: {"home"}, Priority: {"priority"},
 	Status: {"status", "kind"}, Kind: {"kind"}, Role: {"person"}, Person: {"person"}, Due: {"due"}, Start: {"start"}, Plan: {"plan"},
 	Created: {"created"}, Completed: {"completed"}, Estimate: {"estimate"}, Overdue: {"due", "status", "kind"}, Repeating: {"repeating"},
 	Paused: {"paused"}, HasSubtasks: {"has-subtasks"}, IsSubtask: {"is-subtask"}, NextAction: {"next-action"},
@@ -73,6 +73,9 @@ func (w *world) lawsOf() []struct {
 		{[]string{"next-action", "is-subtask"}, func(f *facts) bool { return !f.next || f.isSubtask }},
 		{[]string{"next-action", "status"}, func(f *facts) bool { return !f.next || f.status.Open() }},
 		{[]string{"next-action", "paused"}, func(f *facts) bool { return !f.next || !f.paused }},
+		{[]string{"next-action", "person"}, func(f *facts) bool { return !f.next || f.role != book.WaitingOn }},
+		{[]string{"next-action", "plan"}, func(f *facts) bool { return !f.next || w.doable(f) }},
+		{[]string{"next-action", "start"}, func(f *facts) bool { return !f.next || !f.start.After(w.today) }},
 		{[]string{"kind", "status"}, func(f *facts) bool { return !f.note || f.status == book.NeedsAction }},
 		{[]string{"kind", "repeating"}, func(f *facts) bool { return !f.note || !f.repeating }},
 		{[]string{"kind", "has-subtasks"}, func(f *facts) bool { return !f.note || !f.hasSubtasks }},
@@ -84,6 +87,11 @@ func (w *world) lawsOf() []struct {
 			return f.start.IsZero() || f.due.IsZero() || !f.start.After(f.due.AddDays(slack))
 		}},
 	}
+}
+
+// doable: no plan keeps it for later, nor is it parked.
+func (w *world) doable(f *facts) bool {
+	return !f.plan.Later(w.today) && f.plan.Precision() != day.Parked
 }
 
 func (k *checker) newWorld(today day.Date) *world {
@@ -210,9 +218,12 @@ func (w *world) valuesOf(name string) []func(*facts) {
 	}
 	switch name {
 	case "text":
-		return w.textValues()
+		return w.textValues(Text, book.MaxNotes, func(f *facts, s string) { f.text = s })
 	case "place":
-		return w.placeValues()
+		values := w.textValues(Place, book.MaxPlace, func(f *facts, s string) { f.place = s })
+		return append(values, func(*facts) {})
+	case "home":
+		return w.homeValues()
 	case "priority":
 		return each(4, func(f *facts, i int) { f.priority = book.Priority(i) })
 	case "status":
@@ -264,57 +275,59 @@ func (w *world) tagValues(id string) []func(*facts) {
 // maxTexts is how many texts may be told apart.
 const maxTexts = 10
 
-// textValues are texts that contain each set of what is looked for, and no more
-// than that set brings with it; none where there are too many.
-func (w *world) textValues() []func(*facts) {
+// textValues are texts that contain each set of what is looked for in a field,
+// and no more than that set brings with it; none where there are too many, or
+// they might not find room in it.
+func (w *world) textValues(field Field, most int, set func(*facts, string)) []func(*facts) {
 	var needles []string
 	for _, n := range w.nodes {
-		if s := fold(n.test.Text); n.test.Field == Text && !slices.Contains(needles, s) {
+		if s := fold(n.test.Text); n.test.Field == field && n.test.Op == Contains && !slices.Contains(needles, s) {
 			needles = append(needles, s)
 		}
 	}
-	if len(needles) > maxTexts {
+	all := strings.Join(needles, "")
+	if len(needles) > maxTexts || utf8.RuneCountInString(all)+len(needles)+1 > most {
 		w.undecidable = true
 		return nil
 	}
-	all := strings.Join(needles, "")
 	filler := 'ǂ'
 	for strings.ContainsRune(all, filler) {
 		filler++
 	}
-	return each(1<<len(needles), func(f *facts, set int) {
+	return each(1<<len(needles), func(f *facts, some int) {
 		var b strings.Builder
 		b.WriteRune(filler)
 		for i, s := range needles {
-			if set&(1<<i) != 0 {
-				fmt.Fprintf(&b, "\n%c\n%s", filler, s)
+			if some&(1<<i) != 0 {
+				b.WriteString(s)
+				b.WriteRune(filler)
 			}
 		}
-		f.text = b.String()
+		set(f, b.String())
 	})
 }
 
-// placeValues are the Cup, each list and section that is named, another list on
+// homeValues are the Cup, each list and section that is named, another list on
 // each shelf that is named, and another one elsewhere.
-func (w *world) placeValues() []func(*facts) {
-	type place struct{ list, shelf, section book.ID }
+func (w *world) homeValues() []func(*facts) {
+	type home struct{ list, shelf, section book.ID }
 	other := book.ID{0: 255}
-	places := []place{{}, {list: other, shelf: other}}
+	homes := []home{{}, {list: other, shelf: other}}
 	for _, id := range w.there(Shelf) {
-		places = append(places, place{list: other, shelf: id})
+		homes = append(homes, home{list: other, shelf: id})
 	}
 	for _, id := range w.there(List) {
 		if l, err := w.book.List(id); err == nil {
-			places = append(places, place{list: id, shelf: l.Shelf}, place{id, l.Shelf, other})
+			homes = append(homes, home{list: id, shelf: l.Shelf}, home{id, l.Shelf, other})
 		}
 	}
 	for _, id := range w.there(Section) {
 		if s, err := w.book.Section(id); err == nil {
 			if l, err := w.book.List(s.List); err == nil {
-				places = append(places, place{s.List, l.Shelf, id})
+				homes = append(homes, home{s.List, l.Shelf, id})
 			}
 		}
 	}
-	places = append(places, place{other, other, book.ID{0: 254}})
-	return each(len(places), func(f *facts, i int) { f.list, f.shelf, f.section = places[i].list, places[i].shelf, places[i].section })
+	homes = append(homes, home{other, other, book.ID{0: 254}})
+	return each(len(homes), func(f *facts, i int) { f.list, f.shelf, f.section = homes[i].list, homes[i].shelf, homes[i].section })
 }

@@ -1113,6 +1113,9 @@ type ChangedTodo struct {
 	Parent *string   `json:"parent,omitempty"`
 	Person *Involved `json:"person,omitempty"`
 
+	// Place Where it is done; absent for none
+	Place *string `json:"place,omitempty"`
+
 	// Plan A day, a slot (2026-11-27T14:00/PT30M), a week, a month or parked
 	Plan     nullable.Nullable[string] `json:"plan"`
 	Priority Priority                  `json:"priority"`
@@ -2010,6 +2013,9 @@ type Todo struct {
 	Parent *string   `json:"parent,omitempty"`
 	Person *Involved `json:"person,omitempty"`
 
+	// Place Where it is done; absent for none
+	Place *string `json:"place,omitempty"`
+
 	// Plan A day, a slot (2026-11-27T14:00/PT30M), a week, a month or parked
 	Plan     nullable.Nullable[string] `json:"plan"`
 	Priority Priority                  `json:"priority"`
@@ -2051,7 +2057,10 @@ type TodoPatch struct {
 		Id   string `json:"id"`
 		Role Role   `json:"role"`
 	}] `json:"person,omitempty"`
-	Plan nullable.Nullable[string] `json:"plan,omitempty"`
+
+	// Place One line of at most 200 characters
+	Place nullable.Nullable[string] `json:"place,omitempty"`
+	Plan  nullable.Nullable[string] `json:"plan,omitempty"`
 
 	// Priority null is none
 	Priority nullable.Nullable[TodoPatchPriority] `json:"priority,omitempty"`
@@ -3003,6 +3012,9 @@ type ServerInterface interface {
 	// GetPersonView The agenda with a person
 	// (GET /api/people/{id}/view)
 	GetPersonView(c *gin.Context, id Id, params GetPersonViewParams)
+	// GetPlaces The places of what is not closed, the most used first
+	// (GET /api/places)
+	GetPlaces(c *gin.Context)
 	// Postpone Move many dated to-dos, but those that a blind move would harm
 	// (POST /api/postpone)
 	Postpone(c *gin.Context, params PostponeParams)
@@ -4764,6 +4776,19 @@ func (siw *ServerInterfaceWrapper) GetPersonView(c *gin.Context) {
 	}
 
 	siw.Handler.GetPersonView(c, id, params)
+}
+
+// GetPlaces operation middleware
+func (siw *ServerInterfaceWrapper) GetPlaces(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPlaces(c)
 }
 
 // Postpone operation middleware
@@ -7510,6 +7535,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/lines/todos", wrapper.PutInLines)
 	router.POST(options.BaseURL+"/api/when", wrapper.ReadWhen)
 	router.POST(options.BaseURL+"/api/repeat", wrapper.PreviewRepeat)
+	router.GET(options.BaseURL+"/api/places", wrapper.GetPlaces)
 	router.POST(options.BaseURL+"/api/people", wrapper.AddPerson)
 	router.DELETE(options.BaseURL+"/api/people/:id", wrapper.RemovePerson)
 	router.PATCH(options.BaseURL+"/api/people/:id", wrapper.EditPerson)
@@ -7687,82 +7713,83 @@ var swaggerSpec = []string{
 	"7ZizN8oxYyF6+txqTQ3pGsHqfZ5B0EwOQ2sWlenG+49NBRuqBs6N73hiuXfDp/9+cfTc8ukxy2zNJMO+",
 	"j/xybBHQ3hD3VrSylS2aIPdRZcRSrt+vebO2uzuFPA33EEA7gKtQiCH3CUokElwjOmd6WNtZ2NPak/H2",
 	"iy86uvmtup4s48yI+HKtRBeS7VrIG+H662YavsT0hZsm0J0wJbOVk/FQOydRnBreBNs1VMbK6D2F5GpD",
-	"BTXEE1nGZsDs3mo7u6CuVaPQ4TpJeuMmvrZjdPOhriK7fqZM92k+Oz48PDi7eHr47rEdsAS4tP9iPBQW",
-	"ifVFhG8pty8OVoVt/AhWZSQYumAioQmU9NWxkOx4ZteQTCGrQDLmWxpon7/ga9BOEUQ3s8zs6ubdNUZ4",
-	"pOYnDBUfGQW3WprvKcwxJuHRifFbQgjtqJt5sPeb59iRumuC33TF9nE/LU94XVyt3VDbSbJNUmDTWK+t",
-	"tHiG3br2PonnOkLsdVK5R6RsNyxtiBf1Z1YHgvwwThTZvLoWB9k6sp81tDDGp2tvIM0OCdSD17M+z59Z",
-	"mORa6dvh+ExHR0ZET0b2K7/uNWW6oTVrm2sZDtC7UlsOGmFlzbgwwuYwdv899Oka8fdBvasqg73Fdi19",
-	"aVSidm1KE+hk6ScKodlHmahzwF7+u6rg9WFCYgKRy7pIBDWwRksw2to3WOdQ878QiMM5djNYqXCPHe6S",
-	"2VGG0i7Pvdtyt0VDqaVHT/NeXl76c/lO960mIGv+3sayzrMedu6aL481L1JPmADPtRsLRIeieRhFNNpt",
-	"WBLbUappHBEBQPvO7ZSY2Kpi2BtdvJ62PSKwdNg7hCv7QombV5Io0LvkVnmXdatioI9adShXX+OvPcj6",
-	"xmXbeSIGK5wFMqC0nFZyaZyp+JKCa+YokVAFBqwVmyoqS5jx3LLgmfo9aFC1K753Nq+6Bu3orPWqiFXe",
-	"TmCfct+VpZXC7sJ3+zqJuNKRG28UvdpDjTmEYRkYi7OlqhapazVCrpZQ+FZPKYredrD1QkQEqFCl17eF",
-	"2W7hdDUq3EGGu7F+SmH3bovbmwmHAB5w9ny/3UXii+D1ukrsCc5dfFF3o3XL3uuGsPi2tsue7g9fUJyd",
-	"B4sQtjPOnR37O4bVDZQ0VjRkC3Hl4qowPbjpLqMxUucEf/sskVph+zdsvj3DEmuai8RZ40TJWmtTfQ6s",
-	"zg2uqWAT+GMn494jV2eOfPdZfpavy1KVZElyAbiMkhNc/d4fnn3/98ffsTNeGsEzBonVCO3o//1w+p69",
-	"g3IBDHUM0J8lfuPvT394/viYZCWUVnTk6VwG/Ar0d+wFOzv9cIHHIus+l+xNAnmh7HZX019gdfJZWrXd",
-	"lCsXFOLTndglrMj12TQTcOzO6qYarkCyhK/0d4wiLrlMPmPbI9r3mw+n7B/PD4+YRSxqO9YqE0AlKGKe",
-	"gUx4ecKEtFzSHfn8p5ef5dOnT3+gjncvv/ssa7XveHIhpNM/rqDUrk6193XwQkyOJ0+/O/zu6YRoA6Lh",
-	"AS/Egd0xWZ8XocCK1/gxNYDjOSQshSxT7G8IUezPFcPjqA64IIMqd6lTC45CLP8skwroM4reeRyxEjQY",
-	"9jdsA421bSkGhy+4kI8RnWbADfub41afZcqLAiQkjy1C1wlptDDh649KXdYOG92IW1w7jBXJCSHnW67N",
-	"FI82ffMKzSmYvhR9lkvfCJ5CNf2zoKsmkNvHjqaXN8nkePJPMAQjamPFc0D16/jfgxJgUyOMpZyEgcnx",
-	"5LeK2v+SX2biU6pIxglKIUPBjF8iSjWdpMATlHDcvJ3Td+Yfzin88isWYS+UdKzqyeEhuZ3sQydPKvxu",
-	"CKWm2pTAMb2smX99wi9RsD0hz+lyrUCCwUZAwWEJzH031pAsWO/twOe2fcE+PXnOy5XVY6iDEcO2NeUV",
-	"lFO8WvcC7Fh8EWnTXMk9iY0b9/2Xtlz5qcxWDkN1U2aEmnidsENveaY2RT1IUBceaaBYg+EwuiZGrK2R",
-	"iRw5fGCJp4etHt/oYBvWScI300Dp4BMWI5iMwCVeFJmIEe4H/3GGimaHQ8qAv54Agl3UepfeA0Z98tQi",
-	"wdg7s9ZzqsGpuplPoXQApawkQW2ASBQAbX5UVM1pLwCpY6S+dIUNq7t/ucWLoDP1XAPCJGLA47a04O2+",
-	"ain3cEEWsMiVS57RglRI0ZQAJ14Tsu8Q21p2r+ugNjSEL+2sMm+kv7U1OrDlEbTEjV/Aqqm7PZs/G0GO",
-	"9rauswkFMKR+WuQB3gMunJErGTl8FyVy4DLCtHbvX2hhggtyCuPAiyR5S1b2vzgC+IrPd3z/2AwncPut",
-	"KjZ7uPl3/BIYt6SZAgm7t3vwh0i+ENPDTjMbl/wK/37Ne57cE57YB+kOC9vTK/Nhl3XcRtQ0mnf9ychG",
-	"Qc6hLrRfJ8LcFazHvKPcaplT3Oz/7Mr9fA+sO2a7d3XXJFC76z7p6tmhR3aAGvnUp/OHSepLO+aVM/7d",
-	"AgLckPQ+gOfp7T3UzhmLS7O6s1o72ip0hT4gL3x579TVbRLKe8c26559D/SFv8N6P0TOFSXjus7MmIjp",
-	"A76CmFK4WNQe6VlVZV1G/yvBFl/P6CELWYQq7R6oQeTwzfwGVGIccH+JyV/8ZV+0r6vyLdws2d+U1QL3",
-	"1+7x2qsafajbIH8Vz5saCj3Ix01SvVWgfHgepcQhzlBdXXr0ffrVATrqplhvohdlPtgxp1SS4tuL3/eL",
-	"Py1Atl0tYfEPHTDBG2w3VO65P34FXxtPb3cDepBP/xeAwjMKLNTBrGAHmGU+gC2+BkafC8UydgxXuh08",
-	"OZ3PNZgxI9+i82PEwPe8LLFx6daRGIz04yjsxKjUcUM/lguQ5hVVMN06+mdutZIeujWMB77+/E0ljLV8",
-	"ugB/yF0H6h5LAJoXsEv1X96+iqe4YyVxhHF9T6zllXKVKCgHot07pceurloNZfpIRN105hZhVK/R46Qq",
-	"ucjIsUedEiIXOkOdaCiJDGMLkPTRpxhHvyfnoguTLFUlXZwEc9v1gFzKad2ColcS9/0XHoKfou6Q8RC5",
-	"rRWhGO+745Guiuvf9tcmExO8GGeaX0HiwB71U6QbAPY2wYUtLMKk/sKHHXOZUIvJTruLfdCoNvSowcSw",
-	"d+cO0fN2HTydXicP3cfTfiFhwnQQq2JInFPF6navfp/6/V+NcVjodm4p8iYaYXovbLsz515f2P7Fix9B",
-	"i+She3Pa1DpXVmKvjXi9mLJVVic8OaeGUt80+gep0W9ye8plqpGm6YPYq4m4zkoPQRHxbRzvhx7SNBzc",
-	"f9hcXUe4beyjy96qkpxjDZ9rX/t910jWwG74JUimKrM/F52bXVWGqntiUUsyBbTLTUCW6boZ2LAAfneX",
-	"cbvyd7sl2T1h2Wvo4Cso7FEOp9nXoq2idsZT8Ilu5eAEzG8m+YdukucLkAn3SXqF52EeY1zTtqHAHTfi",
-	"L8/CW13cHqxlHkV+NMcnHKsVOqP8rK5kSG1B2SyzuiL2d6MM4JSX+SZeHBSt8vZh/KABLTR5WHfXaWvY",
-	"d4NYGobY9dKZ8Vd6nxL4HJi/Ep+xjcqdTIgjUGGFgRQXvJL1CJ61Xh98RQlqjcmQogV8rk7ElilgrXnq",
-	"0opSCeoEdVF1TKkUccoMaJdHahSbZTwHV3hAKl/drFWhYNmADvOD7Lc/y0SBDuVgvtCX/8cd55bQrd0j",
-	"+I4FDeCyJ1nykwNaDlzuEblat40z41XgxTRFUDW/ogrZDUKVXGQHf8RV8WVIynhZFWERI1AGrl3+7XGE",
-	"adofTrHum/vk07N/PG5KwPnRjzvF4DDf0dUmcOmOVPKhe4U7ZMF+k3T+KqYK5zwVEr3TcVX4KEdsft9g",
-	"LrjarD2BqFib505lnT9P7DA4hPzNe8m/TKg2WsYtCcdCR3QJQru+5O17qFt6DUkWruzg7RD6ThumOyb1",
-	"3f5BfQEJ2OrJ1w4iNunjdbFLCLW62YcnekUMmPs+WSRnJGpAqtDAS7I69FWTKFe4c/vVTClXytaVaKAu",
-	"UBIb78ypnYmQDEtcWA1XGfuP4QsdfZak2uL5XfeEOZsLHBhzTR8kgselMCLWjGuRwIkDmpDst0oZvKPP",
-	"MuflpSbBhlqasITr1CnWGOWGYCDRBPvp2/3XzpXvGPFh/VnGmdKQRGh740u+ogpudVx1p5lEnYWjCpAh",
-	"oeYDgXKD8oQS+H8b5Gf3goHdE5ZAt6hV7ppORQ7vNlP2fYT7yJiLG8a6b9ZZdlFzC+XLS1oUMkr11Img",
-	"ZPVgDQdXT2mz4fzXmPDgrvWRZil1rMWXetLKd0BlDROcOrDfYlO93VyHOzSq7pDF8NdDgnOwz6VBg57n",
-	"PsIx/pXltnwdjnGX20Ll/ery020kaUo89ldy+dDUQ3xIxVx8h+9tlohWsj92V6a+Zr6/8p5qujRGqEFp",
-	"lIaMquTyVRZxGYb/y715r9q1V1q1fpzlqr4vCqsezilMqeblXz184GHnClaFTxfE61q/4bEy9TXv+uus",
-	"uYKgDhddweQEpMOUrDCqCMudQf+bPLsHebb/nY0RZm/xqr+Jsn+KKIvEoD+8s4MgY4sx3GM0eSDGCby1",
-	"UDkGqksLEuvIl+BJe3Ohhi/GstULvvjGVMdeieGLyHFOpcE3fWxahWM0HrZibdpFjgjBu6M7uF3WWrep",
-	"fOjc1fAFRVxiyALZBsUVNk3w3fZd783N90jwHeC/9uPbQ4f7lwkN5eJPCNu5K5x5C6ZLDoRvNGKRyBec",
-	"J5wRUhvgSQhptkVrXvDFt1DNBx/A4PGHKJAqMY5hjQW1sGfYyvWSF6Yq4ULdfTzD7ZRdsQe5n6Yu7ptp",
-	"yrXbGSuhXe+ORvGD+Tti2TeW5u7UdrhWTbbVRWqlMYLg6SH23RjK3r42VG81JqfG4p6OrJPINXDApV+7",
-	"humhKd2wAxzjprwR5F+3+nLMUCvxDW23Sbf3D39vWRKum12OF2vu6v3YC6GeO76JYLAxTohSHaw1KO+x",
-	"yuOgn0QG+4l+uMDWOhk80hja00SdcuYCOUMBEK65/qiwzqPDw2sFdt4BG1SxgXDzlLrVx0xIjicPtFO5",
-	"V6yQEINxvM0TIt8qWTGh0So9W5ntaHfwR8p1uoVn3hT/AkHCdtUd0Ok62HRP+KszdNg7wliYIRb6or6Y",
-	"+wTq3fjzDV/YJq1yeLyX7Cyci0ql0aMpRGyldu1q7+lULV2vCsg0+L9ybKoeeEkxlzFkQ0qB/fw2+fW+",
-	"7bp39SxeQSwSTE+xQMbO+GEIu9bYQ4VPaMQ3KAdwXsSXfZAFmUy3xYS/lkkdD/4NsBvluCVTZYLEzGmk",
-	"2F0pCO2Uy2ReDZCKMxFf3l8UvoUUQxFf7maovDONmB4N6r3YuZbK8dsbF51q3v5OQ/ctJLpBB2yMb2jE",
-	"fdOY3bb6bLkzyJRcIL8U+6jC8IJeziPNdDUzXF9q7w8CVkKMCQWuZ5kjViFob/fBf01Pa8eWGXdGMxX5",
-	"dIxylWqjJiiUEgVeVoV9amR79WZ8xA98guRvxy4ZYpYJuQirNwWv9FCGvf34m7AQ9q0074zyaZg2IgtT",
-	"OOwJ3Q/ljMuvip1lXN7DN/cBsAN9uxOySzselLpLyIX0RtG+oBU75Gu6Yjrx/ZRZXiQJqy+NGKiVV1p/",
-	"QtND8KpVAXLonu3n3+hlb0ser6EmlkWRQSDzpUCoQvtaGf8O8If1L1K+vq5Hdq0M4bvlkY5FRhR5YF8b",
-	"zzKLCJhbK3vMrvSlEbLqfVa5b0davVD3VV7tu2EyDS6w+AHmNLc7cXUufVzw5zcC22M6F+sNtPrAXOXD",
-	"UK7yb0DeLvUvFFNhEOtLUQw0J7oUxTfwhsDLPRVRcVyVJXVhr8JyN/a26IXxBV98TaLABV8s7q+0ba+q",
-	"EbTpt46MXcmhujcf5UOIE7OnOKd572GRvz1X27GHbVfboeqja/V2yFCF8ctYF6nBB1fu2/4zWMMrHHga",
-	"cOzWzXv6HLtD4LOrvLfzfKu4NTpgdSOU5me1pOqPWCJNs4+FkxB1qpaazWClXFuQJ/+g+LlwcA19PVxe",
-	"5DCa5Px3kVf55PjoSTTJhaRfGk+9kAYW2Cb4zwypPZXgpTSdiqJwRcx1+AUctBqlDDyGVmXAu3wSf1I3",
-	"mU/tOo0n5BxvgjJFnDKhmVTMV5fci/+lfVmMawqNMFBGVsUpsRqA5XKKYY9RS9MeaaaWEnNzmstdpsNW",
-	"JJ58siNuhw/h1HfMgOya55RfEG4LxLMKGmcW/lpXFttXoQaquIU1vliCy/lrsn8paqO0hvLKv5uqzCbH",
-	"k4PJl1+//L8AAAD//w==",
+	"BTXEE1nGZsDs3mo7u6CuVaPQ4TpJeuMmvo5jNBQH5Zsr7XasoLrygkpcc6YzZbrP/Nnx4eHB2cXTw3eP",
+	"7YAlwKX9F2OrsOCsL0h8S3mCcbDCbOOTsOon3YcLTBKaroW+OvZWOl7eNYRVyHaQJPr2CNrnQvh6tlME",
+	"0c2sPLu6jHeNNx6pRQpDhUxGwa3WDHqKfIxJnnQqwZZwRDvqZt7w/eZMdiT4mnk0HbZ9DFHLq14Xams3",
+	"53ZScZNg2DTpaytAnvm3rr1PerqOQHydtPAR6d8Nexzia/1Z2oGAQYw5RZFBXYsbbR3Zz2ZaGONTvzeQ",
+	"Zodk7MHrWZ/nzyxy0sOAQvB4sjs8rpNnHg4kdURqRJhnZL/y615zuxtCtra5loUD3UC1iaORqtasICOM",
+	"I2P330P8rpEoEFQQqzLYBG3XGp1GJWrX7jmBlpt+ohAOf5SJOoffKti9WE99mJAMQrS4rmZBnbbRZI1O",
+	"gQ2+PNSlMATicDLgDFYq3AyIu6x7FNC0S8jv9gZuEWjqPdLTZZiXl/5cviV/q1vJmmO6cQHwrEdWcF2i",
+	"x9pBqXlNgKHbjQXCWNGOjfIf7TYs5u0oMjUekwCgfYt5yqBslVvsDYNezy8fEQE77MbClX1Fx80rSRTo",
+	"XZLAvG+9VdrQh9c6lKuv8dceZH3j0gI9EYMVzgIZUP5QKws2zlR8SVFAcxR3qFQEFrVNFdVPzHhu+ftM",
+	"/R60/NoV3zvjXF0sd3R6fVXEKm9n2k+5bx/TyrV3ccZ9LU9cjcuNN4ru96EOIsKwDIzF2VJVi9T1RCGf",
+	"UCjOrKdmRm/f2nohIgJUUdMbBoTZbop1xTTcQYbbxn5KYfe2kNu7HocAHvBKfb/dl+Or9fX6dOwJzl0g",
+	"VHejdW/h68ba+P67y542FV9QVp4HqyW2U+Odwf07hmUYlDRWzmILceUCwDCPuWmDozGk6AR/+yyRWmGf",
+	"OuwSPsNacJqLxJkNRclaa1MhESwjDq77YROhZCfj3nVYp7h891l+lq/LUpVk8nKRwoyyKFyh4R+eff/3",
+	"x9+xM14awTMGiVU37ej//XD6nr2DcgEMFRjQnyV+4+9Pf3j++JhkJZRWdOTpXAb8CvR37AU7O/1wgcci",
+	"NwSX7E0CeaHsdlfTX2B18llyVoIpVy56xedlsUtYkY+26Xrg2J1VfDVcgWQJX+nvGIWGcpl8xv5MtO83",
+	"H07ZP54fHjGLWNQfrVXPgGplxDwDmfDyhAlpuaQ78vlPLz/Lp0+f/kCt+V5+91nWOuXx5EJIp9xcQald",
+	"QW3vlOGFmBxPnn53+N3TCdEGRMMDXogDu2Myky9CESCv8WPqVMdzSFgKWabY3xCi2EgshsdRHRlCll/u",
+	"crwWHIVY/lkmFdBnFGb0OGIlaDDsb9ivGovwUrAQX3AhHyM6zYAb9jfHrT7LlBcFSEgeW4SuM+doYcLX",
+	"H5W6rD1LuhG3uHYYK5ITQs63XJspHm365hXaajDPKvosl75jPcWU+mdBV00gt48d7Tpvksnx5J9gCEbU",
+	"b4vngLrM8b8HJcCmmBlLOQkDk+PJbxX1KSYH0sTnfpGME5RChqIuv0SUEztJgSco4bh5O6fvzD+c/Pjl",
+	"V6wWXyjpWNWTw0Pyj9mHTi5f+N0QSk21KYFjHlwz//qEX6JgH0We0+VagQSjooCi2BKY+7axIVmw3tuB",
+	"T8L7gg2F8pyXK6vHUKslhv11yisop3i17gXYsfgi0qYLlHsSGzfuG0VtufJTma0chuqmHgp1Gzthh95E",
+	"Tv2UepCgrpDSQLEGw2F0TYxYWyMTOXL4wBJPD1vNyNETOKyThG+mgdLBJ6yaMBmBS7woMhEj3A/+46wg",
+	"zQ6HlAF/PQEEu6j1Lr0HjPrkqUWCQYJmrTlWg1N116FC6QBKWUmC+hWRKADa/Kio7NReAFIHc33pChtW",
+	"d/9yixdBZ+q5BoRJxIDHbWnBG5XVUu7hgixgkSuXPKMFqeKjKQFOvCZk3yH23+xe10FtaAhf2lll3kh/",
+	"a2t0YMsjaIkbv4BVU3d7Nn82ghztbV1nEwpgSP20yFW9B1w4I583cvguSuTAZYT599550cIEF40VxoEX",
+	"SfKWTPh/cQTwpanv+P6xa0/g9lvldvZw8+/4JTBuSTNFPHZv9+APkXwhpoctcTYu+RX+/Zr3PLknPLEP",
+	"0h0WtqdX5uND6wCTqOmI7xqpkY2CPE9daL9OhLkrWI95R7nVMqe42f/Zlfv5Zl13zHbv6q5JoHbXfdLV",
+	"s0OP7AA18qmvOxAmqS/tmFfO+HcLCHBD0vsAnqe391DfaayCzeoWcO2wsNAV+sjB8OW9U1e3SSjvHdus",
+	"mws+0Bf+DgsTETlXlDXsWkhjxqiPTAtiSuGCZnukZ1WVdb3/rwRbfOGlhyxkEaq0m7UGkcN3HRxQiXHA",
+	"/SUmf/GXfdG+rsr3mrNkf1NWC9xfuxltr2r0oe7X/FU8b+p89CAfN0n1VoHysX+Uu4c4QwWA6dH36VcH",
+	"6KibYmGMXpT5YMecUu2Mby9+3y/+tADZdrWExT90wARvsN35uef++BV8bTy93bboQT79XwAKzyiwogiz",
+	"gh1gOvwAtvhiHX0uFMvYMVzpdvDkdD7XYMaMfIvOjxED3/OyxA6rW0diMNKPo7ATQ17HDf1YLkCaV1Rq",
+	"devon7nVSnro1jAe+EL5N5Uw1hL/Avwhd62yeywBaF7Adtp/efsqnuKOlcQRxvU9sZZXypXMoASLdpOX",
+	"Hru6anW+6SMRdXecW4RRvUaPk6rkIiPHHrV0iFzoDLXMoWw3jC1A0kefYpD+npyLLkyyVJV0cRLMbdcD",
+	"cimnda+MXkncN4p4CH6KupXHQ+S2VoRivO+OR7oqrn/bX5tMTPBinGl+BYkDe9RPkW4A2NsEF/baCJP6",
+	"Cx92zGVCvTA7fTn2QaPa0KNOGMPenTtEz9t18HSasjx0H0/7hYQJ00GsiiFxThWr2736fer3fzXGYaHb",
+	"uaXIm2iE6b2w7c6ce31h+xcvfgQtkofuzWlT61xZib024vViylZZnfDknDpffdPoH6RGv8ntKZepRpqm",
+	"YWOvJuJaQD0ERcT3m7wfekjTGXH/YXN1weO2sY8ue6tKco7Fhq597fddI1kDu+GXIJmqzP5cdG52VRkq",
+	"Q4rVN8kU0K5lAVmm665lwwL43V3G7crf7d5p94Rlr6GDL8+wRzmcZl+LtoraGU/BJ7qVgxMwv5nkH7pJ",
+	"ni9AJtwn6RWeh3mMyXgMehBPaMQN31ad1N3TVqcnOTXlVxDORh1b8rIuFtjXcWetdkD4hSMMXO6CkjHs",
+	"6W5o3nZOJhYFz5SGhGzLWDej0pCsZ5gUri3gUMSVG/GXl71afQIfrEsFdTXE+YRjPUznTZnVtTKp8Syb",
+	"ZVbJxw6ClLqd8jLfxIuDotVAIYwfNKCFJg/r7jqNM/tuEAsGkZy1dP6Xld6n6jQH5q/Ep9qjVi4TYuVU",
+	"EWMgNwmvZD30aq2bDF9RZmFj66UwD59kFbFlCtjNgPoAoziJylxdth9zYUWcMgPaJQAbxWYZz8FVjJDK",
+	"189rlZZYNqBD4mi//VkmCnQoefaFvvw/7ji3hG7tLtR3LCEClz1Zrp8c0HLgco/I1bptnBmvAi+mKbOr",
+	"+RXVYG8QquQiO/gjroovQ2z/ZVWEZcNAccB2UcDHEebXfzjFaoDuk0/P/vG4KQzoRz/ulAjERFVXVMLl",
+	"qVKtju4V7pC+/E1E/avYmJzXW0gMK4irwoenWlxtYS646r89EcRYVOlOZZ0/T+wwOIQCBfaSOJtQxbyM",
+	"WxKOFaroEoR2ne/b91A3jRuSLFwxytsh9J1GX3dM6rsdqvoiSbCZmC/6RGzSB1pjHxpqprSPEIIVMWDu",
+	"O7GRnJGoAalCAy/JXNRXBqRc4c7tVzOlXLFkV1uD+oxJbO00p4Y5QjKsTaIjLDusIwyLiT5Lskng+V1/",
+	"jjmbCxwYc00fJILHpTAi1oxrkcCJA5qQ7LdKGbyjzzLn5aUmwYaa5rCE69RZRDA8EcFAoondJe6/9op9",
+	"x4gP68/Sa1hFZbBbO5XeqwPiO+1KatVMFSBDQs0HAuUG5QlVXvhtkJ/dCwZ2T1gC3aJWuWtrFjm826y1",
+	"4FMTRgbL3DBJYbOStwt3XChfdNSikFGqp8AHVRkIFt9whbDWK55+nZkq7lofaZZST2R8qSetRBVU1jAz",
+	"rQP7Lcbw201SuUNr+A7pJ389JDgH+1waNOh57iMiGr6ypKSvI6LBJSVRXca6KHkbSZranP0leD40hSwf",
+	"UhUe30N+myWiVaUB+3dT5zzfwXtPxXgaI9SgNEpDRpXg+Sqr7wzD/+Xe3I7tojmtIk3OclXfF8XDDyeD",
+	"plSs9K8e9/Gwkzyrwud54nWt3/BYmfqad/11FstBUIer5WBWCdJhyjIZVT3nzqD/TZ7dgzzb/87GCLO3",
+	"eNXfRNk/RZRFYtAfl9tBkLFVNO4xmjwQ4wTeWqiOBhUUBokNAErwpL25UMMXY9nqBV98Y6pjr8TwReQ4",
+	"p9Lg24o2zegxjBKb/TYNSUfETt7RHdwua60boT507mr4gkJlMWSBbIMCQ8h86SrmurtuvkeC7wD/tR/f",
+	"HjrcvxR2KBd/QtjOXeHMWzBdciB8hxiLRL5TAOGMkNoAT0JIsy3M9oIvvsXYPvgABo8/RIFUiXEMayyo",
+	"hT3DVq6XvDBVCdjr+CHkzeBB7qepi/t2rXLtdsZKaNe7o1H8YP6OWPaNpbk7tR2ulQFutf9aaYwgeHqI",
+	"DVOG0u6vDdVbjcmpsbin5+8kcp03cOnXriV/aEo37ADHuClvBPnXrYYqM9RKfMvkbdLt/cPfW5aE6xao",
+	"48Wau3o/9kKoWZLv/hjsaBSiVAdrLfB7rPI46CeRwX6iHy6wJ1IGjzSG9jRRp5y5QM5QAITLyBgV1nl0",
+	"eHitwM47YIMqNhDuelP3aJkJyfHkgT4494oVEmIwjrd5QuRbJSsmNFqlZyuzHe0O/ki5TrfwzJviXyBI",
+	"2K66AzpdB5vuCX91hg57RxgLM8RCX9QXc59AvRt/vuEL26RVDo/3krqFc1GNO3o0hYit1K5d0USdqqVr",
+	"MgKZBv9Xjm37Ay8p5jKGbEgpsJ/fJr/et133rp7FK4hFgukpFshWmDdhCLuG6UMVa2jENygHcF7El32Q",
+	"BZlMt8WEv5ZJHQ/+DbAbddQlU2WCxMxppNgWKwjtlMtkXg2QijMRX95fFL6FFEMRX+5mqLwzjZgeDeq9",
+	"2HKY+ijYGxedMuz+TkP3LSS6QQdsjG9oxH3TmN22+my5M8iUXCC/FPson/GCXs4jzXQ1M1xfau8PAlZC",
+	"jAkFrtmcI1YhaG/3wX9NT2vHXid3RjMV+XSMciWGoyYolBIFXlaFfWpke/VmfMQPfILkb8f2JmKWCbkI",
+	"qzcFr/RQhr39+JuwEPatNO+M8mmYNiILUzhs5t0P5YzLr4qdZVzewzf3AQxbptBuYe3Sjgel7hJyIb1R",
+	"tC9oxQ75mq6YTnw/ZZYXScLqSyMGauWV1p/Q9BC8alWAHLpn+/k3etnbS8lrqIllUWQQyHwpECqtv9Z/",
+	"oQP8Yf2LlK+v65FdK0P4bnmkY5ERRR7Y18azzCIC5tbKHrMrfWmErHqfVe7bkVYv1H2VV/tumEyDCyx+",
+	"gDnN7RZqnUsfF/z5jcD2mM7FeuezPjBX+TCUq/wbkLdL/QvFVBjE+lIUA12lLkXxDbwh8HJPRVQcV2VJ",
+	"7fOrsNyNTUl6YXzBF1+TKHDBF4v7K23bq2oEbfqtI2NXcqjuzUf5EOLE7CnOad57WORvz9V27GHb1Xao",
+	"bOxavR0yVGH8MtZFavDB1Wm3/wzW8AoHngYcu3XXpT7H7hD47Crv7TzfKm6NDliNeiueYok0zT4WTkLU",
+	"qVpqNoOVcv1cnvyD4ufCwTX09XB5kcNokvPfRV7lk+OjJ9EkF5J+Odwsr/qnhtSeSvBSmk5FUbjq8zr8",
+	"Ag5aHW4GHkOrMuBdPok/qQ3Qp3adxhNyjjdBmSJOqdgs89Ul9+J/aV8W45pCIwyUkVVxSqwGYLmcYtgc",
+	"1tK0R5qppcTcnOZyl+mwFYknn+yI2+FDOPUdMyC75jnlF4T7OfGsgsaZhb/WlcX2VaiBKm5hjS+W4HL+",
+	"muxfitooraG88u+mKrPJ8eRg8uXXL/8vAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

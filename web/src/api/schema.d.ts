@@ -242,6 +242,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The places of what is not closed, the most used first */
+        get: operations["getPlaces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -1206,6 +1223,8 @@ export interface components {
             handful?: string;
             /** @description Of a project, what will be true when it is done; absent for none */
             outcome?: string;
+            /** @description Where it is done; absent for none */
+            place?: string;
             /** @description Absent for none */
             attachments?: components["schemas"]["Attachment"][];
             created: string;
@@ -1497,6 +1516,8 @@ export interface components {
             inOrder?: boolean;
             /** @description One line of at most 500 characters */
             outcome?: string | null;
+            /** @description One line of at most 200 characters */
+            place?: string | null;
             person?: {
                 id: string;
                 role: components["schemas"]["Role"];
@@ -2344,6 +2365,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RepeatPreview"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPlaces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The places, each once */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        name: string;
+                        /** @description How many have it */
+                        count: number;
+                    }[];
                 };
             };
             default: components["responses"]["Problem"];

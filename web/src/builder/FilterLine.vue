@@ -110,7 +110,10 @@ function setDays(text: string) {
         class="free"
         maxlength="500"
         :aria-label="`Line ${nth}: text`"
-        placeholder="some words, as they stand"
+        :placeholder="
+          line.field === 'place' ? 'a place, or a part of it' : 'some words, as they stand'
+        "
+        :list="line.field === 'place' ? 'used-places' : undefined"
       />
       <span v-else-if="asking.wants === 'days'" class="row">
         <input

@@ -138,6 +138,16 @@ export const fields: FieldWords[] = [
       { op: "contains", not: true, words: "do not hold", wants: "text" },
     ],
   },
+  {
+    field: "place",
+    name: "place",
+    asks: [
+      { op: "contains", words: "holds", wants: "text" },
+      { op: "contains", not: true, words: "does not hold", wants: "text" },
+      { op: "none", words: "is none", wants: "nothing" },
+      { op: "none", not: true, words: "is set", wants: "nothing" },
+    ],
+  },
   flag("repeating", "repeating"),
   flag("paused", "paused"),
   flag("has-subtasks", "has subtasks"),

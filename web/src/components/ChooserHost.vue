@@ -9,6 +9,7 @@ import { rowElement } from "@/composables/row-keys";
 import ListChooser from "./ListChooser.vue";
 import MomentChooser from "./MomentChooser.vue";
 import PersonChooser from "./PersonChooser.vue";
+import PlaceChooser from "./PlaceChooser.vue";
 import PlanChooser from "./PlanChooser.vue";
 import RepeatEditor from "./RepeatEditor.vue";
 import TagChooser from "./TagChooser.vue";
@@ -103,6 +104,11 @@ async function setRepeat(choice: RepeatChoice) {
       <PersonChooser
         v-else-if="current.chooser.kind === 'person' && todo"
         :overview="overview"
+        :todo="todo"
+        @done="close"
+      />
+      <PlaceChooser
+        v-else-if="current.chooser.kind === 'place' && todo"
         :todo="todo"
         @done="close"
       />

@@ -13,7 +13,7 @@ const props = defineProps<{ todo: Todo; overview: Overview; binned: boolean }>()
 const actions = useActions();
 const current = useCurrent();
 
-const place = computed(() => {
+const home = computed(() => {
   const at = listById(props.overview, props.todo.list);
   const section = at?.list.sections?.find((s) => s.id === props.todo.section);
   if (!at) return "None yet: it is in the Cup";
@@ -48,7 +48,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
   <dl>
     <dt>List</dt>
     <dd>
-      <button class="value" :disabled="binned" @click="choose('list', $event)">{{ place }}</button>
+      <button class="value" :disabled="binned" @click="choose('list', $event)">{{ home }}</button>
     </dd>
     <dt>Due</dt>
     <dd>
@@ -137,6 +137,17 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
           >{{ tag }}</span
         >
         <template v-if="!todo.tags.length">No tags</template>
+      </button>
+    </dd>
+    <dt>Place</dt>
+    <dd>
+      <button
+        class="value"
+        :class="{ none: !todo.place }"
+        :disabled="binned"
+        @click="choose('place', $event)"
+      >
+        {{ todo.place ?? "Nowhere in particular" }}
       </button>
     </dd>
     <dt>Who</dt>

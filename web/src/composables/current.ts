@@ -4,7 +4,7 @@ import type { Todo } from "@/api/client";
 
 /** What a row's key or a field opened, and where it hangs. */
 export interface Chooser {
-  kind: "list" | "due" | "start" | "plan" | "tags" | "repeat" | "person";
+  kind: "list" | "due" | "start" | "plan" | "tags" | "repeat" | "person" | "place";
   /** The to-do as it was shown; what the server says takes its place. */
   todo?: Todo;
   /** Many at once, in place of one. */

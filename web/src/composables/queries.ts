@@ -16,6 +16,14 @@ export function useOverview() {
   });
 }
 
+/** The places in use, the most used first. */
+export const useUsedPlaces = () =>
+  useQuery({
+    queryKey: ["places"],
+    queryFn: () => ask(() => client.GET("/api/places")),
+    staleTime: 0,
+  });
+
 /** Where a sheet gets its rows. */
 export type Source =
   | { kind: "view"; view: string; months: number }

@@ -7,7 +7,7 @@ import FilterGroup from "@/builder/FilterGroup.vue";
 import { type Line, newGroup, newTest, read } from "@/builder/tree";
 import { useUnsaved } from "@/builder/unsaved";
 import { useBuilder } from "@/builder/use-builder";
-import { useOverview } from "@/composables/queries";
+import { useOverview, useUsedPlaces } from "@/composables/queries";
 import { useServer } from "@/composables/server";
 import { useViews } from "@/composables/views";
 import { estimateWords } from "@/words/fields";
@@ -19,6 +19,7 @@ const route = useRoute();
 const router = useRouter();
 const server = useServer();
 const views = useViews();
+const { data: places } = useUsedPlaces();
 const { data: overview } = useOverview();
 const {
   root,
@@ -207,6 +208,9 @@ const facts = computed(() =>
       <button type="button" class="offer" @click="anew">Begin anew</button>
     </p>
     <h1 aria-live="polite">{{ heading }}</h1>
+    <datalist id="used-places">
+      <option v-for="p in places" :key="p.name" :value="p.name" />
+    </datalist>
     <div class="sides">
       <div class="form">
         <div class="named">

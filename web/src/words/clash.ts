@@ -18,6 +18,7 @@ export const fieldNames: Record<keyof TodoPatch, string> = {
   inOrder: "order of its subtasks",
   person: "person",
   outcome: "outcome",
+  place: "place",
 };
 
 /** What a field holds, in words. */

@@ -1,0 +1,3 @@
+-- +goose Up
+-- place is where it is done, '' for none.
+ALTER TABLE todos ADD COLUMN place TEXT NOT NULL DEFAULT '';

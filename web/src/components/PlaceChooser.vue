@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { computed, ref } from "vue";
+import type { Todo } from "@/api/client";
+import { useActions } from "@/composables/actions";
+import { useUsedPlaces } from "@/composables/queries";
+import OptionFinder from "./OptionFinder.vue";
+
+/** Says where a to-do is done: a place in use, or another one. */
+const props = defineProps<{ todo: Todo }>();
+const emit = defineEmits<{ done: [] }>();
+const actions = useActions();
+const query = ref("");
+const { data: used } = useUsedPlaces();
+
+type Option = { key: string; name: string | null; words: string };
+const found = computed(() => {
+  const wanted = query.value.trim();
+  const names = (used.value ?? []).map((p) => p.name);
+  const here = props.todo.place;
+  if (here && !names.includes(here)) names.unshift(here);
+  const fits = names.filter((n) => n.toLowerCase().includes(wanted.toLowerCase()));
+  const options: Option[] = fits.map((name) => ({ key: name, name, words: name }));
+  if (wanted && !names.some((n) => n.toLowerCase() === wanted.toLowerCase()))
+    options.push({ key: " make", name: wanted, words: `At “${wanted}”` });
+  if (here) options.push({ key: " none", name: null, words: "Nowhere in particular" });
+  return options;
+});
+
+/** It begins where the to-do is, so that Enter alone changes nothing. */
+const begin = Math.max(
+  0,
+  found.value.findIndex((o) => o.name === props.todo.place),
+);
+
+async function pick({ name }: Option) {
+  emit("done");
+  if (name !== (props.todo.place ?? null)) await actions.edit(props.todo, { place: name });
+}
+</script>
+
+<template>
+  <OptionFinder
+    v-model="query"
+    :options="found"
+    what="Place"
+    placeholder="Where it is done"
+    :begin="begin"
+    :chosen="(o) => o.name === todo.place"
+    @pick="pick"
+  >
+    <template #default="{ option }">{{ option.words }}</template>
+  </OptionFinder>
+</template>

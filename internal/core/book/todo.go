@@ -34,27 +34,30 @@ const (
 )
 
 // Todo is one thing to do. In JSON, as the history keeps it, what is not set is
-// left out. What views look at of every to-do stands first, close together in
-// memory.
+// left out. What views look at of every to-do stands first, and what they look at
+// most in the second 32 bytes of it: these lie in one cache line, whether a to-do
+// begins with a line or in the middle of one.
 type Todo struct {
-	ID        ID
+	ID      ID
+	Deleted day.Timestamp `json:",omitzero"` // when put in the bin
+	// Handful is the day for which it was picked; it lapses when the day ends.
+	Handful day.Date `json:",omitzero"`
+	// Estimate is the minutes it takes, 0 for none, to MaxEstimate.
+	Estimate int32 `json:",omitzero"`
+
 	Completed day.Timestamp `json:",omitzero"` // when completed or cancelled
 	Created   day.Timestamp `json:",omitzero"`
-	Deleted   day.Timestamp `json:",omitzero"` // when put in the bin
 	// Due is the last moment it may be finished.
 	Due day.Moment `json:",omitzero"`
 	// Start is the first day it can be worked on.
-	Start day.Date `json:",omitzero"`
-	// Handful is the day for which it was picked; it lapses when the day ends.
-	Handful  day.Date `json:",omitzero"`
+	Start    day.Date `json:",omitzero"`
 	Status   Status   `json:",omitzero"`
 	Priority Priority `json:",omitzero"`
 	// IsNote: kind note, with nothing to tick (RFC 5545 VJOURNAL).
 	IsNote bool `json:",omitzero"`
 	// InOrder: its subtasks are done one after another.
 	InOrder bool `json:",omitzero"`
-	// Estimate is the minutes it takes, 0 for none, to MaxEstimate.
-	Estimate int32 `json:",omitzero"`
+
 	// Plan is when the person means to do it.
 	Plan   day.Horizon `json:",omitzero"`
 	Person Involved    `json:",omitzero"`

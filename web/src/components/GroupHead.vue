@@ -114,7 +114,7 @@ const items = computed<MenuItem[]>(() => {
       </ActionMenu>
       <button
         v-if="group.count > 1"
-        class="btn quiet hidden"
+        class="btn quiet hidden all"
         :title="`Choose all ${group.count} of ${words}`"
         @click="$emit('all')"
       >
@@ -181,6 +181,12 @@ h2 {
 @media (hover: none) {
   .hidden {
     opacity: 1;
+  }
+}
+/* A phone has "Choose", and no room for both. */
+@media (max-width: 760px) {
+  .all {
+    display: none;
   }
 }
 .folds {

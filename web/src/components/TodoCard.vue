@@ -71,7 +71,7 @@ function press(e: MouseEvent) {
       @click.stop="actions.tick(todo)"
     />
     <div class="words">
-      <span class="title">
+      <span class="title" :title="todo.title">
         <span v-if="row.path?.length" class="path">{{ row.path.join(" / ") }} / </span
         ><span class="unseen">{{
           todo.priority === "none" ? "" : `Priority ${todo.priority}. `
@@ -128,8 +128,11 @@ function press(e: MouseEvent) {
   min-width: 0;
 }
 .title {
-  display: block;
+  display: -webkit-box;
+  overflow: hidden;
   overflow-wrap: anywhere;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 4;
 }
 .facts {
   display: flex;

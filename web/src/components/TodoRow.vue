@@ -162,6 +162,7 @@ onBeforeUnmount(() => {
     class="row"
     :class="[
       { current: isCurrent, open, struck, dimmed: row.dimmed, dragged, editing, chosen },
+      row.moved && 'standing',
       landing && `land-${landing.kind}`,
     ]"
     :style="{
@@ -505,6 +506,11 @@ onBeforeUnmount(() => {
   }
   .facts:empty {
     display: none;
+  }
+  /* A project says where it stands, on two lines where it must. */
+  .row.standing .facts {
+    row-gap: 2px;
+    max-height: 46px;
   }
 }
 </style>

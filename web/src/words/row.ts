@@ -28,8 +28,8 @@ export function rowFacts(row: Row, place: Place): Fact[] {
     const days = row.waited === 1 ? "1 day" : `${row.waited} days`;
     facts.push({ text: `waited ${days}`, tone: "time" });
   }
-  facts.push(...projectFacts(row, place));
   if (row.progress) facts.push({ text: `${row.progress.done} of ${row.progress.total}` });
+  facts.push(...projectFacts(row, place));
   if (todo.estimate && open) facts.push({ text: estimateWords(todo.estimate) });
   const who = open && personById(place.overview, todo.person?.id);
   const agenda = ["to-ask", "they-owe", "for-them"].includes(place.group.kind);

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"maps"
 	"strings"
 	"sync"
 
@@ -39,8 +40,9 @@ func (s *Store) NotesOf(ctx context.Context, todos []book.ID) (map[book.ID]strin
 	return notes, explain(err)
 }
 
-// held remembers which notes hold a text, until some notes change: saved views
-// ask for the same few texts after every change of anything.
+// held remembers which notes hold a text: saved views ask for the same few texts
+// after every change of anything. The sets are given away, so that none is
+// written to; one that changes is copied.
 type held struct {
 	mu    sync.Mutex
 	texts map[string]map[book.ID]bool
@@ -84,10 +86,43 @@ func (s *Store) Holding(text string) (map[book.ID]bool, error) {
 	return found, nil
 }
 
-// notesChange forgets which notes hold what.
-func (s *Store) notesChange() {
-	s.held.mu.Lock()
-	defer s.held.mu.Unlock()
-	s.held.texts = nil
-	s.held.changes++
+// follow brings the sets up to date with notes that have changed.
+func (h *held) follow(notes []book.Diff[book.Note]) {
+	if len(notes) == 0 {
+		return
+	}
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	h.changes++
+	for text, found := range h.texts {
+		copied := false
+		for _, d := range notes {
+			is, todo := false, book.ID{}
+			if d.After != nil {
+				todo, is = d.After.ID, strings.Contains(strings.ToLower(d.After.Text), text)
+			} else {
+				todo = d.Before.ID
+			}
+			if found[todo] == is {
+				continue
+			}
+			if !copied {
+				found, copied = maps.Clone(found), true
+				h.texts[text] = found
+			}
+			if is {
+				found[todo] = true
+			} else {
+				delete(found, todo)
+			}
+		}
+	}
+}
+
+// forget drops the sets, where it is not known what has become of the notes.
+func (h *held) forget() {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	h.texts = nil
+	h.changes++
 }

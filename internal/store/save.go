@@ -38,10 +38,7 @@ type Reply struct {
 // Save writes the entries in one transaction. When it returns nil they are on
 // the disk; when it fails none of them is.
 func (s *Store) Save(ctx context.Context, entries ...Entry) error {
-	if slices.ContainsFunc(entries, func(e Entry) bool { return len(e.Change.Notes) > 0 }) {
-		defer s.notesChange()
-	}
-	return s.transact(ctx, func(w writer) error {
+	err := s.transact(ctx, func(w writer) error {
 		for _, e := range entries {
 			if err := saveChange(w, e.Change); err != nil {
 				return err
@@ -58,6 +55,14 @@ func (s *Store) Save(ctx context.Context, entries ...Entry) error {
 		}
 		return nil
 	})
+	if err != nil {
+		s.held.forget()
+		return err
+	}
+	for _, e := range entries {
+		s.held.follow(e.Change.Notes)
+	}
+	return nil
 }
 
 // SaveReply keeps the answer to a request that changed nothing.

@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"fmt"
+	"math/rand/v2"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -163,9 +164,40 @@ func TestHolding(t *testing.T) {
 	if got := holds("signal lamp"); got != "a b" {
 		t.Errorf("after a change held by %q", got)
 	}
+	before, err := k.store.Holding("signal lamp")
+	if err != nil {
+		t.Fatal(err)
+	}
 	k.do("w", book.Edit{ID: a, Notes: &none})
-	if got := holds("signal lamp"); got != "b" {
-		t.Errorf("after another held by %q", got)
+	if got := holds("signal lamp"); got != "b" || !before[a] {
+		t.Errorf("after another held by %q; what was given out before holds a: %v", got, before[a])
+	}
+	change := k.do("w", book.Delete{ID: b})
+	back, err := k.book.Invert(k.env(), change, book.Undo)
+	if err != nil {
+		t.Fatal(err)
+	}
+	k.save(store.Entry{Change: back})
+	// What is remembered is what the file says, whatever changes.
+	r := rand.New(rand.NewPCG(1, 2))
+	for range 200 {
+		text := []string{"", "lamp", "Signal lamp", "oil", "lamp oil"}[r.IntN(5)]
+		k.do("w", book.Edit{ID: []book.ID{a, b}[r.IntN(2)], Notes: &text})
+		for _, text := range []string{"lamp", "signal lamp", "oil"} {
+			found, err := k.store.Holding(text)
+			if err != nil {
+				t.Fatal(err)
+			}
+			for _, id := range []book.ID{a, b} {
+				note, err := k.store.Note(id)
+				if err != nil {
+					t.Fatal(err)
+				}
+				if want := strings.Contains(strings.ToLower(note), text); found[id] != want {
+					t.Fatalf("%q is held by %v: %v; want %v, of %q", text, id, found[id], want, note)
+				}
+			}
+		}
 	}
 }
 

@@ -194,7 +194,7 @@ test("search finds as one types; all that match are ticked at once, and undone",
   await expect(page.getByRole("status").filter({ hasText: "not even the bin" })).toBeVisible();
 });
 
-test("cards move between columns by dragging and by keys, and change their field", async ({
+test("cards move between columns by dragging, by keys and by their menu, and change their field", async ({
   page,
   tincup,
 }) => {
@@ -218,6 +218,19 @@ test("cards move between columns by dragging and by keys, and change their field
   await expect(column("medium")).toContainText("Hang");
   await page.keyboard.press("ArrowRight");
   await expect(row(page, "Light")).toBeFocused();
+  // And by the card's own list of things to do.
+  await row(page, "Light").getByRole("button", { name: "More for Light" }).click();
+  await expect(page.getByRole("menuitem")).toHaveText([
+    "To “High priority”",
+    "To “Medium priority”",
+    "To “No priority”",
+    "Choose",
+    "Put in the bin",
+  ]);
+  await page.getByRole("menuitem", { name: "To “No priority”" }).click();
+  await expect(column("none")).toContainText("Light");
+  await page.keyboard.press("Control+z");
+  await expect(column("low")).toContainText("Light");
   // The two-by-two asks which field is to change.
   await page.getByRole("button", { name: "Shape" }).click();
   await page.getByRole("menuitemradio", { name: /Two-by-two/ }).click();

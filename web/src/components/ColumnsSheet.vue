@@ -31,10 +31,11 @@ defineEmits<{ move: [id: string, to: Column] }>();
       :overview="overview"
       :today="today"
       :slip="slip"
-      :takes="takes(c)"
+      :columns="columns"
+      :takes="takes"
       :in-list="inList"
       :quarter="square ? c.word : undefined"
-      @move="(id) => $emit('move', id, c)"
+      @move="(id, to) => $emit('move', id, to)"
     />
   </div>
 </template>

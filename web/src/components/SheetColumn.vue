@@ -2,6 +2,7 @@
 import { computed, useTemplateRef } from "vue";
 import type { Overview } from "@/api/client";
 import type { Column } from "@/composables/columns";
+import type { MenuItem } from "@/composables/menu";
 import { useDrop } from "@/composables/drop";
 import { estimateWords } from "@/words/fields";
 import { groupHead } from "@/words/groups";
@@ -13,14 +14,22 @@ const props = defineProps<{
   overview: Overview;
   today: string;
   slip?: string;
-  takes: boolean;
+  /** All of them, to move cards into. */
+  columns: Column[];
+  takes: (column: Column) => boolean;
   inList?: string;
   quarter?: string;
 }>();
-const emit = defineEmits<{ move: [id: string] }>();
+const emit = defineEmits<{ move: [id: string, to: Column] }>();
 const root = useTemplateRef("root");
-const over = useDrop(root, (id) => emit("move", id));
-const head = computed(() => groupHead(props.column, props.today) || "All");
+const over = useDrop(root, (id) => emit("move", id, props.column));
+const headOf = (column: Column) => groupHead(column, props.today) || "All";
+const head = computed(() => headOf(props.column));
+/** What a card's menu offers: the other columns, those that take cards. */
+const moves = (id: string): MenuItem[] =>
+  props.columns
+    .filter((c) => c.key !== props.column.key && props.takes(c))
+    .map((c) => ({ name: `To “${headOf(c)}”`, act: () => emit("move", id, c) }));
 const cards = computed(() => props.column.shown.flatMap((s) => s.row ?? []));
 const rest = computed(() => props.column.count - cards.value.length);
 const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`);
@@ -30,7 +39,7 @@ const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`
   <section
     ref="root"
     class="column"
-    :class="[{ over: over && takes }, quarter && `quarter-${quarter}`]"
+    :class="[{ over: over && takes(column) }, quarter && `quarter-${quarter}`]"
     :data-column="column.word ?? column.of ?? column.horizon ?? column.kind"
     :aria-labelledby="labelId"
   >
@@ -49,6 +58,7 @@ const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`
         :today="today"
         :open="slip === row.todo.id"
         :in-list="inList"
+        :moves="moves"
       />
     </ul>
     <p v-if="rest > 0" class="rest">and {{ rest }} more, in rows</p>

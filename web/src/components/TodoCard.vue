@@ -1,37 +1,34 @@
 <script setup lang="ts">
-import { computed, inject, useTemplateRef } from "vue";
-import type { Group, Overview, Row } from "@/api/client";
+import { mdiDotsHorizontal } from "@mdi/js";
+import { inject, useTemplateRef } from "vue";
 import { useActions } from "@/composables/actions";
 import { sheetKey } from "@/composables/arrange";
 import { useCurrent } from "@/composables/current";
 import { useLinger } from "@/composables/linger";
+import type { MenuItem } from "@/composables/menu";
 import { useRowDrag } from "@/composables/row-drag";
+import { type Shown, useRowState } from "@/composables/row-state";
 import { useSelection } from "@/composables/selection";
 import { tagColour } from "@/words/names";
-import { rowFacts } from "@/words/row";
+import ActionMenu from "./ActionMenu.vue";
+import PathIcon from "./PathIcon.vue";
 import PriorityNicks from "./PriorityNicks.vue";
 import TickBox from "./TickBox.vue";
 
 /** A to-do as a card of a column. */
-const props = defineProps<{
-  row: Row;
-  group: Pick<Group, "kind" | "horizon">;
-  overview: Overview;
-  today: string;
+interface Props extends Shown {
   open: boolean;
-  inList?: string;
-}>();
+  /** The other columns, to move it into. */
+  moves: (id: string) => MenuItem[];
+}
+const props = defineProps<Props>();
 const actions = useActions();
 const current = useCurrent();
 const linger = useLinger();
 const selection = useSelection();
 const sheet = inject(sheetKey);
 const root = useTemplateRef("root");
-const todo = computed(() => props.row.todo);
-const struck = computed(() => linger.struck(todo.value));
-const isCurrent = computed(() => current.row === todo.value.id);
-const chosen = computed(() => selection.ids.has(todo.value.id));
-const facts = computed(() => rowFacts(props.row, props));
+const { todo, near, struck, isCurrent, chosen, facts } = useRowState(props);
 
 const { dragged } = useRowDrag(
   root,
@@ -39,6 +36,15 @@ const { dragged } = useRowDrag(
   { drag: () => todo.value.deleted === null, take: () => false, mode: () => "standard" },
   () => {},
 );
+const items = (): MenuItem[] => [
+  ...(todo.value.deleted === null ? props.moves(todo.value.id) : []),
+  { name: "Choose", act: () => selection.toggle(todo.value.id), apart: true },
+  { name: "Put in the bin", act: () => actions.remove(todo.value) },
+];
+function enter() {
+  near.value = true;
+  linger.hold(todo.value.id);
+}
 function press(e: MouseEvent) {
   if (e.ctrlKey || e.metaKey || selection.choosing) selection.toggle(todo.value.id);
   else sheet?.openSlip(todo.value.id);
@@ -55,7 +61,7 @@ function press(e: MouseEvent) {
     @focus="current.row = todo.id"
     @focusin="linger.hold(todo.id)"
     @focusout="linger.hold(undefined)"
-    @pointerenter="linger.hold(todo.id)"
+    @pointerenter="enter"
     @pointerleave="linger.hold(undefined)"
     @click="press"
   >
@@ -89,6 +95,14 @@ function press(e: MouseEvent) {
         >
       </span>
     </div>
+    <ActionMenu
+      v-if="(near || isCurrent) && !selection.choosing"
+      class="more"
+      :label="`More for ${todo.title}`"
+      :items="items"
+    >
+      <PathIcon :path="mdiDotsHorizontal" :size="16" />
+    </ActionMenu>
   </li>
 </template>
 
@@ -149,6 +163,33 @@ function press(e: MouseEvent) {
 }
 .fact.tag {
   border-bottom: 2px solid;
+}
+/* Where it lies over a title, the title gives way. */
+.more {
+  position: absolute;
+  top: 4px;
+  right: 4px;
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 24px;
+  border-radius: var(--corner);
+  background: var(--glaze);
+  color: var(--pencil);
+  opacity: 0;
+  cursor: pointer;
+}
+.card:hover .more,
+.card:focus-within .more {
+  opacity: 1;
+}
+@media (hover: none) {
+  .more {
+    opacity: 1;
+  }
+  .words {
+    padding-right: 16px;
+  }
 }
 .note-mark {
   width: 18px;

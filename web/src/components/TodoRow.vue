@@ -2,7 +2,6 @@
 import type { MenuItem } from "@/composables/menu";
 import { mdiChevronDown, mdiChevronRight, mdiDotsHorizontal } from "@mdi/js";
 import { computed, inject, nextTick, onBeforeUnmount, ref, useTemplateRef, watch } from "vue";
-import type { Group, Overview, Row } from "@/api/client";
 import { useActions } from "@/composables/actions";
 import { sheetKey } from "@/composables/arrange";
 import { useCurrent } from "@/composables/current";
@@ -10,9 +9,9 @@ import { useFolding } from "@/composables/folding";
 import { useLinger } from "@/composables/linger";
 import { useLook } from "@/composables/look";
 import { useRowDrag } from "@/composables/row-drag";
+import { type Shown, useRowState } from "@/composables/row-state";
 import { useSelection } from "@/composables/selection";
 import { useToasts } from "@/composables/toasts";
-import { rowFacts } from "@/words/row";
 import { tagColour } from "@/words/names";
 import ActionMenu from "./ActionMenu.vue";
 import MarkedText from "./MarkedText.vue";
@@ -21,13 +20,7 @@ import PriorityNicks from "./PriorityNicks.vue";
 import TickBox from "./TickBox.vue";
 import TitleOffers from "./TitleOffers.vue";
 
-const props = defineProps<{
-  row: Row;
-  group: Pick<Group, "kind" | "horizon">;
-  overview: Overview;
-  today: string;
-  /** The list the sheet shows, which its rows need not name. */
-  inList?: string;
+interface Props extends Shown {
   open: boolean;
   /** It has subtasks below it, shown or folded away. */
   folds: boolean;
@@ -35,7 +28,8 @@ const props = defineProps<{
   ends: boolean;
   /** Rows can be moved among their siblings here. */
   arranges: boolean;
-}>();
+}
+const props = defineProps<Props>();
 
 const actions = useActions();
 const current = useCurrent();
@@ -47,18 +41,12 @@ const toasts = useToasts();
 const sheet = inject(sheetKey);
 const root = useTemplateRef("root");
 const titleField = useTemplateRef("titleField");
-const todo = computed(() => props.row.todo);
+const { todo, near, struck, isCurrent, chosen, facts } = useRowState(props);
 const depth = computed(() => props.row.depth ?? 0);
-const struck = computed(() => linger.struck(todo.value));
-const isCurrent = computed(() => current.row === todo.value.id);
 const editing = computed(() => current.editing === todo.value.id);
 const binned = computed(() => todo.value.deleted !== null);
-const chosen = computed(() => selection.ids.has(todo.value.id));
 const folded = computed(() => folding.folded.has(todo.value.id));
-const facts = computed(() => rowFacts(props.row, props));
 const draft = ref("");
-/** The pointer is or was on it: what is offered there is made when it comes. */
-const near = ref(!matchMedia("(hover: hover)").matches);
 
 watch(editing, async (on) => {
   if (!on) return;

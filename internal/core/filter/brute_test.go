@@ -43,7 +43,7 @@ func newBrute(s *small, packed []byte) *brute {
 	if asks("next-action") { // each in Books of its own
 		most = 600
 	}
-	today := day.MustDate("2026-11-24")
+	today := s.clock().Today()
 	todos := []book.Todo{{ID: book.ID{0: 7}, Title: "ǂ", Created: 1}}
 	vary := func(asked bool, sets ...func(*book.Todo)) {
 		if !asked || w.tooLarge {
@@ -82,7 +82,7 @@ func newBrute(s *small, packed []byte) *brute {
 	}
 	vary(asks("kind", "status", "overdue"), same, func(t *book.Todo) { t.IsNote = true })
 	closing := []func(*book.Todo){same, func(t *book.Todo) { t.Status = book.InProcess }}
-	for back := range 6 {
+	for back := range 7 {
 		for _, status := range []book.Status{book.Completed, book.Cancelled} {
 			if back > 0 && !asks("completed") {
 				continue
@@ -106,14 +106,14 @@ func newBrute(s *small, packed []byte) *brute {
 	vary(asks("place"), same, func(t *book.Todo) { t.Place = "ǂ" }, func(t *book.Todo) { t.Place = "museum" }, func(t *book.Todo) { t.Place = "Shed" },
 		func(t *book.Todo) { t.Place = "museum, shed" }, func(t *book.Todo) { t.Place = "Museum shed" })
 	made := []func(*book.Todo){same}
-	for back := range 6 {
+	for back := range 7 {
 		made = append(made, func(t *book.Todo) { t.Created = day.TimestampOf(s.now.AddDate(0, 0, -back)) })
 	}
 	vary(asks("created"), made...)
 	vary(asks("attachment"), same, func(t *book.Todo) { t.Attachments = []book.Attachment{{Name: "a.png"}} })
 	dues, plans, starts := []func(*book.Todo){same}, []func(*book.Todo){same, func(t *book.Todo) { t.Plan = day.SomeTime() }}, []func(*book.Todo){same}
 	timed := strings.Contains(string(packed), "time-between") || asks("overdue")
-	for n := -5; n <= 5; n++ {
+	for n := -6; n <= 5; n++ {
 		d := today.AddDays(n)
 		starts = append(starts, func(t *book.Todo) { t.Start = d })
 		for _, at := range []string{"", "08:00", "09:30", "12:00", "18:00"} {
@@ -176,12 +176,12 @@ func (w *brute) verdict(f filter.Filter) filter.Verdict {
 	some, all := false, true
 	for _, hour := range w.hours {
 		c := w.s.clock()
-		c.Now = time.Date(2026, 11, 24, hour, 15, 0, 0, time.UTC)
+		c.Now = time.Date(c.Now.Year(), c.Now.Month(), c.Now.Day(), hour, 15, 0, 0, time.UTC)
 		var m *filter.Matcher
 		var of *book.Book
 		for _, try := range w.cases {
 			if try.book != of {
-				of, m = try.book, f.Matcher(try.book, c, ready)
+				of, m = try.book, f.Matcher(try.book, c, w.s.ready)
 			}
 			matched, err := m.Match(try.todo)
 			if err != nil {

@@ -43,25 +43,61 @@ const (
 // always does. Lists, tags, people and shelves are open sets: another may always
 // exist. It gives up with NotDecided after a fixed effort.
 func (f Filter) Check(b *book.Book, c day.Clock) Answer {
-	k := &checker{filter: f, book: b, clock: c, above: nesting(b), rest: allEffort, looks: allLooks}
+	k := &checker{book: b, clock: c, above: nesting(b), left: &effortLeft{rest: allEffort, looks: allLooks}}
+	k.asks(f)
+	now := []day.Date{c.Today()}
+	a := Answer{Now: k.verdict(now)}
+	if a.Verdict = a.Now; a.Now != Never && a.Now != Always {
+		return a
+	}
+	a.Because = k.blame(a.Now, now)
+	// What is to blame today mostly is every day, and has less to tell apart.
+	if v, _ := k.only(a.Because, a.Now).everyDay(a.Now); v == a.Now {
+		return a
+	}
+	var todays []day.Date
+	if a.Verdict, todays = k.everyDay(a.Now); a.Verdict == a.Now {
+		a.Because = k.blame(a.Now, todays)
+	}
+	return a
+}
+
+// asks sets what is looked at.
+func (k *checker) asks(f Filter) {
+	k.filter = f
 	f.tests(func(n *node, positive bool) {
 		k.nodes = append(k.nodes, n)
 		k.positive = append(k.positive, positive)
 	})
 	k.forced = make([]truth, len(k.nodes))
-	now := []day.Date{c.Today()}
-	a := Answer{Now: k.verdict(now)}
-	if a.Verdict = a.Now; a.Now == Never || a.Now == Always {
-		todays, all := k.todays()
-		switch a.Verdict = k.verdictAs(a.Now, todays); {
-		case a.Verdict == Possible:
-			todays = now
-		case !all:
-			a.Verdict, todays = NotDecided, now
+}
+
+// only looks at some tests of the filter, with all others replaced as in blame.
+func (k *checker) only(paths []string, v Verdict) *checker {
+	i := -1
+	var rebuild func(n *node) *node
+	rebuild = func(n *node) *node {
+		if n == nil {
+			return nil
 		}
-		a.Because = k.blame(a.Now, todays)
+		if n.kind == isTest {
+			if i++; slices.Contains(paths, n.path) {
+				return n
+			}
+			if k.weak(i, v) == yes {
+				return &node{kind: isAll}
+			}
+			return &node{kind: isAny}
+		}
+		again := &node{kind: n.kind, path: n.path}
+		for _, sub := range n.nodes {
+			again.nodes = append(again.nodes, rebuild(sub))
+		}
+		return again
 	}
-	return a
+	some := &checker{book: k.book, clock: k.clock, above: k.above, left: k.left}
+	some.asks(Filter{rebuild(k.filter.root)})
+	return some
 }
 
 // truth is a value of three-valued logic.
@@ -98,10 +134,15 @@ type checker struct {
 	nodes    []*node
 	positive []bool
 	forced   []truth
-	left     int // of this question's effort
-	rest     int // of all effort
-	looks    int // left of allLooks
+	left     *effortLeft
 	worlds   map[day.Date]*world
+}
+
+// effortLeft is what may still be tried.
+type effortLeft struct {
+	now   int // of this question's effort
+	rest  int // of all effort
+	looks int // of allLooks
 }
 
 func (k *checker) verdict(todays []day.Date) Verdict {
@@ -138,10 +179,36 @@ func (k *checker) world(today day.Date) *world {
 	return w
 }
 
+// everyDay returns the verdict asked for where it holds on every today from now
+// on, with days that stand for all of them; else Possible, or NotDecided.
+func (k *checker) everyDay(v Verdict) (Verdict, []day.Date) {
+	wanted := truthOf(v == Never)
+	var differ []day.Date
+	seen := map[string]bool{}
+	for _, d := range k.todays() {
+		if k.left.looks <= 0 {
+			return NotDecided, nil
+		}
+		w := k.world(d)
+		if seen[w.key] { // its tests tell no more and no less apart than on an earlier day
+			delete(k.worlds, d)
+			continue
+		}
+		seen[w.key] = true
+		differ = append(differ, d)
+		switch w.find(wanted) {
+		case yes:
+			return Possible, nil
+		case unknown:
+			return NotDecided, nil
+		}
+	}
+	return v, differ
+}
+
 // todays are the days from today on between which nothing changes in how fixed
-// and relative days lie to each other, nor to the weeks and months of plans; all
-// is false where there are more of them than are looked at.
-func (k *checker) todays() (out []day.Date, all bool) {
+// and relative days lie to each other, nor to the weeks and months of plans.
+func (k *checker) todays() []day.Date {
 	now := k.clock.Today()
 	var fixed []day.Date
 	offsets := []int{0}
@@ -159,14 +226,20 @@ func (k *checker) todays() (out []day.Date, all bool) {
 		if t.Op == WithinNext || t.Op == WithinPast {
 			offsets = append(offsets, t.Days, -t.Days)
 		}
-		if t.Field == Plan {
+		if t.Field == Plan || t.Field == NextAction { // which no plan may keep for later
 			plans++
 		}
 	}
 	days := map[day.Date]bool{now: true}
+	// A day lies before another, on it, after it, and with one between them or not;
+	// a week or a month reaches further.
+	reach := 2
+	if plans > 1 {
+		reach = 40
+	}
 	for _, f := range fixed {
 		for _, by := range offsets {
-			for near := -1; near <= 1; near++ {
+			for near := -reach; near <= reach; near++ {
 				if d := f.AddDays(near - by); d.After(now) {
 					days[d] = true
 				}
@@ -188,29 +261,17 @@ func (k *checker) todays() (out []day.Date, all bool) {
 			}
 		}
 	}
-	out = make([]day.Date, 0, len(days))
+	out := make([]day.Date, 0, len(days))
 	for d := range days {
 		out = append(out, d)
 	}
 	slices.SortFunc(out, day.Date.Compare)
-	return k.differing(out)
+	return out
 }
 
-// differing leaves out the days on which the tests tell no more and no less
-// apart than on an earlier one.
-func (k *checker) differing(days []day.Date) (differ []day.Date, all bool) {
-	seen := map[string]bool{}
-	for _, d := range days {
-		if k.looks <= 0 {
-			return differ, false
-		}
-		if key := k.world(d).key; !seen[key] {
-			seen[key] = true
-			differ = append(differ, d)
-		}
-	}
-	return differ, true
-}
+// weak is what takes a test out: what makes a never-filter weaker, or an
+// always-filter stronger.
+func (k *checker) weak(i int, v Verdict) truth { return truthOf(k.positive[i] == (v == Never)) }
 
 // blame finds an irreducible set of tests: with every other one replaced by
 // what makes a never-filter weaker, or an always-filter stronger, the verdict
@@ -219,11 +280,10 @@ func (k *checker) differing(days []day.Date) (differ []day.Date, all bool) {
 // the smallest there.
 func (k *checker) blame(v Verdict, todays []day.Date) []string {
 	defer func() { clear(k.forced) }()
-	weak := func(i int) truth { return truthOf(k.positive[i] == (v == Never)) }
 	holds := func(kept func(i int) bool) bool {
 		for i := range k.nodes {
 			if k.forced[i] = unknown; !kept(i) {
-				k.forced[i] = weak(i)
+				k.forced[i] = k.weak(i, v)
 			}
 		}
 		return k.verdictAs(v, todays) == v

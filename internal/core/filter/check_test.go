@@ -81,8 +81,8 @@ func (s *small) with(todos ...*book.Todo) *book.Book {
 
 // ready tells what could be done on the small world's today, by the model's
 // words for a next action.
-func ready(t *book.Todo) bool {
-	today := day.MustDate("2026-11-24")
+func (s *small) ready(t *book.Todo) bool {
+	today := s.clock().Today()
 	return t.Open() && !t.Paused() && t.Person.Role != book.WaitingOn && !t.Start.After(today) &&
 		(t.Plan.IsZero() || !t.Plan.First().IsZero() && !t.Plan.First().After(today))
 }
@@ -156,6 +156,8 @@ func TestCheckByName(t *testing.T) {
 		{"with a word in its place, and without a place", `{"all":[{"field":"place","op":"contains","text":"shed"},{"field":"place","op":"none"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
 		{"a longer place without a part of it", `{"all":[{"field":"place","op":"contains","text":"Museum shed"},{"not":{"field":"place","op":"contains","text":"museum"}}]}`, filter.Never, filter.Never, "/all/0 /all/1/not"},
 		{"two words in a place", `{"all":[{"field":"place","op":"contains","text":"museum"},{"field":"place","op":"contains","text":"shed"}]}`, filter.Possible, filter.Possible, ""},
+		{"closed after a day to come, and before today", `{"all":[{"field":"completed","op":"before","date":"P0D"},{"field":"completed","op":"after","date":"2026-11-25"}]}`, filter.Possible, filter.Never, "/all/1"},
+		{"off a shelf, or in no section", fmt.Sprintf(`{"any":[{"not":{"field":"shelf","op":"any-of","values":["%s"]}},{"field":"section","op":"none"}]}`, s.otherShelf), filter.Possible, filter.Possible, ""},
 		{"nothing", `{"any":[]}`, filter.Never, filter.Never, ""},
 		{"everything", `{"all":[]}`, filter.Always, filter.Always, ""},
 	} {
@@ -296,7 +298,9 @@ func (r random) test() any {
 }
 
 // Check against brute force: the verdict for today is what trying every to-do
-// of a small world finds, and the set to blame is irreducible.
+// of a small world finds, on two todays, of which one has the end of a month ahead;
+// what is said of every today holds on the later one too; and the set to blame is
+// irreducible.
 func TestCheckAgainstBruteForce(t *testing.T) {
 	seed := *seedFlag
 	if seed == 0 {
@@ -305,6 +309,7 @@ func TestCheckAgainstBruteForce(t *testing.T) {
 	t.Logf("seed %d", seed)
 	s := newSmall(t)
 	counts := map[filter.Verdict]int{}
+	todays := [2]time.Time{s.now, time.Date(2026, 11, 27, 9, 10, 0, 0, time.UTC)}
 	const filters = 20_000
 	done, asked := 0, map[string]int{}
 	for i := 0; done < filters; i++ {
@@ -317,6 +322,7 @@ func TestCheckAgainstBruteForce(t *testing.T) {
 			t.Fatal(err)
 		}
 		f := parse(t, "%s", packed)
+		s.now = todays[i%2]
 		w := newBrute(s, packed)
 		if w.tooLarge {
 			continue
@@ -337,6 +343,13 @@ func TestCheckAgainstBruteForce(t *testing.T) {
 		}
 		if a.Verdict != a.Now && a.Verdict != filter.Possible && a.Verdict != filter.NotDecided {
 			t.Fatalf("seed %d, filter %d: now %s and %s on every today\n%s", seed, i, a.Now, a.Verdict, packed)
+		}
+		if a.Now == a.Verdict && a.Now != filter.Possible && i%2 == 0 {
+			s.now = todays[1]
+			if later := newBrute(s, packed).verdict(f); later != a.Verdict {
+				t.Fatalf("seed %d, filter %d: %s on every today, and three days on it is %s\n%s\n%s", seed, i, a.Verdict, later, f.Sentence(s.book), packed)
+			}
+			s.now = todays[0]
 		}
 		if a.Now == filter.Possible || len(a.Because) == 0 {
 			continue
@@ -361,17 +374,87 @@ func TestCheckAgainstBruteForce(t *testing.T) {
 	}
 }
 
-// A filter of a hundred dated tests is too much to try on every day to come: that
-// is said, and today's answer given all the same.
-func TestCheckGivesUp(t *testing.T) {
+// What is said of every today from now on is what is said on each of them: of
+// never and always that hold today, those of every day hold on each of the next
+// fifty and on some of a year, and the others fail on one of them.
+func TestEveryDay(t *testing.T) {
+	seed := *seedFlag
+	if seed == 0 {
+		seed = uint64(time.Now().UnixNano())
+	}
+	t.Logf("seed %d", seed)
+	s := newSmall(t)
+	first := s.now
+	counts := map[filter.Verdict]int{}
+	for i := 0; counts[filter.Never]+counts[filter.Always] < 30 || counts[filter.Possible] < 8; i++ {
+		r := random{rand.New(rand.NewPCG(seed, uint64(i))), s, []string{"due", "plan", "plan", "start", "completed", "created", "overdue", "next-action"}}
+		packed := pack(t, map[string]any{pick(r, "all", "any"): []any{r.node(1), r.node(1), r.node(1)}})
+		f := parse(t, "%s", packed)
+		s.now = first
+		a := f.Check(s.book, s.clock())
+		if a.Now == filter.Possible || a.Verdict == filter.NotDecided || a.Verdict != filter.Possible && i%4 > 0 {
+			continue
+		}
+		counts[a.Verdict]++
+		failed := ""
+		for d := 1; d <= 400 && failed == ""; d++ {
+			if d > 50 { // every weekday, a few weeks apart
+				d += 12
+			}
+			s.now = first.AddDate(0, 0, d)
+			if on := f.Check(s.book, s.clock()); on.Now != a.Now {
+				failed = fmt.Sprintf("%s, %s", s.clock().Today(), on.Now)
+			}
+		}
+		if (failed == "") != (a.Verdict == a.Now) {
+			t.Fatalf("seed %d, filter %d: now %s, on every today %s; on %q\n%s\n%s", seed, i, a.Now, a.Verdict, failed, f.Sentence(s.book), packed)
+		}
+	}
+	t.Logf("%v", counts)
+}
+
+// A filter of a hundred dated tests is decided by the two of them that are to
+// blame, on every day to come.
+func TestCheckOfManyDates(t *testing.T) {
 	s := newSmall(t)
 	var tests []string
 	for i := range 50 {
 		tests = append(tests, fmt.Sprintf(`{"field":"due","op":"before","date":"P%dD"},{"field":"plan","op":"after","date":"P%dD"}`, i, i))
 	}
 	f := parse(t, "%s", `{"all":[`+strings.Join(tests, ",")+`,{"field":"due","op":"after","date":"P900D"}]}`)
-	a := f.Check(s.book, s.clock())
-	if a.Verdict != filter.NotDecided || a.Now != filter.Never || len(a.Because) != 2 {
+	if a := f.Check(s.book, s.clock()); a.Verdict != filter.Never || a.Now != filter.Never || len(a.Because) != 2 {
+		t.Errorf("%+v", a)
+	}
+}
+
+// Eight cards in seven drawers, each card in one and no drawer with two, is more
+// than can be tried: that is said, and soon.
+func TestCheckGivesUp(t *testing.T) {
+	s := newSmall(t)
+	const cards, drawers = 8, 7
+	var names []string
+	for i := range cards * drawers {
+		names = append(names, fmt.Sprint("drawer-", i))
+	}
+	s.do(t, book.Capture{Title: "x", Tags: names})
+	ids := map[string]string{}
+	for _, tag := range s.book.Tags() {
+		ids[tag.Name] = `"` + tag.ID.String() + `"`
+	}
+	at := func(card, drawer int) string { return ids[fmt.Sprint("drawer-", card*drawers+drawer)] }
+	var tests []string
+	for card := range cards {
+		var in []string
+		for drawer := range drawers {
+			in = append(in, at(card, drawer))
+			for other := range card {
+				tests = append(tests, fmt.Sprintf(`{"not":{"field":"tag","op":"all-of","values":[%s,%s]}}`, at(card, drawer), at(other, drawer)))
+			}
+		}
+		tests = append(tests, fmt.Sprintf(`{"field":"tag","op":"any-of","values":[%s]}`, strings.Join(in, ",")))
+	}
+	f := parse(t, "%s", `{"all":[`+strings.Join(tests, ",")+`]}`)
+	if a := f.Check(s.book, s.clock()); a.Verdict != filter.NotDecided || a.Now != filter.NotDecided || a.Because != nil {
 		t.Errorf("%+v", a)
 	}
 }

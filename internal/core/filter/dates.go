@@ -111,7 +111,7 @@ func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
 		return values
 	}
 	nexts := slices.ContainsFunc(w.nodes, func(n *node) bool { return n.test.Field == NextAction })
-	w.looks -= len(values) * len(tests)
+	w.left.looks -= len(values) * len(tests)
 	type sort struct{ first, last int }
 	seen := map[string]sort{}
 	var order []string

@@ -287,7 +287,7 @@ func TestMatchAgainstTheObvious(t *testing.T) {
 		if strings.Contains(string(packed), "next-action") || strings.Contains(string(packed), "has-subtasks") {
 			b = s.with(around...)
 		}
-		got, err := parse(t, "%s", packed).Matcher(b, s.clock(), ready).Match(todo)
+		got, err := parse(t, "%s", packed).Matcher(b, s.clock(), s.ready).Match(todo)
 		if err != nil {
 			t.Fatal(err)
 		}

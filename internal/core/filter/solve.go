@@ -3,14 +3,14 @@ package filter
 // find looks for a to-do that gives the filter a value: yes where there is one,
 // no where there is none, unknown where the effort ran out.
 func (w *world) find(value truth) truth {
-	if w.undecidable || w.rest <= 0 {
+	if w.undecidable || w.left.rest <= 0 {
 		return unknown
 	}
-	given := min(effort, w.rest)
-	w.left = given
+	given := min(effort, w.left.rest)
+	w.left.now = given
 	found, _ := w.try(0, 0, facts{}, value)
-	w.rest -= given - w.left
-	if !found && w.left <= 0 {
+	w.left.rest -= given - w.left.now
+	if !found && w.left.now <= 0 {
 		return unknown
 	}
 	return truthOf(found)
@@ -42,7 +42,7 @@ func (w *world) assign(at int, known uint64, f facts, next func(uint64, facts) (
 	self := uint64(1) << at
 	known |= self
 	for _, set := range w.vars[at].values {
-		if w.left--; w.left <= 0 {
+		if w.left.now--; w.left.now <= 0 {
 			return false, ^uint64(0)
 		}
 		with := f

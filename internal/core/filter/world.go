@@ -314,7 +314,7 @@ func (w *world) homeValues() []func(*facts) {
 	other := book.ID{0: 255}
 	homes := []home{{}, {list: other, shelf: other}}
 	for _, id := range w.there(Shelf) {
-		homes = append(homes, home{list: other, shelf: id})
+		homes = append(homes, home{list: other, shelf: id}, home{other, id, book.ID{0: 254}})
 	}
 	for _, id := range w.there(List) {
 		if l, err := w.book.List(id); err == nil {

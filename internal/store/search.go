@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"strings"
 
 	"tincup/internal/core/book"
@@ -128,42 +129,74 @@ const maxRanked = 1000
 // Where there are more, those that hold every word in their title, tags, person
 // or files come first, then the others, of both the newest first.
 func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
-	found, err := s.hits(ctx, match(q), "search.rowid DESC")
+	found, err := s.newest(ctx, match(q))
 	switch {
-	case err != nil || len(found) < 2:
-		return found, err
+	case err != nil || len(found) == 0:
+		return nil, err
 	case len(found) <= maxRanked:
-		return s.hits(ctx, match(q), "rank")
+		return s.ranked(ctx, match(q))
 	}
-	best, err := s.hits(ctx, "{title tags person files} : ("+match(q)+")", "search.rowid DESC")
+	best, err := s.newest(ctx, "{title tags person files} : ("+match(q)+")")
 	if err != nil {
 		return nil, err
 	}
-	first := make(map[book.ID]bool, len(best))
-	for _, todo := range best {
-		first[todo] = true
+	first := make(map[int64]bool, len(best))
+	for _, nth := range best {
+		first[nth] = true
 	}
-	for _, todo := range found {
-		if len(best) == MaxHits {
-			break
-		}
-		if !first[todo] {
-			best = append(best, todo)
+	for _, nth := range found {
+		if len(best) < MaxHits && !first[nth] {
+			best = append(best, nth)
 		}
 	}
-	return best, nil
+	return s.numbered(ctx, best)
 }
 
-// hits returns what matches in an order, MaxHits at most.
-func (s *Store) hits(ctx context.Context, words, order string) ([]book.ID, error) {
+// newest returns the numbers of what matches, the latest first, MaxHits at most.
+func (s *Store) newest(ctx context.Context, words string) ([]int64, error) {
+	var found []int64
+	err := each(ctx, s.read, "SELECT rowid FROM search WHERE search MATCH ? ORDER BY rowid DESC LIMIT ?", func(r *sql.Rows) error {
+		var nth int64
+		err := r.Scan(&nth)
+		found = append(found, nth)
+		return err
+	}, words, MaxHits)
+	return found, explain(err)
+}
+
+// ranked returns what matches, the best first.
+func (s *Store) ranked(ctx context.Context, words string) ([]book.ID, error) {
 	var found []book.ID
-	err := each(ctx, s.read, "SELECT todo FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? ORDER BY "+order+" LIMIT ?",
+	err := each(ctx, s.read, "SELECT todo FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? ORDER BY rank",
 		func(r *sql.Rows) error {
 			var todo book.ID
 			err := r.Scan((*id)(&todo))
 			found = append(found, todo)
 			return err
-		}, words, MaxHits)
+		}, words)
+	return found, explain(err)
+}
+
+// numbered returns the to-dos with some numbers, in their order.
+func (s *Store) numbered(ctx context.Context, numbers []int64) ([]book.ID, error) {
+	list, err := json.Marshal(numbers)
+	if err != nil {
+		return nil, err
+	}
+	todos := make(map[int64]book.ID, len(numbers))
+	err = each(ctx, s.read, "SELECT nth, todo FROM search_rows WHERE nth IN (SELECT value FROM json_each(?))", func(r *sql.Rows) error {
+		var nth int64
+		var todo book.ID
+		err := r.Scan(&nth, (*id)(&todo))
+		todos[nth] = todo
+		return err
+	}, string(list))
+	found := make([]book.ID, 0, len(numbers))
+	for _, nth := range numbers {
+		if todo, there := todos[nth]; there { // it may have gone meanwhile
+			found = append(found, todo)
+		}
+	}
 	return found, explain(err)
 }
 

@@ -45,17 +45,33 @@ func NewMarker(q Query, fold func(string) string) *Marker {
 // nextWord returns the first word of a text from a byte on, and where it begins
 // and ends.
 func nextWord(text string, from int) (word string, start, end int) {
-	inWord := func(r rune) bool { return isWordPart(r) || unicode.Is(unicode.Mn, r) }
-	skip := strings.IndexFunc(text[from:], inWord)
-	if skip < 0 {
-		return "", len(text), len(text)
+	start = from
+	for start < len(text) {
+		in, size := inWord(text[start:])
+		if in {
+			break
+		}
+		start += size
 	}
-	start = from + skip
-	end = len(text)
-	if n := strings.IndexFunc(text[start:], func(r rune) bool { return !inWord(r) }); n >= 0 {
-		end = start + n
+	end = start
+	for end < len(text) {
+		in, size := inWord(text[end:])
+		if !in {
+			break
+		}
+		end += size
 	}
 	return text[start:end], start, end
+}
+
+// inWord reports whether a text begins with a part of a word, and how many bytes
+// its first character has.
+func inWord(text string) (bool, int) {
+	if c := text[0]; c < utf8.RuneSelf {
+		return 'a' <= c && c <= 'z' || 'A' <= c && c <= 'Z' || '0' <= c && c <= '9', 1
+	}
+	r, size := utf8.DecodeRuneInString(text)
+	return isWordPart(r) || unicode.Is(unicode.Mn, r), size
 }
 
 // Marks returns where the text holds wanted terms, in order and apart from each

@@ -20,16 +20,18 @@ const found = computed(() => {
   if (here && !names.includes(here)) names.unshift(here);
   const fits = names.filter((n) => n.toLowerCase().includes(wanted.toLowerCase()));
   const options: Option[] = fits.map((name) => ({ key: name, name, words: name }));
+  const nowhere: Option = { key: " none", name: null, words: "Nowhere in particular" };
+  if (!here && !wanted) options.unshift(nowhere);
   if (wanted && !names.some((n) => n.toLowerCase() === wanted.toLowerCase()))
     options.push({ key: " make", name: wanted, words: `At “${wanted}”` });
-  if (here) options.push({ key: " none", name: null, words: "Nowhere in particular" });
+  if (here) options.push(nowhere);
   return options;
 });
 
 /** It begins where the to-do is, so that Enter alone changes nothing. */
 const begin = Math.max(
   0,
-  found.value.findIndex((o) => o.name === props.todo.place),
+  found.value.findIndex((o) => o.name === (props.todo.place ?? null)),
 );
 
 async function pick({ name }: Option) {
@@ -45,7 +47,7 @@ async function pick({ name }: Option) {
     what="Place"
     placeholder="Where it is done"
     :begin="begin"
-    :chosen="(o) => o.name === todo.place"
+    :chosen="(o) => o.name === (todo.place ?? null)"
     @pick="pick"
   >
     <template #default="{ option }">{{ option.words }}</template>

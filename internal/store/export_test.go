@@ -34,7 +34,7 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 	if _, err := db.ExecContext(ctx, "DROP VIEW search_words"); err != nil {
 		return err
 	}
-	for _, table := range []string{"search", "search_rows", "history", "replies", "todo_tags", "notes", "views", "todos", "people", "tags", "sections", "lists", "shelves", "goose_db_version"} {
+	for _, table := range []string{"search", "search_names", "search_rows", "history", "replies", "todo_tags", "notes", "views", "todos", "people", "tags", "sections", "lists", "shelves", "goose_db_version"} {
 		if _, err := db.ExecContext(ctx, "DROP TABLE "+table); err != nil {
 			return err
 		}
@@ -48,7 +48,8 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 	return nil
 }
 
-// CheckIndex compares the search index with the rows it is of.
+// CheckIndex compares the search index with the rows it is of. It must not run
+// beside Save.
 func (s *Store) CheckIndex(ctx context.Context) error {
 	for what, query := range map[string]string{
 		"missing": "SELECT nth, title, tags, person, files, notes FROM search_words EXCEPT SELECT rowid, title, tags, person, files, notes FROM search",
@@ -69,6 +70,34 @@ func (s *Store) CheckIndex(ctx context.Context) error {
 	var rows, todos int
 	if err := s.read.QueryRowContext(ctx, "SELECT (SELECT count(*) FROM search), (SELECT count(*) FROM todos)").Scan(&rows, &todos); err != nil || rows != todos {
 		return fmt.Errorf("the search index has %d rows for %d to-dos (%v)", rows, todos, err)
+	}
+	return s.checkNames(ctx)
+}
+
+// checkNames compares the index of names with the names in the whole index, word
+// by word (FTS5's documentation, section 5.3: the vocabulary table).
+func (s *Store) checkNames(ctx context.Context) error {
+	for table, of := range map[string]string{"all_words": "search", "name_words": "search_names"} {
+		query := "CREATE VIRTUAL TABLE IF NOT EXISTS temp." + table + " USING fts5vocab('main', '" + of + "', 'instance')"
+		if _, err := s.conn.ExecContext(ctx, query); err != nil {
+			return err
+		}
+	}
+	for what, query := range map[string]string{
+		"missing": "SELECT * FROM temp.all_words WHERE col <> 'notes' EXCEPT SELECT * FROM temp.name_words",
+		"stale":   "SELECT * FROM temp.name_words EXCEPT SELECT * FROM temp.all_words",
+	} {
+		err := each(ctx, s.conn, query, func(r *sql.Rows) error {
+			var term, column string
+			var row, offset int
+			if err := r.Scan(&term, &row, &column, &offset); err != nil {
+				return err
+			}
+			return fmt.Errorf("the index of names: %s: %q, %s of row %d", what, term, column, row)
+		})
+		if err != nil {
+			return err
+		}
 	}
 	return nil
 }

@@ -3,23 +3,25 @@ package store
 import (
 	"context"
 	"database/sql"
-	"encoding/json"
 	"strings"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/search"
 )
 
-// The statements that keep the search index. It holds a row for each to-do, the
-// bin's too, and is written in the transaction that changes the to-do.
+// The statements that keep the search index: all words of a to-do, and those of
+// its names alone. Both hold a row for each to-do, the bin's too, and are written
+// in the transaction that changes the to-do.
 const (
 	numberWords = "INSERT INTO search_rows (todo) VALUES (?)"
 	forgetWords = "DELETE FROM search WHERE rowid = (SELECT nth FROM search_rows WHERE todo = ?)"
+	forgetNames = "DELETE FROM search_names WHERE rowid = (SELECT nth FROM search_rows WHERE todo = ?)"
 	forgetRow   = "DELETE FROM search_rows WHERE todo = ?"
 	readWords   = "SELECT nth, title, tags, person, files, notes FROM search_words WHERE todo = ?"
 	// One row by its values: what FTS5 is given by a SELECT, or in several rows,
 	// it writes out at once, lest the statement is taken back.
 	putWords    = "INSERT INTO search (rowid, title, tags, person, files, notes) VALUES (?, ?, ?, ?, ?, ?)"
+	putNames    = "INSERT INTO search_names (rowid, title, tags, person, files) VALUES (?, ?, ?, ?, ?)"
 	taggedTodos = "SELECT todo FROM todo_tags WHERE tag = ?"
 	personTodos = "SELECT id FROM todos WHERE person = ?"
 )
@@ -34,11 +36,10 @@ func saveWords(w writer, c *book.Change) error {
 	for _, d := range c.Todos {
 		switch {
 		case d.After == nil:
-			if err := w.exec(forgetWords, id(d.Before.ID)); err != nil {
-				return err
-			}
-			if err := w.exec(forgetRow, id(d.Before.ID)); err != nil {
-				return err
+			for _, forget := range []string{forgetWords, forgetNames, forgetRow} {
+				if err := w.exec(forget, id(d.Before.ID)); err != nil {
+					return err
+				}
 			}
 		case d.Before == nil:
 			fresh = append(fresh, d.After.ID)
@@ -66,8 +67,10 @@ func saveWords(w writer, c *book.Change) error {
 		}
 	}
 	for todo := range again {
-		if err := w.exec(forgetWords, id(todo)); err != nil {
-			return err
+		for _, forget := range []string{forgetWords, forgetNames} {
+			if err := w.exec(forget, id(todo)); err != nil {
+				return err
+			}
 		}
 		if err := index(w, todo); err != nil {
 			return err
@@ -86,6 +89,9 @@ func index(w writer, todo book.ID) error {
 	}
 	if err == nil {
 		err = w.exec(putWords, nth, words[0], words[1], words[2], words[3], words[4])
+	}
+	if err == nil {
+		err = w.exec(putNames, nth, words[0], words[1], words[2], words[3])
 	}
 	return err
 }
@@ -119,107 +125,84 @@ func renamed(w writer, c *book.Change, again map[book.ID]bool) error {
 
 // MaxHits is how many to-dos a search finds at most; a view of one's own with
 // the words as its filter holds all of them.
-const MaxHits = 2000
-
-// maxRanked is how many hits are ranked, which costs more with each of them.
-const maxRanked = 1000
+const MaxHits = 1000
 
 // Search returns the to-dos that a query finds, the best first, MaxHits of them
-// at most. Up to maxRanked are ranked by how often and where they hold the words.
-// Where there are more, those that hold every word in their title, tags, person
-// or files come first, then the others, of both the newest first.
+// at most. Where there are no more, they are ranked by how often and where they
+// hold the words; ranking more would cost more with each of them. Where there
+// are, those that hold every word in their title, tags, person or files come
+// first, then the others, of both the newest first.
 func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
-	found, err := s.newest(ctx, match(q))
+	found, err := s.hits(ctx, newestHits, match(q), MaxHits+1)
 	switch {
 	case err != nil || len(found) == 0:
 		return nil, err
-	case len(found) <= maxRanked:
-		return s.ranked(ctx, match(q))
+	case len(found) <= MaxHits:
+		return s.hits(ctx, rankedHits, match(q))
 	}
-	best, err := s.newest(ctx, "{title tags person files} : ("+match(q)+")")
+	var best []book.ID
+	if len(q.LeftOut) == 0 {
+		best, err = s.hits(ctx, namedHits, wanted(q), MaxHits)
+	} else {
+		best, err = s.hits(ctx, namedHitsBut, wanted(q), leftOut(q), MaxHits)
+	}
 	if err != nil {
 		return nil, err
 	}
-	first := make(map[int64]bool, len(best))
-	for _, nth := range best {
-		first[nth] = true
+	first := make(map[book.ID]bool, len(best))
+	for _, todo := range best {
+		first[todo] = true
 	}
-	for _, nth := range found {
-		if len(best) < MaxHits && !first[nth] {
-			best = append(best, nth)
+	for _, todo := range found {
+		if len(best) < MaxHits && !first[todo] {
+			best = append(best, todo)
 		}
 	}
-	return s.numbered(ctx, best)
+	return best, nil
 }
 
-// newest returns the numbers of what matches, the latest first, MaxHits at most.
-func (s *Store) newest(ctx context.Context, words string) ([]int64, error) {
-	var found []int64
-	err := each(ctx, s.read, "SELECT rowid FROM search WHERE search MATCH ? ORDER BY rowid DESC LIMIT ?", func(r *sql.Rows) error {
-		var nth int64
-		err := r.Scan(&nth)
-		found = append(found, nth)
-		return err
-	}, words, MaxHits)
-	return found, explain(err)
-}
+const (
+	newestHits = "SELECT todo FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? ORDER BY search.rowid DESC LIMIT ?"
+	rankedHits = "SELECT todo FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? ORDER BY rank"
+	namedHits  = "SELECT todo FROM search_names JOIN search_rows ON nth = search_names.rowid WHERE search_names MATCH ? ORDER BY search_names.rowid DESC LIMIT ?"
+	// What is left out is so wherever it stands, in the notes too.
+	namedHitsBut = `SELECT todo FROM search_names JOIN search_rows ON nth = search_names.rowid WHERE search_names MATCH ?
+		AND search_names.rowid NOT IN (SELECT rowid FROM search WHERE search MATCH ?) ORDER BY search_names.rowid DESC LIMIT ?`
+)
 
-// ranked returns what matches, the best first.
-func (s *Store) ranked(ctx context.Context, words string) ([]book.ID, error) {
+// hits returns the to-dos that a query of the index gives.
+func (s *Store) hits(ctx context.Context, query string, args ...any) ([]book.ID, error) {
 	var found []book.ID
-	err := each(ctx, s.read, "SELECT todo FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? ORDER BY rank",
-		func(r *sql.Rows) error {
-			var todo book.ID
-			err := r.Scan((*id)(&todo))
-			found = append(found, todo)
-			return err
-		}, words)
-	return found, explain(err)
-}
-
-// numbered returns the to-dos with some numbers, in their order.
-func (s *Store) numbered(ctx context.Context, numbers []int64) ([]book.ID, error) {
-	list, err := json.Marshal(numbers)
-	if err != nil {
-		return nil, err
-	}
-	todos := make(map[int64]book.ID, len(numbers))
-	err = each(ctx, s.read, "SELECT nth, todo FROM search_rows WHERE nth IN (SELECT value FROM json_each(?))", func(r *sql.Rows) error {
-		var nth int64
+	err := each(ctx, s.read, query, func(r *sql.Rows) error {
 		var todo book.ID
-		err := r.Scan(&nth, (*id)(&todo))
-		todos[nth] = todo
+		err := r.Scan((*id)(&todo))
+		found = append(found, todo)
 		return err
-	}, string(list))
-	found := make([]book.ID, 0, len(numbers))
-	for _, nth := range numbers {
-		if todo, there := todos[nth]; there { // it may have gone meanwhile
-			found = append(found, todo)
-		}
-	}
+	}, args...)
 	return found, explain(err)
 }
 
-// match writes a query as FTS5 wants it (its documentation, section 3): every
-// term in quotes, so that nothing of it is taken for an operator.
+// match writes a query as FTS5 wants it (its documentation, section 3).
 func match(q search.Query) string {
-	quoted := func(t search.Term) string {
-		s := `"` + strings.ReplaceAll(strings.ReplaceAll(t.Text, "\x00", " "), `"`, `""`) + `"`
+	if len(q.LeftOut) == 0 {
+		return wanted(q)
+	}
+	return "(" + wanted(q) + ") NOT (" + leftOut(q) + ")"
+}
+
+func wanted(q search.Query) string { return terms(q.Wanted, " AND ") }
+
+func leftOut(q search.Query) string { return terms(q.LeftOut, " OR ") }
+
+// terms writes each term in quotes, so that nothing of it is taken for an
+// operator.
+func terms(list []search.Term, operator string) string {
+	quoted := make([]string, len(list))
+	for i, t := range list {
+		quoted[i] = `"` + strings.ReplaceAll(strings.ReplaceAll(t.Text, "\x00", " "), `"`, `""`) + `"`
 		if !t.Phrase {
-			s += "*"
+			quoted[i] += "*"
 		}
-		return s
 	}
-	var b strings.Builder
-	for i, t := range q.Wanted {
-		if i > 0 {
-			b.WriteString(" AND ")
-		}
-		b.WriteString(quoted(t))
-	}
-	s := b.String()
-	for _, t := range q.LeftOut {
-		s = "(" + s + ") NOT " + quoted(t)
-	}
-	return s
+	return strings.Join(quoted, operator)
 }

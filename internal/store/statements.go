@@ -30,7 +30,7 @@ const (
 )
 
 var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, deleteSection, putSection, deleteTag, putTag, deleteTodo,
-	deleteTodoTags, putTodoTag, deleteNote, putNote, deletePerson, putPerson, deleteView, putView, numberWords, forgetWords, forgetRow, readWords, putWords, putHistory, turnHistory, putReply}
+	deleteTodoTags, putTodoTag, deleteNote, putNote, deletePerson, putPerson, deleteView, putView, numberWords, forgetWords, forgetNames, forgetRow, readWords, putWords, putNames, putHistory, turnHistory, putReply}
 
 // The rows are written by upserts, not by REPLACE: that would delete first,
 // look for all that refers to the row and take notes along.

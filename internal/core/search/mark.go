@@ -1,6 +1,7 @@
 package search
 
 import (
+	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -116,9 +117,9 @@ func (m *Marker) Marks(text string, limit int) []Span {
 		}
 		if found > 0 {
 			spans = append(spans, Span{ahead[0].start, ahead[found-1].end})
-			ahead = ahead[found:]
+			ahead = slices.Delete(ahead, 0, found)
 		} else {
-			ahead = ahead[1:]
+			ahead = slices.Delete(ahead, 0, 1)
 		}
 	}
 }

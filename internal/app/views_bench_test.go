@@ -204,7 +204,7 @@ func BenchmarkSearch(b *testing.B) {
 		text := words[at[0]] + " " + words[at[1]]
 		b.Run(name, func(b *testing.B) {
 			var took []float64
-			for b.Loop() {
+			ask := func() {
 				begun := time.Now()
 				res, err := http.Get(server.URL + "/api/search?q=" + url.QueryEscape(text))
 				if err != nil {
@@ -215,6 +215,12 @@ func BenchmarkSearch(b *testing.B) {
 				}
 				res.Body.Close()
 				took = append(took, float64(time.Since(begun).Microseconds())/1000)
+			}
+			for b.Loop() {
+				ask()
+			}
+			for len(took) < 500 { // lest the 99th of 100 is the slowest of a few
+				ask()
 			}
 			slices.Sort(took)
 			q, err := search.Parse(text)

@@ -68,10 +68,10 @@ func newBrute(s *small, packed []byte) *brute {
 		vary(asks("tag"), same, func(t *book.Todo) { t.Tags = append(t.Tags, tag) })
 	}
 	lists := []func(*book.Todo){same}
-	for _, id := range []book.ID{s.loans, s.labels, s.otherList, s.thirdList} {
+	for _, id := range []book.ID{s.loans, s.labels, s.unnamedList, s.otherList, s.thirdList} {
 		lists = append(lists, func(t *book.Todo) { t.List = id })
 	}
-	for _, in := range [][2]book.ID{{s.loans, s.section}, {s.labels, s.otherSection}, {s.loans, {0: 201}}, {s.labels, {0: 202}}, {s.otherList, {0: 203}}, {s.thirdList, {0: 204}}} {
+	for _, in := range [][2]book.ID{{s.loans, s.section}, {s.labels, s.otherSection}, {s.loans, {0: 201}}, {s.labels, {0: 202}}, {s.otherList, {0: 203}}, {s.thirdList, {0: 204}}, {s.unnamedList, {0: 205}}} {
 		if asks("section") {
 			lists = append(lists, func(t *book.Todo) { t.List, t.Section = in[0], in[1] })
 		}

@@ -25,7 +25,7 @@ type small struct {
 	work, meetings, calls, loans, labels      book.ID
 	shelf, ines, abel, otherTag, otherList    book.ID
 	otherPerson, section, otherShelf, strange book.ID
-	thirdList, otherSection                   book.ID
+	thirdList, otherSection, unnamedList      book.ID
 	under                                     *book.Book // in which the tried to-do has an open subtask
 }
 
@@ -35,6 +35,8 @@ func newSmall(t testing.TB) *small {
 	s.otherShelf = s.do(t, book.AddShelf{Name: "Home"}).Shelves[0].After.ID
 	s.loans = s.do(t, book.AddList{Name: "Loans", Shelf: s.shelf}).Lists[0].After.ID
 	s.labels = s.do(t, book.AddList{Name: "Labels", Shelf: s.shelf}).Lists[0].After.ID
+	// Of those a filter may name, Loans and Labels are not all that is on their shelf.
+	s.unnamedList = s.do(t, book.AddList{Name: "Visits", Shelf: s.shelf}).Lists[0].After.ID
 	s.otherList = s.do(t, book.AddList{Name: "Flat", Shelf: s.otherShelf}).Lists[0].After.ID
 	third := s.do(t, book.AddShelf{Name: "Choir and people"}).Shelves[0].After.ID
 	s.thirdList = s.do(t, book.AddList{Name: "Choir", Shelf: third}).Lists[0].After.ID
@@ -388,6 +390,9 @@ func TestEveryDay(t *testing.T) {
 	counts := map[filter.Verdict]int{}
 	for i := 0; counts[filter.Never]+counts[filter.Always] < 30 || counts[filter.Possible] < 8; i++ {
 		r := random{rand.New(rand.NewPCG(seed, uint64(i))), s, []string{"due", "plan", "plan", "start", "completed", "created", "overdue", "next-action"}}
+		if i%3 == 0 { // dates that a law ties
+			r.fields = pick(r, []string{"start", "due", "overdue"}, []string{"created", "completed"})
+		}
 		packed := pack(t, map[string]any{pick(r, "all", "any"): []any{r.node(1), r.node(1), r.node(1)}})
 		f := parse(t, "%s", packed)
 		s.now = first
@@ -411,6 +416,24 @@ func TestEveryDay(t *testing.T) {
 		}
 	}
 	t.Logf("%v", counts)
+}
+
+// What cannot be today can be on a later day, though each date by itself is told
+// apart in the same ways on both: a start is not after its due.
+func TestCheckOfDatesTiedToEachOther(t *testing.T) {
+	s := newSmall(t) // on Tue 24 Nov 2026
+	for packed, want := range map[string]filter.Verdict{
+		`{"all":[{"field":"start","op":"after","date":"2026-11-26"},{"field":"overdue","op":"yes"}]}`:                            filter.Possible,
+		`{"all":[{"field":"start","op":"after","date":"2027-03-01"},{"field":"due","op":"before","date":"-P9D"}]}`:               filter.Possible,
+		`{"all":[{"field":"start","op":"after","date":"2026-11-26"},{"field":"due","op":"before","date":"2026-11-26"}]}`:         filter.Never,
+		`{"all":[{"field":"start","op":"after","date":"P0D"},{"field":"overdue","op":"yes"}]}`:                                   filter.Never,
+		`{"all":[{"field":"created","op":"after","date":"2026-12-24"},{"field":"completed","op":"before","date":"P0D"}]}`:        filter.Possible,
+		`{"all":[{"field":"created","op":"after","date":"2026-12-24"},{"field":"completed","op":"before","date":"2026-12-25"}]}`: filter.Never,
+	} {
+		if a := parse(t, "%s", packed).Check(s.book, s.clock()); a.Now != filter.Never || a.Verdict != want {
+			t.Errorf("%s: now %s, on every today %s; want never, %s", packed, a.Now, a.Verdict, want)
+		}
+	}
 }
 
 // A filter of a hundred dated tests is decided by the two of them that are to

@@ -96,6 +96,9 @@ func (w *world) dateValues(name string) []func(*facts) {
 	return values
 }
 
+// sort is the first and the last of the values that tests do not tell apart.
+type sort struct{ first, last func(*facts) }
+
 // tellApart keeps of each sort of values, as the tests on the variable see them,
 // the first and the last: between these any law finds what it needs.
 func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
@@ -112,10 +115,10 @@ func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
 	}
 	nexts := slices.ContainsFunc(w.nodes, func(n *node) bool { return n.test.Field == NextAction })
 	w.left.looks -= len(values) * len(tests)
-	type sort struct{ first, last int }
 	seen := map[string]sort{}
+	several := map[string]bool{}
 	var order []string
-	for i, set := range values {
+	for _, set := range values {
 		var f facts
 		set(&f)
 		// What laws ask of it too: whether there is a date at all.
@@ -128,10 +131,10 @@ func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
 		}
 		s, known := seen[string(key)]
 		if !known {
-			s.first = i
+			s.first = set
 			order = append(order, string(key))
 		}
-		s.last = i
+		s.last, several[string(key)] = set, known
 		seen[string(key)] = s
 	}
 	sorted := slices.Sorted(slices.Values(order))
@@ -139,11 +142,35 @@ func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
 	var kept []func(*facts)
 	for _, key := range order {
 		s := seen[key]
-		if kept = append(kept, values[s.first]); s.last != s.first {
-			kept = append(kept, values[s.last])
+		if kept = append(kept, s.first); several[key] {
+			kept = append(kept, s.last)
 		}
 	}
+	for _, key := range sorted {
+		w.sorts[name] = append(w.sorts[name], seen[key])
+	}
 	return kept
+}
+
+// ties adds to the key which sorts of two dates a law lets stand together: that
+// is another on another day, though the tests tell the same sorts apart.
+func (w *world) ties(of [2]string, holds func(*facts) bool) {
+	key := []byte(of[0] + of[1])
+	together := func(set ...func(*facts)) bool {
+		var f facts
+		for _, s := range set {
+			s(&f)
+		}
+		return holds(&f)
+	}
+	for _, a := range w.sorts[of[0]] {
+		for _, b := range w.sorts[of[1]] {
+			key = append(key, truthByte(together(a.first, b.first) || together(a.first, b.last) ||
+				together(a.last, b.first) || together(a.last, b.last)))
+		}
+	}
+	w.key += string(key)
+	w.left.looks -= len(w.sorts[of[0]]) * len(w.sorts[of[1]])
 }
 
 func truthByte(b bool) byte {

@@ -21,6 +21,8 @@ type world struct {
 	laws []law
 	// key tells worlds apart in which the tests see different sorts of values.
 	key string
+	// sorts are those of the values of a date, by the variable's name.
+	sorts map[string][]sort
 	// undecidable: there is more to tell apart than is tried.
 	undecidable bool
 }
@@ -56,7 +58,7 @@ var flags = map[string]func(*facts) *bool{
 
 // lawsOf are what holds of every to-do, by the variables that it ties together.
 func (w *world) lawsOf() []struct {
-	vars  []string
+	vars  [2]string
 	holds func(*facts) bool
 } {
 	slack := 0
@@ -64,26 +66,26 @@ func (w *world) lawsOf() []struct {
 		slack = 1
 	}
 	type laws = []struct {
-		vars  []string
+		vars  [2]string
 		holds func(*facts) bool
 	}
 	return laws{
-		{[]string{"paused", "repeating"}, func(f *facts) bool { return !f.paused || f.repeating }},
-		{[]string{"paused", "status"}, func(f *facts) bool { return !f.paused || f.status.Open() }},
-		{[]string{"next-action", "is-subtask"}, func(f *facts) bool { return !f.next || f.isSubtask }},
-		{[]string{"next-action", "status"}, func(f *facts) bool { return !f.next || f.status.Open() }},
-		{[]string{"next-action", "paused"}, func(f *facts) bool { return !f.next || !f.paused }},
-		{[]string{"next-action", "person"}, func(f *facts) bool { return !f.next || f.role != book.WaitingOn }},
-		{[]string{"next-action", "plan"}, func(f *facts) bool { return !f.next || w.doable(f) }},
-		{[]string{"next-action", "start"}, func(f *facts) bool { return !f.next || !f.start.After(w.today) }},
-		{[]string{"kind", "status"}, func(f *facts) bool { return !f.note || f.status == book.NeedsAction }},
-		{[]string{"kind", "repeating"}, func(f *facts) bool { return !f.note || !f.repeating }},
-		{[]string{"kind", "has-subtasks"}, func(f *facts) bool { return !f.note || !f.hasSubtasks }},
-		{[]string{"kind", "next-action"}, func(f *facts) bool { return !f.note || !f.next }},
-		{[]string{"kind", "in-handful"}, func(f *facts) bool { return !f.note || !f.handful }},
-		{[]string{"completed", "status"}, func(f *facts) bool { return f.completed.IsZero() == f.status.Open() }},
-		{[]string{"created", "completed"}, func(f *facts) bool { return f.completed.IsZero() || !f.created.After(f.completed) }},
-		{[]string{"start", "due"}, func(f *facts) bool {
+		{[2]string{"paused", "repeating"}, func(f *facts) bool { return !f.paused || f.repeating }},
+		{[2]string{"paused", "status"}, func(f *facts) bool { return !f.paused || f.status.Open() }},
+		{[2]string{"next-action", "is-subtask"}, func(f *facts) bool { return !f.next || f.isSubtask }},
+		{[2]string{"next-action", "status"}, func(f *facts) bool { return !f.next || f.status.Open() }},
+		{[2]string{"next-action", "paused"}, func(f *facts) bool { return !f.next || !f.paused }},
+		{[2]string{"next-action", "person"}, func(f *facts) bool { return !f.next || f.role != book.WaitingOn }},
+		{[2]string{"next-action", "plan"}, func(f *facts) bool { return !f.next || w.doable(f) }},
+		{[2]string{"next-action", "start"}, func(f *facts) bool { return !f.next || !f.start.After(w.today) }},
+		{[2]string{"kind", "status"}, func(f *facts) bool { return !f.note || f.status == book.NeedsAction }},
+		{[2]string{"kind", "repeating"}, func(f *facts) bool { return !f.note || !f.repeating }},
+		{[2]string{"kind", "has-subtasks"}, func(f *facts) bool { return !f.note || !f.hasSubtasks }},
+		{[2]string{"kind", "next-action"}, func(f *facts) bool { return !f.note || !f.next }},
+		{[2]string{"kind", "in-handful"}, func(f *facts) bool { return !f.note || !f.handful }},
+		{[2]string{"completed", "status"}, func(f *facts) bool { return f.completed.IsZero() == f.status.Open() }},
+		{[2]string{"created", "completed"}, func(f *facts) bool { return f.completed.IsZero() || !f.created.After(f.completed) }},
+		{[2]string{"start", "due"}, func(f *facts) bool {
 			return f.start.IsZero() || f.due.IsZero() || !f.start.After(f.due.AddDays(slack))
 		}},
 	}
@@ -95,7 +97,7 @@ func (w *world) doable(f *facts) bool {
 }
 
 func (k *checker) newWorld(today day.Date) *world {
-	w := &world{checker: k, today: today}
+	w := &world{checker: k, today: today, sorts: map[string][]sort{}}
 	wanted := map[string]bool{}
 	for _, n := range k.nodes {
 		for _, name := range w.variablesOf(n.test) {
@@ -107,7 +109,7 @@ func (k *checker) newWorld(today day.Date) *world {
 	for grown := true; grown; {
 		grown = false
 		for _, l := range all {
-			if slices.ContainsFunc(l.vars, func(v string) bool { return wanted[v] }) {
+			if slices.ContainsFunc(l.vars[:], func(v string) bool { return wanted[v] }) {
 				for _, v := range l.vars {
 					grown = grown || !wanted[v]
 					wanted[v] = true
@@ -134,6 +136,11 @@ func (k *checker) newWorld(today day.Date) *world {
 	values := map[string][]func(*facts){}
 	for _, name := range names {
 		values[name] = w.tellApart(name, w.valuesOf(name))
+	}
+	for _, l := range all {
+		if len(w.sorts[l.vars[0]]) > 0 && len(w.sorts[l.vars[1]]) > 0 {
+			w.ties(l.vars, l.holds)
+		}
 	}
 	// Those with few values first: they decide most for least.
 	slices.SortStableFunc(names, func(a, b string) int { return len(values[a]) - len(values[b]) })

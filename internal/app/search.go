@@ -9,13 +9,14 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/filter"
 	"tincup/internal/core/search"
 	"tincup/internal/core/view"
 )
 
 // Excerpt is where a search found its words in a to-do.
 type Excerpt struct {
-	Title []search.Span
+	Title, Place []search.Span
 	// Notes is a stretch of the notes, and Files are the names of the files; ""
 	// where nothing was found in them.
 	Notes, Files     string
@@ -63,8 +64,14 @@ func (a *App) Search(ctx context.Context, q search.Query, offset, limit int,
 	return nil
 }
 
+// SearchFilter returns the filter that holds what a search finds by now.
+func (a *App) SearchFilter(q search.Query) (f filter.Filter, err error) {
+	a.Read(func(b *book.Book, _ day.Clock) { f, err = filter.Found(b, q, foldWord) })
+	return f, err
+}
+
 func excerpt(m *search.Marker, t *book.Todo, notes string) Excerpt {
-	e := Excerpt{Title: m.Marks(t.Title, 0)}
+	e := Excerpt{Title: m.Marks(t.Title, 0), Place: m.Marks(t.Place, 0)}
 	e.Notes, e.InNotes = m.Excerpt(notes)
 	var names []string
 	for _, file := range t.Attachments {

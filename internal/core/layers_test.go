@@ -19,7 +19,7 @@ var below = map[string][]string{
 	"capture": {"day", "repeat"},
 	"book":    {"day", "repeat"},
 	"search":  {},
-	"filter":  {"day", "repeat", "book"},
+	"filter":  {"day", "repeat", "book", "search"},
 	"view":    {"day", "repeat", "book", "filter"},
 }
 

@@ -9,6 +9,7 @@ import (
 
 	"tincup/internal/app"
 	"tincup/internal/core/book"
+	"tincup/internal/core/filter"
 	"tincup/internal/core/search"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
@@ -17,14 +18,9 @@ import (
 
 // Search answers with what holds the words of a query, the best first.
 func (s *server) Search(c *gin.Context, params contract.SearchParams) {
-	q, err := search.Parse(params.Q)
-	var wrong *search.Error
-	if errors.As(err, &wrong) {
-		field := "q"
-		if wrong.At > 0 {
-			field = fmt.Sprintf("q/%d", wrong.At)
-		}
-		s.fail(c, &book.RuleError{Field: field, Reason: wrong.Reason})
+	q, err := readSearch(params.Q)
+	if err != nil {
+		s.fail(c, err)
 		return
 	}
 	offset, limit := 0, pageSize
@@ -40,7 +36,7 @@ func (s *server) Search(c *gin.Context, params contract.SearchParams) {
 			found := map[book.ID]*contract.Found{}
 			for _, g := range res.Groups {
 				for _, r := range g.Rows {
-					found[r.Todo.ID] = encodeExcerpt(r.Todo.Title, excerpts[r.Todo.ID])
+					found[r.Todo.ID] = encodeExcerpt(r.Todo, excerpts[r.Todo.ID])
 				}
 			}
 			body = encodeView(b, clock, view.Query{}, res, found)
@@ -51,6 +47,33 @@ func (s *server) Search(c *gin.Context, params contract.SearchParams) {
 		return
 	}
 	s.view(c, &body)
+}
+
+// GetSearchFilter answers with the filter that holds what a search finds.
+func (s *server) GetSearchFilter(c *gin.Context, params contract.GetSearchFilterParams) {
+	q, err := readSearch(params.Q)
+	var f filter.Filter
+	if err == nil {
+		f, err = s.app.SearchFilter(q)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.json(c, f, nil)
+}
+
+func readSearch(text string) (search.Query, error) {
+	q, err := search.Parse(text)
+	var wrong *search.Error
+	if !errors.As(err, &wrong) {
+		return q, err
+	}
+	field := "q"
+	if wrong.At > 0 {
+		field = fmt.Sprintf("q/%d", wrong.At)
+	}
+	return q, &book.RuleError{Field: field, Reason: wrong.Reason}
 }
 
 func foundWords(n int) string {
@@ -65,8 +88,12 @@ func foundWords(n int) string {
 	return fmt.Sprintf("%d hold these words, the best first.", n)
 }
 
-func encodeExcerpt(title string, e app.Excerpt) *contract.Found {
-	out := &contract.Found{Title: spansIn(title, e.Title)}
+func encodeExcerpt(t *book.Todo, e app.Excerpt) *contract.Found {
+	out := &contract.Found{Title: spansIn(t.Title, e.Title)}
+	if len(e.Place) > 0 {
+		spans := spansIn(t.Place, e.Place)
+		out.Place = &spans
+	}
 	if e.Notes != "" {
 		spans := spansIn(e.Notes, e.InNotes)
 		out.Notes, out.InNotes = &e.Notes, &spans

@@ -42,6 +42,17 @@ func TestSearchPage(t *testing.T) {
 	if notes := find("lens"); notes.text(t, "groups.0.rows.0.found.notes") != "the lens of the lamp" {
 		t.Errorf("%s", notes.body)
 	}
+	shed, etag := s.capture(`{"title":"Sweep the floor"}`)
+	s.want(200, "PATCH", "/api/todos/"+shed, `{"place":"The lifeboat shed"}`, "If-Match: "+etag)
+	if at := find("lifeb"); at.value(t, "groups.0.rows.0.found.place.0.start") != "4" || at.value(t, "groups.0.rows.0.found.place.0.end") != "12" {
+		t.Errorf("%s", at.body)
+	}
+	if f := s.want(200, "GET", "/api/search/filter?q=lifeb+-lamp", ""); f.text(t, "all.0.any.1.field")+f.text(t, "all.1.not.text") != "placelamp" {
+		t.Errorf("%s", f.body)
+	}
+	if f := s.call("GET", "/api/search/filter?q=-lamp", ""); f.status != 422 || f.text(t, "field") != "q/1" {
+		t.Errorf("%d %s", f.status, f.body)
+	}
 	if none := find("nothing like it"); none.value(t, "total") != "0" || !strings.Contains(none.text(t, "sentence"), "not even the bin") {
 		t.Errorf("%s", none.body)
 	}

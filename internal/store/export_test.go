@@ -52,13 +52,13 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 // beside Save.
 func (s *Store) CheckIndex(ctx context.Context) error {
 	for what, query := range map[string]string{
-		"missing": "SELECT nth, title, tags, person, files, notes FROM search_words EXCEPT SELECT rowid, title, tags, person, files, notes FROM search",
-		"stale":   "SELECT rowid, title, tags, person, files, notes FROM search EXCEPT SELECT nth, title, tags, person, files, notes FROM search_words",
+		"missing": "SELECT nth, title, tags, person, files, place, notes FROM search_words EXCEPT SELECT rowid, title, tags, person, files, place, notes FROM search",
+		"stale":   "SELECT rowid, title, tags, person, files, place, notes FROM search EXCEPT SELECT nth, title, tags, person, files, place, notes FROM search_words",
 	} {
 		err := each(ctx, s.read, query, func(r *sql.Rows) error {
 			var nth int
-			var words [5]string
-			if err := r.Scan(&nth, &words[0], &words[1], &words[2], &words[3], &words[4]); err != nil {
+			var words [6]string
+			if err := r.Scan(&nth, &words[0], &words[1], &words[2], &words[3], &words[4], &words[5]); err != nil {
 				return err
 			}
 			return fmt.Errorf("the search index: %s: %d %q", what, nth, words)

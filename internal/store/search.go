@@ -17,17 +17,17 @@ const (
 	forgetWords = "DELETE FROM search WHERE rowid = (SELECT nth FROM search_rows WHERE todo = ?)"
 	forgetNames = "DELETE FROM search_names WHERE rowid = (SELECT nth FROM search_rows WHERE todo = ?)"
 	forgetRow   = "DELETE FROM search_rows WHERE todo = ?"
-	readWords   = "SELECT nth, title, tags, person, files, notes FROM search_words WHERE todo = ?"
+	readWords   = "SELECT nth, title, tags, person, files, place, notes FROM search_words WHERE todo = ?"
 	// One row by its values: what FTS5 is given by a SELECT, or in several rows,
 	// it writes out at once, lest the statement is taken back.
-	putWords    = "INSERT INTO search (rowid, title, tags, person, files, notes) VALUES (?, ?, ?, ?, ?, ?)"
-	putNames    = "INSERT INTO search_names (rowid, title, tags, person, files) VALUES (?, ?, ?, ?, ?)"
+	putWords    = "INSERT INTO search (rowid, title, tags, person, files, place, notes) VALUES (?, ?, ?, ?, ?, ?, ?)"
+	putNames    = "INSERT INTO search_names (rowid, title, tags, person, files, place) VALUES (?, ?, ?, ?, ?, ?)"
 	taggedTodos = "SELECT todo FROM todo_tags WHERE tag = ?"
 	personTodos = "SELECT id FROM todos WHERE person = ?"
 )
 
 // searched are the fields of a to-do that can be looked for.
-var searched = book.FieldsOf("title", "notes", "person", "tags", "attachments")
+var searched = book.FieldsOf("title", "notes", "person", "tags", "attachments", "place")
 
 // saveWords brings the index up to date with a change that has been written.
 func saveWords(w writer, c *book.Change) error {
@@ -82,16 +82,16 @@ func saveWords(w writer, c *book.Change) error {
 // index writes the words of a to-do, if it is still there.
 func index(w writer, todo book.ID) error {
 	var nth int64
-	var words [5]string
-	err := w.one(readWords, []any{id(todo)}, &nth, &words[0], &words[1], &words[2], &words[3], &words[4])
+	var title, tags, person, files, place, notes string
+	err := w.one(readWords, []any{id(todo)}, &nth, &title, &tags, &person, &files, &place, &notes)
 	if err == sql.ErrNoRows {
 		return nil
 	}
 	if err == nil {
-		err = w.exec(putWords, nth, words[0], words[1], words[2], words[3], words[4])
+		err = w.exec(putWords, nth, title, tags, person, files, place, notes)
 	}
 	if err == nil {
-		err = w.exec(putNames, nth, words[0], words[1], words[2], words[3])
+		err = w.exec(putNames, nth, title, tags, person, files, place)
 	}
 	return err
 }
@@ -130,8 +130,8 @@ const MaxHits = 1000
 // Search returns the to-dos that a query finds, the best first, MaxHits of them
 // at most. Where there are no more, they are ranked by how often and where they
 // hold the words; ranking more would cost more with each of them. Where there
-// are, those that hold every word in their title, tags, person or files come
-// first, then the others, of both the newest first.
+// are, those that hold every word outside their notes come first, then the others,
+// of both the newest first.
 func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
 	found, err := s.hits(ctx, newestHits, match(q), MaxHits+1)
 	switch {

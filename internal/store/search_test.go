@@ -48,6 +48,8 @@ func TestSearch(t *testing.T) {
 	k.do("w", book.Attach{ID: pic, File: book.Attachment{Name: "oil-lamp (front).png", Hash: strings.Repeat("0", 64), Type: "image/png", Size: 9}})
 	k.do("w", book.Capture{Title: `The "odd" one: title:x* NEAR(y) -z ^`})
 	k.do("w", book.Capture{Title: "灯台 のランプ"})
+	shed := "Lifeboat shed"
+	k.do("w", book.Edit{ID: pic, Place: &shed})
 	for text, want := range map[string]string{
 		"lamp":              "Lamp room, sweep; Ring Ines about the lamp oil; Lámparas, labels; Condition report", // title, title of more words, beginning of a word and notes, file
 		"LAMPARAS":          "Lámparas, labels",
@@ -62,6 +64,8 @@ func TestSearch(t *testing.T) {
 		"call":              "Ring Ines about the lamp oil",
 		"front.png":         "Condition report",
 		"oil-lamp":          "Condition report",
+		"boat":              "",
+		"lifeboat report":   "Condition report",
 		"title:x":           `The "odd" one: title:x* NEAR(y) -z ^`,
 		"NEAR(y)":           `The "odd" one: title:x* NEAR(y) -z ^`,
 		"odd AND one":       "",

@@ -88,11 +88,20 @@ export class Tincup {
 
   /** What a page would ask the server. */
   async post(path: string, body: unknown): Promise<{ id: string }> {
-    const res = await fetch(`${this.url}${path}`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify(body),
+    return this.send("POST", path, body, { "Content-Type": "application/json" });
+  }
+
+  /** A change of one to-do, as it is by now. */
+  async patch(path: string, body: unknown): Promise<{ id: string }> {
+    const now = await fetch(`${this.url}${path}`);
+    return this.send("PATCH", path, body, {
+      "Content-Type": "application/merge-patch+json",
+      "If-Match": now.headers.get("ETag") ?? "",
     });
+  }
+
+  private async send(method: string, path: string, body: unknown, headers: HeadersInit) {
+    const res = await fetch(`${this.url}${path}`, { method, headers, body: JSON.stringify(body) });
     if (!res.ok) throw new Error(await res.text());
     return (await res.json()) as { id: string };
   }

@@ -190,6 +190,14 @@ test("search finds as one types; all that match are ticked at once, and undone",
   );
   await page.keyboard.press("Control+z");
   await expect(page.locator("main .group").filter({ hasText: "Closed" })).toHaveCount(0);
+  // What is found by a place or a tag is in the view that the search becomes.
+  const swept = await tincup.post("/api/todos", { title: "Sweep", tags: ["by-the-lamps"] });
+  await tincup.patch(`/api/todos/${swept.id}`, { place: "Lamp room" });
+  await page.getByRole("searchbox").fill("lamp room");
+  await expect(row(page, "Sweep").locator("mark")).toHaveText(["Lamp", "room"]);
+  await page.getByRole("button", { name: "Save as a view…" }).click();
+  await expect(page.locator("form.builder")).toContainText("1 matches now");
+  await page.goBack();
   await page.getByRole("searchbox").fill("nothing of the sort");
   await expect(page.getByRole("status").filter({ hasText: "not even the bin" })).toBeVisible();
 });

@@ -1100,11 +1100,32 @@ export interface paths {
         /**
          * What holds some words, the best first
          * @description Every word is looked for as the beginning of one, in titles, notes, tags,
-         *     people and names of files, case and diacritics aside; words in quotation
-         *     marks in a row; a dash leaves out what holds the word behind it. What is
+         *     people, places and names of files, case and diacritics aside; words in
+         *     quotation marks in a row; a dash leaves out what holds the word behind it. What is
          *     closed, put away or in the bin stands behind what is open.
          */
         get: operations["search"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search/filter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What holds some words, as the filter of a view
+         * @description Of each word, what has it in title or notes, or has a tag, a person or a
+         *     place that bears it by now. A filter does not ask for the names of files.
+         */
+        get: operations["getSearchFilter"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1807,6 +1828,8 @@ export interface components {
             /** @description The names of its files; absent where they are not there */
             files?: string;
             inFiles?: components["schemas"]["Span"][];
+            /** @description In its place; absent where they are not there */
+            place?: components["schemas"]["Span"][];
         };
         Group: {
             /** @enum {string} */
@@ -3945,6 +3968,29 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: components["responses"]["View"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSearchFilter: {
+        parameters: {
+            query: {
+                q: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The filter */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilterNode"];
+                };
+            };
             default: components["responses"]["Problem"];
         };
     };

@@ -57,7 +57,7 @@ function toRows(e: KeyboardEvent) {
         type="search"
         aria-label="Search"
         aria-describedby="search-says"
-        placeholder="Words of a title, of notes, a tag, a person, a file"
+        placeholder="Words of a title, of notes, a tag, a person, a place, a file"
         autocomplete="off"
         maxlength="400"
         @keydown.down="toRows"

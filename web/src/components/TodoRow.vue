@@ -232,6 +232,9 @@ onBeforeUnmount(() => {
       <span v-else-if="row.found?.files" class="excerpt"
         >file: <MarkedText :text="row.found.files" :spans="row.found.inFiles"
       /></span>
+      <span v-else-if="row.found?.place" class="excerpt"
+        >at <MarkedText :text="todo.place ?? ''" :spans="row.found.place"
+      /></span>
     </span>
     <ActionMenu
       v-if="(near || isCurrent) && !binned && !editing && !selection.choosing"

@@ -24,6 +24,10 @@ export const useUsedPlaces = () =>
     staleTime: 0,
   });
 
+/** The filter that holds what a search finds. */
+export const searchFilter = (q: string) =>
+  ask(() => client.GET("/api/search/filter", { params: { query: { q } } }));
+
 /** Where a sheet gets its rows. */
 export type Source =
   | { kind: "view"; view: string; months: number }

@@ -13,11 +13,12 @@ import PersonCard from "@/components/PersonCard.vue";
 import SearchHead from "@/components/SearchHead.vue";
 import SheetHead from "@/components/SheetHead.vue";
 import SheetState from "@/components/SheetState.vue";
+import { useActions } from "@/composables/actions";
 import { sheetKey, useArrange } from "@/composables/arrange";
 import { type MakingRoom, useCurrent } from "@/composables/current";
 import { useColumns } from "@/composables/columns";
 import { useKeys } from "@/composables/keys";
-import { groupKey, pageSize, readView } from "@/composables/queries";
+import { groupKey, pageSize, readView, searchFilter } from "@/composables/queries";
 import { useRowKeys } from "@/composables/row-keys";
 import { useSelection } from "@/composables/selection";
 import { useSheet } from "@/composables/sheet";
@@ -30,6 +31,7 @@ const route = useRoute();
 const router = useRouter();
 const current = useCurrent();
 const selection = useSelection();
+const actions = useActions();
 const { source, narrowing, months, wanted, query, displayed, name, overview } = useSheet();
 const { shape } = narrowing;
 
@@ -97,7 +99,8 @@ async function makeRoom() {
     const making: MakingRoom = { from: `All of ${name.value}` };
     current.makingRoom = making;
     const ids = await idsOf(0, view.value.total);
-    if (current.makingRoom === making) current.makingRoom = { ...making, ids };
+    if (current.makingRoom === making)
+      current.makingRoom = ids.length ? { ...making, ids } : undefined;
   }
 }
 const refuseMove = () => arrange.indent("");
@@ -154,15 +157,18 @@ function seen(filter: FilterNode | undefined): FilterNode {
   return { all: [...mine, ...(filter?.all ?? [])] };
 }
 
-/** The ids of rows, of those too that are not read yet. */
+/** The ids of rows, of those too that are not read yet; none where they cannot be. */
 async function idsOf(start: number, count: number): Promise<string[]> {
-  const ids: string[] = [];
-  for (let from = start; from < start + count; from += 1000) {
-    const limit = Math.min(1000, start + count - from);
-    const part = await readView(source.value, narrowing.asked.value, from, limit);
-    for (const g of part.groups) ids.push(...g.rows.map((r) => r.todo.id));
-  }
-  return ids;
+  const read = await actions.attempt(async () => {
+    const ids: string[] = [];
+    for (let from = start; from < start + count; from += 1000) {
+      const limit = Math.min(1000, start + count - from);
+      const part = await readView(source.value, narrowing.asked.value, from, limit);
+      for (const g of part.groups) ids.push(...g.rows.map((r) => r.todo.id));
+    }
+    return ids;
+  });
+  return read ?? [];
 }
 async function chooseAll(group: ShownGroup) {
   selection.add(await idsOf(group.start, group.count));
@@ -176,17 +182,14 @@ const alive = computed(() =>
 async function chooseFound() {
   selection.add(await idsOf(0, alive.value));
 }
-function saveSearch() {
-  const words = String(route.query.q ?? "").match(/"[^"]*"|\S+/g) ?? [];
-  const all: FilterNode[] = words.map((w) => {
-    const text = w.replace(/^-/, "").replaceAll('"', "");
-    const test = { field: "text", op: "contains", text };
-    return w.startsWith("-") ? { not: test } : test;
-  });
-  void router.push({
-    path: "/view/new",
-    query: { filter: JSON.stringify({ filter: { all } }), name: words.join(" ") },
-  });
+async function saveSearch() {
+  const q = String(route.query.q ?? "");
+  const filter = await actions.attempt(() => searchFilter(q));
+  if (filter)
+    void router.push({
+      path: "/view/new",
+      query: { filter: JSON.stringify({ filter }), name: q },
+    });
 }
 /** What a search is refused for, while it is typed. */
 const refusal = computed(() =>

@@ -22,7 +22,11 @@ func Found(b *book.Book, q search.Query, fold func(string) string) (Filter, erro
 	for _, t := range q.LeftOut {
 		all.nodes = append(all.nodes, &node{kind: isNot, nodes: []*node{bearing(b, t, fold)}})
 	}
-	data, err := json.Marshal(Filter{all})
+	root := all
+	if only := all.nodes[0]; len(all.nodes) == 1 && only.kind == isAny {
+		root = only
+	}
+	data, err := json.Marshal(Filter{root})
 	if err != nil {
 		return Filter{}, err
 	}

@@ -23,7 +23,16 @@ func (f Filter) SentenceAmong(b *book.Book, sort string) string {
 	if f.IsZero() {
 		return sentence("everything " + sort)
 	}
-	return sentence(sort + ", and " + f.root.say(b, f.root.kind == isAll))
+	root := f.root.alone()
+	return sentence(sort + ", and " + root.say(b, root.kind == isAll))
+}
+
+// alone goes down groups of one to what is in them.
+func (n *node) alone() *node {
+	for len(n.nodes) == 1 && n.kind != isNot {
+		n = n.nodes[0]
+	}
+	return n
 }
 
 func sentence(s string) string {
@@ -45,8 +54,8 @@ func (n *node) say(b *book.Book, top bool) string {
 	if len(n.nodes) == 0 {
 		return map[kind]string{isAll: "everything", isAny: "nothing"}[n.kind]
 	}
-	if len(n.nodes) == 1 {
-		return n.nodes[0].say(b, top)
+	if only := n.alone(); only != n {
+		return only.say(b, top)
 	}
 	joint := map[kind]string{isAll: ", and ", isAny: ", or "}[n.kind]
 	parts := make([]string, len(n.nodes))

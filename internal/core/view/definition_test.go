@@ -351,6 +351,7 @@ func TestDefinitionText(t *testing.T) {
 		`{}`: "Everything open.",
 		`{"filter":{"field":"tag","op":"any-of","values":["` + tag + `"]},"group":"list","order":["due","-title"]}`:   "Open, and tagged calls. Grouped by list, ordered by due, then title, from the end of the alphabet.",
 		`{"filter":{"any":[{"field":"overdue","op":"yes"},{"field":"plan","op":"parked"}]},"order":["-due"]}`:         "Open, and (overdue, or parked). Ordered by due, the last first.",
+		`{"filter":{"all":[{"any":[{"field":"overdue","op":"yes"},{"field":"plan","op":"parked"}]}]}}`:                "Open, and (overdue, or parked).",
 		`{"filter":{"field":"status","op":"any-of","values":["completed"]},"shape":"two-by-two","urgentDays":5}`:      "Completed.",
 		`{"filter":{"all":[{"field":"due","op":"within-next","days":7},{"field":"repeating","op":"no"}]},"group":""}`: "Open, and due within the next 7 days, and not repeating.",
 	} {

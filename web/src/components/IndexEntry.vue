@@ -103,7 +103,7 @@ li:hover .more,
     opacity: 1;
   }
   .entry:has(+ .more) {
-    padding-right: 34px;
+    padding-right: 44px;
   }
 }
 .entry {
@@ -117,6 +117,16 @@ li:hover .more,
   color: inherit;
   text-decoration: none;
   font-size: 14px;
+}
+@media (hover: none) {
+  .entry {
+    height: 38px;
+  }
+  .more {
+    width: 36px;
+    height: 36px;
+    background: none;
+  }
 }
 .listed {
   gap: 7px;

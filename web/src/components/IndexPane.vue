@@ -302,4 +302,9 @@ ul {
   font-size: 13px;
   color: var(--pencil);
 }
+@media (hover: none) {
+  .makers .btn {
+    height: 38px;
+  }
+}
 </style>

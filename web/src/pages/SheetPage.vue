@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from "@vueuse/core";
 import { computed, provide, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { Away, type FilterNode, Refused } from "@/api/client";
@@ -57,6 +58,7 @@ const nothingAtAll = computed(
     overview.value.rail.every((c) => c.count === 0) &&
     Object.values(overview.value.counts).every((n) => n === 0),
 );
+const byTouch = useMediaQuery("(hover: none)");
 const empty = computed(() => view.value && displayed.value.length === 0);
 const total = computed(() => {
   const n = (view.value?.groups ?? [])
@@ -280,7 +282,9 @@ const failure = computed(() => {
       <SheetState
         v-else-if="empty && (shape === 'rows' || !board.columns.value.length)"
         v-bind="
-          view.why ? { title: 'Nothing here just now', text: view.why } : emptyWords(viewName)
+          view.why
+            ? { title: 'Nothing here just now', text: view.why }
+            : emptyWords(viewName, byTouch)
         "
       >
         <button v-if="nothingAtAll" class="btn main" @click="current.capture++">

@@ -1,5 +1,5 @@
-/** What a sheet says when it holds nothing. */
-export function emptyWords(view: string): { title: string; text: string } {
+/** What a sheet says when it holds nothing. By touch nothing is dragged, and there are no digits. */
+export function emptyWords(view: string, byTouch: boolean): { title: string; text: string } {
   switch (view) {
     case "cup":
       return {
@@ -9,7 +9,9 @@ export function emptyWords(view: string): { title: string; text: string } {
     case "today":
       return {
         title: "Nothing for today",
-        text: "Nothing is due or planned for today. Drop something on today’s cup, or look at what comes.",
+        text: `Nothing is due or planned for today. ${
+          byTouch ? "Plan something for it from its menu" : "Drop something on today’s cup"
+        }, or look at what comes.`,
       };
     case "overdue":
       return { title: "Nothing is late", text: "Every due that has passed was met or moved." };
@@ -52,11 +54,16 @@ export function emptyWords(view: string): { title: string; text: string } {
     case "own":
       return { title: "Nothing matches just now", text: "What matches it stands here by itself." };
     case "list":
-      return { title: "An empty list", text: "Put something in below, or drop a row on its name." };
+      return {
+        title: "An empty list",
+        text: `Put something in below, or ${byTouch ? "move something here from its menu" : "drop a row on its name"}.`,
+      };
     default:
       return {
         title: "Nothing in this cup",
-        text: "Drop a row on it, or press its digit on a row, to plan something here.",
+        text: byTouch
+          ? "Put something in below, or plan it for then from its menu."
+          : "Drop a row on it, or press its digit on a row, to plan something here.",
       };
   }
 }

@@ -49,7 +49,7 @@ onMounted(() => dialog.value?.showModal());
 
 <style scoped>
 .help {
-  width: min(860px, calc(100vw - 24px));
+  width: min(960px, calc(100vw - 24px));
   max-height: calc(100vh - 48px);
   margin: auto;
   padding: 20px 24px;
@@ -83,9 +83,14 @@ input {
   accent-color: var(--rim);
 }
 .columns {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
-  gap: 0 28px;
+  columns: 260px;
+  column-gap: 28px;
+}
+section {
+  break-inside: avoid;
+}
+section:first-child h2 {
+  margin-top: 0;
 }
 dl {
   display: grid;

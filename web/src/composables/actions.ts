@@ -32,6 +32,7 @@ export function useActions() {
       toasts.show({
         text: "The server is away. Nothing was changed; try again when it is back.",
         trouble: true,
+        sort: "away",
       });
     } else {
       toasts.show({

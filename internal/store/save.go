@@ -4,7 +4,6 @@ import (
 	"context"
 	"database/sql"
 	"fmt"
-	"slices"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -131,7 +130,7 @@ func saveChange(w writer, c *book.Change) error {
 		func() error { return saveEach(w, c.Tags, saveTag) },
 		func() error { return saveEach(w, c.People, savePerson) },
 		func() error { return saveEach(w, c.Views, saveView) },
-		func() error { return saveEach(w, c.Todos, saveTodo) },
+		func() error { return saveTodos(w, c.Todos) },
 		func() error { return saveEach(w, c.Notes, saveNote) },
 		func() error { return saveWords(w, c) },
 	} {
@@ -197,32 +196,6 @@ func saveView(w writer, d book.Diff[book.View]) error {
 	}
 	v := d.After
 	return w.exec(putView, id(v.ID), v.Name, v.Question, v.Icon, v.Colour.String(), v.Position, v.Pinned, v.Counted, v.Revision)
-}
-
-func saveTodo(w writer, d book.Diff[book.Todo]) error {
-	if d.After == nil {
-		return w.exec(deleteTodo, id(d.Before.ID))
-	}
-	t := d.After
-	if d.Before == nil {
-		if err := insertTodo(w, t); err != nil {
-			return err
-		}
-	} else if err := updateTodo(w, t, book.Altered(d.Before, t)); err != nil {
-		return err
-	}
-	if d.Before != nil && slices.Equal(d.Before.Tags, t.Tags) {
-		return nil
-	}
-	if err := w.exec(deleteTodoTags, id(t.ID)); err != nil {
-		return err
-	}
-	for nth, tag := range t.Tags {
-		if err := w.exec(putTodoTag, id(t.ID), nth, id(tag)); err != nil {
-			return err
-		}
-	}
-	return nil
 }
 
 func saveNote(w writer, d book.Diff[book.Note]) error {

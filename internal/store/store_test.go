@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"fmt"
 	"io/fs"
 	"os"
 	"path/filepath"
@@ -97,6 +98,48 @@ func TestEveryFieldComesBack(t *testing.T) {
 	if got := dump(b); got != want || b.Revision() != revision {
 		t.Errorf("at revision %d the file has\n%s\nwant, at %d\n%s", b.Revision(), got, revision, want)
 	}
+}
+
+// Rows that are changed alike are written together, those among them that are not
+// by themselves, and undo brings each back as it was.
+func TestManyRowsAtOnce(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "book.db")
+	p := newPen(t, path)
+	var ids []book.ID
+	for i := range 130 {
+		ids = append(ids, p.do("w", book.Capture{Title: "x", Priority: book.Priority(min(i%20, 1))}).Todo().ID)
+	}
+	comesBack := func(after string) {
+		t.Helper()
+		b, err := p.store.Load(t.Context())
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got, want := dump(b), dump(p.book); got != want {
+			t.Errorf("after %s the file has\n%s\nwant\n%s", after, got, want)
+		}
+	}
+	high, friday := book.High, day.MustMoment("2026-11-27")
+	raised := p.do("w", book.Many{IDs: ids, Do: func(id book.ID) book.Command { return book.Edit{ID: id, Priority: &high} }})
+	comesBack("one value for all")
+	p.do("w", book.Many{IDs: ids[:77], Do: func(id book.ID) book.Command { return book.Edit{ID: id, Due: &friday} }})
+	comesBack("a part of them")
+	mixed := p.do("w", book.Many{IDs: ids, Do: func(id book.ID) book.Command {
+		title := fmt.Sprint("no. ", id[15]/60)
+		return book.Edit{ID: id, Title: &title, Priority: &high}
+	}})
+	comesBack("runs of one value")
+	p.do("w", book.Many{IDs: ids, Do: func(id book.ID) book.Command { return book.Complete{ID: id} }})
+	comesBack("ticking all")
+	for _, c := range []*book.Change{mixed, raised} {
+		back, err := p.book.Invert(p.env(), c, book.Undo)
+		if err != nil {
+			t.Fatal(err)
+		}
+		p.save(store.Entry{Change: back})
+		comesBack("undo")
+	}
+	shut(t, p.store)
 }
 
 func TestFilesThatAreNotOurs(t *testing.T) {

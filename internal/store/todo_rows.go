@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"maps"
+	"reflect"
 	"slices"
 	"strings"
 
@@ -80,24 +81,100 @@ func insertTodo(w writer, t *book.Todo) error {
 	return w.exec(insertQuery, args...)
 }
 
-// update writes some fields of a row.
-type update struct {
-	query   string
-	columns []column
+// saveTodos writes rows. Those that get the same values in the same columns are
+// written by one statement, as after an edit of many.
+func saveTodos(w writer, diffs []book.Diff[book.Todo]) error {
+	var alike batch
+	for _, d := range diffs {
+		if d.Before == nil || d.After == nil {
+			if err := alike.write(w); err != nil {
+				return err
+			}
+		}
+		var err error
+		switch {
+		case d.After == nil:
+			err = w.exec(deleteTodo, id(d.Before.ID))
+		case d.Before == nil:
+			err = insertTodo(w, d.After)
+		default:
+			err = alike.add(w, d.After, book.Altered(d.Before, d.After))
+		}
+		if err == nil {
+			err = saveTags(w, d)
+		}
+		if err != nil {
+			return err
+		}
+	}
+	return alike.write(w)
 }
 
-// updateTodo writes what was altered, so that a change costs what it touches.
-func updateTodo(w writer, t *book.Todo, altered book.Fields) error {
+func saveTags(w writer, d book.Diff[book.Todo]) error {
+	if d.After == nil || d.Before != nil && slices.Equal(d.Before.Tags, d.After.Tags) {
+		return nil
+	}
+	if err := w.exec(deleteTodoTags, id(d.After.ID)); err != nil {
+		return err
+	}
+	for nth, tag := range d.After.Tags {
+		if err := w.exec(putTodoTag, id(d.After.ID), nth, id(tag)); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// update writes some fields of a row, or of manyRows at once.
+type update struct {
+	one, many string
+	columns   []column
+}
+
+// manyRows is how many rows one statement changes, where there are so many.
+const manyRows = 50
+
+// batch is rows that get the same values.
+type batch struct {
+	update update
+	values []any
+	ids    []any
+}
+
+// add takes a row in, after writing what is there where the row is unlike it.
+// Only what was altered is written, so that a change costs what it touches.
+func (b *batch) add(w writer, t *book.Todo, altered book.Fields) error {
 	u, ok := w.store.updates[altered]
 	if !ok {
 		u = makeUpdate(altered)
 		w.store.updates[altered] = u
 	}
-	args := make([]any, 0, len(u.columns)+1)
+	values := make([]any, 0, len(u.columns)+manyRows)
 	for _, c := range u.columns {
-		args = append(args, c.value(t))
+		values = append(values, c.value(t))
 	}
-	return w.exec(u.query, append(args, id(t.ID))...)
+	if b.update.one != u.one || !reflect.DeepEqual(b.values, values) {
+		if err := b.write(w); err != nil {
+			return err
+		}
+		b.update, b.values = u, values
+	}
+	b.ids = append(b.ids, id(t.ID))
+	return nil
+}
+
+func (b *batch) write(w writer) error {
+	for len(b.ids) > 0 {
+		query, n := b.update.one, 1
+		if len(b.ids) >= manyRows {
+			query, n = b.update.many, manyRows
+		}
+		if err := w.exec(query, append(b.values, b.ids[:n]...)...); err != nil {
+			return err
+		}
+		b.ids = b.ids[n:]
+	}
+	return nil
 }
 
 func makeUpdate(altered book.Fields) update {
@@ -110,7 +187,9 @@ func makeUpdate(altered book.Fields) update {
 	for i, c := range u.columns {
 		sets[i] = c.name + " = ?"
 	}
-	u.query = "UPDATE todos SET " + strings.Join(sets, ", ") + " WHERE id = ?"
+	set := "UPDATE todos SET " + strings.Join(sets, ", ")
+	u.one = set + " WHERE id = ?"
+	u.many = set + " WHERE id IN (?" + strings.Repeat(", ?", manyRows-1) + ")"
 	return u
 }
 

@@ -30,7 +30,7 @@ func TestRowsAreTheContracts(t *testing.T) {
 	plain := &book.Todo{ID: id(9), Title: "plain", Created: 1, Changed: 1}
 	rows := []view.Row{
 		{Todo: plain},
-		{Todo: full, Late: true, DaysLate: 3, Dimmed: true, Depth: 2, Progress: book.Progress{Done: 1, Total: 3}, Why: "first, because it is late", Waited: 4,
+		{Todo: full, Late: true, DaysLate: 3, Dimmed: true, Depth: 2, Progress: book.Progress{Done: 1, Total: 3}, Why: "late, so before all that is not", Waited: 4,
 			Path: []string{"a", "b <c>"}, Standing: &view.Standing{Next: plain, Moved: day.MustDate("2026-11-01"), Quiet: 23}},
 		{Todo: plain, Standing: &view.Standing{Moved: day.MustDate("2026-11-01")}},
 	}

@@ -103,7 +103,7 @@ func remaining(b *book.Book, t *book.Todo) int {
 func (n moment) why(b *book.Book, t *book.Todo) string {
 	switch {
 	case n.overdue(t):
-		return "first, because it is late"
+		return withWork("late, so before all that is not", b, t)
 	case !t.Due.IsZero():
 		left := "due today"
 		switch d := n.DayOfMoment(t.Due).Sub(n.today); {
@@ -112,10 +112,7 @@ func (n moment) why(b *book.Book, t *book.Todo) string {
 		case d > 1:
 			left = fmt.Sprintf("%d days left", d)
 		}
-		if work := remaining(b, t); work > 0 {
-			left += ", " + hours(work) + " of work"
-		}
-		return left
+		return withWork(left, b, t)
 	case t.Priority > book.NoPriority:
 		return fmt.Sprintf("no due, %s priority", t.Priority)
 	}
@@ -127,6 +124,14 @@ func (n moment) why(b *book.Book, t *book.Todo) string {
 	default:
 		return fmt.Sprintf("no due, put in %d days ago", d)
 	}
+}
+
+// withWork adds the work that remains, where it is estimated.
+func withWork(why string, b *book.Book, t *book.Todo) string {
+	if work := remaining(b, t); work > 0 {
+		why += ", " + hours(work) + " of work"
+	}
+	return why
 }
 
 // hours says minutes: "45 min", "2 h", "10 h 05".

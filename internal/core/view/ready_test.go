@@ -66,7 +66,7 @@ all  9
 	for _, r := range res.Groups[0].Rows {
 		why = append(why, r.Why)
 	}
-	want := []string{"first, because it is late", "1 day left", "1 day left, 10 h of work", "1 day left, 10 min of work", "23 days left",
+	want := []string{"late, so before all that is not", "1 day left", "1 day left, 10 h of work", "1 day left, 10 min of work", "23 days left",
 		"no due, low priority", "no due, put in 3 days ago", "no due, put in today", "no due, put in today"}
 	if !slices.Equal(why, want) {
 		t.Errorf("%q; want %q", why, want)

@@ -136,6 +136,8 @@ type checker struct {
 	forced   []truth
 	left     *effortLeft
 	worlds   map[day.Date]*world
+	// alike are the todays that one of them stands for.
+	alike map[day.Date][]day.Date
 }
 
 // effortLeft is what may still be tried.
@@ -204,69 +206,6 @@ func (k *checker) everyDay(v Verdict) (Verdict, []day.Date) {
 		}
 	}
 	return v, differ
-}
-
-// todays are the days from today on between which nothing changes in how fixed
-// and relative days lie to each other, nor to the weeks and months of plans.
-func (k *checker) todays() []day.Date {
-	now := k.clock.Today()
-	var fixed []day.Date
-	offsets := []int{0}
-	plans := 0
-	for _, n := range k.nodes {
-		t := n.test
-		for _, w := range []When{t.Date, t.To} {
-			switch {
-			case w.relative:
-				offsets = append(offsets, w.days)
-			case !w.IsZero():
-				fixed = append(fixed, w.date)
-			}
-		}
-		if t.Op == WithinNext || t.Op == WithinPast {
-			offsets = append(offsets, t.Days, -t.Days)
-		}
-		if t.Field == Plan || t.Field == NextAction { // which no plan may keep for later
-			plans++
-		}
-	}
-	days := map[day.Date]bool{now: true}
-	// A day lies before another, on it, after it, and with one between them or not;
-	// a week or a month reaches further.
-	reach := 2
-	if plans > 1 {
-		reach = 40
-	}
-	for _, f := range fixed {
-		for _, by := range offsets {
-			for near := -reach; near <= reach; near++ {
-				if d := f.AddDays(near - by); d.After(now) {
-					days[d] = true
-				}
-			}
-		}
-	}
-	if plans > 1 && len(offsets) > 1 {
-		// Every weekday, and every day of months of each length.
-		for i := range 400 {
-			days[now.AddDays(i)] = true
-		}
-		leap := day.MustDate("2028-02-29")
-		for leap.Before(now) {
-			leap = leap.AddDays(4*365 + 1)
-		}
-		for i := -31; i <= 31; i++ {
-			if d := leap.AddDays(i); d.After(now) {
-				days[d] = true
-			}
-		}
-	}
-	out := make([]day.Date, 0, len(days))
-	for d := range days {
-		out = append(out, d)
-	}
-	slices.SortFunc(out, day.Date.Compare)
-	return out
 }
 
 // weak is what takes a test out: what makes a never-filter weaker, or an

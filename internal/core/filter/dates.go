@@ -11,24 +11,80 @@ import (
 // edges are the days at which a test on a date changes its answer, with those
 // beside them, in order.
 func (w *world) edges() []day.Date {
-	days := []day.Date{w.today}
+	days := w.relativeEdges(w.today)
+	for _, n := range w.nodes {
+		for _, when := range []When{n.test.Date, n.test.To} {
+			if !when.relative && !when.IsZero() {
+				days = append(days, around(when.date)...)
+			}
+		}
+	}
+	slices.SortFunc(days, day.Date.Compare)
+	return slices.Compact(days)
+}
+
+// relativeEdges are the edges that a today takes along, in order.
+func (w *world) relativeEdges(today day.Date) []day.Date {
+	days := around(today)
 	for _, n := range w.nodes {
 		t := n.test
 		for _, when := range []When{t.Date, t.To} {
-			if !when.IsZero() {
-				days = append(days, when.At(w.today))
+			if when.relative {
+				days = append(days, around(when.At(today))...)
 			}
 		}
 		if t.Op == WithinNext || t.Op == WithinPast {
-			days = append(days, w.today.AddDays(t.Days), w.today.AddDays(-t.Days))
+			days = append(days, around(today.AddDays(t.Days))...)
+			days = append(days, around(today.AddDays(-t.Days))...)
 		}
 	}
-	var out []day.Date
-	for _, d := range days {
-		out = append(out, d.AddDays(-1), d, d.AddDays(1))
+	slices.SortFunc(days, day.Date.Compare)
+	return slices.Compact(days)
+}
+
+func around(d day.Date) []day.Date { return []day.Date{d.AddDays(-1), d, d.AddDays(1)} }
+
+// weeksNear are the week of a day and those beside it.
+func weeksNear(d day.Date) [3]day.Horizon {
+	return [3]day.Horizon{day.InWeek(d.AddDays(-7)), day.InWeek(d), day.InWeek(d.AddDays(7))}
+}
+
+func monthsNear(d day.Date) [3]day.Horizon {
+	m := d.MonthStart()
+	return [3]day.Horizon{day.InMonth(m.AddMonths(-1)), day.InMonth(m), day.InMonth(m.AddMonths(1))}
+}
+
+// seenFrom are the weeks and months near the edges of some todays, each as its
+// own today sees it, and one of all that lie alike to it.
+func (w *world) seenFrom(todays []day.Date) []func(*facts) {
+	type span struct{ first, last int } // in days after today
+	seen := map[span]bool{}
+	var values []func(*facts)
+	add := func(today day.Date, plans [3]day.Horizon) {
+		for _, h := range plans {
+			s := span{h.First().Sub(today), h.Last().Sub(today)}
+			if !seen[s] {
+				seen[s] = true
+				values = append(values, func(f *facts) { f.plan, f.planSeen = h, today })
+			}
+		}
 	}
-	slices.SortFunc(out, day.Date.Compare)
-	return slices.Compact(out)
+	weekdays := [7]bool{}
+	for _, today := range todays {
+		edges := w.relativeEdges(today)
+		month := day.Date{}
+		for _, e := range edges {
+			if !weekdays[today.Weekday()] {
+				add(today, weeksNear(e))
+			}
+			if m := e.MonthStart(); m != month {
+				month = m
+				add(today, monthsNear(e))
+			}
+		}
+		weekdays[today.Weekday()] = true
+	}
+	return values
 }
 
 // times are times of the day at which a test changes its answer, and none.
@@ -81,8 +137,10 @@ func (w *world) dateValues(name string) []func(*facts) {
 	values = append(values, func(f *facts) { f.plan = day.SomeTime() })
 	var plans []day.Horizon
 	for _, d := range edges {
-		plans = append(plans, day.OnDay(d), day.InWeek(d), day.InWeek(d.AddDays(-7)), day.InWeek(d.AddDays(7)), day.InMonth(d),
-			day.InMonth(d.MonthStart().AddMonths(-1)), day.InMonth(d.MonthStart().AddMonths(1)))
+		weeks, months := weeksNear(d), monthsNear(d)
+		plans = append(plans, day.OnDay(d))
+		plans = append(plans, weeks[:]...)
+		plans = append(plans, months[:]...)
 	}
 	for _, h := range plans {
 		values = append(values, func(f *facts) { f.plan = h })
@@ -93,7 +151,7 @@ func (w *world) dateValues(name string) []func(*facts) {
 			values = append(values, func(f *facts) { f.plan, f.planTime = h, at })
 		}
 	}
-	return values
+	return append(values, w.seenFrom(w.alike[w.today])...)
 }
 
 // sort is the first and the last of the values that tests do not tell apart.

@@ -22,6 +22,7 @@ type facts struct {
 	dueTime, planTime      day.TimeOfDay
 	passed                 bool // the due is
 	plan                   day.Horizon
+	planSeen               day.Date // the today from which the plan is seen, if not the one that is asked about
 	created, completed     day.Date
 	estimate               int
 	person                 book.ID
@@ -63,7 +64,7 @@ func (t *Test) eval(f *facts, today day.Date) bool {
 	case Due:
 		return t.onDay(day.OnDay(f.due), f.dueTime, today)
 	case Plan:
-		return t.onDay(f.plan, f.planTime, today)
+		return t.onDay(f.plan, f.planTime, f.planToday(today))
 	case Start:
 		return t.onDay(day.OnDay(f.start), day.TimeOfDay{}, today)
 	case Created:
@@ -80,6 +81,13 @@ func (t *Test) eval(f *facts, today day.Date) bool {
 		return f.estimate == 0
 	}
 	return t.flag(f) == (t.Op == Yes)
+}
+
+func (f *facts) planToday(today day.Date) day.Date {
+	if f.planSeen.IsZero() {
+		return today
+	}
+	return f.planSeen
 }
 
 func toInt(b bool) int {

@@ -93,7 +93,7 @@ func (w *world) lawsOf() []struct {
 
 // doable: no plan keeps it for later, nor is it parked.
 func (w *world) doable(f *facts) bool {
-	return !f.plan.Later(w.today) && f.plan.Precision() != day.Parked
+	return !f.plan.Later(f.planToday(w.today)) && f.plan.Precision() != day.Parked
 }
 
 func (k *checker) newWorld(today day.Date) *world {
@@ -104,15 +104,18 @@ func (k *checker) newWorld(today day.Date) *world {
 			wanted[name] = true
 		}
 	}
-	// What a law ties to a variable may decide whether it can have a value.
+	// What a law ties to a variable may decide whether it can have a value; not
+	// these, where no test looks at them: what is neither keeps every law.
+	neither := []string{"next-action", "paused", "kind"}
 	all := w.lawsOf()
 	for grown := true; grown; {
 		grown = false
 		for _, l := range all {
 			if slices.ContainsFunc(l.vars[:], func(v string) bool { return wanted[v] }) {
 				for _, v := range l.vars {
-					grown = grown || !wanted[v]
-					wanted[v] = true
+					if !wanted[v] && !slices.Contains(neither, v) {
+						wanted[v], grown = true, true
+					}
 				}
 			}
 		}

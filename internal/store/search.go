@@ -127,17 +127,19 @@ func renamed(w writer, c *book.Change, again map[book.ID]bool) error {
 // the words as its filter holds all of them.
 const MaxHits = 1000
 
+// maxRanked is how many hits are ranked, which costs more with each of them.
+const maxRanked = 200
+
 // Search returns the to-dos that a query finds, the best first, MaxHits of them
-// at most. Where there are no more, they are ranked by how often and where they
-// hold the words; ranking more would cost more with each of them. Where there
-// are, those that hold every word outside their notes come first, then the others,
+// at most. Up to maxRanked are ranked by how often and where they hold the words.
+// Where there are more, those that hold every word outside their notes come first, then the others,
 // of both the newest first.
 func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
-	found, err := s.hits(ctx, newestHits, match(q), MaxHits+1)
+	found, err := s.hits(ctx, newestHits, match(q), MaxHits)
 	switch {
 	case err != nil || len(found) == 0:
 		return nil, err
-	case len(found) <= MaxHits:
+	case len(found) <= maxRanked:
 		return s.hits(ctx, rankedHits, match(q))
 	}
 	var best []book.ID

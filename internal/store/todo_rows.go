@@ -149,7 +149,7 @@ func (b *batch) add(w writer, t *book.Todo, altered book.Fields) error {
 		u = makeUpdate(altered)
 		w.store.updates[altered] = u
 	}
-	values := make([]any, 0, len(u.columns)+manyRows)
+	values := make([]any, 0, len(u.columns))
 	for _, c := range u.columns {
 		values = append(values, c.value(t))
 	}
@@ -169,7 +169,7 @@ func (b *batch) write(w writer) error {
 		if len(b.ids) >= manyRows {
 			query, n = b.update.many, manyRows
 		}
-		if err := w.exec(query, append(b.values, b.ids[:n]...)...); err != nil {
+		if err := w.exec(query, slices.Concat(b.values, b.ids[:n])...); err != nil {
 			return err
 		}
 		b.ids = b.ids[n:]

@@ -16,6 +16,16 @@ import (
 
 var seedFlag = flag.Uint64("seed", 0, "seed of the random filters; 0 takes one from the clock")
 
+// newSeed is the seed of a test's random filters, printed.
+func newSeed(t *testing.T) uint64 {
+	seed := *seedFlag
+	if seed == 0 {
+		seed = uint64(time.Now().UnixNano())
+	}
+	t.Logf("seed %d", seed)
+	return seed
+}
+
 // small is a Book with the names of a small world: three tags, nested, two
 // lists, two people.
 type small struct {
@@ -304,11 +314,7 @@ func (r random) test() any {
 // what is said of every today holds on the later one too; and the set to blame is
 // irreducible.
 func TestCheckAgainstBruteForce(t *testing.T) {
-	seed := *seedFlag
-	if seed == 0 {
-		seed = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d", seed)
+	seed := newSeed(t)
 	s := newSmall(t)
 	counts := map[filter.Verdict]int{}
 	todays := [2]time.Time{s.now, time.Date(2026, 11, 27, 9, 10, 0, 0, time.UTC)}

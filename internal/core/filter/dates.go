@@ -8,35 +8,35 @@ import (
 	"tincup/internal/core/day"
 )
 
-// edges are the days at which a test on a date changes its answer, with those
-// beside them, in order.
-func (w *world) edges() []day.Date {
-	days := w.relativeEdges(w.today)
-	for _, n := range w.nodes {
-		for _, when := range []When{n.test.Date, n.test.To} {
-			if !when.relative && !when.IsZero() {
-				days = append(days, around(when.date)...)
-			}
-		}
-	}
-	slices.SortFunc(days, day.Date.Compare)
-	return slices.Compact(days)
-}
-
-// relativeEdges are the edges that a today takes along, in order.
-func (w *world) relativeEdges(today day.Date) []day.Date {
-	days := around(today)
-	for _, n := range w.nodes {
+// dates are the days that tests name, and how many days from today the others lie.
+func (k *checker) dates() (fixed []day.Date, offsets []int) {
+	offsets = []int{0}
+	for _, n := range k.nodes {
 		t := n.test
-		for _, when := range []When{t.Date, t.To} {
-			if when.relative {
-				days = append(days, around(when.At(today))...)
+		for _, w := range []When{t.Date, t.To} {
+			switch {
+			case w.relative:
+				offsets = append(offsets, w.days)
+			case !w.IsZero():
+				fixed = append(fixed, w.date)
 			}
 		}
 		if t.Op == WithinNext || t.Op == WithinPast {
-			days = append(days, around(today.AddDays(t.Days))...)
-			days = append(days, around(today.AddDays(-t.Days))...)
+			offsets = append(offsets, t.Days, -t.Days)
 		}
+	}
+	return fixed, offsets
+}
+
+// edgesOf are days, those that lie so far from a today, and those beside them, in
+// order: where tests on them change their answers.
+func edgesOf(fixed []day.Date, today day.Date, offsets []int) []day.Date {
+	var days []day.Date
+	for _, d := range fixed {
+		days = append(days, around(d)...)
+	}
+	for _, by := range offsets {
+		days = append(days, around(today.AddDays(by))...)
 	}
 	slices.SortFunc(days, day.Date.Compare)
 	return slices.Compact(days)
@@ -49,6 +49,7 @@ func weeksNear(d day.Date) [3]day.Horizon {
 	return [3]day.Horizon{day.InWeek(d.AddDays(-7)), day.InWeek(d), day.InWeek(d.AddDays(7))}
 }
 
+// monthsNear are the month of a day and those beside it.
 func monthsNear(d day.Date) [3]day.Horizon {
 	m := d.MonthStart()
 	return [3]day.Horizon{day.InMonth(m.AddMonths(-1)), day.InMonth(m), day.InMonth(m.AddMonths(1))}
@@ -56,7 +57,7 @@ func monthsNear(d day.Date) [3]day.Horizon {
 
 // seenFrom are the weeks and months near the edges of some todays, each as its
 // own today sees it, and one of all that lie alike to it.
-func (w *world) seenFrom(todays []day.Date) []func(*facts) {
+func seenFrom(todays []day.Date, offsets []int) []func(*facts) {
 	type span struct{ first, last int } // in days after today
 	seen := map[span]bool{}
 	var values []func(*facts)
@@ -71,9 +72,8 @@ func (w *world) seenFrom(todays []day.Date) []func(*facts) {
 	}
 	weekdays := [7]bool{}
 	for _, today := range todays {
-		edges := w.relativeEdges(today)
 		month := day.Date{}
-		for _, e := range edges {
+		for _, e := range edgesOf(nil, today, offsets) {
 			if !weekdays[today.Weekday()] {
 				add(today, weeksNear(e))
 			}
@@ -110,7 +110,8 @@ func timeAt(minutes int) day.TimeOfDay {
 // dateValues are the days, and for plans the weeks and months, that stand for
 // all there are, and none.
 func (w *world) dateValues(name string) []func(*facts) {
-	edges := w.edges()
+	fixed, offsets := w.dates()
+	edges := edgesOf(fixed, w.today, offsets)
 	none := func(*facts) {}
 	values := []func(*facts){none}
 	switch name {
@@ -151,7 +152,7 @@ func (w *world) dateValues(name string) []func(*facts) {
 			values = append(values, func(f *facts) { f.plan, f.planTime = h, at })
 		}
 	}
-	return append(values, w.seenFrom(w.alike[w.today])...)
+	return append(values, seenFrom(w.alike[w.today], offsets)...)
 }
 
 // sort is the first and the last of the values that tests do not tell apart.

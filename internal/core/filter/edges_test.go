@@ -14,11 +14,7 @@ import (
 // holds for the days that instants and wall times belong to, and changes exactly
 // at the day's edge.
 func TestEdgesOfEveryDate(t *testing.T) {
-	seed := *seedFlag
-	if seed == 0 {
-		seed = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d", seed)
+	seed := newSeed(t)
 	r := rand.New(rand.NewPCG(seed, 7))
 	b := book.New(book.MemoryNotes{})
 	zones := []string{"UTC", "Europe/Lisbon", "America/New_York", "Australia/Lord_Howe", "America/Havana", "Pacific/Apia"}

@@ -7,7 +7,6 @@ import (
 	"slices"
 	"strings"
 	"testing"
-	"time"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -260,11 +259,7 @@ func (r random) todo() *book.Todo {
 }
 
 func TestMatchAgainstTheObvious(t *testing.T) {
-	seed := *seedFlag
-	if seed == 0 {
-		seed = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d", seed)
+	seed := newSeed(t)
 	s := newSmall(t)
 	truths := map[string][2]int{} // by field, of filters of one test
 	for i := range 100_000 {

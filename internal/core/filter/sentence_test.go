@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"math/rand/v2"
 	"testing"
-	"time"
 
 	"tincup/internal/core/filter"
 )
@@ -84,11 +83,7 @@ func TestSentences(t *testing.T) {
 // Two filters that read alike mean the same: of 20,000 filters and their
 // neighbours by one edit, those that differ in meaning differ in words.
 func TestSentenceIsUnambiguous(t *testing.T) {
-	seed := *seedFlag
-	if seed == 0 {
-		seed = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d", seed)
+	seed := newSeed(t)
 	s := newSmall(t)
 	alike, edits := 0, 0
 	for i := range 20_000 {

@@ -12,23 +12,10 @@ import (
 // these, with the weeks and months as each of them sees them.
 func (k *checker) todays() []day.Date {
 	now := k.clock.Today()
-	var fixed []day.Date
-	offsets := []int{0}
+	fixed, offsets := k.dates()
 	plans := 0
 	for _, n := range k.nodes {
-		t := n.test
-		for _, w := range []When{t.Date, t.To} {
-			switch {
-			case w.relative:
-				offsets = append(offsets, w.days)
-			case !w.IsZero():
-				fixed = append(fixed, w.date)
-			}
-		}
-		if t.Op == WithinNext || t.Op == WithinPast {
-			offsets = append(offsets, t.Days, -t.Days)
-		}
-		if t.Field == Plan || t.Field == NextAction { // which no plan may keep for later
+		if n.test.Field == Plan || n.test.Field == NextAction { // which no plan may keep for later
 			plans++
 		}
 	}

@@ -5,7 +5,6 @@ import (
 	"math/rand/v2"
 	"strings"
 	"testing"
-	"time"
 
 	"tincup/internal/core/filter"
 )
@@ -14,11 +13,7 @@ import (
 // never and always that hold today, those of every day hold on each of the next
 // fifty and on some of a year, and the others fail on one of them.
 func TestEveryDay(t *testing.T) {
-	seed := *seedFlag
-	if seed == 0 {
-		seed = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d", seed)
+	seed := newSeed(t)
 	s := newSmall(t)
 	first := s.now
 	counts := map[filter.Verdict]int{}

@@ -6,7 +6,6 @@ import (
 	"math/rand/v2"
 	"strings"
 	"testing"
-	"time"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -60,11 +59,7 @@ func nodeAt(n map[string]any, path, at string, positive bool) (map[string]any, b
 // one to-do after the other finds; and a sort of to-dos that a filter is said
 // never to hold has none that it holds.
 func TestWeighAgainstTheObvious(t *testing.T) {
-	seed := *seedFlag
-	if seed == 0 {
-		seed = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d", seed)
+	seed := newSeed(t)
 	s := newSmall(t)
 	e := slow{s: s, today: day.MustDate("2026-11-24")}
 	without, ruledOut := 0, 0

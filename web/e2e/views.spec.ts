@@ -79,7 +79,7 @@ test("by keys alone: a view is built, saved, found in the index, and falls by a 
   await page.keyboard.press("Enter");
 
   await expect(toast(page, "View saved")).toBeVisible();
-  expect(await titles(page)).toEqual(["Ring the insurer", "Ask about the crates"]);
+  await expect.poll(() => titles(page)).toEqual(["Ring the insurer", "Ask about the crates"]);
   const entry = index(page).getByRole("link", { name: /Calls and asks this week/ });
   await expect(entry).toContainText("2");
   await row(page, "Ring the insurer").focus();

@@ -74,10 +74,5 @@ func clear(ctx context.Context, path string) error {
 	if !isDemo {
 		return fmt.Errorf("%s holds to-dos of your own and is not made afresh; name another file with --db", path)
 	}
-	for _, name := range []string{path, path + "-wal", path + "-shm"} {
-		if err := os.Remove(name); err != nil && !errors.Is(err, fs.ErrNotExist) {
-			return err
-		}
-	}
-	return nil
+	return store.Remove(path)
 }

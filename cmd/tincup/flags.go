@@ -24,12 +24,16 @@ const defaultAddress = "127.0.0.1:7420"
 // flags are those that commands share.
 type flags struct {
 	db, addr, now, zone, dayStart, clockFile string
-	quiet                                    bool
+	quiet, repair                            bool
 	writing                                  capture.Settings
 }
 
 func (f *flags) onFile(cmd *cobra.Command) {
 	cmd.Flags().StringVar(&f.db, "db", "", "the data file (default: tincup/tincup.db in the XDG data folder)")
+}
+
+func (f *flags) onRepair(cmd *cobra.Command) {
+	cmd.Flags().BoolVar(&f.repair, "repair", false, "open a data file that a crash has damaged, after a copy of what is there")
 }
 
 func (f *flags) onTime(cmd *cobra.Command) {
@@ -86,7 +90,7 @@ func (f *flags) path(name string) (string, error) {
 	if err != nil {
 		return "", err
 	}
-	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
+	if err := store.MakeFolder(filepath.Dir(path)); err != nil {
 		return "", fmt.Errorf("the folder of the data file cannot be made: %w", err)
 	}
 	return path, nil
@@ -105,7 +109,7 @@ func dataFolder() (string, error) {
 }
 
 func (f *flags) settings() (app.Settings, error) {
-	s := app.Settings{Zone: machineZone(), Writing: f.writing}
+	s := app.Settings{Zone: machineZone(), Writing: f.writing, Repair: f.repair}
 	if f.zone != "" {
 		zone, err := time.LoadLocation(f.zone)
 		if err != nil {

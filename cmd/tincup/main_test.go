@@ -6,6 +6,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"math/rand/v2"
@@ -196,6 +197,100 @@ func TestOneServerAFileAndAddFindsIt(t *testing.T) {
 		t.Errorf("after kill -9 the Cup holds %v", got)
 	}
 	second.stop(t)
+}
+
+// By whatever name a file is called, and whatever was deleted beside it, what is
+// acknowledged is there.
+func TestAddByOtherNames(t *testing.T) {
+	folder := t.TempDir()
+	db := filepath.Join(folder, "book.db")
+	s := start(t, "serve", "--db", db, "--addr", "127.0.0.1:0")
+	link, hard := filepath.Join(folder, "link.db"), filepath.Join(folder, "hard.db")
+	if err := errors.Join(os.Symlink(db, link), os.Link(db, hard)); err != nil {
+		t.Fatal(err)
+	}
+	acknowledged := 0
+	add := func(name string, i int) {
+		if status, _, errOut := tincup(t, "add", "--db", name, fmt.Sprintf("Slip %d", i)); status == 0 {
+			acknowledged++
+		} else {
+			t.Logf("%s: %s", name, errOut)
+		}
+	}
+	for i := range 6 {
+		add([]string{db, link, hard}[i%3], i)
+		res, err := http.Post(s.url+"/api/todos", "application/json", strings.NewReader(`{"title":"By the page"}`))
+		if err != nil || res.StatusCode != http.StatusCreated {
+			t.Fatal(res, err)
+		}
+		res.Body.Close()
+		acknowledged++
+	}
+	if acknowledged != 12 {
+		t.Errorf("%d of 12 were acknowledged", acknowledged)
+	}
+	for _, beside := range []string{db + "-open", db + ".lock"} {
+		_ = os.Remove(beside)
+	}
+	add(link, 7) // its holder cannot be found now, so it is refused, or comes through
+	s.kill()
+	again := start(t, "serve", "--db", db, "--addr", "127.0.0.1:0")
+	if total := get(t, again.url+"/api/views/cup")["total"]; total != float64(acknowledged) {
+		t.Errorf("%v are there; %d were acknowledged", total, acknowledged)
+	}
+	again.stop(t)
+}
+
+// Once its file is gone the server says so and acknowledges nothing more.
+func TestServingAFileThatIsGone(t *testing.T) {
+	db := filepath.Join(t.TempDir(), "book.db")
+	s := start(t, "serve", "--db", db, "--addr", "127.0.0.1:0")
+	put := func() int {
+		res, err := http.Post(s.url+"/api/todos", "application/json", strings.NewReader(`{"title":"a"}`))
+		if err != nil {
+			t.Fatal(err)
+		}
+		res.Body.Close()
+		return res.StatusCode
+	}
+	health := func() int {
+		res, err := http.Get(s.url + "/healthz")
+		if err != nil {
+			t.Fatal(err)
+		}
+		res.Body.Close()
+		return res.StatusCode
+	}
+	if put() != 201 || health() != 200 {
+		t.Fatal("it does not serve")
+	}
+	if err := os.Rename(db, db+".away"); err != nil {
+		t.Fatal(err)
+	}
+	if got, well := put(), health(); got != 503 || well != 503 {
+		t.Errorf("a change is answered with %d, /healthz with %d; want 503 for both", got, well)
+	}
+	if err := os.Rename(db+".away", db); err != nil {
+		t.Fatal(err)
+	}
+	if got := put(); got != 503 {
+		t.Errorf("before a restart a change is answered with %d", got)
+	}
+	s.kill()
+	s = start(t, "serve", "--db", db, "--addr", "127.0.0.1:0")
+	if put() != 201 {
+		t.Error("after a restart it does not serve")
+	}
+	if total := get(t, s.url+"/api/views/cup")["total"]; total != float64(2) {
+		t.Errorf("the Cup holds %v", total)
+	}
+	s.kill()
+	if err := os.Remove(db + "-wal"); err != nil {
+		t.Fatal(err)
+	}
+	if status, _, errOut := tincup(t, "serve", "--db", db, "--addr", "127.0.0.1:0"); status != 1 || !strings.Contains(errOut, "--repair") {
+		t.Errorf("without its log it ends with %d: %s", status, errOut)
+	}
 }
 
 // The page and its sentences need a zone by name.

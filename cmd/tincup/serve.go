@@ -37,6 +37,7 @@ data file; a second one is refused and told the first one's address.`,
 		},
 	}
 	f.onFile(cmd)
+	f.onRepair(cmd)
 	f.onServer(cmd)
 	f.onTime(cmd)
 	return cmd
@@ -97,5 +98,9 @@ func (f *flags) answer(ctx context.Context, a *app.App) error {
 	a.HangUp() // streams would hold the shutdown up
 	stopping, cancel := context.WithTimeout(context.WithoutCancel(ctx), 5*time.Second)
 	defer cancel()
-	return srv.Shutdown(stopping)
+	err = srv.Shutdown(stopping)
+	if errors.Is(err, context.DeadlineExceeded) { // an upload is still coming: it was acknowledged to nobody
+		return srv.Close()
+	}
+	return err
 }

@@ -29,6 +29,9 @@ type Settings struct {
 	// MaxPages bounds the data file, in pages of 4096 bytes; 0 leaves that to
 	// the disk.
 	MaxPages int
+	// Repair opens a data file also where a crash or a hand has damaged it, after
+	// a copy of what is there.
+	Repair bool
 }
 
 // App is one open Book. It is safe for concurrent use.
@@ -54,7 +57,7 @@ type App struct {
 
 // Open opens the data file and loads the Book. The errors are the store's.
 func Open(ctx context.Context, path string, source clock.Source, settings Settings, log *slog.Logger) (*App, error) {
-	s, err := store.Open(ctx, path)
+	s, err := store.OpenWith(ctx, path, store.Options{Repair: settings.Repair})
 	if err != nil {
 		return nil, err
 	}
@@ -90,6 +93,10 @@ func (a *App) Close() error {
 // Announce records where this process serves the file.
 func (a *App) Announce(address string) error { return a.store.Announce(address) }
 
+// Present reports whether the data file is still the one that is open; where it
+// is not, the error wraps store.ErrGone and changes are refused.
+func (a *App) Present() error { return a.store.Present() }
+
 // MarkDemo marks the data file as one that may be thrown away.
 func (a *App) MarkDemo(ctx context.Context) error { return a.store.MarkDemo(ctx) }
 
@@ -116,25 +123,6 @@ func (a *App) Note(t *book.Todo) (string, error) {
 		return "", nil
 	}
 	return a.store.Note(t.ID)
-}
-
-// replyDays is how long answers to retries are kept.
-const replyDays = 7
-
-// tidy lets go of what has been kept long enough.
-func (a *App) tidy(ctx context.Context) error {
-	_, err := a.Run(ctx, Request{Window: "housekeeping", final: true}, book.EmptyBin{}, nil)
-	if err != nil {
-		return err
-	}
-	a.changing.Lock()
-	defer a.changing.Unlock()
-	now := a.clock.Now()
-	if err := a.store.Prune(ctx, day.TimestampOf(now.AddDate(0, 0, -book.BinDays)),
-		day.TimestampOf(now.AddDate(0, 0, -replyDays))); err != nil {
-		return err
-	}
-	return a.sweep(ctx)
 }
 
 // HangUp ends every listener's stream; new ones end at once.

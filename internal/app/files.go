@@ -30,30 +30,42 @@ func (a *App) AttachFile(ctx context.Context, req Request, todo book.ID, name st
 	if err := a.exists(todo); err != nil {
 		return nil, err
 	}
-	file, err := a.KeepFile(name, r)
+	kept, file, err := a.keepFile(name, r)
 	if err != nil {
 		return nil, err
 	}
 	if req.Key != "" {
 		req.Fingerprint = append(req.Fingerprint, file.Hash...)
 	}
-	return a.Run(ctx, req, book.Attach{ID: todo, File: file}, respond)
+	reply, err := a.Run(ctx, req, book.Attach{ID: todo, File: file}, respond)
+	return reply, errors.Join(err, a.store.Settle(kept, err == nil))
 }
 
 // KeepFile keeps the bytes of a file, for a to-do to have.
 func (a *App) KeepFile(name string, r io.Reader) (book.Attachment, error) {
+	kept, file, err := a.keepFile(name, r)
+	if err != nil {
+		return file, err
+	}
+	return file, a.store.Settle(kept, true)
+}
+
+// keepFile keeps the bytes of a file; what becomes of them is for the caller to
+// settle.
+func (a *App) keepFile(name string, r io.Reader) (store.File, book.Attachment, error) {
 	kept, err := a.store.PutFile(r, book.MaxAttachment)
 	file := book.Attachment{Name: name, Hash: kept.Hash, Size: kept.Size, Type: http.DetectContentType(kept.Head)}
 	switch promised := mime.TypeByExtension(strings.ToLower(path.Ext(name))); {
 	case errors.Is(err, store.ErrTooLarge):
-		return file, &book.RuleError{Field: "file", Reason: fmt.Sprintf("“%s” has more than %d MB, which is the most.", name, book.MaxAttachment>>20)}
+		return kept, file, &book.RuleError{Field: "file", Reason: fmt.Sprintf("“%s” has more than %d MB, which is the most.", name, book.MaxAttachment>>20)}
 	case err != nil:
-		return file, err
+		return kept, file, err
 	case kept.Size > 0 && Pictures[promised] && promised != file.Type:
-		return file, &book.RuleError{Field: "file", Reason: fmt.Sprintf(
-			"“%s” has the name of a picture, and its bytes are none (%s). Give it the name of what it is.", name, file.Type)}
+		return kept, file, errors.Join(&book.RuleError{Field: "file", Reason: fmt.Sprintf(
+			"“%s” has the name of a picture, and its bytes are none (%s). Give it the name of what it is.", name, file.Type)},
+			a.store.Settle(kept, false))
 	}
-	return file, nil
+	return kept, file, nil
 }
 
 func (a *App) exists(todo book.ID) (err error) {
@@ -84,15 +96,4 @@ func (a *App) OpenAttachment(todo book.ID, hash string) (file book.Attachment, b
 		return file, nil, fmt.Errorf("%w: the file is not in the folder", book.ErrNotFound)
 	}
 	return file, bytes, err
-}
-
-// sweep removes the files that nothing refers to any more.
-func (a *App) sweep(ctx context.Context) error {
-	used := map[string]bool{}
-	for t := range a.book.All() {
-		for _, f := range t.Attachments {
-			used[f.Hash] = true
-		}
-	}
-	return a.store.SweepFiles(ctx, func(hash string) bool { return used[hash] }, a.clock.Now())
 }

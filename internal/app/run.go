@@ -140,9 +140,9 @@ func (a *App) keep(ctx context.Context, req Request, change *book.Change, reply 
 		}
 		return a.store.SaveReply(ctx, kept)
 	}
-	err := a.store.Save(ctx, store.Entry{Change: change, At: day.TimestampOf(a.clock.Now()),
-		Window: req.Window, Turns: req.turns, Final: req.final, Reply: kept})
-	if err != nil && !a.committed(ctx, change.Revision) {
+	entry := store.Entry{Change: change, At: day.TimestampOf(a.clock.Now()),
+		Window: req.Window, Turns: req.turns, Final: req.final, Reply: kept}
+	if err := a.store.Save(ctx, entry); err != nil && !a.committed(ctx, entry, err) {
 		return err
 	}
 	a.reading.Lock()
@@ -153,11 +153,15 @@ func (a *App) keep(ctx context.Context, req Request, change *book.Change, reply 
 	return nil
 }
 
-// committed asks the file whether a write that reported an error is there all
-// the same, so that memory never disagrees with it.
-func (a *App) committed(ctx context.Context, revision int64) bool {
-	changes, err := a.store.ChangesSince(ctx, revision-1, 1)
-	return err == nil && len(changes) == 1
+// committed asks the file whether a write that reported an error is there all the
+// same, so that memory never disagrees with it. A file that is gone is not asked:
+// it is still open, and would say so.
+func (a *App) committed(ctx context.Context, entry store.Entry, err error) bool {
+	if errors.Is(err, store.ErrGone) {
+		return false
+	}
+	kept, err := a.store.Kept(ctx, entry)
+	return err == nil && kept
 }
 
 func (a *App) expect(ctx context.Context, want Expect) error {

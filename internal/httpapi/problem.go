@@ -101,6 +101,17 @@ func problemOf(err error) *problem {
 	case errors.Is(err, store.ErrReadOnly):
 		return bad(http.StatusServiceUnavailable, "The data file is read-only",
 			"The change was not kept: the data file cannot be written to. Make it writable and try again.")
+	case errors.Is(err, store.ErrGone):
+		return bad(http.StatusServiceUnavailable, "The data file is gone",
+			"The change was not kept: the data file was removed, replaced or cut short while it was open. Put it back and start Tin Cup again; until then nothing can be changed.")
+	case errors.Is(err, store.ErrFolder):
+		return bad(http.StatusServiceUnavailable, "No folder for files",
+			"The file was not kept: "+err.Error()+". Give it another name and try again.")
+	case errors.Is(err, store.ErrAltered):
+		return bad(http.StatusConflict, "The file was altered",
+			"The bytes of this file are no longer those that were attached, so it is not handed out. Attach it again, or put a copy back.")
+	case errors.Is(err, store.ErrComing):
+		return bad(http.StatusBadRequest, "Not the whole file", "The file stopped coming before its end and was not kept. Send it again.")
 	case errors.Is(err, store.ErrBroken):
 		return bad(http.StatusServiceUnavailable, "The data file does not answer",
 			"The change was not kept: the data file cannot be read or written just now.")

@@ -46,7 +46,7 @@ func New(a *app.App, page fs.FS, log *slog.Logger) (http.Handler, error) {
 	r.HandleMethodNotAllowed = true
 	r.RedirectTrailingSlash = false
 	r.Use(s.logged, s.recovered, s.guarded)
-	r.GET("/healthz", func(c *gin.Context) { c.String(http.StatusOK, "ok\n") })
+	r.GET("/healthz", s.health)
 	r.GET("/api/openapi.json", func(c *gin.Context) { c.Data(http.StatusOK, "application/json", s.spec) })
 	contract.RegisterHandlersWithOptions(r, s, contract.GinServerOptions{
 		Middlewares: []contract.MiddlewareFunc{func(c *gin.Context) {
@@ -63,6 +63,15 @@ func New(a *app.App, page fs.FS, log *slog.Logger) (http.Handler, error) {
 	})
 	r.NoRoute(s.page(page))
 	return r, nil
+}
+
+// health says whether changes can be kept.
+func (s *server) health(c *gin.Context) {
+	if err := s.app.Present(); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.String(http.StatusOK, "ok\n")
 }
 
 // Serve answers on the listener until it is closed.

@@ -17,6 +17,11 @@ var (
 	ErrFull     = errors.New("the disk is full")
 	ErrBroken   = errors.New("the data file cannot be read or written")
 	ErrHeld     = errors.New("the data file is in use")
+	// ErrGone: the file was taken away while it was open.
+	ErrGone = errors.New("the data file is no longer the one that is open")
+	// ErrDamaged: after a crash something is missing that should be there. A
+	// *DamageError says what, and what can be done.
+	ErrDamaged = errors.New("the data file is damaged")
 )
 
 // explain gives SQLite's result codes the meaning they have here.
@@ -37,3 +42,19 @@ func explain(err error) error {
 	}
 	return err
 }
+
+// DamageError says what a crash, or a hand, has done to a data file, and what can
+// be done. Nothing was changed.
+type DamageError struct {
+	Path string
+	// What is wrong, as a sentence without its end.
+	What string
+	// Remedy is what can be done before, or in place of, opening with repair.
+	Remedy string
+}
+
+func (e *DamageError) Error() string {
+	return fmt.Sprintf("%s. %s, or start with --repair, which keeps a copy of what is there. Nothing was changed", e.What, e.Remedy)
+}
+
+func (e *DamageError) Unwrap() error { return ErrDamaged }

@@ -34,7 +34,7 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 	if _, err := db.ExecContext(ctx, "DROP VIEW search_words"); err != nil {
 		return err
 	}
-	for _, table := range []string{"search", "search_names", "search_rows", "history", "replies", "todo_tags", "notes", "views", "todos", "people", "tags", "sections", "lists", "shelves", "goose_db_version"} {
+	for _, table := range []string{"search", "search_names", "search_rows", "history", "replies", "todo_tags", "notes", "views", "todos", "people", "tags", "sections", "lists", "shelves", "installation", "goose_db_version"} {
 		if _, err := db.ExecContext(ctx, "DROP TABLE "+table); err != nil {
 			return err
 		}

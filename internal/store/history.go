@@ -158,13 +158,43 @@ func (s *Store) loadKeys(ctx context.Context) error {
 // Prune forgets history and replies from before the given instants. The newest
 // change always stays. Like Save it is called by one goroutine at a time.
 func (s *Store) Prune(ctx context.Context, history, replies day.Timestamp) error {
-	if _, err := s.conn.ExecContext(ctx, "DELETE FROM replies WHERE at < ?", replies); err != nil {
-		return explain(err)
-	}
-	if err := s.loadKeys(ctx); err != nil {
+	err := s.transact(ctx, func(w writer) error {
+		if err := w.exec("DELETE FROM replies WHERE at < ?", replies); err != nil {
+			return err
+		}
+		return w.exec("DELETE FROM history WHERE at < ? AND seq < (SELECT max(seq) FROM history)", history)
+	})
+	if err != nil {
 		return err
 	}
-	_, err := s.conn.ExecContext(ctx,
-		"DELETE FROM history WHERE at < ? AND seq < (SELECT max(seq) FROM history)", history)
-	return explain(err)
+	return s.loadKeys(ctx)
+}
+
+// Tidied returns up to when what is kept for a time has been let go; zero for
+// never.
+func (s *Store) Tidied(ctx context.Context) (day.Timestamp, error) {
+	var at day.Timestamp
+	err := s.read.QueryRowContext(ctx, "SELECT tidied FROM installation").Scan(&at)
+	return at, explain(err)
+}
+
+// SetTidied keeps what Tidied returns. Like Save it is called by one goroutine at
+// a time.
+func (s *Store) SetTidied(ctx context.Context, at day.Timestamp) error {
+	return s.transact(ctx, func(w writer) error { return w.exec("UPDATE installation SET tidied = ?", at) })
+}
+
+// Kept reports whether the entry's change is in the file, by all that the history
+// has of it. It answers for a write that reported an error and may have come
+// through all the same.
+func (s *Store) Kept(ctx context.Context, e Entry) (bool, error) {
+	rows, err := historyRows(e)
+	if err != nil {
+		return false, err
+	}
+	var kept bool
+	err = s.read.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM history
+		WHERE seq = ? AND at = ? AND made_in = ? AND kind = ? AND says = ? AND rows IS ?)`,
+		e.Change.Revision, e.At, e.Window, string(e.Change.Kind), e.Change.Says, rows).Scan(&kept)
+	return kept, explain(err)
 }

@@ -8,12 +8,13 @@ import (
 	"database/sql"
 	"embed"
 	"encoding/binary"
+	"encoding/hex"
 	"errors"
 	"fmt"
-	"io"
 	"io/fs"
 	"net/url"
 	"os"
+	"path/filepath"
 
 	"github.com/pressly/goose/v3"
 
@@ -29,8 +30,12 @@ const applicationID = 0x54437570
 // Store is an open data file. Save is called by one goroutine at a time; the
 // rest is safe for concurrent use.
 type Store struct {
+	// path is the data file's own, with no symbolic link left in it.
 	path string
-	lock *Lock
+	// id names the data file, in hexadecimal digits.
+	id       string
+	lock     *Lock
+	presence *presence
 	// conn is the one connection that writes, with its statements; read serves
 	// notes and history beside it.
 	write, read *sql.DB
@@ -38,33 +43,55 @@ type Store struct {
 	statements  map[string]*sql.Stmt
 	updates     map[book.Fields]update
 	// keys are those under which a reply is kept.
-	keys map[string]bool
-	held held
+	keys  map[string]bool
+	held  held
+	files files
 }
 
-// Open takes the lock of the data file, makes the file where there is none,
+// Options are choices in opening a data file.
+type Options struct {
+	// Repair opens a data file also where a crash or a hand has damaged it, after
+	// a copy of what is there.
+	Repair bool
+}
+
+// Open is OpenWith with no options.
+func Open(ctx context.Context, path string) (*Store, error) { return OpenWith(ctx, path, Options{}) }
+
+// OpenWith takes the lock of the data file, makes the file where there is none,
 // brings its schema up to date (after copying it aside) and opens it. Errors
-// wrap ErrHeld, ErrNotOurs, ErrNewer, ErrReadOnly, ErrFull or ErrBroken.
-func Open(ctx context.Context, path string) (*Store, error) {
+// wrap ErrHeld, ErrNotOurs, ErrNewer, ErrReadOnly, ErrFull, ErrDamaged or
+// ErrBroken.
+func OpenWith(ctx context.Context, path string, options Options) (*Store, error) {
+	if err := inspectName(path); err != nil {
+		return nil, err
+	}
+	if err := inspectRemains(path, options); err != nil {
+		return nil, err
+	}
 	lock, err := Acquire(path)
 	if err != nil {
 		return nil, err
 	}
-	s, err := open(ctx, path, lock)
+	s, err := open(ctx, path, lock, options)
 	if err != nil {
 		return nil, errors.Join(err, lock.Release())
 	}
 	return s, nil
 }
 
-func open(ctx context.Context, path string, lock *Lock) (*Store, error) {
-	fresh, err := inspect(path)
+func open(ctx context.Context, given string, lock *Lock, options Options) (*Store, error) {
+	fresh, err := inspect(lock)
+	if err == nil {
+		err = inspectLog(lock, options)
+	}
 	if err != nil {
 		return nil, err
 	}
+	path := lock.path
 	s := &Store{path: path, lock: lock, updates: map[book.Fields]update{}}
 	if fresh {
-		if err := mark(ctx, path); err != nil {
+		if err := markOurs(ctx, path); err != nil {
 			return nil, err
 		}
 	}
@@ -77,19 +104,40 @@ func open(ctx context.Context, path string, lock *Lock) (*Store, error) {
 		return nil, errors.Join(explain(err), s.write.Close())
 	}
 	s.read.SetMaxOpenConns(4)
-	if err = s.migrate(ctx, fresh); err == nil {
-		s.conn, err = s.write.Conn(ctx)
-	}
-	if err == nil {
-		s.statements, err = prepare(ctx, s.conn)
-	}
-	if err == nil {
-		err = s.loadKeys(ctx)
-	}
-	if err != nil {
-		return nil, errors.Join(explain(err), s.write.Close(), s.read.Close())
+	for _, step := range []func() error{
+		// The log is made before the record says that it should be there.
+		func() error { _, err := s.write.ExecContext(ctx, "BEGIN IMMEDIATE; ROLLBACK"); return err },
+		func() error { return lock.Announce("") },
+		func() error { return s.migrate(ctx, fresh) },
+		func() (err error) { s.conn, err = s.write.Conn(ctx); return err },
+		func() (err error) { s.statements, err = prepare(ctx, s.conn); return err },
+		func() (err error) { s.presence, err = watch(lock); return err },
+		func() error { return s.readID(ctx) },
+		func() error { return s.loadKeys(ctx) },
+		func() error { return s.bringFiles(ctx, given) },
+	} {
+		if err := step(); err != nil {
+			return nil, errors.Join(explain(err), s.abandon())
+		}
 	}
 	return s, nil
+}
+
+// abandon closes a file that could not be opened to its end. What SQLite wrote is
+// in the file or in its log; the record stays where the log does.
+func (s *Store) abandon() error {
+	err := errors.Join(s.read.Close(), s.write.Close())
+	if _, gone := os.Stat(logPath(s.path)); errors.Is(gone, fs.ErrNotExist) {
+		err = errors.Join(err, s.lock.stopped())
+	}
+	return err
+}
+
+func (s *Store) readID(ctx context.Context) error {
+	var raw []byte
+	err := s.conn.QueryRowContext(ctx, "SELECT id FROM installation").Scan(&raw)
+	s.id = hex.EncodeToString(raw)
+	return err
 }
 
 func source(path string, pragmas ...string) string {
@@ -97,50 +145,49 @@ func source(path string, pragmas ...string) string {
 	return "file:" + (&url.URL{Path: path}).EscapedPath() + "?" + q.Encode()
 }
 
-// inspect refuses a file that is not ours before SQLite may touch it. fresh is
-// true where there is no file, or an empty one.
-func inspect(path string) (fresh bool, err error) {
+// inspectName refuses what cannot be a data file of ours, before it is opened.
+func inspectName(path string) error {
 	info, err := os.Stat(path)
-	if errors.Is(err, fs.ErrNotExist) {
+	switch {
+	case errors.Is(err, fs.ErrNotExist):
+		return nil
+	case err != nil:
+		return fmt.Errorf("%w: %w", ErrBroken, err)
+	case !info.Mode().IsRegular():
+		return fmt.Errorf("%s: %w: it is not a file", path, ErrNotOurs)
+	case info.Mode().Perm()&0o200 == 0:
+		return fmt.Errorf("%s: %w", path, ErrReadOnly)
+	}
+	return nil
+}
+
+// inspect refuses a file that is not ours before SQLite may touch it. fresh is
+// true for an empty one.
+func inspect(lock *Lock) (fresh bool, err error) {
+	if lock.info.Size() == 0 {
 		return true, nil
-	}
-	if err != nil {
-		return false, fmt.Errorf("%w: %w", ErrBroken, err)
-	}
-	if !info.Mode().IsRegular() {
-		return false, fmt.Errorf("%s: %w: it is not a file", path, ErrNotOurs)
-	}
-	if info.Mode().Perm()&0o200 == 0 {
-		return false, fmt.Errorf("%s: %w", path, ErrReadOnly)
-	}
-	f, err := os.OpenFile(path, os.O_RDWR, 0)
-	if err != nil {
-		return false, fmt.Errorf("%w: %w", ErrReadOnly, err)
 	}
 	header := make([]byte, 100)
-	n, err := io.ReadFull(f, header)
-	if closing := f.Close(); closing != nil {
-		return false, closing
-	}
-	if n == 0 {
-		return true, nil
-	}
+	_, err = lock.file.ReadAt(header, 0)
 	// The SQLite file format, section 1.3: magic at 0, application id at 68.
 	if err != nil || string(header[:16]) != "SQLite format 3\x00" ||
 		binary.BigEndian.Uint32(header[68:]) != applicationID {
-		return false, fmt.Errorf("%s: %w; nothing in it was changed", path, ErrNotOurs)
+		return false, fmt.Errorf("%s: %w; nothing in it was changed", lock.path, ErrNotOurs)
 	}
 	return false, nil
 }
 
-// mark writes our application id with a rollback journal, so that it stands in
-// the file itself before the first byte of a write-ahead log exists.
-func mark(ctx context.Context, path string) error {
+// markOurs writes our application id with a rollback journal, so that it stands
+// in the file itself before the first byte of a write-ahead log exists.
+func markOurs(ctx context.Context, path string) error {
 	db, err := sql.Open("sqlite", source(path, "synchronous(FULL)"))
 	if err != nil {
 		return explain(err)
 	}
 	_, err = db.ExecContext(ctx, fmt.Sprintf("PRAGMA application_id = %d", applicationID))
+	if err == nil {
+		err = syncFolder(filepath.Dir(path))
+	}
 	return errors.Join(explain(err), db.Close())
 }
 
@@ -179,8 +226,27 @@ func (s *Store) copyAside(ctx context.Context, version int64) error {
 	if err := os.Remove(aside); err != nil && !errors.Is(err, fs.ErrNotExist) {
 		return err
 	}
-	_, err := s.write.ExecContext(ctx, "VACUUM INTO ?", aside)
-	return err
+	return copyInto(ctx, s.write, aside)
+}
+
+// execer is a pool of connections, or one of them.
+type execer interface {
+	ExecContext(ctx context.Context, query string, args ...any) (sql.Result, error)
+}
+
+// copyInto writes a whole, consistent copy that only its owner can read.
+func copyInto(ctx context.Context, db execer, path string) error {
+	f, err := os.OpenFile(path, os.O_WRONLY|os.O_CREATE|os.O_EXCL, 0o600) // VACUUM INTO takes an empty file
+	if err != nil {
+		return err
+	}
+	if err := f.Close(); err != nil {
+		return err
+	}
+	if _, err := db.ExecContext(ctx, "VACUUM INTO ?", path); err != nil {
+		return errors.Join(err, os.Remove(path))
+	}
+	return syncFolder(filepath.Dir(path))
 }
 
 // demoVersion in the header's user_version marks a file made by the demo, which
@@ -213,13 +279,32 @@ func (s *Store) Announce(address string) error { return s.lock.Announce(address)
 // Path returns where the data file is.
 func (s *Store) Path() string { return s.path }
 
-// Close closes the file and gives up its lock.
+// Close closes the file and gives up its lock. Where all that was written is in
+// the file itself, the record that it was open goes before its log does.
 func (s *Store) Close() error {
 	// With a statement still open SQLite would leave the write-ahead log behind.
 	var errs []error
 	for _, statement := range s.statements {
 		errs = append(errs, statement.Close())
 	}
-	errs = append(errs, s.read.Close(), s.conn.Close(), s.write.Close(), s.lock.Release())
+	errs = append(errs, s.read.Close())
+	if s.Present() == nil {
+		whole, err := s.settle(context.Background())
+		if errs = append(errs, err); whole {
+			errs = append(errs, s.lock.stopped())
+		}
+	}
+	errs = append(errs, s.conn.Close(), s.write.Close(), s.lock.Release())
 	return errors.Join(errs...)
+}
+
+// settle writes the log back into the file and empties it; whole is false where
+// that could not be done to the end.
+func (s *Store) settle(ctx context.Context) (whole bool, err error) {
+	var busy, pages, moved int
+	err = s.conn.QueryRowContext(ctx, "PRAGMA wal_checkpoint(TRUNCATE)").Scan(&busy, &pages, &moved)
+	if err == nil && busy == 0 {
+		s.presence.emptied()
+	}
+	return err == nil && busy == 0, explain(err)
 }

@@ -69,15 +69,21 @@ func (s *Store) SaveReply(ctx context.Context, r *Reply) error {
 	return s.transact(ctx, func(w writer) error { return s.saveReply(w, r) })
 }
 
-// transact runs work within one transaction, or none of it.
+// transact runs work within one transaction, or none of it. Before and after, the
+// file is still the one at its path: what is written into another is lost.
 func (s *Store) transact(ctx context.Context, work func(writer) error) error {
+	if err := s.Present(); err != nil {
+		return err
+	}
 	w := writer{ctx, s}
 	if err := w.exec(begin); err != nil {
 		return explain(err)
 	}
 	err := work(w)
 	if err == nil {
-		err = w.exec(commit)
+		if err = w.exec(commit); err == nil {
+			return s.Present()
+		}
 	}
 	if err != nil {
 		// SQLite has rolled back by itself after some errors, such as a full
@@ -205,14 +211,23 @@ func saveNote(w writer, d book.Diff[book.Note]) error {
 	return w.exec(putNote, id(d.After.ID), d.After.Text)
 }
 
+// historyRows is what the history keeps of a change's rows; nil where it cannot be
+// turned round.
+func historyRows(e Entry) (any, error) {
+	if e.Final {
+		return nil, nil
+	}
+	packed, err := e.Change.Slim().Pack()
+	if err != nil {
+		return nil, fmt.Errorf("packing change %d: %w", e.Change.Revision, err)
+	}
+	return string(packed), nil
+}
+
 func saveHistory(w writer, e Entry) error {
-	var rows any
-	if !e.Final {
-		packed, err := e.Change.Slim().Pack()
-		if err != nil {
-			return fmt.Errorf("packing change %d: %w", e.Change.Revision, err)
-		}
-		rows = string(packed)
+	rows, err := historyRows(e)
+	if err != nil {
+		return err
 	}
 	if err := w.exec(putHistory,
 		e.Change.Revision, e.At, e.Window, string(e.Change.Kind), e.Change.Says, rows); err != nil {

@@ -189,7 +189,7 @@ func TestFilesThatAreNotOurs(t *testing.T) {
 		"a folder":            {folder, store.ErrNotOurs, "not a Tin Cup data file"},
 		"a newer version's":   {newer, store.ErrNewer, "schema 999"},
 		"read-only":           {locked, store.ErrReadOnly, "read-only"},
-		"in a missing folder": {filepath.Join(folder, "none", "x.db"), store.ErrReadOnly, "lock cannot be made"},
+		"in a missing folder": {filepath.Join(folder, "none", "x.db"), store.ErrReadOnly, "cannot be opened for writing"},
 	} {
 		before, _ := os.ReadFile(c.path)
 		_, err := store.Open(t.Context(), c.path)

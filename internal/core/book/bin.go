@@ -2,7 +2,6 @@ package book
 
 import (
 	"slices"
-	"time"
 
 	"tincup/internal/core/day"
 )
@@ -87,16 +86,15 @@ func (d *draft) restore(t Todo, when day.Timestamp) error {
 	})
 }
 
-// EmptyBin removes for good what has been in the bin for BinDays or longer.
-// It is housekeeping and is not undone.
-type EmptyBin struct{}
+// EmptyBin removes for good what was put in the bin at an instant or before. It
+// is housekeeping and is not undone.
+type EmptyBin struct{ UpTo day.Timestamp }
 
 func (EmptyBin) kind() Kind { return "empty-bin" }
 
-func (EmptyBin) run(d *draft) error {
-	limit := day.TimestampOf(d.env.Clock.Now.Add(-BinDays * 24 * time.Hour))
+func (c EmptyBin) run(d *draft) error {
 	for _, t := range slices.Clone(d.book.Bin()) {
-		if t.Deleted > limit {
+		if t.Deleted > c.UpTo {
 			continue
 		}
 		text, err := d.book.Note(t)
@@ -117,7 +115,7 @@ func (EmptyBin) run(d *draft) error {
 			d.put(next)
 		}
 	}
-	d.emptyPlaces(limit)
+	d.emptyPlaces(c.UpTo)
 	d.says = "The bin let go of what was older than 30 days."
 	return nil
 }

@@ -212,7 +212,7 @@ func TestBinLetsGoAfter30Days(t *testing.T) {
 	d.now = d.now.AddDate(0, 0, 20)
 	d.do(book.Delete{ID: young})
 	d.now = d.now.AddDate(0, 0, 10)
-	d.do(book.EmptyBin{})
+	d.do(book.EmptyBin{UpTo: day.TimestampOf(d.now.AddDate(0, 0, -book.BinDays))})
 	if _, err := d.book.Todo(old); !errors.Is(err, book.ErrNotFound) {
 		t.Error("the old one is still there")
 	}

@@ -90,7 +90,7 @@ func TestListAwayAndBack(t *testing.T) {
 	d.do(book.Delete{ID: a})
 	d.do(book.DeleteList{ID: list})
 	d.now = d.now.AddDate(0, 0, 31)
-	d.do(book.EmptyBin{})
+	d.do(book.EmptyBin{UpTo: day.TimestampOf(d.now.AddDate(0, 0, -book.BinDays))})
 	if _, err := d.book.List(list); !errors.Is(err, book.ErrNotFound) {
 		t.Error("the list is still in the bin")
 	}

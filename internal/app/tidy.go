@@ -1,0 +1,67 @@
+package app
+
+import (
+	"context"
+	"time"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// replyDays is how long answers to retries are kept.
+const replyDays = 7
+
+// tidyStep is how far tidying moves towards the clock at once. A clock that jumps
+// ahead for a moment would otherwise empty the bin and the history for good.
+const tidyStep = 48 * time.Hour
+
+// tidy lets go of what has been kept long enough. It goes by a date of its own,
+// which each start and each new day moves towards the clock by at most tidyStep.
+func (a *App) tidy(ctx context.Context) error {
+	upTo, err := a.tidyDate(ctx)
+	if err != nil {
+		return err
+	}
+	_, err = a.Run(ctx, Request{Window: "housekeeping", final: true}, book.EmptyBin{UpTo: day.TimestampOf(upTo.AddDate(0, 0, -book.BinDays))}, nil)
+	if err != nil {
+		return err
+	}
+	if err := a.prune(ctx, upTo); err != nil {
+		return err
+	}
+	return a.sweep(ctx, upTo)
+}
+
+// tidyDate moves the date of tidying on and returns it.
+func (a *App) tidyDate(ctx context.Context) (time.Time, error) {
+	a.changing.Lock()
+	defer a.changing.Unlock()
+	was, err := a.store.Tidied(ctx)
+	if err != nil {
+		return time.Time{}, err
+	}
+	next := a.clock.Now()
+	if !was.IsZero() {
+		next = was.Time().Add(min(max(next.Sub(was.Time()), -tidyStep), tidyStep))
+	}
+	return next, a.store.SetTidied(ctx, day.TimestampOf(next))
+}
+
+func (a *App) prune(ctx context.Context, upTo time.Time) error {
+	a.changing.Lock()
+	defer a.changing.Unlock()
+	return a.store.Prune(ctx, day.TimestampOf(upTo.AddDate(0, 0, -book.BinDays)), day.TimestampOf(upTo.AddDate(0, 0, -replyDays)))
+}
+
+// sweep removes the files that nothing refers to any more. It holds nothing up.
+func (a *App) sweep(ctx context.Context, upTo time.Time) error {
+	used := map[string]bool{}
+	a.Read(func(b *book.Book, _ day.Clock) {
+		for t := range b.All() {
+			for _, f := range t.Attachments {
+				used[f.Hash] = true
+			}
+		}
+	})
+	return a.store.SweepFiles(ctx, func(hash string) bool { return used[hash] }, upTo)
+}

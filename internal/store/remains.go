@@ -1,0 +1,186 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"io/fs"
+	"os"
+	"path/filepath"
+)
+
+// inspectRemains refuses to begin anew where a data file is gone, or empty, and
+// what it leaves behind says that there was one.
+func inspectRemains(path string, options Options) error {
+	if info, err := os.Stat(path); err == nil && info.Size() > 0 {
+		return nil
+	}
+	path = resolved(path)
+	left := ""
+	for _, name := range []string{recordPath(path), logPath(path)} {
+		if info, err := os.Stat(name); err == nil && info.Size() > 0 {
+			left = name
+		}
+	}
+	switch {
+	case left == "":
+		return nil
+	case !options.Repair:
+		return &DamageError{Path: path,
+			What:   fmt.Sprintf("%s is gone or empty, and %s tells that it was open when its process ended", path, left),
+			Remedy: "Put the data file back beside it"}
+	}
+	for _, name := range []string{recordPath(path), logPath(path)} {
+		if err := aside(name); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// inspectLog refuses a file that a crash left open and whose write-ahead log is
+// not beside it: the last changes are in there.
+func inspectLog(lock *Lock, options Options) error {
+	if lock.info.Size() == 0 {
+		return nil
+	}
+	if other := lock.openedAs(); other != "" {
+		return &DamageError{Path: lock.path,
+			What:   fmt.Sprintf("%s is the same file as %s, which was not closed in good order by that name", lock.path, other),
+			Remedy: "Open it by that name once"}
+	}
+	if _, err := os.Stat(logPath(lock.path)); !lock.crashed || err == nil {
+		return nil
+	}
+	if !options.Repair {
+		return &DamageError{Path: lock.path,
+			What:   fmt.Sprintf("%s was not closed in good order, and its write-ahead log %s is gone, with the last changes in it", lock.path, logPath(lock.path)),
+			Remedy: "Put the log back beside it"}
+	}
+	return lock.copyBytes()
+}
+
+// openedAs returns another name of the file in its folder (a hard link) by which
+// it was open when its process ended.
+func (l *Lock) openedAs() string {
+	for _, name := range otherNames(l.path, l.info) {
+		log, err := os.Stat(logPath(name))
+		if _, open := os.Stat(recordPath(name)); open == nil || err == nil && log.Size() > 0 {
+			return name
+		}
+	}
+	return ""
+}
+
+// otherNames returns the other names of a file in its folder.
+func otherNames(path string, info os.FileInfo) (names []string) {
+	folder := filepath.Dir(path)
+	entries, err := os.ReadDir(folder)
+	if links(info) < 2 || err != nil {
+		return nil
+	}
+	for _, e := range entries {
+		name := filepath.Join(folder, e.Name())
+		if other, err := e.Info(); err == nil && name != path && os.SameFile(other, info) {
+			names = append(names, name)
+		}
+	}
+	return names
+}
+
+// copyBytes keeps the file as it is, byte for byte, beside it.
+func (l *Lock) copyBytes() error {
+	name, err := freeName(l.path + ".before-repair")
+	if err != nil {
+		return err
+	}
+	out, err := os.OpenFile(name, os.O_WRONLY|os.O_CREATE|os.O_EXCL, 0o600)
+	if err != nil {
+		return err
+	}
+	_, err = io.Copy(out, io.NewSectionReader(l.file, 0, l.info.Size()))
+	if err == nil {
+		err = out.Sync()
+	}
+	return errors.Join(err, out.Close(), syncFolder(filepath.Dir(name)))
+}
+
+// CopyAside keeps a copy of the data file as it is now, beside it, and returns
+// where.
+func (s *Store) CopyAside(ctx context.Context) (string, error) {
+	name, err := freeName(s.path + ".before-repair")
+	if err != nil {
+		return "", err
+	}
+	return name, explain(copyInto(ctx, s.conn, name))
+}
+
+// aside gives a file another name, under which nothing takes it for its own.
+func aside(path string) error {
+	name, err := freeName(path + ".left")
+	if err != nil {
+		return err
+	}
+	return gone(os.Rename(path, name))
+}
+
+// freeName returns the name, numbered where it is taken.
+func freeName(name string) (string, error) {
+	next := name
+	for n := 2; ; n++ {
+		if _, err := os.Lstat(next); errors.Is(err, fs.ErrNotExist) {
+			return next, nil
+		} else if err != nil {
+			return "", err
+		}
+		next = fmt.Sprintf("%s-%d", name, n)
+	}
+}
+
+// gone is an error but for a file that is not there.
+func gone(err error) error {
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil
+	}
+	return err
+}
+
+// resolved takes the symbolic links out of the path of a file that may be missing.
+func resolved(path string) string {
+	if real, err := filepath.EvalSymlinks(path); err == nil {
+		return real
+	}
+	if to, err := os.Readlink(path); err == nil {
+		if !filepath.IsAbs(to) {
+			to = filepath.Join(filepath.Dir(path), to)
+		}
+		path = to
+	}
+	if folder, err := filepath.EvalSymlinks(filepath.Dir(path)); err == nil {
+		return filepath.Join(folder, filepath.Base(path))
+	}
+	return path
+}
+
+// Remove takes a data file away with all that belongs to it. The file must be
+// closed.
+func Remove(path string) error {
+	s, err := Open(context.Background(), path)
+	if err != nil {
+		return err
+	}
+	ours, err := s.ownFolder()
+	if err := s.Close(); err != nil {
+		return err
+	}
+	if ours && err == nil {
+		err = os.RemoveAll(s.folder())
+	} else {
+		err = nil // a folder that is not ours stays
+	}
+	for _, name := range []string{s.path, logPath(s.path), s.path + "-shm", recordPath(s.path)} {
+		err = errors.Join(err, gone(os.Remove(name)))
+	}
+	return err
+}

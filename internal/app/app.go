@@ -55,7 +55,8 @@ type App struct {
 	done    sync.WaitGroup
 }
 
-// Open opens the data file and loads the Book. The errors are the store's.
+// Open opens the data file and loads the Book. The errors are the store's, or a
+// *store.DamageError where rows contradict each other.
 func Open(ctx context.Context, path string, source clock.Source, settings Settings, log *slog.Logger) (*App, error) {
 	s, err := store.OpenWith(ctx, path, store.Options{Repair: settings.Repair})
 	if err != nil {
@@ -73,6 +74,10 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 	loop, stop := context.WithCancel(context.WithoutCancel(ctx))
 	a := &App{store: s, clock: source, settings: settings, log: log, book: b,
 		hub: newHub(), stop: stop}
+	if err := a.mend(ctx); err != nil {
+		stop()
+		return nil, errors.Join(err, s.Close())
+	}
 	if err := a.tidy(ctx); err != nil {
 		log.Warn("old history stays for now", "error", err)
 	}

@@ -40,8 +40,10 @@ func (a *App) History(ctx context.Context, before int64, limit int) ([]Done, err
 			d.Why = "What the bin let go of is gone for good."
 		default:
 			var conflict *book.ConflictError
-			if _, err := a.book.Invert(a.env(), p.Change, book.Undo); errors.As(err, &conflict) {
-				d.Why = conflict.Error()
+			var rule *book.RuleError
+			_, err := a.book.Invert(a.env(), p.Change, book.Undo)
+			if errors.As(err, &conflict) || errors.As(err, &rule) {
+				d.Why = err.Error()
 			} else if err != nil {
 				return nil, err
 			} else {

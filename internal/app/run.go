@@ -145,12 +145,16 @@ func (a *App) keep(ctx context.Context, req Request, change *book.Change, reply 
 	if err := a.store.Save(ctx, entry); err != nil && !a.committed(ctx, entry, err) {
 		return err
 	}
-	a.reading.Lock()
-	a.book.Apply(change)
-	a.dueSooner(change)
-	a.reading.Unlock()
+	a.apply(change)
 	a.hub.send(eventOf(change))
 	return nil
+}
+
+func (a *App) apply(change *book.Change) {
+	a.reading.Lock()
+	defer a.reading.Unlock()
+	a.book.Apply(change)
+	a.dueSooner(change)
 }
 
 // committed asks the file whether a write that reported an error is there all the

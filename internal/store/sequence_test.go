@@ -185,36 +185,10 @@ func save(file *store.Store, changes []*book.Change, want string) error {
 	return file.CheckIndex(context.Background())
 }
 
-// sound checks what holds of every tree: a subtask's parent is there, in the
-// same list and section, in the bin only with it, and open while it is open; no
-// to-do stands under itself; siblings have distinct positions.
+// sound says what is wrong with a Book, if anything is.
 func sound(b *book.Book) error {
-	taken := map[book.ID]map[book.Position]bool{}
-	for t := range b.All() {
-		place := t.Parent
-		if place.IsZero() {
-			place = t.List
-		}
-		if taken[place] == nil {
-			taken[place] = map[book.Position]bool{}
-		}
-		if taken[place][t.Position] {
-			return fmt.Errorf("%+v has the position of a sibling", t)
-		}
-		taken[place][t.Position] = true
-		if t.Parent.IsZero() {
-			continue
-		}
-		parent, err := b.Todo(t.Parent)
-		if err != nil || parent.List != t.List || parent.Section != t.Section || parent.IsNote ||
-			t.Deleted.IsZero() && !parent.Deleted.IsZero() || t.Open() && !parent.Open() {
-			return fmt.Errorf("%+v stands under %+v (%v)", t, parent, err)
-		}
-		for up, steps := parent, 0; !up.Parent.IsZero(); steps++ {
-			if up, err = b.Todo(up.Parent); err != nil || steps > b.Len() {
-				return fmt.Errorf("%+v stands under itself (%v)", t, err)
-			}
-		}
+	if faults := b.Faults(); len(faults) > 0 {
+		return fmt.Errorf("%d faults, one of them: %s", len(faults), faults[0].Says)
 	}
 	return nil
 }
@@ -306,14 +280,20 @@ func shrink(steps []step, fails func([]step) bool) []step {
 	return steps
 }
 
-// runSequences checks random sequences of some kinds of commands, each at least
-// a fiftieth of those accepted. A failing one is shrunk and printed.
-func runSequences(t *testing.T, sequences int, weights map[string]int) {
+// newSeed is the seed of a test's random sequences, printed.
+func newSeed(t *testing.T) uint64 {
 	seed := *seedFlag
 	if seed == 0 {
 		seed = uint64(time.Now().UnixNano())
 	}
 	t.Logf("seed %d", seed)
+	return seed
+}
+
+// runSequences checks random sequences of some kinds of commands, each at least
+// a fiftieth of those accepted. A failing one is shrunk and printed.
+func runSequences(t *testing.T, sequences int, weights map[string]int) {
+	seed := newSeed(t)
 	var choices []string // each kind as often as it takes for all to be met
 	for _, kind := range slices.Sorted(maps.Keys(weights)) {
 		choices = append(choices, slices.Repeat([]string{kind}, weights[kind])...)

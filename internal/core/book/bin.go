@@ -65,25 +65,30 @@ func (c Restore) run(d *draft) error {
 		if err := d.restore(t, when); err != nil {
 			return err
 		}
-		if t.Status.Open() && !t.IsNote {
-			d.reopenAbove(t.Parent)
-		}
 	}
 	d.did("Restored", &t, d.alsoOpen())
 	return nil
 }
 
-// restore takes a to-do out of the bin with what was put there with it.
+// restore takes a to-do out of the bin with what was put there with it. What is
+// open then opens what it stands under.
 func (d *draft) restore(t Todo, when day.Timestamp) error {
 	t.Deleted = 0
+	if err := d.endUnderClosed(&t); err != nil {
+		return err
+	}
 	d.put(t)
-	return d.below(t.ID, true, func(sub *Todo) error {
-		if next := *sub; next.Deleted == when {
-			next.Deleted = 0
-			d.put(next)
+	if t.Open() {
+		d.reopenAbove(t.Parent)
+	}
+	for _, sub := range d.in(t.ID) {
+		if sub.Deleted == when {
+			if err := d.restore(*sub, when); err != nil {
+				return err
+			}
 		}
-		return nil
-	})
+	}
+	return nil
 }
 
 // EmptyBin removes for good what was put in the bin at an instant or before. It

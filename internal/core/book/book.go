@@ -267,10 +267,12 @@ func (b *Book) load(c *Change) {
 	for _, d := range c.Sections {
 		replace(b.sections, d, func(s *Section) ID { return s.ID })
 	}
-	for _, d := range c.Tags {
+	for _, d := range c.Tags { // all old names first: one may be another's new one
 		if d.Before != nil {
 			delete(b.tagNames, strings.ToLower(d.Before.Name))
 		}
+	}
+	for _, d := range c.Tags {
 		if d.After != nil {
 			b.tagNames[strings.ToLower(d.After.Name)] = d.After.ID
 		}

@@ -1,7 +1,6 @@
 package book
 
 import (
-	"slices"
 	"strings"
 	"time"
 
@@ -46,8 +45,8 @@ type draft struct {
 	order []ID
 	// touched are to-dos that count as changed though no field of the row is.
 	touched map[ID]bool
-	// arrived holds, by place, to-dos that the command put there.
-	arrived map[ID][]ID
+	// arrived holds, by place, to-dos that the command put there, each once.
+	arrived map[ID]*arrivals
 	last    map[ID]Position
 
 	notes    []Diff[Note]
@@ -62,7 +61,7 @@ type draft struct {
 func newDraft(b *Book, env Env) *draft {
 	next := b.revision + 1
 	return &draft{book: b, env: env, now: day.TimestampOf(env.Clock.Now), todos: map[ID]*Diff[Todo]{},
-		touched: map[ID]bool{}, arrived: map[ID][]ID{}, last: map[ID]Position{},
+		touched: map[ID]bool{}, arrived: map[ID]*arrivals{}, last: map[ID]Position{},
 		lists: rowsOf(b.lists, next), sections: rowsOf(b.sections, next), shelves: rowsOf(b.shelves, next),
 		tags: rowsOf(b.tags, next), people: rowsOf(b.people, next), views: rowsOf(b.views, next)}
 }
@@ -154,8 +153,23 @@ func (d *draft) write(diff *Diff[Todo], t *Todo) {
 	}
 	came := diff.Before == nil || diff.Before.place() != place
 	if came && (was == nil || was.place() != place) {
-		d.arrived[place] = append(d.arrived[place], t.ID)
+		here := d.arrived[place]
+		if here == nil {
+			here = &arrivals{known: map[ID]bool{}}
+			d.arrived[place] = here
+		}
+		if !here.known[t.ID] {
+			here.known[t.ID] = true
+			here.order = append(here.order, t.ID)
+		}
 	}
+}
+
+// arrivals are to-dos in the order in which they came to a place. One may have
+// left again.
+type arrivals struct {
+	order []ID
+	known map[ID]bool
 }
 
 // in returns what a place will hold, the bin's too: by positions where nothing
@@ -173,9 +187,11 @@ func (d *draft) in(place ID) []*Todo {
 			out = append(out, diff.After)
 		}
 	}
-	for i, id := range d.arrived[place] {
-		if after := d.todos[id].After; after != nil && after.place() == place && !slices.Contains(d.arrived[place][:i], id) {
-			out = append(out, after)
+	if came := d.arrived[place]; came != nil {
+		for _, id := range came.order {
+			if after := d.todos[id].After; after != nil && after.place() == place {
+				out = append(out, after)
+			}
 		}
 	}
 	return out

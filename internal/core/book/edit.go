@@ -71,7 +71,7 @@ func (c Edit) run(d *draft) error {
 		case c.Status != nil:
 			return refuseNote(&t, "begun")
 		case c.Plan != nil && !c.Plan.IsZero():
-			return refuseNote(&t, "planned")
+			return refuseNote(&t, "planned") // one of before may have a plan, to be cleared
 		}
 	}
 	if c.Status != nil {
@@ -119,7 +119,7 @@ func (c Edit) run(d *draft) error {
 	} else {
 		d.put(t)
 	}
-	d.did("Changed", &t, d.postponed(&t, stood))
+	d.did("Changed", &t, d.postponed(&t, stood)+d.alsoOpen())
 	return nil
 }
 
@@ -142,7 +142,13 @@ func (d *draft) turn(t *Todo, note bool) error {
 			return refuse("kind", "“%s” has subtasks, and a note has none. Move them out first.", t.Title)
 		}
 	}
-	t.IsNote, t.Status, t.Handful = true, NeedsAction, day.Date{}
+	for _, sub := range d.in(t.ID) { // those in the bin come back by themselves
+		next := *sub
+		next.Parent = ID{}
+		next.Position = d.endOf(next.List)
+		d.put(next)
+	}
+	t.IsNote, t.Status, t.Handful, t.Plan = true, NeedsAction, day.Date{}, day.Horizon{}
 	return nil
 }
 

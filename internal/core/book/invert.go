@@ -1,6 +1,11 @@
 package book
 
-import "strings"
+import (
+	"slices"
+	"strings"
+
+	"tincup/internal/core/day"
+)
 
 // The kinds of changes that turn others round.
 const (
@@ -11,7 +16,9 @@ const (
 // Invert returns the change that turns c round: undo of a command, redo of an
 // undo. Only the fields c altered are set back, so that what another window
 // did to other fields stays. Where one of those fields has been changed since,
-// it refuses with a *ConflictError and says which.
+// it refuses with a *ConflictError and says which. Where a rule would be broken by
+// it, it refuses with a *RuleError, as a command does. Rows that come back to a
+// position that is taken stand right behind the one that has it.
 func (b *Book) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 	d := newDraft(b, env)
 	steps := []func() error{
@@ -28,9 +35,11 @@ func (b *Book) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 		func() error { return d.views.invert(c.Views, viewAttributes, func(v *View) string { return v.Name }) },
 		func() error { return d.invertTodos(c.Todos) },
 		func() error { return d.invertNotes(c.Notes) },
-		func() error { return d.invertTags(c.Tags) },
+		func() error { return d.invertTags(c) },
+		func() error { d.spread(); d.makeRoomForAll(); return nil },
 		func() error { return d.checkRows(c) },
 		d.checkTree,
+		func() error { return d.checkTodos(c) },
 	}
 	for _, step := range steps {
 		if err := step(); err != nil {
@@ -50,12 +59,6 @@ func (d *draft) invertTodos(diffs []Diff[Todo]) error {
 	for _, diff := range diffs {
 		if err := d.invertTodo(diff); err != nil {
 			return err
-		}
-	}
-	// A row that comes back may find its position taken.
-	for _, diff := range diffs {
-		if diff.After == nil {
-			d.makeRoom(diff.Before.ID)
 		}
 	}
 	return nil
@@ -110,19 +113,6 @@ func (d *draft) record(t Todo) {
 	d.write(d.diff(t.ID), &t)
 }
 
-// makeRoom moves a row whose position a sibling has by now to the end.
-func (d *draft) makeRoom(id ID) {
-	t := d.todos[id].After
-	for _, s := range d.in(t.place()) {
-		if s.ID != id && s.Position == t.Position {
-			next := *t
-			next.Position = d.endOf(t.place())
-			d.record(next)
-			return
-		}
-	}
-}
-
 func (d *draft) invertNotes(diffs []Diff[Note]) error {
 	for _, diff := range diffs {
 		was, is := text(diff.Before), text(diff.After)
@@ -156,14 +146,17 @@ func noteID(d Diff[Note]) ID {
 }
 
 // invertTags takes out tags the change made, unless others carry them by now,
-// and brings back those an undo took out, unless the name is taken again.
-func (d *draft) invertTags(diffs []Diff[Tag]) error {
+// and brings back those that went. Where the name of one is taken again, a redo of
+// what made it takes that tag in its place; else the name is in the way.
+func (d *draft) invertTags(c *Change) error {
 	var rest []Diff[Tag]
-	for _, diff := range diffs {
+	for _, diff := range c.Tags {
 		switch {
 		case diff.After == nil:
 			if other, taken := d.tagNamed(diff.Before.Name); taken {
-				d.retag(diff.Before.ID, other.ID)
+				if c.Kind != Undo || !d.retag(diff.Before.ID, other.ID) {
+					return &ConflictError{other.Name, []string{"name"}}
+				}
 				continue
 			}
 		case diff.Before == nil:
@@ -191,20 +184,75 @@ func (d *draft) used(f func(*Todo) bool) bool {
 	return false
 }
 
-// retag lets the draft's to-dos carry the tag that now has the name.
-func (d *draft) retag(gone, now ID) {
+// retag lets the draft's to-dos and views name the tag that now has the name. It
+// cannot where a to-do would carry that one twice: it had both once.
+func (d *draft) retag(gone, now ID) bool {
 	for _, id := range d.order {
 		t := d.todos[id].After
+		if t == nil || !slices.Contains(t.Tags, gone) {
+			continue
+		}
+		if slices.Contains(t.Tags, now) {
+			return false
+		}
+		tags := slices.Clone(t.Tags)
+		tags[slices.Index(tags, gone)] = now
+		t.Tags = tags
+	}
+	d.askInstead(gone, now)
+	return true
+}
+
+// checkTodos refuses what no command lets be: each to-do that is written keeps the
+// rules between its fields, and none comes into a list that was archived since.
+func (d *draft) checkTodos(c *Change) error {
+	made := make(map[ID]day.Timestamp, len(c.Todos))
+	for _, diff := range c.Todos {
+		if diff.After != nil {
+			made[diff.After.ID] = diff.After.Changed
+		}
+	}
+	today := d.env.Clock.Today()
+	picked := false
+	for _, id := range d.order {
+		diff := d.todos[id]
+		t := diff.After
 		if t == nil {
 			continue
 		}
-		var tags []ID
-		for _, tag := range t.Tags {
-			if tag == gone {
-				tag = now
-			}
-			tags = append(tags, tag)
+		// What contradicted itself before may go on doing so.
+		if why := clashOf(t); why != "" && (diff.Before == nil || clashOf(diff.Before) == "") {
+			return refuse("id", "“%s” %s. Change that first.", t.Title, why)
 		}
-		t.Tags = tags
+		if diff.Before == nil || diff.Before.List != t.List {
+			if l, ok := d.lists.get(t.List); ok && l.Archived > made[t.ID] && t.Deleted.IsZero() {
+				return refuse("list", "The list “%s” is archived. Bring it back first.", l.Name)
+			}
+		}
+		if diff.Before == nil || diff.Before.Parent != t.Parent {
+			if d.depth(t)+d.height(t.ID) > MaxDepth {
+				return refuse("parent", "“%s” would stand more than %d levels deep.", t.Title, MaxDepth)
+			}
+		}
+		picked = picked || t.Open() && t.Handful == today && (diff.Before == nil || diff.Before.Handful != today || !diff.Before.Open())
 	}
+	if picked {
+		if five := d.handful(today); len(five) > MaxHandful {
+			return refuse("handful", "The handful would hold %d: %s. Take one out first.", len(five), strings.Join(five, ", "))
+		}
+	}
+	return nil
+}
+
+// depth is how many to-dos a to-do stands under.
+func (d *draft) depth(t *Todo) int {
+	n := 0
+	for above := t.Parent; !above.IsZero() && n <= MaxDepth; n++ {
+		p, err := d.todo(above)
+		if err != nil {
+			break
+		}
+		above = p.Parent
+	}
+	return n
 }

@@ -12,8 +12,8 @@ const MaxMany = 5000
 // none.
 type Many struct {
 	IDs []ID
-	// Do makes the command for one of them. They are carried out in the order
-	// of IDs, each seeing what those before it did.
+	// Do makes the command for one of them. They are carried out in the order of
+	// IDs, each once, and each sees what those before it did.
 	Do func(ID) Command
 }
 
@@ -33,12 +33,16 @@ func (c Many) run(d *draft) error {
 		return err
 	}
 	chosen := make(map[ID]bool, len(c.IDs))
+	once := make([]ID, 0, len(c.IDs))
 	for _, id := range c.IDs {
+		if !chosen[id] {
+			once = append(once, id)
+		}
 		chosen[id] = true
 	}
 	var titles []string
-	acted := make([]ID, 0, len(c.IDs))
-	for _, id := range c.IDs {
+	acted := make([]ID, 0, len(once))
+	for _, id := range once {
 		t, err := d.todo(id)
 		if err != nil {
 			return refuse("ids", "There is no to-do with the id %s any more. Nothing was changed.", id)

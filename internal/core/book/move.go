@@ -103,6 +103,9 @@ func (d *draft) checkPlace(t *Todo) error {
 
 // settle writes a to-do at its new place and takes its subtasks along.
 func (d *draft) settle(next, was Todo) error {
+	if err := d.endUnderClosed(&next); err != nil {
+		return err
+	}
 	d.put(next)
 	if next.List != was.List || next.Section != was.Section {
 		if err := d.below(next.ID, true, func(sub *Todo) error {

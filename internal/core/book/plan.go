@@ -16,7 +16,7 @@ func (c PlanFor) run(d *draft) error {
 		return err
 	}
 	stood := t.driver().Date
-	if t.IsNote {
+	if t.IsNote && !c.Plan.IsZero() {
 		return refuseNote(&t, "planned")
 	}
 	t.Plan = c.Plan

@@ -35,14 +35,14 @@ func (p Position) After() Position {
 	return Position(string(next[0]+1) + "1" + strings.Repeat("0", len(next)-1))
 }
 
-// Between returns a position p < x < q. Where q is none it is After; it panics
-// when q is not behind p.
+// Between returns a position p < x < q. Where q is none it is After. Where q is
+// not behind p there is no such position, and it returns one right behind p.
 func (p Position) Between(q Position) Position {
 	if q == "" {
 		return p.After()
 	}
 	if p >= q {
-		panic("book: positions out of order: " + string(p) + " " + string(q))
+		return p + "V"
 	}
 	if p == "" {
 		return "a0" + Position(midpoint("", q.tail()))

@@ -144,6 +144,9 @@ func (c ChangeRule) run(d *draft) error {
 	if t.IsNote {
 		return refuseNote(&t, "repeated")
 	}
+	if !t.Open() {
+		return refuse("id", "“%s” is not open. Open it again first.", t.Title)
+	}
 	if err := d.begin(&t, repeat.Repeat{Rule: c.Rule, First: c.First, Anchor: c.Anchor, Lead: c.Lead}); err != nil {
 		return err
 	}

@@ -60,6 +60,9 @@ func (c AddShelf) run(d *draft) error {
 	if err != nil {
 		return err
 	}
+	if _, taken := d.shelves.get(c.ID); taken {
+		return refuse("id", "A shelf with the id %s exists already.", c.ID)
+	}
 	d.newShelf(c.ID, name)
 	d.says = "New shelf: " + quote(name)
 	return nil

@@ -111,8 +111,8 @@ func (c EditTag) run(d *draft) error {
 		if _, err := checkTag(next.Name); err != nil {
 			return inField("name", err)
 		}
-		if other, taken := d.tagNamed(next.Name); taken && !tag.Covers(&other) {
-			return refuse("name", "A tag called “%s” exists already. Merge the two instead.", other.Name)
+		if other, taken := d.book.tagNames[strings.ToLower(next.Name)]; taken && other != t.ID {
+			return refuse("name", "A tag called “%s” exists already. Merge the two instead.", next.Name)
 		}
 		d.tags.put(next)
 	}

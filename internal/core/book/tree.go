@@ -72,6 +72,24 @@ func (d *draft) reopenAbove(id ID) {
 	}
 }
 
+// endUnderClosed ends the repeats of a to-do, and of those below it, that comes to
+// stand under a closed one and is closed itself: nothing of it comes round again.
+func (d *draft) endUnderClosed(t *Todo) error {
+	parent, err := d.todo(t.Parent)
+	if t.Parent.IsZero() || err != nil || parent.Status.Open() || t.Open() || t.IsNote || !t.Record.IsZero() {
+		return nil
+	}
+	t.Repeat = nil
+	return d.below(t.ID, true, func(sub *Todo) error {
+		next := *sub
+		if next.Record.IsZero() {
+			next.Repeat = nil
+			d.put(next)
+		}
+		return nil
+	})
+}
+
 // alsoOpen says which parents were opened again.
 func (d *draft) alsoOpen() string {
 	s := ""
@@ -110,9 +128,11 @@ func (d *draft) checkUnder(t *Todo) error {
 		return nil
 	}
 	parent, err := d.todo(t.Parent)
-	if err != nil || parent.List != t.List || parent.Section != t.Section || parent.IsNote ||
-		t.Deleted.IsZero() && !parent.Deleted.IsZero() || t.Open() && !parent.Status.Open() {
+	if err != nil {
 		return clash
+	}
+	if why := clashUnder(t, &parent); why != "" {
+		return refuse("parent", "“%s” would be where it cannot be: it %s.", t.Title, why)
 	}
 	for above := parent; !above.Parent.IsZero(); {
 		if above.Parent == t.ID {

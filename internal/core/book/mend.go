@@ -1,0 +1,88 @@
+package book
+
+import "slices"
+
+// Mend puts right what Faults finds as Twin or Lost: rows that stand in one
+// position move apart, what names a row that is not there names none, and what
+// stands in a list that is not there comes into the Cup. It is not undone.
+type Mend struct{}
+
+func (Mend) kind() Kind { return "mend" }
+
+func (Mend) run(d *draft) error {
+	d.mendPlaces()
+	for t := range d.book.All() {
+		d.mendTodo(*t)
+	}
+	places := map[ID]bool{}
+	for t := range d.book.All() {
+		places[t.place()] = true
+	}
+	for _, id := range d.order {
+		places[d.todos[id].After.place()] = true
+	}
+	for place := range places {
+		d.makeRoom(place)
+	}
+	d.says = "Mended what contradicted itself"
+	return nil
+}
+
+func (d *draft) mendPlaces() {
+	for _, l := range d.lists.all() {
+		shelf, ok := d.shelves.get(l.Shelf)
+		if !ok {
+			l.Shelf, _ = d.shelfFor(ID{}) // none named: it cannot be refused
+			d.lists.put(l)
+		} else if l.Deleted.IsZero() && !shelf.Deleted.IsZero() {
+			d.restoreShelf(shelf.ID)
+		}
+	}
+	for _, s := range d.sections.all() {
+		if _, ok := d.lists.get(s.List); !ok {
+			d.sections.remove(s.ID)
+		}
+	}
+	d.spread()
+}
+
+func (d *draft) mendTodo(t Todo) {
+	if l, ok := d.lists.get(t.List); !ok {
+		t.List = ID{}
+	} else if t.Deleted.IsZero() && !l.Deleted.IsZero() {
+		d.restoreList(l.ID)
+	}
+	if s, ok := d.sections.get(t.Section); !ok || s.List != t.List {
+		t.Section = ID{}
+	}
+	if _, err := d.todo(t.Parent); err != nil || d.underItself(t) {
+		t.Parent = ID{}
+	}
+	if _, ok := d.people.get(t.Person.ID); !ok {
+		t.Person = Involved{}
+	}
+	t.Tags = slices.Clone(t.Tags)
+	for i := 0; i < len(t.Tags); i++ {
+		if _, ok := d.tags.get(t.Tags[i]); !ok || slices.Contains(t.Tags[:i], t.Tags[i]) {
+			t.Tags = slices.Delete(t.Tags, i, i+1)
+			i--
+		}
+	}
+	if len(t.Tags) == 0 {
+		t.Tags = nil
+	}
+	d.put(t)
+}
+
+// underItself reports whether the way up from a to-do comes round to it again.
+func (d *draft) underItself(t Todo) bool {
+	above := t.Parent
+	for range d.book.Len() + 1 {
+		p, err := d.todo(above)
+		if err != nil || p.ID == t.ID {
+			return err == nil
+		}
+		above = p.Parent
+	}
+	return false // a ring further up; one of those in it is let go of
+}

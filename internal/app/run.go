@@ -20,7 +20,7 @@ type Request struct {
 	// asks for the same.
 	Key         string
 	Fingerprint []byte
-	// Expect, if set, is the state of the to-do the person saw.
+	// Expect, if set, is the state of the row the person saw.
 	Expect *Expect
 	// final changes cannot be turned round.
 	final bool
@@ -28,9 +28,10 @@ type Request struct {
 	turns int64
 }
 
-// Expect is a to-do as the person saw it. A Revision of AnyRevision stands for
+// Expect is a row as the person saw it. A Revision of AnyRevision stands for
 // whatever it is now.
 type Expect struct {
+	Kind     book.RowKind
 	ID       book.ID
 	Revision int64
 }
@@ -65,15 +66,18 @@ var (
 	ErrReused  = errors.New("this Idempotency-Key was used with another request")
 )
 
-// StaleError says that a to-do is no longer as the person saw it.
+// StaleError says that a row is no longer as the person saw it.
 type StaleError struct {
-	Todo *book.Todo
+	Kind     book.RowKind
+	ID       book.ID
+	Revision int64 // what it is now
+	// Note is the text of a to-do's notes.
 	Note string
 	// Changed names the fields altered since.
 	Changed []string
 }
 
-func (e *StaleError) Error() string { return "the to-do has changed since it was read" }
+func (e *StaleError) Error() string { return "the " + string(e.Kind) + " has changed since it was read" }
 
 // Run carries a command out: it is on the disk, with its reply, before Run
 // returns, and in memory and told to listeners after that. A retry gets the
@@ -169,13 +173,15 @@ func (a *App) committed(ctx context.Context, entry store.Entry, err error) bool 
 }
 
 func (a *App) expect(ctx context.Context, want Expect) error {
-	t, err := a.book.Todo(want.ID)
-	if err != nil || want.Revision == AnyRevision || t.Revision == want.Revision {
+	is, err := a.book.RevisionOf(want.Kind, want.ID)
+	if err != nil || want.Revision == AnyRevision || is == want.Revision {
 		return err
 	}
-	stale := &StaleError{Todo: t}
-	if stale.Note, err = a.Note(t); err != nil {
-		return err
+	stale := &StaleError{Kind: want.Kind, ID: want.ID, Revision: is}
+	if t, err := a.book.Todo(want.ID); err == nil {
+		if stale.Note, err = a.Note(t); err != nil {
+			return err
+		}
 	}
 	stale.Changed, err = a.changedSince(ctx, want)
 	if err != nil {
@@ -183,9 +189,6 @@ func (a *App) expect(ctx context.Context, want Expect) error {
 	}
 	return stale
 }
-
-// allFields is the answer where the history does not reach back far enough.
-var allFields = book.FieldNames()
 
 func (a *App) changedSince(ctx context.Context, seen Expect) ([]string, error) {
 	oldest, err := a.store.OldestChange(ctx)
@@ -197,12 +200,12 @@ func (a *App) changedSince(ctx context.Context, seen Expect) ([]string, error) {
 		return nil, err
 	}
 	if seen.Revision+1 < oldest || seen.Revision > a.book.Revision() || len(changes) > catchUp {
-		return allFields, nil
+		return book.FieldNamesOf(seen.Kind), nil // the history does not reach back far enough
 	}
 	fields := []string{}
 	known := map[string]bool{}
 	for _, c := range changes {
-		for _, f := range c.ChangedFields(seen.ID) {
+		for _, f := range c.FieldsOf(seen.Kind, seen.ID) {
 			if !known[f] {
 				known[f] = true
 				fields = append(fields, f)

@@ -27,7 +27,30 @@ func placed(id book.ID, status int, o *app.Outcome) (*store.Reply, error) {
 	return &store.Reply{Status: status, Body: packed}, err
 }
 
-// onPlace runs a command on a shelf, list, section, tag or person.
+// place runs a command on a row that is no to-do.
+func (s *server) place(c *gin.Context, req app.Request, id book.ID, cmd book.Command) {
+	reply, err := s.app.Run(c.Request.Context(), req, cmd, func(o *app.Outcome) (*store.Reply, error) {
+		reply, err := placed(id, http.StatusOK, o)
+		if req.Expect != nil {
+			reply.ETag = etagAfter(o, req.Expect.Kind, id)
+		}
+		return reply, err
+	})
+	s.reply(c, reply, err)
+}
+
+// etagAfter is the ETag of a row after a change; "" where it is gone.
+func etagAfter(o *app.Outcome, kind book.RowKind, id book.ID) string {
+	if len(o.Change.FieldsOf(kind, id)) > 0 {
+		return etagOf(o.Change.Revision)
+	}
+	if revision, err := o.Book.RevisionOf(kind, id); err == nil {
+		return etagOf(revision)
+	}
+	return ""
+}
+
+// onPlace runs a command on a row that is no to-do, by its id alone.
 func (s *server) onPlace(c *gin.Context, rowID string, key, window *string, cmd func(book.ID) book.Command) {
 	id, err := pathID(rowID)
 	if err != nil {
@@ -35,13 +58,6 @@ func (s *server) onPlace(c *gin.Context, rowID string, key, window *string, cmd 
 		return
 	}
 	s.place(c, request(c, key, window, nil), id, cmd(id))
-}
-
-func (s *server) place(c *gin.Context, req app.Request, id book.ID, cmd book.Command) {
-	reply, err := s.app.Run(c.Request.Context(), req, cmd, func(o *app.Outcome) (*store.Reply, error) {
-		return placed(id, http.StatusOK, o)
-	})
-	s.reply(c, reply, err)
 }
 
 // placeWith is onPlace for commands made from a body too.
@@ -54,6 +70,47 @@ func placeWith[T any](s *server, c *gin.Context, rowID string, key, window *stri
 		}
 		s.place(c, request(c, key, window, raw), id, command)
 	}
+}
+
+// seen is the state of a row that a request builds on.
+type seen struct {
+	kind    book.RowKind
+	ifMatch *string
+	window  *string
+}
+
+// removePlace takes a row out, as it was seen.
+func (s *server) removePlace(c *gin.Context, rowID string, as seen, cmd func(book.ID) book.Command) {
+	id, err := pathID(rowID)
+	req := request(c, nil, as.window, nil)
+	if err == nil {
+		req.Expect, err = expectation(as.kind, id, as.ifMatch)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.place(c, req, id, cmd(id))
+}
+
+// editPlace changes a row, as it was seen.
+func editPlace[T any](s *server, c *gin.Context, rowID string, as seen, cmd func(book.ID, T) (book.Command, error)) {
+	id, in, raw, ok := rowAndBody[T](s, c, rowID)
+	if !ok {
+		return
+	}
+	req := request(c, nil, as.window, raw)
+	var err error
+	if req.Expect, err = expectation(as.kind, id, as.ifMatch); err != nil {
+		s.fail(c, err)
+		return
+	}
+	command, err := cmd(id, in)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.place(c, req, id, command)
 }
 
 // rowAndBody reads the id in the address and the body, or answers why not.
@@ -89,14 +146,14 @@ func (s *server) AddShelf(c *gin.Context, params contract.AddShelfParams) {
 
 // EditShelf renames a shelf.
 func (s *server) EditShelf(c *gin.Context, id string, p contract.EditShelfParams) {
-	placeWith(s, c, id, nil, p.WindowId, func(id book.ID, in contract.Named) (book.Command, error) {
+	editPlace(s, c, id, seen{book.ShelfRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.Named) (book.Command, error) {
 		return book.EditShelf{ID: id, Name: in.Name}, nil
 	})
 }
 
 // DeleteShelf puts a shelf in the bin.
 func (s *server) DeleteShelf(c *gin.Context, id string, p contract.DeleteShelfParams) {
-	s.onPlace(c, id, nil, p.WindowId, func(id book.ID) book.Command { return book.DeleteShelf{ID: id} })
+	s.removePlace(c, id, seen{book.ShelfRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteShelf{ID: id} })
 }
 
 // RestoreShelf takes a shelf out of the bin.
@@ -132,7 +189,7 @@ func (s *server) AddList(c *gin.Context, params contract.AddListParams) {
 
 // EditList changes a list.
 func (s *server) EditList(c *gin.Context, id string, p contract.EditListParams) {
-	placeWith(s, c, id, nil, p.WindowId, func(id book.ID, in contract.ListPatch) (book.Command, error) {
+	editPlace(s, c, id, seen{book.ListRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.ListPatch) (book.Command, error) {
 		cmd := book.EditList{ID: id, Name: in.Name, Checklist: in.Checklist, Pinned: in.Pinned, Archived: in.Archived}
 		var err error
 		if cmd.Colour, err = perhaps[book.Colour]("colour", in.Colour); err == nil {
@@ -144,7 +201,7 @@ func (s *server) EditList(c *gin.Context, id string, p contract.EditListParams) 
 
 // DeleteList puts a list in the bin.
 func (s *server) DeleteList(c *gin.Context, id string, p contract.DeleteListParams) {
-	s.onPlace(c, id, nil, p.WindowId, func(id book.ID) book.Command { return book.DeleteList{ID: id} })
+	s.removePlace(c, id, seen{book.ListRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteList{ID: id} })
 }
 
 // RestoreList takes a list out of the bin.
@@ -216,14 +273,14 @@ func (s *server) AddSection(c *gin.Context, listID string, p contract.AddSection
 
 // EditSection renames a section.
 func (s *server) EditSection(c *gin.Context, id string, p contract.EditSectionParams) {
-	placeWith(s, c, id, nil, p.WindowId, func(id book.ID, in contract.Named) (book.Command, error) {
+	editPlace(s, c, id, seen{book.SectionRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.Named) (book.Command, error) {
 		return book.EditSection{ID: id, Name: in.Name}, nil
 	})
 }
 
 // DeleteSection takes a section's heading away.
 func (s *server) DeleteSection(c *gin.Context, id string, p contract.DeleteSectionParams) {
-	s.onPlace(c, id, nil, p.WindowId, func(id book.ID) book.Command {
+	s.removePlace(c, id, seen{book.SectionRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command {
 		return book.DeleteSection{ID: id, WithTodos: p.Todos != nil && *p.Todos}
 	})
 }
@@ -238,7 +295,7 @@ func (s *server) MoveSection(c *gin.Context, id string, p contract.MoveSectionPa
 
 // EditTag renames a tag everywhere, or gives it another colour.
 func (s *server) EditTag(c *gin.Context, id string, p contract.EditTagParams) {
-	placeWith(s, c, id, nil, p.WindowId, func(id book.ID, in contract.TagPatch) (book.Command, error) {
+	editPlace(s, c, id, seen{book.TagRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.TagPatch) (book.Command, error) {
 		colour, err := perhaps[book.Colour]("colour", in.Colour)
 		return book.EditTag{ID: id, Name: in.Name, Colour: colour}, err
 	})
@@ -246,7 +303,7 @@ func (s *server) EditTag(c *gin.Context, id string, p contract.EditTagParams) {
 
 // DeleteTag takes a tag from all that carry it.
 func (s *server) DeleteTag(c *gin.Context, id string, p contract.DeleteTagParams) {
-	s.onPlace(c, id, nil, p.WindowId, func(id book.ID) book.Command { return book.DeleteTag{ID: id} })
+	s.removePlace(c, id, seen{book.TagRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteTag{ID: id} })
 }
 
 // MergeTag lets all that carries a tag carry another instead.

@@ -87,19 +87,19 @@ func pathID(s string) (book.ID, error) {
 }
 
 // expectation reads If-Match (RFC 9110, section 13.1.1).
-func expectation(id book.ID, ifMatch *string) (*app.Expect, error) {
+func expectation(kind book.RowKind, id book.ID, ifMatch *string) (*app.Expect, error) {
 	if ifMatch == nil || *ifMatch == "" {
 		return nil, bad(http.StatusPreconditionRequired, "If-Match is missing",
 			"Send the ETag you read in If-Match, so that no change of another window is lost.")
 	}
 	tag := strings.TrimSpace(*ifMatch)
 	if tag == "*" {
-		return &app.Expect{ID: id, Revision: app.AnyRevision}, nil
+		return &app.Expect{Kind: kind, ID: id, Revision: app.AnyRevision}, nil
 	}
 	revision, err := strconv.ParseInt(strings.Trim(tag, `"`), 10, 64)
 	if err != nil || revision < 0 || len(tag) < 3 || tag[0] != '"' || tag[len(tag)-1] != '"' {
 		return nil, &problem{status: http.StatusBadRequest, title: "Not an ETag", field: "If-Match",
 			detail: "If-Match must hold one ETag as it was sent, in double quotes, or *."}
 	}
-	return &app.Expect{ID: id, Revision: revision}, nil
+	return &app.Expect{Kind: kind, ID: id, Revision: revision}, nil
 }

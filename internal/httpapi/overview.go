@@ -27,7 +27,7 @@ func overview(b *book.Book, c day.Clock, survey *view.Survey) contract.Overview 
 	people := b.People()
 	slices.SortFunc(people, func(a, b *book.Person) int { return cmp.Compare(a.Name, b.Name) })
 	for _, p := range people {
-		o.People = append(o.People, contract.Person{Id: p.ID.String(), Name: p.Name, Email: orAbsent(p.Email), Phone: orAbsent(p.Phone),
+		o.People = append(o.People, contract.Person{Id: p.ID.String(), Revision: p.Revision, Name: p.Name, Email: orAbsent(p.Email), Phone: orAbsent(p.Phone),
 			Note: orAbsent(p.Note), Open: survey.People[p.ID]})
 	}
 	o.Views = []contract.OwnView{}
@@ -41,7 +41,7 @@ func overview(b *book.Book, c day.Clock, survey *view.Survey) contract.Overview 
 	tags := b.Tags()
 	slices.SortFunc(tags, func(a, b *book.Tag) int { return cmp.Compare(a.Name, b.Name) })
 	for _, t := range tags {
-		o.Tags = append(o.Tags, contract.Tag{Id: t.ID.String(), Name: t.Name, Colour: contract.Colour(t.Colour.String()), Open: survey.Tags[t.ID]})
+		o.Tags = append(o.Tags, contract.Tag{Id: t.ID.String(), Revision: t.Revision, Name: t.Name, Colour: contract.Colour(t.Colour.String()), Open: survey.Tags[t.ID]})
 	}
 	return o
 }
@@ -86,7 +86,7 @@ func overviewLists(o *contract.Overview, b *book.Book, survey *view.Survey) {
 			o.Binned = append(o.Binned, contract.Binned{Id: shelf.ID.String(), Name: shelf.Name, Kind: contract.BinnedKindShelf})
 			continue
 		}
-		row := contract.Shelf{Id: shelf.ID.String(), Name: shelf.Name, Lists: onShelf[shelf.ID]}
+		row := contract.Shelf{Id: shelf.ID.String(), Revision: shelf.Revision, Name: shelf.Name, Lists: onShelf[shelf.ID]}
 		if row.Lists == nil {
 			row.Lists = []contract.List{}
 		}
@@ -95,12 +95,12 @@ func overviewLists(o *contract.Overview, b *book.Book, survey *view.Survey) {
 }
 
 func encodeList(b *book.Book, l *book.List) contract.List {
-	row := contract.List{Id: l.ID.String(), Name: l.Name, Colour: contract.Colour(l.Colour.String()), Shelf: l.Shelf.String(),
+	row := contract.List{Id: l.ID.String(), Revision: l.Revision, Name: l.Name, Colour: contract.Colour(l.Colour.String()), Shelf: l.Shelf.String(),
 		Order: contract.Order(l.Order.String()), Checklist: orFalse(l.Checklist), Pinned: orFalse(l.Pinned),
 		Archived: orFalse(!l.Archived.IsZero()), Template: orAbsent(l.Template.String())}
 	var sections []contract.Section
 	for _, s := range b.Sections(l.ID) {
-		sections = append(sections, contract.Section{Id: s.ID.String(), Name: s.Name})
+		sections = append(sections, contract.Section{Id: s.ID.String(), Revision: s.Revision, Name: s.Name})
 	}
 	if len(sections) > 0 {
 		row.Sections = &sections

@@ -117,7 +117,7 @@ func defined(b *book.Book, name string, d view.Definition, row *contract.OwnView
 }
 
 func encodeOwnView(v *book.View) contract.OwnView {
-	out := contract.OwnView{Id: v.ID.String(), Name: v.Name, Icon: contract.ViewIcon(v.Icon), Colour: contract.Colour(v.Colour.String()),
+	out := contract.OwnView{Id: v.ID.String(), Revision: v.Revision, Name: v.Name, Icon: contract.ViewIcon(v.Icon), Colour: contract.Colour(v.Colour.String()),
 		Pinned: orFalse(v.Pinned), Counted: orFalse(v.Counted)}
 	if d, err := view.ParseDefinition([]byte(v.Question)); err == nil {
 		out.Shape = orAbsent(string(d.Shape))
@@ -162,7 +162,7 @@ func isTrue(b *bool) bool { return b != nil && *b }
 
 // EditOwnView changes a saved view.
 func (s *server) EditOwnView(c *gin.Context, id string, p contract.EditOwnViewParams) {
-	placeWith(s, c, id, nil, p.WindowId, func(id book.ID, in contract.OwnViewPatch) (book.Command, error) {
+	editPlace(s, c, id, seen{book.ViewRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.OwnViewPatch) (book.Command, error) {
 		cmd := book.EditView{ID: id, Name: in.Name, Pinned: in.Pinned, Counted: in.Counted, Icon: (*string)(in.Icon)}
 		if in.Definition != nil {
 			text, err := s.question(*in.Definition)
@@ -179,7 +179,7 @@ func (s *server) EditOwnView(c *gin.Context, id string, p contract.EditOwnViewPa
 
 // DeleteOwnView takes a saved view out.
 func (s *server) DeleteOwnView(c *gin.Context, id string, p contract.DeleteOwnViewParams) {
-	s.onPlace(c, id, nil, p.WindowId, func(id book.ID) book.Command { return book.DeleteView{ID: id} })
+	s.removePlace(c, id, seen{book.ViewRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteView{ID: id} })
 }
 
 // MoveOwnView moves a saved view among the others.

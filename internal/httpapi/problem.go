@@ -49,13 +49,17 @@ func (s *server) fail(c *gin.Context, err error) {
 }
 
 func (s *server) describeStale(c *gin.Context, stale *app.StaleError, body *contract.Problem) {
-	etag := etagOf(stale.Todo.Revision)
+	etag := etagOf(stale.Revision)
 	c.Header("ETag", etag)
 	body.Etag, body.Changed = &etag, &stale.Changed
 	s.app.Read(func(b *book.Book, _ clockNow) {
-		current := encodeTodo(b, stale.Todo)
-		current.Notes = &stale.Note
-		body.Current = &current
+		if t, err := b.Todo(stale.ID); err == nil {
+			current := encodeTodo(b, t)
+			current.Notes = &stale.Note
+			body.Current = &current
+			return
+		}
+		body.CurrentRow = rowState(b, stale.Kind, stale.ID)
 	})
 }
 
@@ -85,7 +89,7 @@ func problemOf(err error) *problem {
 		return bad(http.StatusConflict, "Changed since", conflict.Error())
 	case errors.As(err, &stale):
 		return &problem{status: http.StatusPreconditionFailed, title: "Changed since it was read", stale: stale,
-			detail: "This to-do has changed since it was read. Look at what is there now and send the change again."}
+			detail: "This " + string(stale.Kind) + " has changed since it was read. Look at what is there now and send the change again."}
 	case errors.As(err, &tooMuch):
 		return tooLarge(tooMuch.Limit)
 	case errors.Is(err, store.ErrNothing):

@@ -113,7 +113,8 @@ func (a answer) text(t *testing.T, path string) string {
 	return s
 }
 
-// call sends a request; headers are "Name: value".
+// call sends a request; headers are "Name: value". Where none says what state of a
+// list, tag and so on it builds on, it builds on any.
 func (s *site) call(method, path, body string, headers ...string) answer {
 	s.t.Helper()
 	req, err := http.NewRequest(method, s.url+path, strings.NewReader(body))
@@ -125,6 +126,9 @@ func (s *site) call(method, path, body string, headers ...string) answer {
 	}
 	if method == http.MethodPatch {
 		req.Header.Set("Content-Type", "application/merge-patch+json")
+	}
+	if !strings.HasPrefix(path, "/api/todos/") && (method == http.MethodPatch || method == http.MethodDelete) {
+		req.Header.Set("If-Match", "*")
 	}
 	for _, h := range headers {
 		name, value, _ := strings.Cut(h, ": ")

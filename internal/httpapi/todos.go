@@ -147,7 +147,7 @@ func (s *server) EditTodo(c *gin.Context, todoID string, params contract.EditTod
 		}
 	}
 	req := request(c, nil, params.WindowId, raw)
-	if req.Expect, err = expectation(id, params.IfMatch); err != nil {
+	if req.Expect, err = expectation(book.TodoRow, id, params.IfMatch); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -162,7 +162,7 @@ func (s *server) DeleteTodo(c *gin.Context, todoID string, params contract.Delet
 		return
 	}
 	req := request(c, nil, params.WindowId, nil)
-	if req.Expect, err = expectation(id, params.IfMatch); err != nil {
+	if req.Expect, err = expectation(book.TodoRow, id, params.IfMatch); err != nil {
 		s.fail(c, err)
 		return
 	}

@@ -31,15 +31,32 @@ func (v *validator) check(c *gin.Context) error {
 	if err != nil {
 		return bad(http.StatusNotFound, "Not there", "There is nothing at this address.")
 	}
+	raw := takesBytes(route.Operation)
+	if raw && c.ContentType() != octets {
+		return notThisType()
+	}
 	err = openapi3filter.ValidateRequest(c.Request.Context(), &openapi3filter.RequestValidationInput{
 		Request: c.Request, PathParams: params, Route: route,
 		Options: &openapi3filter.Options{AuthenticationFunc: openapi3filter.NoopAuthenticationFunc,
-			ExcludeRequestBody: c.ContentType() == "application/octet-stream"}, // read as it comes, not into memory
+			ExcludeRequestBody: raw}, // read as it comes, not into memory
 	})
 	if err == nil {
 		return nil
 	}
 	return contractProblem(err)
+}
+
+const octets = "application/octet-stream"
+
+// takesBytes reports whether the body of an operation is a file. What the client
+// says of the body decides nothing.
+func takesBytes(op *openapi3.Operation) bool {
+	return op.RequestBody != nil && op.RequestBody.Value.Content[octets] != nil
+}
+
+func notThisType() error {
+	return bad(http.StatusUnsupportedMediaType, "Not a type this address takes",
+		"The Content-Type of the request is not one this address takes; the contract names it.")
 }
 
 func contractProblem(err error) error {
@@ -62,8 +79,7 @@ func contractProblem(err error) error {
 		return &problem{status: http.StatusBadRequest, title: "A parameter is wrong", field: request.Parameter.Name,
 			detail: fmt.Sprintf("The parameter %s is wrong: %s.", request.Parameter.Name, reason)}
 	case strings.Contains(request.Reason, "Content-Type"):
-		return bad(http.StatusUnsupportedMediaType, "Not a type this address takes",
-			"The Content-Type of the request is not one this address takes; the contract names it.")
+		return notThisType()
 	case found:
 		return schemaProblem(schema)
 	}

@@ -20,7 +20,7 @@ import (
 
 var (
 	seedFlag  = flag.Uint64("seed", 0, "seed of the random sequences; 0 takes one from the clock")
-	sequences = flag.Float64("sequences", 1, "factor on how many random sequences there are")
+	sequences = flag.Float64("sequences", 0.1, "share of the random sequences of a full run")
 )
 
 // step is one random choice. What it means depends on the Book it meets, so

@@ -35,7 +35,7 @@ var allKinds = func() map[string]int {
 	all := map[string]int{}
 	for _, some := range []map[string]int{everyday, trees, shelves, labels} {
 		for kind, weight := range some {
-			all[kind] = max(all[kind], min(weight, 6))
+			all[kind] = max(all[kind], min(weight, 16))
 		}
 	}
 	all["undo"], all["redo"], all["undo-revision"] = 8, 8, 14
@@ -147,7 +147,7 @@ func TestTwoWindows(t *testing.T) {
 		choices = append(choices, slices.Repeat([]string{kind}, allKinds[kind])...)
 	}
 	total, refused := map[string]int{}, map[string]int{}
-	number := int(200 * *sequences)
+	number := int(2000 * *sequences)
 	for i := range number {
 		r := rand.New(rand.NewPCG(seed, uint64(i)))
 		steps := make([]step, 100)
@@ -171,7 +171,7 @@ func TestTwoWindows(t *testing.T) {
 		}
 	}
 	for _, kind := range kinds {
-		if total[kind] == 0 && number >= 200 {
+		if total[kind] == 0 && number >= 100 {
 			t.Errorf("nothing was %s", kind)
 		}
 	}

@@ -116,7 +116,7 @@ func TestRefusals(t *testing.T) {
 		"edit to an empty title":   {book.Edit{ID: id, Title: ptr("")}, "title", "empty"},
 		"edit start after due":     {book.Edit{ID: id, Start: ptr(day.MustDate("2026-11-28"))}, "start", "after the due"},
 		"edit due before start":    {book.Edit{ID: id, Start: ptr(day.MustDate("2026-11-20")), Due: ptr(day.MustMoment("2026-11-19"))}, "start", "after the due"},
-		"edit to completed":        {book.Edit{ID: id, Status: ptr(book.Completed)}, "status", "Complete, cancel or reopen"},
+		"edit to completed":        {book.Edit{ID: id, Status: ptr(book.Completed)}, "status", "Complete or cancel it instead"},
 		"edit in the bin":          {book.Edit{ID: binned, Title: ptr("x")}, "id", "in the bin"},
 		"tick in the bin":          {book.Complete{ID: binned}, "id", "in the bin"},
 		"plan in the bin":          {book.PlanFor{ID: binned}, "id", "in the bin"},

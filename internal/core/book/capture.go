@@ -80,6 +80,8 @@ func (c CaptureTree) run(d *draft) error {
 		return refuse("lines", "There are %d to-dos; 1 to %d are put in at once.", len(c.Items), MaxTree)
 	}
 	made := make([]ID, len(c.Items))
+	// Those that are to stand behind one sibling stand in their own order there.
+	last := map[ID]ID{}
 	done, headings := 0, 0
 	for i, item := range c.Items {
 		if item.Under >= i {
@@ -100,7 +102,11 @@ func (c CaptureTree) run(d *draft) error {
 				item.Section = made[item.Under]
 			}
 		case item.Under >= 0:
-			item.Parent, item.List, item.Section = made[item.Under], ID{}, ID{}
+			item.Parent, item.List, item.Section, item.After = made[item.Under], ID{}, ID{}, ID{}
+		}
+		anchor := item.After
+		if behind, ok := last[anchor]; ok {
+			item.After = behind
 		}
 		// An open subtask keeps a ticked parent open.
 		if item.Done && c.openUnder(i) {
@@ -111,6 +117,9 @@ func (c CaptureTree) run(d *draft) error {
 			return err
 		}
 		made[i] = t.ID
+		if !anchor.IsZero() {
+			last[anchor] = t.ID
+		}
 		if !t.Status.Open() {
 			done++
 		}

@@ -17,7 +17,9 @@ type Edit struct {
 	Title    *string
 	Notes    *string
 	List     *ID
-	Status   *Status // an open one: Complete and Cancel do the rest
+	// Status is an open one: Complete and Cancel do the rest. A closed to-do is open
+	// again by it, with the parents it stands under.
+	Status   *Status
 	Priority *Priority
 	Start    *day.Date
 	Due      *day.Moment
@@ -75,8 +77,14 @@ func (c Edit) run(d *draft) error {
 		}
 	}
 	if c.Status != nil {
-		if !c.Status.Open() || !t.Status.Open() {
-			return refuse("status", "An edit moves an open to-do between needs-action and in-process. Complete, cancel or reopen it instead.")
+		switch {
+		case !c.Status.Open():
+			return refuse("status", "An edit sets needs-action or in-process. Complete or cancel it instead.")
+		case !t.Status.Open() && !t.Record.IsZero():
+			return refuse("status", "“%s” is a record of what was done. Reopen it instead.", t.Title)
+		case !t.Status.Open():
+			t.Completed = 0
+			d.reopenAbove(t.Parent)
 		}
 		t.Status = *c.Status
 	}

@@ -210,6 +210,8 @@ func (d *draft) checkTodos(c *Change) error {
 	for _, diff := range c.Todos {
 		if diff.After != nil {
 			made[diff.After.ID] = diff.After.Changed
+		} else {
+			made[diff.Before.ID] = diff.Before.Changed
 		}
 	}
 	today := d.env.Clock.Today()

@@ -87,6 +87,12 @@ func (s Section) key() ID { return s.ID }
 func (t Tag) key() ID     { return t.ID }
 func (p Person) key() ID  { return p.ID }
 
+func (s Shelf) revised() int64   { return s.Revision }
+func (l List) revised() int64    { return l.Revision }
+func (s Section) revised() int64 { return s.Revision }
+func (t Tag) revised() int64     { return t.Revision }
+func (p Person) revised() int64  { return p.Revision }
+
 func (s Shelf) at(revision int64) Shelf     { s.Revision = revision; return s }
 func (l List) at(revision int64) List       { l.Revision = revision; return l }
 func (s Section) at(revision int64) Section { s.Revision = revision; return s }

@@ -11,6 +11,7 @@ type row[T any] interface {
 	comparable
 	key() ID
 	at(revision int64) T
+	revised() int64
 }
 
 // attribute is a part of a row that is edited and undone as one.

@@ -250,3 +250,53 @@ func TestIDsThatAreTaken(t *testing.T) {
 	d.do(book.EditTag{ID: work, Name: ptr("Work")})
 	d.sound()
 }
+
+// A closed to-do that is begun again is so by one change, with what it stands under.
+func TestBeginningWhatIsClosed(t *testing.T) {
+	d := newDesk(t)
+	parent := d.capture("parent")
+	id := d.do(book.Capture{Title: "a", Parent: parent}).Todo().ID
+	d.do(book.Complete{ID: parent})
+	begun := d.do(book.Edit{ID: id, Status: ptr(book.InProcess)})
+	if got := d.todo(id); got.Status != book.InProcess || !got.Completed.IsZero() || !d.todo(parent).Open() || !strings.Contains(begun.Says, "“parent” is open again too") {
+		t.Errorf("it is %v, completed %v; %q", got.Status, got.Completed, begun.Says)
+	}
+	d.sound()
+	if why := d.undo(begun); why != "" || d.todo(id).Status != book.Completed || d.todo(parent).Open() {
+		t.Errorf("undone: %s", why)
+	}
+}
+
+// Lines put in behind a row stand in their own order, with what is under them.
+func TestLinesBehindARow(t *testing.T) {
+	d := newDesk(t)
+	list := d.list("Crates")
+	d.do(book.EditList{ID: list, Order: ptr(book.ByHand)})
+	a := d.do(book.Capture{Title: "a", List: list}).Todo().ID
+	d.do(book.Capture{Title: "z", List: list})
+	item := func(title string, under int) book.TreeItem {
+		return book.TreeItem{Capture: book.Capture{Title: title, List: list, After: a}, Under: under}
+	}
+	d.do(book.CaptureTree{Items: []book.TreeItem{item("b", -1), item("b1", 0), item("b2", 0), item("c", -1), item("c1", 3), item("d", -1)}})
+	var got []string
+	var walk func(under book.ID, of func(book.ID) []*book.Todo)
+	walk = func(under book.ID, of func(book.ID) []*book.Todo) {
+		for _, t := range of(under) {
+			got = append(got, t.Title)
+			walk(t.ID, d.book.Subtasks)
+		}
+	}
+	walk(list, func(book.ID) []*book.Todo {
+		var top []*book.Todo
+		for t := range d.book.OfList(list) {
+			if t.Parent.IsZero() {
+				top = append(top, t)
+			}
+		}
+		return top
+	})
+	if s := strings.Join(got, " "); s != "a b b1 b2 c c1 d z" {
+		t.Errorf("they stand as %s", s)
+	}
+	d.sound()
+}

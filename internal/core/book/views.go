@@ -225,12 +225,13 @@ func (d *draft) checkViews() error {
 	return nil
 }
 
+func (v View) revised() int64         { return v.Revision }
 func (v View) key() ID                { return v.ID }
 func (v View) at(revision int64) View { v.Revision = revision; return v }
 
 var viewAttributes = []attribute[View]{
 	attr("name", func(v *View) *string { return &v.Name }),
-	attr("question", func(v *View) *string { return &v.Question }),
+	attr("definition", func(v *View) *string { return &v.Question }),
 	attr("icon", func(v *View) *string { return &v.Icon }),
 	attr("colour", func(v *View) *Colour { return &v.Colour }),
 	attr("place", func(v *View) *Position { return &v.Position }),

@@ -1342,6 +1342,9 @@ type List struct {
 	// Pinned Absent for no
 	Pinned *bool `json:"pinned,omitempty"`
 
+	// Revision Its ETag, quoted
+	Revision int64 `json:"revision"`
+
 	// Sections Absent for none
 	Sections *[]Section `json:"sections,omitempty"`
 	Shelf    string     `json:"shelf"`
@@ -1623,6 +1626,9 @@ type OwnView struct {
 	// Pinned Absent for no
 	Pinned *bool `json:"pinned,omitempty"`
 
+	// Revision Its ETag, quoted
+	Revision int64 `json:"revision"`
+
 	// Shape Absent for rows
 	Shape *string `json:"shape,omitempty"`
 }
@@ -1662,6 +1668,9 @@ type Person struct {
 	// Open The open to-dos that tell of them
 	Open  int     `json:"open"`
 	Phone *string `json:"phone,omitempty"`
+
+	// Revision Its ETag, quoted
+	Revision int64 `json:"revision"`
 }
 
 // PersonPatch defines model for PersonPatch.
@@ -1694,8 +1703,10 @@ type Postponement struct {
 // Postponing defines model for Postponing.
 type Postponing struct {
 	// Distance P1D, P2D, P1W, a date, next-week or next-month
-	Distance string   `json:"distance"`
-	Ids      []string `json:"ids"`
+	Distance string `json:"distance"`
+
+	// Ids 1 to 5000
+	Ids []string `json:"ids"`
 
 	// Release Those that move all the same
 	Release *[]string `json:"release,omitempty"`
@@ -1720,6 +1731,9 @@ type Problem struct {
 	// Changed With 412, the fields altered since
 	Changed *[]string `json:"changed,omitempty"`
 	Current *Todo     `json:"current,omitempty"`
+
+	// CurrentRow With 412, a list, section, shelf, tag, person or view as it is now; what it does not have is absent
+	CurrentRow *RowState `json:"currentRow,omitempty"`
 
 	// Detail A sentence a person can act on
 	Detail string `json:"detail"`
@@ -1888,10 +1902,33 @@ type Row struct {
 	Why *string `json:"why,omitempty"`
 }
 
+// RowState With 412, a list, section, shelf, tag, person or view as it is now; what it does not have is absent
+type RowState struct {
+	Archived   *bool       `json:"archived,omitempty"`
+	Checklist  *bool       `json:"checklist,omitempty"`
+	Colour     *Colour     `json:"colour,omitempty"`
+	Counted    *bool       `json:"counted,omitempty"`
+	Definition *Definition `json:"definition,omitempty"`
+	Email      *string     `json:"email,omitempty"`
+	Icon       *ViewIcon   `json:"icon,omitempty"`
+	Id         string      `json:"id"`
+	Name       string      `json:"name"`
+	Note       *string     `json:"note,omitempty"`
+	Order      *Order      `json:"order,omitempty"`
+	Phone      *string     `json:"phone,omitempty"`
+	Pinned     *bool       `json:"pinned,omitempty"`
+
+	// Revision Its ETag, quoted
+	Revision int64 `json:"revision"`
+}
+
 // Section defines model for Section.
 type Section struct {
 	Id   string `json:"id"`
 	Name string `json:"name"`
+
+	// Revision Its ETag, quoted
+	Revision int64 `json:"revision"`
 }
 
 // Sentence defines model for Sentence.
@@ -1924,6 +1961,9 @@ type Shelf struct {
 	Id    string `json:"id"`
 	Lists []List `json:"lists"`
 	Name  string `json:"name"`
+
+	// Revision Its ETag, quoted
+	Revision int64 `json:"revision"`
 }
 
 // Span defines model for Span.
@@ -1953,6 +1993,9 @@ type Tag struct {
 
 	// Open The open to-dos that carry it, without those of nested tags
 	Open int `json:"open"`
+
+	// Revision Its ETag, quoted
+	Revision int64 `json:"revision"`
 }
 
 // TagPatch defines model for TagPatch.
@@ -2220,12 +2263,18 @@ type AddListParams struct {
 
 // DeleteListParams defines parameters for DeleteList.
 type DeleteListParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
 // EditListParams defines parameters for EditList.
 type EditListParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
@@ -2336,12 +2385,18 @@ type AddOwnViewParams struct {
 
 // DeleteOwnViewParams defines parameters for DeleteOwnView.
 type DeleteOwnViewParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
 // EditOwnViewParams defines parameters for EditOwnView.
 type EditOwnViewParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
@@ -2398,12 +2453,18 @@ type AddPersonParams struct {
 
 // RemovePersonParams defines parameters for RemovePerson.
 type RemovePersonParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
 // EditPersonParams defines parameters for EditPerson.
 type EditPersonParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
@@ -2494,12 +2555,18 @@ type DeleteSectionParams struct {
 	// Todos Its to-dos go to the bin too
 	Todos *bool `form:"todos,omitempty" json:"todos,omitempty"`
 
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
 // EditSectionParams defines parameters for EditSection.
 type EditSectionParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
@@ -2533,12 +2600,18 @@ type AddShelfParams struct {
 
 // DeleteShelfParams defines parameters for DeleteShelf.
 type DeleteShelfParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
 // EditShelfParams defines parameters for EditShelf.
 type EditShelfParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
@@ -2563,12 +2636,18 @@ type RestoreShelfParams struct {
 
 // DeleteTagParams defines parameters for DeleteTag.
 type DeleteTagParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
 // EditTagParams defines parameters for EditTag.
 type EditTagParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
@@ -3436,6 +3515,25 @@ func (siw *ServerInterfaceWrapper) DeleteList(c *gin.Context) {
 
 	headers := c.Request.Header
 
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
 		var WindowId Window
@@ -3484,6 +3582,25 @@ func (siw *ServerInterfaceWrapper) EditList(c *gin.Context) {
 	var params EditListParams
 
 	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
 
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
@@ -4225,6 +4342,25 @@ func (siw *ServerInterfaceWrapper) DeleteOwnView(c *gin.Context) {
 
 	headers := c.Request.Header
 
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
 		var WindowId Window
@@ -4298,6 +4434,25 @@ func (siw *ServerInterfaceWrapper) EditOwnView(c *gin.Context) {
 	var params EditOwnViewParams
 
 	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
 
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
@@ -4627,6 +4782,25 @@ func (siw *ServerInterfaceWrapper) RemovePerson(c *gin.Context) {
 
 	headers := c.Request.Header
 
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
 		var WindowId Window
@@ -4675,6 +4849,25 @@ func (siw *ServerInterfaceWrapper) EditPerson(c *gin.Context) {
 	var params EditPersonParams
 
 	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
 
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
@@ -5149,6 +5342,25 @@ func (siw *ServerInterfaceWrapper) DeleteSection(c *gin.Context) {
 
 	headers := c.Request.Header
 
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
 		var WindowId Window
@@ -5197,6 +5409,25 @@ func (siw *ServerInterfaceWrapper) EditSection(c *gin.Context) {
 	var params EditSectionParams
 
 	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
 
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
@@ -5446,6 +5677,25 @@ func (siw *ServerInterfaceWrapper) DeleteShelf(c *gin.Context) {
 
 	headers := c.Request.Header
 
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
 		var WindowId Window
@@ -5494,6 +5744,25 @@ func (siw *ServerInterfaceWrapper) EditShelf(c *gin.Context) {
 	var params EditShelfParams
 
 	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
 
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
@@ -5680,6 +5949,25 @@ func (siw *ServerInterfaceWrapper) DeleteTag(c *gin.Context) {
 
 	headers := c.Request.Header
 
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
 		var WindowId Window
@@ -5728,6 +6016,25 @@ func (siw *ServerInterfaceWrapper) EditTag(c *gin.Context) {
 	var params EditTagParams
 
 	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
 
 	// ------------- Optional header parameter "Window-Id" -------------
 	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
@@ -7644,193 +7951,197 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1rc9s29jD+VTD6/2eymR8V20ma3Tqv0ly2+TWJ/TjOk9nZ9AVEHolYkwBLgFa1nXz3Z3AOwIsEUpQt",
-	"u66TvmhsC8Ll4ODcL39MYpUXSoI0enL8xyQFnkCJP74+5wv7bwI6LkVhhJKT48l5CsyoaaIeaFbCpdBC",
-	"yYj9VikDySSa6DiFnNuvmVUBk+OJNqWQi8nXr1+jScFLnoNx8/+zVFXx02pzCfxAMyFZkfEYmJozkwK7",
-	"FLB8oJlayufMLNV0tpqapWIFL41msxUTeaFKw6VhXCasKhcgzSSaCDvlbxWUq0k0kTy3m1rYFTq7BVnl",
-	"k+N/T5IKJtGkyLi0/5RClcLYL2ZC28l0Ctl8Ek0MX9jPodTKDtSGm0pPogloI3Ju7BzNFie/RhvQiCY/",
-	"80sIgzfn5YU9NJeMS72EkhmFENA8B/ZbZRdRkpmUG/xznAmQhqVcP2fLFEqgwVBeQslKyCGfQalpvJIQ",
-	"sVIt3a/a8BUkjNtfYcWW9su8BCaVYdpOyhdcyB4opvYEbSDm/Pd3IBcmnRw/PQyd+W1ih+FcBTdpM5Ww",
-	"uFPCb5UoIZkcm7KCnomPDntmhrxQBmS8+gUCOPWClWDKFatkYuHpgXkBKya0A7MFhEzw7DEvSwEJU9Ua",
-	"COh9NBtvrTu1C/fs+rHddS5kfYrgGebvuYnTMFLY10h3tuT25fHkOVsKk9odCsIDhyxCs6eP/xHhpxaH",
-	"VJbYa2dPjx73nmI+paWHtr+54XciF6a+0TXsyPDD9oQJzHmVGQ8N/rvI7aM7OnTAoV+blYQ0sIASl/rA",
-	"y1ItQ/c6F5mB0qLw/348+UAggksoVxbNWV5pw3IAYwcsIct6cFnS/H1I9+zJP56GIHAyn2swm9s6wxem",
-	"WAb8EiwWRSxWlTQWpeyr5FnGkAjpnv0omjgIvnXgjYHfSZlAGSK2v8BqiNQyZb8YIZWFxJLZWOU518fM",
-	"E8eITYloBo9REp7t8pQ/IeV+xVe6D7WqZsTa1ASCZ9vh8VnIJIRP9qkt8TPGWZxyuQD7oHKeABPyuaUf",
-	"CqlECYliC2UhQuP73hatNH2b7ASGr5Yc6kJJDQiGl7gVJJ+xksaytuM/JrwoMhFzu/eD/1hWdPxHa43/",
-	"v4T55Hjy/x00LP6APtUHbr5zlSharYfLMz43jmASNCZRSEYILeWGHeAYXOO0VLMM8oFDFDTif3Y7jJ83",
-	"cJDPlhwIzZalkouI2GOEF7hEWqqqLGEzYKVYpGbyNZr8XwHLvUEZJwvsCsmDkJ4E2AHuK3bGFzJOVdmW",
-	"SuyHSZVZ4NtVMsB5NsWKaPLCGB6nudt5UaoCSiMIh1KuA8zl488vpo9/eGafvkBByoB9VhszEzr/sflB",
-	"IWJTlQFZ5q3lo9JCV6cotfEZyhQko0hlmmVmSmXApZ1Oi/8G5vrJbWuuypwbeszPnk4237b/S1CwgkRw",
-	"Zj9vjop7m4ToUCOO/JsOHxEE3Vi30+YS1Ow/ECMO/QRaJLgHniTCboBnp62rmPNMwwamWnYtQZjU8nDD",
-	"Fgq0F/xAJiiOtm8TH6b9QVZZxmcZeLFp44JmMFd0P1uGfg2dRUhJdKe7vEiCyHAhZNLG3I7c/Ot4tFqD",
-	"P8qH7hJwiRDYiaZtbtWrKZtIgdQBSXrOV8zO/5wdNviZCrlAcSt21HcU/mnHuQJL2bkSJYlbMo4iNsgY",
-	"Jsf2ZrYhYX0Ot0Y/DIiuWyTJspP55Pjfw2SKuEC0Dre4hud2ToKEoFS4je3Umna7djy33OapfsVziWLz",
-	"ZucCsmRTfdOGl6ZR4xwOtrQ5Ut9KKIDbTzLgSVd5qzW7EnJhVYYg7hYNP1u/7JV9tyXKDlKxS57hxjZm",
-	"0AWXQWTB7xrNlqpMtFXTZBJZjvHp/M306BmLVQKsksKg/Ggg19ug/rEg8uq2wMuSr+zvtLUguZxXWUZb",
-	"tyvjTkJncFpIeA6P4aSNmBQ0uDM1JgNVq7IrVEjdUuE3EU3cp0HJDWcWjY7E5qXKIwa/89hkq61knvDJ",
-	"L+GB46+pOWr45SkRbyf6a0/MKgUd2fVH+19LfD0KkRjUb3b/Wq6kSTtfO3o86juveEBzmB5Z7LbsKePa",
-	"sIRb+NYzPzlqzTwNTu02MzRre8YfxkzodurpwfuTSTQ5/zSJJp9f259+nkSTN2eTaPLxhf3fp+Cztu+q",
-	"PcmrF2/f/QuneP0L/vD+5MP5z/jTv16/OHv3r55ZjMiCPHIJcJF49ca/3WvtOOe/v6WJ/r7+wtcwnDDH",
-	"nTGIxipTVUf4zJVGPStzpDGr8kk0UXFa4tMAbqXSDG9fG2JuMyjLVXCnr2AugvJEYj8QxrHpIUr2qhk5",
-	"JJY2vDXw4aWT8ofWOVlKJ78HZcHWhluLhUD6qnO0HagDmTa27fMNjvqgEmTCZNoMix9o91NzxknxYCm/",
-	"RNJuVXrVyOdzVaLByFtJN6BHWn3YlKCrOGVc1+YB1LW8hcAj+wACHx1u8iid8pBIH6usyqVmqmzZgzun",
-	"sAcOHaDqmBi6s/6slkwCRzsajWMoq/UsYdISYBK0MXQ5C15lCD3ekFVnU2rlTtfs54DD3MxzMTdTcO0G",
-	"d3bTVk4kGot4llltehVZcTmyN8GZAW2OGWfITInvW0lGFY3a7eyYEsWXNbUmyzp0cTzmr2MNl6s9zZRY",
-	"yhcwPdq/u0MnVYkGAhQ4mFEJX9VP4fTvr+yg6enjzyFk9Kxgk5/V4u3Gd+wq4YckZGWgZz6rcu8ECFUE",
-	"FzHwuwl/oIJ/7meFKGB1GeHmpOv8rIvF0eT36UJN3R//o5V8dMaX70FrTmrJG1WRThqSsa0Oxss4ZXM7",
-	"qhG5nzOU+dAZ0iN2b9Bq6JFKLcPQ3r6C49ZMISj5ercL6g0hPBHyjV/jWhK/kB+U2cM80s+y/iy0KcHE",
-	"qTcm4zjGSwSwSSG/0unRPh2wMUmEKn46Zt5rndgIk8E14bZGo2nKEGn+p2fk6xpDDvosjNLnapoozZap",
-	"0sBIu2Up15Y8cQMMfYZCW0n9eW1pQplAqtL7JzrMTTpbxZjjntuTJCGw1UrOGqJkmUcRlDQeaNxMxHiG",
-	"KqE9hPdDBg0tqSrFf0NmnfPWlAlfRcxK3JYEkwIUbTeZXUBhgsjW8slaHjarRJZoC1kuGfAyE4Cy0zEr",
-	"uCjx0S8dnSkrydT8i0SAz2AhJJqAG6/shoPIIjZZiMlinaoly7lcuTmEc/lyXMsuNT0iBybZC7STT4BJ",
-	"+N0wuzoC+IsMiGIb9tPm+tZNekZNtSL7SmWmHE2d0cTumqS8pIIpMkBngZGQ1L87v+rUjsZf5dQbayxq",
-	"Tu1F+Z/9ZdE33Sf+jyVoM1XzepBbiJZ3m/CLQ6Zh6d5/wSuNwzi6AlMuk3mVoQQfO1neiPgChxi+IKOf",
-	"UVOuaV+wmqolkCFwaolZYxVwQm4lm734HcxViWuXNHHLEiXk1JmnlJz66IJK1kvbuaeDcQa/Vbw0CE1k",
-	"Yf7fqbMz0i98iUCkX2Yi7DtoyQ5B08qFxVdhMNbCaOb3oEMkIyB8OEUtzB/ppXD0ZQv7oODBOpe0eOje",
-	"Ab57prndSNBXEWZNP7sH5MhOjtwBp7VfiNgyFVZis7xDZfaP9CaZmo87opqHDygSz/0dlkXMXnrE8MIj",
-	"ZvjCUie65oGlmgOiYjOWEZ2pZehdWzkn5LTRzuaHimKcKQ0J02B36+TZVCzSEbtc43RIRhqi7dmCO0uI",
-	"A/4stFFk5woZpscD4JRr05ipB/mxnzq0n7fSu3W625FOHB7HHYtSLUrQeoSZnMbhDuN+o6eEJWjD5qK0",
-	"KDUXc6t0G5YrJCvjMATnDyGJrmaG64vxsHa+hGEo17M2RwsD/FJllzt4n0qVwfbXkAH5GWXcQ5Cs8mb5",
-	"pp0OTckUijHCRYUbCB3lnZAQMnoVZAPdpCVIvptPWg5SWeUzMr9sfqsEntjNbb1vGva14XuBpdbtXrRu",
-	"5HbdZpmO1/jV+wCgNyGQ+T+PQi6E4jbkoinDe9ABQ4tV/4TDsjUJtU3igs7qOIX4InPT7vzl2tQ66F+j",
-	"UWgOKEMLnczR6JIXGZojLOLiSBL6kWWP4ik9bwrN8GMWdV6Andbstd6qAmSYOdlPKDZFh5mwN04O2nZx",
-	"EAYvePf2rrfnsF9v+e54Beqje04hKoyCYdgUQ1fQT8iaa0JtyOriJNXMS5V3LokzJ4qO98U7FHb31cTH",
-	"0iX0vcH36nJXR9kNRDv0g3WdW60FL3QPc+pjNnc5TYvkbCEq1ycb/W/sii8lwCc2IPOehySlXSMKgiQp",
-	"hI69sQN2J2QH3uV6kmTYJNl2VwT8FRR74fVlF7EFpO/GkCGn9A/Gab8JuCFWsVWoqubqshWL7gLTOzEM",
-	"uqXBhhS6pBr3DkRItDxiRrEfDg8PBx03m8bFgKVVmJS5fR5b5qBKpqpw9Fdt5htCEKQfXx1oxhywBttW",
-	"mduNQxzLHZm6Ih5s4KlGSSmMpMClk9u6qDiDmFc6QN5PuUk1+9vZm5fs2Y+HRw+9Kc2ANhg3NsusWo1M",
-	"CC6hRDdFtqSY2fH3mSl1EeKPJ/PaHEUmLBHmxlv8EaEIXGcq8s+nUFqLGcY+4kHQduPOIZVhCcQigST4",
-	"ANR8PoLC4aCWUh2IhEF5ylkNRitVYbV7IDxMNBdHEWLOFdERpDAqrTc4ZtDrjbgxWtj+DD4mdsMOrgzP",
-	"BswruWWJTLbjKlu3fgllIuKQTCld4L4VW9CPJtWSoYJxfWRY5+keTs1+CB+j+sn5c9aPoMFmD8oB48V7",
-	"KBfuRe/AeYQkF1ogGtunf2hDx93CFe1EwX1dQ/YKhHeJWSbkwlntisqwGaRk6NlBUBs375zY4tZ5w+qY",
-	"/ZqPLHpZFei2tT8XvARpHmiUfRvPEYXucffxmGXdyP6EOTSdAvpvGGfOBMLUfMzkLS39CjG89s7P1Y63",
-	"HkJEcnlvRb4B1EtGBHF2JB4SkELEvdcHHvRC90T64STR0I4DRgvUokbTUTp2SFYKK9y1l3GE3EtjI7ej",
-	"0BE+8JyAvsPVj4vJxlHBJWHZttztQv6ua9bbySb3AZbeIrRTyOae1K9a++yTN3BAHY0uKZgYrzMaQQXG",
-	"XpUPc7tZKDjnZlijvWrsn4i3f8Oe7W28JVZwULcdjv3rgeopuex2AyrkvCdOpnfnUpmeI6VdA/IVMOO8",
-	"ZVvaJWrR0eWwOUqYkBWqzZ3Jjd6yJaJxkSxTWxnl9UlXnTqxbwHJOeVJQFo78jiJaaw+X3uHN7b0vhZg",
-	"eyZpyekiZBZlnz69feV1TUo8p0TRMfsX+oMK7eqUcpiFZBisgjgdMg54yW47FoT9v+95eZFgUuvce8jY",
-	"sx9+ePKsznrbj5QnugKezzdUmvDYDRGjYFbUhGSIyrVZ7i0YRjAlRo+1jTwOmMhc7s1WP5Ud5TIrumLw",
-	"RtAZfeRRcyy9IPFyDKjQ3nYdq2At121G0maCwmm9zY3FKS95jJUytgrbvRFkJ976EUBVS1+tOhmxpFRF",
-	"AUnkcmEzcA8jVxj6uBHoiIUbgvJMN461LY87c8GWGGlXEsJr3b05bifebl0rDI1VlCgRqQ5eOI5L4JRq",
-	"lIpFOiU3WkijOLmE0mcG9BvsR3oqddB0MuvxN9nxGumElfouQXvGNxNyrMHJpWqGVi1FPmCvIW8am4ss",
-	"Y5zF7aD/Fj9Afh3QhmZChs17cVWEP/CxYsEPXRah7ndwr3ri1tBwGPxoyYVxxpjAh8KkQr74DHAxAkkd",
-	"dJyRsol6o401S3XnbR0LcSCI196U339RvARWYHgaxfa5XYy1rFqWLS5FRpKVRTYj8lrEIk7zQLP/9jhr",
-	"C1DFDvGvTgQOoGPpxNxxZlQuspdVEZynldg7JjGXXtb4AF5U0EL2z3VWMBgQw4OGde+U1dcmKTXe9wnc",
-	"TOjnzn6GF53w1QPMKS2tUGofvftrY2QLJkz1GMdrvCHaO+osdW7V5nH+O0pvaeVCk9XWI617EkjxHKbV",
-	"pKsT7+mQoX0TUUPna0pdO9oc9ntQBBlTo0rvQVvucRLwJlBYAktVtuYhUCbtiA3rFPxq0Q67qto9lpwR",
-	"GvjOcRjh5LAX27LABqIa8LC1o33gpq/i+/+GLCcbYGsFYm6KWOGUIozbDpUWWfK6LA/SL1e1B30kLrZw",
-	"E14+ln3TxLgjK+mTdSuZKFIjQte1TFfhYgECS6VIZdgMsCDFiIDaFgnEKgYuwFaTe8jFu9f7CWFxY6Qa",
-	"a4fa9Vn3mqfC8V2WnbTiu1xdAKgTRfLgZYw0dbVfOC7fD5KrvOsaaKNtVN2zv6zvP86AlzDKIuThu13R",
-	"9zC6gvvoVMQXV3FljrCn9kjCp85+scNy3uQR8PoZfgFkZ7ODmMuF2M2CjtMHt6q0sZQzXHIpV5c7eop0",
-	"MGbArJcLGJRbcfS2MFnamp974Gi7X30itOHB6OrTo1cRO31s/3f0OXKJaREmKE19khb+4vN6hktK1qFL",
-	"4wNaSsiA66DbWWkgimNBgxlYvk7kDiEz4agfD5AwmKtydxj3R/XJoaB2VzK0ExK68m7pSTTaS9W2XjeT",
-	"Xc0xhXsOQqZlnfS2HhdRm6HQn0MisBpFKhZp0KTTKjkXCkVMeqLVnh499pHUkCWa8cxgfVBKGtglgCqu",
-	"Sm8xHpM2kYBxbGTTwOkq6XCncWFxNR4bipDZdAKYUPlefzpKZmNud4zq+PXEFNUO+pCjErLEB4BRkb1J",
-	"2Mpqqr50wx53d1PIbYv9k4qxeWNfnSLnIBnGqyYFZ41ydSWJjnVpnBHTi244vGdxXyVr7NpWctdpCFk/",
-	"uCJlVNbW5c5ZAQrDsDq6fFuZC0txBZSxQ9WdrmkkZLoBC20wNUu3zhqCnbcFBRTsqm/jrSzhYURaz0wL",
-	"bqDJr1knJ6IYz6Gxmlmo0EQVBnHbobd5wnDA07nzgjzQjCDf6yS7os8p5HDai4PJlVUbD06qoBJk9qNc",
-	"VddxTnWcSFdwGvV6icZ4ffwlhgLDm7NHDjtbkA3jduwyQjcqDmD8ephoJL3JJwU3Bkrp3PiksFMi9Di1",
-	"MkQ+XPhZs6XwQezJdxepdgj7D7s0dwkYf3y4tbIJHsVj4tpW6xKxQxjqCsl2pZAtF+X8p0UJaD9TMX01",
-	"DlqF64y0YNbYq7Ba7uotbmzlFV9hUQNdlXMeg2Y8pbqMoahyrSE4hQFnNcBS9gW345irNhCwHFA1gM2a",
-	"uAJLFqYgW4EbaCpv56Tjh2Ulg3JzWYWcvS8kOzv79O61BfPZm5fshx+e/kDpctqKc0qKmGf2leShOY2I",
-	"L3qkqIGiiK4QCNX4FpK9lotMNHVs++1LVHDYV5Giu4486tVVMz1q+e3Vt/NrLz6PLJW4UcG/yqCO241x",
-	"DlfOzAnEpLzxC2AkXVzzzdS7HGblPjihJz2TdC8DGNoPCyGxJJaL/2lME76nhlpKOqNzZGwPd3aPqam8",
-	"+OzZcPnzBjlb2vWTw3A19p4rPC0h7CnfFWp1LG1fFORcXO6mcfXcw1ssvuTzYoeebCiyIaSRxZklH4SB",
-	"tXZGMfpEytYKWFB10kRhVZtETaIrV3breZr9UcBnLoLWa9FUzsT5qkmBtKw5pEGfqWUoAnql3wU5/yFR",
-	"RvQoVjUF9qVx+j3WdSr8pus7ASg6AXSZWjIula9f5ItrYK2cji/sMLyUyHPoKX1BXtGUa2oDonKiOC4P",
-	"wReP2VSp5r4i06CcioOQO/Zm7FaAqxPcgkvlKpis7m08Svo6JszFHFCJOrnqqooRJWw7O0gNNlUZLRJg",
-	"p028wqbmsFPBC6k+uPHrD8jtj2oESkV1ijjGcW0Uo8R3ZSGDtZK4TAZ22s4n5CYdiNbTjM/UJfILF6BH",
-	"AX5Ut9kwbvFrsCTWVnJ0lXofv1Ui1FUEJSTf9MW3p4goVeroKVuD2hyWPWKPcSGuYwxSlkZAn7SmVQ7o",
-	"heb2WYJkNNouv4FQnx2xsVdHvvQHFs0XEPZVD7nKHCFYuirZLFGtIkR+vTMXkLMtVQUJsattW5O1mkiE",
-	"iOnHJgpxVPrCriXuw2s2eX03G5l89RQrb3GouxcIaRSrZAYaBXtXB1FiZXOqE/DnZlWFfUbn3lFkjwFG",
-	"t06AfH23A/SGrFJ19N2DVqPJOkS5hzruCa24rSKd3TZOISmP/tDDUpboBxE5MKtUIWNxujx+if3t8eHj",
-	"Z9Ojo+njp+eHPx4fHj58jmmbruzdrFu9r1nSh/lsrmg/IYhgkVi3fNcX1NM6qPOy7fmDT8l7NEY9Xgva",
-	"68do7d7lgtYN7r/gIZ99J7ChHaqwZpzqM8/6SgTQ013jY23Dr10xAImecl8ESMhpUaoYsFp4Y6HxVQ+y",
-	"nhztj963OS4VDN13/REW/WbqIEMh/ZhrRcUYe3ocDBmy7bSdbYVg57okXS8QaNfYix1CLGJeliuUCb10",
-	"QeU31ZxJ0JajO6PiGBN/sDRMD1RuI4Cq/+2FdrS4UbthMDFgH5UmNo9C8vfYd7V70mnwRp1guR7Z5XtS",
-	"7a9YUqvPVcjp2jh3N07aMWdvlITGYvj0udWaGtI1gtX7PIOgmRyG1iwq0433H5sKNlSRnBvfdcVy74ZP",
-	"//386Jnl02OW2ZpJhr0n+cXYIqC9Ie6taGUrWzRB7qPKiKVcf1jzZm13dwp5Eu5jgHYAV6EQQ+4TlEgk",
-	"uGZ4zvSwtrOwp7Un4+0XX3R081t1PVnGmRHxxVqJLiTbtZA3wvXXzTR8iekL102ge86UzFZOxkPtnERx",
-	"aroTbBlRGSuj9xSSqw0V1JRPZBmbAbN7q+3sgjpnjUKHqyTpjZv4Ko7RUByUb/C027GC6soLKnHNmc6U",
-	"6T7zp8eHhwen508O3z+0A5YAF/ZfjK3CgrO+IPEN5QnGwQqzjU/Cqp90Hy4wSWi6Fvrq2FvpeHnXEFYh",
-	"20GS6Fs0aJ8L4evZThFE17Py7Ooy3jXeeKQWKQwVMhkFt1oz6CnyMSZ50qkEW8IR7ajrecP3mzPZkeBr",
-	"5tF0+fYxRC2vel2ord0g3EnFTYJh0yiwrQB55t+69j7p6SoC8VXSwkekfzfscYiv9WdpBwIGMeYURQZ1",
-	"JW60dWQ/m2lhjE/93kCaHZKxB69nfZ4/s8hJDwMKwePx7vC4Sp55OJDUEakRYZ6R/cqve83tbgjZ2uZa",
-	"Fg50A9UmjkaqWrOCjDCOjN1/D/G7QqJAUEGsymAjtl1rdBqVqF07+ATafvqJQjj8SSbqDH6rYPdiPfVh",
-	"QjII0eK6mgV1+0aTNToFNvjyUKfEEIjDyYAzWKlwQyLusu5RQNMuIb/bn7hFoKn3SE+nY15e+HO5fiWi",
-	"1a1kzTHduAB41iMruE7VY+2g1LwmwNDtxgJhrGjHRvmPdhsW83YUmRqPSQDQvs09ZVC2yi32hkGv55eP",
-	"iIAddmPhyr6i4+aVJAr0Lklg3rfeKm3ow2sdytXX+GsPsr51aYGeiMEKZ4EMKH+olQUbZyq+oCigOYo7",
-	"VCoCi9qmiuonZjy3/H2mfg9afu2KH5xxri6WOzq9vipilbcz7afct49p5dq7OOO+lieuxuXGG0X3+1AH",
-	"EWFYBsbibKmqRep6opBPKBRn1lMzo7d3br0QEQGqqOkNA8JsN8W6YhruIMOtaz+nsHtryu2dl0MAD3il",
-	"ftjuy/HV+np9OvYEZy4QqrvRur/xVWNtfA/gZU+biq8oK8+D1RLbqfHO4P6IYRkGJY2Vs9hCXLoAMMxj",
-	"btrgaAwpeo6/fZFIrbBXHnYqn2EtOM1F4syGomSttamQCJYRB9eBsYlQspNx7zqsU1wefZFf5OuyVCWZ",
-	"vFykMKMsCldo+MenP/z94SN2yksjeMYgseqmHf2/H08+sPdQLoChAgP6i8Rv/P3Jj88eHpOshNKKjjyd",
-	"y4Bfgn7EXrDTk4/neCxyQ3DJ3iaQF8pudzX9BVbPv0jOSjDlykWv+LwsdgEr8tE2XQ8cu7OKr4ZLkCzh",
-	"K/2IUWgol8kX7M9E+3778YT949nhEbOIRf3RWvUMqFZGzDOQCS+fMyEtl3RHPnvz8ot88uTJj9Qe8OWj",
-	"L7LWKY8n50I65eYSSu0KanunDC/E5Hjy5NHhoycTog2Ihge8EAd2x2QmX4QiQF7jx9TVjueQsBSyTLG/",
-	"IUSxkVgMD6M6MoQsv9zleC04CrH8i0wqoM8ozOhhxErQYNjfsGc2FuGlYCG+4EI+RHSaATfsb45bfZEp",
-	"LwqQkDy0CF1nztHChK8/KXVRe5Z0I25x7TBWJM8JOd9xbaZ4tOnbV2irwTyr6Itc+q75FFPqnwVdNYHc",
-	"Pna067xNJseTf4IhGFG/LZ4D6jLH/x6UAJtiZizlJAxMjie/VdQrmRxIE5/7RTJOUAoZirr8GlFO7CQF",
-	"nqCE4+btnL4z/3Dy49dfsVp8oaRjVY8PD8k/Zh86uXzhd0MoNdWmBI55cM386xN+jYK9HHlOl2sFEoyK",
-	"AopiS2DuW9eGZMF6bwc+Ce8rNhTKc16urB5DrZYY9tcpL6Gc4tW6F2DH4otImy5Q7kls3LhvFLXlyk9k",
-	"tnIYqpt6KNRt7Dk79CZy6qfUgwR1hZQGijUYDqMrYsTaGpnIkcMHlnhy2GqIjp7AYZ0kfDMNlA4+Y9WE",
-	"yQhc4kWRiRjhfvAfZwVpdjikDPjrCSDYea136T1g1GdPLRIMEjRrzbEanKq7DhVKB1DKShLUr4hEAdDm",
-	"J0Vlp/YCkDqY62tX2LC6+9cbvAg6U881IEwiBjxuSwveqKyWcg8XZAGLXLnkGS1IFR9NCfDca0L2HWL/",
-	"ze51HdSGhvClnVbmrfS3tkYHtjyClrjxC1g1dbdn82cjyNHe1nU2oQCG1E+LXNV7wIVT8nkjh++iRA5c",
-	"Rph/750XLUxw0VhhHHiRJO/IhP8XRwBfmvqW7x+79gRuv1VuZw83/55fAOOWNFPEY/d2D/4QyVdietgS",
-	"Z+OSX+Hfr3jPkzvCE/sg3WFhe3plPj60DjCJmq78rpEa2SjI89SF9utEmNuC9Zh3lFstc4qb/Z9duZ9v",
-	"1nXLbPe27poEanfdz7t6duiRHaBGPvV1B8Ik9aUd88oZ/24AAa5Jeu/B8/T2Huo7jVWwWd0Crh0WFrpC",
-	"HzkYvrz36vImCeWdY5t1c8F7+sLfY2EiIueKsoZdC2nMGPWRaUFMKVzQbI/0rKqyrvf/jWCLL7x0n4Us",
-	"QpV2s9YgcviugwMqMQ64u8TkL/6yz9vXVflec5bsb8pqgftrN6PtVY0+1v2av4nnTZ2P7uXjJqneKlA+",
-	"9o9y9xBnqAAwPfo+/eoAHXVTLIzRizIf7ZgTqp3x/cXv+8WfFCDbrpaw+IcOmOANtjs/99wfv4Rvjae3",
-	"2xbdy6f/C0DhGQVWFGFWsANMhx/AFl+so8+FYhk7hivdDJ6czOcazJiR79D5MWLgB16W2GF160gMRvpp",
-	"FHZiyOu4oZ/KBUjzikqtbh39M7daSQ/dGsYDXyj/uhLGWuJfgD/krlV2jyUAzQvYTvsvb1/FU9yykjjC",
-	"uL4n1vJKuZIZlGDRbvLSY1dXrc43fSSi7o5zgzCq1+hxUpVcZOTYo5YOkQudoZY5lO2GsQVI+uhTDNLf",
-	"k3PRhUmWqpIuToK57XpALuW07pXRK4n7RhH3wU9Rt/K4j9zWilCM993xSFfF1W/7W5OJCV6MM80vIXFg",
-	"j/op0jUAe5Pgwl4bYVJ/7sOOuUyoF2anL8c+aFQbetQJY9i7c4voebMOnk5Tlvvu42m/kDBhOohVMSTO",
-	"qWJ1s1e/T/3+r8Y4LHQ7txR5E40wvRe23Zlzpy9s/+LFT6BFct+9OW1qnSsrsddGvF5M2SqrE56cUeer",
-	"7xr9vdToN7k95TLVSNM0bOzVRFwLqPugiPh+k3dDD2k6I+4/bK4ueNw29tFlb1VJzrDY0JWv/a5rJGtg",
-	"N/wCJFOV2Z+Lzs2uKkNlSLH6JpkC2rUsIMt03bVsWAC/vcu4Wfm73TvtjrDsNXTw5Rn2KIfT7GvRVlE7",
-	"4yn4RLdycALmd5P8fTfJ8wXIhPskvcLzMI8xGY9BD+IJjbjm26qTunva6vQkp6b8EsLZqGNLXtbFAvs6",
-	"7qzVDgi/cISBy11QMoY93Q3N287JxKLgmdKQkG0Z62ZUGpL1DJPCtQUcirhyI/7yslerT+C9damgroY4",
-	"n3Csh+m8KbO6ViY1nmWzzCr52EGQUrdTXuabeHFQtBoohPGDBrTQ5H7dXadxZt8NYsEgkrOWzv+y0vtU",
-	"nebA/JX4VHvUymVCrJwqYgzkJuGVrIderXWT4SvKLGxsvRTm4ZOsIrZMAbsZUB9gFCdRmavL9mMurIhT",
-	"ZkC7BGCj2CzjObiKEVL5+nmt0hLLBnRIHO23v8hEgQ4lz77QF//HHeeG0K3dhfqWJUTgsifL9bMDWg5c",
-	"7hG5WreNM+NV4MU0ZXY1v6Qa7A1ClVxkB3/EVfF1iO2/rIqwbBgoDtguCvgwwvz6jydYDdB98vnpPx42",
-	"hQH96IedEoGYqOqKSrg8VarV0b3CHdKXv4uofxUbk/N6C4lhBXFV+PBUi6stzAVX/bcnghiLKt2qrPPn",
-	"iR0Gh1CgwF4SZxOqmJdxS8KxQhVdgtCu8337HuqmcUOShStGeTOEvtPo65ZJfbdDVV8kCTYT80WfiE36",
-	"QGvsQ0PNlPYRQrAiBsx9JzaSMxI1IFVo4CWZi/rKgJQr3Ln9aqaUK5bsamtQnzGJrZ3m1DBHSIa1SXSE",
-	"ZYd1hGEx0RdJNonI6zoWDq5Px5zNBX4h5pokokTwuBRGxJpxLRJ47oAn5Bf5W6UMJ2bHywtNAg41z2EJ",
-	"16mzjGCYIoKDRBS7WzxH7R17xIgf6y/Sa1pFZbBrO5XgqwPjO21LahVNFSBDws1HAukGBQpVYPhtkK/d",
-	"CUZ2R1gD3aJWuWtvFjn826y5QCh9MBeZa0kTxOyTOQmqdjInzqYcS4Z6DKbgNURhVeKH3OJy1DLNYo0b",
-	"RGjSymbAS5xjtrIy8SP2gtE2mpImXF/gA8KaER3876kyQ+j0hk5zA0h1k/yLdv1B9dtM3S3dGJJwX7EJ",
-	"bwFDUbuhDD6hZWSI1TVTWzbrv7sg2YXypWotwTFK9ZSFodoUwZItrnzaep3cbzO/yV3rA81S6qSNdP15",
-	"K70JVXx82h3Yb3Gh3Gxq0y36UHZIWvrrIcEZ2OfSoEHPcx8RB/ONpbJ9G3EwLpWNqnnWpezbSNJUdO0v",
-	"3PSxKX96n2o3nRG93Gq/atX2wK7v1G/R933fUwmnxnQ5qMPQkFGFm77Jmk3D8H+5N2d1u9RSq7SXs3fW",
-	"90VZFMMpxCmVuP2rRwvd79TgqvDZwXhd6zc8Vqa+4l1/myWWENThGkuYi4R0mHKTRtVcujXof5dn9yDP",
-	"9r+zMcLsDV71d1H2TxFlkRj0R3N3EGRs7ZU7jCb3xDiBtxaqvkJlqEFi24gSPGlvLtTwxVi2es4X35nq",
-	"2Cshwy5yTqXBN6OlIvDCuNb32CK6aWM7IuL2lu7gZllr3T73vnNXwxcUYI2BLmQbFBh46AueMdcTePM9",
-	"EnwH+K/9+ObQ4e4VPoBy8ScEe90WzrwD0yUHwvcVskjk+0sQzgipDfAkhDTbgrPP+eJ7ZPa9D3vx+EMU",
-	"SJUY/bLGglrYM2zleskLU5WAHbLvQ7YVHuRumrq4b/Ir125nrIR2tTsaxQ/m74llX1uau1Xb4Vrx6FbT",
-	"uJVGt/mTQ2yzM1Ss4cpQvdFIrhqLezpFTyLXrwWXfm0lhZ4p3bADHOOmvBbkX7fa8MxQK/GNtrdJt3cP",
-	"f29YEq4b544Xa27r/dgLoRZbvmdosA9WiFIdcGN4nOa+I1SPVR4HvREZ7Cf6wYV/wAONgTBNrDJnLvw3",
-	"FADh8nhGBQMfHR5eKRz4Ftigig2EeyXVnX1mQnI8eaB70p1ihYQYjONtPifyrZIVExqt0rOV2Y52B3+k",
-	"XKdbeOZ18S8QWm5X3QGdroJNd4S/OkOHvSOMhRlioS/qi7lLoN6NP1/zhW3SKofHe0n4w7koHI0eTSFi",
-	"K7VrV2pTp2rpWtNApsH/lV9CEnxJMZcxZENKgf38Jvn1vu26t/UsXkEsEkxqskC2wrwJQ9i12R+qc0Qj",
-	"vkM5gPMivuiDLMhkui2T4LVM6iyC74DdqL4vmSoTJGZOI8VmakFop1wm82qAVJyK+OLuovANJKaK+GI3",
-	"Q+WtacT0aChcXCUuWtXYGxed4v3+TkP3LSS6QQdsjG9pxF3TmN22+my5M8iUXCC/FPsouvKCXs4DzXQ1",
-	"M1xfaO8PAlZCjOknrkWhI1YhaG/3wX9LT2vHDjm3RjMV+XSMcoWpoyYolNJKXlaFfWpke/VmfMQPfILk",
-	"b8emOGKWCbkIqzcFr/RQXQb78XdhIexbad4ZZV8xbUQWpnDYAr4fyhmX3xQ7y7i8g2/uIxi2TKHd+Nwl",
-	"qw9K3SXkQnqjaF/Qih3yLV0xnfhuyiwvkoTVl0YM1MorrT+h6SF41aoAOXTP9vPv9LK3A5fXUBPLosgg",
-	"kPkCMtSQYa1rRwf4w/oXKV/f1iO7Ul757fJIxyIjijywr41nmUUEzMiWPWZX+tIIWfUuq9w3I62eq7sq",
-	"r/bdMJkGF1gyAzPg2433Opc+LvjzO4HtMZ2L9X55fWCu8mEoV/l3IG+X+heKqTCI9YUoBnqRXYjiO3hD",
-	"4OWeiqg4rsoSM7OwYG0AxtjKphfG53zxLYkC53yxuLvStr2qRtCm3zoydiWHqiV9kvchTsye4ozmvYOl",
-	"Ifdco8ketl2jiYoNr1VpIkMVxi9jNa0GH1x1f/vPYOW3cOBpwLFb9+rqc+wOgc+u8sHO871O2+iA1ai3",
-	"Ti4W1tPsU+EkRJ2qpWYzWCnXBejxPyh+LhxcQ18Plxc5jCY5/13kVT45PnocTXIh6ZfDzaK8f2pI7YkE",
-	"L6XpVBSF61mgwy/goNUXaeAxtOpJ3uaT+JOaR31uV/d8Ts7xJihTxCmVKGa+Jule/C/ty2JYbYmq9kRW",
-	"xSmxGoDlcophS2FL0x5oppYSc3Oay12mw1Yknny2I26GD+HUt8yA7JpnlF8Q7gLGswoaZxb+Wtej21eh",
-	"BqrPhpXhWILL+Wuyfylqo7SG8tK/m6rMJseTg8nXX7/+vwAAAP//",
+	"7L1bc9s48jf8VVB636ps6k/FdpLJ7thXmRx28p8k9uM4T2prMxcQ2RKxJgEOAVrRTuW7P4VugKQkkKJk",
+	"2fEknouJbUE4Nhp9/PWfo1jlhZIgjR4d/zlKgSdQ4o+vLvjM/puAjktRGKHk6Hh0kQIr4UpooSRTU2bs",
+	"72oesT8qZSAZRSMdp5Bz+02zKGB0PNKmFHI2+vr1azQqeMlzMG6If5aqKn5ZrI+CH2gmJCsyHoMf6ErA",
+	"/IFmai5PmJmr8WQxNnPFCl4azSYLJvJClYZLw7hMWFXOQJpRNBK2yz8qKBejaCR5bic1syMszRZklY+O",
+	"/z1KKhhFoyLj0v5TClUKY7+YCW070ylk01E0MnxmP4dSK9tQG24qPYpGoI3IubF9NFMc/R6t7UY0+pVf",
+	"QXiHc15e2kVzybjUcyiZUbgDmufA/qjsIEoyk3KDf44zAdKwlOsTNk+hBGoM5RWUrIQc8gmUmtorCZE9",
+	"MverNnwBCeP2V1iwuf0yL4FJZZi2nfIZF7JjF1O7gvYm5vzLW5Azk46Onx6G1vwmsc2wr4KbtOlKWNop",
+	"4Y9KlJCMjk1ZQUfHR4cdPUNeKAMyXvwGAZp6zkow5YJVMrH76TfzEhZMaLfNdiNkgmuPeVkKSJiqVraA",
+	"rkgz8da4Yztwx6wf21nnQtarCK5h+o6bOA0Thb2QdGZzrlkJPDlhc2FSO0NBdOCIRWj29PE/IvzU0pDK",
+	"Envs7OnR485VTMc0dN/01yf8VuTC1Ce6Qh0ZftjuMIEprzLjd4N/Ebm9dEeHbnPo12YkIQ3MoMSh3vOy",
+	"VPPQuU5FZqC0JPy/H07f0xbBFZQLS+Ysr7RhOYCxDeaQZR20LKn/LqJ79uQfT0M7cDqdajDr0zrHG6ZY",
+	"BvwKLBVFLFaVNJak7K3kWcaQCemO+SjqOLh9q5s3ZP9OywTKELP9DRZ9rJYp+8UIuSwkls3GKs+5Pmae",
+	"OUZsTEwzuIyS6Gybq/wROfdLvtBdpFU1LVa6pi14tnk/PgmZhOjJXrU5fsY4i1MuZ2AvVM4TYEKeWP6h",
+	"kEuUkCg2U3ZHqH3X3aKRxm+Srbbhq2WHulBSA27DC5wKss9YSWOftuM/R7woMhFzO/eD/9in6PjP1hj/",
+	"fwnT0fHo/ztoXvkD+lQfuP4uVKJotPVtMGps1zo1jmHSboyikJgQGso1O8A2OMZZqSYZ5D2LKKjF/2y3",
+	"GN9vYCGfLDsQms1LJWcRPY8RHuAceamqsoRNgJVilprR12j0fwXM97bL2FlgVsgehPQswDZwX7E9Ppdx",
+	"qsq2VGI/TKrMbr4dJQPsZ12siEbPjeFxmruZF6UqoDSCaCjlOvC4fPj1+fjxT8/s1RcoSBmw12qtZyLn",
+	"P9c/KERsqjIgy7yx76i0u6tTlNr4BGUKklGkMs0wE6Uy4NJ2p8V/A3394qY1VWXODV3mZ09H63fb/yUo",
+	"WEEiOLOfN0vFuY1CfKgRR/5Ni49oB11bN9PmENTkPxAjDf0CWiQ4B54kwk6AZ2eto5jyTMMapdrnWoIw",
+	"qX3DDZsp0F7wA5mgONo+TbyYoXdaVlnGJxl4MWrtwCYwVXReW371a2itQkriS8vTE0mQWC6FTNqUvSRX",
+	"/z6c7FbOB+VHd0g4ROhYiOetT9VrNOtEg9wDWX7OF8z2f8IOG/pNhZyhOBY77jyIPrV72QJD2b4SJek1",
+	"ZRxFcJAxjI7tyWwi0nodbozuPSC+b4koy06no+N/97MxeiWi1X2L6/3c/NIgoygVTmMzN6fZrizPDbe+",
+	"qt9xXaJYP9mpgCxZV++04aVp1DxHgy1tj9S7Egrg9pMMeLKs3NWaXwm5sCpFkHaL5r1bPeyFvdclyhZS",
+	"sSue4cTWetAFl0Fiwe8azeaqTLRV42QS2Rfl48Xr8dEzFqsEWCWFQfnSQK437fqHgtivmwIvS76wv9PU",
+	"gux0WmUZTd2OjDMJrcFpKeE+PIWTtmJS0ODW1JgUVK3qLlBhdUOF70Q0cp8GJTvsWTQ6FJuWKo8YfOGx",
+	"yRYbnwGiJz+E3xx/TM1SwzdPiXjzo7ByxazSsCTb/mz/a4m3RyEWg/rP9l/LlTTp0teOHg/6zkse0CzG",
+	"R5a67fOVcW1Ywu3+1j0/OWr1PA527SbT12u7x5+GdOhm6vnBu9NRNLr4OIpGn17Zn34dRaPX56No9OG5",
+	"/d/H4LW296rdycvnb97+C7t49Rv+8O70/cWv+NO/Xj0/f/uvjl6MyAbo2dFoDnCZeHXI3+VrrSDnX95Q",
+	"R39fvfErFE+U5NYcJGuVqWpJWM2VRr0sc6wyq/JRNFJxWuJVAW6l2AypQRt67CZQlovgTF/CVATli8R+",
+	"IIx7tvs428umZZ8Y27y1gQ+vnFbQN87pXDp5Pyg7tibcGiy0pS+XlrYFtyBTyKZ5vsZW71WCjzKZQsPi",
+	"CNoJ1ZRxUlRYyq+Q1ccqz1Ujz09ViQYmb1XdSNBkFQibInQVp4zr2ryAupq3MHji3zhCQ+BHh+tvmk55",
+	"SEWIVVblUjNVtuzLS6u0GzJkgdWSCWN5lF/VnEngaKejdgxlvY4hTVoCjII2jOWXCY8+RE6vyWq0LvVy",
+	"p8t2v6D9r6F/BV1PwbEbWttOGzqVaIziWWa19UVkxe3IngxnBrQ5ZpzhY0xyg5WEVNGo9c5OKlH8WVGb",
+	"smyJjw6/KW2aOjwMkBWXi5vqOrG8NGD8tH9325JUJZooUKRhRiV8UV+ms7+/tI3GZ48/DSFf/9isv6C1",
+	"QL2xDzuLYVdVyMpAx3hSme12UhWDBjXwxaw3PAy3VYO6HP6eo9S4/JpvwdAehyhkTTOPRl/GMzV2f/yP",
+	"VvLROZ+/A605KWOvVUWaeEizsJonL+OUTW2rRtE4YSjpoouoQ9lYe5GgQxa3z6L2Vidst2IgQnnfO6NQ",
+	"WwppF0K+9mNcS88R8r0ye+hH+l5Wr6o2JZg49SZ2bMd4iRtsUsh3Wj1a7QOWN4m7ip8O6fdaKzbCZHDN",
+	"fVt5WajL0IPyTy+urOpJOejzMElfqHGiNJunSgMjnZ6lXFuWyQ0w9KQKbfWTk9r+hpKPVKX32iw9ydJZ",
+	"aIYs98KuJAltW63arRBKlnkSQXnqgcbJRIxnqAjbRXjvbNC8lKpS/DdkzLpodZnwRcSsXmGfBVL7BhgO",
+	"L6EwQWJreartyzupRJZou7NcMuBlJgAlxGNWcFHipZ87PlNWkqnpZ4kbPoGZkGgYb3zVa24zS9hkNyc7",
+	"fqrmLOdy4foQzhHOcSw71PiI3LpkJdFOqgIm4YthGMZgv/hZto+0y6rcHN+qIdOosVZkVarMmKMBOBrZ",
+	"WZPsmlQwxkfZ2Z0kJPXvzts8tq3xVzn2JipLmmN7UP5nf1j0TfeJ/2MJ2ozVtG7kBqLh3ST84JBpmLv7",
+	"X/BKYzOODtKUy2RaZainxE5jMSK+xCaGz8jUadSYa5oXLMZqDmT+HFtm1thCnOheyWYufgZTVeLYJXXc",
+	"sr8JOXZGOSXHPuaikvXQtu9xb/TFHxUvDe4mPmH+37GzrtIvfI6bSL9MRNij0pJPggalS0uvwmAEitHM",
+	"z0GHWEZAwHHqaPh9pJvC0cMv7IWCB6uvpKVDdw/w3jPN7USCHpzw0/Sru0CO7eT4OmC39gsRm6fCSpH2",
+	"7VCZ/SPdSaamw5aopuEFisS//o7KImYPPWJ44BEzfGa5Ex1zz1DNAlE9G/oQnat56F5bOSfkytLO0onq",
+	"cJwpDQnTYGfrZOxUzNIBs1x56ZCNNEzbPwtuLaEX8FehjSLrXsgcP3wDzrg2jXG+9z32XYfm80Z6Z9fy",
+	"dKQTsYe9jkWpZiVoPcA5QO1whnG3qVfCHLRhU1FakpqKqVkwbliukK0MoxDsP0QkupoYri+H77XzoPTv",
+	"ct1rs7Twhl+p7GoLn1upMth8GzIg76uMOxiSVSgp4C8DNKBTgMoAxxxOILSUt0JCyLRXkOV3nZcg+24+",
+	"abmNZZVPyKi0/q0SeGInt/G8qdnX5t0LDLVq3aNxIzfr9pPp3ho/etcG6PUdyPyfBxEX7uIm4qIuw3PQ",
+	"AfOQVf+Eo7IVCbXN4oIu/DiF+DJz3W795dqg3OtVpFZokihDA51O0VSUFxmaSCzhYksS+vHJHvSmdNwp",
+	"dD4MGdT5PrYas9NGrQqQ4cfJfkIROzr8CHuTa68FGxthSId36m97et2+dDvLVxd81goWHuIsp9ukN8xl",
+	"uEL2wV3PEFdHQTO07/5Iuxljc+yoXVndnqSkaanypUPnzIm2wyMa3JVw599EIfvounrTu673O3W1refx",
+	"G4SXtE5gc+zp0sO5Ej2yvPgzH1S7zepb3G8Df7s+B/PXfTkmsN9zsuU1Djxia3v1jofEuG2DPIL8MkTb",
+	"neEcdiZkSd/mwJJkV4PqUdDgrtrKvQu6A1LOY8jw0vnb6FT1BFwTq4Ur1KtzddVKJ3C5BUthJrqlboe0",
+	"z6Ta7SaJkFx8xIxiPx0eHu7oS3sSdk6IUOSUMClzCzu2T58qmarCEX+1EbOPwpCFfXV7ucuO1Pu+UcNw",
+	"7ZBoc8c590RYaxdBo5wYvgXApZNal2l9AjGvdOAxOuMm1exv569fsGc/Hx499IZEA9pgLOEk4znQkwlX",
+	"UKLjKJtTHPWq7av1+q2cd6bUZUg6OJ3Wxjgy4ImwLLLB4xOKynaGMn8fC6W1mGA8LC4ELVduHVIZlkAs",
+	"EkiCN0pNpwNYKDZqmRQC0U8oTTqbyWCVMmx06AkJFM3BUVSgc8QsiZEYidgZENUb2YC0MVjV+AQ+TnrN",
+	"C6AMz3qMS7l9hZlsx9q2Tv0KykTEIYlaumQOK2ShZ1OqOUP16vrEsCpG+H1q5kP0GNVXzq+zvgQNNfut",
+	"7DHdvINy5m70Fk+bkOSBDETo+5QgbWi524lN2HFwntcQFwMhfmKSCTlzNsyiMmwCKZm9riFbDhtn6t7h",
+	"bccJK6/2az767EVVoOPd/lzwEqR5oFGyb/xsFN7J3ce7TMN9M3z4mJ4h7CrR+8U4cwYkpqa7DNayeewh",
+	"LtzS0IXakopChE5BDlsTdw9pJwMChZdENpLwfu+JcugIGhgWTYqdRH0zDpiIUMcczLdp2SG3d9i8Uft0",
+	"Bwjy1DZyMwot4T3PadO3IIXBSlEo2i44CZi3LafbMOBhES/Dzaxb2Ujfw9xb6LYKHL4xHbRW0rtkImxQ",
+	"Z0lICnJHEoh24CxDD9eHX97sPjl3dFjx3zUmVcSbv2HX9iZejmEdcFi9JoD+KNWOfT4jt+t22ww5XwuO",
+	"OgrPeIvFSWUG70PqPAebJrAFxV20rILbROm6NyNsSBQmZD9sSx4UUNGyKqOZWeidJIybYLN1ctG+xUcX",
+	"wEHi48qm7CZP7mpeqSMN1qb8rlYHOjppaT0iZGJnHz++eek1d4J2oFTsXdYn9HsVmuUZoQYIyTAQCi9S",
+	"yDTj5eDt6Soca/COl5cJppVPvTeWPfvppyfP6rzT1khPXETmfsRksSwh+yRgpenyuCZip20uap7Yx8Lb",
+	"Esg3sGRhnto1wk7XhUeXILfRrWpbufSnZT1jLUaSPvLUvytTI3l9l61Fi+w+7ci1IL0e3p4JinH3VlkW",
+	"p7zkMcLjrC56s7rTGTF56u1dgbthXxGTchOxpFRFAUnkMuIzcJczVxjquxbYi/AtwTSa5djxtkbkDEQb",
+	"MhkcMIy3s3Rmsp56V0itsjWGdeKWpLx59SQugZPbMRWzdExu45BOd3oFpc/36fYKDfTM66CxbNLhX7Xt",
+	"NTImK0NfgfbP+0TIoSZGl5AdGrUUeY+FjrzHbCqyjHEWYyrP+puFUklAH50IGTboxhSvG3BJu9jI4Icu",
+	"V1h3B3QsOuI00VQc/GjOhXHmt8CHwqRCPv8EcDmASN3uOLN0E+VJE2uGWu63tSykgSBde29Q90HxEliB",
+	"4ZgUy+pmMdSWbsUKcSUykh8tsRmR14IkPWUPNPtvR3BCAarYIt7bqQsBciydSjDMcM5F9qIqgv20Qg6G",
+	"RBTQzRoesI7qbsjivfpW9AaA8aArxQcN6GuzlJruu9QKJvSJs4jiQSd88QAzx0srWNtL7/7amE2DaZAd",
+	"7pCaboj3DlpLnTG5vpz/Lgd6bUY8IDu9J1p3JZDjOUqrWddSfLMjhvZJRA2frzl17at11O+3IvgwNYaI",
+	"PdgaOtxCvAmMl8BSla34hJRJSY7o4OC7Rfdsa6josC72QMncmbijcIro87Vc0OFRPLh5rWCe3qgdR0S7",
+	"xK780CattY1sRTmvy3MmSIWYFBFCM5rzGgkMmaUDCkMXnAvcXd9Bnyiybi/e8t3qEqwrmShSakIHOE8X",
+	"YfwRgehMUhk2AcS4GRCt3uK3CIziotc1eR9dMkk9nxBdN9bDDgPh0ADMTh7ijYIDgyft29UKnnRQI1Bn",
+	"YeXBw6jNib2nen1G1MNOXPRRLxeh3d6FiXQbbAebFJdX/6KmtTgDXq46A44Gmnq6Tb6bzSadJuAd3Jtn",
+	"Ir7cxZU/wBLfoRecOXPRFsN5C1PAi234JZDl1DZiLhPqet4ZHC44daWNZf5hWLpcXW3pydTBGBqzCpHS",
+	"K9Vj601B8zQ133fP0rYnhURow4O5FmdHLyN29tj+7+hT5NJUI0xXHPuUTfzFZ/n1w+7ebixgCRlwHYzQ",
+	"UBqIu9pdxVROD8O7zymEI+z8ZoePsCq3P79tgnZlX0KNA3FeCh9f+KCOIWgNHf7Ytnek6Xw/LlhcU3Av",
+	"W6Zpb5dz0fkZKmg5JALxgFIxS4PmtxZIaCgSOemINX169NhneUCWaMYzg4jOlNC0TXhjXJXenTAkpcs1",
+	"P1fzAcF/Hww3QHK1cQ/sug3cIaJxp1MjiCaPDUW9rbuiTAip3e8JpecyN0lGeK0dcYJ1EEzIsQ9Z4oM6",
+	"CUx1FDa8m6orgbojpKQB7Nxg4SbQTW/OrZN+3U6GqbFJKlzhvsvi25L9cJiZ2svL2LxjcI92OHRsq0Dp",
+	"NETi7x3YJMGXu2xgK7ViaOWStaatrodF5wLK2BH4Vsc0cGeWg4La29QM3VpraO+8tS9gQqm6Jt7CPegn",
+	"pNVc2+AEmozBVSYkiuFSBqJSBljMstk77FZeX2E4KPHCOcoeaEY73+mK3dFtGfJZ7sUn6eAxh28nIVkF",
+	"TcAh7+ZGTr+N/3LJr7jZb7hx7IERdv4e0SGGskeatUeOOls7G6bt2OW4r2GoYJJLmGkknelvBTcGSunC",
+	"UchKQtAOw3T5EPtwIZ/NlMILsSvfXnS7Rq5Q2At+nSSRx5uxnHCpnlJXllJDhfdRsAMUX5ZtNhykc8EX",
+	"JaDFU8X01TjoF6hzcIN5si+7bCWIq7s2lZd8gTAuuiqnPAbNeEr4u6FMEq0h2IUBZ8rBkiYFt+2Yw1cJ",
+	"mHMI/2QdG10gNG0KshV+hM6SNgoHflhWMoh+W1Yh//9zyc7PP759Zbf5/PUL9tNPT3+iBGFtxT0lRcwz",
+	"e4vyUJ9GxJcdUlYP+K2DPqJaD0KyV3KWiQbPvNvoR8DzHu2PzjrypFejI3vS8tOrT+f3TnoeCIm7Vsml",
+	"yqCOvY+xDwdT6QRm0jL5JTCSPq55Z+pZ9j/1Pr6lIyGdND4DmM4DMyERutBFsTXmGDRDkhuN1qiSXUwz",
+	"zeVqEHefPesvi9EQ60oQ1iCLGB3pWQnh2Iltd7GOb++KMp6Kq+30uo5zeYPwcx4ZoO8Kh2JdQhpcnFl2",
+	"QhRZa3OUp0OsbQXCh1CpE4W4XokaRTsjcnZc1e7I/HMXs+51dQJ0ctELpHDapzykpzuFdzUrYaHfBiWF",
+	"Q+KU6GOuao7swcG6YxhqMJD1YIgEoFgKC83UnHGpPIKbhxdCtLAl7+hheCiR59AB/kN+8pRrKg+lcuJA",
+	"LtfIw2etq2BTj0nXK9diI3wtOzEGKsDRad+CQ+UqCNfhLU1KeiQn5qJQCDhULpZVy4ggK5y1pd42VRkt",
+	"EmBnTQTLuqaxFeSPVO9d+9UL5OZH2K5SEVIbx9DANdBhvFd2ZxAtjsukZ6btnGNu0p6AUc34RF3h++Fi",
+	"RCnGlPD6DeOWvnpBATeyo10Qj/6oRKjaFEpMvhiYL1sUUbrk0VO2smtTmHeIQcYFbg8xe1keAV3Sm1Y5",
+	"YFwCt9cSJKPWdvg1gvrkmI09OoqueGDJfAbh6IU+f6ZjBHNXHYElqgXD5sc7dyFam9LHkBE7DPOardVM",
+	"IsxMnX2vx0LJPcaZhzxrwM4iL76oEgtwMa4df5GW1jwOnF0U0iChcWu3vtE3hbC4kRiCHp/wDcehdPuQ",
+	"t8Pf6PQSd8cw3IYHuR021ZXH8aGJ0h4EMta5l7fmEO/1hH9o5cDfbF7K/tKNvWWvrgYlpFGskhlo5AwO",
+	"QVliJRhCBLrbGcZhf/SFd0LbZYLRrRWivHy9BXZmG1D1mevnG0Sj1RPh/tRwzuht2RZyfFF0iXJzdJyK",
+	"HBg3TqBzNjf8Evvb48PHz8ZHR+PHTy8Ofz4+PHx4gpAJDnDXvxUbLVQ+AHN9BvYT2jEE2XfTWQvn2PjC",
+	"2v0IXlXvzxzEd+xWXz969ttzL1rHJi5W8FDs1FKAWTtkbMVe3TUPj2AEHYXTPtRuvdqnC5DoMfdIh0KO",
+	"i1LFgIVfGqOtR0vKOqBYPviQjWEwlhha0B3p1u25CsqMZBLjWhHidEf5qj7flu12aVqhvXMFMq8Xornt",
+	"m7tFqFvMy3KBap9XIAhjXE2ZBG2FdudnCGVh3NLdWMW/670jF3x2G1Gz2yTOhuY4u1W/xdHh3h0XR4eD",
+	"PBdO3x96ybcHngjSgFNkV8N9fW3U/cFJtuqthkJJmpCVtZUuudvWinBgkSX63OqDDR8dIPL4TLegGw/6",
+	"xiwqs5xxNjSBuq8uDTe+up+VWhr55O8XR8+sfDLaR7411kDnl0Nh1zuTrFr5MlamatKsBgG3ply/X/G2",
+	"bw7HEPI0XA8L7Y4OExqTvhKUvCS4oszO1Lkys3AkSEce+G8e5n39WzWCP+PMiPhyBcQU35BauB0QmrCc",
+	"r/8CE+ium0Z+wpTMFk62RWsgqSxU3DF0QqoyVpfpgO6tDaNUHFpkGZsAs3Or/XyCKrQOIodd8tKHdbxL",
+	"4EYo1tQXEt1uWUE17jkVFeFMZ8osX/Onx4eHB2cXTw7fPbQN5gCX9l+MX0WIf18C4oZS3+Mgpn/jE7Vq",
+	"PJ2HC8cUmo6Fvjr0VJaiUFYIVuGzgyzRF+rSPhvPVxAY4xZdz6q8bUjLtkkoA7VpYQgMbdC+1WpKB/DX",
+	"kHx/p59sCPm2ra4XrbNtGv8W6kT9eNQViesYx1bUT402W7WQZZ2I3qS4NwWp29qYf/w3SdAqUbuI0PsA",
+	"UxkAmtI8l33vXDeWSSBMGuP8UYRQrddpd9CTXUBMul+mFpF5zJTNcBFbYJb0HvFqP3cJGq3jUQtt2OM9",
+	"bNg+8FrCMfqOMw6ImI/sV36/UQyUhpuuTLZl80Hfd230aUS7FbvQAHPR0PV0cOANaWWPd83vuqjKYNnh",
+	"beHQjUrUVm9NuOi97yh0Cz7KRJ3DHxVsDxJYLyYkGdELUSNRYVuGDgh0ja5JC311wkNbHE6Sn8BChQtT",
+	"codGg2KjdkA1Ou1AFKYadOG15by89OtydetEq2rdSnhO4+DhWYcEQ/XoBluhqYhhQMywEwsE/6NXAaVS",
+	"mm1Y+NxSkGv8YYGNtjuDPmhEFmgBT3cmj6zirgzIG+h35uPIHtt6/UgSBXqbfGUfYdQCefZJCY7k6mP8",
+	"vYNY3zivs+dqsMBeIANy9LbQIeJMxZcUGzlFIYwglNB6mSpCks54bqWMifoSNI7bEd87I2Ndh2Aw7ExV",
+	"xCpvI9CMuS8j2MKgcdkZXaXvHNr32h3FIKS+SnLCsAyMpdlSVbPU1cYjD14o+rYDS8oZIHoGIiZA2OLe",
+	"XCHMZuuyA5lyC2lGCh39pxS2L8S+AifcxhGOVhNle8sS/7TZk+ZxhDs9anYF5y4cdHmiWNPuOjXAqQPf",
+	"fH3wryixT4O4zm3IGOeTeMQQnkhJYyU1NhNXLiwW8TiacogaAyspKOazRG6FRZVZjrmT2ICLxBkzRcla",
+	"YxPAFgbAgKsf3sRp2s64d+TW6YSPPsvP8lVZqpIMcS6/glHumSu58PPTn/7+8BE746URPGOQWCXYtv7f",
+	"D6fv2TsoZ8BQrQL9WeI3/v7k52cPj0l4QvFFR57PZcCvQD9iz9nZ6YcLXBZ5arhkbxLIC2Wnuxj/BouT",
+	"z5KzEky5cDF8Pq2WXcKCPOpN9Sv33Fl1XMMVSJbwhX7EKGCey+Qz1umkeb/5cMr+8ezwiFnCojq5LZwf",
+	"wpCKeQYy4eUJE9K+km7J569ffJZPnjz5mcpEv3j0Wdaa7vHoQkinYl1BqV0+svdb8UKMjkdPHh0+ejIi",
+	"3oBkeMALcWBnTMb7WSgO7hV+TNWNeQ4JSyHLFPsb7igWlI3hYVTHx5E9mrt82xlHqZZ/lkkF9BkFWz6M",
+	"WAkaDPubZbNUjoBCJvmMC/kQyWkC3LC/udfqs0x5UYCE5KEl6DrxmQYmev1Fqcva+aYbcYtrR7EiOSHi",
+	"fMu1GePSxm9eogUJc1qjz5KslFwzirT314KOmrbcXna0Nr1JRsejf4KhPaK6qzwH1IaO/90rATZApCzl",
+	"JAyMjkd/VFAuvI/ueOTzbEnGCUohfbHnXyNCRxilwKmolet3afVL/fenvX/9HQvxFEq6p+rx4SH5+exF",
+	"J684fDFEUmNtSuCYc9z0v9rh1yhY05vndLh1XB5QLG8CU0xX65AF67kd+ITnr1hYMs95ubCKDZXcZFhn",
+	"sbyCcoxH626AbYs3Im2qgborsXbivmDohiM/ldnCUahucMKo6uwJO/SGe6qr2UEENXJYs4v1NhxGO1LE",
+	"yhiZyPGFDwzx5DBq0h3QP9mvk4RPptmlg08I8DMaQEu8KDIR474f/MfZVZoZ9ikD/ngCBHZR6116DxT1",
+	"yXOLBEOlzUqR1Iam6uqThdIBkrKSBNWtJFEAtPlFERzjXjakDtX7uixsWN396w0eBK2p4xhwTyIGPG5L",
+	"C97UreZyDwdkNxZf5ZJnNCChM5sS4MRrQvYeYh325eM6qA0N4UM7q8wb6U9thQ9suAQtceM3sGrqdtfm",
+	"WxPI0d7GdTahAIXUV4sc6HughTPyxOMLv0wSOXAZIXyKd6m0KMHFwoVp4HmSvCXHwl+cAHxJjFs+fyyQ",
+	"GDj9FjLcHk7+Hb8Exi1rpnjU5dM9+FMkX+nRw2qDa4f8Ev++4zkPOds303foG7ojz2fXoSy9dghOx71r",
+	"9pWLyQt165odYBvX7bUvsg8IriNrKNgOnw5Xs5fMIORyWz7QV4kwd/A4h9zq3Oq8Y1zX/2z7Fvu6rbcs",
+	"BNx1ciK1wFHUybK1IMQqDtCuMPaYM+GH4YVt89KZMG+Cxq73gPzAnMNbuwzFoQmJ6X0udasdqhc6eh/d",
+	"GT70d+rqRp+JuyY01HWw7znKsryBaHz0QilCoHA5iYg+4KMMgxRWuJDpDp1DVWVdI+kHoTIPJvg9i6ZE",
+	"KtNWzfsgcfgy2D2GBGxwd5nQD8oRLtrHXPkax/aZWRdbA+fuwgD7FVGfXvqDsAWqgPldMgVScKy66uM/",
+	"KQ8WaYbKEBCz6NJmD9AtOkZwpk6S+WDbnBJ+0z2nuCuc4rQA2XaIhcVUdJMFT960Kih2nDu/gh9NhmiX",
+	"lvwuWcZvAIV/YBANi1lBEhC6pYdaPLBUl6PLChIYVHYzdHI6nWowQ1q+RRfVgIbveVlaQtrcEkPGfhlE",
+	"nRgePazpx3IG0rwkKPSNrX/lVnvq4Hf9dODL/FxXMlnJYA28KzmXix5LB5pP3tk2f3krOK7ilpXZAS4Q",
+	"fJKuf9QvlYN3ouScdom6Du+HatXt62IRdW2/G9yjeowOV2LJRUbuVypIFbkAJyr4R5mSGAGCrI8+xQSP",
+	"PbmAXTBrqSrpolmYm67fyLkc15W+OiV4X+bqe/Am1YXIvsfX1opQjHed8UCH0u6nfe9T2rvYTUfCONP8",
+	"ChJ3slE307vG2d3kNiPaV/g1ufDx51wmVBJ9CRlsH2ywvXtUvavfB3c3b8DNuuGWqtDd283Dnrj2JQyz",
+	"14NYFX1CqSoWN0xde7Ru/NWeP7u7S6cUeQOVMJ0Httl1dqcPbP9C0i+gRXLvOwv7ztoPSa6svlKbPjsp",
+	"bKOmQvR1TlVG7+0Z36U9Y10QoXy7mmiaYtudepirqPk9qGG+Vvjd0MKaqtb7D+2sSxW0TZ102BsVsnOE",
+	"7dr52L8jfWzlhAy/BMlUZUZ784F6RObKELY4QmqTzaQNGANZput6sf1qxJ08t5vVItpVaO+IALFCOR4u",
+	"ZY9aAfW+EqEXtXP9ghd/o1xAm3nv5vje3Rx8BjLhPj218C+jp5iMx6B76YRaXPNu1XAGHWX4OtKyCZre",
+	"BLO9O0BLw2VGuyv0raBmhG847oHL2lEyhj2dDfXbzkbGoiCZ0pCQvR4xZyoNyWpuVeFKIfdFzbkWf3mJ",
+	"rlUb+bt1U6EGiDSfcATLdR6qSQ2ka0jGn2RCJlT6mEALUl7m63RxULQKKIXpgxq0yOT7OrulYuFdJ4iA",
+	"XSSSzZ1Pa6H3qZBNgfkj8SATqOvLhJ5ywoLpycrDI1kNg1upLscXlFPbGLcpdManF0ZsngJWMxIGqwBb",
+	"yRNVxLpsD2aBizhlBrRLfTeKTTKeg8NKkcrjWbZAVebN1iFztN/+LBMFOpQ2/lxf/h+3nBsit3bhj1uW",
+	"EIHLjvzuT27TcuByj8TVOm3sGY8CD6bB4Nb8impLNARVcpEd/BlXxde+Z/9FVYRlwwBYZxuk82GEyBIf",
+	"ThGd033y6ek/HjZAnb71wyXITkzRdnAqLkObUGqWj3CLxP17EfWvYrlykQRCYqhGXBU+VNjSaotywaFx",
+	"d0SBI5zYrco6307sMNiEgi/2kjKeEGJlxi0LR2w2OgSh2dwtuTmHuohsn2ThwGFvhtEvFf68ZVa/XKGy",
+	"KzoHi4t6uDN6Jn3QO9aho2KK+wjLWNADzH1lVpIzEtUjVWjgJVmWugBwygXO3H41U8qBlztUGao7KrG0",
+	"45QK5gnJEJVHRwgDrrESmY4+S7JJRF7Xsfvg6g1N2VTgF2KuSSJKBI9LYUSsGdcigRO3eUJ+ln9UynB6",
+	"7Hh5qUnAoeJ5LOE6dZYRDP3E7SARxc4W11H76h4xeo/1Z+k1raIyjM/5gtAo6ySFpXJMtYqmCpAh4eYD",
+	"bekaBwphj/wx9F3rKgXxLZ62O/JY0LlqlbuCp5GjyHX8ESLyg6nIXPGtIK2fTkl0tZ05ATd1FfMcTVOI",
+	"IBK1KvFDTnX2eKvSHkfEK1+gdQK8xD4mCyslP2LPGU2jgffh+hKvFOKnLN2IDsQlIrDXtJpbIbObfONo",
+	"He9Vt13VnduNkQ33eGZ4LhgCvBx84ROQBoa2XTMVab1mgwtOnikPJ22ZklGqAzSJkFuCgEYOXHAVy/o+",
+	"ou6GUt4c5TzQzI6AEG9zvjhpZbyhpQH5ydLxbnD63HC22530+myR8vbj0Nk52EvfUFoH0xoQf/SDJVDe",
+	"xx/1xR+5xEtC+q2Lb7SJq0F77gZ1+9BAI39PuG7nxMo3WvhaoDxxKgrSeRzSq94XvFtj3O3V8qjJIFC3",
+	"HxLPrX//X+zNnd+GYWvB/jmLcH1elLvTn/CeEvz1Xz1K6/tOZK8Kn8uOx7V6wkM1ih3P+j5V5obg1/A0",
+	"w/hrmGSHrJ6S7gbhsd3FA76X5r+hNN/NLYaI8jdJTfeC/F9JkEc+1Z1DsERYQ/GV7jB5/eDWJjztEMIS",
+	"AfuDxEI8JfjXqiEEw2dDhRE76XtR5O6cOnkgUN5QGnyRdarcIUxEIeY8y9rl2QfEld+9Y75ZgaQu837/",
+	"koRlEsNnlKmAYWBkshYYlushHZmreb/OVehceqQW+/ENUtydg1qBcvYNQiHvOq29BbPMqYSvU2eJz9cr",
+	"IloTUhvgSYjYNqU8XPDZfb7Ddx9M5umHOJcqMaZs5XVsUU+/ZfQFL0xVwoW6/diym8GDswu5m+ZR7kvZ",
+	"y5XTGSqf7nZGtyug3qq9eaVSQKsI6UJj6MmTQyzb1of5svOu3mh8ZE3F61EjSETf8C171SrrNkGdTPpJ",
+	"bRC87x793rDkXZeHHy4O3db9sQdCJRt9UepgXcUQpzrgxvA4zX2FwQ5PDjZ6LTLYT7yQC5iCBxqDyZoM",
+	"AM5cUH0oZMhlxw2OEdslEvEWnkEVGwjX3qsrxU2E5LjyQDW+O/UUEmEwjqd5QuxbJQsmNLoZJguzmewO",
+	"/ky5Tje8mdelv0DChh11C3LahZruyPvqbDD2jDC0q+8JfV4fzF3a6u3e52vesHVe5eh4L2m02BcFcNKl",
+	"KURspXbtQIF1quau1BlkGvxf+RUkwZsUcxlD1qcU2M9v8r3etzX8tq7FS4hFgqmCdpOtMG/CO6zywvOl",
+	"LiwzanG/ywGaF/Fl186CTMab8nNeyaTOzbnf2LW6JJKpMkFm5jRSLM4Z3O2Uy2Ra9bCKMxFf3l0SvoF0",
+	"bxFfbmfgvDWNmC4NpVyoxAVfG3viYqk8iT/T0HkLiU7nHhvjG2px1zRmN60uG/AEMiVn+F6KfaAePaeb",
+	"80AzXU0M15fau6qAlRBjUpcreeuYVWi3N0c8/EhXa8uaY7fGMxX5goxyEPpRE0hMqVkvqsJeNbK9ejM+",
+	"0gdeQYpSwHJhYpIJOQurNwWvdB/aif34XlgI+1aae0Y5jUwbkYU5XJFx2bPLGZc/1HOWcXkH79wHMGye",
+	"Ahl3XQoiQUD0St0l5EJ6o2hXqI9t8iMdMa34bsosz5OE1YdGD6iVV1p/QtND8KhVAbLvnO3n9/yyszah",
+	"11AT+0SRQSDzsExUOmalvtDS5vfrX6R8/ViXbCe0htt9I90TGVHkgb1tPMssISDOgewwu9KXBsiqd1nl",
+	"vhlp9ULdVXm164TJNDhDIBrElWiXJF069GEhs/cMtsN0LlYrgnZtc5X373KV32/yZql/ppgKb7G+FEVP",
+	"1cRLUdxvb2h7ueciKo6rssRsPkSMDuwxFt3q3OMLPvuRRIELPpvdXWnbHlUjaNNvSzJ2JfswyD7K7yFO",
+	"zK7inPq9g4Cre0Y+s4ttI58RhPcK9hkZqjDuGTHqGnpwlTjsP714iuHA04Bjt64q2OXY7ds+O8p72889",
+	"+uHggNWoE30a4So1+1g4CVGnaq7ZBBbKFRN7/A+KnwsH19DXw4A8h9Eo519EXuWj46PH0SgXkn45XIe6",
+	"/qYhtacSvJSmU1EUrr6IDt+Ag1Z5tZ7L0EJpvc0r8Y1q0H1qY+aekHO8CcoUcUrA38wj/e7F/9I+LIaI",
+	"ZYRzFVkVp0QECfvKKYZF0y1Pe6CZmktMG2oOd572W5F48sm2uJl3CLu+5QfIjnlO+QXhYoI8q6BxZuGv",
+	"NcrjvsA9CPUQ8RZZgsP5Y7J/KWqjtIbyyt+bqsxGx6OD0dffv/6/AAAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -1462,6 +1462,11 @@ export interface components {
         };
         Person: {
             id: string;
+            /**
+             * Format: int64
+             * @description Its ETag, quoted
+             */
+            revision: number;
             name: string;
             email?: string;
             phone?: string;
@@ -1630,6 +1635,7 @@ export interface components {
             in?: boolean;
         };
         Postponing: {
+            /** @description 1 to 5000 */
             ids: string[];
             /** @description P1D, P2D, P1W, a date, next-week or next-month */
             distance: string;
@@ -1742,6 +1748,11 @@ export interface components {
         ViewIcon: "eye" | "telephone" | "people" | "clock" | "leaf" | "coin" | "pen" | "house" | "lamp" | "box";
         OwnView: {
             id: string;
+            /**
+             * Format: int64
+             * @description Its ETag, quoted
+             */
+            revision: number;
             name: string;
             icon: components["schemas"]["ViewIcon"];
             colour: components["schemas"]["Colour"];
@@ -1914,6 +1925,11 @@ export interface components {
         };
         Shelf: {
             id: string;
+            /**
+             * Format: int64
+             * @description Its ETag, quoted
+             */
+            revision: number;
             name: string;
             lists: components["schemas"]["List"][];
         };
@@ -1925,6 +1941,11 @@ export interface components {
         };
         List: {
             id: string;
+            /**
+             * Format: int64
+             * @description Its ETag, quoted
+             */
+            revision: number;
             name: string;
             colour: components["schemas"]["Colour"];
             /** @description Its open to-dos */
@@ -1948,14 +1969,45 @@ export interface components {
         };
         Section: {
             id: string;
+            /**
+             * Format: int64
+             * @description Its ETag, quoted
+             */
+            revision: number;
             name: string;
         };
         Tag: {
             id: string;
+            /**
+             * Format: int64
+             * @description Its ETag, quoted
+             */
+            revision: number;
             name: string;
             colour: components["schemas"]["Colour"];
             /** @description The open to-dos that carry it, without those of nested tags */
             open: number;
+        };
+        /** @description With 412, a list, section, shelf, tag, person or view as it is now; what it does not have is absent */
+        RowState: {
+            id: string;
+            /**
+             * Format: int64
+             * @description Its ETag, quoted
+             */
+            revision: number;
+            name: string;
+            colour?: components["schemas"]["Colour"];
+            order?: components["schemas"]["Order"];
+            checklist?: boolean;
+            pinned?: boolean;
+            archived?: boolean;
+            counted?: boolean;
+            icon?: components["schemas"]["ViewIcon"];
+            email?: string;
+            phone?: string;
+            note?: string;
+            definition?: components["schemas"]["Definition"];
         };
         Problem: {
             type: string;
@@ -1968,6 +2020,7 @@ export interface components {
             /** @description With 412 */
             etag?: string;
             current?: components["schemas"]["Todo"];
+            currentRow?: components["schemas"]["RowState"];
             /** @description With 412, the fields altered since */
             changed?: string[];
         };
@@ -2025,7 +2078,7 @@ export interface components {
     };
     requestBodies: never;
     headers: {
-        /** @description The to-do's revision, quoted */
+        /** @description The revision of the row, quoted */
         ETag: string;
     };
     pathItems: never;
@@ -2452,6 +2505,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -2478,6 +2533,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -3027,6 +3084,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -3040,6 +3099,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3053,6 +3113,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -3070,6 +3132,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3102,6 +3165,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3130,6 +3194,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3173,6 +3238,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -3186,6 +3253,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3199,6 +3267,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -3216,6 +3286,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3248,6 +3319,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3276,6 +3348,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3304,6 +3377,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3332,6 +3406,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3444,6 +3519,8 @@ export interface operations {
                 todos?: boolean;
             };
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -3457,6 +3534,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3470,6 +3548,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -3487,6 +3567,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3519,6 +3600,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3532,6 +3614,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -3545,6 +3629,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3558,6 +3643,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -3575,6 +3662,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3607,6 +3695,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3673,6 +3762,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -3686,6 +3777,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3699,6 +3791,8 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
                 /** @description The window a change is made in; undo and redo go by window */
                 "Window-Id"?: components["parameters"]["Window"];
             };
@@ -3716,6 +3810,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
@@ -3776,6 +3871,7 @@ export interface operations {
             /** @description What was done */
             200: {
                 headers: {
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {

@@ -213,8 +213,8 @@ function chooseSection(list: List) {
         await places.moveSection({ id }, { before: sections[at - 1]?.id });
       else if (what === "down" && at + 1 < sections.length)
         await places.moveSection({ id }, { after: sections[at + 1]?.id });
-      else if (what === "keep" || what === "bin")
-        await places.deleteSection({ id }, what === "bin");
+      else if (at >= 0 && (what === "keep" || what === "bin"))
+        await places.deleteSection(sections[at]!, what === "bin");
     },
   });
 }

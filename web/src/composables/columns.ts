@@ -111,10 +111,9 @@ export function useColumns(
   }
 
   async function setStatus(todo: Todo, word: string) {
-    const closed = todo.completed !== null;
     if (word === "completed") return void actions.run(todo.id, "complete");
     if (word === "cancelled") return void actions.run(todo.id, "cancel");
-    if (closed) await actions.run(todo.id, "reopen");
+    if (todo.record) return void actions.run(todo.id, "reopen");
     if (todo.status !== word) await actions.edit(todo, { status: word as "in-process" });
   }
 

@@ -14,10 +14,13 @@ import type { components } from "@/api/schema";
 import { fullMoment } from "@/words/dates";
 import { useActions } from "./actions";
 import { useAsk } from "./ask";
+import { asSeen, saving } from "./seen";
 import { useServer } from "./server";
 import { useToasts } from "./toasts";
 
 type ListPatch = components["schemas"]["ListPatch"];
+/** A row as it was seen. */
+type Seen = { id: string; revision: number };
 const patching = { headers: { "Content-Type": "application/merge-patch+json" } };
 
 /** What can be done to shelves, lists, sections, tags and people. */
@@ -36,9 +39,11 @@ export function usePlaces() {
   const go = (work: () => Promise<Made>) => actions.attempt(async () => took(await work()));
   const at = (id: string) => ({ path: { id } });
 
-  const patchList = (list: Pick<List, "id">, body: ListPatch) =>
-    send(() => client.PATCH("/api/lists/{id}", { params: at(list.id), ...patching, body }));
-  const editList = (list: Pick<List, "id">, body: ListPatch) => go(() => patchList(list, body));
+  const patchList = (list: Seen, body: ListPatch) =>
+    asSeen(list, body, (header) =>
+      client.PATCH("/api/lists/{id}", { params: { ...at(list.id), header }, ...patching, body }),
+    );
+  const editList = (list: Seen, body: ListPatch) => go(() => patchList(list, body));
 
   function renameList(list: List) {
     ask({
@@ -48,8 +53,9 @@ export function usePlaces() {
         { key: "name", label: "Name", kind: "text", value: list.name },
         { key: "colour", label: "Colour", kind: "colour", value: list.colour },
       ],
-      act: async ({ name = "", colour }) =>
-        took(await patchList(list, { name, colour: colour as List["colour"] })),
+      act: saving(list, async (seen, fields) =>
+        took(await patchList({ ...list, ...seen }, fields as ListPatch)),
+      ),
     });
   }
   const moveList = (list: Pick<List, "id">, body: components["schemas"]["ListMove"]) =>
@@ -58,8 +64,12 @@ export function usePlaces() {
         client.POST("/api/lists/{id}/move", { params: { ...at(list.id), header }, body }),
       ),
     );
-  const deleteList = (list: Pick<List, "id">) =>
-    go(() => send(() => client.DELETE("/api/lists/{id}", { params: at(list.id) })));
+  const deleteList = (list: Seen) =>
+    go(() =>
+      asSeen(list, {}, (header) =>
+        client.DELETE("/api/lists/{id}", { params: { ...at(list.id), header } }),
+      ),
+    );
   const onList = (list: Pick<List, "id">, what: "start-over" | "clear-done" | "restore") =>
     go(() =>
       send((header) =>
@@ -143,16 +153,17 @@ export function usePlaces() {
       title: "Rename the shelf",
       confirm: "Save",
       fields: [{ key: "name", label: "Name", kind: "text", value: shelf.name }],
-      act: async ({ name = "" }) =>
+      act: saving(shelf, async (seen, { name = "" }) =>
         took(
-          await send(() =>
+          await asSeen(seen, { name }, (header) =>
             client.PATCH("/api/shelves/{id}", {
-              params: at(shelf.id),
+              params: { ...at(shelf.id), header },
               ...patching,
               body: { name },
             }),
           ),
         ),
+      ),
     });
   }
   const moveShelf = (shelf: Pick<Shelf, "id">, body: components["schemas"]["Beside"]) =>
@@ -161,8 +172,12 @@ export function usePlaces() {
         client.POST("/api/shelves/{id}/move", { params: { ...at(shelf.id), header }, body }),
       ),
     );
-  const deleteShelf = (shelf: Pick<Shelf, "id">) =>
-    go(() => send(() => client.DELETE("/api/shelves/{id}", { params: at(shelf.id) })));
+  const deleteShelf = (shelf: Seen) =>
+    go(() =>
+      asSeen(shelf, {}, (header) =>
+        client.DELETE("/api/shelves/{id}", { params: { ...at(shelf.id), header } }),
+      ),
+    );
   const restoreShelf = (shelf: Pick<Shelf, "id">) =>
     go(() =>
       send((header) =>
@@ -192,16 +207,17 @@ export function usePlaces() {
       title: "Rename the section",
       confirm: "Save",
       fields: [{ key: "name", label: "Name", kind: "text", value: section.name }],
-      act: async ({ name = "" }) =>
+      act: saving(section, async (seen, { name = "" }) =>
         took(
-          await send(() =>
+          await asSeen(seen, { name }, (header) =>
             client.PATCH("/api/sections/{id}", {
-              params: at(section.id),
+              params: { ...at(section.id), header },
               ...patching,
               body: { name },
             }),
           ),
         ),
+      ),
     });
   }
   const moveSection = (section: Pick<Section, "id">, body: components["schemas"]["Beside"]) =>
@@ -210,10 +226,12 @@ export function usePlaces() {
         client.POST("/api/sections/{id}/move", { params: { ...at(section.id), header }, body }),
       ),
     );
-  const deleteSection = (section: Pick<Section, "id">, todos: boolean) =>
+  const deleteSection = (section: Seen, todos: boolean) =>
     go(() =>
-      send(() =>
-        client.DELETE("/api/sections/{id}", { params: { ...at(section.id), query: { todos } } }),
+      asSeen(section, {}, (header) =>
+        client.DELETE("/api/sections/{id}", {
+          params: { ...at(section.id), header, query: { todos } },
+        }),
       ),
     );
 
@@ -232,19 +250,17 @@ export function usePlaces() {
         },
         { key: "colour", label: "Colour", kind: "colour", value: tag.colour },
       ],
-      act: async ({ name = "", colour }) =>
+      act: saving(tag, async (seen, fields) =>
         took(
-          await send(() =>
+          await asSeen(seen, fields, (header) =>
             client.PATCH("/api/tags/{id}", {
-              params: at(tag.id),
+              params: { ...at(tag.id), header },
               ...patching,
-              body: {
-                colour: colour as Tag["colour"],
-                ...(name.trim() === tag.name ? {} : { name }),
-              },
+              body: fields as components["schemas"]["TagPatch"],
             }),
           ),
         ),
+      ),
     });
   }
   function mergeTag(tag: Tag, overview: Overview) {
@@ -277,8 +293,12 @@ export function usePlaces() {
       },
     });
   }
-  const deleteTag = (tag: Pick<Tag, "id">) =>
-    go(() => send(() => client.DELETE("/api/tags/{id}", { params: at(tag.id) })));
+  const deleteTag = (tag: Seen) =>
+    go(() =>
+      asSeen(tag, {}, (header) =>
+        client.DELETE("/api/tags/{id}", { params: { ...at(tag.id), header } }),
+      ),
+    );
 
   function editPerson(person?: Person) {
     ask({
@@ -290,20 +310,34 @@ export function usePlaces() {
         { key: "phone", label: "Phone", kind: "text", value: person?.phone ?? "" },
         { key: "note", label: "Note", kind: "lines", value: person?.note ?? "" },
       ],
-      act: async ({ name = "", email = "", phone = "", note = "" }) => {
-        const body = { name, email, phone, note };
-        const made = person
-          ? await send(() =>
-              client.PATCH("/api/people/{id}", { params: at(person.id), ...patching, body }),
-            )
-          : await send((header) => client.POST("/api/people", { params: { header }, body }));
-        took(made);
-        if (!person) await router.push(`/person/${made.id}`);
-      },
+      act: person
+        ? saving(person, async (seen, fields) =>
+            took(
+              await asSeen(seen, fields, (header) =>
+                client.PATCH("/api/people/{id}", {
+                  params: { ...at(person.id), header },
+                  ...patching,
+                  body: fields as components["schemas"]["PersonPatch"],
+                }),
+              ),
+            ),
+          )
+        : async ({ name = "", email = "", phone = "", note = "" }) => {
+            const body = { name, email, phone, note };
+            const made = await send((header) =>
+              client.POST("/api/people", { params: { header }, body }),
+            );
+            took(made);
+            await router.push(`/person/${made.id}`);
+          },
     });
   }
-  const removePerson = (person: Pick<Person, "id">) =>
-    go(() => send(() => client.DELETE("/api/people/{id}", { params: at(person.id) })));
+  const removePerson = (person: Seen) =>
+    go(() =>
+      asSeen(person, {}, (header) =>
+        client.DELETE("/api/people/{id}", { params: { ...at(person.id), header } }),
+      ),
+    );
 
   return {
     took,

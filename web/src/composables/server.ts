@@ -8,6 +8,7 @@ export const useServer = defineStore("server", () => {
   const queries = useQueryClient();
   const away = ref(false);
   const today = ref("");
+  /** The revision up to which everything shown has been asked for again. */
   let revision: number | undefined;
   /** The server's wall clock when it was last asked, and when that was here. */
   let clock: { wall: number; here: number; zone: string } | undefined;
@@ -42,7 +43,14 @@ export const useServer = defineStore("server", () => {
     today.value = answer.today;
     if (answer.now && answer.zone)
       clock = { wall: Date.parse(`${answer.now}Z`), here: Date.now(), zone: answer.zone };
-    if (revision === undefined || answer.revision > revision) revision = answer.revision;
+    if (revision === undefined) revision = answer.revision;
+    else if (answer.revision < revision) {
+      // It was read before a change that others have been told of, or the server
+      // has another Book by now: from here on what it tells counts.
+      revision = answer.revision;
+      refresh();
+    }
+    // A newer answer proves nothing of the others: the event that is on its way does.
   }
 
   /** The wall time it is, reckoned on from the server's own. */

@@ -1,9 +1,12 @@
 import { useRouter } from "vue-router";
 import { client, type Made, type NewOwnView, type OwnView, send } from "@/api/client";
 import { useActions } from "./actions";
+import { asSeen } from "./seen";
 import { useServer } from "./server";
 import { useToasts } from "./toasts";
 
+/** A view as it was seen. */
+type Seen = Pick<OwnView, "id" | "revision">;
 const patching = { headers: { "Content-Type": "application/merge-patch+json" } };
 
 /** What can be done to the views of one's own. */
@@ -26,20 +29,29 @@ export function useViews() {
     });
   const at = (id: string) => ({ path: { id } });
 
-  /** Saves a new view, or what one has become. */
-  async function save(id: string | undefined, body: NewOwnView): Promise<Made> {
+  /** Saves a new view. */
+  async function add(body: NewOwnView): Promise<Made> {
     const made = await send((header) =>
-      id
-        ? client.PATCH("/api/own-views/{id}", { params: at(id), ...patching, body })
-        : client.POST("/api/own-views", { params: { header }, body }),
+      client.POST("/api/own-views", { params: { header }, body }),
     );
     took(made);
     return made;
   }
-  const edit = (view: Pick<OwnView, "id">, body: Partial<NewOwnView>) =>
-    go(() =>
-      send(() => client.PATCH("/api/own-views/{id}", { params: at(view.id), ...patching, body })),
+  const patch = (view: Seen, body: Partial<NewOwnView>) =>
+    asSeen(view, body, (header) =>
+      client.PATCH("/api/own-views/{id}", {
+        params: { ...at(view.id), header },
+        ...patching,
+        body,
+      }),
     );
+  /** Writes what has been altered in a view, as it was seen. */
+  async function save(view: Seen, body: Partial<NewOwnView>): Promise<Made> {
+    const made = await patch(view, body);
+    took(made);
+    return made;
+  }
+  const edit = (view: Seen, body: Partial<NewOwnView>) => go(() => patch(view, body));
   const move = (view: Pick<OwnView, "id">, body: { before?: string; after?: string }) =>
     go(() =>
       send((header) =>
@@ -54,9 +66,13 @@ export function useViews() {
     );
     if (made) await router.push(`/view/${made.id}/edit`);
   }
-  async function remove(view: Pick<OwnView, "id">) {
+  async function remove(view: Seen) {
     if (router.currentRoute.value.path.startsWith(`/view/${view.id}`)) await router.push("/today");
-    await go(() => send(() => client.DELETE("/api/own-views/{id}", { params: at(view.id) })));
+    await go(() =>
+      asSeen(view, {}, (header) =>
+        client.DELETE("/api/own-views/{id}", { params: { ...at(view.id), header } }),
+      ),
+    );
   }
-  return { save, edit, move, copy, remove };
+  return { add, save, edit, move, copy, remove };
 }

@@ -8,6 +8,7 @@ import { type Line, newGroup, newTest, read } from "@/builder/tree";
 import { useUnsaved } from "@/builder/unsaved";
 import { useBuilder } from "@/builder/use-builder";
 import { useOverview, useUsedPlaces } from "@/composables/queries";
+import { altered, Overtaken } from "@/composables/seen";
 import { useServer } from "@/composables/server";
 import { useViews } from "@/composables/views";
 import { estimateWords } from "@/words/fields";
@@ -56,10 +57,17 @@ const looks = () => ({
   pinned: pinned.value,
   counted: counted.value,
 });
-const unsaved = useUnsaved(() => route.fullPath, loaded, looks);
+/** What was read of the view that is edited, and in which state. */
+const seen = ref<{ id: string; revision: number; looks: ReturnType<typeof looks> }>();
+const unsaved = useUnsaved(
+  () => route.fullPath,
+  loaded,
+  () => ({ ...looks(), seen: seen.value }),
+);
 /** What was taken up again from before the page was left. */
 const resumed = ref(false);
-function resume(left: ReturnType<typeof looks>) {
+function resume(left: ReturnType<typeof looks> & { seen?: typeof seen.value }) {
+  seen.value = left.seen;
   load(left.definition);
   name.value = left.name;
   icon.value = left.icon;
@@ -87,6 +95,7 @@ async function begin() {
   let begun = false;
   loaded.value = false;
   resumed.value = false;
+  seen.value = undefined;
   // One builder may follow another without leaving the page.
   load({ filter: { all: [] } });
   root.value = newGroup("all", newTest());
@@ -97,7 +106,8 @@ async function begin() {
     false,
     true,
   ];
-  const left = unsaved.left();
+  const unfinished = unsaved.left();
+  const left = editing.value && !unfinished?.seen ? undefined : unfinished;
   try {
     if (left) {
       resume(left);
@@ -108,6 +118,8 @@ async function begin() {
       if (kept.view) ({ icon: icon.value, colour: colour.value } = kept.view);
       pinned.value = kept.view?.pinned ?? false;
       counted.value = kept.view?.counted ?? false;
+      const { id, revision = 0 } = kept.view ?? { id: editing.value };
+      seen.value = { id, revision, looks: looks() };
     } else if (typeof own === "string") {
       load((await ask(() => client.GET("/api/own-views/{id}", at(own)))).definition);
       begun = true;
@@ -175,10 +187,17 @@ const verdict = computed(() => {
 async function save() {
   reason.value = "";
   try {
-    const made = await views.save(editing.value, looks());
+    const made = seen.value
+      ? await views.save(seen.value, altered(seen.value.looks, looks()))
+      : await views.add(looks());
     unsaved.forget();
     await router.push(`/view/${made.id}`);
   } catch (e) {
+    if (e instanceof Overtaken && seen.value) {
+      seen.value = { ...seen.value, revision: e.row.revision };
+      reason.value = `${e.message} Save again to set yours.`;
+      return;
+    }
     reason.value =
       e instanceof Away ? "The server is away. Nothing was saved." : (e as Error).message;
     if (!name.value.trim()) nameField.value?.focus();

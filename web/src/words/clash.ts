@@ -21,6 +21,18 @@ export const fieldNames: Record<keyof TodoPatch, string> = {
   place: "place",
 };
 
+/** The fields of lists, tags, people and so on, as a sentence names them. */
+export const rowFieldNames: Record<string, string> = {
+  name: "name",
+  colour: "colour",
+  order: "order",
+  email: "e-mail",
+  phone: "phone number",
+  note: "note",
+  definition: "lines of this view",
+  icon: "icon",
+};
+
 /** What a field holds, in words. */
 export function fieldWords(field: keyof TodoPatch, todo: Todo): string {
   switch (field) {

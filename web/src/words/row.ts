@@ -1,5 +1,13 @@
 import type { Group, Overview, Row } from "@/api/client";
-import { daysBetween, instantTime, late, planWords, shortDay, shortMoment } from "./dates";
+import {
+  daysBetween,
+  instantDay,
+  instantTime,
+  late,
+  planWords,
+  shortDay,
+  shortMoment,
+} from "./dates";
 import { estimateWords, personById } from "./fields";
 import { listById } from "./names";
 
@@ -105,7 +113,8 @@ function startFacts({ todo }: Row, { group, today }: Place): Fact[] {
 }
 
 /** The bin keeps what is in it for 30 days. */
-function binDays(deleted: string, { today }: Place): string {
-  const left = 30 - daysBetween(today, deleted.slice(0, 10));
-  return `${Math.max(left, 0)} days left`;
+function binDays(deleted: string, { today, overview }: Place): string {
+  // Before the day's start the civil date is a day ahead of today.
+  const days = Math.max(daysBetween(today, instantDay(deleted, overview.zone)), 0);
+  return `${Math.max(30 - days, 0)} days left`;
 }

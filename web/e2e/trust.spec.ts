@@ -1,0 +1,121 @@
+import { expect, index, row, test, toast, visit } from "./tincup";
+
+/** What the history says was done, the newest first. */
+async function history(url: string): Promise<string[]> {
+  const res = await fetch(`${url}/api/history`);
+  return ((await res.json()) as { changes: { says: string }[] }).changes.map((c) => c.says);
+}
+
+test("two windows rename one list: the second is told, and asked; other fields both win", async ({
+  context,
+  page,
+  tincup,
+  complaints,
+}) => {
+  const list = await tincup.post("/api/lists", { name: "Labels" });
+  const rename = async (p: typeof page) => {
+    await p.getByRole("main").getByRole("button", { name: "More for Labels" }).click();
+    await p.getByRole("menuitem", { name: "Name and colour…" }).click();
+    return p.getByRole("dialog");
+  };
+  await visit(page, `${tincup.url}/list/${list.id}`);
+  const other = await context.newPage();
+  await other.goto(`${tincup.url}/list/${list.id}`);
+  const [mine, theirs] = [await rename(page), await rename(other)];
+  await theirs.getByLabel("Name", { exact: true }).fill("Wall labels");
+  await theirs.getByRole("button", { name: "Save" }).click();
+  await expect(theirs).toBeHidden();
+
+  await mine.getByLabel("Name", { exact: true }).fill("Case labels");
+  await mine.getByRole("button", { name: "Save" }).click();
+  await expect(mine.getByRole("alert")).toContainText(
+    "Another window has changed the name meanwhile: “Wall labels”. Yours was not kept. Save again to set yours.",
+  );
+  await mine.getByRole("button", { name: "Save" }).click();
+  await expect(mine).toBeHidden();
+  await expect(index(page).getByText("Case labels")).toBeVisible();
+
+  // The colour in one window, the name in another: both stay.
+  const more = { name: "More for Case labels" };
+  for (const p of [page, other]) {
+    await p.getByRole("main").getByRole("button", more).click();
+    await p.getByRole("menuitem", { name: "Name and colour…" }).click();
+  }
+  await theirs.getByRole("radio", { name: "plum" }).click();
+  await theirs.getByRole("button", { name: "Save" }).click();
+  await expect(theirs).toBeHidden();
+  await mine.getByLabel("Name", { exact: true }).fill("Labels at last");
+  await mine.getByRole("button", { name: "Save" }).click();
+  await expect(mine).toBeHidden();
+  const res = await fetch(`${tincup.url}/api/overview`);
+  const overview = (await res.json()) as {
+    shelves: { lists: { name: string; colour: string }[] }[];
+  };
+  expect(overview.shelves[0]?.lists[0]).toMatchObject({ name: "Labels at last", colour: "plum" });
+  // The browser itself remarks on each 412.
+  expect(complaints.every((c) => c.includes("412"))).toBe(true);
+  complaints.length = 0;
+});
+
+test("a read that outruns the event of a change leaves nothing old", async ({ page, tincup }) => {
+  // The stream of this window tells everything a second late.
+  await page.addInitScript(() => {
+    const Source = window.EventSource;
+    window.EventSource = class extends Source {
+      override addEventListener(kind: string, told: EventListenerOrEventListenerObject) {
+        super.addEventListener(kind, (e: Event) =>
+          setTimeout(() => (told as (e: Event) => void)(e), kind === "change" ? 1000 : 0),
+        );
+      }
+    } as typeof EventSource;
+  });
+  await visit(page, `${tincup.url}/today`);
+  const entry = index(page).getByRole("link", { name: /Cup/ });
+  await expect(entry).not.toContainText("1");
+  await tincup.post("/api/todos", { title: "Ring the framer" });
+  // Another sheet is read before the window is told.
+  await index(page).getByRole("link", { name: "Done" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: "Done" })).toBeVisible();
+  await expect(entry).toContainText("1", { timeout: 4000 });
+});
+
+test("a completed card that is dragged to Begun is so by one change, with one undo", async ({
+  page,
+  tincup,
+}) => {
+  const todo = await tincup.post("/api/todos", { title: "Count the brackets" });
+  await tincup.post("/api/todos", { title: "Number the proofs" });
+  await tincup.post(`/api/todos/${todo.id}/complete`, {});
+  const view = await tincup.post("/api/own-views", {
+    name: "All",
+    definition: {
+      filter: {
+        field: "status",
+        op: "any-of",
+        values: ["needs-action", "in-process", "completed"],
+      },
+      group: "status",
+      shape: "columns",
+    },
+  });
+  await visit(page, `${tincup.url}/view/${view.id}`);
+  const card = row(page, "Count the brackets");
+  await card.dragTo(page.locator('[data-column="in-process"]'));
+  await expect(page.locator('[data-column="in-process"]')).toContainText("Count the brackets");
+  await expect(toast(page, "Changed: “Count the brackets”")).toBeVisible();
+  expect((await history(tincup.url))[0]).toContain("Changed: “Count the brackets”");
+  await page.keyboard.press("Control+z");
+  await expect(page.locator('[data-column="completed"]')).toContainText("Count the brackets");
+});
+
+test("the bin counts its days where the person is", async ({ page, tincup }) => {
+  // Half past midnight in Lisbon's summer is still the day before in UTC.
+  tincup.setClock("2027-06-25T00:30:00");
+  const todo = await tincup.post("/api/todos", { title: "Old note" });
+  await fetch(`${tincup.url}/api/todos/${todo.id}`, {
+    method: "DELETE",
+    headers: { "If-Match": "*" },
+  });
+  await visit(page, `${tincup.url}/bin`);
+  await expect(row(page, "Old note")).toContainText("30 days left");
+});

@@ -77,7 +77,9 @@ type StaleError struct {
 	Changed []string
 }
 
-func (e *StaleError) Error() string { return "the " + string(e.Kind) + " has changed since it was read" }
+func (e *StaleError) Error() string {
+	return "the " + string(e.Kind) + " has changed since it was read"
+}
 
 // Run carries a command out: it is on the disk, with its reply, before Run
 // returns, and in memory and told to listeners after that. A retry gets the

@@ -60,14 +60,12 @@ test("two windows rename one list: the second is told, and asked; other fields b
 test("a read that outruns the event of a change leaves nothing old", async ({ page, tincup }) => {
   // The stream of this window tells everything a second late.
   await page.addInitScript(() => {
-    const Source = window.EventSource;
-    window.EventSource = class extends Source {
-      override addEventListener(kind: string, told: EventListenerOrEventListenerObject) {
-        super.addEventListener(kind, (e: Event) =>
-          setTimeout(() => (told as (e: Event) => void)(e), kind === "change" ? 1000 : 0),
-        );
-      }
-    } as typeof EventSource;
+    const told = EventSource.prototype.addEventListener as (kind: string, l: unknown) => void;
+    EventSource.prototype.addEventListener = function (kind: string, l: unknown) {
+      const late = (e: Event) =>
+        setTimeout(() => (l as (e: Event) => void)(e), kind === "change" ? 1000 : 0);
+      told.call(this, kind, late);
+    };
   });
   await visit(page, `${tincup.url}/today`);
   const entry = index(page).getByRole("link", { name: /Cup/ });

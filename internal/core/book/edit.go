@@ -13,10 +13,10 @@ const MaxPlace = 200
 // Edit changes fields of a to-do. A nil field stays as it is; a pointer to a
 // zero value clears it.
 type Edit struct {
-	ID       ID
-	Title    *string
-	Notes    *string
-	List     *ID
+	ID    ID
+	Title *string
+	Notes *string
+	List  *ID
 	// Status is an open one: Complete and Cancel do the rest. A closed to-do is open
 	// again by it, with the parents it stands under.
 	Status   *Status

@@ -51,6 +51,7 @@ type App struct {
 	running keys
 	hub     hub
 	next    atomic.Int64 // when an answer next changes by time alone, Unix milliseconds
+	toIndex chan struct{}
 	stop    context.CancelFunc
 	done    sync.WaitGroup
 }
@@ -73,7 +74,7 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 	}
 	loop, stop := context.WithCancel(context.WithoutCancel(ctx))
 	a := &App{store: s, clock: source, settings: settings, log: log, book: b,
-		hub: newHub(), stop: stop}
+		hub: newHub(), toIndex: make(chan struct{}, 1), stop: stop}
 	if err := a.mend(ctx); err != nil {
 		stop()
 		return nil, errors.Join(err, s.Close())
@@ -82,6 +83,7 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 		log.Warn("old history stays for now", "error", err)
 	}
 	a.done.Go(func() { a.keepTime(loop) })
+	a.done.Go(func() { a.keepIndexed(loop) })
 	return a, nil
 }
 

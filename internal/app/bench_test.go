@@ -234,17 +234,26 @@ func byKey(a, b *book.Todo) int {
 func largeFile(b *testing.B) (*app.App, string) {
 	b.Helper()
 	path := filepath.Join(b.TempDir(), "large.db")
+	writeBook(b, path, largeBook())
+	return openLarge(b, path), path
+}
+
+// writeBook writes rows to a new file, and their words to its index.
+func writeBook(b *testing.B, path string, rows *book.Change) {
+	b.Helper()
 	s, err := store.Open(b.Context(), path)
+	if err == nil {
+		err = s.Save(b.Context(), store.Entry{Change: rows, Final: true})
+	}
+	for more := true; err == nil && more; {
+		more, err = s.IndexSome(b.Context())
+	}
+	if err == nil {
+		err = s.Close()
+	}
 	if err != nil {
 		b.Fatal(err)
 	}
-	if err := s.Save(b.Context(), store.Entry{Change: largeBook(), Final: true}); err != nil {
-		b.Fatal(err)
-	}
-	if err := s.Close(); err != nil {
-		b.Fatal(err)
-	}
-	return openLarge(b, path), path
 }
 
 func openLarge(b *testing.B, path string) *app.App {

@@ -152,6 +152,9 @@ func (a *App) keep(ctx context.Context, req Request, change *book.Change, reply 
 		return err
 	}
 	a.apply(change)
+	if a.store.Indexing() {
+		a.wakeIndexer()
+	}
 	a.hub.send(eventOf(change))
 	return nil
 }

@@ -27,6 +27,9 @@ type Excerpt struct {
 // where in each row of it. f must not keep the Book, block or change anything.
 func (a *App) Search(ctx context.Context, q search.Query, offset, limit int,
 	f func(b *book.Book, c day.Clock, res *view.Result, excerpts map[book.ID]Excerpt)) error {
+	if err := a.indexed(ctx); err != nil {
+		return err
+	}
 	found, err := a.store.Search(ctx, q)
 	if err != nil {
 		return err

@@ -41,5 +41,6 @@ func (a *App) Seed(ctx context.Context, steps []Step) error {
 		return err
 	}
 	a.next.Store(0)
+	a.wakeIndexer()
 	return nil
 }

@@ -182,16 +182,7 @@ func BenchmarkSearch(b *testing.B) {
 		rows.Notes = append(rows.Notes, book.Diff[book.Note]{After: &book.Note{ID: t.ID, Text: note}})
 	}
 	path := filepath.Join(b.TempDir(), "notes.db")
-	s, err := store.Open(b.Context(), path)
-	if err == nil {
-		err = s.Save(b.Context(), store.Entry{Change: rows, Final: true})
-	}
-	if err == nil {
-		err = s.Close()
-	}
-	if err != nil {
-		b.Fatal(err)
-	}
+	writeBook(b, path, rows)
 	a := openLarge(b, path)
 	defer a.Close()
 	server := serve(b, a)

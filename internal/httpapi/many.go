@@ -13,7 +13,7 @@ import (
 // ChangeMany does one thing to many to-dos.
 func (s *server) ChangeMany(c *gin.Context, params contract.ChangeManyParams) {
 	in, raw, err := body[contract.Many](c)
-	var cmd book.Many
+	var cmd book.Command
 	if err == nil {
 		cmd, err = decodeMany(in)
 	}
@@ -25,7 +25,7 @@ func (s *server) ChangeMany(c *gin.Context, params contract.ChangeManyParams) {
 	s.reply(c, reply, err)
 }
 
-func decodeMany(in contract.Many) (book.Many, error) {
+func decodeMany(in contract.Many) (book.Command, error) {
 	var cmd book.Many
 	var err error
 	if cmd.IDs, err = readIDs(in.Ids); err != nil {
@@ -76,16 +76,8 @@ func decodeMany(in contract.Many) (book.Many, error) {
 		if in.Place == nil {
 			return cmd, &book.RuleError{Field: "place", Reason: "The place to move to is missing."}
 		}
-		var move book.Move
-		move, err = decodeMove(book.ID{}, *in.Place)
-		cmd.Do = func(id book.ID) book.Command {
-			next := move
-			next.ID = id
-			if !next.After.IsZero() && !id.IsZero() { // one behind the other
-				move.After = id
-			}
-			return next
-		}
+		move, err := decodeMove(book.ID{}, *in.Place)
+		return book.MoveMany{IDs: cmd.IDs, To: move}, err
 	}
 	return cmd, err
 }

@@ -86,8 +86,16 @@ func (r *run) neighbours(id book.ID) (before, behind *book.Todo) {
 
 // many is something done to some to-dos at once.
 func (r *run) many(s step, some book.Many, list, under book.ID) book.Command {
+	switch s.c % 9 {
+	case 0:
+		return book.MoveMany{IDs: some.IDs, To: book.Move{List: list}}
+	case 8:
+		if t, err := r.book.Todo(under); err == nil && s.b%2 == 0 { // beside one
+			return book.MoveMany{IDs: some.IDs, To: book.Move{List: t.List, Section: t.Section, Parent: t.Parent, After: t.ID}}
+		}
+		return book.MoveMany{IDs: some.IDs, To: book.Move{Parent: under}}
+	}
 	some.Do = map[uint32]func(book.ID) book.Command{
-		0: func(id book.ID) book.Command { return book.Move{ID: id, List: list} },
 		1: func(id book.ID) book.Command { return book.Complete{ID: id} },
 		2: func(id book.ID) book.Command { return book.Delete{ID: id} },
 		3: func(id book.ID) book.Command { return book.Restore{ID: id} },
@@ -98,7 +106,6 @@ func (r *run) many(s step, some book.Many, list, under book.ID) book.Command {
 			return book.Edit{ID: id, Priority: &high}
 		},
 		7: func(id book.ID) book.Command { return book.Cancel{ID: id} },
-		8: func(id book.ID) book.Command { return book.Move{ID: id, Parent: under} },
 	}[s.c%9]
 	return some
 }

@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"fmt"
 	"io/fs"
+	"strings"
 
 	"github.com/pressly/goose/v3"
 )
@@ -31,10 +32,7 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 	if err != nil {
 		return err
 	}
-	if _, err := db.ExecContext(ctx, "DROP VIEW search_words"); err != nil {
-		return err
-	}
-	for _, table := range []string{"search", "search_names", "search_rows", "history", "replies", "todo_tags", "notes", "views", "todos", "people", "tags", "sections", "lists", "shelves", "installation", "goose_db_version"} {
+	for _, table := range []string{"search", "search_names", "search_rows", "history", "replies", "search_due", "notes", "views", "todos", "people", "tags", "sections", "lists", "shelves", "installation", "goose_db_version"} {
 		if _, err := db.ExecContext(ctx, "DROP TABLE "+table); err != nil {
 			return err
 		}
@@ -48,24 +46,33 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 	return nil
 }
 
-// CheckIndex compares the search index with the rows it is of. It must not run
-// beside Save.
+// CheckIndex compares the search index with the rows it is of, once all that waits
+// for it is written. It must not run beside Save.
 func (s *Store) CheckIndex(ctx context.Context) error {
-	for what, query := range map[string]string{
-		"missing": "SELECT nth, title, tags, person, files, place, notes FROM search_words EXCEPT SELECT rowid, title, tags, person, files, place, notes FROM search",
-		"stale":   "SELECT rowid, title, tags, person, files, place, notes FROM search EXCEPT SELECT nth, title, tags, person, files, place, notes FROM search_words",
-	} {
-		err := each(ctx, s.read, query, func(r *sql.Rows) error {
-			var nth int
-			var words [6]string
-			if err := r.Scan(&nth, &words[0], &words[1], &words[2], &words[3], &words[4], &words[5]); err != nil {
-				return err
-			}
-			return fmt.Errorf("the search index: %s: %d %q", what, nth, words)
-		})
-		if err != nil {
+	for more := true; more; {
+		var err error
+		if more, err = s.IndexSome(ctx); err != nil {
 			return err
 		}
+	}
+	indexed := map[int64]words{}
+	if err := each(ctx, s.read, "SELECT rowid, title, tags, person, files, place, notes FROM search", func(r *sql.Rows) error {
+		var w words
+		err := r.Scan(&w.nth, &w.title, &w.tags, &w.person, &w.files, &w.place, &w.notes)
+		indexed[w.nth] = w
+		return err
+	}); err != nil {
+		return err
+	}
+	query := strings.TrimSuffix(readWords, " WHERE t.id = ?")
+	if err := each(ctx, s.read, query, func(r *sql.Rows) error {
+		w, err := s.wordsOf(r.Scan)
+		if err == nil && indexed[w.nth] != w {
+			err = fmt.Errorf("the search index has %+v; want %+v", indexed[w.nth], w)
+		}
+		return err
+	}); err != nil {
+		return err
 	}
 	var rows, todos int
 	if err := s.read.QueryRowContext(ctx, "SELECT (SELECT count(*) FROM search), (SELECT count(*) FROM todos)").Scan(&rows, &todos); err != nil || rows != todos {

@@ -15,6 +15,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"sync/atomic"
 
 	"github.com/pressly/goose/v3"
 
@@ -46,6 +47,9 @@ type Store struct {
 	keys  map[string]bool
 	held  held
 	files files
+	names names
+	// due: words of some to-dos are not in the index yet.
+	due atomic.Bool
 }
 
 // Options are choices in opening a data file.
@@ -90,6 +94,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 	}
 	path := lock.path
 	s := &Store{path: path, lock: lock, updates: map[book.Fields]update{}}
+	s.due.Store(true) // until search_due is found empty
 	if fresh {
 		if err := markOurs(ctx, path); err != nil {
 			return nil, err
@@ -114,6 +119,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 		func() (err error) { s.presence, err = watch(lock); return err },
 		func() error { return s.readID(ctx) },
 		func() error { return s.loadKeys(ctx) },
+		func() error { return s.loadNames(ctx) },
 		func() error { return s.bringFiles(ctx, given) },
 	} {
 		if err := step(); err != nil {

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"errors"
 	"fmt"
 
 	"tincup/internal/core/book"
@@ -56,7 +57,7 @@ func (s *Store) Save(ctx context.Context, entries ...Entry) error {
 	})
 	if err != nil {
 		s.held.forget()
-		return err
+		return errors.Join(err, s.loadNames(ctx))
 	}
 	for _, e := range entries {
 		s.held.follow(e.Change.Notes)
@@ -133,6 +134,7 @@ func saveChange(w writer, c *book.Change) error {
 		func() error { return saveEach(w, c.Shelves, saveShelf) },
 		func() error { return saveEach(w, c.Lists, saveList) },
 		func() error { return saveEach(w, c.Sections, saveSection) },
+		func() error { return saveEach(w, c.Tags, freeTagName) },
 		func() error { return saveEach(w, c.Tags, saveTag) },
 		func() error { return saveEach(w, c.People, savePerson) },
 		func() error { return saveEach(w, c.Views, saveView) },
@@ -179,6 +181,15 @@ func saveSection(w writer, d book.Diff[book.Section]) error {
 	}
 	s := d.After
 	return w.exec(putSection, id(s.ID), id(s.List), s.Name, s.Position, s.Revision)
+}
+
+// freeTagName lets go of the name of a tag that gets another: it may be a third
+// one's new name, and names are unique at every moment.
+func freeTagName(w writer, d book.Diff[book.Tag]) error {
+	if d.Before == nil || d.After == nil || d.Before.Name == d.After.Name {
+		return nil
+	}
+	return w.exec("UPDATE tags SET name = hex(id) WHERE id = ?", id(d.Before.ID))
 }
 
 func saveTag(w writer, d book.Diff[book.Tag]) error {

@@ -115,10 +115,13 @@ func TestSearchAfterMigration(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, query := range []string{
-		"INSERT INTO tags VALUES (x'02', 'loans', 'moss', 1)",
+		"INSERT INTO tags VALUES (x'02000000000000000000000000000000', 'loans', 'moss', 1)",
+		"INSERT INTO tags VALUES (x'03000000000000000000000000000000', 'calls', 'moss', 1)",
 		`INSERT INTO todos (id, title, notes_size, position, status, priority, start, due, plan, created, changed, completed, deleted, revision)
-			VALUES (x'01', 'Signal lamp', 12, 'e0V', 'needs-action', 'none', '', '', '', 0, 0, 0, 0, 1)`,
-		"INSERT INTO todo_tags VALUES (x'01', 0, x'02')", "INSERT INTO notes VALUES (x'01', 'cracked lens')",
+			VALUES (x'01000000000000000000000000000000', 'Signal lamp', 12, 'e0V', 'needs-action', 'none', '', '', '', 0, 0, 0, 0, 1)`,
+		"INSERT INTO todo_tags VALUES (x'01000000000000000000000000000000', 1, x'02000000000000000000000000000000')",
+		"INSERT INTO todo_tags VALUES (x'01000000000000000000000000000000', 0, x'03000000000000000000000000000000')",
+		"INSERT INTO notes VALUES (x'01000000000000000000000000000000', 'cracked lens')",
 	} {
 		if _, err := old.ExecContext(t.Context(), query); err != nil {
 			t.Fatal(err)
@@ -131,6 +134,15 @@ func TestSearchAfterMigration(t *testing.T) {
 	defer shut(t, s)
 	if err := s.CheckIndex(t.Context()); err != nil {
 		t.Error(err)
+	}
+	b, err := s.Load(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	for todo := range b.All() {
+		if len(todo.Tags) != 2 || todo.Tags[0][0] != 3 || todo.Tags[1][0] != 2 {
+			t.Errorf("its tags are %v", todo.Tags)
+		}
 	}
 	rows, err := s.CountHits(t.Context(), "lens AND loans AND signal")
 	if err != nil || rows != 1 {
@@ -228,6 +240,9 @@ func TestSearchFindsMany(t *testing.T) {
 	}
 	defer shut(t, s)
 	if err := s.Save(t.Context(), store.Entry{Change: rows, Final: true}); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.CheckIndex(t.Context()); err != nil { // many are indexed by and by
 		t.Fatal(err)
 	}
 	for text, want := range map[string][]int{

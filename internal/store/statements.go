@@ -12,25 +12,23 @@ const (
 	commit   = "COMMIT"
 	rollback = "ROLLBACK"
 
-	deleteShelf    = "DELETE FROM shelves WHERE id = ?"
-	deleteList     = "DELETE FROM lists WHERE id = ?"
-	deleteSection  = "DELETE FROM sections WHERE id = ?"
-	deleteTag      = "DELETE FROM tags WHERE id = ?"
-	deletePerson   = "DELETE FROM people WHERE id = ?"
-	deleteView     = "DELETE FROM views WHERE id = ?"
-	deleteTodo     = "DELETE FROM todos WHERE id = ?"
-	deleteTodoTags = "DELETE FROM todo_tags WHERE todo = ?"
-	putTodoTag     = "INSERT INTO todo_tags (todo, nth, tag) VALUES (?, ?, ?)"
-	deleteNote     = "DELETE FROM notes WHERE todo = ?"
-	putNote        = "REPLACE INTO notes (todo, text) VALUES (?, ?)"
-	putHistory     = "INSERT INTO history (seq, at, made_in, kind, says, rows) VALUES (?, ?, ?, ?, ?, ?)"
-	turnHistory    = "UPDATE history SET turned_by = ? WHERE seq = ?"
-	putReply       = `INSERT INTO replies (key, fingerprint, status, etag, location, body, at)
+	deleteShelf   = "DELETE FROM shelves WHERE id = ?"
+	deleteList    = "DELETE FROM lists WHERE id = ?"
+	deleteSection = "DELETE FROM sections WHERE id = ?"
+	deleteTag     = "DELETE FROM tags WHERE id = ?"
+	deletePerson  = "DELETE FROM people WHERE id = ?"
+	deleteView    = "DELETE FROM views WHERE id = ?"
+	deleteTodo    = "DELETE FROM todos WHERE id = ?"
+	deleteNote    = "DELETE FROM notes WHERE todo = ?"
+	putNote       = "REPLACE INTO notes (todo, text) VALUES (?, ?)"
+	putHistory    = "INSERT INTO history (seq, at, made_in, kind, says, rows) VALUES (?, ?, ?, ?, ?, ?)"
+	turnHistory   = "UPDATE history SET turned_by = ? WHERE seq = ?"
+	putReply      = `INSERT INTO replies (key, fingerprint, status, etag, location, body, at)
 		VALUES (?, ?, ?, ?, ?, ?, ?)`
 )
 
 var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, deleteSection, putSection, deleteTag, putTag, deleteTodo,
-	deleteTodoTags, putTodoTag, deleteNote, putNote, deletePerson, putPerson, deleteView, putView, numberWords, forgetWords, forgetNames, forgetRow, readWords, putWords, putNames, putHistory, turnHistory, putReply}
+	deleteNote, putNote, deletePerson, putPerson, deleteView, putView, numberWords, forgetWords, forgetNames, forgetRow, readWords, putWords, putNames, putDue, takeDue, putHistory, turnHistory, putReply}
 
 // The rows are written by upserts, not by REPLACE: that would delete first,
 // look for all that refers to the row and take notes along.

@@ -18,8 +18,8 @@ type column struct {
 	value func(*book.Todo) any
 }
 
-// fieldColumns are the columns of each field that a person can change; what is
-// in no column here, such as tags, is in a table of its own.
+// fieldColumns are the columns of each field that a person can change. The text of
+// notes is in a table of its own.
 var fieldColumns = map[string][]column{
 	"title": {{"title", func(t *book.Todo) any { return t.Title }}},
 	"notes": {{"notes_size", func(t *book.Todo) any { return t.NotesSize }}},
@@ -44,7 +44,7 @@ var fieldColumns = map[string][]column{
 	"repeat":  {{"repeat", func(t *book.Todo) any { return repeated{t.Repeat} }}},
 	"record":  {{"record", func(t *book.Todo) any { return id(t.Record) }}},
 	"deleted": {{"deleted", func(t *book.Todo) any { return int64(t.Deleted) }}},
-	"tags":    {},
+	"tags":    {{"tags", func(t *book.Todo) any { return tagList(t.Tags) }}},
 }
 
 // always are written with every change.
@@ -100,29 +100,11 @@ func saveTodos(w writer, diffs []book.Diff[book.Todo]) error {
 		default:
 			err = alike.add(w, d.After, book.Altered(d.Before, d.After))
 		}
-		if err == nil {
-			err = saveTags(w, d)
-		}
 		if err != nil {
 			return err
 		}
 	}
 	return alike.write(w)
-}
-
-func saveTags(w writer, d book.Diff[book.Todo]) error {
-	if d.After == nil || d.Before != nil && slices.Equal(d.Before.Tags, d.After.Tags) {
-		return nil
-	}
-	if err := w.exec(deleteTodoTags, id(d.After.ID)); err != nil {
-		return err
-	}
-	for nth, tag := range d.After.Tags {
-		if err := w.exec(putTodoTag, id(d.After.ID), nth, id(tag)); err != nil {
-			return err
-		}
-	}
-	return nil
 }
 
 // update writes some fields of a row, or of manyRows at once.
@@ -194,20 +176,10 @@ func makeUpdate(altered book.Fields) update {
 }
 
 const selectTodos = `SELECT id, title, notes_size, list, position, status, priority, start, due, plan, created, changed, completed,
-	deleted, revision, parent, estimate, reminders, person, role, since, repeat, record, section, is_note, in_order, handful, attachments, outcome, place
+	deleted, revision, parent, estimate, reminders, person, role, since, repeat, record, section, is_note, in_order, handful, attachments, outcome, place, tags
 	FROM todos`
 
 func loadTodos(ctx context.Context, db *sql.DB, into *book.Change) error {
-	tags := map[book.ID][]book.ID{}
-	err := each(ctx, db, "SELECT todo, tag FROM todo_tags ORDER BY todo, nth", func(r *sql.Rows) error {
-		var todo, tag book.ID
-		err := r.Scan((*id)(&todo), (*id)(&tag))
-		tags[todo] = append(tags[todo], tag)
-		return err
-	})
-	if err != nil {
-		return err
-	}
 	return each(ctx, db, selectTodos, func(r *sql.Rows) error {
 		t := &book.Todo{}
 		err := r.Scan((*id)(&t.ID), &t.Title, &t.NotesSize, (*id)(&t.List), &t.Position, text{&t.Status},
@@ -215,8 +187,7 @@ func loadTodos(ctx context.Context, db *sql.DB, into *book.Change) error {
 			&t.Created, &t.Changed, &t.Completed, &t.Deleted, &t.Revision, (*id)(&t.Parent), &t.Estimate,
 			(*reminders)(&t.Reminders), (*id)(&t.Person.ID), text{&t.Person.Role}, text{&t.Person.Since},
 			packed[*repeat.Repeat]{&t.Repeat}, (*id)(&t.Record), (*id)(&t.Section), &t.IsNote, &t.InOrder, text{&t.Handful},
-			packed[attachments]{(*attachments)(&t.Attachments)}, &t.Outcome, &t.Place)
-		t.Tags = tags[t.ID]
+			packed[attachments]{(*attachments)(&t.Attachments)}, &t.Outcome, &t.Place, (*tagList)(&t.Tags))
 		into.Todos = append(into.Todos, book.Diff[book.Todo]{After: t})
 		return err
 	})

@@ -38,6 +38,33 @@ func (i *id) Scan(src any) error {
 	return fmt.Errorf("an id of 16 bytes is wanted, not %T", src)
 }
 
+// tagList is stored as the ids' bytes, one behind the other.
+type tagList []book.ID
+
+// Value implements driver.Valuer.
+func (l tagList) Value() (driver.Value, error) {
+	out := make([]byte, 0, len(l)*len(book.ID{}))
+	for _, tag := range l {
+		out = append(out, tag[:]...)
+	}
+	return out, nil
+}
+
+// Scan implements sql.Scanner.
+func (l *tagList) Scan(src any) error {
+	if src == nil {
+		return nil
+	}
+	raw, ok := src.([]byte)
+	if !ok || len(raw)%len(book.ID{}) != 0 {
+		return fmt.Errorf("ids of 16 bytes are wanted, not %T", src)
+	}
+	for ; len(raw) > 0; raw = raw[len(book.ID{}):] {
+		*l = append(*l, book.ID(raw[:len(book.ID{})]))
+	}
+	return nil
+}
+
 // text scans a column into anything that reads text.
 type text struct{ to encoding.TextUnmarshaler }
 

@@ -187,6 +187,9 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 	if t.Tags, err = d.addTags(nil, c.Tags); err != nil {
 		return nil, err
 	}
+	if len(t.Tags) > MaxTags {
+		return nil, refuse("tags", "There are %d tags; %d is the most.", len(t.Tags), MaxTags)
+	}
 	if err := d.setNotes(&t, notes); err != nil {
 		return nil, err
 	}

@@ -29,6 +29,7 @@ func (b *Book) Do(env Env, cmd Command) (*Change, error) {
 	if err := cmd.run(d); err != nil {
 		return nil, err
 	}
+	d.evenOut()
 	return d.change(cmd.kind()), nil
 }
 
@@ -56,6 +57,8 @@ type draft struct {
 	tags     rows[Tag]
 	people   rows[Person]
 	views    rows[View]
+	// named are the tags that names given to the command turned out to be.
+	named map[string]ID
 }
 
 func newDraft(b *Book, env Env) *draft {

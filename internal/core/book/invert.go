@@ -37,7 +37,7 @@ func (b *Book) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 		func() error { return d.invertNotes(c.Notes) },
 		func() error { return d.invertTags(c) },
 		func() error { d.spread(); d.makeRoomForAll(); return nil },
-		func() error { return d.checkRows(c) },
+		d.checkRows,
 		d.checkTree,
 		func() error { return d.checkTodos(c) },
 	}
@@ -150,6 +150,7 @@ func noteID(d Diff[Note]) ID {
 // what made it takes that tag in its place; else the name is in the way.
 func (d *draft) invertTags(c *Change) error {
 	var rest []Diff[Tag]
+	used := d.usedOf(c.Tags)
 	for _, diff := range c.Tags {
 		switch {
 		case diff.After == nil:
@@ -160,7 +161,7 @@ func (d *draft) invertTags(c *Change) error {
 				continue
 			}
 		case diff.Before == nil:
-			if _, err := d.book.Tag(diff.After.ID); err != nil || d.used(func(t *Todo) bool { return t.HasTag(diff.After.ID) }) {
+			if _, err := d.book.Tag(diff.After.ID); err != nil || used[diff.After.ID] {
 				continue
 			}
 		}
@@ -169,19 +170,39 @@ func (d *draft) invertTags(c *Change) error {
 	return d.tags.invert(rest, tagAttributes, func(t *Tag) string { return t.Name })
 }
 
-// used reports whether f holds of a to-do once the draft is applied.
-func (d *draft) used(f func(*Todo) bool) bool {
+// usedOf returns which of the tags that a change made some to-do carries, once the
+// draft is applied.
+func (d *draft) usedOf(diffs []Diff[Tag]) map[ID]bool {
+	made, used := map[ID]bool{}, map[ID]bool{}
+	for _, diff := range diffs {
+		if diff.Before == nil {
+			made[diff.After.ID] = true
+		}
+	}
+	if len(made) == 0 {
+		return used
+	}
+	look := func(t *Todo) {
+		for _, tag := range t.Tags {
+			if made[tag] {
+				used[tag] = true
+			}
+		}
+	}
 	for t := range d.book.All() {
-		if _, drafted := d.todos[t.ID]; !drafted && f(t) {
-			return true
+		if len(t.Tags) == 0 {
+			continue
+		}
+		if _, drafted := d.todos[t.ID]; !drafted {
+			look(t)
 		}
 	}
 	for _, diff := range d.todos {
-		if diff.After != nil && f(diff.After) {
-			return true
+		if diff.After != nil {
+			look(diff.After)
 		}
 	}
-	return false
+	return used
 }
 
 // retag lets the draft's to-dos and views name the tag that now has the name. It

@@ -32,33 +32,29 @@ func (c Many) run(d *draft) error {
 	if err := checkMany(c.IDs); err != nil {
 		return err
 	}
-	chosen := make(map[ID]bool, len(c.IDs))
-	once := make([]ID, 0, len(c.IDs))
-	for _, id := range c.IDs {
-		if !chosen[id] {
-			once = append(once, id)
-		}
-		chosen[id] = true
-	}
-	var titles []string
+	chosen, once := eachOnce(c.IDs)
 	acted := make([]ID, 0, len(once))
 	for _, id := range once {
 		t, err := d.todo(id)
 		if err != nil {
-			return refuse("ids", "There is no to-do with the id %s any more. Nothing was changed.", id)
+			return goneOfMany(id)
 		}
 		if together[c.kind()] && d.underOneOf(chosen, &t) {
 			continue
 		}
 		if err := c.Do(id).run(d); err != nil {
-			var rule *RuleError
-			if errors.As(err, &rule) {
-				return &RuleError{"ids", rule.Reason + " Nothing was changed."}
-			}
-			return err
+			return allOrNone(err)
 		}
 		acted = append(acted, id)
-		titles = append(titles, t.Title)
+	}
+	d.sayMany(acted)
+	return nil
+}
+
+// sayMany says what was done to many.
+func (d *draft) sayMany(acted []ID) {
+	if len(acted) < 2 {
+		return
 	}
 	changed := 0
 	for _, id := range acted {
@@ -67,15 +63,37 @@ func (c Many) run(d *draft) error {
 			changed++
 		}
 	}
-	verb := d.verb
-	if len(titles) > 1 {
-		d.says = verb + ": " + count(changed, "to-do")
-		if same := len(acted) - changed; same > 0 {
-			d.says += fmt.Sprintf("; %d stood so already", same)
-		}
-		d.says += d.alsoOpen()
+	d.says = d.verb + ": " + count(changed, "to-do")
+	if same := len(acted) - changed; same > 0 {
+		d.says += fmt.Sprintf("; %d stood so already", same)
 	}
-	return nil
+	d.says += d.alsoOpen()
+}
+
+// eachOnce returns ids as a set, and each once in its order.
+func eachOnce(ids []ID) (map[ID]bool, []ID) {
+	set := make(map[ID]bool, len(ids))
+	once := make([]ID, 0, len(ids))
+	for _, id := range ids {
+		if !set[id] {
+			once = append(once, id)
+		}
+		set[id] = true
+	}
+	return set, once
+}
+
+func goneOfMany(id ID) error {
+	return refuse("ids", "There is no to-do with the id %s any more. Nothing was changed.", id)
+}
+
+// allOrNone says of the refusal of one that nothing was changed.
+func allOrNone(err error) error {
+	var rule *RuleError
+	if errors.As(err, &rule) {
+		return &RuleError{"ids", rule.Reason + " Nothing was changed."}
+	}
+	return err
 }
 
 func checkMany(ids []ID) error {

@@ -285,15 +285,9 @@ func (d *draft) outOfOrder(t *Todo, order Order, before *Todo, moved bool) error
 		t.Position = d.endOf(t.place())
 		return nil
 	}
-	list, ok := d.lists.get(t.List)
-	if !ok {
-		return refuse("after", "The Cup stands in order of priority, then due. Change one of those, or sort it into a list first.")
+	if err := d.keepByHand(t.List, order); err != nil {
+		return err
 	}
-	for _, place := range d.placesOf(t.List) {
-		d.freeze(place, order)
-	}
-	list.Order = ByHand
-	d.lists.put(list)
 	now, err := d.todo(t.ID)
 	if err != nil {
 		return err
@@ -310,6 +304,20 @@ func (d *draft) outOfOrder(t *Todo, order Order, before *Todo, moved bool) error
 		first := slices.MinFunc(d.in(t.place()), ComparePlaces)
 		t.Position = Position("").Between(first.Position)
 	}
+	return nil
+}
+
+// keepByHand lets a list stand by hand in the order that it shows.
+func (d *draft) keepByHand(id ID, order Order) error {
+	list, ok := d.lists.get(id)
+	if !ok {
+		return refuse("after", "The Cup stands in order of priority, then due. Change one of those, or sort it into a list first.")
+	}
+	for _, place := range d.placesOf(id) {
+		d.freeze(place, order)
+	}
+	list.Order = ByHand
+	d.lists.put(list)
 	d.says = ". The list keeps your own order now"
 	return nil
 }
@@ -327,36 +335,57 @@ func (d *draft) placesOf(list ID) []ID {
 	return places
 }
 
-// freeze gives the siblings of a place positions in the order they are shown
-// in. Those that are in order already keep theirs.
+// freeze gives the siblings of a place positions in the order they are shown in.
+// As many as can be keep theirs.
 func (d *draft) freeze(place ID, order Order) {
-	all := d.in(place)
-	shown := slices.Clone(all)
+	shown := slices.Clone(d.in(place))
 	slices.SortFunc(shown, order.Compare)
-	taken := make([]Position, 0, len(all))
-	for _, s := range all {
-		taken = append(taken, s.Position)
-	}
-	slices.Sort(taken)
-	last := Position("")
-	for _, s := range shown {
-		if s.Position <= last {
-			next := *s
-			i, found := slices.BinarySearch(taken, last)
-			if found {
-				i++
-			}
-			high := Position("")
-			if i < len(taken) {
-				high = taken[i]
-			}
-			next.Position = last.Between(high)
-			taken = slices.Insert(taken, i, next.Position)
-			d.put(next)
-			s = &next
+	stays := longestRising(shown)
+	low := Position("")
+	var between []*Todo
+	settle := func(high Position) {
+		spreadOut(between, low, high)
+		for _, t := range between {
+			d.put(*t)
 		}
-		last = s.Position
+		between = nil
 	}
+	for i, s := range shown {
+		if !stays[i] {
+			next := *s
+			between = append(between, &next)
+			continue
+		}
+		settle(s.Position)
+		low = s.Position
+	}
+	settle("")
+}
+
+// longestRising marks a longest run of to-dos, not all beside one another, whose
+// positions rise (patience sorting: Schensted 1961).
+func longestRising(todos []*Todo) []bool {
+	tails := []int{}                  // of each length, the run with the lowest end
+	before := make([]int, len(todos)) // what comes before each in its run
+	in := make([]bool, len(todos))
+	for i, t := range todos {
+		n, _ := slices.BinarySearchFunc(tails, t.Position, func(at int, p Position) int { return cmp.Compare(todos[at].Position, p) })
+		before[i] = -1
+		if n > 0 {
+			before[i] = tails[n-1]
+		}
+		if n == len(tails) {
+			tails = append(tails, i)
+		} else {
+			tails[n] = i
+		}
+	}
+	if len(tails) > 0 {
+		for i := tails[len(tails)-1]; i >= 0; i = before[i] {
+			in[i] = true
+		}
+	}
+	return in
 }
 
 // orderOf is the order of a list's to-dos, and of the Cup's.

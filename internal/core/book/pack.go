@@ -104,6 +104,22 @@ func (p *packer) any(name string, v any) {
 	p.bytes = append(p.bytes, packed...)
 }
 
+// ids writes ids, unless there are none.
+func (p *packer) ids(name string, list []ID) {
+	if len(list) == 0 {
+		return
+	}
+	p.name(name)
+	separator := byte('[')
+	for _, id := range list {
+		p.bytes = append(p.bytes, separator, '"')
+		p.bytes, _ = id.AppendText(p.bytes) // never fails
+		p.bytes = append(p.bytes, '"')
+		separator = ','
+	}
+	p.bytes = append(p.bytes, ']')
+}
+
 // line writes a line of text; most need no escapes.
 func (p *packer) line(name, s string) {
 	for i := range len(s) {
@@ -156,9 +172,7 @@ func (p *packer) todo(name string, t *Todo) {
 	if len(t.Attachments) > 0 {
 		p.any("Attachments", t.Attachments)
 	}
-	if len(t.Tags) > 0 {
-		p.any("Tags", t.Tags)
-	}
+	p.ids("Tags", t.Tags)
 	p.text("Created", t.Created)
 	p.text("Changed", t.Changed)
 	p.text("Completed", t.Completed)

@@ -45,7 +45,7 @@ func (p Position) Between(q Position) Position {
 		return p + "V"
 	}
 	if p == "" {
-		return "a0" + Position(midpoint("", q.tail()))
+		return q.before()
 	}
 	pw, pf := p.split()
 	qw, qf := q.split()
@@ -64,13 +64,35 @@ func (p Position) split() (whole, fraction string) {
 	return string(p[:n]), string(p[n:])
 }
 
-// tail is what must stay above a fraction put under "a0".
-func (p Position) tail() string {
-	if whole, fraction := p.split(); whole == "a0" {
-		return fraction
+// before returns a position ahead of p. It counts down, so that rows put at the top
+// one after the other get no longer positions for a few million of them.
+func (p Position) before() Position {
+	whole, fraction := p.split()
+	if whole == lowest {
+		return lowest + Position(midpoint("", fraction))
 	}
-	return ""
+	if fraction != "" {
+		return Position(whole)
+	}
+	next := []byte(whole)
+	i := len(next) - 1
+	for ; i > 0 && next[i] == '0'; i-- {
+		next[i] = base62[len(base62)-1]
+	}
+	switch {
+	case i > 0:
+		next[i] = base62[strings.IndexByte(base62, next[i])-1]
+	case next[0] > 'a':
+		next = append([]byte{next[0] - 1}, next[2:]...)
+	}
+	if string(next) == lowest { // nothing is ahead of that
+		return lowest + Position(midpoint("", ""))
+	}
+	return Position(next)
 }
+
+// lowest is the whole number that no other is ahead of.
+const lowest = "a0"
 
 // midpoint returns a fraction between a and b, where "" as b means one.
 func midpoint(a, b string) string {

@@ -1,11 +1,14 @@
 package book
 
-import "strings"
+import (
+	"slices"
+	"strings"
+)
 
 // checkRows refuses a change after which a row would refer to one that is gone,
 // or have another's name. Rows that were not written are looked at only where
 // something went.
-func (d *draft) checkRows(c *Change) error {
+func (d *draft) checkRows() error {
 	for _, check := range []func() error{d.checkShelves, d.checkLists, d.checkSections, d.checkTagNames, d.checkPeople, d.checkViews} {
 		if err := check(); err != nil {
 			return err
@@ -18,10 +21,14 @@ func (d *draft) checkRows(c *Change) error {
 			}
 		}
 	}
-	if !c.Places() {
+	gone := d.gone()
+	if len(gone) == 0 {
 		return nil
 	}
 	for t := range d.book.All() {
+		if !gone[t.List] && !gone[t.Section] && !gone[t.Person.ID] && !slices.ContainsFunc(t.Tags, func(tag ID) bool { return gone[tag] }) {
+			continue
+		}
 		if _, drafted := d.todos[t.ID]; drafted {
 			continue
 		}
@@ -30,6 +37,29 @@ func (d *draft) checkRows(c *Change) error {
 		}
 	}
 	return nil
+}
+
+// gone are the rows that a to-do may name and that the draft takes out, or puts in
+// the bin.
+func (d *draft) gone() map[ID]bool {
+	gone := map[ID]bool{}
+	for id, diff := range d.lists.diffs {
+		if diff.After == nil || !diff.After.Deleted.IsZero() {
+			gone[id] = true
+		}
+	}
+	removed(gone, &d.sections)
+	removed(gone, &d.tags)
+	removed(gone, &d.people)
+	return gone
+}
+
+func removed[T row[T]](into map[ID]bool, r *rows[T]) {
+	for id, diff := range r.diffs {
+		if diff.After == nil {
+			into[id] = true
+		}
+	}
 }
 
 // checkRefers refuses a to-do in a list that is gone, in the bin by itself, and

@@ -5,6 +5,9 @@ import (
 	"strings"
 )
 
+// MaxTags is how many tags a to-do carries at most.
+const MaxTags = 30
+
 // Tagging adds tags to a to-do and takes others away, by name.
 type Tagging struct {
 	ID          ID
@@ -48,9 +51,13 @@ func (c Tagging) run(d *draft) error {
 			tags = slices.DeleteFunc(tags, func(id ID) bool { return id == tag.ID })
 		}
 	}
-	if t.Tags, err = d.addTags(tags, c.Add); err != nil {
+	if tags, err = d.addTags(tags, c.Add); err != nil {
 		return err
 	}
+	if len(tags) > max(MaxTags, len(t.Tags)) {
+		return refuse("tags", "“%s” would carry %d tags; %d is the most.", t.Title, len(tags), MaxTags)
+	}
+	t.Tags = tags
 	d.put(t)
 	d.did("Tags changed", &t, "")
 	return nil
@@ -60,17 +67,25 @@ func (c Tagging) run(d *draft) error {
 // do not exist. Names differ by more than their case.
 func (d *draft) addTags(tags []ID, names []string) ([]ID, error) {
 	for _, name := range names {
-		name, err := checkTag(name)
-		if err != nil {
-			return nil, err
+		id, known := d.named[name]
+		if !known {
+			checked, err := checkTag(name)
+			if err != nil {
+				return nil, err
+			}
+			tag, ok := d.tagNamed(checked)
+			if !ok {
+				tag = Tag{ID: d.env.NewID(), Name: checked, Colour: Colour((len(d.book.tags) + len(d.tags.order)) % int(colours))}
+				d.tags.put(tag)
+			}
+			id = tag.ID
+			if d.named == nil {
+				d.named = map[string]ID{}
+			}
+			d.named[name] = id
 		}
-		tag, ok := d.tagNamed(name)
-		if !ok {
-			tag = Tag{ID: d.env.NewID(), Name: name, Colour: Colour((len(d.book.tags) + len(d.tags.order)) % int(colours))}
-			d.tags.put(tag)
-		}
-		if !slices.Contains(tags, tag.ID) {
-			tags = append(tags, tag.ID)
+		if !slices.Contains(tags, id) {
+			tags = append(tags, id)
 		}
 	}
 	return tags, nil

@@ -1,0 +1,130 @@
+package app_test
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	"tincup/internal/app"
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// heldUp prints how long ticks wait while work goes on, in milliseconds, and how
+// long the work takes.
+func heldUp(b *testing.B, a *app.App, tick book.ID, work func() error) {
+	b.Helper()
+	var waits, works []float64
+	for b.Loop() {
+		var done atomic.Bool
+		ended := make(chan error, 1)
+		go func() {
+			begun := time.Now()
+			err := work()
+			works = append(works, float64(time.Since(begun).Microseconds())/1000)
+			done.Store(true)
+			ended <- err
+		}()
+		for i := 0; i < 5 || !done.Load(); i++ {
+			cmd := book.Command(book.Complete{ID: tick})
+			if i%2 == 1 {
+				cmd = book.Reopen{ID: tick}
+			}
+			begun := time.Now()
+			if _, err := a.Run(context.Background(), app.Request{Window: "t"}, cmd, nil); err != nil {
+				b.Fatal(err)
+			}
+			waits = append(waits, float64(time.Since(begun).Microseconds())/1000)
+		}
+		if err := <-ended; err != nil {
+			b.Fatal(err)
+		}
+	}
+	slices.Sort(waits)
+	slices.Sort(works)
+	b.ReportMetric(works[len(works)/2], "ms-work")
+	b.ReportMetric(waits[len(waits)/2], "ms-wait-p50")
+	b.ReportMetric(waits[len(waits)*99/100], "ms-wait-p99")
+	b.ReportMetric(waits[len(waits)-1], "ms-wait-max")
+}
+
+// BenchmarkHeldUp prints how long a tick waits while commands on many to-dos are
+// carried out, at 100,000 to-dos.
+func BenchmarkHeldUp(b *testing.B) {
+	a, _ := largeFile(b)
+	defer a.Close()
+	ctx := context.Background()
+	run := func(cmd book.Command) error {
+		_, err := a.Run(ctx, app.Request{Window: "w"}, cmd, nil)
+		return err
+	}
+	var ids []book.ID
+	var tick, one, two, anchor book.ID
+	a.Read(func(large *book.Book, _ day.Clock) {
+		one, two = large.Lists()[0].ID, large.Lists()[1].ID
+		for _, t := range large.Open() {
+			switch {
+			case t.Repeat != nil || !t.Parent.IsZero() || large.HasSubtasks(t.ID):
+			case tick.IsZero():
+				tick = t.ID
+			case t.List == one && anchor.IsZero():
+				anchor = t.ID
+			case t.List != one && len(ids) < 5000:
+				ids = append(ids, t.ID)
+			}
+		}
+	})
+	own := book.ByHand
+	if err := errors.Join(run(book.EditList{ID: one, Order: &own}), run(book.EditList{ID: two, Order: &own})); err != nil {
+		b.Fatal(err)
+	}
+	friday := day.MustMoment("2026-11-27")
+	tags := make([]string, 25)
+	for i := range tags {
+		tags[i] = fmt.Sprintf("mark%d", i)
+	}
+	many := func(n int, do func(book.ID) book.Command) func() error {
+		return func() error { return run(book.Many{IDs: ids[:n], Do: do}) }
+	}
+	behind := func(n int) func() error {
+		return func() error { // there, in this order, and away again
+			return errors.Join(run(book.MoveMany{IDs: ids[:n], To: book.Move{List: one, After: anchor}}),
+				run(book.MoveMany{IDs: ids[:n], To: book.Move{List: two}}))
+		}
+	}
+	undone := func(n int, do func(book.ID) book.Command) func() error {
+		return func() error {
+			if err := many(n, do)(); err != nil {
+				return err
+			}
+			_, err := a.Undo(ctx, app.Request{Window: "w"}, 0, nil)
+			return err
+		}
+	}
+	high := book.High
+	for _, n := range []int{500, 5000} {
+		for _, c := range []struct {
+			name string
+			work func() error
+		}{
+			{"priority", func() error {
+				high = 5 - high // high and medium in turns
+				return many(n, func(id book.ID) book.Command { p := high; return book.Edit{ID: id, Priority: &p} })()
+			}},
+			{"due-and-undo", undone(n, func(id book.ID) book.Command { return book.Edit{ID: id, Due: &friday} })},
+			{"complete-and-undo", undone(n, func(id book.ID) book.Command { return book.Complete{ID: id} })},
+			{"delete-and-restore", func() error {
+				return errors.Join(many(n, func(id book.ID) book.Command { return book.Delete{ID: id} })(),
+					many(n, func(id book.ID) book.Command { return book.Restore{ID: id} })())
+			}},
+			{"move-behind-a-row", behind(n)},
+			{"tags-25-and-undo", undone(n, func(id book.ID) book.Command { return book.Tagging{ID: id, Add: tags} })},
+		} {
+			b.Run(fmt.Sprintf("%s-%d", c.name, n), func(b *testing.B) { heldUp(b, a, tick, c.work) })
+		}
+	}
+}

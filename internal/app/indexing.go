@@ -1,0 +1,59 @@
+package app
+
+import (
+	"context"
+	"time"
+)
+
+// searchPatience is how long a search waits for words that are not in the index
+// yet. What is found later is told as time that has passed.
+const searchPatience = 150 * time.Millisecond
+
+// keepIndexed writes the words of changes of many to-dos into the search index, a
+// few at a time, so that nothing waits for it.
+func (a *App) keepIndexed(ctx context.Context) {
+	for {
+		for a.store.Indexing() && ctx.Err() == nil {
+			more, err := a.indexSome(ctx)
+			if err != nil {
+				a.log.Warn("the search index is behind", "error", err)
+				break
+			}
+			if !more {
+				a.hub.send(Event{Kind: TimePassed, Revision: a.Revision()})
+			}
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-a.toIndex:
+		}
+	}
+}
+
+func (a *App) indexSome(ctx context.Context) (more bool, err error) {
+	a.changing.Lock()
+	defer a.changing.Unlock()
+	if ctx.Err() != nil {
+		return false, ctx.Err()
+	}
+	return a.store.IndexSome(context.WithoutCancel(ctx))
+}
+
+// indexed waits a little for the index to be up to date.
+func (a *App) indexed(ctx context.Context) error {
+	for begun := time.Now(); a.store.Indexing() && time.Since(begun) < searchPatience; {
+		if _, err := a.indexSome(ctx); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// wakeIndexer lets keepIndexed look whether there is something to do.
+func (a *App) wakeIndexer() {
+	select {
+	case a.toIndex <- struct{}{}:
+	default:
+	}
+}

@@ -111,6 +111,7 @@ func (f *flags) explainFilter(ctx context.Context, parsed filter.Filter, withFil
 	a.Read(func(b *book.Book, c day.Clock) {
 		out = describe(parsed, b, c)
 		matcher, n := parsed.Matcher(b, c, view.CanDo(c)), 0
+		err = nil // it may be asked more than once
 		for t := range b.All() {
 			if !t.Deleted.IsZero() || err != nil {
 				continue

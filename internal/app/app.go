@@ -117,14 +117,40 @@ func (a *App) env() book.Env { return book.Env{Clock: a.Clock(), NewID: NewID} }
 // NewID makes an id that sorts by when it was made (RFC 9562, UUIDv7).
 func NewID() book.ID { return book.ID(uuid.Must(uuid.NewV7())) }
 
-// Read lets f see the Book. f must not keep it, block or change anything.
+// Read lets f see the Book. f must not keep it, block or change anything. Where f asks
+// which notes hold a text, and that is not in memory, it is read from the disk while
+// nothing is held up, and f is called again: only its last call counts.
 func (a *App) Read(f func(*book.Book, day.Clock)) {
+	for range readTries {
+		missing := a.readHeld(f)
+		if len(missing) == 0 {
+			return
+		}
+		for _, text := range missing {
+			if _, err := a.store.Holding(text); err != nil {
+				a.log.Warn("the notes cannot be looked through", "error", err)
+				return // f has met the error too
+			}
+		}
+	}
 	a.reading.RLock()
 	defer a.reading.RUnlock()
 	f(a.book, a.Clock())
 }
 
-// Note returns the text of a to-do's notes.
+// readTries is how often Read lets texts be forgotten again before it waits for the
+// disk with the Book held.
+const readTries = 5
+
+func (a *App) readHeld(f func(*book.Book, day.Clock)) (missing []string) {
+	notes := a.store.HeldNotes()
+	a.reading.RLock()
+	defer a.reading.RUnlock()
+	f(a.book.With(notes), a.Clock())
+	return notes.Missing
+}
+
+// Note returns the text of a to-do's notes, for one who reads.
 func (a *App) Note(t *book.Todo) (string, error) {
 	if t.NotesSize == 0 {
 		return "", nil

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"sync"
 	"sync/atomic"
 	"testing"
 	"time"
@@ -12,6 +13,8 @@ import (
 	"tincup/internal/app"
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/search"
+	"tincup/internal/core/view"
 )
 
 // heldUp prints how long ticks wait while work goes on, in milliseconds, and how
@@ -127,4 +130,75 @@ func BenchmarkHeldUp(b *testing.B) {
 			b.Run(fmt.Sprintf("%s-%d", c.name, n), func(b *testing.B) { heldUp(b, a, tick, c.work) })
 		}
 	}
+}
+
+// BenchmarkReaders prints how long a change waits while eight others read: an edit of
+// notes beside eight searches, a capture beside eight questions for a text in notes.
+func BenchmarkReaders(b *testing.B) {
+	a, _, words := notesBook(b)
+	defer a.Close()
+	ctx := context.Background()
+	var target book.ID
+	a.Read(func(large *book.Book, _ day.Clock) { target = large.Open()[7].ID })
+	nth := 0
+	beside := func(b *testing.B, read func(worker, i int) error, change func() error) {
+		var stop atomic.Bool
+		var readers sync.WaitGroup
+		reads := atomic.Int64{}
+		for w := range 8 {
+			readers.Go(func() {
+				for i := 0; !stop.Load(); i++ {
+					if err := read(w, i); err != nil {
+						b.Error(err)
+						return
+					}
+					reads.Add(1)
+				}
+			})
+		}
+		time.Sleep(200 * time.Millisecond)
+		var waits []float64
+		for b.Loop() {
+			begun := time.Now()
+			if err := change(); err != nil {
+				b.Fatal(err)
+			}
+			waits = append(waits, float64(time.Since(begun).Microseconds())/1000)
+			time.Sleep(5 * time.Millisecond)
+		}
+		stop.Store(true)
+		readers.Wait()
+		slices.Sort(waits)
+		b.ReportMetric(waits[len(waits)/2], "ms-wait-p50")
+		b.ReportMetric(waits[len(waits)*99/100], "ms-wait-p99")
+		b.ReportMetric(waits[len(waits)-1], "ms-wait-max")
+		b.ReportMetric(float64(reads.Load()), "reads")
+	}
+	b.Run("searches-and-an-edit-of-notes", func(b *testing.B) {
+		beside(b, func(w, i int) error {
+			q, err := search.Parse(words[(w*31+i)%60] + " " + words[(w*17+i)%200])
+			if err != nil {
+				return err
+			}
+			return a.Search(ctx, q, 0, 200, func(*book.Book, day.Clock, *view.Result, map[book.ID]app.Excerpt) {})
+		}, func() error {
+			nth++
+			text := fmt.Sprint("number ", nth)
+			_, err := a.Run(ctx, app.Request{Window: "w"}, book.Edit{ID: target, Notes: &text}, nil)
+			return err
+		})
+	})
+	b.Run("text-questions-and-a-capture", func(b *testing.B) {
+		beside(b, func(w, i int) error {
+			d, err := view.ParseDefinition(fmt.Appendf(nil, `{"filter":{"field":"text","op":"contains","text":"%s%d"}}`, words[(w*31+i)%3000], i))
+			if err != nil {
+				return err
+			}
+			a.Read(func(large *book.Book, c day.Clock) { _, err = view.Mean(large, c, d) })
+			return err
+		}, func() error {
+			_, err := a.Run(ctx, app.Request{Window: "w"}, book.Capture{Title: "Ring the framer"}, nil)
+			return err
+		})
+	})
 }

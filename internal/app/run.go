@@ -54,7 +54,7 @@ func (o *Outcome) Note(t *book.Todo) (string, error) {
 			return d.After.Text, nil
 		}
 	}
-	return o.app.Note(t)
+	return o.Book.Note(t)
 }
 
 // Responder makes the reply, before anything is kept. It may be nil.
@@ -184,7 +184,7 @@ func (a *App) expect(ctx context.Context, want Expect) error {
 	}
 	stale := &StaleError{Kind: want.Kind, ID: want.ID, Revision: is}
 	if t, err := a.book.Todo(want.ID); err == nil {
-		if stale.Note, err = a.Note(t); err != nil {
+		if stale.Note, err = a.book.Note(t); err != nil {
 			return err
 		}
 	}

@@ -37,7 +37,7 @@ func (s *Store) Undoable(ctx context.Context, seq int64) (*book.Change, error) {
 
 func (s *Store) change(ctx context.Context, query string, args ...any) (*book.Change, error) {
 	var rows string
-	err := s.read.QueryRowContext(ctx, query, args...).Scan(&rows)
+	err := s.conn.QueryRowContext(ctx, query, args...).Scan(&rows)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, ErrNothing
 	}
@@ -134,7 +134,7 @@ func (s *Store) ReplyTo(ctx context.Context, key string) (*Reply, error) {
 		return nil, nil
 	}
 	r := &Reply{Key: key}
-	err := s.read.QueryRowContext(ctx,
+	err := s.conn.QueryRowContext(ctx,
 		"SELECT fingerprint, status, etag, location, body, at FROM replies WHERE key = ?", key).
 		Scan(&r.Fingerprint, &r.Status, &r.ETag, &r.Location, &r.Body, &r.At)
 	if errors.Is(err, sql.ErrNoRows) { // it was about to be kept when the write failed
@@ -193,7 +193,7 @@ func (s *Store) Kept(ctx context.Context, e Entry) (bool, error) {
 		return false, err
 	}
 	var kept bool
-	err = s.read.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM history
+	err = s.conn.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM history
 		WHERE seq = ? AND at = ? AND made_in = ? AND kind = ? AND says = ? AND rows IS ?)`,
 		e.Change.Revision, e.At, e.Window, string(e.Change.Kind), e.Change.Says, rows).Scan(&kept)
 	return kept, explain(err)

@@ -29,7 +29,7 @@ func (s *Store) Load(ctx context.Context) (*book.Book, error) {
 			return nil, fmt.Errorf("reading %s: %w", s.path, explain(err))
 		}
 	}
-	b := book.New(s)
+	b := book.New(s.CommandNotes())
 	b.Load(revision, rows)
 	return b, nil
 }

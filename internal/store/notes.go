@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"fmt"
 	"maps"
 	"strings"
 	"sync"
@@ -10,10 +11,59 @@ import (
 	"tincup/internal/core/book"
 )
 
-// Note returns the text of a to-do's notes; it makes a Store the Book's Notes.
-func (s *Store) Note(todo book.ID) (string, error) {
+// Note returns the text of a to-do's notes.
+func (s *Store) Note(todo book.ID) (string, error) { return note(context.Background(), s.read, todo) }
+
+// CommandNotes are the notes that a command reads, on the connection that writes: no
+// reading of others is in its way. Like Save they are used by one goroutine at a time.
+func (s *Store) CommandNotes() book.Notes { return commandNotes{s} }
+
+type commandNotes struct{ store *Store }
+
+// Note implements book.Notes.
+func (n commandNotes) Note(todo book.ID) (string, error) {
+	return note(context.Background(), n.store.conn, todo)
+}
+
+// Holding implements book.Notes.
+func (n commandNotes) Holding(text string) (map[book.ID]bool, error) { return n.store.Holding(text) }
+
+// HeldNotes are notes for a reader that waits for no disk: texts that are not held in
+// memory are noted as missing and refused.
+func (s *Store) HeldNotes() *HeldNotes { return &HeldNotes{store: s} }
+
+// HeldNotes implements book.Notes.
+type HeldNotes struct {
+	store *Store
+	// Missing are the texts that were asked for and not held.
+	Missing []string
+}
+
+// Note implements book.Notes.
+func (n *HeldNotes) Note(todo book.ID) (string, error) { return n.store.Note(todo) }
+
+// Holding implements book.Notes.
+func (n *HeldNotes) Holding(text string) (map[book.ID]bool, error) {
+	n.store.held.mu.Lock()
+	found, known := n.store.held.texts[text]
+	n.store.held.mu.Unlock()
+	if !known {
+		n.Missing = append(n.Missing, text)
+		return nil, errNotHeld
+	}
+	return found, nil
+}
+
+var errNotHeld = fmt.Errorf("%w: which notes hold the text is not known", ErrBroken)
+
+// queryRower is a pool of connections, or one of them.
+type queryRower interface {
+	QueryRowContext(ctx context.Context, query string, args ...any) *sql.Row
+}
+
+func note(ctx context.Context, db queryRower, todo book.ID) (string, error) {
 	var text string
-	err := s.read.QueryRow("SELECT text FROM notes WHERE todo = ?", id(todo)).Scan(&text)
+	err := db.QueryRowContext(ctx, "SELECT text FROM notes WHERE todo = ?", id(todo)).Scan(&text)
 	if err == sql.ErrNoRows {
 		return "", nil
 	}
@@ -30,7 +80,7 @@ func (s *Store) NotesOf(ctx context.Context, todos []book.ID) (map[book.ID]strin
 	for i, t := range todos {
 		args[i] = id(t)
 	}
-	err := each(ctx, s.read, "SELECT todo, text FROM notes WHERE todo IN (?"+strings.Repeat(", ?", len(todos)-1)+")", func(r *sql.Rows) error {
+	err := each(ctx, s.look, "SELECT todo, text FROM notes WHERE todo IN (?"+strings.Repeat(", ?", len(todos)-1)+")", func(r *sql.Rows) error {
 		var todo book.ID
 		var text string
 		err := r.Scan((*id)(&todo), &text)
@@ -53,7 +103,8 @@ type held struct {
 // maxHeld is how many texts are remembered.
 const maxHeld = 40
 
-// Holding implements book.Notes.
+// Holding returns the to-dos whose notes hold a text in lower case. Texts that were
+// asked for are remembered; for another all notes are read.
 func (s *Store) Holding(text string) (map[book.ID]bool, error) {
 	s.held.mu.Lock()
 	found, known := s.held.texts[text]
@@ -63,7 +114,7 @@ func (s *Store) Holding(text string) (map[book.ID]bool, error) {
 		return found, nil
 	}
 	found = map[book.ID]bool{}
-	err := each(context.Background(), s.read, "SELECT todo, text FROM notes", func(r *sql.Rows) error {
+	err := each(context.Background(), s.look, "SELECT todo, text FROM notes", func(r *sql.Rows) error {
 		var todo book.ID
 		var note string
 		err := r.Scan((*id)(&todo), &note)

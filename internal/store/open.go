@@ -15,6 +15,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"runtime"
 	"sync/atomic"
 
 	"github.com/pressly/goose/v3"
@@ -37,12 +38,13 @@ type Store struct {
 	id       string
 	lock     *Lock
 	presence *presence
-	// conn is the one connection that writes, with its statements; read serves
-	// notes and history beside it.
-	write, read *sql.DB
-	conn        *sql.Conn
-	statements  map[string]*sql.Stmt
-	updates     map[book.Fields]update
+	// conn is the one connection that writes, with its statements: what a command
+	// reads of the disk is read there too. read serves notes and history beside it,
+	// and look what takes long: searches, and texts that are looked for in all notes.
+	write, read, look *sql.DB
+	conn              *sql.Conn
+	statements        map[string]*sql.Stmt
+	updates           map[book.Fields]update
 	// keys are those under which a reply is kept.
 	keys  map[string]bool
 	held  held
@@ -104,11 +106,16 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 		return nil, explain(err)
 	}
 	s.write.SetMaxOpenConns(1)
-	// 16 MB of pages: a search walks more of its index than SQLite's own 2 MB hold.
-	if s.read, err = sql.Open("sqlite", source(path, "query_only(1)", "cache_size(-16000)")); err != nil {
+	if s.read, err = sql.Open("sqlite", source(path, "query_only(1)")); err != nil {
 		return nil, errors.Join(explain(err), s.write.Close())
 	}
 	s.read.SetMaxOpenConns(4)
+	// 16 MB of pages: a search walks more of its index than SQLite's own 2 MB hold.
+	if s.look, err = sql.Open("sqlite", source(path, "query_only(1)", "cache_size(-16000)")); err != nil {
+		return nil, errors.Join(explain(err), s.write.Close(), s.read.Close())
+	}
+	// A processor is left for what does not search.
+	s.look.SetMaxOpenConns(max(runtime.GOMAXPROCS(0)-1, 1))
 	for _, step := range []func() error{
 		// The log is made before the record says that it should be there.
 		func() error { _, err := s.write.ExecContext(ctx, "BEGIN IMMEDIATE; ROLLBACK"); return err },
@@ -132,7 +139,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 // abandon closes a file that could not be opened to its end. What SQLite wrote is
 // in the file or in its log; the record stays where the log does.
 func (s *Store) abandon() error {
-	err := errors.Join(s.read.Close(), s.write.Close())
+	err := errors.Join(s.read.Close(), s.look.Close(), s.write.Close())
 	if _, gone := os.Stat(logPath(s.path)); errors.Is(gone, fs.ErrNotExist) {
 		err = errors.Join(err, s.lock.stopped())
 	}
@@ -293,7 +300,7 @@ func (s *Store) Close() error {
 	for _, statement := range s.statements {
 		errs = append(errs, statement.Close())
 	}
-	errs = append(errs, s.read.Close())
+	errs = append(errs, s.read.Close(), s.look.Close())
 	if s.Present() == nil {
 		whole, err := s.settle(context.Background())
 		if errs = append(errs, err); whole {

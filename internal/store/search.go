@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"slices"
 	"strings"
 
 	"tincup/internal/core/book"
@@ -18,8 +19,9 @@ const maxRanked = 200
 
 // Search returns the to-dos that a query finds, the best first, MaxHits of them
 // at most. Up to maxRanked are ranked by how often and where they hold the words.
-// Where there are more, those that hold every word outside their notes come first, then the others,
-// of both the newest first.
+// Where there are more, those that hold every word outside their notes come first,
+// then the others, of both the newest first. Where there are more than MaxHits, what
+// holds the words themselves comes before what holds others that begin so.
 func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
 	found, err := s.hits(ctx, newestHits, match(q), MaxHits)
 	switch {
@@ -28,25 +30,42 @@ func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
 	case len(found) <= maxRanked:
 		return s.hits(ctx, rankedHits, match(q))
 	}
-	var best []book.ID
-	if len(q.LeftOut) == 0 {
-		best, err = s.hits(ctx, namedHits, wanted(q), MaxHits)
-	} else {
-		best, err = s.hits(ctx, namedHitsBut, wanted(q), leftOut(q), MaxHits)
-	}
+	named, err := s.namedHits(ctx, q)
 	if err != nil {
 		return nil, err
 	}
-	first := make(map[book.ID]bool, len(best))
-	for _, todo := range best {
-		first[todo] = true
-	}
-	for _, todo := range found {
-		if len(best) < MaxHits && !first[todo] {
-			best = append(best, todo)
+	best := [][]book.ID{named, found}
+	if exact := q.Exact(); exact != nil && len(found) == MaxHits {
+		exactNamed, err := s.namedHits(ctx, *exact)
+		if err != nil {
+			return nil, err
+		}
+		exactly, err := s.hits(ctx, newestHits, match(*exact), MaxHits)
+		if err != nil {
+			return nil, err
+		}
+		best = [][]book.ID{exactNamed, exactly, named, found}
+		if len(exactly) == MaxHits { // the words themselves are as common: they tell little
+			best = [][]book.ID{exactNamed, named, exactly}
 		}
 	}
-	return best, nil
+	known := make(map[book.ID]bool, MaxHits)
+	var all []book.ID
+	for _, todo := range slices.Concat(best...) {
+		if len(all) < MaxHits && !known[todo] {
+			known[todo] = true
+			all = append(all, todo)
+		}
+	}
+	return all, nil
+}
+
+// namedHits returns what holds every word outside its notes, the newest first.
+func (s *Store) namedHits(ctx context.Context, q search.Query) ([]book.ID, error) {
+	if len(q.LeftOut) == 0 {
+		return s.hits(ctx, namedHits, wanted(q), MaxHits)
+	}
+	return s.hits(ctx, namedHitsBut, wanted(q), leftOut(q), MaxHits)
 }
 
 const (
@@ -61,7 +80,7 @@ const (
 // hits returns the to-dos that a query of the index gives.
 func (s *Store) hits(ctx context.Context, query string, args ...any) ([]book.ID, error) {
 	var found []book.ID
-	err := each(ctx, s.read, query, func(r *sql.Rows) error {
+	err := each(ctx, s.look, query, func(r *sql.Rows) error {
 		var todo book.ID
 		err := r.Scan((*id)(&todo))
 		found = append(found, todo)

@@ -150,6 +150,37 @@ func TestSearchAfterMigration(t *testing.T) {
 	}
 }
 
+// A word itself is found before more than can be shown that begin with it.
+func TestExactWordsAmongManyThatBeginSo(t *testing.T) {
+	k := newPen(t, filepath.Join(t.TempDir(), "t.db"))
+	defer shut(t, k.store)
+	exact := k.do("w", book.Capture{Title: "Ring the framer", Notes: "about the lamp"}).Todo().ID
+	titled := k.do("w", book.Capture{Title: "Lamp"}).Todo().ID
+	tree := book.CaptureTree{}
+	for i := range book.MaxTree {
+		tree.Items = append(tree.Items, book.TreeItem{Capture: book.Capture{Title: fmt.Sprint("Lampshade ", i)}, Under: -1})
+	}
+	for range 3 {
+		for i := range tree.Items {
+			tree.Items[i].ID = book.ID{1, 14: byte(k.ids)}
+			tree.Items[i].ID[12], tree.Items[i].ID[13] = byte(i>>8), byte(i)
+		}
+		k.ids++
+		k.do("w", tree)
+	}
+	if err := k.store.CheckIndex(t.Context()); err != nil {
+		t.Fatal(err)
+	}
+	q, err := search.Parse("lamp")
+	if err != nil {
+		t.Fatal(err)
+	}
+	found, err := k.store.Search(t.Context(), q)
+	if err != nil || len(found) != store.MaxHits || found[0] != titled || found[1] != exact {
+		t.Errorf("%d found, the first %v; want %v and %v first, %v", len(found), found[:2], titled, exact, err)
+	}
+}
+
 // Notes that hold a text are found again after each change of notes.
 func TestHolding(t *testing.T) {
 	k := newPen(t, filepath.Join(t.TempDir(), "t.db"))

@@ -44,6 +44,14 @@ func New(notes Notes) *Book {
 	}
 }
 
+// With returns the Book with its notes found elsewhere, for one who reads it. It is
+// good for as long as the Book itself does not change.
+func (b *Book) With(notes Notes) *Book {
+	same := *b
+	same.notes = notes
+	return &same
+}
+
 // Revision counts the changes applied so far.
 func (b *Book) Revision() int64 { return b.revision }
 

@@ -26,6 +26,21 @@ const (
 // those left out. A Query that Parse returned has one wanted term at least.
 type Query struct{ Wanted, LeftOut []Term }
 
+// Exact returns the query for the words themselves and not what begins so; nil where
+// it is that already.
+func (q Query) Exact() *Query {
+	out := Query{LeftOut: q.LeftOut}
+	same := true
+	for _, t := range q.Wanted {
+		same = same && t.Phrase
+		out.Wanted = append(out.Wanted, Term{t.Text, true})
+	}
+	if same {
+		return nil
+	}
+	return &out
+}
+
 // Term is one word, or several in a row.
 type Term struct {
 	Text string

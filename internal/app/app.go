@@ -34,6 +34,9 @@ type Settings struct {
 	Repair bool
 }
 
+// Bodies makes the body of a reply again, by its Remake and of its change.
+type Bodies func(remake string, change *book.Change) ([]byte, error)
+
 // App is one open Book. It is safe for concurrent use.
 type App struct {
 	store    *store.Store
@@ -52,6 +55,7 @@ type App struct {
 	hub     hub
 	next    atomic.Int64 // when an answer next changes by time alone, Unix milliseconds
 	toIndex chan struct{}
+	bodies  Bodies
 	stop    context.CancelFunc
 	done    sync.WaitGroup
 }
@@ -81,6 +85,8 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 	}
 	if err := a.tidy(ctx); err != nil {
 		log.Warn("old history stays for now", "error", err)
+	} else if err := s.Compact(ctx); err != nil {
+		log.Warn("the data file keeps its size for now", "error", err)
 	}
 	a.done.Go(func() { a.keepTime(loop) })
 	a.done.Go(func() { a.keepIndexed(loop) })
@@ -96,6 +102,10 @@ func (a *App) Close() error {
 	defer a.changing.Unlock()
 	return a.store.Close()
 }
+
+// RemakeWith says who makes bodies of replies again that were not kept. It is called
+// before the first request.
+func (a *App) RemakeWith(bodies Bodies) { a.bodies = bodies }
 
 // Announce records where this process serves the file.
 func (a *App) Announce(address string) error { return a.store.Announce(address) }

@@ -110,6 +110,9 @@ func (a *App) carryOut(ctx context.Context, req Request, respond Responder,
 		if kept != nil && !bytes.Equal(kept.Fingerprint, req.Fingerprint) {
 			return nil, ErrReused
 		}
+		if kept != nil && kept.Remake != "" {
+			return kept, a.remake(ctx, kept)
+		}
 		if kept != nil {
 			return kept, nil
 		}
@@ -132,6 +135,15 @@ func (a *App) carryOut(ctx context.Context, req Request, respond Responder,
 		reply.Key, reply.Fingerprint, reply.At = req.Key, req.Fingerprint, day.TimestampOf(env.Clock.Now)
 	}
 	return reply, a.keep(ctx, req, change, reply)
+}
+
+// remake makes the body of a reply again of what the history has of its change.
+func (a *App) remake(ctx context.Context, kept *store.Reply) error {
+	change, err := a.store.ChangeAt(ctx, kept.Revision)
+	if err == nil {
+		kept.Body, err = a.bodies(kept.Remake, change)
+	}
+	return err
 }
 
 // keep writes the change and makes it take effect.

@@ -29,6 +29,9 @@ func (a *App) tidy(ctx context.Context) error {
 	if err := a.prune(ctx, upTo); err != nil {
 		return err
 	}
+	if err := a.giveBack(ctx); err != nil {
+		return err
+	}
 	return a.sweep(ctx, upTo)
 }
 
@@ -51,6 +54,20 @@ func (a *App) prune(ctx context.Context, upTo time.Time) error {
 	a.changing.Lock()
 	defer a.changing.Unlock()
 	return a.store.Prune(ctx, day.TimestampOf(upTo.AddDate(0, 0, -book.BinDays)), day.TimestampOf(upTo.AddDate(0, 0, -replyDays)))
+}
+
+// giveBack gives what the file has no use for back to the disk, in turns.
+func (a *App) giveBack(ctx context.Context) error {
+	turn := func() (bool, error) {
+		a.changing.Lock()
+		defer a.changing.Unlock()
+		return a.store.GiveBack(ctx)
+	}
+	for {
+		if more, err := turn(); err != nil || !more || ctx.Err() != nil {
+			return err
+		}
+	}
 }
 
 // sweep removes the files that nothing refers to any more. It holds nothing up.

@@ -1,7 +1,6 @@
 package httpapi
 
 import (
-	"encoding/json"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
@@ -23,8 +22,7 @@ func (s *server) made(c *gin.Context, req app.Request, cmd book.Command, of func
 }
 
 func placed(id book.ID, status int, o *app.Outcome) (*store.Reply, error) {
-	packed, err := json.Marshal(contract.Made{Id: id.String(), Change: encodeChange(o.Change)})
-	return &store.Reply{Status: status, Body: packed}, err
+	return again(status, madePrefix+id.String(), o.Change)
 }
 
 // place runs a command on a row that is no to-do.

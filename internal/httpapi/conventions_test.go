@@ -88,6 +88,24 @@ func TestRetriesAreAnsweredOnce(t *testing.T) {
 	})
 }
 
+// What bodies are made of again tells the same as the first time.
+func TestRetriesOfWhatIsNotKept(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	id, _ := s.capture(`{"title":"a"}`)
+	for nth, c := range []struct{ path, body string }{
+		{"/api/lists", `{"name":"Loans"}`}, {"/api/many", `{"ids":["` + id + `"],"do":"complete"}`}, {"/api/undo", `{}`}, {"/api/redo", ""},
+		{"/api/many", `{"ids":["` + id + `"],"do":"complete"}`}, {"/api/lines/todos", `{"text":"- One\n  - Two"}`},
+	} {
+		key := fmt.Sprint("Idempotency-Key: again", nth)
+		first := s.call("POST", c.path, c.body, key, "Window-Id: w")
+		s.want(201, "POST", "/api/todos", `{"title":"between"}`, "Window-Id: other")
+		late := s.call("POST", c.path, c.body, key, "Window-Id: w")
+		if first.status >= 300 || late.status != first.status || late.body != first.body {
+			t.Errorf("%s: %d %s; again %d %s", c.path, first.status, first.body, late.status, late.body)
+		}
+	}
+}
+
 // Many at once under one key: one is carried out, the rest get its answer or 409.
 func TestOneKeyFromManySides(t *testing.T) {
 	s := newSite(t, app.Settings{})

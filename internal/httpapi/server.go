@@ -41,6 +41,7 @@ func New(a *app.App, page fs.FS, log *slog.Logger) (http.Handler, error) {
 	if s.validate, err = newValidator(doc); err != nil {
 		return nil, err
 	}
+	a.RemakeWith(remake)
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.HandleMethodNotAllowed = true

@@ -1,7 +1,6 @@
 package httpapi
 
 import (
-	"encoding/json"
 	"net/http"
 	"time"
 
@@ -42,16 +41,7 @@ func putIn(o *app.Outcome) (*store.Reply, error) {
 	return reply, err
 }
 
-func turned(o *app.Outcome) (*store.Reply, error) {
-	out := contract.Turned{Change: encodeChange(o.Change), Todos: []string{}}
-	for _, d := range o.Change.Todos {
-		if d.After != nil {
-			out.Todos = append(out.Todos, d.After.ID.String())
-		}
-	}
-	packed, err := json.Marshal(out)
-	return &store.Reply{Status: http.StatusOK, Body: packed}, err
-}
+func turned(o *app.Outcome) (*store.Reply, error) { return again(http.StatusOK, turnedAgain, o.Change) }
 
 // GetHistory answers with what was done, the newest first.
 func (s *server) GetHistory(c *gin.Context, params contract.GetHistoryParams) {

@@ -344,17 +344,22 @@ var hashInJSON = regexp.MustCompile(`"Hash":"([0-9a-f]{64})"`)
 
 // filesInHistory returns the hashes that changes name, read in one pass.
 func (s *Store) filesInHistory(ctx context.Context) (map[string]bool, error) {
-	return s.hashesIn(ctx, `SELECT rows FROM history WHERE instr(rows, '"Hash"') > 0`)
+	return s.hashesIn(ctx, filesOfHistory)
 }
+
+const filesOfHistory = "SELECT rows FROM history WHERE files AND rows IS NOT NULL"
 
 func (s *Store) hashesIn(ctx context.Context, queries ...string) (map[string]bool, error) {
 	named := map[string]bool{}
 	for _, query := range queries {
 		err := each(ctx, s.read, query, func(r *sql.Rows) error {
-			var packed string
-			err := r.Scan(&packed)
-			for _, found := range hashInJSON.FindAllStringSubmatch(packed, -1) {
-				named[found[1]] = true
+			var kept []byte
+			if err := r.Scan(&kept); err != nil {
+				return err
+			}
+			plain, err := unsqueeze(kept)
+			for _, found := range hashInJSON.FindAllSubmatch(plain, -1) {
+				named[string(found[1])] = true
 			}
 			return err
 		})

@@ -35,8 +35,13 @@ func (s *Store) Undoable(ctx context.Context, seq int64) (*book.Change, error) {
 		AND turned_by IS NULL AND rows IS NOT NULL`, seq)
 }
 
+// ChangeAt returns the change with a revision, whatever became of it since.
+func (s *Store) ChangeAt(ctx context.Context, seq int64) (*book.Change, error) {
+	return s.change(ctx, "SELECT rows FROM history WHERE seq = ? AND rows IS NOT NULL", seq)
+}
+
 func (s *Store) change(ctx context.Context, query string, args ...any) (*book.Change, error) {
-	var rows string
+	var rows []byte
 	err := s.conn.QueryRowContext(ctx, query, args...).Scan(&rows)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, ErrNothing
@@ -47,9 +52,13 @@ func (s *Store) change(ctx context.Context, query string, args ...any) (*book.Ch
 	return unpack(rows)
 }
 
-func unpack(rows string) (*book.Change, error) {
+func unpack(rows []byte) (*book.Change, error) {
 	c := &book.Change{}
-	if err := json.Unmarshal([]byte(rows), c); err != nil {
+	plain, err := unsqueeze(rows)
+	if err == nil {
+		err = json.Unmarshal(plain, c)
+	}
+	if err != nil {
 		return nil, fmt.Errorf("a change kept in the history: %w", err)
 	}
 	return c, nil
@@ -68,13 +77,13 @@ func (s *Store) ChangesSince(ctx context.Context, revision int64, limit int) ([]
 	for rows.Next() {
 		var seq int64
 		var kind string
-		var packed sql.NullString
+		var packed []byte
 		if err := rows.Scan(&seq, &kind, &packed); err != nil {
 			return nil, explain(err)
 		}
 		c := &book.Change{Revision: seq, Kind: book.Kind(kind)}
-		if packed.Valid {
-			if c, err = unpack(packed.String); err != nil {
+		if packed != nil {
+			if c, err = unpack(packed); err != nil {
 				return nil, err
 			}
 		}
@@ -106,12 +115,12 @@ func (s *Store) History(ctx context.Context, before int64, limit int) ([]Past, e
 	var past []Past
 	for rows.Next() {
 		var p Past
-		var packed sql.NullString
+		var packed []byte
 		if err := rows.Scan(&p.Seq, &p.At, &p.Window, &p.Kind, &p.Says, &packed, &p.TurnedBy); err != nil {
 			return nil, explain(err)
 		}
-		if packed.Valid {
-			if p.Change, err = unpack(packed.String); err != nil {
+		if packed != nil {
+			if p.Change, err = unpack(packed); err != nil {
 				return nil, err
 			}
 		}
@@ -130,15 +139,19 @@ func (s *Store) OldestChange(ctx context.Context) (int64, error) {
 // ReplyTo returns the answer kept under a key, or nil. Like Save it is called
 // by one goroutine at a time.
 func (s *Store) ReplyTo(ctx context.Context, key string) (*Reply, error) {
-	if !s.keys[key] {
+	seq, known := s.keys[key]
+	if !known {
 		return nil, nil
 	}
 	r := &Reply{Key: key}
 	err := s.conn.QueryRowContext(ctx,
-		"SELECT fingerprint, status, etag, location, body, at FROM replies WHERE key = ?", key).
-		Scan(&r.Fingerprint, &r.Status, &r.ETag, &r.Location, &r.Body, &r.At)
+		"SELECT fingerprint, status, etag, location, remake, revision, body, at FROM replies WHERE seq = ? AND key = ?", seq, key).
+		Scan(&r.Fingerprint, &r.Status, &r.ETag, &r.Location, &r.Remake, &r.Revision, &r.Body, &r.At)
 	if errors.Is(err, sql.ErrNoRows) { // it was about to be kept when the write failed
 		return nil, nil
+	}
+	if err == nil {
+		r.Body, err = unsqueeze(r.Body)
 	}
 	return r, explain(err)
 }
@@ -146,11 +159,13 @@ func (s *Store) ReplyTo(ctx context.Context, key string) (*Reply, error) {
 // loadKeys reads which keys have an answer: nearly every command asks for one
 // that has none, and need not wait for the file to say so.
 func (s *Store) loadKeys(ctx context.Context) error {
-	s.keys = map[string]bool{}
-	return explain(each(ctx, s.read, "SELECT key FROM replies", func(r *sql.Rows) error {
+	s.keys = map[string]int64{}
+	return explain(each(ctx, s.conn, "SELECT seq, key FROM replies", func(r *sql.Rows) error {
+		var seq int64
 		var key string
-		err := r.Scan(&key)
-		s.keys[key] = true
+		err := r.Scan(&seq, &key)
+		s.keys[key] = seq
+		s.lastReply = max(s.lastReply, seq)
 		return err
 	}))
 }

@@ -104,7 +104,7 @@ func (s *Store) adopt(ctx context.Context) error {
 
 // namedFiles returns the hashes that to-dos or the history name.
 func (s *Store) namedFiles(ctx context.Context) (map[string]bool, error) {
-	return s.hashesIn(ctx, "SELECT attachments FROM todos WHERE attachments <> ''", `SELECT rows FROM history WHERE instr(rows, '"Hash"') > 0`)
+	return s.hashesIn(ctx, "SELECT attachments FROM todos WHERE attachments <> ''", filesOfHistory)
 }
 
 // shared reports whether another data file had the same folder before.

@@ -45,11 +45,12 @@ type Store struct {
 	conn              *sql.Conn
 	statements        map[string]*sql.Stmt
 	updates           map[book.Fields]update
-	// keys are those under which a reply is kept.
-	keys  map[string]bool
-	held  held
-	files files
-	names names
+	// keys are those under which a reply is kept, with its number.
+	keys      map[string]int64
+	lastReply int64
+	held      held
+	files     files
+	names     names
 	// due: words of some to-dos are not in the index yet.
 	due atomic.Bool
 }
@@ -197,7 +198,8 @@ func markOurs(ctx context.Context, path string) error {
 	if err != nil {
 		return explain(err)
 	}
-	_, err = db.ExecContext(ctx, fmt.Sprintf("PRAGMA application_id = %d", applicationID))
+	// Pages that are let go of can be given back to the disk a few at a time.
+	_, err = db.ExecContext(ctx, fmt.Sprintf("PRAGMA auto_vacuum = INCREMENTAL; PRAGMA application_id = %d", applicationID))
 	if err == nil {
 		err = syncFolder(filepath.Dir(path))
 	}

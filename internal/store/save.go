@@ -33,6 +33,10 @@ type Reply struct {
 	Location    string
 	Body        []byte
 	At          day.Timestamp
+	// Remake, if set, says what the body can be made of again, with the change of
+	// the Revision; then it is not kept, and ReplyTo returns none.
+	Remake   string
+	Revision int64
 }
 
 // Save writes the entries in one transaction. When it returns nil they are on
@@ -232,7 +236,7 @@ func historyRows(e Entry) (any, error) {
 	if err != nil {
 		return nil, fmt.Errorf("packing change %d: %w", e.Change.Revision, err)
 	}
-	return string(packed), nil
+	return squeeze(packed), nil
 }
 
 func saveHistory(w writer, e Entry) error {
@@ -241,7 +245,7 @@ func saveHistory(w writer, e Entry) error {
 		return err
 	}
 	if err := w.exec(putHistory,
-		e.Change.Revision, e.At, e.Window, string(e.Change.Kind), e.Change.Says, rows); err != nil {
+		e.Change.Revision, e.At, e.Window, string(e.Change.Kind), e.Change.Says, rows, namesFiles(e.Change)); err != nil {
 		return err
 	}
 	if e.Turns == 0 {
@@ -250,7 +254,22 @@ func saveHistory(w writer, e Entry) error {
 	return w.exec(turnHistory, e.Change.Revision, e.Turns)
 }
 
+// namesFiles reports whether turning a change round needs the bytes of files.
+func namesFiles(c *book.Change) bool {
+	for _, d := range c.Todos {
+		if d.Before != nil && len(d.Before.Attachments) > 0 || d.After != nil && len(d.After.Attachments) > 0 {
+			return true
+		}
+	}
+	return false
+}
+
 func (s *Store) saveReply(w writer, r *Reply) error {
-	s.keys[r.Key] = true // to look for, whatever comes of the commit
-	return w.exec(putReply, r.Key, r.Fingerprint, r.Status, r.ETag, r.Location, r.Body, r.At)
+	s.lastReply++
+	s.keys[r.Key] = s.lastReply // to look for, whatever comes of the commit
+	body := []byte{}
+	if r.Remake == "" {
+		body = squeeze(r.Body)
+	}
+	return w.exec(putReply, s.lastReply, r.Key, r.Fingerprint, r.Status, r.ETag, r.Location, r.Remake, r.Revision, body, r.At)
 }

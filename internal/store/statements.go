@@ -21,10 +21,10 @@ const (
 	deleteTodo    = "DELETE FROM todos WHERE id = ?"
 	deleteNote    = "DELETE FROM notes WHERE todo = ?"
 	putNote       = "REPLACE INTO notes (todo, text) VALUES (?, ?)"
-	putHistory    = "INSERT INTO history (seq, at, made_in, kind, says, rows) VALUES (?, ?, ?, ?, ?, ?)"
+	putHistory    = "INSERT INTO history (seq, at, made_in, kind, says, rows, files) VALUES (?, ?, ?, ?, ?, ?, ?)"
 	turnHistory   = "UPDATE history SET turned_by = ? WHERE seq = ?"
-	putReply      = `INSERT INTO replies (key, fingerprint, status, etag, location, body, at)
-		VALUES (?, ?, ?, ?, ?, ?, ?)`
+	putReply      = `INSERT INTO replies (seq, key, fingerprint, status, etag, location, remake, revision, body, at)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
 )
 
 var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, deleteSection, putSection, deleteTag, putTag, deleteTodo,

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"math/rand/v2"
 	"os"
 	"path/filepath"
 	"strings"
@@ -328,6 +329,88 @@ func TestWhatUndoAndRedoFind(t *testing.T) {
 	expect("and in no other", p.store.LastRedoable, "b", ub)
 	if _, err := p.store.Undoable(ctx, b1.Revision); !errors.Is(err, store.ErrNothing) {
 		t.Errorf("what is undone can be undone again: %v", err)
+	}
+}
+
+// What is let go of is given back to the disk; a file of an earlier version, too.
+func TestTheFileGetsSmaller(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "book.db")
+	p := newPen(t, path)
+	ctx := t.Context()
+	noise := rand.NewChaCha8([32]byte{7})
+	for i := range 400 {
+		body := make([]byte, 8000)
+		if _, err := noise.Read(body); err != nil {
+			t.Fatal(err)
+		}
+		reply := &store.Reply{Key: fmt.Sprint(i), Fingerprint: []byte{1}, Status: 200, Body: body, At: 100}
+		if err := p.store.SaveReply(ctx, reply); err != nil {
+			t.Fatal(err)
+		}
+	}
+	size := func() int64 {
+		info, err := os.Stat(path)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return info.Size()
+	}
+	shut(t, p.store)
+	full := size()
+	s := open(t, path)
+	if err := s.Prune(ctx, 0, 101); err != nil {
+		t.Fatal(err)
+	}
+	turns := 0
+	for more := true; more; turns++ {
+		var err error
+		if more, err = s.GiveBack(ctx); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := s.Present(); err != nil {
+		t.Error(err)
+	}
+	shut(t, s)
+	if left := size(); left > full/4 || turns < 3 {
+		t.Errorf("of %d bytes %d are left after %d turns", full, left, turns)
+	}
+	shut(t, open(t, path))
+
+	old, err := store.OpenPlain(path) // as files were before
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, query := range []string{"PRAGMA auto_vacuum = NONE", "VACUUM", "CREATE TABLE waste (x BLOB)",
+		"INSERT INTO waste WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 900) SELECT randomblob(4000) FROM n", "DROP TABLE waste"} {
+		if _, err := old.ExecContext(ctx, query); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := old.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s = open(t, path)
+	if err := s.Compact(ctx); err != nil {
+		t.Fatal(err)
+	}
+	shut(t, s)
+	if left := size(); left > full/4 {
+		t.Errorf("compacted, %d bytes are left", left)
+	}
+}
+
+// Rows of history and bodies come back as they were, those of before too.
+func TestRepliesComeBack(t *testing.T) {
+	p := newPen(t, filepath.Join(t.TempDir(), "book.db"))
+	defer shut(t, p.store)
+	for key, body := range map[string]string{"json": `{"title":"“x”"}`, "none": "", "long": strings.Repeat(`{"a":1}`, 9000), "odd": "\x01\x02", "list": "[1]"} {
+		if err := p.store.SaveReply(t.Context(), &store.Reply{Key: key, Fingerprint: []byte{1}, Status: 200, Body: []byte(body)}); err != nil {
+			t.Fatal(err)
+		}
+		if got, err := p.store.ReplyTo(t.Context(), key); err != nil || string(got.Body) != body {
+			t.Errorf("%s came back as %.40q, %v", key, got.Body, err)
+		}
 	}
 }
 

@@ -19,10 +19,14 @@ type Done struct {
 // MaxHistory is how many changes History returns at most.
 const MaxHistory = 100
 
+// tryAtMost is how many bytes of changes are read to see whether they can be undone;
+// changes of many to-dos beyond that are tried when they are to be undone.
+const tryAtMost = 128 << 10
+
 // History returns the changes before a revision, the newest first; 0 begins
 // with the newest of all.
 func (a *App) History(ctx context.Context, before int64, limit int) ([]Done, error) {
-	past, err := a.store.History(ctx, before, min(limit, MaxHistory))
+	past, err := a.store.History(ctx, before, min(limit, MaxHistory), tryAtMost)
 	if err != nil {
 		return nil, err
 	}
@@ -36,6 +40,8 @@ func (a *App) History(ctx context.Context, before int64, limit int) ([]Done, err
 			d.Why = "It is an undo itself. Ctrl+Shift+Z in the window where it was made redoes it."
 		case p.TurnedBy > 0:
 			d.Why = "Undone already."
+		case p.Untried:
+			d.Undoable = true
 		case p.Change == nil:
 			d.Why = "What the bin let go of is gone for good."
 		default:

@@ -55,7 +55,7 @@ func (s *server) GetAttachment(c *gin.Context, todoID, hash string) {
 	h := c.Writer.Header()
 	h.Set("Content-Type", kind)
 	h.Set("Content-Disposition", mime.FormatMediaType(disposition, map[string]string{"filename": file.Name}))
-	h.Set("Content-Security-Policy", "default-src 'none'; sandbox")
+	h.Set("Content-Security-Policy", "default-src 'none'; frame-ancestors 'none'; sandbox")
 	h.Set("Cache-Control", "private, max-age=31536000, immutable")
 	http.ServeContent(c.Writer, c.Request, "", time.Time{}, bytes)
 }

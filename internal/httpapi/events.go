@@ -37,6 +37,12 @@ func (s *server) GetEvents(c *gin.Context, params contract.GetEventsParams) {
 			since = n
 		}
 	}
+	if headOnly(c.Request) { // a stream would not end
+		c.Header("Content-Type", "text/event-stream")
+		c.Header("Cache-Control", "no-store")
+		c.Status(http.StatusOK)
+		return
+	}
 	missed, coming, cancel, err := s.app.Subscribe(c.Request.Context(), since)
 	if err != nil {
 		s.fail(c, err)

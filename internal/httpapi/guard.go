@@ -86,16 +86,19 @@ func loopbackHost(host string) bool {
 	return name == "localhost" || net.ParseIP(name).IsLoopback()
 }
 
+// sameOrigin reports whether every Origin is our own (RFC 6454, section 7): a scheme, a
+// host and nothing more.
 func sameOrigin(r *http.Request) bool {
 	if site := r.Header.Get("Sec-Fetch-Site"); site == "cross-site" || site == "same-site" {
 		return r.Method == http.MethodGet && r.Header.Get("Sec-Fetch-Mode") == "navigate"
 	}
-	origin := r.Header.Get("Origin")
-	if origin == "" {
-		return true
+	for _, origin := range r.Header.Values("Origin") {
+		u, err := url.Parse(origin)
+		if err != nil || u.Scheme != "http" || u.Host != r.Host || u.User != nil || u.Path+u.RawQuery+u.Fragment != "" {
+			return false
+		}
 	}
-	u, err := url.Parse(origin)
-	return err == nil && u.Scheme == "http" && u.Host == r.Host
+	return true
 }
 
 // pagePolicy is the Content-Security-Policy of the page.

@@ -2,10 +2,14 @@ package httpapi
 
 import (
 	"bytes"
+	"io"
 	"io/fs"
+	"mime"
 	"net/http"
 	"path"
+	"strconv"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 )
@@ -25,7 +29,7 @@ func (s *server) page(files fs.FS) gin.HandlerFunc {
 			s.fail(c, bad(http.StatusNotFound, "Not there", "There is nothing at this address."))
 			return
 		}
-		if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+		if c.Request.Method != http.MethodGet {
 			s.fail(c, bad(http.StatusMethodNotAllowed, "Not done here", "This address does not take "+c.Request.Method+"."))
 			return
 		}
@@ -35,7 +39,14 @@ func (s *server) page(files fs.FS) gin.HandlerFunc {
 		}
 		if info, err := fs.Stat(files, name); err == nil && !info.IsDir() && name != "index.html" {
 			c.Header("Cache-Control", cacheFor(name))
+			c.Header("Vary", "Accept-Encoding")
 			c.Status(http.StatusOK)
+			if packed, encoding := packedFor(files, name, c.GetHeader("Accept-Encoding")); packed != nil {
+				c.Header("Content-Encoding", encoding)
+				c.Header("Content-Type", mime.TypeByExtension(path.Ext(name)))
+				http.ServeContent(c.Writer, c.Request, name, time.Time{}, packed)
+				return
+			}
 			assets.ServeHTTP(c.Writer, c.Request)
 			return
 		}
@@ -48,6 +59,34 @@ func (s *server) page(files fs.FS) gin.HandlerFunc {
 		c.Header("Cache-Control", "no-store")
 		c.Data(http.StatusOK, "text/html; charset=utf-8", bytes.ReplaceAll(index, []byte(noncePlace), []byte(nonce)))
 	}
+}
+
+// packedFor returns a built file as it was compressed at the build, in the best way
+// that the client takes (RFC 9110, section 12.5.3); nil where there is none.
+func packedFor(files fs.FS, name, accepts string) (io.ReadSeeker, string) {
+	for _, way := range []struct{ encoding, ending string }{{"br", ".br"}, {"gzip", ".gz"}} {
+		if !takes(accepts, way.encoding) {
+			continue
+		}
+		if content, err := fs.ReadFile(files, name+way.ending); err == nil {
+			return bytes.NewReader(content), way.encoding
+		}
+	}
+	return nil, ""
+}
+
+// takes reports whether an Accept-Encoding names a way of coding and does not rule it
+// out by a weight of zero.
+func takes(accepts, encoding string) bool {
+	for part := range strings.SplitSeq(accepts, ",") {
+		name, weight, weighed := strings.Cut(part, ";")
+		if !strings.EqualFold(strings.TrimSpace(name), encoding) {
+			continue
+		}
+		q, err := strconv.ParseFloat(strings.TrimPrefix(strings.TrimSpace(weight), "q="), 64)
+		return !weighed || err == nil && q > 0
+	}
+	return false
 }
 
 // cacheFor lets files whose name carries their hash be kept.

@@ -62,6 +62,9 @@ func TestBadInput(t *testing.T) {
 		{"foreign Host with a port", "POST", "/api/todos", `{"title":"x"}`, []string{"Host: evil.example:7420"}, 421, "", "not this machine"},
 		{"foreign Origin", "POST", "/api/todos", `{"title":"x"}`, []string{"Origin: http://evil.example"}, 403, "", "another site"},
 		{"Origin null", "POST", "/api/todos", `{"title":"x"}`, []string{"Origin: null"}, 403, "", "another site"},
+		{"an Origin with a user", "POST", "/api/todos", `{"title":"x"}`, []string{"Origin: http://me@HOST"}, 403, "", "another site"},
+		{"an Origin with a path", "POST", "/api/todos", `{"title":"x"}`, []string{"Origin: http://HOST/x"}, 403, "", "another site"},
+		{"our Origin and another", "POST", "/api/todos", `{"title":"x"}`, []string{"Origin: http://HOST", "Origin: http://evil.example"}, 403, "", "another site"},
 		{"another port's Origin", "POST", "/api/todos", `{"title":"x"}`, []string{"Origin: http://127.0.0.1:1"}, 403, "", "another site"},
 		{"cross-site fetch", "GET", "/api/overview", ``, []string{"Sec-Fetch-Site: cross-site", "Sec-Fetch-Mode: no-cors"}, 403, "", "another site"},
 		{"unknown view", "GET", "/api/views/someday", ``, nil, 400, "view", "wrong"},
@@ -77,6 +80,9 @@ func TestBadInput(t *testing.T) {
 		{"list without a name", "POST", "/api/lists", `{"name":""}`, nil, 422, "name", "empty"},
 	} {
 		before := s.revision()
+		for i, h := range c.headers {
+			c.headers[i] = strings.ReplaceAll(h, "HOST", strings.TrimPrefix(s.url, "http://"))
+		}
 		a := s.call(c.method, c.path, c.body, c.headers...)
 		if a.status != c.status {
 			t.Errorf("%s: %d %s; want %d", c.name, a.status, a.body, c.status)

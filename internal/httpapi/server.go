@@ -11,10 +11,15 @@ import (
 	"time"
 
 	"github.com/gin-gonic/gin"
+	"github.com/klauspost/compress/gzhttp"
+	"github.com/klauspost/compress/gzip"
 
 	"tincup/internal/app"
 	"tincup/internal/httpapi/contract"
 )
+
+// packFrom is from how many bytes on an answer is compressed for those who take it so.
+const packFrom = 2000
 
 type server struct {
 	app      *app.App
@@ -63,7 +68,12 @@ func New(a *app.App, page fs.FS, log *slog.Logger) (http.Handler, error) {
 		s.fail(c, bad(http.StatusMethodNotAllowed, "Not done here", "This address does not take "+c.Request.Method+"."))
 	})
 	r.NoRoute(s.page(page))
-	return r, nil
+	packed, err := gzhttp.NewWrapper(gzhttp.MinSize(packFrom), gzhttp.CompressionLevel(gzip.BestSpeed), gzhttp.EnableZstd(false),
+		gzhttp.ContentTypes([]string{"application/json", "application/problem+json", "text/html"}))
+	if err != nil {
+		return nil, err
+	}
+	return withHead(packed(r)), nil
 }
 
 // health says whether changes can be kept.

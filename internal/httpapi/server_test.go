@@ -49,6 +49,7 @@ func newSite(t *testing.T, settings app.Settings) *site {
 		"index.html":       {Data: []byte(`<meta name="csp-nonce" content="__NONCE__">`)},
 		"assets/app-1.js":  {Data: []byte("1")},
 		"assets/app-1.css": {Data: []byte("a{}")},
+		"assets/app-2.js":  {Data: []byte("22")}, "assets/app-2.js.br": {Data: []byte("B")}, "assets/app-2.js.gz": {Data: []byte("G")},
 	}
 	handler, err := httpapi.New(a, page, log)
 	if err != nil {
@@ -134,6 +135,8 @@ func (s *site) call(method, path, body string, headers ...string) answer {
 		name, value, _ := strings.Cut(h, ": ")
 		if name == "Host" {
 			req.Host = value
+		} else if name == "Origin" {
+			req.Header.Add(name, value)
 		} else {
 			req.Header.Set(name, value)
 		}

@@ -101,13 +101,16 @@ type Past struct {
 	Says     string
 	TurnedBy int64        // the seq that undid or redid it, or 0
 	Change   *book.Change // nil where it cannot be turned round
+	// Untried: there is a change, and it was left out for its size.
+	Untried bool
 }
 
-// History returns entries before a seq, the newest first; 0 begins with the
-// newest of all.
-func (s *Store) History(ctx context.Context, before int64, limit int) ([]Past, error) {
-	rows, err := s.read.QueryContext(ctx, `SELECT seq, at, made_in, kind, says, rows, coalesce(turned_by, 0) FROM history
-		WHERE ?1 = 0 OR seq < ?1 ORDER BY seq DESC LIMIT ?2`, before, limit)
+// History returns entries before a seq, the newest first; 0 begins with the newest of
+// all. Changes beyond most bytes, as they are kept, are left out of them.
+func (s *Store) History(ctx context.Context, before int64, limit, most int) ([]Past, error) {
+	rows, err := s.read.QueryContext(ctx, `WITH some AS (SELECT * FROM history WHERE ?1 = 0 OR seq < ?1 ORDER BY seq DESC LIMIT ?2)
+		SELECT seq, at, made_in, kind, says, CASE WHEN sum(length(rows)) OVER (ORDER BY seq DESC) <= ?3 THEN rows END,
+			rows IS NOT NULL, coalesce(turned_by, 0) FROM some ORDER BY seq DESC`, before, limit, most)
 	if err != nil {
 		return nil, explain(err)
 	}
@@ -116,10 +119,11 @@ func (s *Store) History(ctx context.Context, before int64, limit int) ([]Past, e
 	for rows.Next() {
 		var p Past
 		var packed []byte
-		if err := rows.Scan(&p.Seq, &p.At, &p.Window, &p.Kind, &p.Says, &packed, &p.TurnedBy); err != nil {
+		if err := rows.Scan(&p.Seq, &p.At, &p.Window, &p.Kind, &p.Says, &packed, &p.Untried, &p.TurnedBy); err != nil {
 			return nil, explain(err)
 		}
 		if packed != nil {
+			p.Untried = false
 			if p.Change, err = unpack(packed); err != nil {
 				return nil, err
 			}

@@ -413,3 +413,19 @@ func TestCheckGivesUp(t *testing.T) {
 		t.Errorf("%+v", a)
 	}
 }
+
+// Whatever a list, section, shelf or person is called, it is there.
+func TestNamesThatSayTheyAreGone(t *testing.T) {
+	s := newSmall(t)
+	const name = "Everything that is gone"
+	shelf := s.do(t, book.AddShelf{Name: name}).Shelves[0].After.ID
+	list := s.do(t, book.AddList{Name: name, Shelf: shelf}).Lists[0].After.ID
+	section := s.do(t, book.AddSection{List: list, Name: name}).Sections[0].After.ID
+	person := s.do(t, book.AddPerson{Name: name}).People[0].After.ID
+	for field, id := range map[string]book.ID{"list": list, "section": section, "shelf": shelf, "person": person} {
+		f := parse(t, `{"field":"%s","op":"any-of","values":["%s"]}`, field, id)
+		if a := f.Check(s.book, s.clock()); a.Verdict != filter.Possible {
+			t.Errorf("%s: %v", field, a.Verdict)
+		}
+	}
+}

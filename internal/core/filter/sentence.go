@@ -248,34 +248,40 @@ func (t *Test) names(b *book.Book, last string) string {
 	return join(words, last, func(w string) string { return w })
 }
 
-func nameOf(b *book.Book, f Field, id book.ID) string {
-	name, gone := "", true
+// named finds the row that a field names by an id: what it is called, whether it is in
+// the bin, and whether it is there at all.
+func named(b *book.Book, f Field, id book.ID) (name string, binned, there bool) {
 	switch f {
 	case List:
 		if l, err := b.List(id); err == nil {
-			name, gone = l.Name, !l.Deleted.IsZero()
+			return l.Name, !l.Deleted.IsZero(), true
 		}
 	case Shelf:
 		if s, err := b.Shelf(id); err == nil {
-			name, gone = s.Name, !s.Deleted.IsZero()
+			return s.Name, !s.Deleted.IsZero(), true
 		}
 	case Section:
 		if s, err := b.Section(id); err == nil {
-			name, gone = s.Name, false
+			return s.Name, false, true
 		}
 	case Tag:
 		if t, err := b.Tag(id); err == nil {
-			name, gone = t.Name, false
+			return t.Name, false, true
 		}
 	case Person:
 		if p, err := b.Person(id); err == nil {
-			name, gone = p.Name, false
+			return p.Name, false, true
 		}
 	}
+	return "", false, false
+}
+
+func nameOf(b *book.Book, f Field, id book.ID) string {
+	name, binned, there := named(b, f, id)
 	switch {
-	case name == "":
+	case !there:
 		return fmt.Sprintf("a %s that is gone", f)
-	case gone:
+	case binned:
 		return fmt.Sprintf("“%s”, which is in the bin", name)
 	}
 	if strings.ContainsAny(name, ",()") || strings.Contains(name, " and ") || strings.Contains(name, " or ") {

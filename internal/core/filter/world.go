@@ -265,7 +265,8 @@ func each(n int, set func(*facts, int)) []func(*facts) {
 // there are the ids a field names that are in the Book.
 func (w *world) there(field Field) []book.ID {
 	return slices.DeleteFunc(w.ids(field), func(id book.ID) bool {
-		return strings.HasSuffix(nameOf(w.book, field, id), " that is gone")
+		_, _, there := named(w.book, field, id)
+		return !there
 	})
 }
 

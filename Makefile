@@ -1,6 +1,7 @@
 # make demo   installs, builds and serves the demo data
 # make test   installs what the tests need and runs them all
 # make check  formatting, vet, lint, types, and drift of generated code
+# make hostile   kills, faults of storage, hostile requests and random sequences, long
 # make bench  prints the benchmarks' ratios
 # make screenshots   takes the pictures in docs/screenshots anew
 # make dev    serves the demo data with the page rebuilt on each change
@@ -13,7 +14,7 @@ PAGE := web/dist/page/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package.json
 GO_SOURCES := $(shell find cmd internal demo api -type f) web/embed.go go.mod go.sum
 
-.PHONY: demo build test test-go test-web check bench dev generate screenshots clean
+.PHONY: demo build test test-go test-web check hostile bench dev generate screenshots clean
 
 demo: build
 	./$(BIN) demo --quiet
@@ -49,6 +50,14 @@ check: web/node_modules/.installed
 generate: web/node_modules/.installed
 	go generate ./api
 	cd web && npm run --silent generate
+
+# Each prints its seed; SEED=n takes that one.
+SEED ?= 0
+hostile: build
+	go test ./cmd/tincup -run 'Killed|StorageFaults' -v -count=1 -timeout 30m -long -seed $(SEED)
+	go test ./internal/httpapi -run HostileRequests -v -count=1 -timeout 60m -long -seed $(SEED)
+	CGO_ENABLED=1 go test -race ./internal/app -run ACrowd -v -count=1 -timeout 30m -long -seed $(SEED)
+	go test ./internal/store -run 'TwoWindows|UndoToTheStart' -v -count=1 -timeout 60m -sequences 1 -seed $(SEED)
 
 # GOGC as serve sets it.
 bench: build

@@ -178,6 +178,8 @@ func explained(err error) error {
 		return fmt.Errorf("%w. Use that version; the file was not touched", err)
 	case errors.Is(err, store.ErrReadOnly):
 		return fmt.Errorf("%w. Make the file and its folder writable, or name another with --db", err)
+	case errors.Is(err, store.ErrBroken):
+		return fmt.Errorf("%w. Put a copy of the file in its place; what is there was left as it is. Nothing was changed", err)
 	case errors.Is(err, store.ErrFull):
 		return fmt.Errorf("%w. Free some space; the file was not changed", err)
 	}

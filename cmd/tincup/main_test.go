@@ -4,24 +4,18 @@ import (
 	"bufio"
 	"bytes"
 	"context"
-	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
-	"math/rand/v2"
 	"net"
 	"net/http"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"strings"
-	"sync"
-	"sync/atomic"
 	"testing"
 	"time"
-
-	_ "modernc.org/sqlite"
 )
 
 var binary string
@@ -346,137 +340,4 @@ func TestDemo(t *testing.T) {
 		t.Errorf("made afresh, the Cup has %v", got)
 	}
 	fresh.stop(t)
-}
-
-// worker captures and ticks without pause. It repeats a request under the same
-// key until it is answered, and notes what was acknowledged.
-type worker struct {
-	base   string
-	name   string
-	ticked map[string]bool // title to whether its tick was acknowledged
-	stop   atomic.Bool
-	tries  int
-}
-
-func (w *worker) post(path, body, key string) (map[string]any, error) {
-	for {
-		w.tries++
-		req, err := http.NewRequest("POST", w.base+path, strings.NewReader(body))
-		if err != nil {
-			return nil, err
-		}
-		req.Header.Set("Content-Type", "application/json")
-		req.Header.Set("Idempotency-Key", key)
-		if v, ok := w.once(req); ok {
-			return v, nil
-		}
-		time.Sleep(5 * time.Millisecond)
-	}
-}
-
-// once reports ok for an answer that arrived whole.
-func (w *worker) once(req *http.Request) (map[string]any, bool) {
-	ctx, cancel := context.WithTimeout(req.Context(), 2*time.Second)
-	defer cancel()
-	res, err := http.DefaultClient.Do(req.WithContext(ctx))
-	if err != nil {
-		return nil, false
-	}
-	defer res.Body.Close()
-	var v map[string]any
-	if json.NewDecoder(res.Body).Decode(&v) != nil || res.StatusCode >= 300 {
-		return nil, false
-	}
-	return v, true
-}
-
-func (w *worker) work() error {
-	for i := 0; !w.stop.Load(); i++ {
-		title := fmt.Sprintf("%s-%d", w.name, i)
-		made, err := w.post("/api/todos", `{"title":"`+title+`"}`, "make-"+title)
-		if err != nil {
-			return err
-		}
-		w.ticked[title] = false
-		if i%2 == 0 {
-			if _, err := w.post("/api/todos/"+made["id"].(string)+"/complete", "", "tick-"+title); err != nil {
-				return err
-			}
-			w.ticked[title] = true
-		}
-	}
-	return nil
-}
-
-func TestKilledFiftyTimes(t *testing.T) {
-	seed := uint64(time.Now().UnixNano())
-	t.Logf("seed %d", seed)
-	r := rand.New(rand.NewPCG(seed, 0))
-	db := filepath.Join(t.TempDir(), "book.db")
-	address := freeAddress(t)
-	args := []string{"serve", "--db", db, "--addr", address}
-	s := start(t, args...)
-	workers := []*worker{{name: "a"}, {name: "b"}}
-	var wg sync.WaitGroup
-	for _, w := range workers {
-		w.base, w.ticked = s.url, map[string]bool{}
-		wg.Go(func() {
-			if err := w.work(); err != nil {
-				t.Error(err)
-			}
-		})
-	}
-	for range 50 {
-		time.Sleep(time.Duration(r.IntN(120)) * time.Millisecond)
-		s.kill()
-		s = start(t, args...)
-	}
-	for _, w := range workers {
-		w.stop.Store(true)
-	}
-	wg.Wait()
-	s.kill()
-
-	file, err := sql.Open("sqlite", db)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer file.Close()
-	var integrity string
-	if err := file.QueryRow("PRAGMA integrity_check").Scan(&integrity); err != nil || integrity != "ok" {
-		t.Errorf("PRAGMA integrity_check says %q, %v", integrity, err)
-	}
-	rows, err := file.Query("SELECT title, status FROM todos")
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer rows.Close()
-	there := map[string]string{}
-	for rows.Next() {
-		var title, status string
-		if err := rows.Scan(&title, &status); err != nil {
-			t.Fatal(err)
-		}
-		if _, twice := there[title]; twice {
-			t.Errorf("%s is there twice", title)
-		}
-		there[title] = status
-	}
-	if err := rows.Err(); err != nil {
-		t.Fatal(err)
-	}
-	acknowledged, tries := 0, 0
-	for _, w := range workers {
-		acknowledged += len(w.ticked)
-		tries += w.tries
-		for title, ticked := range w.ticked {
-			if want := map[bool]string{true: "completed", false: "needs-action"}[ticked]; there[title] != want {
-				t.Errorf("%s is %q; %q was acknowledged", title, there[title], want)
-			}
-		}
-	}
-	if len(there) != acknowledged {
-		t.Errorf("%d to-dos are there; %d were acknowledged", len(there), acknowledged)
-	}
-	t.Logf("50 kills, %d to-dos acknowledged in %d requests, integrity_check %s", acknowledged, tries, integrity)
 }

@@ -50,7 +50,12 @@ func inspectLog(lock *Lock, options Options) error {
 			What:   fmt.Sprintf("%s is the same file as %s, which was not closed in good order by that name", lock.path, other),
 			Remedy: "Open it by that name once"}
 	}
-	if _, err := os.Stat(logPath(lock.path)); !lock.crashed || err == nil {
+	log, err := os.Stat(logPath(lock.path))
+	// While the log is written back into the file, that is shorter than its header says.
+	if short := lock.info.Size() < lock.headerSize(); short && (err != nil || log.Size() == 0) {
+		return fmt.Errorf("%s: %w: it was cut short, to %d of its %d bytes", lock.path, ErrBroken, lock.info.Size(), lock.headerSize())
+	}
+	if !lock.crashed || err == nil {
 		return nil
 	}
 	if !options.Repair {

@@ -5,6 +5,7 @@ import (
 	"flag"
 	"fmt"
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -391,7 +392,9 @@ func TestCheckGivesUp(t *testing.T) {
 	for i := range cards * drawers {
 		names = append(names, fmt.Sprint("drawer-", i))
 	}
-	s.do(t, book.Capture{Title: "x", Tags: names})
+	for some := range slices.Chunk(names, book.MaxTags) {
+		s.do(t, book.Capture{Title: "x", Tags: some})
+	}
 	ids := map[string]string{}
 	for _, tag := range s.book.Tags() {
 		ids[tag.Name] = `"` + tag.ID.String() + `"`

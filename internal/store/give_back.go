@@ -11,6 +11,7 @@ import (
 const (
 	sparePercent = 10
 	pagesATurn   = 256
+	pageSize     = 4096 // bytes, SQLite's own choice
 )
 
 // GiveBack gives some of the pages that hold nothing back to the disk, and reports
@@ -24,6 +25,7 @@ func (s *Store) GiveBack(ctx context.Context) (more bool, err error) {
 	if err := s.Present(); err != nil {
 		return false, err
 	}
+	s.presence.shorter(max(pages-pagesATurn, 1) * pageSize)
 	// One row a page, each of which must be asked for.
 	err = each(ctx, s.conn, fmt.Sprintf("PRAGMA incremental_vacuum(%d)", pagesATurn), func(*sql.Rows) error { return nil })
 	return err == nil, explain(err)
@@ -37,6 +39,7 @@ func (s *Store) Compact(ctx context.Context) error {
 	if err != nil || incremental || free*4 < pages || free < pagesATurn {
 		return err
 	}
+	s.presence.shorter((pages - free) / 2 * pageSize)
 	for _, query := range []string{"PRAGMA auto_vacuum = INCREMENTAL", "VACUUM"} {
 		if _, err := s.conn.ExecContext(ctx, query); err != nil {
 			return explain(err)

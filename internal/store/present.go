@@ -14,26 +14,31 @@ type presence struct {
 	mu   sync.Mutex
 	lock *Lock
 	log  os.FileInfo // the write-ahead log, as it was made
-	// logSize is the log's length as last seen. SQLite writes it anew from its
-	// start, and never makes it shorter unless it is asked to.
-	logSize int64
-	lost    error // once set, it stays until the process ends
+	// fileSize and logSize are lengths as last seen. SQLite makes the file shorter only
+	// where pages are given back, and the log never, unless it is asked to: it writes it
+	// anew from its start. (The length in the file's header says less: a log that is
+	// written back in part can leave a file shorter than its first page tells.)
+	fileSize, logSize int64
+	lost              error // once set, it stays until the process ends
 }
 
 func logPath(path string) string { return path + "-wal" }
 
 // watch begins once SQLite has made its log.
 func watch(lock *Lock) (*presence, error) {
-	info, err := os.Stat(logPath(lock.path))
+	file, err := lock.file.Stat()
 	if err != nil {
 		return nil, fmt.Errorf("%w: %w", ErrBroken, err)
 	}
-	return &presence{lock: lock, log: info, logSize: info.Size()}, nil
+	log, err := os.Stat(logPath(lock.path))
+	if err != nil {
+		return nil, fmt.Errorf("%w: %w", ErrBroken, err)
+	}
+	return &presence{lock: lock, log: log, fileSize: file.Size(), logSize: log.Size()}, nil
 }
 
 // check returns an error that wraps ErrGone where the data file or its log is no
-// longer what SQLite has open, from then on. It costs two looks at names and one
-// read of the header, on the descriptor that is open anyway.
+// longer what SQLite has open, from then on. It costs two looks at names.
 func (p *presence) check() error {
 	p.mu.Lock()
 	defer p.mu.Unlock()
@@ -49,7 +54,7 @@ func (p *presence) look() error {
 	if err != nil || !os.SameFile(file, p.lock.info) {
 		return fmt.Errorf("%s: %w: it was removed, moved or replaced", path, ErrGone)
 	}
-	if file.Size() < p.lock.headerSize() {
+	if file.Size() < p.fileSize {
 		return fmt.Errorf("%s: %w: it was cut short", path, ErrGone)
 	}
 	log, err := os.Stat(logPath(path))
@@ -59,8 +64,15 @@ func (p *presence) look() error {
 	if log.Size() < p.logSize {
 		return fmt.Errorf("%s: %w: it was cut short", logPath(path), ErrGone)
 	}
-	p.logSize = log.Size()
+	p.fileSize, p.logSize = file.Size(), log.Size()
 	return nil
+}
+
+// shorter is told how short the file may be once pages have been given back.
+func (p *presence) shorter(bytes int64) {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	p.fileSize = min(p.fileSize, bytes)
 }
 
 // emptied is told that the log was made empty by ourselves.

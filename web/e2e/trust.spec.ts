@@ -106,6 +106,26 @@ test("a completed card that is dragged to Begun is so by one change, with one un
   await expect(page.locator('[data-column="completed"]')).toContainText("Count the brackets");
 });
 
+test("what takes long says that it is being done, and what was done after it", async ({
+  page,
+  tincup,
+}) => {
+  for (const title of ["Frame", "Hang"]) await tincup.post("/api/todos", { title });
+  await page.route("**/api/many", async (route) => {
+    await new Promise((done) => setTimeout(done, 1500));
+    await route.continue();
+  });
+  await visit(page, `${tincup.url}/cup`);
+  await row(page, "Frame").focus();
+  await page.keyboard.press("x");
+  await page.keyboard.press("j");
+  await page.keyboard.press("x");
+  await page.keyboard.press("Delete");
+  await expect(toast(page, "Changing 2 to-dos…")).toBeVisible();
+  await expect(toast(page, "In the bin: 2 to-dos")).toBeVisible();
+  await expect(toast(page, "Changing 2 to-dos…")).toBeHidden();
+});
+
 test("the bin counts its days where the person is", async ({ page, tincup }) => {
   // Half past midnight in Lisbon's summer is still the day before in UTC.
   tincup.setClock("2027-06-25T00:30:00");

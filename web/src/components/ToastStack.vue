@@ -10,11 +10,17 @@ const actions = useActions();
   <div class="stack" role="status" aria-live="polite">
     <div v-for="t in toasts.toasts" :key="t.id" class="toast" :class="{ trouble: t.trouble }">
       <span class="text">{{ t.text }}</span>
+      <progress v-if="t.busy" :aria-label="t.text" />
       <button v-if="t.also" class="undo" @click="(toasts.dismiss(t.id), t.also.act())">
         {{ t.also.name }}
       </button>
       <button v-if="t.undo" class="undo" @click="actions.undo(t.undo)">Undo</button>
-      <button class="close" aria-label="Put this message away" @click="toasts.dismiss(t.id)">
+      <button
+        v-if="!t.busy"
+        class="close"
+        aria-label="Put this message away"
+        @click="toasts.dismiss(t.id)"
+      >
         ×
       </button>
     </div>
@@ -60,6 +66,12 @@ const actions = useActions();
   border-radius: var(--corner);
   font-weight: 600;
   cursor: pointer;
+}
+progress {
+  width: 90px;
+  height: 4px;
+  margin: 12px 10px 12px 0;
+  accent-color: var(--enamel);
 }
 .close {
   width: 28px;

@@ -19,11 +19,16 @@ export function useMany() {
     toasts.show({ text: done.change.says, undo: done.change.revision || undefined });
   }
 
+  const during = <T>(n: number, work: () => Promise<T>) =>
+    toasts.during(`Changing ${n.toLocaleString("en-GB")} to-dos…`, work);
+
   const change = (ids: string[], what: Omit<Many, "ids">) =>
     actions.attempt(async () => {
       took(
-        await send((header) =>
-          client.POST("/api/many", { params: { header }, body: { ids, ...what } }),
+        await during(ids.length, () =>
+          send((header) =>
+            client.POST("/api/many", { params: { header }, body: { ids, ...what } }),
+          ),
         ),
       );
       selection.clear();
@@ -32,7 +37,11 @@ export function useMany() {
 
   const postpone = (body: Postponing) =>
     actions.attempt(async () => {
-      took(await send((header) => client.POST("/api/postpone", { params: { header }, body })));
+      took(
+        await during(body.ids.length, () =>
+          send((header) => client.POST("/api/postpone", { params: { header }, body })),
+        ),
+      );
       selection.clear();
       return true;
     });

@@ -14,11 +14,14 @@ export interface Toast {
   undo?: number;
   also?: Also;
   trouble?: boolean;
+  /** Something is being done; it stays until that is over. */
+  busy?: boolean;
   /** Only the latest of a sort is shown. */
   sort?: string;
 }
 
 const shownFor = 8000;
+const aMoment = 400;
 
 /** Sentences that float by: what was done, or why it was not. */
 export const useToasts = defineStore("toasts", () => {
@@ -29,7 +32,19 @@ export const useToasts = defineStore("toasts", () => {
     const id = next++;
     const others = toasts.value.filter((t) => !toast.sort || t.sort !== toast.sort);
     toasts.value = [...others.slice(-2), { ...toast, id }];
-    setTimeout(() => dismiss(id), shownFor);
+    if (!toast.busy) setTimeout(() => dismiss(id), shownFor);
+    return id;
+  }
+  /** Says that something is being done, if it takes longer than a moment. */
+  async function during<T>(text: string, work: () => Promise<T>): Promise<T> {
+    let id: number | undefined;
+    const timer = setTimeout(() => (id = show({ text, busy: true, sort: "busy" })), aMoment);
+    try {
+      return await work();
+    } finally {
+      clearTimeout(timer);
+      if (id !== undefined) dismiss(id);
+    }
   }
   function dismiss(id: number) {
     toasts.value = toasts.value.filter((t) => t.id !== id);
@@ -38,5 +53,5 @@ export const useToasts = defineStore("toasts", () => {
   function settle(revision: number) {
     toasts.value = toasts.value.filter((t) => t.undo !== revision);
   }
-  return { toasts, show, dismiss, settle };
+  return { toasts, show, during, dismiss, settle };
 });

@@ -17,6 +17,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
+	"tincup/internal/core/filter"
 	"tincup/internal/store"
 )
 
@@ -158,6 +159,15 @@ func (a *App) readHeld(f func(*book.Book, day.Clock)) (missing []string) {
 	defer a.reading.RUnlock()
 	f(a.book.With(notes), a.Clock())
 	return notes.Missing
+}
+
+// Check proves whether a filter can hold, of the lists, tags and people there are by
+// now. Nothing waits for it.
+func (a *App) Check(f filter.Filter) filter.Answer {
+	var places *book.Book
+	var clock day.Clock
+	a.Read(func(b *book.Book, c day.Clock) { places, clock = b.Places(), c })
+	return f.Check(places, clock)
 }
 
 // Note returns the text of a to-do's notes, for one who reads.

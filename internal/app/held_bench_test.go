@@ -194,7 +194,8 @@ func BenchmarkReaders(b *testing.B) {
 			if err != nil {
 				return err
 			}
-			a.Read(func(large *book.Book, c day.Clock) { _, err = view.Mean(large, c, d) })
+			answer := a.Check(d.Filter)
+			a.Read(func(large *book.Book, c day.Clock) { _, err = view.Mean(large, c, d, answer) })
 			return err
 		}, func() error {
 			_, err := a.Run(ctx, app.Request{Window: "w"}, book.Capture{Title: "Ring the framer"}, nil)

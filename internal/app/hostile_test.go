@@ -136,7 +136,8 @@ func (c *crowd) read(r *rand.Rand) {
 		c.app.Read(func(b *book.Book, clock day.Clock) { view.Take(b, clock) })
 	default:
 		d, err := view.ParseDefinition(fmt.Appendf(nil, `{"filter":{"field":"text","op":"contains","text":"word %d"}}`, r.IntN(90)))
-		c.app.Read(func(b *book.Book, clock day.Clock) { _, err = view.Mean(b, clock, d) })
+		answer := c.app.Check(d.Filter)
+		c.app.Read(func(b *book.Book, clock day.Clock) { _, err = view.Mean(b, clock, d, answer) })
 		if err != nil {
 			c.t.Error(err)
 		}

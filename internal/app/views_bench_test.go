@@ -77,7 +77,7 @@ func BenchmarkMeaning(b *testing.B) {
 		}
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
-				m, err := view.Mean(large, c, d)
+				m, err := view.Mean(large, c, d, d.Filter.Check(large, c))
 				if err != nil {
 					b.Fatal(err)
 				}

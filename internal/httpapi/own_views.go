@@ -40,10 +40,12 @@ func definitionProblem(err error) error {
 
 // worthSaving refuses a definition that can never hold anything.
 func (s *server) worthSaving(d view.Definition) (err error) {
-	s.app.Read(func(b *book.Book, c day.Clock) {
-		if a := d.Filter.Check(b, c); a.Verdict == filter.Never {
-			err = &book.RuleError{Field: "filter", Reason: "This view can never hold anything. " + d.Filter.Explain(b, a)}
-		}
+	a := s.app.Check(d.Filter)
+	if a.Verdict != filter.Never {
+		return nil
+	}
+	s.app.Read(func(b *book.Book, _ day.Clock) {
+		err = &book.RuleError{Field: "filter", Reason: "This view can never hold anything. " + d.Filter.Explain(b, a)}
 	})
 	return err
 }

@@ -22,9 +22,10 @@ func (s *server) AskQuestion(c *gin.Context) {
 		return
 	}
 	var out contract.Meaning
+	answer := s.app.Check(d.Filter)
 	s.app.Read(func(b *book.Book, clock day.Clock) {
 		var m view.Meaning
-		if m, err = view.Mean(b, clock, d); err == nil {
+		if m, err = view.Mean(b, clock, d, answer); err == nil {
 			out = encodeMeaning(b, m)
 		}
 	})

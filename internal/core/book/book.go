@@ -5,6 +5,7 @@ import (
 	"cmp"
 	"fmt"
 	"iter"
+	"maps"
 	"slices"
 	"strings"
 )
@@ -50,6 +51,17 @@ func (b *Book) With(notes Notes) *Book {
 	same := *b
 	same.notes = notes
 	return &same
+}
+
+// Places returns a Book of its own with the same shelves, lists, sections, tags, people
+// and views, and no to-do.
+func (b *Book) Places() *Book {
+	places := New(MemoryNotes{})
+	places.revision = b.revision
+	places.lists, places.shelves, places.tags = maps.Clone(b.lists), maps.Clone(b.shelves), maps.Clone(b.tags)
+	places.tagNames, places.people = maps.Clone(b.tagNames), maps.Clone(b.people)
+	places.sections, places.views = maps.Clone(b.sections), maps.Clone(b.views)
+	return places
 }
 
 // Revision counts the changes applied so far.
@@ -292,11 +304,18 @@ func (b *Book) load(c *Change) {
 	for _, d := range c.People {
 		replace(b.people, d, func(p *Person) ID { return p.ID })
 	}
-	if b.Len() == 0 {
+	switch {
+	case b.Len() == 0:
 		b.fill(c.Todos)
-	} else {
+	case len(c.Todos) > manyAtOnce:
+		b.hangMany(c.Todos)
 		for _, d := range c.Todos {
-			b.putTodo(d)
+			b.putPart(d)
+		}
+	default:
+		for _, d := range c.Todos {
+			b.hang(d)
+			b.putPart(d)
 		}
 	}
 	if m, ok := b.notes.(noteKeeper); ok {

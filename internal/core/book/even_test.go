@@ -124,3 +124,34 @@ func TestMoveManyIsMovingEach(t *testing.T) {
 		}
 	}
 }
+
+// A change of many rows is applied as one of few is: each stands where it belongs.
+func TestApplyingMany(t *testing.T) {
+	d := newDesk(t)
+	list, other := d.list("Crates"), d.list("Other")
+	var ids []book.ID
+	for range 400 {
+		ids = append(ids, d.do(book.Capture{Title: "x", List: list}).Todo().ID)
+	}
+	rest := d.do(book.Capture{Title: "rest", List: other}).Todo().ID
+	for _, cmd := range []book.Command{
+		book.MoveMany{IDs: ids[:300], To: book.Move{List: other, After: rest}}, book.MoveMany{IDs: ids[100:250], To: book.Move{List: list}},
+		book.Many{IDs: ids, Do: func(id book.ID) book.Command { return book.Delete{ID: id} }}, book.MoveMany{IDs: []book.ID{rest}, To: book.Move{List: list}},
+		book.EmptyBin{UpTo: 1 << 60},
+	} {
+		d.do(cmd)
+		d.sound()
+		n := 0
+		for _, of := range []book.ID{list, other, {}} {
+			for todo := range d.book.OfList(of) {
+				if known, err := d.book.Todo(todo.ID); err != nil || known != todo {
+					t.Fatalf("%T: a row stands among its siblings that is not there", cmd)
+				}
+				n++
+			}
+		}
+		if n != d.book.Len() {
+			t.Fatalf("%T: %d stand somewhere, %d are there", cmd, n, d.book.Len())
+		}
+	}
+}

@@ -53,12 +53,14 @@ func (b *Book) fill(rows []Diff[Todo]) {
 	}
 }
 
-func (b *Book) putTodo(d Diff[Todo]) {
+// manyAtOnce is from how many changed to-dos on the siblings of a place are put
+// together anew, in place of moving each among them.
+const manyAtOnce = 100
+
+// hang puts a changed to-do among its siblings, and takes it from those it leaves.
+func (b *Book) hang(d Diff[Todo]) {
 	if d.After == nil {
-		gone := b.todos[d.Before.ID]
-		b.unhang(gone.todo)
-		b.takePart(gone)
-		delete(b.todos, d.Before.ID)
+		b.unhang(b.todos[d.Before.ID].todo)
 		return
 	}
 	t := d.After
@@ -66,13 +68,62 @@ func (b *Book) putTodo(d Diff[Todo]) {
 	if ok && old.todo.place() == t.place() && old.todo.Position == t.Position {
 		at, _ := among(b.siblings[t.place()], t)
 		b.siblings[t.place()][at] = t
-	} else {
-		if ok {
-			b.unhang(old.todo)
-		}
-		at, _ := among(b.siblings[t.place()], t)
-		b.siblings[t.place()] = slices.Insert(b.siblings[t.place()], at, t)
+		return
 	}
+	if ok {
+		b.unhang(old.todo)
+	}
+	at, _ := among(b.siblings[t.place()], t)
+	b.siblings[t.place()] = slices.Insert(b.siblings[t.place()], at, t)
+}
+
+// hangMany is hang for many, in one pass over the siblings of each place.
+func (b *Book) hangMany(diffs []Diff[Todo]) {
+	changed := make(map[ID]bool, len(diffs))
+	come := map[ID][]*Todo{}
+	for _, d := range diffs {
+		row := d.Before
+		if d.After != nil {
+			row = d.After
+			come[row.place()] = append(come[row.place()], row)
+		}
+		changed[row.ID] = true
+		if old, ok := b.todos[row.ID]; ok {
+			if place := old.todo.place(); come[place] == nil {
+				come[place] = []*Todo{} // some leave, and none may come
+			}
+		}
+	}
+	for place, newcomers := range come {
+		slices.SortFunc(newcomers, ComparePlaces)
+		old := b.siblings[place]
+		merged := make([]*Todo, 0, len(old)+len(newcomers))
+		for _, t := range old {
+			if changed[t.ID] {
+				continue
+			}
+			for len(newcomers) > 0 && ComparePlaces(newcomers[0], t) < 0 {
+				merged, newcomers = append(merged, newcomers[0]), newcomers[1:]
+			}
+			merged = append(merged, t)
+		}
+		if merged = append(merged, newcomers...); len(merged) > 0 {
+			b.siblings[place] = merged
+		} else {
+			delete(b.siblings, place)
+		}
+	}
+}
+
+// putPart keeps a changed to-do in the part it belongs to.
+func (b *Book) putPart(d Diff[Todo]) {
+	if d.After == nil {
+		b.takePart(b.todos[d.Before.ID])
+		delete(b.todos, d.Before.ID)
+		return
+	}
+	t := d.After
+	old, ok := b.todos[t.ID]
 	next := place{todo: t, part: b.partOf(t), slot: old.slot}
 	if ok && old.part == next.part {
 		b.parts[next.part][next.slot] = t

@@ -29,11 +29,14 @@ type Answer struct {
 }
 
 // What Check tries at most, in assignments of a value to a variable: for one
-// question, and in all. Sets to blame of two are looked for among few tests only.
+// question, and in all. An assignment looks at every test, so that in a filter of
+// more than manyTests it counts as several. Sets to blame of two are looked for among
+// few tests only.
 const (
 	effort    = 100_000
 	allEffort = 3_000_000
 	fewTests  = 24
+	manyTests = 40
 	// allLooks bounds how often a test is asked to tell values apart, for all the
 	// todays that are looked at.
 	allLooks = 12_000_000
@@ -43,8 +46,11 @@ const (
 // always does. Lists, tags, people and shelves are open sets: another may always
 // exist. It gives up with NotDecided after a fixed effort.
 func (f Filter) Check(b *book.Book, c day.Clock) Answer {
-	k := &checker{book: b, clock: c, above: nesting(b), left: &effortLeft{rest: allEffort, looks: allLooks}}
+	k := &checker{book: b, clock: c, above: nesting(b), left: &effortLeft{cost: 1, rest: allEffort, looks: allLooks}}
 	k.asks(f)
+	if n := len(k.nodes); n > manyTests {
+		k.left.cost = n * n / (manyTests * manyTests)
+	}
 	now := []day.Date{c.Today()}
 	a := Answer{Now: k.verdict(now)}
 	if a.Verdict = a.Now; a.Now != Never && a.Now != Always {
@@ -142,6 +148,7 @@ type checker struct {
 
 // effortLeft is what may still be tried.
 type effortLeft struct {
+	cost  int // of one assignment
 	now   int // of this question's effort
 	rest  int // of all effort
 	looks int // of allLooks

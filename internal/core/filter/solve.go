@@ -42,7 +42,7 @@ func (w *world) assign(at int, known uint64, f facts, next func(uint64, facts) (
 	self := uint64(1) << at
 	known |= self
 	for _, set := range w.vars[at].values {
-		if w.left.now--; w.left.now <= 0 {
+		if w.left.now -= w.left.cost; w.left.now <= 0 {
 			return false, ^uint64(0)
 		}
 		with := f

@@ -23,9 +23,15 @@ type world struct {
 	key string
 	// sorts are those of the values of a date, by the variable's name.
 	sorts map[string][]sort
+	// asked are the ids that tests of a field name, by the field.
+	asked map[Field][]book.ID
 	// undecidable: there is more to tell apart than is tried.
 	undecidable bool
 }
+
+// maxVariables is how many things are told apart at most; a set of them is a word of
+// bits.
+const maxVariables = 64
 
 // variable is one thing about a to-do.
 type variable struct {
@@ -120,9 +126,13 @@ func (k *checker) newWorld(today day.Date) *world {
 			}
 		}
 	}
+	if len(wanted) > maxVariables {
+		w.undecidable = true
+		return w
+	}
 	bit := map[string]uint64{}
 	add := func(name string, values []func(*facts)) {
-		if len(w.vars) == 64 {
+		if len(w.vars) == maxVariables {
 			w.undecidable = true
 			return
 		}
@@ -202,17 +212,26 @@ func (w *world) aboveOf(id book.ID) []book.ID {
 
 // ids are those that tests of a field name, each once.
 func (w *world) ids(f Field) []book.ID {
+	if ids, known := w.asked[f]; known {
+		return ids
+	}
 	var ids []book.ID
+	set := map[book.ID]bool{}
 	for _, n := range w.nodes {
 		if n.test.Field != f {
 			continue
 		}
 		for _, id := range n.test.IDs {
-			if !slices.Contains(ids, id) {
+			if !set[id] {
+				set[id] = true
 				ids = append(ids, id)
 			}
 		}
 	}
+	if w.asked == nil {
+		w.asked = map[Field][]book.ID{}
+	}
+	w.asked[f] = ids
 	return ids
 }
 
@@ -264,7 +283,7 @@ func each(n int, set func(*facts, int)) []func(*facts) {
 
 // there are the ids a field names that are in the Book.
 func (w *world) there(field Field) []book.ID {
-	return slices.DeleteFunc(w.ids(field), func(id book.ID) bool {
+	return slices.DeleteFunc(slices.Clone(w.ids(field)), func(id book.ID) bool {
 		_, _, there := named(w.book, field, id)
 		return !there
 	})

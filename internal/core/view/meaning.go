@@ -29,9 +29,10 @@ type Meaning struct {
 // firstRows is how many rows a Meaning shows.
 const firstRows = 8
 
-// Mean works out what a definition means. The error is that of reading notes.
-func Mean(b *book.Book, c day.Clock, d Definition) (Meaning, error) {
-	m := Meaning{Sentence: d.Sentence(b), Answer: d.Filter.Check(b, c)}
+// Mean works out what a definition means, with what Check answered for its filter. The
+// error is that of reading notes.
+func Mean(b *book.Book, c day.Clock, d Definition, a filter.Answer) (Meaning, error) {
+	m := Meaning{Sentence: d.Sentence(b), Answer: a}
 	m.Says = d.Filter.Explain(b, m.Answer)
 	among := d.among(b)
 	m.Looked = len(among)
@@ -110,7 +111,7 @@ func WhyEmpty(b *book.Book, c day.Clock, q Query) string {
 		return fmt.Sprintf("Narrowed to nothing: without that, %s would stand here.", countTodos(res.Total))
 	}
 	d.Filter = filter.All(d.Filter, q.Narrow)
-	m, err := Mean(b, c, d)
+	m, err := Mean(b, c, d, d.Filter.Check(b, c))
 	switch {
 	case err != nil:
 		return ""

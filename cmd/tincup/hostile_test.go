@@ -270,7 +270,7 @@ func undoAll(t *testing.T, db string) int {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, f := range b.Faults() {
+	for _, f := range b.Faults(day.DateOf(time.Now())) {
 		t.Errorf("a fault: %s", f.Says)
 	}
 	changes, err := s.ChangesSince(t.Context(), 0, 1<<30)

@@ -190,9 +190,9 @@ func TestACrowd(t *testing.T) {
 		})
 	}
 	faults := func(a *app.App) (todos int, said string) {
-		a.Read(func(b *book.Book, _ day.Clock) {
+		a.Read(func(b *book.Book, clock day.Clock) {
 			todos = b.Len()
-			for _, f := range b.Faults() {
+			for _, f := range b.Faults(clock.Today()) {
 				t.Errorf("a fault: %s", f.Says)
 			}
 			said = fmt.Sprint(b.Revision(), len(b.Open()), len(b.Closed()), len(b.Bin()), len(b.Lists()), len(b.Tags()))

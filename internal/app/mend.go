@@ -15,7 +15,7 @@ import (
 func (a *App) mend(ctx context.Context) error {
 	count := map[book.Gravity]int{}
 	first := ""
-	for _, f := range a.book.Faults() {
+	for _, f := range a.book.Faults(a.Clock().Today()) {
 		if count[f.Gravity]++; f.Gravity == book.Lost && first == "" {
 			first = f.Says
 		}

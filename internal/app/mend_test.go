@@ -81,8 +81,8 @@ func TestFilesThatContradictThemselves(t *testing.T) {
 			if !strings.Contains(log.String(), c.logs) || strings.Contains(log.String(), "“") {
 				t.Errorf("the log says %s", log.String())
 			}
-			a.Read(func(b *book.Book, _ day.Clock) {
-				for _, f := range b.Faults() {
+			a.Read(func(b *book.Book, clock day.Clock) {
+				for _, f := range b.Faults(clock.Today()) {
 					if f.Gravity != book.Clash {
 						t.Errorf("a fault is left: %s", f.Says)
 					}

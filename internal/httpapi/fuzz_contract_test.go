@@ -33,12 +33,18 @@ type hostile struct {
 	site *site
 	// ids are of rows by their kinds, as the overview and the views tell of them.
 	ids map[string][]string
+	// attached is a to-do and the hash of a file of it.
+	attached [2]string
 }
 
 // kindsOf are the rows that a field, or a part of an address, names.
 var kindsOf = map[string]string{"/api/todos/": "todo", "/api/lists/": "lists", "/api/shelves/": "shelves", "/api/sections/": "sections", "/api/tags/": "tags",
 	"/api/people/": "people", "/api/own-views/": "views", "list": "lists", "shelf": "shelves", "section": "sections", "parent": "todo", "after": "todo",
-	"before": "todo", "into": "tags", "ids": "todo", "release": "todo"}
+	"before": "todo", "into": "tags", "ids": "todo", "release": "todo", "template": "templates"}
+
+// fitting are values that some fields take.
+var fitting = map[string][]string{"distance": {"P1D", "P1W", "next-week", "2026-12-01"}, "on": {"2026-12-01"}, "to": {"2026-12-01", "2026-12-02"},
+	"rule": {"FREQ=DAILY", "FREQ=WEEKLY;BYDAY=MO"}, "first": {"2026-11-25"}}
 
 // id is one of a row that fits a field or an address, or of any.
 func (h *hostile) id(where string) string {
@@ -61,6 +67,9 @@ var nasty = []string{"", " ", "x", "null", "0", "-1", "9999-99-99", "2026-11-27"
 	`{"all":[]}`, "00000000-0000-0000-0000-000000000000", "01890000-0000-7000-8000-000000000000"}
 
 func (h *hostile) text(field string) string {
+	if right := fitting[field]; right != nil && h.IntN(2) == 0 {
+		return right[h.IntN(len(right))]
+	}
 	switch h.IntN(4) {
 	case 0:
 		return h.id(field)
@@ -119,10 +128,17 @@ func (h *hostile) value(field string, ref *openapi3.SchemaRef, depth int) any {
 func (h *hostile) request(method, path string, op *openapi3.Operation, more openapi3.Parameters) (*http.Request, string) {
 	query := url.Values{}
 	header := http.Header{}
-	for _, p := range append(slices.Clone(more), op.Parameters...) {
+	all := append(slices.Clone(more), op.Parameters...)
+	slices.SortStableFunc(all, func(a, b *openapi3.ParameterRef) int { return strings.Compare(a.Value.Name, b.Value.Name) }) // a hash before the id
+	for _, p := range all {
 		v := fmt.Sprint(h.value("", p.Value.Schema, 0))
-		if p.Value.Name == "id" && h.IntN(20) > 0 {
+		switch {
+		case p.Value.Name == "id" && strings.HasSuffix(path, "/pour"):
+			v = h.id("template")
+		case p.Value.Name == "id" && h.IntN(20) > 0:
 			v = h.id(path)
+		case p.Value.Name == "hash" && h.attached[1] != "" && h.IntN(2) == 0:
+			path, v = strings.ReplaceAll(path, "{id}", h.attached[0]), h.attached[1]
 		}
 		switch p.Value.In {
 		case "path":
@@ -192,6 +208,12 @@ func (h *hostile) gather() {
 		case map[string]any:
 			if id, ok := v["id"].(string); ok {
 				h.ids[kind] = append(h.ids[kind], id)
+				if v["repeat"] != nil && v["record"] == nil { // as likely as all others
+					h.ids[kind] = append(h.ids[kind], slices.Repeat([]string{id}, 20)...)
+				}
+				if files, ok := v["attachments"].([]any); ok && len(files) > 0 {
+					h.attached = [2]string{id, files[0].(map[string]any)["hash"].(string)}
+				}
 			}
 			for _, key := range slices.Sorted(maps.Keys(v)) {
 				walk(key, v[key])

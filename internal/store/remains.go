@@ -1,7 +1,9 @@
 package store
 
 import (
+	"bytes"
 	"context"
+	"encoding/binary"
 	"errors"
 	"fmt"
 	"io"
@@ -55,15 +57,39 @@ func inspectLog(lock *Lock, options Options) error {
 	if short := lock.info.Size() < lock.headerSize(); short && (err != nil || log.Size() == 0) {
 		return fmt.Errorf("%s: %w: it was cut short, to %d of its %d bytes", lock.path, ErrBroken, lock.info.Size(), lock.headerSize())
 	}
-	if !lock.crashed || err == nil {
+	missing := ""
+	switch {
+	case !lock.crashed:
+		return nil
+	case err != nil:
+		missing = "is gone"
+	case log.Size() < indexedLog(lock.path):
+		missing = "was cut short"
+	default:
 		return nil
 	}
 	if !options.Repair {
 		return &DamageError{Path: lock.path,
-			What:   fmt.Sprintf("%s was not closed in good order, and its write-ahead log %s is gone, with the last changes in it", lock.path, logPath(lock.path)),
+			What:   fmt.Sprintf("%s was not closed in good order, and its write-ahead log %s %s, with the last changes in it", lock.path, logPath(lock.path), missing),
 			Remedy: "Put the log back beside it"}
 	}
 	return lock.copyBytes()
+}
+
+// indexedLog is how long the log is by its index, which the process left that was
+// killed: the header and the frames up to the last one committed (SQLite's WAL-mode file
+// format, sections 2.1 and 4); 0 where the index does not tell.
+func indexedLog(path string) int64 {
+	content, err := os.ReadFile(path + "-shm")
+	// The header stands there twice, lest one is read while it is written.
+	if err != nil || len(content) < 96 || !bytes.Equal(content[:48], content[48:96]) || content[12] == 0 {
+		return 0
+	}
+	page := int64(binary.NativeEndian.Uint16(content[14:]))
+	if page == 1 {
+		page = 1 << 16
+	}
+	return 32 + int64(binary.NativeEndian.Uint32(content[16:]))*(24+page)
 }
 
 // openedAs returns another name of the file in its folder (a hard link) by which

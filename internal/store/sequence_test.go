@@ -124,7 +124,7 @@ func check(steps []step, file *store.Store) (*run, error) {
 		if _, err := r.take(s); err != nil {
 			return r, err
 		}
-		if err := sound(r.book); err != nil {
+		if err := sound(r.book, r.now); err != nil {
 			return r, err
 		}
 	}
@@ -186,8 +186,8 @@ func save(file *store.Store, changes []*book.Change, want string) error {
 }
 
 // sound says what is wrong with a Book, if anything is.
-func sound(b *book.Book) error {
-	if faults := b.Faults(); len(faults) > 0 {
+func sound(b *book.Book, now time.Time) error {
+	if faults := b.Faults(day.DateOf(now)); len(faults) > 0 {
 		return fmt.Errorf("%d faults, one of them: %s", len(faults), faults[0].Says)
 	}
 	return nil

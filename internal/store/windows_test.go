@@ -117,7 +117,7 @@ func playWindows(t *testing.T, steps []step) (*windows, error) {
 		if err := w.step(s); err != nil {
 			return w, fmt.Errorf("step %d, %v: %w", i, s, err)
 		}
-		if err := sound(w.book); err != nil {
+		if err := sound(w.book, w.now); err != nil {
 			return w, fmt.Errorf("step %d, %v: %w", i, s, err)
 		}
 		if i%40 == 39 || i == len(steps)-1 {
@@ -129,7 +129,7 @@ func playWindows(t *testing.T, steps []step) (*windows, error) {
 			if err != nil {
 				return w, err
 			}
-			if err := sound(again); err != nil {
+			if err := sound(again, w.now); err != nil {
 				return w, fmt.Errorf("up to step %d, the file: %w", i, err)
 			}
 		}

@@ -29,6 +29,7 @@ func (b *Book) Do(env Env, cmd Command) (*Change, error) {
 	if err := cmd.run(d); err != nil {
 		return nil, err
 	}
+	d.keepHandful()
 	d.evenOut()
 	return d.change(cmd.kind()), nil
 }

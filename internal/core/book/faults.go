@@ -33,21 +33,23 @@ type Fault struct {
 }
 
 // Faults looks at every row and returns what is wrong, in no order; none in a
-// Book that is sound. Its work is in proportion to the Book.
-func (b *Book) Faults() []Fault {
+// Book that is sound. A handful of other days than today has lapsed. Its work is in
+// proportion to the Book.
+func (b *Book) Faults(today day.Date) []Fault {
 	f := &faultFinder{book: b}
 	f.places()
 	depth := map[ID]int{}
-	handful := map[day.Date]int{}
+	handful := 0
 	for t := range b.All() {
 		f.refers(t)
 		f.fields(t)
 		f.under(t, depth)
-		if t.Open() && !t.Handful.IsZero() {
-			if handful[t.Handful]++; handful[t.Handful] == MaxHandful+1 {
-				f.add(Clash, "More than %d to-dos are picked for %s.", MaxHandful, t.Handful)
-			}
+		if t.Open() && t.Handful == today {
+			handful++
 		}
+	}
+	if handful > MaxHandful {
+		f.add(Clash, "%d to-dos are picked for %s; %d is the most.", handful, today, MaxHandful)
 	}
 	for _, siblings := range b.siblings {
 		for i, t := range siblings {

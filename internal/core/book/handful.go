@@ -1,6 +1,7 @@
 package book
 
 import (
+	"slices"
 	"strings"
 
 	"tincup/internal/core/day"
@@ -53,8 +54,11 @@ func (c Pick) run(d *draft) error {
 // handful names the open to-dos that are picked for a day.
 func (d *draft) handful(today day.Date) []string {
 	var titles []string
-	for _, t := range d.book.Open() {
-		if _, drafted := d.todos[t.ID]; !drafted && t.Handful == today {
+	for _, t := range slices.Concat(d.book.Open(), d.book.Paused()) {
+		if t.Handful != today {
+			continue
+		}
+		if _, drafted := d.todos[t.ID]; !drafted {
 			titles = append(titles, quote(t.Title))
 		}
 	}
@@ -64,4 +68,33 @@ func (d *draft) handful(today day.Date) []string {
 		}
 	}
 	return titles
+}
+
+// keepHandful takes out of the handful what comes to be open again while it is full, or
+// was picked for another day: opening something again does not pick it.
+func (d *draft) keepHandful() {
+	today := d.env.Clock.Today()
+	var back []ID
+	for _, id := range d.order {
+		diff := d.todos[id]
+		if t := diff.After; t != nil && t.Open() && !t.Handful.IsZero() && diff.Before != nil && !diff.Before.Open() {
+			back = append(back, id)
+		}
+	}
+	if len(back) == 0 {
+		return
+	}
+	over := len(d.handful(today)) - MaxHandful
+	for _, id := range slices.Backward(back) {
+		t := *d.todos[id].After
+		switch {
+		case t.Handful != today:
+		case over > 0:
+			over--
+		default:
+			continue
+		}
+		t.Handful = day.Date{}
+		d.put(t)
+	}
 }

@@ -29,7 +29,7 @@ func (d *desk) undo(c *book.Change) string {
 
 func (d *desk) sound() {
 	d.t.Helper()
-	for _, f := range d.book.Faults() {
+	for _, f := range d.book.Faults(day.DateOf(d.now)) {
 		d.t.Errorf("a fault: %s", f.Says)
 	}
 }
@@ -193,11 +193,11 @@ func TestMend(t *testing.T) {
 		},
 	})
 	count := map[book.Gravity]int{}
-	for _, f := range d.book.Faults() {
+	for _, f := range d.book.Faults(day.DateOf(d.now)) {
 		count[f.Gravity]++
 	}
 	if count[book.Twin] != 2 || count[book.Lost] < 6 {
-		t.Errorf("faults: %v in %v", count, d.book.Faults())
+		t.Errorf("faults: %v in %v", count, d.book.Faults(day.DateOf(d.now)))
 	}
 	d.do(book.Mend{})
 	d.sound()
@@ -297,6 +297,36 @@ func TestLinesBehindARow(t *testing.T) {
 	})
 	if s := strings.Join(got, " "); s != "a b b1 b2 c c1 d z" {
 		t.Errorf("they stand as %s", s)
+	}
+	d.sound()
+}
+
+// Opening something again does not pick it: a handful stays five.
+func TestReopeningIsNotPicking(t *testing.T) {
+	d := newDesk(t)
+	first := d.capture("first")
+	d.do(book.Pick{ID: first})
+	d.do(book.Complete{ID: first})
+	binned := d.capture("binned")
+	d.do(book.Pick{ID: binned})
+	d.do(book.Delete{ID: binned})
+	for _, title := range []string{"a", "b", "c", "d"} {
+		d.do(book.Pick{ID: d.capture(title)})
+	}
+	d.do(book.Reopen{ID: first}) // the fifth
+	if d.todo(first).Handful.IsZero() {
+		t.Error("there is room, and it is not in the handful again")
+	}
+	d.do(book.Restore{ID: binned})
+	if !d.todo(binned).Handful.IsZero() {
+		t.Error("the handful was full")
+	}
+	d.sound()
+	d.do(book.Complete{ID: first})
+	d.now = d.now.AddDate(0, 0, 1)
+	d.do(book.Reopen{ID: first})
+	if !d.todo(first).Handful.IsZero() {
+		t.Error("it was picked for yesterday")
 	}
 	d.sound()
 }

@@ -357,7 +357,7 @@ func (s *Store) hashesIn(ctx context.Context, queries ...string) (map[string]boo
 			if err := r.Scan(&kept); err != nil {
 				return err
 			}
-			plain, err := unsqueeze(kept)
+			plain, err := s.squeezer.unsqueeze(kept)
 			for _, found := range hashInJSON.FindAllSubmatch(plain, -1) {
 				named[string(found[1])] = true
 			}

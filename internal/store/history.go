@@ -49,12 +49,12 @@ func (s *Store) change(ctx context.Context, query string, args ...any) (*book.Ch
 	if err != nil {
 		return nil, explain(err)
 	}
-	return unpack(rows)
+	return s.unpack(rows)
 }
 
-func unpack(rows []byte) (*book.Change, error) {
+func (s *Store) unpack(rows []byte) (*book.Change, error) {
 	c := &book.Change{}
-	plain, err := unsqueeze(rows)
+	plain, err := s.squeezer.unsqueeze(rows)
 	if err == nil {
 		err = json.Unmarshal(plain, c)
 	}
@@ -83,7 +83,7 @@ func (s *Store) ChangesSince(ctx context.Context, revision int64, limit int) ([]
 		}
 		c := &book.Change{Revision: seq, Kind: book.Kind(kind)}
 		if packed != nil {
-			if c, err = unpack(packed); err != nil {
+			if c, err = s.unpack(packed); err != nil {
 				return nil, err
 			}
 		}
@@ -124,7 +124,7 @@ func (s *Store) History(ctx context.Context, before int64, limit, most int) ([]P
 		}
 		if packed != nil {
 			p.Untried = false
-			if p.Change, err = unpack(packed); err != nil {
+			if p.Change, err = s.unpack(packed); err != nil {
 				return nil, err
 			}
 		}
@@ -155,7 +155,7 @@ func (s *Store) ReplyTo(ctx context.Context, key string) (*Reply, error) {
 		return nil, nil
 	}
 	if err == nil {
-		r.Body, err = unsqueeze(r.Body)
+		r.Body, err = s.squeezer.unsqueeze(r.Body)
 	}
 	return r, explain(err)
 }
@@ -207,7 +207,7 @@ func (s *Store) SetTidied(ctx context.Context, at day.Timestamp) error {
 // has of it. It answers for a write that reported an error and may have come
 // through all the same.
 func (s *Store) Kept(ctx context.Context, e Entry) (bool, error) {
-	rows, err := historyRows(e)
+	rows, err := s.historyRows(e)
 	if err != nil {
 		return false, err
 	}

@@ -49,6 +49,7 @@ type Store struct {
 	keys      map[string]int64
 	lastReply int64
 	held      held
+	squeezer  *squeezer
 	files     files
 	names     names
 	// due: words of some to-dos are not in the index yet.
@@ -118,6 +119,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 	// A processor is left for what does not search.
 	s.look.SetMaxOpenConns(max(runtime.GOMAXPROCS(0)-1, 1))
 	for _, step := range []func() error{
+		func() (err error) { s.squeezer, err = newSqueezer(); return err },
 		// The log is made before the record says that it should be there.
 		func() error { _, err := s.write.ExecContext(ctx, "BEGIN IMMEDIATE; ROLLBACK"); return err },
 		func() error { return lock.Announce("") },

@@ -228,7 +228,7 @@ func saveNote(w writer, d book.Diff[book.Note]) error {
 
 // historyRows is what the history keeps of a change's rows; nil where it cannot be
 // turned round.
-func historyRows(e Entry) (any, error) {
+func (s *Store) historyRows(e Entry) (any, error) {
 	if e.Final {
 		return nil, nil
 	}
@@ -236,11 +236,11 @@ func historyRows(e Entry) (any, error) {
 	if err != nil {
 		return nil, fmt.Errorf("packing change %d: %w", e.Change.Revision, err)
 	}
-	return squeeze(packed), nil
+	return s.squeezer.squeeze(packed), nil
 }
 
 func saveHistory(w writer, e Entry) error {
-	rows, err := historyRows(e)
+	rows, err := w.store.historyRows(e)
 	if err != nil {
 		return err
 	}
@@ -269,7 +269,7 @@ func (s *Store) saveReply(w writer, r *Reply) error {
 	s.keys[r.Key] = s.lastReply // to look for, whatever comes of the commit
 	body := []byte{}
 	if r.Remake == "" {
-		body = squeeze(r.Body)
+		body = s.squeezer.squeeze(r.Body)
 	}
 	return w.exec(putReply, s.lastReply, r.Key, r.Fingerprint, r.Status, r.ETag, r.Location, r.Remake, r.Revision, body, r.At)
 }

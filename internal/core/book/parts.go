@@ -77,8 +77,25 @@ func (b *Book) hang(d Diff[Todo]) {
 	b.siblings[t.place()] = slices.Insert(b.siblings[t.place()], at, t)
 }
 
-// hangMany is hang for many, in one pass over the siblings of each place.
-func (b *Book) hangMany(diffs []Diff[Todo]) {
+// hangMany is hang for many. Those that stay where they are keep their place among
+// their siblings; where many move, their places are gone through once.
+func (b *Book) hangMany(all []Diff[Todo]) {
+	var diffs []Diff[Todo]
+	for _, d := range all {
+		if d.After != nil {
+			if old, ok := b.todos[d.After.ID]; ok && old.todo.place() == d.After.place() && old.todo.Position == d.After.Position {
+				b.hang(d)
+				continue
+			}
+		}
+		diffs = append(diffs, d)
+	}
+	if len(diffs) <= manyAtOnce {
+		for _, d := range diffs {
+			b.hang(d)
+		}
+		return
+	}
 	changed := make(map[ID]bool, len(diffs))
 	come := map[ID][]*Todo{}
 	for _, d := range diffs {

@@ -124,10 +124,8 @@ func acquire(path string) (*Lock, error) {
 	if err := l.oldLock(); err != nil {
 		return nil, errors.Join(err, f.Close())
 	}
-	if l.info.Mode().Perm()&0o077 != 0 {
-		if err := f.Chmod(0o600); err != nil {
-			return nil, errors.Join(fmt.Errorf("%w: %w", ErrReadOnly, err), f.Close())
-		}
+	if err := l.closeToOthers(); err != nil {
+		return nil, errors.Join(fmt.Errorf("%w: %w", ErrReadOnly, err), f.Close())
 	}
 	_, err = os.Stat(recordPath(l.path))
 	l.crashed = err == nil
@@ -136,6 +134,19 @@ func acquire(path string) (*Lock, error) {
 	}
 	mine.held[inodeOf(l.info)] = l.path
 	return l, nil
+}
+
+// closeToOthers lets nobody but the owner read the file, nor its log and the log's index
+// where a crash left them.
+func (l *Lock) closeToOthers() error {
+	for _, name := range []string{l.path, logPath(l.path), l.path + "-shm"} {
+		if info, err := os.Stat(name); err == nil && info.Mode().Perm()&0o077 != 0 {
+			if err := os.Chmod(name, 0o600); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
 }
 
 // oldLock takes and removes the lock that versions before kept in a file of its

@@ -11,7 +11,7 @@ import (
 // with the given revision when it is not 0. It fails with store.ErrNothing or
 // a *book.ConflictError.
 func (a *App) Undo(ctx context.Context, req Request, revision int64, respond Responder) (*store.Reply, error) {
-	return a.turn(ctx, req, respond, book.Undo, func() (*book.Change, error) {
+	return a.turn(ctx, req, respond, book.Undo, func() (int64, error) {
 		if revision != 0 {
 			return a.store.Undoable(ctx, revision)
 		}
@@ -21,17 +21,30 @@ func (a *App) Undo(ctx context.Context, req Request, revision int64, respond Res
 
 // Redo turns round the latest undo made in the request's window.
 func (a *App) Redo(ctx context.Context, req Request, respond Responder) (*store.Reply, error) {
-	return a.turn(ctx, req, respond, book.Redo, func() (*book.Change, error) {
+	return a.turn(ctx, req, respond, book.Redo, func() (int64, error) {
 		return a.store.LastRedoable(ctx, req.Window)
 	})
 }
 
-func (a *App) turn(ctx context.Context, req Request, respond Responder, kind book.Kind,
-	find func() (*book.Change, error)) (*store.Reply, error) {
+// turn turns round what find says. The change is read before anything is held up, and
+// again only where another has come between.
+func (a *App) turn(ctx context.Context, req Request, respond Responder, kind book.Kind, find func() (int64, error)) (*store.Reply, error) {
+	var early *book.Change
+	if revision, err := find(); err == nil {
+		if early, err = a.store.ChangeAt(ctx, revision); err != nil {
+			early = nil // it is met again below
+		}
+	}
 	return a.carryOut(ctx, req, respond, func(env book.Env, req *Request) (*book.Change, error) {
-		change, err := find()
+		revision, err := find()
 		if err != nil {
 			return nil, err
+		}
+		change := early
+		if change == nil || change.Revision != revision {
+			if change, err = a.store.ChangeAt(ctx, revision); err != nil {
+				return nil, err
+			}
 		}
 		req.turns = change.Revision
 		return a.book.Invert(env, change, kind)

@@ -14,35 +14,40 @@ import (
 // ErrNothing means that there is nothing to turn round.
 var ErrNothing = errors.New("nothing to undo or redo")
 
-// LastUndoable returns the latest change made in a window that is not undone.
-func (s *Store) LastUndoable(ctx context.Context, window string) (*book.Change, error) {
-	return s.change(ctx, `SELECT rows FROM history WHERE made_in = ? AND kind != 'undo'
+// LastUndoable returns the revision of the latest change made in a window that is not
+// undone.
+func (s *Store) LastUndoable(ctx context.Context, window string) (int64, error) {
+	return s.revision(ctx, `SELECT seq FROM history WHERE made_in = ? AND kind != 'undo'
 		AND turned_by IS NULL AND rows IS NOT NULL ORDER BY seq DESC LIMIT 1`, window)
 }
 
-// LastRedoable returns the latest undo made in a window that is not redone,
-// unless the window has made a new change since.
-func (s *Store) LastRedoable(ctx context.Context, window string) (*book.Change, error) {
-	return s.change(ctx, `SELECT rows FROM history WHERE made_in = ?1 AND kind = 'undo'
+// LastRedoable returns the revision of the latest undo made in a window that is not
+// redone, unless the window has made a new change since.
+func (s *Store) LastRedoable(ctx context.Context, window string) (int64, error) {
+	return s.revision(ctx, `SELECT seq FROM history WHERE made_in = ?1 AND kind = 'undo'
 		AND turned_by IS NULL AND rows IS NOT NULL
 		AND seq > (SELECT coalesce(max(seq), 0) FROM history WHERE made_in = ?1 AND kind NOT IN ('undo', 'redo'))
 		ORDER BY seq DESC LIMIT 1`, window)
 }
 
-// Undoable returns one change by its revision, if it is not undone.
-func (s *Store) Undoable(ctx context.Context, seq int64) (*book.Change, error) {
-	return s.change(ctx, `SELECT rows FROM history WHERE seq = ? AND kind != 'undo'
-		AND turned_by IS NULL AND rows IS NOT NULL`, seq)
+// Undoable returns the revision it is given, if that change can be undone and is not.
+func (s *Store) Undoable(ctx context.Context, revision int64) (int64, error) {
+	return s.revision(ctx, `SELECT seq FROM history WHERE seq = ? AND kind != 'undo'
+		AND turned_by IS NULL AND rows IS NOT NULL`, revision)
+}
+
+func (s *Store) revision(ctx context.Context, query string, args ...any) (seq int64, err error) {
+	err = s.read.QueryRowContext(ctx, query, args...).Scan(&seq)
+	if errors.Is(err, sql.ErrNoRows) {
+		return 0, ErrNothing
+	}
+	return seq, explain(err)
 }
 
 // ChangeAt returns the change with a revision, whatever became of it since.
-func (s *Store) ChangeAt(ctx context.Context, seq int64) (*book.Change, error) {
-	return s.change(ctx, "SELECT rows FROM history WHERE seq = ? AND rows IS NOT NULL", seq)
-}
-
-func (s *Store) change(ctx context.Context, query string, args ...any) (*book.Change, error) {
+func (s *Store) ChangeAt(ctx context.Context, revision int64) (*book.Change, error) {
 	var rows []byte
-	err := s.conn.QueryRowContext(ctx, query, args...).Scan(&rows)
+	err := s.read.QueryRowContext(ctx, "SELECT rows FROM history WHERE seq = ? AND rows IS NOT NULL", revision).Scan(&rows)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, ErrNothing
 	}

@@ -84,42 +84,73 @@ func bareRows(b *testing.B, a *app.App) *sql.DB {
 	return bare
 }
 
-// BenchmarkMany prints a durable edit of 500 to-dos at once as a ratio to 500
-// bare row updates in one SQLite transaction, of the same ids in a table of as
+// BenchmarkMany prints durable changes of 500 and of 5,000 to-dos at once as a ratio to
+// as many bare row updates in one SQLite transaction, of the same ids in a table of as
 // many rows.
 func BenchmarkMany(b *testing.B) {
-	const many = 500
 	a, _ := largeFile(b)
 	defer a.Close()
 	bare := bareRows(b, a)
 	defer bare.Close()
-	var ids []book.ID
+	var open []book.ID
+	var lists [2]book.ID
 	a.Read(func(large *book.Book, _ day.Clock) {
-		for _, t := range large.Open()[:many] {
-			ids = append(ids, t.ID)
-		}
-	})
-	against(b, func(i int) error {
-		priority := book.Priority(i % 4)
-		cmd := book.Many{IDs: ids, Do: func(id book.ID) book.Command { return book.Edit{ID: id, Priority: &priority} }}
-		_, err := a.Run(context.Background(), keyed(i), cmd, plain)
-		return err
-	}, func(i int) error {
-		tx, err := bare.Begin()
-		if err != nil {
-			return err
-		}
-		update, err := tx.Prepare("UPDATE rows SET priority = ? WHERE id = ?")
-		if err != nil {
-			return err
-		}
-		for _, id := range ids {
-			if _, err := update.Exec(book.Priority(i%4).String(), id[:]); err != nil {
-				return err
+		lists = [2]book.ID{large.Lists()[0].ID, large.Lists()[1].ID}
+		for _, t := range large.Open() {
+			if t.Repeat == nil && t.Parent.IsZero() && !large.HasSubtasks(t.ID) && len(open) < 5000 {
+				open = append(open, t.ID)
 			}
 		}
-		return tx.Commit()
 	})
+	friday := [2]day.Moment{day.MustMoment("2026-11-27"), day.MustMoment("2026-12-04")}
+	for _, many := range []int{500, 5000} {
+		ids := open[:many]
+		all := func(do func(book.ID) book.Command) book.Command { return book.Many{IDs: ids, Do: do} }
+		for _, c := range []struct {
+			name string
+			cmd  func(i int) book.Command
+		}{
+			{"priority", func(i int) book.Command {
+				priority := book.Priority(i % 4)
+				return all(func(id book.ID) book.Command { return book.Edit{ID: id, Priority: &priority} })
+			}},
+			{"due", func(i int) book.Command {
+				return all(func(id book.ID) book.Command { return book.Edit{ID: id, Due: &friday[i%2]} })
+			}},
+			{"complete-or-reopen", func(i int) book.Command {
+				return all(func(id book.ID) book.Command { return []book.Command{book.Complete{ID: id}, book.Reopen{ID: id}}[i%2] })
+			}},
+			{"move", func(i int) book.Command { return book.MoveMany{IDs: ids, To: book.Move{List: lists[i%2]}} }},
+		} {
+			b.Run(fmt.Sprintf("%s-%d", c.name, many), func(b *testing.B) {
+				against(b, func(i int) error {
+					nth++
+					_, err := a.Run(context.Background(), keyed(nth), c.cmd(i), plain)
+					return err
+				}, func(i int) error { return updateAll(bare, ids, book.Priority(i%4).String()) })
+			})
+		}
+	}
+}
+
+// nth makes a new key of each request.
+var nth = 1_000_000
+
+func updateAll(bare *sql.DB, ids []book.ID, priority string) error {
+	tx, err := bare.Begin()
+	if err != nil {
+		return err
+	}
+	update, err := tx.Prepare("UPDATE rows SET priority = ? WHERE id = ?")
+	if err != nil {
+		return err
+	}
+	for _, id := range ids {
+		if _, err := update.Exec(priority, id[:]); err != nil {
+			return err
+		}
+	}
+	return tx.Commit()
 }
 
 func keyed(i int) app.Request {

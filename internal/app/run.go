@@ -26,6 +26,8 @@ type Request struct {
 	final bool
 	// turns is the change this one undoes or redoes.
 	turns int64
+	// packed is what the history keeps of the change, where that is known already.
+	packed []byte
 }
 
 // Expect is a row as the person saw it. A Revision of AnyRevision stands for
@@ -86,9 +88,42 @@ func (e *StaleError) Error() string {
 // first reply. Errors are the command's, *StaleError, ErrRunning, ErrReused or
 // the store's; then nothing has changed.
 func (a *App) Run(ctx context.Context, req Request, cmd book.Command, respond Responder) (*store.Reply, error) {
-	return a.carryOut(ctx, req, respond, func(env book.Env, _ *Request) (*book.Change, error) {
+	early := a.prepare(cmd)
+	return a.carryOut(ctx, req, respond, func(env book.Env, req *Request) (*book.Change, error) {
+		if early != nil && early.change.Revision == a.book.Revision()+1 { // nothing has come between
+			req.packed = early.packed
+			return early.change, nil
+		}
 		return a.book.Do(env, cmd)
 	})
+}
+
+// prepared is a change worked out before its turn, and what the history keeps of it.
+type prepared struct {
+	change *book.Change
+	packed []byte
+}
+
+// prepare works out what a command on many to-dos would change, while others still have
+// their turn; nil where that is not worth it, or cannot be.
+func (a *App) prepare(cmd book.Command) *prepared {
+	if !book.WorthPreparing(cmd) {
+		return nil
+	}
+	p := &prepared{}
+	var err error
+	func() {
+		a.reading.RLock()
+		defer a.reading.RUnlock()
+		p.change, err = a.book.With(a.store.HeldNotes()).Do(a.env(), cmd)
+	}()
+	if err != nil || p.change.Empty() {
+		return nil // it is met again, and told, when its turn comes
+	}
+	if p.packed, err = a.store.Packed(p.change); err != nil {
+		return nil
+	}
+	return p
 }
 
 func (a *App) carryOut(ctx context.Context, req Request, respond Responder,
@@ -159,7 +194,7 @@ func (a *App) keep(ctx context.Context, req Request, change *book.Change, reply 
 		return a.store.SaveReply(ctx, kept)
 	}
 	entry := store.Entry{Change: change, At: day.TimestampOf(a.clock.Now()),
-		Window: req.Window, Turns: req.turns, Final: req.final, Reply: kept}
+		Window: req.Window, Turns: req.turns, Final: req.final, Reply: kept, Packed: req.packed}
 	if err := a.store.Save(ctx, entry); err != nil && !a.committed(ctx, entry, err) {
 		return err
 	}

@@ -19,8 +19,6 @@ import (
 	"sync/atomic"
 
 	"github.com/pressly/goose/v3"
-
-	"tincup/internal/core/book"
 )
 
 //go:embed migrations/*.sql
@@ -44,7 +42,7 @@ type Store struct {
 	write, read, look *sql.DB
 	conn              *sql.Conn
 	statements        map[string]*sql.Stmt
-	updates           map[book.Fields]update
+	updates           map[written]update
 	// keys are those under which a reply is kept, with its number.
 	keys      map[string]int64
 	lastReply int64
@@ -97,7 +95,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 		return nil, err
 	}
 	path := lock.path
-	s := &Store{path: path, lock: lock, updates: map[book.Fields]update{}}
+	s := &Store{path: path, lock: lock, updates: map[written]update{}}
 	s.due.Store(true) // until search_due is found empty
 	if fresh {
 		if err := markOurs(ctx, path); err != nil {

@@ -20,6 +20,8 @@ type Entry struct {
 	Turns int64
 	// Final: it cannot be turned round, so its rows are not kept.
 	Final bool
+	// Packed is what Store.Packed returned for the change; nil where it was not asked.
+	Packed []byte
 	// Reply answers retries; nil where the request carried no key.
 	Reply *Reply
 }
@@ -229,12 +231,21 @@ func saveNote(w writer, d book.Diff[book.Note]) error {
 // historyRows is what the history keeps of a change's rows; nil where it cannot be
 // turned round.
 func (s *Store) historyRows(e Entry) (any, error) {
-	if e.Final {
+	switch {
+	case e.Final:
 		return nil, nil
+	case e.Packed != nil:
+		return e.Packed, nil
 	}
-	packed, err := e.Change.Slim().Pack()
+	return s.Packed(e.Change)
+}
+
+// Packed is what the history keeps of a change's rows. It may be asked before the
+// change's turn to be saved.
+func (s *Store) Packed(c *book.Change) ([]byte, error) {
+	packed, err := c.Slim().Pack()
 	if err != nil {
-		return nil, fmt.Errorf("packing change %d: %w", e.Change.Revision, err)
+		return nil, fmt.Errorf("packing change %d: %w", c.Revision, err)
 	}
 	return s.squeezer.squeeze(packed), nil
 }

@@ -98,7 +98,7 @@ func saveTodos(w writer, diffs []book.Diff[book.Todo]) error {
 		case d.Before == nil:
 			err = insertTodo(w, d.After)
 		default:
-			err = alike.add(w, d.After, book.Altered(d.Before, d.After))
+			err = alike.add(w, d)
 		}
 		if err != nil {
 			return err
@@ -111,25 +111,39 @@ func saveTodos(w writer, diffs []book.Diff[book.Todo]) error {
 type update struct {
 	one, many string
 	columns   []column
+	// placed: the position is written as well, of each row its own.
+	placed bool
 }
+
+// written is what an update writes: some fields, and of where a to-do stands the
+// columns that differ.
+type written struct {
+	fields book.Fields
+	place  place
+}
+
+type place struct{ list, section, parent, position bool }
 
 // manyRows is how many rows one statement changes, where there are so many.
 const manyRows = 50
 
-// batch is rows that get the same values.
+// batch is rows that get the same values, but for their positions.
 type batch struct {
 	update update
 	values []any
-	ids    []any
+	rows   []any // of each row its position, where that is written, and its id
+	count  int
 }
 
 // add takes a row in, after writing what is there where the row is unlike it.
 // Only what was altered is written, so that a change costs what it touches.
-func (b *batch) add(w writer, t *book.Todo, altered book.Fields) error {
-	u, ok := w.store.updates[altered]
+func (b *batch) add(w writer, d book.Diff[book.Todo]) error {
+	was, t := d.Before, d.After
+	what := written{book.Altered(was, t), place{was.List != t.List, was.Section != t.Section, was.Parent != t.Parent, was.Position != t.Position}}
+	u, ok := w.store.updates[what]
 	if !ok {
-		u = makeUpdate(altered)
-		w.store.updates[altered] = u
+		u = makeUpdate(what)
+		w.store.updates[what] = u
 	}
 	values := make([]any, 0, len(u.columns))
 	for _, c := range u.columns {
@@ -141,28 +155,44 @@ func (b *batch) add(w writer, t *book.Todo, altered book.Fields) error {
 		}
 		b.update, b.values = u, values
 	}
-	b.ids = append(b.ids, id(t.ID))
+	if u.placed {
+		b.rows = append(b.rows, string(t.Position))
+	}
+	b.rows = append(b.rows, id(t.ID))
+	b.count++
 	return nil
 }
 
 func (b *batch) write(w writer) error {
-	for len(b.ids) > 0 {
+	for b.count > 0 {
 		query, n := b.update.one, 1
-		if len(b.ids) >= manyRows {
+		if b.count >= manyRows {
 			query, n = b.update.many, manyRows
 		}
-		if err := w.exec(query, slices.Concat(b.values, b.ids[:n])...); err != nil {
+		b.count -= n
+		if b.update.placed {
+			n *= 2
+		}
+		if err := w.exec(query, slices.Concat(b.values, b.rows[:n])...); err != nil {
 			return err
 		}
-		b.ids = b.ids[n:]
+		b.rows = b.rows[n:]
 	}
 	return nil
 }
 
-func makeUpdate(altered book.Fields) update {
+func makeUpdate(what written) update {
 	var u update
-	for _, field := range altered.Names() {
-		u.columns = append(u.columns, fieldColumns[field]...)
+	differs := map[string]bool{"list": what.place.list, "section": what.place.section, "parent": what.place.parent}
+	for _, field := range what.fields.Names() {
+		for _, c := range fieldColumns[field] {
+			switch {
+			case field != "list" || differs[c.name]:
+				u.columns = append(u.columns, c)
+			case c.name == "position":
+				u.placed = what.place.position
+			}
+		}
 	}
 	u.columns = append(u.columns, always...)
 	sets := make([]string, len(u.columns))
@@ -170,8 +200,13 @@ func makeUpdate(altered book.Fields) update {
 		sets[i] = c.name + " = ?"
 	}
 	set := "UPDATE todos SET " + strings.Join(sets, ", ")
-	u.one = set + " WHERE id = ?"
-	u.many = set + " WHERE id IN (?" + strings.Repeat(", ?", manyRows-1) + ")"
+	if !u.placed {
+		u.one = set + " WHERE id = ?"
+		u.many = set + " WHERE id IN (?" + strings.Repeat(", ?", manyRows-1) + ")"
+		return u
+	}
+	u.one = set + ", position = ? WHERE id = ?"
+	u.many = set + ", position = v.column1 FROM (VALUES (?, ?)" + strings.Repeat(", (?, ?)", manyRows-1) + ") AS v WHERE todos.id = v.column2"
 	return u
 }
 

@@ -117,3 +117,21 @@ func (d *draft) underOneOf(chosen map[ID]bool, t *Todo) bool {
 	}
 	return false
 }
+
+// worthPreparing is from how many to-dos on a command is worked out ahead of its turn.
+const worthPreparing = 200
+
+// WorthPreparing reports whether a command takes long enough to be worked out ahead of
+// its turn, and reads no notes for it.
+func WorthPreparing(cmd Command) bool {
+	switch c := cmd.(type) {
+	case MoveMany:
+		return len(c.IDs) >= worthPreparing
+	case Many:
+		return len(c.IDs) >= worthPreparing && withoutNotes[c.kind()]
+	}
+	return false
+}
+
+// withoutNotes are the kinds of commands that read and write no notes.
+var withoutNotes = map[Kind]bool{"edit": true, "plan": true, "tag": true, "handful": true, "cancel": true, "delete": true, "restore": true}

@@ -21,7 +21,7 @@ const MaxHistory = 100
 
 // tryAtMost is how many bytes of changes are read to see whether they can be undone;
 // changes of many to-dos beyond that are tried when they are to be undone.
-const tryAtMost = 128 << 10
+const tryAtMost = 48 << 10
 
 // History returns the changes before a revision, the newest first; 0 begins
 // with the newest of all.

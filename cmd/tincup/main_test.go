@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"io/fs"
 	"net"
 	"net/http"
 	"os"
@@ -284,6 +285,33 @@ func TestServingAFileThatIsGone(t *testing.T) {
 	}
 	if status, _, errOut := tincup(t, "serve", "--db", db, "--addr", "127.0.0.1:0"); status != 1 || !strings.Contains(errOut, "--repair") {
 		t.Errorf("without its log it ends with %d: %s", status, errOut)
+	}
+}
+
+// Stopped while a file is still coming, it ends in good order.
+func TestStoppedDuringAnUpload(t *testing.T) {
+	db := filepath.Join(t.TempDir(), "book.db")
+	s := start(t, "serve", "--db", db, "--addr", "127.0.0.1:0")
+	res, err := http.Post(s.url+"/api/todos", "application/json", strings.NewReader(`{"title":"a"}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var made struct{ ID string }
+	if err := json.NewDecoder(res.Body).Decode(&made); err != nil {
+		t.Fatal(err)
+	}
+	res.Body.Close()
+	conn, err := net.Dial("tcp", strings.TrimPrefix(s.url, "http://"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer conn.Close()
+	fmt.Fprintf(conn, "POST /api/todos/%s/attachments?name=x.bin HTTP/1.1\r\nHost: %s\r\nContent-Type: application/octet-stream\r\nContent-Length: 9000\r\n\r\nonly this",
+		made.ID, strings.TrimPrefix(s.url, "http://"))
+	time.Sleep(100 * time.Millisecond)
+	s.stop(t)
+	if _, err := os.Stat(db + "-open"); !errors.Is(err, fs.ErrNotExist) {
+		t.Error("the record says that it is open still")
 	}
 }
 

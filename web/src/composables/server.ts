@@ -10,13 +10,15 @@ export const useServer = defineStore("server", () => {
   const today = ref("");
   /** The revision up to which everything shown has been asked for again. */
   let revision: number | undefined;
+  /** A change has been told of. */
+  let told = false;
   /** The server's wall clock when it was last asked, and when that was here. */
   let clock: { wall: number; here: number; zone: string } | undefined;
 
   /** Reads everything shown again, once for each revision. */
   function refresh(to?: number, todos?: string[]) {
     if (to !== undefined && revision !== undefined && to <= revision) return;
-    if (to !== undefined) revision = to;
+    if (to !== undefined) [revision, told] = [to, true];
     void queries.invalidateQueries({ queryKey: ["overview"] });
     void queries.invalidateQueries({ queryKey: ["view"] });
     // What a slip shows of other to-dos changes with any of them.
@@ -43,14 +45,9 @@ export const useServer = defineStore("server", () => {
     today.value = answer.today;
     if (answer.now && answer.zone)
       clock = { wall: Date.parse(`${answer.now}Z`), here: Date.now(), zone: answer.zone };
-    if (revision === undefined) revision = answer.revision;
-    else if (answer.revision < revision) {
-      // It was read before a change that others have been told of, or the server
-      // has another Book by now: from here on what it tells counts.
-      revision = answer.revision;
-      refresh();
-    }
-    // A newer answer proves nothing of the others: the event that is on its way does.
+    // Until the stream tells of a change the oldest answer counts. Later a newer one
+    // proves nothing of the others: the event that is on its way does.
+    if (revision === undefined || (!told && answer.revision < revision)) revision = answer.revision;
   }
 
   /** The wall time it is, reckoned on from the server's own. */

@@ -1,10 +1,13 @@
-import { expect, index, row, test, toast, visit } from "./tincup";
+import { expect, index, row, slip, test, toast, visit } from "./tincup";
+
+/** The first page of the history, the newest change first. */
+async function changes(url: string): Promise<{ revision: number; says: string }[]> {
+  const res = await fetch(`${url}/api/history`);
+  return ((await res.json()) as { changes: { revision: number; says: string }[] }).changes;
+}
 
 /** What the history says was done, the newest first. */
-async function history(url: string): Promise<string[]> {
-  const res = await fetch(`${url}/api/history`);
-  return ((await res.json()) as { changes: { says: string }[] }).changes.map((c) => c.says);
-}
+const history = async (url: string) => (await changes(url)).map((c) => c.says);
 
 test("two windows rename one list: the second is told, and asked; other fields both win", async ({
   context,
@@ -136,4 +139,45 @@ test("the bin counts its days where the person is", async ({ page, tincup }) => 
   });
   await visit(page, `${tincup.url}/bin`);
   await expect(row(page, "Old note")).toContainText("30 days left");
+});
+
+test("keys typed ahead of a chooser reach it, and nothing else", async ({ page, demo }) => {
+  const start = (await changes(demo.url))[0]?.revision ?? 0;
+  const told = async () => (await changes(demo.url)).filter((c) => c.revision > start);
+  const overlay = page.locator(".v-overlay__content");
+  // A slow connection: what a chooser is made of comes late.
+  await page.route(/ChooserHost/, async (route) => {
+    await new Promise((done) => setTimeout(done, 2000));
+    await route.continue();
+  });
+  await visit(page, `${demo.url}/today`);
+  await row(page, "Meter reading").focus();
+  // To another list and back, five times running, without waiting for the chooser.
+  for (let i = 1; i <= 10; i++) {
+    const list = i % 2 ? "Opening evening" : "Store room";
+    await page.keyboard.type(`l${list}\n`);
+    await expect
+      .poll(async () => (await told())[0]?.says, { message: `round ${i}` })
+      .toContain(`Moved to ${list}`);
+    expect((await told()).length).toBe(i);
+    await expect(overlay).toHaveCount(0);
+    await row(page, "Meter reading").focus();
+  }
+
+  // Enter after the button that opens it is the chooser's, not the button's once more.
+  await page.goto(`${demo.url}/today`);
+  await row(page, "Send loan agreement").click();
+  const asks = slip(page).getByRole("button", { name: "For Registrar" });
+  await asks.click();
+  await page.keyboard.type("Glaz");
+  await expect(page.getByRole("combobox", { name: "Person" })).toHaveValue("Glaz");
+  await page.keyboard.press("Escape");
+  await expect(overlay).toHaveCount(0);
+  for (let i = 0; i < 5; i++) {
+    await asks.click();
+    await page.keyboard.press("Enter");
+    await page.waitForTimeout(400); // it opens, and the Enter closes it
+    await expect(overlay).toHaveCount(0);
+  }
+  expect((await told()).length).toBe(10);
 });

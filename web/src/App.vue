@@ -12,6 +12,7 @@ import TopBar from "@/components/TopBar.vue";
 import { useAsk } from "@/composables/ask";
 import { useCurrent } from "@/composables/current";
 import { useAppKeys } from "@/composables/app-keys";
+import { useEarlyKeys } from "@/composables/early-keys";
 import { useMenu } from "@/composables/menu";
 import { useLook } from "@/composables/look";
 import { useOverview } from "@/composables/queries";
@@ -43,6 +44,11 @@ const current = useCurrent();
 const asking = useAsk();
 const menus = useMenu();
 useLook();
+// Here, and not in the chooser: that may be loading still.
+useEarlyKeys(
+  () => current.chooser,
+  (el) => el.closest(".v-overlay__content .floating") !== null,
+);
 const narrow = useMediaQuery("(max-width: 760px)");
 const indexOpen = ref(false);
 const { data: overview, error, refetch } = useOverview();

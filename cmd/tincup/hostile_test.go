@@ -25,22 +25,11 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/seed"
 	"tincup/internal/store"
 )
 
-var (
-	long     = flag.Bool("long", false, "kill and harm as often as a full run does")
-	seedFlag = flag.Uint64("seed", 0, "seed of kills and faults; 0 takes one from the clock")
-)
-
-func newSeed(t *testing.T) uint64 {
-	seed := *seedFlag
-	if seed == 0 {
-		seed = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d", seed)
-	return seed
-}
+var long = flag.Bool("long", false, "kill and harm as often as a full run does")
 
 // writer gives commands of every kind without pause. It sends each under one key until
 // it is answered, and notes what was acknowledged.
@@ -160,7 +149,7 @@ func TestKilledAgainAndAgain(t *testing.T) {
 	if *long {
 		kills = 200
 	}
-	seed := newSeed(t)
+	seed := seed.New(t)
 	r := rand.New(rand.NewPCG(seed, 0))
 	db := filepath.Join(t.TempDir(), "book.db")
 	args := []string{"serve", "--db", db, "--addr", freeAddress(t)}
@@ -313,7 +302,7 @@ func TestStorageFaults(t *testing.T) {
 	if *long {
 		rounds = 120
 	}
-	seed := newSeed(t)
+	seed := seed.New(t)
 	r := rand.New(rand.NewPCG(seed, 9))
 	counts := map[string]int{}
 	for round := range rounds {

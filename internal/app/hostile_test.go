@@ -22,13 +22,11 @@ import (
 	"tincup/internal/core/repeat"
 	"tincup/internal/core/search"
 	"tincup/internal/core/view"
+	"tincup/internal/seed"
 	"tincup/internal/store"
 )
 
-var (
-	long     = flag.Bool("long", false, "let as many writers write as in a full run")
-	seedFlag = flag.Uint64("seed", 0, "seed of what the writers do; 0 takes one from the clock")
-)
+var long = flag.Bool("long", false, "let as many writers write as in a full run")
 
 // crowd is many windows that change one Book at once.
 type crowd struct {
@@ -151,11 +149,7 @@ func TestACrowd(t *testing.T) {
 	if *long {
 		writers, each = 50, 400
 	}
-	seed := *seedFlag
-	if seed == 0 {
-		seed = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d", seed)
+	seed := seed.New(t)
 	path := filepath.Join(t.TempDir(), "crowd.db")
 	open := func() *app.App {
 		a, err := app.Open(t.Context(), path, clock.Frozen(benchNow), app.Settings{Zone: time.UTC}, slog.New(slog.NewTextHandler(io.Discard, nil)))

@@ -19,12 +19,10 @@ import (
 
 	"tincup/internal/app"
 	"tincup/internal/httpapi/contract"
+	"tincup/internal/seed"
 )
 
-var (
-	long     = flag.Bool("long", false, "send as many hostile requests as a full run does")
-	seedFlag = flag.Uint64("seed", 0, "seed of the hostile requests; 0 takes one from the clock")
-)
+var long = flag.Bool("long", false, "send as many hostile requests as a full run does")
 
 // hostile makes requests of the contract's operations that are right, nearly right
 // and wrong.
@@ -236,11 +234,7 @@ func TestHostileRequests(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	seed := *seedFlag
-	if seed == 0 {
-		seed = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d", seed)
+	seed := seed.New(t)
 	h := &hostile{Rand: rand.New(rand.NewPCG(seed, 1)), site: s}
 	type operation struct {
 		method, path string

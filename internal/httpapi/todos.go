@@ -202,14 +202,8 @@ func (s *server) RestoreTodo(c *gin.Context, id string, p contract.RestoreTodoPa
 // withBody runs a command made from the to-do's id and a body.
 func withBody[T any](s *server, c *gin.Context, todoID string, key, window *string,
 	cmd func(book.ID, T) (book.Command, error)) {
-	in, raw, err := body[T](c)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	id, err := pathID(todoID)
-	if err != nil {
-		s.fail(c, err)
+	id, in, raw, ok := rowAndBody[T](s, c, todoID)
+	if !ok {
 		return
 	}
 	command, err := cmd(id, in)

@@ -15,13 +15,11 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/seed"
 	"tincup/internal/store"
 )
 
-var (
-	seedFlag  = flag.Uint64("seed", 0, "seed of the random sequences; 0 takes one from the clock")
-	sequences = flag.Float64("sequences", 0.1, "share of the random sequences of a full run")
-)
+var sequences = flag.Float64("sequences", 0.1, "share of the random sequences of a full run")
 
 // step is one random choice. What it means depends on the Book it meets, so
 // that a sequence stays meaningful when steps are left out of it.
@@ -280,20 +278,10 @@ func shrink(steps []step, fails func([]step) bool) []step {
 	return steps
 }
 
-// newSeed is the seed of a test's random sequences, printed.
-func newSeed(t *testing.T) uint64 {
-	seed := *seedFlag
-	if seed == 0 {
-		seed = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d", seed)
-	return seed
-}
-
 // runSequences checks random sequences of some kinds of commands, each at least
 // a fiftieth of those accepted. A failing one is shrunk and printed.
 func runSequences(t *testing.T, number int, weights map[string]int) {
-	seed := newSeed(t)
+	seed := seed.New(t)
 	var choices []string // each kind as often as it takes for all to be met
 	for _, kind := range slices.Sorted(maps.Keys(weights)) {
 		choices = append(choices, slices.Repeat([]string{kind}, weights[kind])...)

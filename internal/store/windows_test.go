@@ -11,6 +11,7 @@ import (
 	"testing"
 
 	"tincup/internal/core/book"
+	"tincup/internal/seed"
 )
 
 // past is one change that two windows remember.
@@ -140,7 +141,7 @@ func playWindows(t *testing.T, steps []step) (*windows, error) {
 // Whatever two windows do, undo and redo, in whatever order: every rule holds
 // after every step, and what would break one is refused.
 func TestTwoWindows(t *testing.T) {
-	seed := newSeed(t)
+	seed := seed.New(t)
 	kinds := slices.Sorted(maps.Keys(allKinds))
 	var choices []string
 	for _, kind := range kinds {

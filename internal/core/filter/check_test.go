@@ -2,7 +2,6 @@ package filter_test
 
 import (
 	"encoding/json"
-	"flag"
 	"fmt"
 	"math/rand/v2"
 	"slices"
@@ -13,19 +12,8 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
+	"tincup/internal/seed"
 )
-
-var seedFlag = flag.Uint64("seed", 0, "seed of the random filters; 0 takes one from the clock")
-
-// newSeed is the seed of a test's random filters, printed.
-func newSeed(t *testing.T) uint64 {
-	seed := *seedFlag
-	if seed == 0 {
-		seed = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d", seed)
-	return seed
-}
 
 // small is a Book with the names of a small world: three tags, nested, two
 // lists, two people.
@@ -315,7 +303,7 @@ func (r random) test() any {
 // what is said of every today holds on the later one too; and the set to blame is
 // irreducible.
 func TestCheckAgainstBruteForce(t *testing.T) {
-	seed := newSeed(t)
+	seed := seed.New(t)
 	s := newSmall(t)
 	counts := map[filter.Verdict]int{}
 	todays := [2]time.Time{s.now, time.Date(2026, 11, 27, 9, 10, 0, 0, time.UTC)}

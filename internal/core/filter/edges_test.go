@@ -8,13 +8,14 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/seed"
 )
 
 // On every field with dates, in odd zones and with days that begin late, a test
 // holds for the days that instants and wall times belong to, and changes exactly
 // at the day's edge.
 func TestEdgesOfEveryDate(t *testing.T) {
-	seed := newSeed(t)
+	seed := seed.New(t)
 	r := rand.New(rand.NewPCG(seed, 7))
 	b := book.New(book.MemoryNotes{})
 	zones := []string{"UTC", "Europe/Lisbon", "America/New_York", "Australia/Lord_Howe", "America/Havana", "Pacific/Apia"}

@@ -11,6 +11,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/seed"
 )
 
 // slow evaluates a filter's JSON on a to-do in the most obvious way.
@@ -259,7 +260,7 @@ func (r random) todo() *book.Todo {
 }
 
 func TestMatchAgainstTheObvious(t *testing.T) {
-	seed := newSeed(t)
+	seed := seed.New(t)
 	s := newSmall(t)
 	truths := map[string][2]int{} // by field, of filters of one test
 	for i := range 100_000 {

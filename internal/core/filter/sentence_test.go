@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"tincup/internal/core/filter"
+	"tincup/internal/seed"
 )
 
 func TestSentences(t *testing.T) {
@@ -83,7 +84,7 @@ func TestSentences(t *testing.T) {
 // Two filters that read alike mean the same: of 20,000 filters and their
 // neighbours by one edit, those that differ in meaning differ in words.
 func TestSentenceIsUnambiguous(t *testing.T) {
-	seed := newSeed(t)
+	seed := seed.New(t)
 	s := newSmall(t)
 	alike, edits := 0, 0
 	for i := range 20_000 {

@@ -7,13 +7,14 @@ import (
 	"testing"
 
 	"tincup/internal/core/filter"
+	"tincup/internal/seed"
 )
 
 // What is said of every today from now on is what is said on each of them: of
 // never and always that hold today, those of every day hold on each of the next
 // fifty and on some of a year, and the others fail on one of them.
 func TestEveryDay(t *testing.T) {
-	seed := newSeed(t)
+	seed := seed.New(t)
 	s := newSmall(t)
 	first := s.now
 	counts := map[filter.Verdict]int{}

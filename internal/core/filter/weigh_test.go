@@ -10,6 +10,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
+	"tincup/internal/seed"
 )
 
 // given evaluates a filter's JSON with the test at one path set to a value, and
@@ -59,7 +60,7 @@ func nodeAt(n map[string]any, path, at string, positive bool) (map[string]any, b
 // one to-do after the other finds; and a sort of to-dos that a filter is said
 // never to hold has none that it holds.
 func TestWeighAgainstTheObvious(t *testing.T) {
-	seed := newSeed(t)
+	seed := seed.New(t)
 	s := newSmall(t)
 	e := slow{s: s, today: day.MustDate("2026-11-24")}
 	without, ruledOut := 0, 0

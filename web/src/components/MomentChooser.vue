@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, useTemplateRef } from "vue";
 import { addDays, fullMoment, railDay, weekday } from "@/words/dates";
+import { beginInWords } from "@/composables/early-keys";
 import { walk } from "@/composables/walk";
 import SayWhen from "./SayWhen.vue";
 
@@ -59,7 +60,7 @@ function quickly(day: string) {
 </script>
 
 <template>
-  <div ref="root" role="dialog" :aria-label="`Choose the ${what}`">
+  <div ref="root" role="dialog" :aria-label="`Choose the ${what}`" @keydown="beginInWords">
     <SayWhen
       :field="what"
       :example="timed ? 'Friday 4pm, in 3 days, 30 Nov' : 'Monday, next week'"

@@ -2,6 +2,7 @@
 import { onMounted, useTemplateRef } from "vue";
 import type { Overview } from "@/api/client";
 import { planWords, precision } from "@/words/dates";
+import { beginInWords } from "@/composables/early-keys";
 import { walk } from "@/composables/walk";
 import CupGlyph from "./CupGlyph.vue";
 import SayWhen from "./SayWhen.vue";
@@ -21,7 +22,13 @@ const level = (horizon: string, count: number) =>
 </script>
 
 <template>
-  <div ref="root" class="chooser" role="dialog" aria-label="Choose the plan">
+  <div
+    ref="root"
+    class="chooser"
+    role="dialog"
+    aria-label="Choose the plan"
+    @keydown="beginInWords"
+  >
     <SayWhen field="plan" example="Friday 14:00 for 30 min" @choose="(v) => emit('choose', v)" />
     <div
       class="cups"

@@ -50,12 +50,19 @@ export function useEarlyKeys(open: () => unknown, inside: (el: Element) => boole
   });
 }
 
+/** A letter or digit pressed on a button of a chooser begins in its line for words. */
+export function beginInWords(e: KeyboardEvent) {
+  if (e.key.length !== 1 || e.key === " " || e.ctrlKey || e.altKey || e.metaKey) return;
+  if (!(e.target instanceof HTMLButtonElement) || !(e.currentTarget instanceof Element)) return;
+  e.currentTarget.querySelector<HTMLInputElement>(".say input")?.focus();
+}
+
 /** Does with the focused element what the key would have done there. */
 function press(key: string) {
-  const el = document.activeElement;
-  if (!el) return;
   const event = new KeyboardEvent("keydown", { key, bubbles: true, cancelable: true });
-  if (!el.dispatchEvent(event)) return;
+  if (!document.activeElement?.dispatchEvent(event)) return;
+  // The key may have moved the focus to where it belongs.
+  const el = document.activeElement;
   if (el instanceof HTMLButtonElement && (key === "Enter" || key === " ")) el.click();
   else if (el instanceof HTMLInputElement && el.type === "text") {
     const [from, to] = [el.selectionStart ?? 0, el.selectionEnd ?? 0];

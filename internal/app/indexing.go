@@ -9,18 +9,14 @@ import (
 // yet. What is found later is told as time that has passed.
 const searchPatience = 150 * time.Millisecond
 
-// keepIndexed writes the words of changes of many to-dos into the search index, a
-// few at a time, so that nothing waits for it.
+// keepIndexed writes the words of changes of many to-dos into the search index, and
+// merges what was written, a few at a time, so that nothing waits for it.
 func (a *App) keepIndexed(ctx context.Context) {
 	for {
-		for a.store.Indexing() && ctx.Err() == nil {
-			more, err := a.indexSome(ctx)
-			if err != nil {
+		for (a.store.Indexing() || a.store.Merging()) && ctx.Err() == nil {
+			if err := a.bringUpToDate(ctx); err != nil {
 				a.log.Warn("the search index is behind", "error", err)
 				break
-			}
-			if !more {
-				a.hub.send(Event{Kind: TimePassed, Revision: a.Revision()})
 			}
 		}
 		select {
@@ -31,6 +27,24 @@ func (a *App) keepIndexed(ctx context.Context) {
 	}
 }
 
+// bringUpToDate writes the words of some to-dos and merges a little of the index; by
+// turns, so that neither gets ahead of the other.
+func (a *App) bringUpToDate(ctx context.Context) error {
+	if a.store.Indexing() {
+		more, err := a.indexSome(ctx)
+		if err != nil {
+			return err
+		}
+		if !more {
+			a.hub.send(Event{Kind: TimePassed, Revision: a.Revision()})
+		}
+	}
+	if a.store.Merging() {
+		return a.mergeSome(ctx)
+	}
+	return nil
+}
+
 func (a *App) indexSome(ctx context.Context) (more bool, err error) {
 	a.changing.Lock()
 	defer a.changing.Unlock()
@@ -38,6 +52,15 @@ func (a *App) indexSome(ctx context.Context) (more bool, err error) {
 		return false, ctx.Err()
 	}
 	return a.store.IndexSome(context.WithoutCancel(ctx))
+}
+
+func (a *App) mergeSome(ctx context.Context) error {
+	a.changing.Lock()
+	defer a.changing.Unlock()
+	if ctx.Err() != nil {
+		return nil
+	}
+	return a.store.MergeSome(context.WithoutCancel(ctx))
 }
 
 // indexed waits a little for the index to be up to date.

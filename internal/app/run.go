@@ -88,9 +88,12 @@ func (e *StaleError) Error() string {
 // first reply. Errors are the command's, *StaleError, ErrRunning, ErrReused or
 // the store's; then nothing has changed.
 func (a *App) Run(ctx context.Context, req Request, cmd book.Command, respond Responder) (*store.Reply, error) {
-	early := a.prepare(cmd)
+	var early *prepared
+	if book.WorthPreparing(cmd) {
+		early = a.workOut(func(b *book.Book) (*book.Change, error) { return b.Do(a.env(), cmd) })
+	}
 	return a.carryOut(ctx, req, respond, func(env book.Env, req *Request) (*book.Change, error) {
-		if early != nil && early.change.Revision == a.book.Revision()+1 { // nothing has come between
+		if early.holds(a.book) {
 			req.packed = early.packed
 			return early.change, nil
 		}
@@ -104,21 +107,23 @@ type prepared struct {
 	packed []byte
 }
 
-// prepare works out what a command on many to-dos would change, while others still have
-// their turn; nil where that is not worth it, or cannot be.
-func (a *App) prepare(cmd book.Command) *prepared {
-	if !book.WorthPreparing(cmd) {
-		return nil
-	}
+// holds reports whether nothing has come between; p may be nil.
+func (p *prepared) holds(b *book.Book) bool {
+	return p != nil && p.change.Revision == b.Revision()+1
+}
+
+// workOut works out a change of many to-dos while others still have their turn; nil
+// where that fails: then it is met again, and told, when its turn comes.
+func (a *App) workOut(change func(*book.Book) (*book.Change, error)) *prepared {
 	p := &prepared{}
 	var err error
 	func() {
 		a.reading.RLock()
 		defer a.reading.RUnlock()
-		p.change, err = a.book.With(a.store.HeldNotes()).Do(a.env(), cmd)
+		p.change, err = change(a.book.With(a.store.HeldNotes()))
 	}()
 	if err != nil || p.change.Empty() {
-		return nil // it is met again, and told, when its turn comes
+		return nil
 	}
 	if p.packed, err = a.store.Packed(p.change); err != nil {
 		return nil
@@ -199,7 +204,7 @@ func (a *App) keep(ctx context.Context, req Request, change *book.Change, reply 
 		return err
 	}
 	a.apply(change)
-	if a.store.Indexing() {
+	if a.store.Indexing() || a.store.Merging() {
 		a.wakeIndexer()
 	}
 	a.hub.send(eventOf(change))

@@ -26,14 +26,18 @@ func (a *App) Redo(ctx context.Context, req Request, respond Responder) (*store.
 	})
 }
 
-// turn turns round what find says. The change is read before anything is held up, and
-// again only where another has come between.
+// turn turns round what find says. The change is read before anything is held up, and a
+// large one turned round; again only where another has come between.
 func (a *App) turn(ctx context.Context, req Request, respond Responder, kind book.Kind, find func() (int64, error)) (*store.Reply, error) {
 	var early *book.Change
+	var turned *prepared
 	if revision, err := find(); err == nil {
 		if early, err = a.store.ChangeAt(ctx, revision); err != nil {
 			early = nil // it is met again below
 		}
+	}
+	if early != nil && early.WorthPreparing() {
+		turned = a.workOut(func(b *book.Book) (*book.Change, error) { return b.Invert(a.env(), early, kind) })
 	}
 	return a.carryOut(ctx, req, respond, func(env book.Env, req *Request) (*book.Change, error) {
 		revision, err := find()
@@ -47,6 +51,10 @@ func (a *App) turn(ctx context.Context, req Request, respond Responder, kind boo
 			}
 		}
 		req.turns = change.Revision
+		if change == early && turned.holds(a.book) {
+			req.packed = turned.packed
+			return turned.change, nil
+		}
 		return a.book.Invert(env, change, kind)
 	})
 }

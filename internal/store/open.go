@@ -52,6 +52,8 @@ type Store struct {
 	names     names
 	// due: words of some to-dos are not in the index yet.
 	due atomic.Bool
+	// indexed is how many to-dos were written into the index since it was last merged.
+	indexed atomic.Int64
 }
 
 // Options are choices in opening a data file.
@@ -97,6 +99,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 	path := lock.path
 	s := &Store{path: path, lock: lock, updates: map[written]update{}}
 	s.due.Store(true) // until search_due is found empty
+	s.indexed.Store(mergeAfter)
 	if fresh {
 		if err := markOurs(ctx, path); err != nil {
 			return nil, err

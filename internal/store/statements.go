@@ -28,7 +28,7 @@ const (
 )
 
 var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, deleteSection, putSection, deleteTag, putTag, deleteTodo,
-	deleteNote, putNote, deletePerson, putPerson, deleteView, putView, numberWords, forgetWords, forgetNames, forgetRow, readWords, putWords, putNames, putDue, takeDue, putHistory, turnHistory, putReply}
+	deleteNote, putNote, deletePerson, putPerson, deleteView, putView, numberWords, forgetWords, forgetNames, forgetRow, readWords, putWords, putNames, putDue, takeDue, mergeWords, mergeNames, rowsSoFar, putHistory, turnHistory, putReply}
 
 // The rows are written by upserts, not by REPLACE: that would delete first,
 // look for all that refers to the row and take notes along.

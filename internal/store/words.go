@@ -135,6 +135,7 @@ func saveWords(w writer, c *book.Change) error {
 
 // index writes the words of a to-do anew, or takes them out where it is gone.
 func index(w writer, todo book.ID) error {
+	w.store.indexed.Add(1)
 	for _, forget := range []string{forgetWords, forgetNames} {
 		if err := w.exec(forget, id(todo)); err != nil {
 			return err

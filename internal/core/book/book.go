@@ -34,6 +34,8 @@ type Book struct {
 	views    map[ID]*View
 	// siblings holds the to-dos of each place by their positions, the bin's too.
 	siblings map[ID][]*Todo
+	// carriers holds how many to-dos carry each tag, the bin's too.
+	carriers map[ID]int
 }
 
 // New returns an empty Book whose notes are found in notes.
@@ -42,6 +44,7 @@ func New(notes Notes) *Book {
 		notes: notes, todos: map[ID]place{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
 		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, people: map[ID]*Person{},
 		sections: map[ID]*Section{}, views: map[ID]*View{}, siblings: map[ID][]*Todo{},
+		carriers: map[ID]int{},
 	}
 }
 

@@ -173,36 +173,40 @@ func (d *draft) invertTags(c *Change) error {
 // usedOf returns which of the tags that a change made some to-do carries, once the
 // draft is applied.
 func (d *draft) usedOf(diffs []Diff[Tag]) map[ID]bool {
-	made, used := map[ID]bool{}, map[ID]bool{}
+	carried := map[ID]int{}
 	for _, diff := range diffs {
 		if diff.Before == nil {
-			made[diff.After.ID] = true
+			carried[diff.After.ID] = d.book.carriers[diff.After.ID]
 		}
 	}
-	if len(made) == 0 {
-		return used
+	d.carried(carried)
+	used := map[ID]bool{}
+	for tag, n := range carried {
+		used[tag] = n > 0
 	}
-	look := func(t *Todo) {
+	return used
+}
+
+// carried counts, for tags with the number of to-dos that carry each, what the draft
+// adds and takes away.
+func (d *draft) carried(tags map[ID]int) {
+	if len(tags) == 0 {
+		return
+	}
+	count := func(t *Todo, by int) {
+		if t == nil {
+			return
+		}
 		for _, tag := range t.Tags {
-			if made[tag] {
-				used[tag] = true
+			if _, asked := tags[tag]; asked {
+				tags[tag] += by
 			}
 		}
 	}
-	for t := range d.book.All() {
-		if len(t.Tags) == 0 {
-			continue
-		}
-		if _, drafted := d.todos[t.ID]; !drafted {
-			look(t)
-		}
+	for id, diff := range d.todos {
+		count(diff.After, 1)
+		count(d.book.todos[id].todo, -1)
 	}
-	for _, diff := range d.todos {
-		if diff.After != nil {
-			look(diff.After)
-		}
-	}
-	return used
 }
 
 // retag lets the draft's to-dos and views name the tag that now has the name. It

@@ -133,5 +133,11 @@ func WorthPreparing(cmd Command) bool {
 	return false
 }
 
+// WorthPreparing reports whether turning the change round takes long enough to be worked
+// out ahead of its turn, and reads no notes for it.
+func (c *Change) WorthPreparing() bool {
+	return len(c.Todos) >= worthPreparing && len(c.Notes) == 0
+}
+
 // withoutNotes are the kinds of commands that read and write no notes.
 var withoutNotes = map[Kind]bool{"edit": true, "plan": true, "tag": true, "handful": true, "cancel": true, "delete": true, "restore": true}

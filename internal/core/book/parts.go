@@ -45,6 +45,7 @@ type place struct {
 // fill puts many to-dos into a Book that has none, and orders siblings once.
 func (b *Book) fill(rows []Diff[Todo]) {
 	for _, d := range rows {
+		b.carry(d.After, 1)
 		b.siblings[d.After.place()] = append(b.siblings[d.After.place()], d.After)
 		b.addPart(place{todo: d.After, part: b.partOf(d.After)})
 	}
@@ -135,12 +136,17 @@ func (b *Book) hangMany(all []Diff[Todo]) {
 // putPart keeps a changed to-do in the part it belongs to.
 func (b *Book) putPart(d Diff[Todo]) {
 	if d.After == nil {
+		b.carry(b.todos[d.Before.ID].todo, -1)
 		b.takePart(b.todos[d.Before.ID])
 		delete(b.todos, d.Before.ID)
 		return
 	}
 	t := d.After
 	old, ok := b.todos[t.ID]
+	if ok {
+		b.carry(old.todo, -1)
+	}
+	b.carry(t, 1)
 	next := place{todo: t, part: b.partOf(t), slot: old.slot}
 	if ok && old.part == next.part {
 		b.parts[next.part][next.slot] = t
@@ -151,6 +157,15 @@ func (b *Book) putPart(d Diff[Todo]) {
 		b.takePart(old)
 	}
 	b.addPart(next)
+}
+
+// carry counts a to-do among those that carry its tags, or no more.
+func (b *Book) carry(t *Todo, by int) {
+	for _, tag := range t.Tags {
+		if b.carriers[tag] += by; b.carriers[tag] == 0 {
+			delete(b.carriers, tag)
+		}
+	}
 }
 
 // among finds where a to-do stands, or would stand, among siblings.

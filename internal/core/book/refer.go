@@ -40,16 +40,27 @@ func (d *draft) checkRows() error {
 }
 
 // gone are the rows that a to-do may name and that the draft takes out, or puts in
-// the bin.
+// the bin. A tag counts only where some to-do that is not written carries it.
 func (d *draft) gone() map[ID]bool {
 	gone := map[ID]bool{}
+	tags := map[ID]int{}
+	for id, diff := range d.tags.diffs {
+		if diff.After == nil {
+			tags[id] = d.book.carriers[id]
+		}
+	}
+	d.carried(tags)
+	for id, n := range tags {
+		if n > 0 {
+			gone[id] = true
+		}
+	}
 	for id, diff := range d.lists.diffs {
 		if diff.After == nil || !diff.After.Deleted.IsZero() {
 			gone[id] = true
 		}
 	}
 	removed(gone, &d.sections)
-	removed(gone, &d.tags)
 	removed(gone, &d.people)
 	return gone
 }

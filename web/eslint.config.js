@@ -19,7 +19,19 @@ export default ts.config(
       "vue/html-closing-bracket-newline": "off",
       "vue/multi-word-component-names": "off",
       "vue/no-v-html": "error",
+      // What floats takes the keys: LayerMenu and LayerDialog see to that.
+      "vue/no-restricted-syntax": [
+        "error",
+        {
+          selector: "VElement[rawName=/^(v-menu|v-dialog|v-overlay|dialog)$/]",
+          message: "Use LayerMenu or LayerDialog: what floats takes the keys.",
+        },
+      ],
       "@typescript-eslint/no-explicit-any": "error",
     },
+  },
+  {
+    files: ["src/components/LayerMenu.vue", "src/components/LayerDialog.vue"],
+    rules: { "vue/no-restricted-syntax": "off" },
   },
 );

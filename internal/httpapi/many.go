@@ -25,6 +25,24 @@ func (s *server) ChangeMany(c *gin.Context, params contract.ChangeManyParams) {
 	s.reply(c, reply, err)
 }
 
+// ReachOfMany says what ChangeMany would reach.
+func (s *server) ReachOfMany(c *gin.Context) {
+	in, _, err := body[contract.ManyIds](c)
+	var ids []book.ID
+	if err == nil {
+		ids, err = readIDs(in.Ids)
+	}
+	var r book.Reach
+	if err == nil {
+		s.app.Read(func(b *book.Book, _ day.Clock) { r, err = b.Reach(ids) })
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, contract.Reach{Closed: r.Closed, Archived: r.Archived})
+}
+
 func decodeMany(in contract.Many) (book.Command, error) {
 	var cmd book.Many
 	var err error

@@ -25,8 +25,8 @@ test("from capture to check-off, by keys, through a restart, live in a second wi
   await page.keyboard.press("d");
   await expect(page.getByRole("dialog", { name: "Choose the due" })).toBeVisible();
   await page.keyboard.press("Enter"); // Today has the focus
-  await expect(group(page, "put-aside")).toContainText("1");
-  await page.getByRole("button", { name: /Put aside/ }).click();
+  await expect(group(page, "laid-by")).toContainText("1");
+  await page.getByRole("button", { name: /Laid by/ }).click();
   await row(page, "Order mount board").focus();
   await page.keyboard.press("l");
   await page.keyboard.type("night");
@@ -41,16 +41,14 @@ test("from capture to check-off, by keys, through a restart, live in a second wi
   await expect(row(page, "Order mount board")).toBeVisible();
 
   // Tick: struck where it is, with an offer to undo, then in Done.
-  await page.keyboard.press("g");
-  await page.keyboard.press("t");
+  await page.keyboard.type("gtoday\n");
   await expect(group(page, "due-today")).toContainText("Order mount board");
   await page.keyboard.press("j");
   await page.keyboard.press("Space");
   await expect(row(page, "Order mount board")).toHaveClass(/struck/);
   await expect(toast(page, "Done: “Order mount board”")).toBeVisible();
   await expect(row(second, "Order mount board")).toHaveCount(0, { timeout: 1000 });
-  await page.keyboard.press("g");
-  await page.keyboard.press("d");
+  await page.keyboard.type("gdone\n");
   await expect(row(page, "Order mount board")).toHaveClass(/struck/);
   await toast(page, "Done: “Order mount board”").getByRole("button", { name: "Undo" }).click();
   await expect(row(page, "Order mount board")).toHaveCount(0);
@@ -61,8 +59,7 @@ test("from capture to check-off, by keys, through a restart, live in a second wi
   await expect(page.getByText("The server is away.").first()).toBeVisible();
   await tincup.launch();
   await expect(page.getByText("The server is away.")).toHaveCount(0, { timeout: 10_000 });
-  await page.keyboard.press("g");
-  await page.keyboard.press("t");
+  await page.keyboard.type("gtoday\n");
   await expect(group(page, "due-today")).toContainText("Order mount board");
   await expect(row(page, "Order mount board")).not.toHaveClass(/struck/);
   complaints.length = 0; // the browser notes each failed request of the pause

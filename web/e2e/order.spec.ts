@@ -51,9 +51,9 @@ test("by keys alone: a project of three levels, sorted and reordered", async ({ 
   await expect.poll(() => tree(page)).toContain("·Shutter lamp");
   await press(page, "]");
   await expect.poll(() => tree(page)).toContain("··Shutter lamp");
-  await press(page, "j", "Alt+ArrowRight");
+  await press(page, "j", "]");
   await expect.poll(() => tree(page)).toContain("·Oil lamp");
-  await press(page, "Alt+ArrowRight");
+  await press(page, "]");
   await expect.poll(() => tree(page)).toContain("··Oil lamp");
   await press(page, "j", "]");
   const built = ["Panels", "·Bay one", "··Shutter lamp", "··Oil lamp", "·Bay two"];
@@ -95,7 +95,7 @@ test("by keys alone: a project of three levels, sorted and reordered", async ({ 
   await press(page, "Space");
   await expect(page.getByRole("button", { name: "Finish “Bay one”" })).toBeVisible();
   await row(page, "Bay two").focus();
-  await press(page, "Shift+A");
+  await press(page, "i");
   await page.keyboard.type("Fog horn, by Friday");
   await press(page, "Enter", "Escape");
   await expect.poll(() => tree(page)).toContain("··Fog horn");
@@ -181,7 +181,7 @@ test("by keys alone: nine across groups make room by a week, and undo", async ({
   await expect.poll(() => titles(page)).toEqual(before);
 
   // From Overdue it is s, then Enter, whatever the speed.
-  await press(page, "g", "o");
+  await page.keyboard.type("gover\n");
   await expect(group(page, "overdue").locator("[data-todo]")).toHaveCount(4);
   await press(page, "s", "Enter");
   await expect(toast(page, "Moved by 1 day: 2 to-dos; 2 stayed")).toBeVisible();
@@ -366,8 +366,7 @@ test("tags, people, lists and history in the page", async ({ page, demo, complai
   await expect(page.getByRole("dialog")).toHaveCount(0);
 
   // Ready says why each row stands where it does, and the next action of a project by its path.
-  await page.keyboard.press("g");
-  await page.keyboard.press("r");
+  await page.keyboard.type("gready\n");
   await row(page, "Order mount board").hover();
   await page.getByRole("button", { name: "More for Order mount board" }).click();
   await page.getByRole("menuitem", { name: "Why does it stand here?" }).click();

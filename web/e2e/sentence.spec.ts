@@ -42,8 +42,7 @@ test("a sentence with six fields goes in by keys alone, into its list and day", 
   await expect(open.getByRole("button", { name: "High" })).toHaveAttribute("aria-pressed", "true");
   await page.keyboard.press("Escape");
   await page.keyboard.press("Escape");
-  await page.keyboard.press("g");
-  await page.keyboard.press("u");
+  await page.keyboard.type("gupc\n");
   await expect(page.locator('[data-horizon="2026-11-27"]')).toContainText("Measure the bay");
   await index(page).getByRole("link", { name: "Night Signals" }).first().click();
   await expect(row(page, "Measure the bay")).toContainText("due Fri 27 16:00");
@@ -227,7 +226,7 @@ test("words in an edited title are offered, and not taken unasked", async ({ pag
     .click();
   await expect(title).toHaveValue("Birthday card for Dot Farrow");
   await expect(slip(page)).toContainText("Fri 27 Nov 2026, 16:00");
-  await expect(group(page, "put-aside")).toBeVisible();
+  await expect(group(page, "laid-by")).toBeVisible();
 });
 
 test("a sentence typed while the server is away is read as of then", async ({

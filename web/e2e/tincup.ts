@@ -154,6 +154,15 @@ function watch(context: BrowserContext, heard: string[]) {
   });
 }
 
+/** The first page of the history, the newest change first. */
+export async function changes(url: string): Promise<{ revision: number; says: string }[]> {
+  const res = await fetch(`${url}/api/history`);
+  return ((await res.json()) as { changes: { revision: number; says: string }[] }).changes;
+}
+
+/** What the history says was done, the newest first. */
+export const history = async (url: string) => (await changes(url)).map((c) => c.says);
+
 export const row = (page: Page, title: string) =>
   page.locator("main [data-todo]").filter({ hasText: title });
 export const group = (page: Page, kind: string) => page.locator(`[data-group="${kind}"]`);

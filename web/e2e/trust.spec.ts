@@ -1,13 +1,4 @@
-import { expect, index, row, slip, test, toast, visit } from "./tincup";
-
-/** The first page of the history, the newest change first. */
-async function changes(url: string): Promise<{ revision: number; says: string }[]> {
-  const res = await fetch(`${url}/api/history`);
-  return ((await res.json()) as { changes: { revision: number; says: string }[] }).changes;
-}
-
-/** What the history says was done, the newest first. */
-const history = async (url: string) => (await changes(url)).map((c) => c.says);
+import { changes, expect, history, index, row, slip, test, toast, visit } from "./tincup";
 
 test("two windows rename one list: the second is told, and asked; other fields both win", async ({
   context,

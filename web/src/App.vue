@@ -13,6 +13,7 @@ import { useAsk } from "@/composables/ask";
 import { useCurrent } from "@/composables/current";
 import { useAppKeys } from "@/composables/app-keys";
 import { useEarlyKeys } from "@/composables/early-keys";
+import { inLayer } from "@/composables/layers";
 import { useMenu } from "@/composables/menu";
 import { useLook } from "@/composables/look";
 import { useOverview } from "@/composables/queries";
@@ -28,6 +29,7 @@ const later = {
   menu: () => import("@/components/MenuHost.vue"),
   ask: () => import("@/components/AskHost.vue"),
   room: () => import("@/components/MakeRoom.vue"),
+  finder: () => import("@/components/GoFinder.vue"),
 };
 const ChooserHost = defineAsyncComponent(later.chooser);
 const KeysHelp = defineAsyncComponent(later.help);
@@ -35,6 +37,7 @@ const SlipHost = defineAsyncComponent(later.slip);
 const PastePreview = defineAsyncComponent(later.paste);
 const MenuHost = defineAsyncComponent(later.menu);
 const AskHost = defineAsyncComponent(later.ask);
+const GoFinder = defineAsyncComponent(later.finder);
 const MakeRoom = defineAsyncComponent(later.room);
 
 const route = useRoute();
@@ -44,10 +47,11 @@ const current = useCurrent();
 const asking = useAsk();
 const menus = useMenu();
 useLook();
-// Here, and not in the chooser: that may be loading still.
+// Here, and not in what opens: that may be loading still. A question that is only to be
+// answered is first to be seen.
 useEarlyKeys(
-  () => current.chooser,
-  (el) => el.closest(".v-overlay__content .floating") !== null,
+  () => current.chooser ?? menus.menu ?? (current.finding || asking.question?.fields.length),
+  inLayer,
 );
 const narrow = useMediaQuery("(max-width: 760px)");
 const indexOpen = ref(false);
@@ -116,6 +120,7 @@ useAppKeys(overview, () => {
         <CaptureLine :overview="overview" />
       </footer>
     </div>
+    <GoFinder v-if="current.finding && overview" :overview="overview" />
     <KeysHelp v-if="current.helping" />
     <PastePreview v-if="current.pasted !== undefined && overview" :overview="overview" />
     <MenuHost v-if="menus.menu" :key="menus.menu.label" :menu="menus.menu" />

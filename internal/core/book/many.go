@@ -28,6 +28,35 @@ func (c Many) kind() Kind {
 // left out whose parent is among the many.
 var together = map[Kind]bool{"complete": true, "cancel": true, "delete": true, "restore": true, "move": true}
 
+// Reach tells of many to-dos what a person may not expect among them.
+type Reach struct {
+	// Closed are completed or cancelled, Archived in an archived list.
+	Closed, Archived int
+}
+
+// Reach looks at many to-dos, each once. It fails with a *RuleError where there are
+// none, too many, or one is gone.
+func (b *Book) Reach(ids []ID) (Reach, error) {
+	var r Reach
+	if err := checkMany(ids); err != nil {
+		return r, err
+	}
+	_, once := eachOnce(ids)
+	for _, id := range once {
+		t, err := b.Todo(id)
+		if err != nil {
+			return r, goneOfMany(id)
+		}
+		if !t.Status.Open() {
+			r.Closed++
+		}
+		if l := b.lists[t.List]; l != nil && !l.Archived.IsZero() {
+			r.Archived++
+		}
+	}
+	return r, nil
+}
+
 func (c Many) run(d *draft) error {
 	if err := checkMany(c.IDs); err != nil {
 		return err

@@ -60,7 +60,7 @@ func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
 			return nil, fmt.Errorf("months is %d; 0 to %d is wanted", q.Months, MaxMonths)
 		}
 		ask = &question{rows: b.Open(), group: now.upcoming(q.Months, &res.Beyond), order: byWeight,
-			round: now.comesRound(b.Open(), upcomingDays)}
+			round: now.comesRound(b.Open())}
 	case WithinAWeek:
 		ask = &question{rows: b.Open(), group: now.withinAWeek, order: byWeight}
 	case InList:

@@ -51,10 +51,12 @@ func (n moment) cup(t *book.Todo) (groupKey, bool) {
 	switch {
 	case !t.List.IsZero():
 		return groupKey{}, false
-	case t.Start.IsZero() && t.Due.IsZero() && t.Plan.IsZero() && !t.Paused() || t.IsNote:
-		return groupKey{rank: 0, kind: ToSort}, true
+	case !t.Start.IsZero() || !t.Due.IsZero() || !t.Plan.IsZero() || t.Paused():
+		return groupKey{rank: 1, kind: LaidBy}, true
+	case t.IsNote || t.Person.Role == book.WaitingOn || t.Person.Role == book.Ask:
+		return groupKey{rank: 2, kind: PeopleAndNotes}, true
 	}
-	return groupKey{rank: 1, kind: PutAside}, true
+	return groupKey{rank: 0, kind: ToSort}, true
 }
 
 func (n moment) inOverdue(t *book.Todo) (groupKey, bool) {
@@ -87,17 +89,19 @@ func (n moment) inToday(t *book.Todo) (groupKey, bool) {
 	return groupKey{}, false
 }
 
-// upcomingDays is how many days Upcoming shows one by one.
-const upcomingDays = 28
+// Upcoming shows the days up to upcomingDays after today one by one, then ISO weeks up
+// to the day upcomingWeeks after today, and months on demand.
+const (
+	upcomingDays  = 14
+	upcomingWeeks = 56
+)
 
 // upcoming places each to-do once, at its first plan or due day after today;
 // plans for the current week and month stand first.
 func (n moment) upcoming(months int, beyond *int) func(*book.Todo) (groupKey, bool) {
-	last := n.today.AddDays(upcomingDays)
-	end := last
+	end := n.today.AddDays(upcomingWeeks)
 	if months > 0 {
-		end = last.AddDays(1).MonthStart().AddMonths(months).AddDays(-1)
-		end = maxDate(end, last)
+		end = end.AddDays(1).MonthStart().AddMonths(months).AddDays(-1)
 	}
 	return func(t *book.Todo) (groupKey, bool) {
 		h, ok := n.coming(t)
@@ -113,17 +117,36 @@ func (n moment) upcoming(months int, beyond *int) func(*book.Todo) (groupKey, bo
 		case h.First().After(end):
 			*beyond++
 			return groupKey{}, false
-		case h.First().After(last):
-			h = day.InMonth(h.First())
-			from := maxDate(h.First(), last.AddDays(1))
-			return groupKey{rank: rank(n.today, from, day.Month), kind: RestOfMonth, horizon: h}, true
 		}
-		if h.Precision() == day.Day {
-			return n.onDay(h.First()), true
-		}
-		kind := map[day.Precision]Kind{day.Week: InWeek, day.Month: InMonth}[h.Precision()]
-		return groupKey{rank: rank(n.today, h.First(), h.Precision()), kind: kind, horizon: h}, true
+		return n.head(h), true
 	}
+}
+
+// head is the head under which a day, week or month to come stands in Upcoming. A week
+// that goes on where single days end stands behind them, a month likewise behind weeks.
+func (n moment) head(h day.Horizon) groupKey {
+	days, weeks := n.today.AddDays(upcomingDays), n.today.AddDays(upcomingWeeks)
+	switch {
+	case h.First().After(weeks):
+		h = day.InMonth(h.First())
+	case h.Precision() == day.Day && h.First().After(days):
+		h = day.InWeek(h.First())
+	}
+	switch {
+	case h.Precision() == day.Day:
+		return n.onDay(h.First())
+	case h.Precision() == day.Week:
+		return groupKey{rank: rank(n.today, behind(h, days), day.Week), kind: InWeek, horizon: h}
+	}
+	return groupKey{rank: rank(n.today, behind(h, weeks), day.Month), kind: InMonth, horizon: h}
+}
+
+// behind is the first day of a stretch, or the day after last where it goes on after it.
+func behind(h day.Horizon, last day.Date) day.Date {
+	if h.Last().After(last) {
+		return maxDate(h.First(), last.AddDays(1))
+	}
+	return h.First()
 }
 
 // onDay is the head of a day to come.

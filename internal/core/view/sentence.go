@@ -19,7 +19,7 @@ func Sentence(b *book.Book, c day.Clock, q Query) string {
 	case Overdue:
 		return "Open, and the due has passed."
 	case Upcoming:
-		return fmt.Sprintf("What comes after today, up to %s.", today.AddDays(upcomingDays).Words())
+		return fmt.Sprintf("What comes after today, up to %s.", today.AddDays(upcomingWeeks).Words())
 	case WithinAWeek:
 		return fmt.Sprintf("Open, and due on or before %s.", today.AddDays(7).Words())
 	case Done:

@@ -20,9 +20,9 @@ var shipped = map[Name]Definition{
 			{"all":[{"field":"start","op":"before","date":"P1D"},` + notLater + `]}]}]}]}`)},
 	Upcoming: {Filter: filter.Must(`{"any":[
 		{"all":[{"field":"plan","op":"on","date":"P0D"},{"any":[{"field":"plan","op":"on","date":"-P1D"},{"field":"plan","op":"on","date":"P1D"}]}]},
-		{"all":[{"field":"plan","op":"after","date":"P0D"},{"not":{"field":"plan","op":"after","date":"P28D"}}]},
-		{"field":"due","op":"between","date":"P1D","to":"P28D"},
-		{"all":[{"field":"plan","op":"none"},{"field":"due","op":"none"},{"field":"start","op":"between","date":"P1D","to":"P28D"}]}]}`)},
+		{"all":[{"field":"plan","op":"after","date":"P0D"},{"not":{"field":"plan","op":"after","date":"P56D"}}]},
+		{"field":"due","op":"between","date":"P1D","to":"P56D"},
+		{"all":[{"field":"plan","op":"none"},{"field":"due","op":"none"},{"field":"start","op":"between","date":"P1D","to":"P56D"}]}]}`)},
 	WithinAWeek: {Filter: filter.Must(`{"any":[{"field":"overdue","op":"yes"},{"field":"due","op":"within-next","days":7}]}`)},
 	Ready: {Filter: filter.Must(`{"all":[` + canStart + `,` + notLater + `,{"not":{"field":"role","op":"any-of","values":["waiting on"]}},
 		{"any":[{"field":"is-subtask","op":"no"},{"field":"next-action","op":"yes"}]}]}`)},

@@ -85,8 +85,16 @@ func (s slow) upcoming(t *book.Todo) string {
 	if t.Plan.IsZero() && !hasDue && t.Start.After(now) {
 		at, head = t.Start, "day "+t.Start.String()
 	}
-	if at.IsZero() || at.After(now.AddDays(28)) {
+	switch {
+	case at.IsZero() || at.After(now.AddDays(56)):
 		return ""
+	case strings.HasPrefix(head, "day ") && at.After(now.AddDays(14)):
+		noon, err := time.Parse(time.DateOnly, at.String())
+		if err != nil {
+			return err.Error()
+		}
+		year, week := noon.ISOWeek()
+		return fmt.Sprintf("week %d-W%02d", year, week)
 	}
 	return head
 }
@@ -106,10 +114,12 @@ func (s slow) cup(t *book.Todo) string {
 	switch {
 	case !t.List.IsZero():
 		return ""
-	case t.Start.IsZero() && t.Due.IsZero() && t.Plan.IsZero():
-		return "to-sort"
+	case !t.Start.IsZero() || !t.Due.IsZero() || !t.Plan.IsZero():
+		return "laid-by"
+	case t.Person.Role == book.WaitingOn || t.Person.Role == book.Ask:
+		return "people-and-notes"
 	}
-	return "put-aside"
+	return "to-sort"
 }
 
 func (s slow) overdue(t *book.Todo) string {

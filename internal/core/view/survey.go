@@ -19,8 +19,9 @@ type RailCup struct {
 // Survey is the counts that stand round every view.
 type Survey struct {
 	Today day.Date
-	// Rail is today, the next six days, this week, next week, the next two
-	// months and parked, in that order.
+	// Rail is today, the next six days, this week, next week, this month with the twelve
+	// after it and those after them up to the last that something is planned for, and
+	// parked, in that order.
 	Rail []RailCup
 	// Counts holds the badge of each view: the Cup counts what is to sort.
 	Counts map[Name]int
@@ -36,7 +37,7 @@ type Survey struct {
 // Take counts everything in one pass over the open to-dos.
 func Take(b *book.Book, c day.Clock) *Survey {
 	now := at(c)
-	s := &Survey{Today: now.today, Rail: rail(now.today), Counts: map[Name]int{},
+	s := &Survey{Today: now.today, Rail: rail(b, now.today), Counts: map[Name]int{},
 		Lists: map[book.ID]int{}, Tags: map[book.ID]int{}, People: map[book.ID]int{}}
 	week := now.today.AddDays(7)
 	var toSort, today, overdue, within, waiting, projects, ready int
@@ -125,17 +126,30 @@ func (s *Survey) place(h day.Horizon) int {
 	return -1
 }
 
-func rail(today day.Date) []RailCup {
+// monthsAhead is how many months stand on the rail beside the current one, planned for
+// or not; mostMonths is how many there are at most.
+const (
+	monthsAhead = 12
+	mostMonths  = 120
+)
+
+func rail(b *book.Book, today day.Date) []RailCup {
 	var cups []RailCup
 	for i := range days {
 		cups = append(cups, RailCup{Horizon: day.OnDay(today.AddDays(i))})
 	}
+	cups = append(cups, RailCup{Horizon: day.InWeek(today)}, RailCup{Horizon: day.InWeek(today.AddDays(7))})
 	month := today.MonthStart()
-	for _, h := range []day.Horizon{day.InWeek(today), day.InWeek(today.AddDays(7)),
-		day.InMonth(month.AddMonths(1)), day.InMonth(month.AddMonths(2)), day.SomeTime()} {
-		cups = append(cups, RailCup{Horizon: h})
+	last := month.AddMonths(monthsAhead)
+	for _, t := range b.Open() {
+		if t.Plan.Precision() == day.Month && t.Plan.First().After(last) {
+			last = t.Plan.First()
+		}
 	}
-	return cups
+	for i := 0; i <= mostMonths && !month.AddMonths(i).After(last); i++ {
+		cups = append(cups, RailCup{Horizon: day.InMonth(month.AddMonths(i))})
+	}
+	return append(cups, RailCup{Horizon: day.SomeTime()})
 }
 
 // NextChange returns the next instant after Now at which an answer changes

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 )
 
 // placed is a to-do with how deep it stands below another of its group.
@@ -203,17 +204,20 @@ func path(b *book.Book, t *book.Todo) []string {
 	return titles
 }
 
-// comesRound finds on which days up to a last one repeats come round again,
-// after the occurrence that stands in the view as a row.
-func (n moment) comesRound(rows []*book.Todo, upTo int) map[groupKey][]*book.Todo {
-	last := n.today.AddDays(upTo)
+// comesRound finds under which heads of Upcoming repeats come round again, after the
+// occurrence that stands in the view as a row. Each is named once under a head.
+func (n moment) comesRound(rows []*book.Todo) map[groupKey][]*book.Todo {
+	last := n.today.AddDays(upcomingWeeks)
 	found := map[groupKey][]*book.Todo{}
 	for _, t := range rows {
 		if t.Repeat == nil {
 			continue
 		}
 		for _, on := range t.Coming(n.Clock, last) {
-			found[n.onDay(on)] = append(found[n.onDay(on)], t)
+			head := n.head(day.OnDay(on))
+			if there := found[head]; len(there) == 0 || there[len(there)-1] != t {
+				found[head] = append(there, t)
+			}
 		}
 	}
 	for _, todos := range found {

@@ -134,16 +134,143 @@ day 2026-12-03 1
   Ring the framer
   ~ Rota
   ~ Feed the cat
-day 2026-12-10 0
-  ~ Choir
-day 2026-12-12 0
+week 2026-W50 0
   ~ Feed the cat
-day 2026-12-21 0
+  ~ Choir
+week 2026-W52 0
+  ~ Feed the cat
+  ~ Choir
+week 2026-W53 0
+  ~ Rota
+  ~ Feed the cat
+week 2027-W01 0
+  ~ Feed the cat
+  ~ Choir
+week 2027-W02 0
   ~ Feed the cat
 `)
 	res, err := view.Ask(f.book, f.clock(), view.Query{Name: view.Upcoming, Limit: 100})
 	if err != nil || res.Total != 3 {
 		t.Errorf("%d in all, %v; what comes round is not counted", res.Total, err)
+	}
+}
+
+// Today is Tuesday 24 November 2026: single days go to 8 December, a Tuesday, and weeks
+// to 19 January 2027, a Tuesday too.
+func TestHeadsOfUpcoming(t *testing.T) {
+	f := fill(t)
+	plan := func(title, horizon string) {
+		h, err := day.ParseHorizon(horizon)
+		if err != nil {
+			t.Fatal(err)
+		}
+		f.put(book.Capture{Title: title, Plan: h})
+	}
+	due := func(title, on string) { f.put(book.Capture{Title: title, Due: day.MustMoment(on)}) }
+	plan("This month", "2026-11")
+	plan("This week", "2026-W48")
+	plan("Next week", "2026-W49")
+	plan("The week that days end in", "2026-W50")
+	due("Last day", "2026-12-08")
+	due("Day after it", "2026-12-09")
+	plan("A day of that week", "2026-12-12")
+	plan("December", "2026-12")
+	plan("January", "2027-01")
+	due("Last of the weeks", "2027-01-19")
+	due("Behind the weeks", "2027-01-20")
+	plan("A week behind them", "2027-W05")
+	due("In February", "2027-02-28")
+	plan("March", "2027-03")
+	heads := `
+this-week 2026-W48 1
+  This week
+this-month 2026-11 1
+  This month
+week 2026-W49 1
+  Next week
+month 2026-12 1
+  December
+day 2026-12-08 1
+  Last day
+week 2026-W50 3
+  Day after it
+  The week that days end in
+  A day of that week
+week 2027-W03 1
+  Last of the weeks
+`
+	compare(t, f.show(view.Query{Name: view.Upcoming}), heads+`month 2027-01 1
+  January
+`)
+	compare(t, f.show(view.Query{Name: view.Upcoming, Months: 2}), heads+`month 2027-01 2
+  Behind the weeks
+  January
+month 2027-02 2
+  In February
+  A week behind them
+`)
+	res, err := view.Ask(f.book, f.clock(), view.Query{Name: view.Upcoming, Months: 12, Limit: 100})
+	if err != nil || res.Total != 14 || res.Beyond != 0 {
+		t.Errorf("%d in all and %d beyond, %v; want all 14", res.Total, res.Beyond, err)
+	}
+}
+
+func TestGroupsOfTheCup(t *testing.T) {
+	f := fill(t)
+	person := f.do(book.AddPerson{Name: "Ines Vidal"}).People[0].After.ID
+	with := func(title string, role book.Role, due string) {
+		c := book.Capture{Title: title, Person: person, Role: role}
+		if due != "" {
+			c.Due = day.MustMoment(due)
+		}
+		f.put(c)
+	}
+	f.put(book.Capture{Title: "Buy string"})
+	with("Order cake", book.For, "")
+	with("Lamp papers", book.WaitingOn, "")
+	with("Ask about the key", book.Ask, "")
+	with("Hear of the crate", book.WaitingOn, "2026-12-01")
+	f.put(book.Capture{Title: "Pay the rent", Due: day.MustMoment("2026-12-01")})
+	f.put(book.Capture{Title: "What the lamp weighs", IsNote: true})
+	compare(t, f.show(view.Query{Name: view.Cup}), `
+to-sort  2
+  Buy string
+  Order cake
+laid-by  2
+  Hear of the crate
+  Pay the rent
+people-and-notes  3
+  Lamp papers
+  Ask about the key
+  What the lamp weighs
+`)
+	if n := view.Take(f.book, f.clock()).Counts[view.Cup]; n != 2 {
+		t.Errorf("the badge says %d; the head says 2", n)
+	}
+}
+
+func TestMonthsOfTheRail(t *testing.T) {
+	f := fill(t)
+	months := func() (all []string) {
+		for _, c := range view.Take(f.book, f.clock()).Rail {
+			if c.Horizon.Precision() == day.Month {
+				all = append(all, c.Horizon.String())
+			}
+		}
+		return all
+	}
+	if got := months(); len(got) != 13 || got[0] != "2026-11" || got[12] != "2027-11" {
+		t.Errorf("the months are %v", got)
+	}
+	far, _ := day.ParseHorizon("2029-02")
+	f.put(book.Capture{Title: "Renew the lease", Plan: far})
+	if got := months(); len(got) != 28 || got[27] != "2029-02" {
+		t.Errorf("with a plan for February 2029 the months are %v", got)
+	}
+	never, _ := day.ParseHorizon("9998-02")
+	f.put(book.Capture{Title: "Look again", Plan: never})
+	if got := months(); len(got) != 121 {
+		t.Errorf("there are %d months; 121 are the most", len(got))
 	}
 }
 
@@ -161,7 +288,7 @@ func TestPausedIsOnlyInItsList(t *testing.T) {
 		}
 	}
 	compare(t, f.show(view.Query{Name: view.InList, List: list}), "paused  1\n  Water\n")
-	compare(t, f.show(view.Query{Name: view.Cup}), "put-aside  1\n  Water\n")
+	compare(t, f.show(view.Query{Name: view.Cup}), "laid-by  1\n  Water\n")
 	s := view.Take(f.book, f.clock())
 	if s.Counts[view.Overdue] != 0 || s.Counts[view.Cup] != 0 || s.Lists[list] != 0 || slices.ContainsFunc(s.Rail, func(c view.RailCup) bool { return c.Count > 0 }) {
 		t.Errorf("it is counted: %+v", s)

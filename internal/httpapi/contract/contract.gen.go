@@ -244,18 +244,18 @@ const (
 	GroupKindFoundDone           GroupKind = "found-done"
 	GroupKindHandful             GroupKind = "handful"
 	GroupKindInList              GroupKind = "in-list"
+	GroupKindLaidBy              GroupKind = "laid-by"
 	GroupKindMonth               GroupKind = "month"
 	GroupKindOnShelf             GroupKind = "on-shelf"
 	GroupKindOverdue             GroupKind = "overdue"
 	GroupKindParked              GroupKind = "parked"
 	GroupKindPaused              GroupKind = "paused"
+	GroupKindPeopleAndNotes      GroupKind = "people-and-notes"
 	GroupKindPlanned             GroupKind = "planned"
 	GroupKindPlannedFor          GroupKind = "planned-for"
 	GroupKindPlannedToday        GroupKind = "planned-today"
 	GroupKindPriority            GroupKind = "priority"
-	GroupKindPutAside            GroupKind = "put-aside"
 	GroupKindQuarter             GroupKind = "quarter"
-	GroupKindRestOfMonth         GroupKind = "rest-of-month"
 	GroupKindSection             GroupKind = "section"
 	GroupKindStatus              GroupKind = "status"
 	GroupKindTagged              GroupKind = "tagged"
@@ -305,6 +305,8 @@ func (e GroupKind) Valid() bool {
 		return true
 	case GroupKindInList:
 		return true
+	case GroupKindLaidBy:
+		return true
 	case GroupKindMonth:
 		return true
 	case GroupKindOnShelf:
@@ -315,6 +317,8 @@ func (e GroupKind) Valid() bool {
 		return true
 	case GroupKindPaused:
 		return true
+	case GroupKindPeopleAndNotes:
+		return true
 	case GroupKindPlanned:
 		return true
 	case GroupKindPlannedFor:
@@ -323,11 +327,7 @@ func (e GroupKind) Valid() bool {
 		return true
 	case GroupKindPriority:
 		return true
-	case GroupKindPutAside:
-		return true
 	case GroupKindQuarter:
-		return true
-	case GroupKindRestOfMonth:
 		return true
 	case GroupKindSection:
 		return true
@@ -1396,6 +1396,12 @@ type Many struct {
 // ManyDo defines model for Many.Do.
 type ManyDo string
 
+// ManyIds defines model for ManyIds.
+type ManyIds struct {
+	// Ids 1 to 5000
+	Ids []string `json:"ids"`
+}
+
 // Meaning defines model for Meaning.
 type Meaning struct {
 	// Because Paths (RFC 6901) of the tests to blame for never or always
@@ -1770,6 +1776,15 @@ type Project struct {
 type RailCup struct {
 	Count   int    `json:"count"`
 	Horizon string `json:"horizon"`
+}
+
+// Reach defines model for Reach.
+type Reach struct {
+	// Archived how many are in an archived list
+	Archived int `json:"archived"`
+
+	// Closed how many are completed or cancelled
+	Closed int `json:"closed"`
 }
 
 // Reading defines model for Reading.
@@ -2926,6 +2941,9 @@ type SaveTemplateJSONRequestBody = NewTemplate
 // ChangeManyJSONRequestBody defines body for ChangeMany for application/json ContentType.
 type ChangeManyJSONRequestBody = Many
 
+// ReachOfManyJSONRequestBody defines body for ReachOfMany for application/json ContentType.
+type ReachOfManyJSONRequestBody = ManyIds
+
 // AddOwnViewJSONRequestBody defines body for AddOwnView for application/json ContentType.
 type AddOwnViewJSONRequestBody = NewOwnView
 
@@ -3063,6 +3081,9 @@ type ServerInterface interface {
 	// ChangeMany Do one thing to many to-dos, all or none
 	// (POST /api/many)
 	ChangeMany(c *gin.Context, params ChangeManyParams)
+	// ReachOfMany How many of the to-dos are closed, or put away with their list; nothing is kept
+	// (POST /api/many/reach)
+	ReachOfMany(c *gin.Context)
 	// GetOverview What stands round every view
 	// (GET /api/overview)
 	GetOverview(c *gin.Context)
@@ -4248,6 +4269,19 @@ func (siw *ServerInterfaceWrapper) ChangeMany(c *gin.Context) {
 	}
 
 	siw.Handler.ChangeMany(c, params)
+}
+
+// ReachOfMany operation middleware
+func (siw *ServerInterfaceWrapper) ReachOfMany(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReachOfMany(c)
 }
 
 // GetOverview operation middleware
@@ -7936,6 +7970,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/own-views/:id/copy", wrapper.CopyOwnView)
 	router.POST(options.BaseURL+"/api/questions", wrapper.AskQuestion)
 	router.POST(options.BaseURL+"/api/many", wrapper.ChangeMany)
+	router.POST(options.BaseURL+"/api/many/reach", wrapper.ReachOfMany)
 	router.POST(options.BaseURL+"/api/postpone/preview", wrapper.PreviewPostpone)
 	router.POST(options.BaseURL+"/api/postpone", wrapper.Postpone)
 	router.GET(options.BaseURL+"/api/history", wrapper.GetHistory)
@@ -7951,197 +7986,199 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1bc9s48jf8VVB636ps6k/FdpLJ7thXmRx28p8k9uM4T2prMxcQ2RKxJgEOAVrRTuW7P4VugKQkkKJk",
-	"2fEknouJbUE4Nhp9/PWfo1jlhZIgjR4d/zlKgSdQ4o+vLvjM/puAjktRGKHk6Hh0kQIr4UpooSRTU2bs",
-	"72oesT8qZSAZRSMdp5Bz+02zKGB0PNKmFHI2+vr1azQqeMlzMG6If5aqKn5ZrI+CH2gmJCsyHoMf6ErA",
-	"/IFmai5PmJmr8WQxNnPFCl4azSYLJvJClYZLw7hMWFXOQJpRNBK2yz8qKBejaCR5bic1syMszRZklY+O",
-	"/z1KKhhFoyLj0v5TClUKY7+YCW070ylk01E0MnxmP4dSK9tQG24qPYpGoI3IubF9NFMc/R6t7UY0+pVf",
-	"QXiHc15e2kVzybjUcyiZUbgDmufA/qjsIEoyk3KDf44zAdKwlOsTNk+hBGoM5RWUrIQc8gmUmtorCZE9",
-	"MverNnwBCeP2V1iwuf0yL4FJZZi2nfIZF7JjF1O7gvYm5vzLW5Azk46Onx6G1vwmsc2wr4KbtOlKWNop",
-	"4Y9KlJCMjk1ZQUfHR4cdPUNeKAMyXvwGAZp6zkow5YJVMrH76TfzEhZMaLfNdiNkgmuPeVkKSJiqVraA",
-	"rkgz8da4Yztwx6wf21nnQtarCK5h+o6bOA0Thb2QdGZzrlkJPDlhc2FSO0NBdOCIRWj29PE/IvzU0pDK",
-	"Envs7OnR485VTMc0dN/01yf8VuTC1Ce6Qh0ZftjuMIEprzLjd4N/Ebm9dEeHbnPo12YkIQ3MoMSh3vOy",
-	"VPPQuU5FZqC0JPy/H07f0xbBFZQLS+Ysr7RhOYCxDeaQZR20LKn/LqJ79uQfT0M7cDqdajDr0zrHG6ZY",
-	"BvwKLBVFLFaVNJak7K3kWcaQCemO+SjqOLh9q5s3ZP9OywTKELP9DRZ9rJYp+8UIuSwkls3GKs+5Pmae",
-	"OUZsTEwzuIyS6Gybq/wROfdLvtBdpFU1LVa6pi14tnk/PgmZhOjJXrU5fsY4i1MuZ2AvVM4TYEKeWP6h",
-	"kEuUkCg2U3ZHqH3X3aKRxm+Srbbhq2WHulBSA27DC5wKss9YSWOftuM/R7woMhFzO/eD/9in6PjP1hj/",
-	"fwnT0fHo/ztoXvkD+lQfuP4uVKJotPVtMGps1zo1jmHSboyikJgQGso1O8A2OMZZqSYZ5D2LKKjF/2y3",
-	"GN9vYCGfLDsQms1LJWcRPY8RHuAceamqsoRNgJVilprR12j0fwXM97bL2FlgVsgehPQswDZwX7E9Ppdx",
-	"qsq2VGI/TKrMbr4dJQPsZ12siEbPjeFxmruZF6UqoDSCaCjlOvC4fPj1+fjxT8/s1RcoSBmw12qtZyLn",
-	"P9c/KERsqjIgy7yx76i0u6tTlNr4BGUKklGkMs0wE6Uy4NJ2p8V/A3394qY1VWXODV3mZ09H63fb/yUo",
-	"WEEiOLOfN0vFuY1CfKgRR/5Ni49oB11bN9PmENTkPxAjDf0CWiQ4B54kwk6AZ2eto5jyTMMapdrnWoIw",
-	"qX3DDZsp0F7wA5mgONo+TbyYoXdaVlnGJxl4MWrtwCYwVXReW371a2itQkriS8vTE0mQWC6FTNqUvSRX",
-	"/z6c7FbOB+VHd0g4ROhYiOetT9VrNOtEg9wDWX7OF8z2f8IOG/pNhZyhOBY77jyIPrV72QJD2b4SJek1",
-	"ZRxFcJAxjI7tyWwi0nodbozuPSC+b4koy06no+N/97MxeiWi1X2L6/3c/NIgoygVTmMzN6fZrizPDbe+",
-	"qt9xXaJYP9mpgCxZV++04aVp1DxHgy1tj9S7Egrg9pMMeLKs3NWaXwm5sCpFkHaL5r1bPeyFvdclyhZS",
-	"sSue4cTWetAFl0Fiwe8azeaqTLRV42QS2Rfl48Xr8dEzFqsEWCWFQfnSQK437fqHgtivmwIvS76wv9PU",
-	"gux0WmUZTd2OjDMJrcFpKeE+PIWTtmJS0ODW1JgUVK3qLlBhdUOF70Q0cp8GJTvsWTQ6FJuWKo8YfOGx",
-	"yRYbnwGiJz+E3xx/TM1SwzdPiXjzo7ByxazSsCTb/mz/a4m3RyEWg/rP9l/LlTTp0teOHg/6zkse0CzG",
-	"R5a67fOVcW1Ywu3+1j0/OWr1PA527SbT12u7x5+GdOhm6vnBu9NRNLr4OIpGn17Zn34dRaPX56No9OG5",
-	"/d/H4LW296rdycvnb97+C7t49Rv+8O70/cWv+NO/Xj0/f/uvjl6MyAbo2dFoDnCZeHXI3+VrrSDnX95Q",
-	"R39fvfErFE+U5NYcJGuVqWpJWM2VRr0sc6wyq/JRNFJxWuJVAW6l2AypQRt67CZQlovgTF/CVATli8R+",
-	"IIx7tvs428umZZ8Y27y1gQ+vnFbQN87pXDp5Pyg7tibcGiy0pS+XlrYFtyBTyKZ5vsZW71WCjzKZQsPi",
-	"CNoJ1ZRxUlRYyq+Q1ccqz1Ujz09ViQYmb1XdSNBkFQibInQVp4zr2ryAupq3MHji3zhCQ+BHh+tvmk55",
-	"SEWIVVblUjNVtuzLS6u0GzJkgdWSCWN5lF/VnEngaKejdgxlvY4hTVoCjII2jOWXCY8+RE6vyWq0LvVy",
-	"p8t2v6D9r6F/BV1PwbEbWttOGzqVaIziWWa19UVkxe3IngxnBrQ5ZpzhY0xyg5WEVNGo9c5OKlH8WVGb",
-	"smyJjw6/KW2aOjwMkBWXi5vqOrG8NGD8tH9325JUJZooUKRhRiV8UV+ms7+/tI3GZ48/DSFf/9isv6C1",
-	"QL2xDzuLYVdVyMpAx3hSme12UhWDBjXwxaw3PAy3VYO6HP6eo9S4/JpvwdAehyhkTTOPRl/GMzV2f/yP",
-	"VvLROZ+/A605KWOvVUWaeEizsJonL+OUTW2rRtE4YSjpoouoQ9lYe5GgQxa3z6L2Vidst2IgQnnfO6NQ",
-	"WwppF0K+9mNcS88R8r0ye+hH+l5Wr6o2JZg49SZ2bMd4iRtsUsh3Wj1a7QOWN4m7ip8O6fdaKzbCZHDN",
-	"fVt5WajL0IPyTy+urOpJOejzMElfqHGiNJunSgMjnZ6lXFuWyQ0w9KQKbfWTk9r+hpKPVKX32iw9ydJZ",
-	"aIYs98KuJAltW63arRBKlnkSQXnqgcbJRIxnqAjbRXjvbNC8lKpS/DdkzLpodZnwRcSsXmGfBVL7BhgO",
-	"L6EwQWJreartyzupRJZou7NcMuBlJgAlxGNWcFHipZ87PlNWkqnpZ4kbPoGZkGgYb3zVa24zS9hkNyc7",
-	"fqrmLOdy4foQzhHOcSw71PiI3LpkJdFOqgIm4YthGMZgv/hZto+0y6rcHN+qIdOosVZkVarMmKMBOBrZ",
-	"WZPsmlQwxkfZ2Z0kJPXvzts8tq3xVzn2JipLmmN7UP5nf1j0TfeJ/2MJ2ozVtG7kBqLh3ST84JBpmLv7",
-	"X/BKYzOODtKUy2RaZainxE5jMSK+xCaGz8jUadSYa5oXLMZqDmT+HFtm1thCnOheyWYufgZTVeLYJXXc",
-	"sr8JOXZGOSXHPuaikvXQtu9xb/TFHxUvDe4mPmH+37GzrtIvfI6bSL9MRNij0pJPggalS0uvwmAEitHM",
-	"z0GHWEZAwHHqaPh9pJvC0cMv7IWCB6uvpKVDdw/w3jPN7USCHpzw0/Sru0CO7eT4OmC39gsRm6fCSpH2",
-	"7VCZ/SPdSaamw5aopuEFisS//o7KImYPPWJ44BEzfGa5Ex1zz1DNAlE9G/oQnat56F5bOSfkytLO0onq",
-	"cJwpDQnTYGfrZOxUzNIBs1x56ZCNNEzbPwtuLaEX8FehjSLrXsgcP3wDzrg2jXG+9z32XYfm80Z6Z9fy",
-	"dKQTsYe9jkWpZiVoPcA5QO1whnG3qVfCHLRhU1FakpqKqVkwbliukK0MoxDsP0QkupoYri+H77XzoPTv",
-	"ct1rs7Twhl+p7GoLn1upMth8GzIg76uMOxiSVSgp4C8DNKBTgMoAxxxOILSUt0JCyLRXkOV3nZcg+24+",
-	"abmNZZVPyKi0/q0SeGInt/G8qdnX5t0LDLVq3aNxIzfr9pPp3ho/etcG6PUdyPyfBxEX7uIm4qIuw3PQ",
-	"AfOQVf+Eo7IVCbXN4oIu/DiF+DJz3W795dqg3OtVpFZokihDA51O0VSUFxmaSCzhYksS+vHJHvSmdNwp",
-	"dD4MGdT5PrYas9NGrQqQ4cfJfkIROzr8CHuTa68FGxthSId36m97et2+dDvLVxd81goWHuIsp9ukN8xl",
-	"uEL2wV3PEFdHQTO07/5Iuxljc+yoXVndnqSkaanypUPnzIm2wyMa3JVw599EIfvounrTu673O3W1refx",
-	"G4SXtE5gc+zp0sO5Ej2yvPgzH1S7zepb3G8Df7s+B/PXfTkmsN9zsuU1Djxia3v1jofEuG2DPIL8MkTb",
-	"neEcdiZkSd/mwJJkV4PqUdDgrtrKvQu6A1LOY8jw0vnb6FT1BFwTq4Ur1KtzddVKJ3C5BUthJrqlboe0",
-	"z6Ta7SaJkFx8xIxiPx0eHu7oS3sSdk6IUOSUMClzCzu2T58qmarCEX+1EbOPwpCFfXV7ucuO1Pu+UcNw",
-	"7ZBoc8c590RYaxdBo5wYvgXApZNal2l9AjGvdOAxOuMm1exv569fsGc/Hx499IZEA9pgLOEk4znQkwlX",
-	"UKLjKJtTHPWq7av1+q2cd6bUZUg6OJ3Wxjgy4ImwLLLB4xOKynaGMn8fC6W1mGA8LC4ELVduHVIZlkAs",
-	"EkiCN0pNpwNYKDZqmRQC0U8oTTqbyWCVMmx06AkJFM3BUVSgc8QsiZEYidgZENUb2YC0MVjV+AQ+TnrN",
-	"C6AMz3qMS7l9hZlsx9q2Tv0KykTEIYlaumQOK2ShZ1OqOUP16vrEsCpG+H1q5kP0GNVXzq+zvgQNNfut",
-	"7DHdvINy5m70Fk+bkOSBDETo+5QgbWi524lN2HFwntcQFwMhfmKSCTlzNsyiMmwCKZm9riFbDhtn6t7h",
-	"bccJK6/2az767EVVoOPd/lzwEqR5oFGyb/xsFN7J3ce7TMN9M3z4mJ4h7CrR+8U4cwYkpqa7DNayeewh",
-	"LtzS0IXakopChE5BDlsTdw9pJwMChZdENpLwfu+JcugIGhgWTYqdRH0zDpiIUMcczLdp2SG3d9i8Uft0",
-	"Bwjy1DZyMwot4T3PadO3IIXBSlEo2i44CZi3LafbMOBhES/Dzaxb2Ujfw9xb6LYKHL4xHbRW0rtkImxQ",
-	"Z0lICnJHEoh24CxDD9eHX97sPjl3dFjx3zUmVcSbv2HX9iZejmEdcFi9JoD+KNWOfT4jt+t22ww5XwuO",
-	"OgrPeIvFSWUG70PqPAebJrAFxV20rILbROm6NyNsSBQmZD9sSx4UUNGyKqOZWeidJIybYLN1ctG+xUcX",
-	"wEHi48qm7CZP7mpeqSMN1qb8rlYHOjppaT0iZGJnHz++eek1d4J2oFTsXdYn9HsVmuUZoQYIyTAQCi9S",
-	"yDTj5eDt6Soca/COl5cJppVPvTeWPfvppyfP6rzT1khPXETmfsRksSwh+yRgpenyuCZip20uap7Yx8Lb",
-	"Esg3sGRhnto1wk7XhUeXILfRrWpbufSnZT1jLUaSPvLUvytTI3l9l61Fi+w+7ci1IL0e3p4JinH3VlkW",
-	"p7zkMcLjrC56s7rTGTF56u1dgbthXxGTchOxpFRFAUnkMuIzcJczVxjquxbYi/AtwTSa5djxtkbkDEQb",
-	"MhkcMIy3s3Rmsp56V0itsjWGdeKWpLx59SQugZPbMRWzdExu45BOd3oFpc/36fYKDfTM66CxbNLhX7Xt",
-	"NTImK0NfgfbP+0TIoSZGl5AdGrUUeY+FjrzHbCqyjHEWYyrP+puFUklAH50IGTboxhSvG3BJu9jI4Icu",
-	"V1h3B3QsOuI00VQc/GjOhXHmt8CHwqRCPv8EcDmASN3uOLN0E+VJE2uGWu63tSykgSBde29Q90HxEliB",
-	"4ZgUy+pmMdSWbsUKcSUykh8tsRmR14IkPWUPNPtvR3BCAarYIt7bqQsBciydSjDMcM5F9qIqgv20Qg6G",
-	"RBTQzRoesI7qbsjivfpW9AaA8aArxQcN6GuzlJruu9QKJvSJs4jiQSd88QAzx0srWNtL7/7amE2DaZAd",
-	"7pCaboj3DlpLnTG5vpz/Lgd6bUY8IDu9J1p3JZDjOUqrWddSfLMjhvZJRA2frzl17at11O+3IvgwNYaI",
-	"PdgaOtxCvAmMl8BSla34hJRJSY7o4OC7Rfdsa6josC72QMncmbijcIro87Vc0OFRPLh5rWCe3qgdR0S7",
-	"xK780CattY1sRTmvy3MmSIWYFBFCM5rzGgkMmaUDCkMXnAvcXd9Bnyiybi/e8t3qEqwrmShSakIHOE8X",
-	"YfwRgehMUhk2AcS4GRCt3uK3CIziotc1eR9dMkk9nxBdN9bDDgPh0ADMTh7ijYIDgyft29UKnnRQI1Bn",
-	"YeXBw6jNib2nen1G1MNOXPRRLxeh3d6FiXQbbAebFJdX/6KmtTgDXq46A44Gmnq6Tb6bzSadJuAd3Jtn",
-	"Ir7cxZU/wBLfoRecOXPRFsN5C1PAi234JZDl1DZiLhPqet4ZHC44daWNZf5hWLpcXW3pydTBGBqzCpHS",
-	"K9Vj601B8zQ133fP0rYnhURow4O5FmdHLyN29tj+7+hT5NJUI0xXHPuUTfzFZ/n1w+7ebixgCRlwHYzQ",
-	"UBqIu9pdxVROD8O7zymEI+z8ZoePsCq3P79tgnZlX0KNA3FeCh9f+KCOIWgNHf7Ytnek6Xw/LlhcU3Av",
-	"W6Zpb5dz0fkZKmg5JALxgFIxS4PmtxZIaCgSOemINX169NhneUCWaMYzg4jOlNC0TXhjXJXenTAkpcs1",
-	"P1fzAcF/Hww3QHK1cQ/sug3cIaJxp1MjiCaPDUW9rbuiTAip3e8JpecyN0lGeK0dcYJ1EEzIsQ9Z4oM6",
-	"CUx1FDa8m6orgbojpKQB7Nxg4SbQTW/OrZN+3U6GqbFJKlzhvsvi25L9cJiZ2svL2LxjcI92OHRsq0Dp",
-	"NETi7x3YJMGXu2xgK7ViaOWStaatrodF5wLK2BH4Vsc0cGeWg4La29QM3VpraO+8tS9gQqm6Jt7CPegn",
-	"pNVc2+AEmozBVSYkiuFSBqJSBljMstk77FZeX2E4KPHCOcoeaEY73+mK3dFtGfJZ7sUn6eAxh28nIVkF",
-	"TcAh7+ZGTr+N/3LJr7jZb7hx7IERdv4e0SGGskeatUeOOls7G6bt2OW4r2GoYJJLmGkknelvBTcGSunC",
-	"UchKQtAOw3T5EPtwIZ/NlMILsSvfXnS7Rq5Q2At+nSSRx5uxnHCpnlJXllJDhfdRsAMUX5ZtNhykc8EX",
-	"JaDFU8X01TjoF6hzcIN5si+7bCWIq7s2lZd8gTAuuiqnPAbNeEr4u6FMEq0h2IUBZ8rBkiYFt+2Yw1cJ",
-	"mHMI/2QdG10gNG0KshV+hM6SNgoHflhWMoh+W1Yh//9zyc7PP759Zbf5/PUL9tNPT3+iBGFtxT0lRcwz",
-	"e4vyUJ9GxJcdUlYP+K2DPqJaD0KyV3KWiQbPvNvoR8DzHu2PzjrypFejI3vS8tOrT+f3TnoeCIm7Vsml",
-	"yqCOvY+xDwdT6QRm0jL5JTCSPq55Z+pZ9j/1Pr6lIyGdND4DmM4DMyERutBFsTXmGDRDkhuN1qiSXUwz",
-	"zeVqEHefPesvi9EQ60oQ1iCLGB3pWQnh2Iltd7GOb++KMp6Kq+30uo5zeYPwcx4ZoO8Kh2JdQhpcnFl2",
-	"QhRZa3OUp0OsbQXCh1CpE4W4XokaRTsjcnZc1e7I/HMXs+51dQJ0ctELpHDapzykpzuFdzUrYaHfBiWF",
-	"Q+KU6GOuao7swcG6YxhqMJD1YIgEoFgKC83UnHGpPIKbhxdCtLAl7+hheCiR59AB/kN+8pRrKg+lcuJA",
-	"LtfIw2etq2BTj0nXK9diI3wtOzEGKsDRad+CQ+UqCNfhLU1KeiQn5qJQCDhULpZVy4ggK5y1pd42VRkt",
-	"EmBnTQTLuqaxFeSPVO9d+9UL5OZH2K5SEVIbx9DANdBhvFd2ZxAtjsukZ6btnGNu0p6AUc34RF3h++Fi",
-	"RCnGlPD6DeOWvnpBATeyo10Qj/6oRKjaFEpMvhiYL1sUUbrk0VO2smtTmHeIQcYFbg8xe1keAV3Sm1Y5",
-	"YFwCt9cSJKPWdvg1gvrkmI09OoqueGDJfAbh6IU+f6ZjBHNXHYElqgXD5sc7dyFam9LHkBE7DPOardVM",
-	"IsxMnX2vx0LJPcaZhzxrwM4iL76oEgtwMa4df5GW1jwOnF0U0iChcWu3vtE3hbC4kRiCHp/wDcehdPuQ",
-	"t8Pf6PQSd8cw3IYHuR021ZXH8aGJ0h4EMta5l7fmEO/1hH9o5cDfbF7K/tKNvWWvrgYlpFGskhlo5AwO",
-	"QVliJRhCBLrbGcZhf/SFd0LbZYLRrRWivHy9BXZmG1D1mevnG0Sj1RPh/tRwzuht2RZyfFF0iXJzdJyK",
-	"HBg3TqBzNjf8Evvb48PHz8ZHR+PHTy8Ofz4+PHx4gpAJDnDXvxUbLVQ+AHN9BvYT2jEE2XfTWQvn2PjC",
-	"2v0IXlXvzxzEd+xWXz969ttzL1rHJi5W8FDs1FKAWTtkbMVe3TUPj2AEHYXTPtRuvdqnC5DoMfdIh0KO",
-	"i1LFgIVfGqOtR0vKOqBYPviQjWEwlhha0B3p1u25CsqMZBLjWhHidEf5qj7flu12aVqhvXMFMq8Xornt",
-	"m7tFqFvMy3KBap9XIAhjXE2ZBG2FdudnCGVh3NLdWMW/670jF3x2G1Gz2yTOhuY4u1W/xdHh3h0XR4eD",
-	"PBdO3x96ybcHngjSgFNkV8N9fW3U/cFJtuqthkJJmpCVtZUuudvWinBgkSX63OqDDR8dIPL4TLegGw/6",
-	"xiwqs5xxNjSBuq8uDTe+up+VWhr55O8XR8+sfDLaR7411kDnl0Nh1zuTrFr5MlamatKsBgG3ply/X/G2",
-	"bw7HEPI0XA8L7Y4OExqTvhKUvCS4oszO1Lkys3AkSEce+G8e5n39WzWCP+PMiPhyBcQU35BauB0QmrCc",
-	"r/8CE+ium0Z+wpTMFk62RWsgqSxU3DF0QqoyVpfpgO6tDaNUHFpkGZsAs3Or/XyCKrQOIodd8tKHdbxL",
-	"4EYo1tQXEt1uWUE17jkVFeFMZ8osX/Onx4eHB2cXTw7fPbQN5gCX9l+MX0WIf18C4oZS3+Mgpn/jE7Vq",
-	"PJ2HC8cUmo6Fvjr0VJaiUFYIVuGzgyzRF+rSPhvPVxAY4xZdz6q8bUjLtkkoA7VpYQgMbdC+1WpKB/DX",
-	"kHx/p59sCPm2ra4XrbNtGv8W6kT9eNQViesYx1bUT402W7WQZZ2I3qS4NwWp29qYf/w3SdAqUbuI0PsA",
-	"UxkAmtI8l33vXDeWSSBMGuP8UYRQrddpd9CTXUBMul+mFpF5zJTNcBFbYJb0HvFqP3cJGq3jUQtt2OM9",
-	"bNg+8FrCMfqOMw6ImI/sV36/UQyUhpuuTLZl80Hfd230aUS7FbvQAHPR0PV0cOANaWWPd83vuqjKYNnh",
-	"beHQjUrUVm9NuOi97yh0Cz7KRJ3DHxVsDxJYLyYkGdELUSNRYVuGDgh0ja5JC311wkNbHE6Sn8BChQtT",
-	"codGg2KjdkA1Ou1AFKYadOG15by89OtydetEq2rdSnhO4+DhWYcEQ/XoBluhqYhhQMywEwsE/6NXAaVS",
-	"mm1Y+NxSkGv8YYGNtjuDPmhEFmgBT3cmj6zirgzIG+h35uPIHtt6/UgSBXqbfGUfYdQCefZJCY7k6mP8",
-	"vYNY3zivs+dqsMBeIANy9LbQIeJMxZcUGzlFIYwglNB6mSpCks54bqWMifoSNI7bEd87I2Ndh2Aw7ExV",
-	"xCpvI9CMuS8j2MKgcdkZXaXvHNr32h3FIKS+SnLCsAyMpdlSVbPU1cYjD14o+rYDS8oZIHoGIiZA2OLe",
-	"XCHMZuuyA5lyC2lGCh39pxS2L8S+AifcxhGOVhNle8sS/7TZk+ZxhDs9anYF5y4cdHmiWNPuOjXAqQPf",
-	"fH3wryixT4O4zm3IGOeTeMQQnkhJYyU1NhNXLiwW8TiacogaAyspKOazRG6FRZVZjrmT2ICLxBkzRcla",
-	"YxPAFgbAgKsf3sRp2s64d+TW6YSPPsvP8lVZqpIMcS6/glHumSu58PPTn/7+8BE746URPGOQWCXYtv7f",
-	"D6fv2TsoZ8BQrQL9WeI3/v7k52cPj0l4QvFFR57PZcCvQD9iz9nZ6YcLXBZ5arhkbxLIC2Wnuxj/BouT",
-	"z5KzEky5cDF8Pq2WXcKCPOpN9Sv33Fl1XMMVSJbwhX7EKGCey+Qz1umkeb/5cMr+8ezwiFnCojq5LZwf",
-	"wpCKeQYy4eUJE9K+km7J569ffJZPnjz5mcpEv3j0Wdaa7vHoQkinYl1BqV0+svdb8UKMjkdPHh0+ejIi",
-	"3oBkeMALcWBnTMb7WSgO7hV+TNWNeQ4JSyHLFPsb7igWlI3hYVTHx5E9mrt82xlHqZZ/lkkF9BkFWz6M",
-	"WAkaDPubZbNUjoBCJvmMC/kQyWkC3LC/udfqs0x5UYCE5KEl6DrxmQYmev1Fqcva+aYbcYtrR7EiOSHi",
-	"fMu1GePSxm9eogUJc1qjz5KslFwzirT314KOmrbcXna0Nr1JRsejf4KhPaK6qzwH1IaO/90rATZApCzl",
-	"JAyMjkd/VFAuvI/ueOTzbEnGCUohfbHnXyNCRxilwKmolet3afVL/fenvX/9HQvxFEq6p+rx4SH5+exF",
-	"J684fDFEUmNtSuCYc9z0v9rh1yhY05vndLh1XB5QLG8CU0xX65AF67kd+ITnr1hYMs95ubCKDZXcZFhn",
-	"sbyCcoxH626AbYs3Im2qgborsXbivmDohiM/ldnCUahucMKo6uwJO/SGe6qr2UEENXJYs4v1NhxGO1LE",
-	"yhiZyPGFDwzx5DBq0h3QP9mvk4RPptmlg08I8DMaQEu8KDIR474f/MfZVZoZ9ikD/ngCBHZR6116DxT1",
-	"yXOLBEOlzUqR1Iam6uqThdIBkrKSBNWtJFEAtPlFERzjXjakDtX7uixsWN396w0eBK2p4xhwTyIGPG5L",
-	"C97UreZyDwdkNxZf5ZJnNCChM5sS4MRrQvYeYh325eM6qA0N4UM7q8wb6U9thQ9suAQtceM3sGrqdtfm",
-	"WxPI0d7GdTahAIXUV4sc6HughTPyxOMLv0wSOXAZIXyKd6m0KMHFwoVp4HmSvCXHwl+cAHxJjFs+fyyQ",
-	"GDj9FjLcHk7+Hb8Exi1rpnjU5dM9+FMkX+nRw2qDa4f8Ev++4zkPOds303foG7ojz2fXoSy9dghOx71r",
-	"9pWLyQt165odYBvX7bUvsg8IriNrKNgOnw5Xs5fMIORyWz7QV4kwd/A4h9zq3Oq8Y1zX/2z7Fvu6rbcs",
-	"BNx1ciK1wFHUybK1IMQqDtCuMPaYM+GH4YVt89KZMG+Cxq73gPzAnMNbuwzFoQmJ6X0udasdqhc6eh/d",
-	"GT70d+rqRp+JuyY01HWw7znKsryBaHz0QilCoHA5iYg+4KMMgxRWuJDpDp1DVWVdI+kHoTIPJvg9i6ZE",
-	"KtNWzfsgcfgy2D2GBGxwd5nQD8oRLtrHXPkax/aZWRdbA+fuwgD7FVGfXvqDsAWqgPldMgVScKy66uM/",
-	"KQ8WaYbKEBCz6NJmD9AtOkZwpk6S+WDbnBJ+0z2nuCuc4rQA2XaIhcVUdJMFT960Kih2nDu/gh9NhmiX",
-	"lvwuWcZvAIV/YBANi1lBEhC6pYdaPLBUl6PLChIYVHYzdHI6nWowQ1q+RRfVgIbveVlaQtrcEkPGfhlE",
-	"nRgePazpx3IG0rwkKPSNrX/lVnvq4Hf9dODL/FxXMlnJYA28KzmXix5LB5pP3tk2f3krOK7ilpXZAS4Q",
-	"fJKuf9QvlYN3ouScdom6Du+HatXt62IRdW2/G9yjeowOV2LJRUbuVypIFbkAJyr4R5mSGAGCrI8+xQSP",
-	"PbmAXTBrqSrpolmYm67fyLkc15W+OiV4X+bqe/Am1YXIvsfX1opQjHed8UCH0u6nfe9T2rvYTUfCONP8",
-	"ChJ3slE307vG2d3kNiPaV/g1ufDx51wmVBJ9CRlsH2ywvXtUvavfB3c3b8DNuuGWqtDd283Dnrj2JQyz",
-	"14NYFX1CqSoWN0xde7Ru/NWeP7u7S6cUeQOVMJ0Httl1dqcPbP9C0i+gRXLvOwv7ztoPSa6svlKbPjsp",
-	"bKOmQvR1TlVG7+0Z36U9Y10QoXy7mmiaYtudepirqPk9qGG+Vvjd0MKaqtb7D+2sSxW0TZ102BsVsnOE",
-	"7dr52L8jfWzlhAy/BMlUZUZ784F6RObKELY4QmqTzaQNGANZput6sf1qxJ08t5vVItpVaO+IALFCOR4u",
-	"ZY9aAfW+EqEXtXP9ghd/o1xAm3nv5vje3Rx8BjLhPj218C+jp5iMx6B76YRaXPNu1XAGHWX4OtKyCZre",
-	"BLO9O0BLw2VGuyv0raBmhG847oHL2lEyhj2dDfXbzkbGoiCZ0pCQvR4xZyoNyWpuVeFKIfdFzbkWf3mJ",
-	"rlUb+bt1U6EGiDSfcATLdR6qSQ2ka0jGn2RCJlT6mEALUl7m63RxULQKKIXpgxq0yOT7OrulYuFdJ4iA",
-	"XSSSzZ1Pa6H3qZBNgfkj8SATqOvLhJ5ywoLpycrDI1kNg1upLscXlFPbGLcpdManF0ZsngJWMxIGqwBb",
-	"yRNVxLpsD2aBizhlBrRLfTeKTTKeg8NKkcrjWbZAVebN1iFztN/+LBMFOpQ2/lxf/h+3nBsit3bhj1uW",
-	"EIHLjvzuT27TcuByj8TVOm3sGY8CD6bB4Nb8impLNARVcpEd/BlXxde+Z/9FVYRlwwBYZxuk82GEyBIf",
-	"ThGd033y6ek/HjZAnb71wyXITkzRdnAqLkObUGqWj3CLxP17EfWvYrlykQRCYqhGXBU+VNjSaotywaFx",
-	"d0SBI5zYrco6307sMNiEgi/2kjKeEGJlxi0LR2w2OgSh2dwtuTmHuohsn2ThwGFvhtEvFf68ZVa/XKGy",
-	"KzoHi4t6uDN6Jn3QO9aho2KK+wjLWNADzH1lVpIzEtUjVWjgJVmWugBwygXO3H41U8qBlztUGao7KrG0",
-	"45QK5gnJEJVHRwgDrrESmY4+S7JJRF7Xsfvg6g1N2VTgF2KuSSJKBI9LYUSsGdcigRO3eUJ+ln9UynB6",
-	"7Hh5qUnAoeJ5LOE6dZYRDP3E7SARxc4W11H76h4xeo/1Z+k1raIyjM/5gtAo6ySFpXJMtYqmCpAh4eYD",
-	"bekaBwphj/wx9F3rKgXxLZ62O/JY0LlqlbuCp5GjyHX8ESLyg6nIXPGtIK2fTkl0tZ05ATd1FfMcTVOI",
-	"IBK1KvFDTnX2eKvSHkfEK1+gdQK8xD4mCyslP2LPGU2jgffh+hKvFOKnLN2IDsQlIrDXtJpbIbObfONo",
-	"He9Vt13VnduNkQ33eGZ4LhgCvBx84ROQBoa2XTMVab1mgwtOnikPJ22ZklGqAzSJkFuCgEYOXHAVy/o+",
-	"ou6GUt4c5TzQzI6AEG9zvjhpZbyhpQH5ydLxbnD63HC22530+myR8vbj0Nk52EvfUFoH0xoQf/SDJVDe",
-	"xx/1xR+5xEtC+q2Lb7SJq0F77gZ1+9BAI39PuG7nxMo3WvhaoDxxKgrSeRzSq94XvFtj3O3V8qjJIFC3",
-	"HxLPrX//X+zNnd+GYWvB/jmLcH1elLvTn/CeEvz1Xz1K6/tOZK8Kn8uOx7V6wkM1ih3P+j5V5obg1/A0",
-	"w/hrmGSHrJ6S7gbhsd3FA76X5r+hNN/NLYaI8jdJTfeC/F9JkEc+1Z1DsERYQ/GV7jB5/eDWJjztEMIS",
-	"AfuDxEI8JfjXqiEEw2dDhRE76XtR5O6cOnkgUN5QGnyRdarcIUxEIeY8y9rl2QfEld+9Y75ZgaQu837/",
-	"koRlEsNnlKmAYWBkshYYlushHZmreb/OVehceqQW+/ENUtydg1qBcvYNQiHvOq29BbPMqYSvU2eJz9cr",
-	"IloTUhvgSYjYNqU8XPDZfb7Ddx9M5umHOJcqMaZs5XVsUU+/ZfQFL0xVwoW6/diym8GDswu5m+ZR7kvZ",
-	"y5XTGSqf7nZGtyug3qq9eaVSQKsI6UJj6MmTQyzb1of5svOu3mh8ZE3F61EjSETf8C171SrrNkGdTPpJ",
-	"bRC87x793rDkXZeHHy4O3db9sQdCJRt9UepgXcUQpzrgxvA4zX2FwQ5PDjZ6LTLYT7yQC5iCBxqDyZoM",
-	"AM5cUH0oZMhlxw2OEdslEvEWnkEVGwjX3qsrxU2E5LjyQDW+O/UUEmEwjqd5QuxbJQsmNLoZJguzmewO",
-	"/ky5Tje8mdelv0DChh11C3LahZruyPvqbDD2jDC0q+8JfV4fzF3a6u3e52vesHVe5eh4L2m02BcFcNKl",
-	"KURspXbtQIF1quau1BlkGvxf+RUkwZsUcxlD1qcU2M9v8r3etzX8tq7FS4hFgqmCdpOtMG/CO6zywvOl",
-	"LiwzanG/ywGaF/Fl186CTMab8nNeyaTOzbnf2LW6JJKpMkFm5jRSLM4Z3O2Uy2Ra9bCKMxFf3l0SvoF0",
-	"bxFfbmfgvDWNmC4NpVyoxAVfG3viYqk8iT/T0HkLiU7nHhvjG2px1zRmN60uG/AEMiVn+F6KfaAePaeb",
-	"80AzXU0M15fau6qAlRBjUpcreeuYVWi3N0c8/EhXa8uaY7fGMxX5goxyEPpRE0hMqVkvqsJeNbK9ejM+",
-	"0gdeQYpSwHJhYpIJOQurNwWvdB/aif34XlgI+1aae0Y5jUwbkYU5XJFx2bPLGZc/1HOWcXkH79wHMGye",
-	"Ahl3XQoiQUD0St0l5EJ6o2hXqI9t8iMdMa34bsosz5OE1YdGD6iVV1p/QtND8KhVAbLvnO3n9/yyszah",
-	"11AT+0SRQSDzsExUOmalvtDS5vfrX6R8/ViXbCe0htt9I90TGVHkgb1tPMssISDOgewwu9KXBsiqd1nl",
-	"vhlp9ULdVXm164TJNDhDIBrElWiXJF069GEhs/cMtsN0LlYrgnZtc5X373KV32/yZql/ppgKb7G+FEVP",
-	"1cRLUdxvb2h7ueciKo6rssRsPkSMDuwxFt3q3OMLPvuRRIELPpvdXWnbHlUjaNNvSzJ2JfswyD7K7yFO",
-	"zK7inPq9g4Cre0Y+s4ttI58RhPcK9hkZqjDuGTHqGnpwlTjsP714iuHA04Bjt64q2OXY7ds+O8p72889",
-	"+uHggNWoE30a4So1+1g4CVGnaq7ZBBbKFRN7/A+KnwsH19DXw4A8h9Eo519EXuWj46PH0SgXkn45XIe6",
-	"/qYhtacSvJSmU1EUrr6IDt+Ag1Z5tZ7L0EJpvc0r8Y1q0H1qY+aekHO8CcoUcUrA38wj/e7F/9I+LIaI",
-	"ZYRzFVkVp0QECfvKKYZF0y1Pe6CZmktMG2oOd572W5F48sm2uJl3CLu+5QfIjnlO+QXhYoI8q6BxZuGv",
-	"NcrjvsA9CPUQ8RZZgsP5Y7J/KWqjtIbyyt+bqsxGx6OD0dffv/6/AAAA//8=",
+	"7L1bc9s48jf8VVB636ps6k/FdpLJ7thXmRx28p8k9uM4T2prMxcQCYlYkwAHAK1op/Ldn0I3QFISQFGy",
+	"7HgSz8XEtiAcG40+/vrPUSrLSgomjB4d/znKGc2Ygh9fXdCZ/TdjOlW8MlyK0fHoImdEsSuuuRRETomx",
+	"v8t5Qv6opWHZKBnpNGcltd80i4qNjkfaKC5mo69fvyajiipaMuOG+KeSdfXLYn0U+EATLkhV0JT5ga44",
+	"mz/QRM7FCTFzOZ4sxmYuSUWV0WSyILyspDJUGEJFRmo1Y8KMkhG3Xf5RM7UYJSNBSzupmR1habZM1OXo",
+	"+N+jrGajZFQVVNh/FJeKG/vFgmvbmc5ZMR0lI0Nn9nOmtLQNtaGm1qNkxLThJTW2j3aKo9+Ttd1IRr/S",
+	"Kxbe4ZKqS7toKggVes4UMRJ2QNOSkT9qO4gUxOTUwJ/TgjNhSE71CZnnTDFszNQVU0SxkpUTpjS2l4Il",
+	"9sjcr9rQBcsItb+yBZnbL1PFiJCGaNspnVEuIruY2xV0N7GkX94yMTP56PjpYWjNbzLbDPqqqMnbrril",
+	"HcX+qLli2ejYqJpFOj46jPTMykoaJtLFbyxAU8+JYkYtSC0yu59+My/ZgnDtttluhMhg7SlVirOMyHpl",
+	"C/CKtBPvjDu2A0dm/djOuuSiWUVwDdN31KR5mCjshcQzm1NNFKPZCZlzk9sZcqQDRyxck6eP/5HAp5aG",
+	"ZJHZYydPjx5HVzEd49B901+f8FtectOc6Ap1FPBht8OMTWldGL8b9Asv7aU7OnSbg7+2I3Fh2IwpGOo9",
+	"VUrOQ+c65YVhypLw/344fY9bxK6YWlgyJ2WtDSkZM7bBnBVFhJYF9h8jumdP/vE0tAOn06lmZn1a53DD",
+	"JCkYvWKWihKSyloYS1L2VtKiIMCEdGQ+EjsObt/q5g3Zv1OVMRVitr+xRR+rJdJ+MQEuyzLLZlNZllQf",
+	"E88cEzJGphlchkI62+YqfwTO/ZIudIy06rbFSte4Bc8278cnLrIQPdmrNofPCCVpTsWM2QtV0owRLk4s",
+	"/5DAJRTLJJlJuyPYPna3cKTxm2yrbfhq2aGupNAMtuEFTAXYZyqFsU/b8Z8jWlUFT6md+8F/7FN0/Gdn",
+	"jP9fsenoePT/HbSv/AF+qg9cfxcykzja+jYYObZrnRrHMHE3RklITAgN5ZodQBsY40zJScHKnkVU2OJ/",
+	"tluM7zewkE+WHXBN5kqKWYLPYwIHOAdeKusiIxNGFJ/lZvQ1Gf1fzuZ722XoLDArYA9ceBZgG7iv2B6f",
+	"izSXqiuV2A+zurCbb0cpGPSzLlYko+fG0DQv3cwrJSumDEcayqkOPC4ffn0+fvzTM3v1OQhShtlrtdYz",
+	"kvOf6x9UPDW1Csgyb+w7Kuzu6hykNjoBmQJlFCFNO8xEyoJRYbvT/L+Bvn5x05pKVVKDl/nZ09H63fZ/",
+	"CQpWLOOU2M/bpcLcRiE+1Ioj/8bFJ7iDrq2baXsIcvIflgIN/cI0z2AONMu4nQAtzjpHMaWFZmuUap9r",
+	"wbjJ7RtuyEwy7QU/JjIQR7unCRcz9E6LuijopGBejFo7sAmbSjyvLb/6NbRWLgTypeXp8SxILJdcZF3K",
+	"XpKrfx9OdivnA/KjOyQYInQsyPPWp+o1mnWiAe4BLL+kC2L7PyGHLf3mXMxAHEsddx5En9q9bIGhbF+Z",
+	"FPiaEgoiOBMpGx3bk9lEpM063BjxPUC+b4moKE6no+N/97MxfCWS1X1Lm/3c/NIAo1ASprGZm+NsV5bn",
+	"hltf1e+wLl6tn+yUsyJbV++0ocq0ap6jwY62h+qdYhWj9pOC0WxZuWs0P8VKblWKIO1W7Xu3etgLe68V",
+	"yBZCkitawMTWetAVFUFige8aTeZSZdqqcSJL7Ivy8eL1+OgZSWXGSC24AfnSsFJv2vUPFbJfNwWqFF3Y",
+	"33FqQXY6rYsCp25HhpmE1uC0lHAfnsJRWzE508ytqTUpyEbVXYDC6oYK34lk5D4NSnbQM291KDJVskwI",
+	"+0JTUyw2PgNIT34Ivzn+mNqlhm+e5OnmR2HlilmlYUm2/dn+1xFvj0IsBvSf7b9WSmHypa8dPR70nZc0",
+	"oFmMjyx12+eroNqQjNr9bXp+ctTpeRzs2k2mr9dujz8N6dDN1PODd6ejZHTxcZSMPr2yP/06Skavz0fJ",
+	"6MNz+7+PwWtt71W3k5fP37z9F3Tx6jf44d3p+4tf4ad/vXp+/vZfkV4MLwbo2clozthl5tUhf5evtYKS",
+	"fnmDHf199cavUDxSkltzkKxlIeslYbWUGvSywrHKoi5HyUimuYKrwqiVYgugBm3wsZswpRbBmb5kUx6U",
+	"LzL7ATfu2e7jbC/bln1ibPvWBj68clpB3zinc+Hk/aDs2JlwZ7DQlr5cWtoW3AJNIZvm+RpavZcZPMpo",
+	"Cg2LI2AnlFNCUVEhOb0CVp/KspStPD+VCgxM3qq6kaDRKhA2Reg6zQnVjXkBdDVvYfDEv3GElsCPDtff",
+	"NJ3TkIqQyqIuhSZSdezLS6u0GzJkgfWSCWN5lF/lnAhGwU6H7QjIepEhTa4YGwVtGMsvExx9iJxeo9Vo",
+	"XeqlTpeNv6D9r6F/BV1PwbFbWttOGzoVYIyiRWG19UVixe3EngwlhmlzTCiBxxjlBisJyapV652dVID4",
+	"s6I2FcUSHx1+U7o0dXgYICsqFjfVdWZ5acD4af/utiWrFZgoQKQhRmZ00Vyms7+/tI3GZ48/DSFf/9is",
+	"v6CNQL2xDzuLYVeVi9qwyHhCmu12UlaDBjXsi1lveBhuKwd1Ofw9B6lx+TXfgqE9DlHImmaejL6MZ3Ls",
+	"/vgfLcWjczp/x7SmqIy9ljVq4iHNwmqeVKU5mdpWraJxQkDSBRdRRNlYe5FYRBa3z6L2Vidot2IgAnnf",
+	"O6NAWwppF1y89mNcS8/h4r00e+hH+F5Wr6o2ipk09yZ2aEeogg02OSt3Wj1Y7QOWNwG7Cp8O6fdaKzbc",
+	"FOya+7bysmCXoQfln15cWdWTSqbPwyR9IceZ1GSeS80I6vQkp9qyTGoYAU8q11Y/OWnsbyD5CKm812bp",
+	"SRbOQjNkuRd2JVlo2xrVboVQisKTCMhTDzRMJiG0AEXYLsJ7Z4PmpVwq/t+QMeui02VGFwmxeoV9FlDt",
+	"G2A4vGSVCRJbx1NtX95JzYtM252lgjCqCs5AQjwmFeUKLv3c8RlVCyKnnwVs+ITNuADDeOurXnObWcJG",
+	"uzna8XM5JyUVC9cHd45wCmPZocZH6NZFK4l2UhUjgn0xBMIY7Bc/i+6RxqzK7fGtGjKNHGsJVqWC8mw8",
+	"WYCVSFYFG1ORjZEtJCO7DBRms5qN4ZV2hijBsuZ3534e29bwqxh7m5Wl1bE9Of+zPz38pvvE/9F1jMO5",
+	"Qf1grNBs7hhARWsNzSh4SHMqsmldgKKSOpXF8PQSmhg6Q1unkWOqcR5sMZZzhvbPseVmrTHEye61aOfi",
+	"ZzCVCsZW2HHHAMfF2FnlpBj7oItaNEPbvse94Rd/1FQZ2D14w/y/Y2dexV/oHDYNf5nwsEulI6AELUqX",
+	"lmC5gRAUo4mfgw7xjICE4/TR8AOJV4WCi5/bG8UerD6TlhDdRYCLTzS1Ewm6cMJv06/uBjm+U8LzAN3a",
+	"LyRknnMrRtrHQxb2j3gpiZwOW6KchhfIM//8OypLiD30hMCBJ8TQmWVPeMw9Q7ULBP1s6Et0Luehi20F",
+	"nZAvSztTJ+jDaSE1y4hmdrZOyM75LB8wy5WnDvhIy7X9u+DWEnoCf+XaSDTvhezxwzfgjGrTWud7H2Tf",
+	"dWg+b4T3di1PRzgZe9jzWCk5U0zrAd4BbAczTOO2XsHmTBsy5cqS1JRPzYJQQ0oJbGUYhUD/ISLR9cRQ",
+	"fTl8r50LpX+Xm17bpYU3/EoWV1s43ZQs2ObbUDB0v4o0wpCsRokRfwUDCzpGqAzwzMEEQkt5ywUL2fYq",
+	"NP2u8xJg3+0nHb+xqMsJWpXWv6UYzezkNp43NvvavnuBoVbNezhu4mbdfTLdW+NHj22AXt+Bwv95EHHB",
+	"Lm4iLuwyPAcdsA9Z/Y87KlsRUbssLujDT3OWXhau262/3FiUe92K2ApsEio00OkUbEVlVYCNxBIutESp",
+	"H57sQW9K5E6B92HIoM75sdWYUSO1rJgIP072EwzZ0eFH2Ntce03Y0AhiOrxXf9vTizvT7SxfXdBZJ1p4",
+	"iLccb5PeMJfhGtkHdz1DXB0EzdC++yONM8b22EG9sso9SklTJculQ6fEibbDQxrclXDn34Yh+/C6ZtNj",
+	"1/udvNrW9fgN4ks6J7A5+HTp4VwJH1le/JmPqt1m9R3ut4G/XZ+D+eu+HBTY7zrZ8hoHHrG1vXpHQ2Lc",
+	"tlEeQX4Zou1oPIedCZrStzmwLNvVonoUtLjLrnbvou4YKuMpK+DS+dvoVPOMuSaKWQmdgR5+1ckncMkF",
+	"S3EmuqNuh7TPrN7tJvGQXHxEjCQ/HR4e7uhMexL2TvBQ6BQ3OXELO7ZPn1RE1uGQv8aK2UdhwMK+ur3c",
+	"ZUeafd+oYbh2QLSl45x7Iqy1i6BBTozegjeZ3vIi3N7BB9YSXAajwgnfyzOdsJTWOvCmnlGTa/K389cv",
+	"yLOfD48eeoOoYdpATOSkoCXDl59dMQUOsGKO8eCrNrzOI75CtoWUlyEh53TaGBXREMnDItUGz1UoutzZ",
+	"9zxbqaTWfAJxvbAQMMC5dQhpSMZSnrEsyBjkdDrgJYBGHctIIIoLhGJn+hmsGYdtJz2hjbw9OIxudA6l",
+	"JWkYIiqjgV29ERpAG4M1pk/Mx3uveTOkoUWPjay0wgQR3ZjhzqlfMZXxNKQYCJeUYmVF8NAKOSegJV6f",
+	"GFalIb9P7XyQHpPmyvl1NpegpWa/lT0WqHdMzdyN3oYxCfSkBjINfGqTNrjc7aQ/6Dg4z2tIvYFQRT4p",
+	"uJg5U2xVGzJhOVrvriEiDxtn6sSJbccJ6+D2az6K7kVdQQCB/bmiignzQIOC0voLMUyVuo93mYb7Zvjw",
+	"Ic2E21WCF49Q4uxgRE53GaxjutlDfLuloQu5JRWFCB2DNbYm7h7SzgYEPC9Jniio/t4TrREJfhgWFQud",
+	"JH0zDli6QFUezLdx2SH3fdhK0/imB+gj2DZxMwot4T0tcdO3IIXBul0oajA4CTbvGoC3kgwHSX3DrcVb",
+	"mXrfs7k3NG4VAH1jqnRja4jJRNCgyfYQGKwPJJDswFmGHq4PI73ZfXJu9bD9YtfYWp5u/oZd25t0ORZ3",
+	"wGH1WjL6o20j+3yG3uPttpmVdC3I6yg84y0WJ6QZvA+5c4BsmsAWFHfRMW5uE23s3oywPZSbkBm0K3lg",
+	"YEjHOA7Wcq53kjBugs02SVL7Fh9dIAqKjyubsps8uauVqAmYWJvyu0YdiHTS0Xp4yFNAPn5889Jr7ghR",
+	"gSnlu6yP6/cyNMszRD/ggkBAF1ykkIXJy8Hb01U4ZOIdVZcZpMdPvVOZPPvppyfPmvzZzkhPXGTpfsRk",
+	"viwh+2RmqfHyuCZ8p22uGp7Yx8K7Esg3MMhBvt01wmfXhUeX6LfRO2xbuTSuZT1jLdYTP/LUvytTQ3l9",
+	"l60Fw/I+zeGNIL0epl9wjNX3NkaS5lTRFGB+Vhe9Wd2JRn6eentX4G7YV8Tk1CQkU7KqWJa4zP6CuctZ",
+	"SghZXgtQBhiaYDrQcgx8VyNyBqINGRkO4MbbWaIZuafeo9OobK1/ALklKm9ePUkVo+g9zfksH6P3O6TT",
+	"nV4x5fOW4s6tgQEGOmgsm0TcxLa9BsZkZegrpv3zPuFiqInRJZaHRlW87LHQoROcTHlREEpSSElaf7NA",
+	"KgnooxMuwgbdFOOOA551F9IZ/NDlPOt4XMoiEm8KpuLgR3PKjTO/BT7kJufi+SfGLgcQqdsdZ5Zug1Nx",
+	"Yu1Qy/12lgU0EKRr79SKHxRVjFQQVYoxuW4WQ23pVqzgV7xA+dESm+FlI0jiU/ZAk/9GYiwwOHd4sBw+",
+	"jQFyVE4lGGY4p7x4UVfBfjqRE0MCI/BmDQ+8B3U3ZPFefSt649ho0JXiYx/0tVlKQ/cxtYJwfeIsonDQ",
+	"GV08gAx4ZQVre+ndX1uzaTCdM+IOaegGee+gtTSZn+vL+e9yvNpm5Aa003uidVcCOJ6jtIZ1LYVpO2Lo",
+	"nkTS8vmGUzcuZ0f9fiuCD1NriNiDrSHiFqJtgL9gJJfFik9ImhzliAgH3y1IaVtDRcS62AOJc2fCp8Kp",
+	"rs/XclqHByPB5nViknqDjxwR7RKC80ObtNY2shOsvS7PmSAVQm5HCJVpThtEM2CWDvAMXHAu/nh9B33C",
+	"y7q9eMt3KyZY1yKTqNSEDnCeL8I4KhxQpoQ0ZMIAq2dA0H2H3wLAiwvC1+h9dDkxzXxCdN1aDyMGwqFx",
+	"pFEe4o2CA2NA7dvViQF1kCmsySYrg4fRmBN7T/X6jKiHnbggql4ugru9CxOJG2wHmxSXV/+iobW0YFSt",
+	"OgOOBpp64ibfzWaTqAl4B/fmGU8vd3HlD7DER/SCM2cu2mI4b2EKeLENvWRoObWNiEvoup53BoYLTl1q",
+	"Y5l/GF6vlFdbejJ1MIbGrEK99Er10HpT7D9Ozffds7TtSSHj2tBgysjZ0cuEnD22/zv6lLh02wTSLsc+",
+	"9RR+8cmK/fDBtxvSqFjBqA5GaEjNkLvaXYWUVA8nfMPBdUm72eEjrNX257dN7LHoywtyYNRLUfALH9Qx",
+	"BHUi4o/tekfazvfjgoU1BfeyY5r2djmXZFCAglayjAOuUc5nedD81gE7DQVUZ5GQ2adHj32yCisyTWhh",
+	"AJka87K2CW9Ma+XdCUMy01zzczkfEPz3wVDDUK427oFdt4E7ZDfqdGoAA6Wpwai3dVeUCSHO+z3BLGPi",
+	"JkkQdzYSJ9gEwYQc+6zIfFAngsKOwoZ3U8cSwSMhJS3w6AYLN4KHenNuk7vsdjJMjW1u5Ar3XRbfluyH",
+	"w8zUXl6G5pHBPWrj0LGtAqXzEIm/d6CZCMPukpqt1AqhlUvWmq66HhadK6ZSR+BbHdPAnVkOCupuUzt0",
+	"Z62hvfPWvoAJpY5NvIPf0E9IqynDwQkwiiLz0Ny+vGuc5Yjs4BqvpC11LTGQDb2hM59Ckdl3H5MoCrRI",
+	"bTBRY+cda1ZkoVkwyDzNeTVcnAIY0QAvXbbvh/3n6/sSjr68cB7BB5rwrDdNf0f/bMg5uxfnq8MzHb6d",
+	"CD0WtHWH3Lgbn7RtHLVLDtTNDtKNYw8MJfQMwwN+rGf7tGtPHHV2djZM26nDJFgDvcEbFZx/Fk1XrKgx",
+	"TAkXd4PmIITiGGa0CPFJF9vaTim8ELvy7WXUa+R2hd3910nqebwZfAuW6il1ZSkNtnsfBTsE+GUhbsNB",
+	"uliDSjEw7coUv5oGHSBNznQwr/llzCgEQMhrU3lJF4C7o2s1pSnThOYImBxKmdHBl+IlRIohbB9TdmW2",
+	"HXH4NwG7FeLVrIPZc8ASzpnoxFmBV6iLmgIfqloE4YpVHQp0eC7I+fnHt6/sNp+/fkF++unpT5jQre1j",
+	"JgVPaWFvURnq0/D0MiJO9qAVO6wqLM7BBXklZgVvAejj1k2sFODhGfGsE096DZy1Jy0/veZ0fo/S80AM",
+	"47XSO3XBmiSDFPpwuKJOM0B1ml4ygmLWNe9MM8v+p94H8kQABFC1NQzyltiMC8CadOF6rd0J7K3oL8Q1",
+	"ymwXG1R7uVqI5GfP+uuYtMS6Em02yPSHR3qmWDhIZNtdbAL5Y+HUU361nQIbOZc3gBfokRz6rnAoqCek",
+	"qqaFZSdIkY3aiglJyNpWIJcQRjyTAMSWyVGyM4Rq5KrGUxDOXXC+N0ogAJcL00DN2j7lIYOE0+xX0y8W",
+	"+m1QUjhETgnO9LrhyB7NLR6s0YC3rEd9ZIxVS/GvhZwTKqSH3PNwUADvtuQGPgwPxcuSRcCaMCAgpxrr",
+	"eckSOZBLqvJwZ+u65tSDCPbKtdAIXssoJkTNYHTct+BQpQyqYN6kJoVH3iIu3AaRXsViWYdOEGLEmZWa",
+	"bZO10Txj5KwN1VnXNLaCaBLyvWu/eoHc/BCMV0iE1qMQA7mGEg33yu4MwPtRkfXMtJsjTk3eExmrCZ3I",
+	"K3g/XDAsBtNigQVDqKWvXhTHjexoF4SqP2oeKg8GEpOv3ubrTCWYF3r0lKzs2pTNI2KQcRHqQ+x7lkew",
+	"mPSmZckgAIPaa8kEwdZ2+DWC+uSYjT06DCN5YMl8xsJhGn2OW8cI5q6cBclkBzbPj3fuYtE25ckBI3ag",
+	"8w1ba5hEmJk6Q2aPKZZ6TDoPUdeC0yVefJEKKqYRqh1/EZbWPG6fXRTQIMKna7e+0TeFHLmRYIke5/cN",
+	"B9zEneXb4aVE3eHxYI3bcJV348NiCSsf2nD0QaBw0b28Nc9/r8v/QyfZ/2YTcPaXV+0te035Li6MJLUo",
+	"mAbO4CCvBZTuQQSnu51KHXa8X3hvu10mM7qzQpCXr7fAaFoFlgu6fmJFMlo9EepPDeYMbqVtMeIXVUyU",
+	"m4OHmJeMUOMEOmdzgy+Rvz0+fPxsfHQ0fvz04vDn48PDhyeADeEQkv1bsdFC5SNN12dgP8Edg6oIbjpr",
+	"cSsbX1i7H8Gr6h23g/iO3errhwl/e+6F69jExSoaChJbiqTrxsat2Ktj8/CIUyxS6e5D479snNeMZXpM",
+	"PTIlF+NKyZRBpZ7WaOvRrYoI5swHH5syDHYUYijiIX1xF11QZkSTGNUSIcIj9cb6nHi226VphfbOVTS9",
+	"Xizqtm/uFjF9KVVqAWqfVyAQFF5OiWDaCu3OzxBKN7mlu7GKV9h7Ry7o7DbCg7fJEA7NcXarfoujw707",
+	"Lo4OB3kunL4/9JJvj7ARpAGnyK7GNftitvuD/+wUyA3FzLSxOWsrXXK3rVVNEXEH90aRx6f0Bd14rG/M",
+	"qjbLqXVDM8X7CglR48sxWqmllU/+fnH0zMono30klkPReno5FCY/mk3WSQyyMlWbTzYIaDen+v2Kt31z",
+	"3AkXp+ECZmB3dBjeEPOQgeQlmKui7UydKzMLh7xEEt5/87D8699qKi4QSgxPL1dAZ+ENaYTbAaEJy8AE",
+	"LyBT8Lr58idEimLhZFuwBqLKgtU4Qycka2N1mQjUcmMYxWrevCjIhBE7t8bPx7Gk7iBy2CUBf1jHuwRu",
+	"hIJqfeXX7ZYVVOOeYxUYSnQhzfI1f3p8eHhwdvHk8N1D22DO2KX9FwJ1oSSDL9lxQzn+abAGQ+sTtWo8",
+	"noeLO+UajwW/OvRUlqJQVghWwrMDLNFXVtM+7dBXfBjDFl3PqrxtSMu22TYDtWluEPVt0L41akoE4WwI",
+	"sIHTTzbEtttW14vW2RavYAt1onk8mhLSTTBnJ+qnQQeuO0jATkRvc/nbCuJdbcw//pskaJnJXUTofaDG",
+	"DECHaZ/LvncuDtoSiAeHhAYQIWTnddod3WUXtJb4y9QhMg8OsxkXYwtwlt4jXu3nLmHARR610IY93sOG",
+	"7QOYJpyM4DjjgNSAxH7l9xsFe2m56cpkOzYf8H03Rp9WtFuxCw0wFw1dT4QDb8ife7xrIttFrYJ1oreF",
+	"rzcyk1u9NcFKSSPfUegWfBSZPGd/1Gx7NMRmMSHJCF+IBnIL2hJwQIBrdE1a6CvsHtriMBrAhC1kuJIo",
+	"dbA7IDZqh8ij8wh0MhYNDK+tpOrSr8sVGuSdMoMr4Tmtg4cWEQkGCwgOtkJj1cmAmGEnFshyAK8CSKU4",
+	"27DwuaUg1/rDAhttdwZ80ACh0EHYjmbJrALMDEiQ6Hfmw8gexHv9SDLJ9DaJ2T7CqINm7bMvHMk1x/h7",
+	"hFjfOK+z52psAb2wgqGjtwODkRYyvcTYyCkIYYgVBdbLXCJkdkFLK2VM5JegcdyO+N4ZGZu6EYPxdeoq",
+	"lWUXamdMfZnHDtiOS0OJlSp0sOZrdxSCkPoq/3FDCmYszSpZz3JXyxA9eKHo2wholjNA9AyETABB1L25",
+	"gpvN1mWHpuUW0o4UOvpPOdu+cv4KbnIXMDlZzQjurSP902ZPmgdMjnrU7ArOXTjo8kShBuF1irZjB775",
+	"+uBfQWKfBgGsu9g4zifxiAAOkxTGSmpkxq9cWCwAj7TlKzUEVmJQzGcB3AqqYJMSkkShAeWZM2ZyRTpj",
+	"I5IYBMAwV/C9jdO0nVHvyG3yJh99Fp/FK6WkQkOcy68gmGTnakv8/PSnvz98RM6oMpwWhGVWCbat//fD",
+	"6XvyjqkZI6BWMf1ZwDf+/uTnZw+PUXgC8UUnns8VjF4x/Yg8J2enHy5gWeipoYK8yVhZSTvdxfg3tjj5",
+	"LChRzKiFi+Hz+cPkki3Qo95WK3PPnVXHNbtigmR0oR8RDJinIvsMdVVx3m8+nJJ/PDs8IpawsLBxB9AI",
+	"wbJSWjCRUXVCuLCvpFvy+esXn8WTJ09+xrreLx59Fo2mezy64MKpWFdMaZd47f1WtOKj49GTR4ePnoyQ",
+	"NwAZHtCKH9gZo/F+FoqDewUfYzlqWrKM5KwoJPkb7ChUAE7Zw6SJj0N7NHWJxTMKUi39LLKa4WcYbPkw",
+	"IYppZsjfLJvFugsYMklnlIuHQE4TRg35m3utPoucVhUTLHtoCbrJ8MaBkV5/kfKycb7pVtyi2lEsz06Q",
+	"ON9SbcawtPGbl2BBguTd5LNAKyXVBCPt/bXAo8Ytt5cdrE1vstHx6J/M4B5hnVxaMtCGjv/dKwG2iKsk",
+	"pygMjI5Hf9RMLbyP7njkE4pRxglKIX2x518ThIEY5YxiETLX79Lql/rvz+//+jsUTqqkcE/V48ND9PPZ",
+	"i45ecfbFIEmNtVGMQnJ12/9qh1+TYBF2WuLhNnF5DGN5MzaFdLWILNjM7cBndn+FQqBlSdXCKjZYIpVA",
+	"XUx1xdQYjtbdANsWbkTeVm91V2LtxH2B1w1HfiqKhaNQ3QKiYZXgE3LoDfdYBzVCBA1EWruLzTYcJjtS",
+	"xMoYBS/hhQ8M8eQwadMdwD/Zr5OET6bdpYNPgGQ0GkBLtKoKnsK+H/zH2VXaGfYpA/54AgR20ehdeg8U",
+	"9clziwxCpc1KUduWpppqoZXUAZKykgTWGUVRgGnzi0Tcyb1sSBOq93VZ2LC6+9cbPAhcU+QYYE8Swmja",
+	"lRa8qVvOxR4OyG4svMqKFjggwlAbxdiJ14TsPYTC+cvHddAYGsKHdlabN8Kf2gof2HAJOuLGb8yqqdtd",
+	"m29NIEd7G9fZhAIU0lwtdKDvgRbO0BMPL/wySZSMigRwYrxLpUMJLhYuTAPPs+wtOhb+4gTga3/c8vlD",
+	"QcvA6Xcg8PZw8u/oJSPUsmaMR10+3YM/efYVHz2oDrl2yC/h7zue85CzfTN9B76hO/J8xg5l6bUDFD7q",
+	"XbOvXExeqFvX7ADauG6vfZF9QHATWYPBdvB0uBrLaAZBl9vygb7KuLmDxznkVpdW5x3Duv5n27fY19m9",
+	"ZSHgrpMTqgWOok6WrQUhVnEAdoWxB9cJPwwvbJuXzoR5EzR2vQfkB+Yc3tplMA6NC0jvc6lb3VC90NH7",
+	"6M7wob+TVzf6TNw1oaGpW37PUZblDYAdxBdKIgKFy0kE9AEfZRiksMqFTEd0DlmrphjUD0JlHjXxexZN",
+	"kVSmVjP1pxsiDl+2vMeQAA3uLhP6QTnCRfeYa1/M2T4z62Jr4NxdGGC/IurTS38QtoClPr9LpoAKjlVX",
+	"ffwn5sECzWC9BWQWMW32ANyiYwBnipLMB9vmFPGb7jnFXeEUpxUTXYdYWEwFN1nw5E2nVGTk3OkV+9Fk",
+	"iG4Nze+SZfzGWOUfGEDDIlaQZADd0kMtHlgq5uiyggQEld0MnZxOp5qZIS3fgotqQMP3VClLSJtbQsjY",
+	"L4OoE8KjhzX9qGZMmJeI+b6x9a/Uak8RftdPB76e0XUlk5UM1sC7UlKx6LF0gPnknW3zl7eCwypuWZkd",
+	"4AKBJ+n6R/1SOngnTM7p1uKLeD9siwPVIBTHfJdpfjp1BHBTp/Im07d9MIjMHDsXjwnli7e4uDncrOuf",
+	"VROO5zQFD6GlGEG4ZbAlVJa5z+nCJYNCkAtaMaOuTdmpORnj+k1dyhvc3WaMiHdYUV6gRx2LqSUuZg2L",
+	"Va6s130KOTt78uq7+GQla+EClIibrt/IuRg3VeqiSpkv0fY9OAibInrfowBlpWJCY2c80Ee4+2nfuwn3",
+	"rknhkRBKNL1imTvZJM70rnF2N7nNAOAWFhAufEoBFRmW818Ce9sHG+zuHlae63er3s0bcLOe1aUKiveu",
+	"kLBztXsJw+z1IJVVn54hq8UNU9ceDVZ/tefP7u7SKSXe5shN9MA2e0Pv9IHtX0j6hWme3btDw+7Q7kNS",
+	"SquCNtbsKIVt1FSQvs6xQu69ieq7NFGtCyKYQtkQTVsoPqqHuWqw34Ma5uvc3w0trK3Ivv9o3ab6RNd6",
+	"jYe9USE7ByS2nY/9O9LHVk7I0EsmiKzNaG9ubQ+yXRuEiweUdLSZdDGAWFHoptZxvxpxJ8/tZrWIbgXl",
+	"OyJArFCOR8DZo1aAva8EXSbd9M3gxd8oF+Bm3nuuvnfPFZ0xkVGfcVz5l9FTTEFTpnvpBFtc8241CBWR",
+	"EpKRTHusNhAu2BjBoQ2XyI1Xl1wBQgnfcNgDl4glRcr2dDbYbzfBHOq8OO+FFf4BRqjWLFtNl6tcGe++",
+	"QEjX4i8v0XXqen+3nkfQAIHmMwr4x87pOGmwkQ3K+JOCiwzLdqM/LaeqXKeLg6pTEytMH9igQybf19kt",
+	"FbqPnSBgsKFINnc+rYXep0I2ZcQficcNAV1fZPiUI7xPjzcSjmQ1snGlYCBdYJp0a9zGaCifMZqQec6g",
+	"QBU3UMHaSp6gIjaVmCCxn6c5MUw7NAMjyaSgJXPwN0J6iNIOTs683Tpgjvbbn0UmmQ4hATzXl//HLeeG",
+	"yK1by+WWJURGRSRl/5PbtJJRsUfi6pw29AxHAQfTwqpreoXlQlqCUpQXB3+mdfW179l/UVdh2TCAv9rF",
+	"XX2YAFjIh1MAXHWffHr6j4ct9qpv/XAJhRWy7h1Cjku6R+Ch5SPcAovhXkT9q1iuXCQBFxB9k9aVj+mw",
+	"tNqhXOYA1iNRNoAQd6uyzrcTOww0weCLvaAAZAhCWlDLwgFuDw+BazJ3S27PoakL3CdZOLzfm2H0S7Vc",
+	"bz3sqVt0NBadA/ViPYIdPpM+jwFKC2J9zH2EZSzwAaa+2C7KGZnskSo0owotSzFMI7WAmduvFlI6PHoH",
+	"FISlZAVU65xiDUQuCAAt6QSQ3TUUl9PJZ4E2icTrOnYfXAmpKZly+EJKNUpEGaep4oanmlDNM3biNo+L",
+	"z+KPWhqKjx1VlxoFHKyHSDKqc2cZgWhe2A4UUexsYR2Nr+4RwfdYfxZe02qCxABgtMk7Waqw1ahosmIi",
+	"JNx8wC1d40AhOJk/hr5rseoe3+JpuyOPBZ6rlqWrYZs4ilyHlEEiP5jywtVTC9L66RRFV9uZE3BzVwTR",
+	"0TRGfQJRSwUfUiydSDvFEymAmPmauxNGFfQxWVgp+RF5TnAaLWIT1ZdwpQASZ+lGREC0kMBe42puhcxu",
+	"8o3DdbyXcbuqO7cbIxvqIergXCCqezn4wueUDQxtu2Z22XoZDhfROpMeIdwyJSNlBAcLwXiCGFUOL3IV",
+	"nvw+ou6Gshgd5TzQxI4AqH1zujjpJDGCpQH4ydLxbnD63HAC4530+myRxfjj0Nk5s5e+pbQI0xoQf/SD",
+	"5cTexx/1xR+5XFoEb27qqXSJqwXwjuP0fWjRrr8nqL5zZOUbLXwdnKU05xXqPA68V+8Lsa817vZqedhk",
+	"EE7fDwnR17//L/bmzu8i63WQHJ1FuDkvzN3pxzDIEdH8rx6l9X1jE9SVhyeA41o94aEaxY5nfZ8qc0OI",
+	"enCaYUg9SLIDVo9Jd4Mg9u7iAd9L899Qmo9ziyGi/E1S070g/1cS5IFPxXMIlghrKGTWHSavH9zaBKcd",
+	"As3CWg1MQG0lxfxr1RKCobOhwoid9L0ocndOHT0QIG9IzXzdfCzGwk2CIea0KLoV9wfEld+9Y75ZgaSp",
+	"3H//koRlEkNnmKkAYWBosuYQlutROkkqC1mrAFfBc+mRWuzHN0hxdw49h6nZNwiFvOu09paZZU7FfelB",
+	"S3y+BBXSGhfaMJqFiG1TysMFnd3nO3z3wWSefpBzSQUxZSuvY4d6+i2jL2hlasUu5O3Hlt0MxJ9dyN00",
+	"j1KXCdfNZITTGSqf7nZGtyug3qq9eaX4Q6eu7EJD6MmTQ6jE14f5svOu3mh8ZEPF61EjQETf8C171anU",
+	"NwGdTPhJbRC87x793rDk3VT8Hy4O3db9sQeCVTh9nfFgqcwQpzqgxtA0L33RyIgnBxq95gXbT7yQC5hi",
+	"DzQEk7UZAJS4oPpQyJDLjhscI7ZLJOItPIMyNSxcTrEp/jfhgsLKAwUW79RTiIRBKJzmCbJvmS0I1+Bm",
+	"mCzMZrI7+DOnOt/wZl6X/gIJG3bULchpF2q6I++rs8HYM4LQrr4n9HlzMHdpq7d7n695w9Z5laPjvaTR",
+	"Ql8YwImXpuKpldq1w3nWuZy76nWs0Mz/lV6xLHiTUipSVvQpBfbzm3yv920Nv61r8ZKlPINUQbvJVpg3",
+	"4R2WZeX5UgzLDFvc73KA5nl6GdtZJrLxpvycVyJrcnPuN3at1IwgUmXAzJxGCvVWg7udU5FN6x5WccbT",
+	"y7tLwjeQ7s3Ty+0MnLemEeOlwZQLmbnga2NPnC9VnPFnGjpvLsDp3GNjfIMt7prG7KYVswFPWCHFDN5L",
+	"vg/Uo+d4cx5oouuJofpSe1cVI4qlkNTlqhg7ZhXa7c0RDz/S1dqyjNyt8UyJviAjXVWEpA0kxtSsF3Vl",
+	"rxraXr0ZH+gDriBGKUAFOD4puJiF1ZuK1roP7cR+fC8shH0r7T3DnEaiDS/CHK4qqOjZ5YKKH+o5K6i4",
+	"g3fuAzNknjM07roURISA6JW6FSu58EbRWKiPbfIjHTGu+G7KLM+zjDSHhg+olVc6fwLTQ/CoZcVE3znb",
+	"z+/5ZbTcpNdQM/tEoUGg8LBMWA1opWTU0ub361+ofP1Yl2wntIbbfSPdE5lg5IG9bbQoLCEAzoGImF3x",
+	"SwNk1busct+MtHoh76q8GjthNA3OAIgGcCW6VWaXDn1YyOw9g42YzvlqkdfYNtdl/y7X5f0mb5b6Z5LI",
+	"8BbrS171FMK85NX99oa2l3ouItO0Vgqy+QAxOrDHUHQruscXdPYjiQIXdDa7u9K2PapW0MbflmTsWvRh",
+	"kH0U30OcmF3FOfZ7BwFX94x8ZhfbRT7r1ixssM/QUAVxz4BR19KDq8Rh/+nFUwwHngYcu01VwZhjt2/7",
+	"7CjvbT/36IeDA1aTKPo0wFVq8rFyEqLO5VyTCVtIV0zs8T8wfi4cXINfDwPyHCajkn7hZV2Ojo8eJ6OS",
+	"C/zlcB3q+puG1J4KX7+T6JxXlasvosM34KBTXq3nMnRQWm/zSnyjGnSfupi5J+gcb4MyeZoj8DfxSL97",
+	"8b90D4sAYhniXCVWxVGAIGFfOUmgDr7laQ80kXMBaUPt4c7zfisSzT7ZFjfzDkHXt/wA2THPMb8gXEyQ",
+	"FjVrnVnwa4PyuC9wD0Q9BLxFksFw/pjsX6rGKK2ZuvL3plbF6Hh0MPr6+9f/FwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -1039,6 +1039,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/many/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many of the to-dos are closed, or put away with their list; nothing is kept */
+        post: operations["reachOfMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/postpone/preview": {
         parameters: {
             query?: never;
@@ -1620,6 +1637,16 @@ export interface components {
             /** @description The tag that stays */
             into: string;
         };
+        ManyIds: {
+            /** @description 1 to 5000 */
+            ids: string[];
+        };
+        Reach: {
+            /** @description how many are completed or cancelled */
+            closed: number;
+            /** @description how many are in an archived list */
+            archived: number;
+        };
         Many: {
             /** @description 1 to 5000 */
             ids: string[];
@@ -1844,7 +1871,7 @@ export interface components {
         };
         Group: {
             /** @enum {string} */
-            kind: "to-sort" | "put-aside" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "rest-of-month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them" | "without-due" | "unplanned" | "planned-for" | "parked" | "priority" | "in-list" | "on-shelf" | "untagged" | "with-person" | "status" | "estimate" | "quarter" | "found" | "found-done" | "found-away" | "found-bin";
+            kind: "to-sort" | "laid-by" | "people-and-notes" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them" | "without-due" | "unplanned" | "planned-for" | "parked" | "priority" | "in-list" | "on-shelf" | "untagged" | "with-person" | "status" | "estimate" | "quarter" | "found" | "found-done" | "found-away" | "found-bin";
             /** @description The group's day, week or month */
             horizon: string | null;
             /** @description The id of its section, list, shelf, tag or person; absent for none */
@@ -3959,6 +3986,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Turned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    reachOfMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ManyIds"];
+            };
+        };
+        responses: {
+            /** @description What a change of them would reach */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reach"];
                 };
             };
             default: components["responses"]["Problem"];

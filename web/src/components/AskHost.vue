@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { onMounted, ref, useTemplateRef } from "vue";
+import { nextTick, onMounted, ref, useTemplateRef } from "vue";
 import { Away } from "@/api/client";
 import { type Question, useAsk } from "@/composables/ask";
 import { colours } from "@/words/names";
 import DateWords from "./DateWords.vue";
+import LayerDialog from "./LayerDialog.vue";
 
 /** The dialog that asks a few things before something is done. */
 const props = defineProps<{ question: Question }>();
@@ -17,12 +18,17 @@ const answers = ref<Record<string, string>>(
 const reason = ref("");
 const busy = ref(false);
 
-onMounted(() => {
-  dialog.value?.showModal();
+onMounted(async () => {
+  await nextTick(); // it is there, and open
   const first = form.value?.querySelector<HTMLInputElement>("input, textarea, select");
   first?.focus();
   if (first instanceof HTMLInputElement && first.type === "text") first.select();
 });
+
+function end() {
+  asking.question = undefined;
+  props.question.refused?.();
+}
 
 async function go() {
   if (busy.value) return;
@@ -47,11 +53,13 @@ async function go() {
 </script>
 
 <template>
-  <dialog
+  <LayerDialog
     ref="dialog"
-    class="ask floating"
-    aria-labelledby="ask-title"
-    @close="asking.question = undefined"
+    layer="ask"
+    class="ask"
+    labelledby="ask-title"
+    @close="end"
+    @keydown.self.enter="go"
   >
     <form ref="form" @submit.prevent="go">
       <h1 id="ask-title">{{ question.title }}</h1>
@@ -109,19 +117,13 @@ async function go() {
         <button type="submit" class="btn main" :disabled="busy">{{ question.confirm }}</button>
       </footer>
     </form>
-  </dialog>
+  </LayerDialog>
 </template>
 
 <style scoped>
 .ask {
   width: min(440px, calc(100vw - 24px));
-  max-height: calc(100dvh - 48px);
-  margin: auto;
-  padding: 18px 20px;
   overflow-y: auto;
-}
-.ask::backdrop {
-  background: rgb(20 28 26 / 35%);
 }
 h1 {
   font-size: 19px;

@@ -47,13 +47,13 @@ const words = computed(() =>
         Restore
       </button>
       <template v-else>
-        <button class="btn" @click="choose('list', $event)">List</button>
-        <button class="btn" @click="choose('tags', $event)">Tags</button>
+        <button class="btn" aria-haspopup="dialog" @click="choose('list', $event)">List</button>
+        <button class="btn" aria-haspopup="dialog" @click="choose('tags', $event)">Tags</button>
         <ActionMenu class="btn" label="Priority" :items="() => priorityItems">Priority</ActionMenu>
-        <button class="btn" @click="choose('due', $event)">Due</button>
-        <button class="btn" @click="choose('plan', $event)">Plan</button>
+        <button class="btn" aria-haspopup="dialog" @click="choose('due', $event)">Due</button>
+        <button class="btn" aria-haspopup="dialog" @click="choose('plan', $event)">Plan</button>
         <ActionMenu class="btn" label="Status" :items="() => statuses">Status</ActionMenu>
-        <button class="btn" @click="makeRoom">Make room…</button>
+        <button class="btn" aria-haspopup="dialog" @click="makeRoom">Make room…</button>
         <button class="btn" @click="many.change(ids(), { do: 'delete' })">Bin</button>
       </template>
     </template>

@@ -3,6 +3,7 @@ import type { Chip, Overview, Priority } from "@/api/client";
 import type { Read } from "@/composables/reading";
 import { sayMoment, sayPlan } from "@/words/fields";
 import { priorities, priorityNames } from "@/words/names";
+import LayerMenu from "./LayerMenu.vue";
 import MomentChooser from "./MomentChooser.vue";
 import NameChooser from "./NameChooser.vue";
 import PlanChooser from "./PlanChooser.vue";
@@ -19,58 +20,48 @@ const setPriority = (p: Priority) => emit("reword", p === "none" ? "" : p);
 </script>
 
 <template>
-  <v-menu
-    :model-value="true"
-    :target="at"
-    :close-on-content-click="false"
-    location="bottom start"
-    offset="4"
-    min-width="0"
-    @update:model-value="emit('reword', undefined)"
-  >
-    <div class="floating" @keydown.esc.stop="emit('reword', undefined)">
-      <MomentChooser
-        v-if="chip.field === 'due' || chip.field === 'start'"
-        :what="chip.field"
-        :timed="chip.field === 'due'"
-        :today="overview.today"
-        :value="reading[chip.field] ?? null"
-        @choose="(v) => said(chip.field === 'due' ? 'by' : 'from', v)"
-      />
-      <PlanChooser
-        v-else-if="chip.field === 'plan'"
-        :overview="overview"
-        :value="reading.plan ?? null"
-        @choose="(v) => emit('reword', v ? sayPlan(v) : '')"
-      />
-      <NameChooser
-        v-else-if="chip.field === 'list'"
-        what="List"
-        :names="lists()"
-        :chosen="chip.value"
-        @choose="(name) => emit('reword', `in ${name}`)"
-      />
-      <div v-else-if="chip.field === 'priority'" class="steps" role="group" aria-label="Priority">
-        <button
-          v-for="p in priorities"
-          :key="p"
-          class="btn"
-          :aria-pressed="reading.priority === p"
-          @click="setPriority(p)"
-        >
-          {{ priorityNames[p] }}
-        </button>
-      </div>
-      <RepeatEditor
-        v-else
-        :repeat="reading.repeat"
-        :date="reading.due ?? null"
-        :today="overview.today"
-        @say="(words) => emit('reword', words)"
-        @cancel="emit('reword', undefined)"
-      />
+  <LayerMenu layer="chip" :at="at" start @close="emit('reword', undefined)">
+    <MomentChooser
+      v-if="chip.field === 'due' || chip.field === 'start'"
+      :what="chip.field"
+      :timed="chip.field === 'due'"
+      :today="overview.today"
+      :value="reading[chip.field] ?? null"
+      @choose="(v) => said(chip.field === 'due' ? 'by' : 'from', v)"
+    />
+    <PlanChooser
+      v-else-if="chip.field === 'plan'"
+      :overview="overview"
+      :value="reading.plan ?? null"
+      @choose="(v) => emit('reword', v ? sayPlan(v) : '')"
+    />
+    <NameChooser
+      v-else-if="chip.field === 'list'"
+      what="List"
+      :names="lists()"
+      :chosen="chip.value"
+      @choose="(name) => emit('reword', `in ${name}`)"
+    />
+    <div v-else-if="chip.field === 'priority'" class="steps" role="group" aria-label="Priority">
+      <button
+        v-for="p in priorities"
+        :key="p"
+        class="btn"
+        :aria-pressed="reading.priority === p"
+        @click="setPriority(p)"
+      >
+        {{ priorityNames[p] }}
+      </button>
     </div>
-  </v-menu>
+    <RepeatEditor
+      v-else
+      :repeat="reading.repeat"
+      :date="reading.due ?? null"
+      :today="overview.today"
+      @say="(words) => emit('reword', words)"
+      @cancel="emit('reword', undefined)"
+    />
+  </LayerMenu>
 </template>
 
 <style scoped>

@@ -6,6 +6,7 @@ import { useMany } from "@/composables/many";
 import { useCurrent } from "@/composables/current";
 import { useTodo } from "@/composables/queries";
 import { rowElement } from "@/composables/row-keys";
+import LayerMenu from "./LayerMenu.vue";
 import ListChooser from "./ListChooser.vue";
 import MomentChooser from "./MomentChooser.vue";
 import PersonChooser from "./PersonChooser.vue";
@@ -78,68 +79,58 @@ async function setRepeat(choice: RepeatChoice) {
 </script>
 
 <template>
-  <v-menu
-    v-if="current.chooser"
-    :model-value="true"
-    :target="current.chooser.at"
-    :close-on-content-click="false"
-    location="bottom end"
-    offset="4"
-    min-width="0"
-    @update:model-value="close"
+  <LayerMenu
+    v-if="current.chooser && (todo || current.chooser.ids)"
+    :layer="current.chooser.kind"
+    :at="current.chooser.at"
+    @close="close"
   >
-    <div v-if="todo || current.chooser.ids" class="floating" @keydown.esc.stop="close">
-      <ListChooser
-        v-if="current.chooser.kind === 'list'"
-        :overview="overview"
-        :todo="todo"
-        @choose="setPlace"
-      />
-      <TagChooser
-        v-else-if="current.chooser.kind === 'tags'"
-        :overview="overview"
-        :todo="todo"
-        @turn="setTags"
-      />
-      <PersonChooser
-        v-else-if="current.chooser.kind === 'person' && todo"
-        :overview="overview"
-        :todo="todo"
-        @done="close"
-      />
-      <PlaceChooser
-        v-else-if="current.chooser.kind === 'place' && todo"
-        :todo="todo"
-        @done="close"
-      />
-      <RepeatEditor
-        v-else-if="current.chooser.kind === 'repeat' && todo"
-        :key="todo.id"
-        :repeat="todo.repeat"
-        :date="todo.due ?? todo.plan ?? todo.start"
-        :today="overview.today"
-        :kept="todo.repeat !== undefined"
-        @save="setRepeat"
-        @skip="deed('skip')"
-        @pause="deed('pause')"
-        @resume="deed('resume')"
-        @end="deed('end-repeat')"
-        @cancel="close"
-      />
-      <PlanChooser
-        v-else-if="current.chooser.kind === 'plan'"
-        :overview="overview"
-        :value="todo?.plan ?? null"
-        @choose="(v) => set('plan', v)"
-      />
-      <MomentChooser
-        v-else-if="current.chooser.kind === 'due' || current.chooser.kind === 'start'"
-        :what="current.chooser.kind"
-        :timed="current.chooser.kind === 'due'"
-        :today="overview.today"
-        :value="todo?.[current.chooser.kind] ?? null"
-        @choose="(v) => setMoment(v)"
-      />
-    </div>
-  </v-menu>
+    <ListChooser
+      v-if="current.chooser.kind === 'list'"
+      :overview="overview"
+      :todo="todo"
+      @choose="setPlace"
+    />
+    <TagChooser
+      v-else-if="current.chooser.kind === 'tags'"
+      :overview="overview"
+      :todo="todo"
+      @turn="setTags"
+    />
+    <PersonChooser
+      v-else-if="current.chooser.kind === 'person' && todo"
+      :overview="overview"
+      :todo="todo"
+      @done="close"
+    />
+    <PlaceChooser v-else-if="current.chooser.kind === 'place' && todo" :todo="todo" @done="close" />
+    <RepeatEditor
+      v-else-if="current.chooser.kind === 'repeat' && todo"
+      :key="todo.id"
+      :repeat="todo.repeat"
+      :date="todo.due ?? todo.plan ?? todo.start"
+      :today="overview.today"
+      :kept="todo.repeat !== undefined"
+      @save="setRepeat"
+      @skip="deed('skip')"
+      @pause="deed('pause')"
+      @resume="deed('resume')"
+      @end="deed('end-repeat')"
+      @cancel="close"
+    />
+    <PlanChooser
+      v-else-if="current.chooser.kind === 'plan'"
+      :overview="overview"
+      :value="todo?.plan ?? null"
+      @choose="(v) => set('plan', v)"
+    />
+    <MomentChooser
+      v-else-if="current.chooser.kind === 'due' || current.chooser.kind === 'start'"
+      :what="current.chooser.kind"
+      :timed="current.chooser.kind === 'due'"
+      :today="overview.today"
+      :value="todo?.[current.chooser.kind] ?? null"
+      @choose="(v) => setMoment(v)"
+    />
+  </LayerMenu>
 </template>

@@ -30,13 +30,15 @@ const surface = computed(() => 33 - share.value * 25);
   >
     <defs>
       <clipPath :id="clip">
-        <path d="M6 6 L7.600 29 Q8 33.500 12.400 33.500 H27.600 Q32 33.500 32.400 29 L34 6 Z" />
+        <path
+          d="M6.500 6 V27.500 Q6.500 33.500 12.500 33.500 H27.500 Q33.500 33.500 33.500 27.500 V6 Z"
+        />
       </clipPath>
     </defs>
     <path v-if="over" class="heap" d="M9 5.500 Q20 -3 31 5.500 Z" />
     <path
       class="body"
-      d="M6 6 L7.600 29 Q8 33.500 12.400 33.500 H27.600 Q32 33.500 32.400 29 L34 6 Z"
+      d="M6.500 6 V27.500 Q6.500 33.500 12.500 33.500 H27.500 Q33.500 33.500 33.500 27.500 V6 Z"
     />
     <path
       v-if="share"
@@ -46,9 +48,9 @@ const surface = computed(() => 33 - share.value * 25);
     />
     <path
       class="line"
-      d="M6 6 L7.600 29 Q8 33.500 12.400 33.500 H27.600 Q32 33.500 32.400 29 L34 6"
+      d="M6.500 6 V27.500 Q6.500 33.500 12.500 33.500 H27.500 Q33.500 33.500 33.500 27.500 V6"
     />
-    <path class="line" d="M33.700 10.500 H36 q5 0 5 5 q0 7.500 -8.300 8" />
+    <path class="line" d="M33.500 11 H36 q5 0 5 5 v2 q0 5 -5 5 H33.500" />
     <path class="lip" d="M4.500 6 H35.500" />
   </svg>
 </template>

@@ -10,6 +10,7 @@ import { useOrderDrag } from "@/composables/order-drag";
 import { usePlaces } from "@/composables/places";
 import type { ShownGroup } from "@/composables/shown";
 import { estimateWords } from "@/words/fields";
+import { cupLevel } from "@/words/dates";
 import { groupHead } from "@/words/groups";
 import ActionMenu from "./ActionMenu.vue";
 import CupGlyph from "./CupGlyph.vue";
@@ -31,9 +32,14 @@ const many = useMany();
 const places = usePlaces();
 
 const words = computed(() => groupHead(props.group, props.today));
+/** Upcoming's days, weeks and months have a cup each. */
+const cup = computed(() => props.withCup && /^(day|(this-)?(week|month))$/.test(props.group.kind));
 const level = computed(() => {
-  const cup = props.overview.rail.find((c) => c.horizon === props.group.horizon);
-  return (cup?.count ?? props.group.count) / props.overview.brim;
+  const count =
+    props.group.kind === "day"
+      ? props.overview.rail.find((c) => c.horizon === props.group.horizon)?.count
+      : undefined;
+  return cupLevel(props.group.horizon ?? "", count ?? props.group.count, props.overview.brim);
 });
 const over = computed(() =>
   props.withCup && props.group.kind === "day"
@@ -43,7 +49,9 @@ const over = computed(() =>
 const count = computed(() => {
   const n = props.group.count - (props.group.notes ?? 0);
   if (props.folds) return `${props.folded ? "show" : "hide"} ${n || ""}`;
-  return props.group.kind === "handful" ? `${n} of 5` : n || "";
+  const many = props.group.kind === "handful" ? `${n} of 5` : n || "";
+  const { minutes } = props.group;
+  return many && minutes ? `${many}, ${estimateWords(minutes)}` : many;
 });
 const section = computed(() =>
   props.group.kind === "section"
@@ -78,7 +86,7 @@ const items = computed<MenuItem[]>(() => {
       ? [{ name: "Move down", act: () => places.moveSection(s, { after: behind.id }) }]
       : []),
     {
-      name: "Remove the heading, keep its to-dos",
+      name: "Take the section out, keep its to-dos",
       act: () => places.deleteSection(s, false),
       apart: true,
     },
@@ -100,7 +108,7 @@ const items = computed<MenuItem[]>(() => {
     :aria-expanded="folds ? !folded : undefined"
     @click="folds && $emit('fold')"
   >
-    <CupGlyph v-if="withCup && group.kind === 'day'" :level="level" :size="20" />
+    <CupGlyph v-if="cup" :level="level" :size="20" />
     <h2>{{ words }}</h2>
     <span v-if="over > 0" class="over">{{ over }} over</span>
     <template v-if="!folds">
@@ -122,7 +130,6 @@ const items = computed<MenuItem[]>(() => {
       </button>
     </template>
     <span class="count">{{ count }}</span>
-    <span v-if="group.minutes && !folds" class="minutes">· {{ estimateWords(group.minutes) }}</span>
   </component>
 </template>
 
@@ -152,10 +159,6 @@ h2 {
 }
 .late h2 {
   color: var(--madder);
-}
-.minutes {
-  color: var(--pencil);
-  font-size: 13px;
 }
 .count {
   color: var(--pencil);

@@ -4,6 +4,7 @@ import { computed, nextTick, ref } from "vue";
 import { useRouter } from "vue-router";
 import type { List, Overview, OwnView, Shelf } from "@/api/client";
 import { useActions } from "@/composables/actions";
+import { useCurrent } from "@/composables/current";
 import type { Landing } from "@/composables/order-drag";
 import { useMany } from "@/composables/many";
 import { usePlaces } from "@/composables/places";
@@ -13,6 +14,7 @@ import ShelfHead from "./ShelfHead.vue";
 
 const props = defineProps<{ overview: Overview }>();
 const actions = useActions();
+const current = useCurrent();
 const many = useMany();
 const places = usePlaces();
 const views = useViews();
@@ -48,7 +50,9 @@ async function make() {
         : await places.addList(name.value, what.shelf);
     naming.value = undefined;
     places.took(made);
-    if (what.kind === "list") await router.push(`/list/${made.id}`);
+    if (what.kind !== "list") return;
+    current.adding = { row: made.id, inside: true }; // the cursor goes into its first row
+    await router.push(`/list/${made.id}`);
   });
   making = false;
 }
@@ -146,7 +150,7 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
         />
       </ul>
     </template>
-    <h2>Collect</h2>
+    <h2>Gather</h2>
     <ul>
       <IndexEntry
         to="/cup"

@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { onMounted, useTemplateRef } from "vue";
+import { useTemplateRef } from "vue";
 import { useCurrent } from "@/composables/current";
-import { keyHelp, singleKeys } from "@/composables/keys";
+import { singleKeys } from "@/composables/keys";
+import { keyHelp } from "@/words/keys";
+import LayerDialog from "./LayerDialog.vue";
 
 const current = useCurrent();
 const dialog = useTemplateRef("dialog");
@@ -13,16 +15,15 @@ const groups = [
   "Everywhere",
   "Go to",
 ] as const;
-onMounted(() => dialog.value?.showModal());
 </script>
 
 <template>
-  <dialog
+  <LayerDialog
     ref="dialog"
-    class="help floating"
-    aria-labelledby="keys-title"
+    layer="keys"
+    class="help"
+    labelledby="keys-title"
     @close="current.helping = false"
-    @click.self="dialog?.close()"
   >
     <header>
       <h1 id="keys-title">Keys</h1>
@@ -44,19 +45,13 @@ onMounted(() => dialog.value?.showModal());
         </dl>
       </section>
     </div>
-  </dialog>
+  </LayerDialog>
 </template>
 
 <style scoped>
 .help {
   width: min(960px, calc(100vw - 24px));
-  max-height: calc(100vh - 48px);
-  margin: auto;
-  padding: 20px 24px;
   overflow-y: auto;
-}
-.help::backdrop {
-  background: rgb(20 28 26 / 45%);
 }
 header {
   display: flex;

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, useTemplateRef, watch } from "vue";
+import { computed, ref, useTemplateRef, watch } from "vue";
 import { ask, client, type Overview, type Postponement } from "@/api/client";
 import { type MakingRoom, useCurrent } from "@/composables/current";
 import { useMany } from "@/composables/many";
 import { planWords, shortMoment } from "@/words/dates";
 import DateWords from "./DateWords.vue";
+import LayerDialog from "./LayerDialog.vue";
 
 /** Safe postpone: before anything moves, what moves and what stays, and why. */
 const props = defineProps<{ making: MakingRoom; overview: Overview }>();
@@ -49,11 +50,6 @@ async function read() {
   }
 }
 watch(body, () => void read(), { immediate: true });
-const heading = useTemplateRef("heading");
-onMounted(() => {
-  dialog.value?.showModal();
-  heading.value?.focus();
-});
 
 const moving = computed(() => found.value?.moves.length ?? 0);
 /** Enter was pressed before the answer came. */
@@ -84,15 +80,16 @@ const released = (id: string) => release.value.has(id);
 </script>
 
 <template>
-  <dialog
+  <LayerDialog
     ref="dialog"
-    class="room floating"
-    aria-labelledby="room-title"
+    layer="make-room"
+    class="room"
+    labelledby="room-title"
     @close="current.makingRoom = undefined"
   >
     <form @submit.prevent="go" @keydown.enter="enter">
       <header>
-        <h1 id="room-title" ref="heading" tabindex="-1">Make room</h1>
+        <h1 id="room-title" tabindex="-1" autofocus>Make room</h1>
         <p>{{ making.from }}. Nothing moves until you say so.</p>
       </header>
       <fieldset>
@@ -162,19 +159,12 @@ const released = (id: string) => release.value.has(id);
         </button>
       </footer>
     </form>
-  </dialog>
+  </LayerDialog>
 </template>
 
 <style scoped>
 .room {
   width: min(920px, calc(100vw - 24px));
-  max-width: none;
-  max-height: calc(100dvh - 48px);
-  margin: auto;
-  padding: 18px 20px;
-}
-.room::backdrop {
-  background: rgb(20 28 26 / 35%);
 }
 form {
   display: flex;

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, useTemplateRef } from "vue";
+import { giveFocus } from "@/composables/early-keys";
 import { type Menu, type MenuItem, useMenu } from "@/composables/menu";
+import LayerMenu from "./LayerMenu.vue";
 
 /** The menu that is open, hung on its button. */
 const props = defineProps<{ menu: Menu }>();
@@ -11,7 +13,7 @@ const marks = computed(() => props.menu.items.some((i) => i.checked !== undefine
 onMounted(async () => {
   await nextTick();
   const buttons = [...(list.value?.querySelectorAll<HTMLElement>("button") ?? [])];
-  (buttons.find((b) => b.ariaChecked === "true") ?? buttons[0])?.focus();
+  giveFocus(buttons.find((b) => b.ariaChecked === "true") ?? buttons[0]);
 });
 function step(e: KeyboardEvent, by: 1 | -1) {
   const buttons = [...(list.value?.querySelectorAll<HTMLElement>("button") ?? [])];
@@ -31,23 +33,14 @@ function take(item: MenuItem) {
 </script>
 
 <template>
-  <v-menu
-    :model-value="true"
-    :target="menu.at"
-    :close-on-content-click="false"
-    location="bottom end"
-    offset="4"
-    min-width="0"
-    @update:model-value="close"
-  >
+  <LayerMenu layer="menu" :at="menu.at" @close="close">
     <div
       ref="list"
-      class="menu floating"
+      class="menu"
       role="menu"
       :aria-label="menu.label"
       @keydown.down="(e) => step(e, 1)"
       @keydown.up="(e) => step(e, -1)"
-      @keydown.esc.stop="close"
     >
       <button
         v-for="item in menu.items"
@@ -61,7 +54,7 @@ function take(item: MenuItem) {
         {{ item.name }}
       </button>
     </div>
-  </v-menu>
+  </LayerMenu>
 </template>
 
 <style scoped>

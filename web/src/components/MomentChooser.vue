@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, useTemplateRef } from "vue";
 import { addDays, fullMoment, railDay, weekday } from "@/words/dates";
-import { beginInWords } from "@/composables/early-keys";
+import { giveFocus } from "@/composables/early-keys";
 import { walk } from "@/composables/walk";
 import SayWhen from "./SayWhen.vue";
 
@@ -52,7 +52,7 @@ const moment = computed(() =>
   date.value ? (props.timed && time.value ? `${date.value}T${time.value}` : date.value) : null,
 );
 
-onMounted(() => root.value?.querySelector<HTMLElement>(".quick button")?.focus());
+onMounted(() => giveFocus(root.value?.querySelector<HTMLElement>(".quick button")));
 
 function quickly(day: string) {
   emit("choose", props.timed && time.value ? `${day}T${time.value}` : day);
@@ -60,7 +60,7 @@ function quickly(day: string) {
 </script>
 
 <template>
-  <div ref="root" role="dialog" :aria-label="`Choose the ${what}`" @keydown="beginInWords">
+  <div ref="root" role="dialog" :aria-label="`Choose the ${what}`">
     <SayWhen
       :field="what"
       :example="timed ? 'Friday 4pm, in 3 days, 30 Nov' : 'Monday, next week'"

@@ -2,6 +2,7 @@
 import { nextTick, shallowRef } from "vue";
 import type { Overview } from "@/api/client";
 import type { Narrowed, NarrowKind } from "@/composables/narrowing";
+import LayerMenu from "./LayerMenu.vue";
 import NarrowTo from "./NarrowTo.vue";
 
 /** What a sheet is narrowed to, as words that can be taken away. */
@@ -35,24 +36,13 @@ const has = (kind: string, value: string) =>
     <button class="btn quiet" @click="emit('widen')">Show all again</button>
     <button class="btn quiet" @click="emit('save')">Save what I see…</button>
   </div>
-  <v-menu
-    v-if="at"
-    :model-value="true"
-    :target="at"
-    :close-on-content-click="false"
-    location="bottom start"
-    offset="4"
-    min-width="0"
-    @update:model-value="close"
-  >
-    <div class="floating" @keydown.esc.stop="close">
-      <NarrowTo
-        :overview="overview"
-        :has="has"
-        @narrow="(kind, value) => emit('narrow', kind, value)"
-      />
-    </div>
-  </v-menu>
+  <LayerMenu v-if="at" layer="narrow" :at="at" start @close="close">
+    <NarrowTo
+      :overview="overview"
+      :has="has"
+      @narrow="(kind, value) => emit('narrow', kind, value)"
+    />
+  </LayerMenu>
 </template>
 
 <style scoped>

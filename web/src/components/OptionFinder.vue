@@ -41,6 +41,7 @@ function pick(option: T | undefined) {
     <input
       ref="input"
       v-model="query"
+      autofocus
       role="combobox"
       :aria-label="what"
       aria-controls="finder-options"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, useTemplateRef, watch } from "vue";
+import { computed, ref, useTemplateRef, watch } from "vue";
 import { useRouter } from "vue-router";
 import { ask, client, type Line, type Overview, send } from "@/api/client";
 import { useActions } from "@/composables/actions";
@@ -7,6 +7,7 @@ import { useCurrent } from "@/composables/current";
 import { useServer } from "@/composables/server";
 import { useToasts } from "@/composables/toasts";
 import { chipLabels } from "@/words/fields";
+import LayerDialog from "./LayerDialog.vue";
 
 /** Several lines at once, shown as the tree they would become. */
 defineProps<{ overview: Overview }>();
@@ -40,7 +41,6 @@ async function read() {
   }
 }
 watch(body, () => void read(), { immediate: true });
-onMounted(() => dialog.value?.showModal());
 
 async function putIn() {
   busy.value = true;
@@ -64,10 +64,11 @@ async function putIn() {
 </script>
 
 <template>
-  <dialog
+  <LayerDialog
     ref="dialog"
-    class="paste floating"
-    aria-labelledby="paste-title"
+    layer="paste"
+    class="paste"
+    labelledby="paste-title"
     @close="current.pasted = undefined"
   >
     <header>
@@ -78,7 +79,7 @@ async function putIn() {
       </p>
     </header>
     <div class="columns">
-      <textarea v-model="text" aria-label="The lines" spellcheck="false" />
+      <textarea v-model="text" autofocus aria-label="The lines" spellcheck="false" />
       <div class="tree" role="group" aria-label="What they become">
         <p v-if="reason" class="wrong" role="alert">{{ reason }}</p>
         <ul>
@@ -128,7 +129,7 @@ async function putIn() {
         {{ lines.length === 1 ? "Put in 1 to-do" : `Put in ${lines.length} to-dos` }}
       </button>
     </footer>
-  </dialog>
+  </LayerDialog>
 </template>
 
 <style scoped>
@@ -138,9 +139,6 @@ async function putIn() {
   max-height: calc(100dvh - 48px);
   margin: auto;
   padding: 18px 20px;
-}
-.paste::backdrop {
-  background: rgb(0 0 0 / 30%);
 }
 h1 {
   font-size: 20px;

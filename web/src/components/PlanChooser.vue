@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { onMounted, useTemplateRef } from "vue";
+import { computed, onMounted, useTemplateRef } from "vue";
 import type { Overview } from "@/api/client";
-import { planWords, precision } from "@/words/dates";
-import { beginInWords } from "@/composables/early-keys";
+import { cupLevel, planWords, precision } from "@/words/dates";
+import { giveFocus } from "@/composables/early-keys";
 import { walk } from "@/composables/walk";
 import CupGlyph from "./CupGlyph.vue";
 import SayWhen from "./SayWhen.vue";
@@ -12,23 +12,21 @@ const props = defineProps<{ overview: Overview; value: string | null }>();
 const emit = defineEmits<{ choose: [plan: string | null] }>();
 const root = useTemplateRef("root");
 
-onMounted(() => root.value?.querySelector<HTMLElement>(".cups button")?.focus());
+onMounted(() => giveFocus(root.value?.querySelector<HTMLElement>(".cups button")));
 function name(horizon: string): string {
   const words = planWords(horizon, props.overview.today);
   return words.charAt(0).toUpperCase() + words.slice(1);
 }
-const level = (horizon: string, count: number) =>
-  precision(horizon) === "day" ? count / props.overview.brim : Math.min(count / 24, 1);
+const months = computed(() =>
+  props.overview.rail.filter((c) => precision(c.horizon) === "month").slice(0, 6),
+);
+const cups = computed(() =>
+  props.overview.rail.filter((c) => precision(c.horizon) !== "month" || months.value.includes(c)),
+);
 </script>
 
 <template>
-  <div
-    ref="root"
-    class="chooser"
-    role="dialog"
-    aria-label="Choose the plan"
-    @keydown="beginInWords"
-  >
+  <div ref="root" class="chooser" role="dialog" aria-label="Choose the plan">
     <SayWhen field="plan" example="Friday 14:00 for 30 min" @choose="(v) => emit('choose', v)" />
     <div
       class="cups"
@@ -36,12 +34,12 @@ const level = (horizon: string, count: number) =>
       @keydown.left.prevent="walk($event, -1)"
     >
       <button
-        v-for="cup in overview.rail"
+        v-for="cup in cups"
         :key="cup.horizon"
         :class="{ set: cup.horizon === value }"
         @click="emit('choose', cup.horizon)"
       >
-        <CupGlyph :level="level(cup.horizon, cup.count)" :size="24" />
+        <CupGlyph :level="cupLevel(cup.horizon, cup.count, overview.brim)" :size="24" />
         <span>{{ name(cup.horizon) }}</span>
       </button>
     </div>

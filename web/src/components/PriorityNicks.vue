@@ -2,18 +2,24 @@
 import { computed } from "vue";
 import type { Priority } from "@/api/client";
 
-/** Priority is cut, not coloured: nicks in the row's edge, as on a tally stick. */
+/** Priority is cut, not coloured: bites out of a thin edge, as on a tally stick. */
 const props = defineProps<{ priority: Priority }>();
 const count = computed(() => ({ none: 0, low: 1, medium: 2, high: 3 })[props.priority]);
-const ys = computed(() => {
-  const gap = 11;
-  return Array.from({ length: count.value }, (_, i) => 20 + (i - (count.value - 1) / 2) * gap);
+
+/** The edge is 6 wide and 40 high; each bite opens to the row and points into the edge. */
+const edge = computed(() => {
+  const [deep, half, gap] = [4.5, 4, 11];
+  const bites = Array.from({ length: count.value }, (_, i) => {
+    const y = 20 + (i - (count.value - 1) / 2) * gap;
+    return `V${y - half} L${6 - deep} ${y} L6 ${y + half}`;
+  });
+  return `M0 0 H6 ${bites.join(" ")} V40 H0 Z`;
 });
 </script>
 
 <template>
-  <svg v-if="count" class="nicks" width="9" height="40" viewBox="0 0 9 40" aria-hidden="true">
-    <path v-for="y in ys" :key="y" :d="`M0 ${y - 4.5} L8.5 ${y} L0 ${y + 4.5} Z`" />
+  <svg v-if="count" class="nicks" width="6" height="40" viewBox="0 0 6 40" aria-hidden="true">
+    <path :d="edge" />
   </svg>
 </template>
 

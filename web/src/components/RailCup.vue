@@ -2,7 +2,7 @@
 import { computed, useTemplateRef } from "vue";
 import type { RailCup } from "@/api/client";
 import { useDrop } from "@/composables/drop";
-import { longDay, monthName, precision, railDay, shortMonth } from "@/words/dates";
+import { cupLevel, longDay, monthName, precision, railDay, shortMonth } from "@/words/dates";
 import CupGlyph from "./CupGlyph.vue";
 
 const props = defineProps<{
@@ -34,7 +34,10 @@ const name = computed(() => {
     case "week":
       return props.place === 7 ? "This week" : "Next week";
     case "month":
-      return shortMonth(`${h.value}-01`);
+      if (h.value === props.today.slice(0, 7)) return "This month";
+      return h.value.slice(0, 4) === props.today.slice(0, 4) || h.value.endsWith("-01")
+        ? shortMonth(`${h.value}-01`)
+        : `${shortMonth(`${h.value}-01`)} ${h.value.slice(2, 4)}`;
     case "parked":
       return "Parked";
   }
@@ -60,12 +63,7 @@ const load = computed(() => {
   return isToday.value ? `${props.cup.count} of ${props.brim}` : String(props.cup.count);
 });
 
-/** Weeks, months and parked hold as much as is put in them. */
-const level = computed(() => {
-  const full = { day: 1, week: 3, month: 4, parked: 4 }[precision(h.value)] * props.brim;
-  const share = props.cup.count / full;
-  return precision(h.value) === "day" ? share : Math.min(share, 1);
-});
+const level = computed(() => cupLevel(h.value, props.cup.count, props.brim));
 </script>
 
 <template>

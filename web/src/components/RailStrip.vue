@@ -1,8 +1,11 @@
 <script setup lang="ts">
-import { computed } from "vue";
+import { mdiChevronLeft, mdiChevronRight } from "@mdi/js";
+import { computed, ref } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import type { Overview } from "@/api/client";
 import { useMany } from "@/composables/many";
+import { precision } from "@/words/dates";
+import PathIcon from "./PathIcon.vue";
 import RailCup from "./RailCup.vue";
 
 const props = defineProps<{ overview: Overview }>();
@@ -12,14 +15,34 @@ const many = useMany();
 
 const pathOf = (horizon: string) =>
   horizon === props.overview.today ? "/today" : `/rail/${horizon}`;
+/** Which of the months after this one is shown; the arrows beside it go on. */
+const month = ref(0);
+const months = computed(() => props.overview.rail.filter((c) => precision(c.horizon) === "month"));
+const shownMonth = computed(() => months.value[1 + month.value] ?? months.value[1]);
+const cups = computed(() =>
+  props.overview.rail.filter(
+    (c) => precision(c.horizon) !== "month" || c === months.value[0] || c === shownMonth.value,
+  ),
+);
+const turn = (by: 1 | -1) =>
+  (month.value = Math.max(0, Math.min(month.value + by, months.value.length - 2)));
 const overdue = computed(() => props.overview.counts.overdue);
 </script>
 
 <template>
   <nav class="rail" aria-label="Rail: when things are planned">
-    <template v-for="(cup, i) in overview.rail" :key="cup.horizon">
+    <template v-for="(cup, i) in cups" :key="cup === shownMonth ? 'month' : cup.horizon">
       <span v-if="i === 7" class="divider" aria-hidden="true" />
       <div :class="i === 0 ? 'first' : 'other'">
+        <button
+          v-if="cup === shownMonth"
+          class="turn"
+          aria-label="The month before"
+          :disabled="month === 0"
+          @click="turn(-1)"
+        >
+          <PathIcon :path="mdiChevronLeft" :size="18" />
+        </button>
         <RailCup
           :cup="cup"
           :brim="overview.brim"
@@ -29,6 +52,15 @@ const overdue = computed(() => props.overview.counts.overdue);
           @show="router.push(pathOf(cup.horizon))"
           @drop="(id) => many.plan(id, cup.horizon)"
         />
+        <button
+          v-if="cup === shownMonth"
+          class="turn"
+          aria-label="The month after"
+          :disabled="month === months.length - 2"
+          @click="turn(1)"
+        >
+          <PathIcon :path="mdiChevronRight" :size="18" />
+        </button>
         <router-link v-if="i === 0 && overdue" to="/overdue" class="spill">
           <svg width="62" height="10" viewBox="0 0 62 10" aria-hidden="true">
             <path d="M4 6q-4-2 4-3 8-3 22-2 14-2 24 1 9 1 4 4-8 3-26 3-22 0-28-3z" />
@@ -58,6 +90,22 @@ const overdue = computed(() => props.overview.counts.overdue);
 .other {
   display: flex;
   flex: 1 1 0;
+}
+.turn {
+  align-self: center;
+  width: 24px;
+  height: 40px;
+  margin: 0 -4px;
+  border-radius: var(--corner);
+  color: var(--pencil);
+  cursor: pointer;
+}
+.turn:hover:enabled {
+  background: var(--wash);
+  color: var(--rim);
+}
+.turn:disabled {
+  visibility: hidden;
 }
 .spill {
   position: absolute;

@@ -13,6 +13,7 @@ defineEmits<{ open: [at: HTMLElement]; without: [] }>();
       class="body"
       tabindex="-1"
       data-walk
+      aria-haspopup="dialog"
       :title="chip.problem ?? `From “${chip.words}”. Open to choose by hand.`"
       @click="$emit('open', $event.currentTarget as HTMLElement)"
       @keydown.delete.prevent="$emit('without')"

@@ -276,6 +276,7 @@ function chooseSection(list: List) {
         data-narrow
         class="btn"
         title="Narrow to a tag, list, person or priority (f)"
+        aria-haspopup="dialog"
         @click="emit('narrow', $event.currentTarget as HTMLElement)"
       >
         Narrow…
@@ -292,7 +293,15 @@ function chooseSection(list: List) {
       >
         {{ selection.choosing ? "Done choosing" : "Choose" }}
       </button>
-      <button v-if="makesRoom" class="btn" title="s" @click="$emit('makeRoom')">Make room…</button>
+      <button
+        v-if="makesRoom"
+        class="btn"
+        title="s"
+        aria-haspopup="dialog"
+        @click="$emit('makeRoom')"
+      >
+        Make room…
+      </button>
       <ActionMenu
         v-if="items.length"
         class="btn dots"

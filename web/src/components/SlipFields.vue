@@ -48,7 +48,14 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
   <dl>
     <dt>List</dt>
     <dd>
-      <button class="value" :disabled="binned" @click="choose('list', $event)">{{ home }}</button>
+      <button
+        class="value"
+        :disabled="binned"
+        aria-haspopup="dialog"
+        @click="choose('list', $event)"
+      >
+        {{ home }}
+      </button>
     </dd>
     <dt>Due</dt>
     <dd>
@@ -56,6 +63,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
         class="value"
         :class="{ none: !todo.due }"
         :disabled="binned"
+        aria-haspopup="dialog"
         @click="choose('due', $event)"
       >
         {{ todo.due ? fullMoment(todo.due) : "No due" }}
@@ -67,6 +75,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
         class="value"
         :class="{ none: !todo.plan }"
         :disabled="binned"
+        aria-haspopup="dialog"
         @click="choose('plan', $event)"
       >
         {{ plan }}
@@ -78,6 +87,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
         class="value"
         :class="{ none: !todo.start }"
         :disabled="binned"
+        aria-haspopup="dialog"
         @click="choose('start', $event)"
       >
         {{ todo.start ? fullMoment(todo.start) : "At any time" }}
@@ -89,6 +99,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
         class="value"
         :class="{ none: !todo.repeat }"
         :disabled="binned || todo.record !== undefined"
+        aria-haspopup="dialog"
         @click="choose('repeat', $event)"
       >
         {{ todo.repeat ? first(todo.repeat.words) : "Does not repeat" }}
@@ -127,6 +138,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
         class="value"
         :class="{ none: !todo.tags.length }"
         :disabled="binned"
+        aria-haspopup="dialog"
         @click="choose('tags', $event)"
       >
         <span
@@ -145,6 +157,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
         class="value"
         :class="{ none: !todo.place }"
         :disabled="binned"
+        aria-haspopup="dialog"
         @click="choose('place', $event)"
       >
         {{ todo.place ?? "Nowhere in particular" }}
@@ -156,6 +169,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
         class="value"
         :class="{ none: !todo.person }"
         :disabled="binned"
+        aria-haspopup="dialog"
         @click="choose('person', $event)"
       >
         {{ todo.person && person ? `${roleWords[todo.person.role]} ${person.name}` : "Nobody" }}

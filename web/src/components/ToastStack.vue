@@ -1,14 +1,32 @@
 <script setup lang="ts">
 import { useActions } from "@/composables/actions";
+import { pressOf } from "@/composables/keys";
 import { useToasts } from "@/composables/toasts";
 
 const toasts = useToasts();
 const actions = useActions();
+
+/** The page's keys are off in here, but for these two. */
+function undo(e: KeyboardEvent) {
+  const press = pressOf(e);
+  if (press === "Ctrl+z") void actions.undo();
+  else if (press === "Ctrl+Shift+Z") void actions.redo();
+  else return;
+  e.preventDefault();
+}
 </script>
 
 <template>
   <div class="stack" role="status" aria-live="polite">
-    <div v-for="t in toasts.toasts" :key="t.id" class="toast" :class="{ trouble: t.trouble }">
+    <div
+      v-for="t in toasts.toasts"
+      :key="t.id"
+      class="toast"
+      :class="{ trouble: t.trouble }"
+      data-layer="toast"
+      @keydown.esc.stop="toasts.dismiss(t.id)"
+      @keydown="undo"
+    >
       <span class="text">{{ t.text }}</span>
       <progress v-if="t.busy" :aria-label="t.text" />
       <button v-if="t.also" class="undo" @click="(toasts.dismiss(t.id), t.also.act())">

@@ -53,7 +53,7 @@ watch(editing, async (on) => {
   draft.value = todo.value.title;
   await nextTick();
   titleField.value?.focus();
-  titleField.value?.select();
+  titleField.value?.setSelectionRange(draft.value.length, draft.value.length);
 });
 
 function items(): MenuItem[] {
@@ -215,26 +215,38 @@ onBeforeUnmount(() => {
       />
       <TitleOffers class="under" :todo="todo" :text="draft" @taken="(t) => (draft = t)" />
     </span>
-    <span v-else class="title" :title="todo.title">
-      <span v-if="row.path?.length" class="path">{{ row.path.join(" / ") }} / </span
-      ><span class="unseen">{{
-        todo.priority === "none" ? "" : `Priority ${todo.priority}. `
-      }}</span
-      ><MarkedText v-if="row.found" :text="todo.title" :spans="row.found.title" /><template
-        v-else
-        >{{ todo.title }}</template
-      >
-      <span v-if="row.why && look.reasons" class="excerpt">{{ row.why }}</span>
-      <span v-else-if="row.found?.notes" class="excerpt"
-        ><MarkedText :text="row.found.notes" :spans="row.found.inNotes"
-      /></span>
-      <span v-else-if="row.moved && todo.outcome" class="excerpt">{{ todo.outcome }}</span>
-      <span v-else-if="row.found?.files" class="excerpt"
-        >file: <MarkedText :text="row.found.files" :spans="row.found.inFiles"
-      /></span>
-      <span v-else-if="row.found?.place" class="excerpt"
-        >at <MarkedText :text="todo.place ?? ''" :spans="row.found.place"
-      /></span>
+    <span v-else class="words">
+      <span class="title" :title="todo.title">
+        <span v-if="row.path?.length" class="path">{{ row.path.join(" / ") }} / </span
+        ><span class="unseen">{{
+          todo.priority === "none" ? "" : `Priority ${todo.priority}. `
+        }}</span
+        ><MarkedText v-if="row.found" :text="todo.title" :spans="row.found.title" /><template
+          v-else
+          >{{ todo.title }}</template
+        >
+        <span v-if="row.why && look.reasons" class="excerpt">{{ row.why }}</span>
+        <span v-else-if="row.found?.notes" class="excerpt"
+          ><MarkedText :text="row.found.notes" :spans="row.found.inNotes"
+        /></span>
+        <span v-else-if="row.moved && todo.outcome" class="excerpt">{{ todo.outcome }}</span>
+        <span v-else-if="row.found?.files" class="excerpt"
+          >file: <MarkedText :text="row.found.files" :spans="row.found.inFiles"
+        /></span>
+        <span v-else-if="row.found?.place" class="excerpt"
+          >at <MarkedText :text="todo.place ?? ''" :spans="row.found.place"
+        /></span>
+      </span>
+      <span class="facts">
+        <span v-for="f in facts" :key="f.text" class="fact" :class="f.tone">{{ f.text }}</span>
+        <span
+          v-for="tag in todo.tags"
+          :key="tag"
+          class="fact tag"
+          :style="{ borderColor: `var(--${tagColour(overview, tag)})` }"
+          >{{ tag }}</span
+        >
+      </span>
     </span>
     <ActionMenu
       v-if="(near || isCurrent) && !binned && !editing && !selection.choosing"
@@ -244,16 +256,6 @@ onBeforeUnmount(() => {
     >
       <PathIcon :path="mdiDotsHorizontal" :size="16" />
     </ActionMenu>
-    <span class="facts">
-      <span v-for="f in facts" :key="f.text" class="fact" :class="f.tone">{{ f.text }}</span>
-      <span
-        v-for="tag in todo.tags"
-        :key="tag"
-        class="fact tag"
-        :style="{ borderColor: `var(--${tagColour(overview, tag)})` }"
-        >{{ tag }}</span
-      >
-    </span>
   </li>
 </template>
 
@@ -397,9 +399,19 @@ onBeforeUnmount(() => {
     linear-gradient(var(--pencil), var(--pencil)) 2px 4px / 7px 1.5px no-repeat,
     linear-gradient(var(--pencil), var(--pencil)) 2px 8px / 5px 1.5px no-repeat;
 }
+/* The facts go to a line below where the title leaves them no room. */
+.words {
+  display: flex;
+  flex: 1;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 16px;
+  padding-block: 4px;
+  min-width: 0;
+}
 .title {
-  flex: 1 1 0;
-  min-width: 40%;
+  min-width: 0;
+  max-width: 100%;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
@@ -445,10 +457,10 @@ onBeforeUnmount(() => {
 /* What does not fit goes as a whole: it wraps out of sight. */
 .facts {
   display: flex;
-  flex: 0 1 auto;
+  flex: 1 0 auto;
   flex-wrap: wrap;
   justify-content: flex-end;
-  margin-left: auto;
+  max-width: 100%;
   gap: 20px 12px;
   min-width: 0;
   max-height: 24px;
@@ -477,23 +489,18 @@ onBeforeUnmount(() => {
 }
 @media (max-width: 760px) {
   .row {
-    flex-wrap: wrap;
     align-items: flex-start;
-    row-gap: 0;
     padding-block: 4px;
     min-height: 52px;
   }
   .title {
-    flex: 1 1 calc(100% - 60px);
+    flex: 1 0 100%;
     padding-top: 6px;
-    max-width: none;
     white-space: normal;
   }
   .facts {
     flex: 1 0 100%;
     justify-content: flex-start;
-    margin-left: 0;
-    padding-left: 35px;
   }
   .facts:empty {
     display: none;

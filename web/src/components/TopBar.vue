@@ -37,7 +37,13 @@ const look = useLook();
     >
       <v-icon :icon="mdiThemeLightDark" size="22" />
     </button>
-    <button class="tool" aria-label="Keys" title="Keys ( ? )" @click="current.helping = true">
+    <button
+      class="tool"
+      aria-label="Keys"
+      title="Keys ( ? )"
+      aria-haspopup="dialog"
+      @click="current.helping = true"
+    >
       <v-icon :icon="mdiHelpCircleOutline" size="22" />
     </button>
   </header>

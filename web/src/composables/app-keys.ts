@@ -3,31 +3,13 @@ import { useRouter } from "vue-router";
 import type { Overview } from "@/api/client";
 import { useActions } from "./actions";
 import { useCurrent } from "./current";
-import { useKeys } from "./keys";
-
-const places: Record<string, string> = {
-  c: "/cup",
-  t: "/today",
-  o: "/overdue",
-  u: "/upcoming",
-  w: "/within-a-week",
-  r: "/ready",
-  a: "/waiting",
-  p: "/projects",
-  d: "/done",
-  h: "/history",
-  b: "/bin",
-};
-
-/** How long `g` waits for the letter behind it, in milliseconds. */
-const patience = 1500;
+import { cupOfDigit, useKeys } from "./keys";
 
 /** Keys that work wherever one is. `back` takes one step back, if it can. */
 export function useAppKeys(overview: Ref<Overview | undefined>, back: () => boolean) {
   const router = useRouter();
   const actions = useActions();
   const current = useCurrent();
-  let going = 0;
 
   /** Leaves what had the focus, so that the next key acts on the new sheet. */
   function go(path: string) {
@@ -36,15 +18,9 @@ export function useAppKeys(overview: Ref<Overview | undefined>, back: () => bool
   }
 
   useKeys((press) => {
-    if (Date.now() - going < patience) {
-      going = 0;
-      const place = places[press];
-      if (place) go(place);
-      return place !== undefined;
-    }
     switch (press) {
       case "g":
-        going = Date.now();
+        current.finding = true;
         return true;
       case "n":
         current.capture++;
@@ -68,7 +44,7 @@ export function useAppKeys(overview: Ref<Overview | undefined>, back: () => bool
     }
     const digit = /^Shift\+(\d)$/.exec(press)?.[1];
     if (digit) {
-      const cup = overview.value?.rail[digit === "0" ? 11 : Number(digit) - 1];
+      const cup = cupOfDigit(overview.value, digit);
       if (cup) go(digit === "1" ? "/today" : `/rail/${cup.horizon}`);
       return cup !== undefined;
     }

@@ -20,10 +20,17 @@ export interface Question {
   confirm: string;
   /** Carries it out; what it throws is shown, and the dialog stays. */
   act: (answers: Record<string, string>) => Promise<void>;
+  /** It was put away; after `act` too. */
+  refused?: () => void;
 }
 
 export const useAsk = defineStore("ask", () => {
   const question = shallowRef<Question>();
   const ask = (q: Question) => (question.value = q);
-  return { question, ask };
+  /** Asks whether something is to be done; false where the dialog is put away. */
+  const agree = (q: Pick<Question, "title" | "text" | "confirm">) =>
+    new Promise<boolean>((answer) =>
+      ask({ ...q, fields: [], act: async () => answer(true), refused: () => answer(false) }),
+    );
+  return { question, ask, agree };
 });

@@ -1,10 +1,11 @@
 import { defineStore } from "pinia";
 import { ref, shallowRef } from "vue";
 import type { Todo } from "@/api/client";
+import type { chooserKinds } from "@/words/layers";
 
 /** What a row's key or a field opened, and where it hangs. */
 export interface Chooser {
-  kind: "list" | "due" | "start" | "plan" | "tags" | "repeat" | "person" | "place";
+  kind: (typeof chooserKinds)[number];
   /** The to-do as it was shown; what the server says takes its place. */
   todo?: Todo;
   /** Many at once, in place of one. */
@@ -28,6 +29,8 @@ export const useCurrent = defineStore("current", () => {
   const editing = ref<string>();
   const chooser = shallowRef<Chooser>();
   const helping = ref(false);
+  /** The finder of `g` is open. */
+  const finding = ref(false);
   /** Counts the wishes to write in the search field. */
   const searching = ref(0);
   /** Counts the wishes to write in the capture line. */
@@ -37,5 +40,16 @@ export const useCurrent = defineStore("current", () => {
   /** The row below which, or under which, something is being put in. */
   const adding = ref<{ row: string; inside: boolean }>();
   const makingRoom = shallowRef<MakingRoom>();
-  return { row, editing, chooser, helping, searching, capture, pasted, adding, makingRoom };
+  return {
+    row,
+    editing,
+    chooser,
+    helping,
+    finding,
+    searching,
+    capture,
+    pasted,
+    adding,
+    makingRoom,
+  };
 });

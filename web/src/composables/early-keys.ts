@@ -50,11 +50,56 @@ export function useEarlyKeys(open: () => unknown, inside: (el: Element) => boole
   });
 }
 
-/** A letter or digit pressed on a button of a chooser begins in its line for words. */
+/** A letter or digit pressed on a layer, or a button of it, begins in its line for words. */
 export function beginInWords(e: KeyboardEvent) {
   if (e.key.length !== 1 || e.key === " " || e.ctrlKey || e.altKey || e.metaKey) return;
-  if (!(e.target instanceof HTMLButtonElement) || !(e.currentTarget instanceof Element)) return;
-  e.currentTarget.querySelector<HTMLInputElement>(".say input")?.focus();
+  if (!(e.currentTarget instanceof Element)) return;
+  if (e.target !== e.currentTarget && !(e.target instanceof HTMLButtonElement)) return;
+  e.currentTarget.querySelector<HTMLInputElement>(".say input, [role=combobox]")?.focus();
+}
+
+/** The button that a layer gave the focus to, until the person has moved on from it. */
+let given: Element | undefined;
+
+/**
+ * A space does not press the button that has the focus only because a layer has opened
+ * there: it is likelier to be one between two words.
+ */
+export function withoutSpace(e: KeyboardEvent) {
+  if (e.target !== given) given = undefined;
+  if (e.key === " " && given) e.preventDefault();
+}
+
+/** Gives a button of a layer the focus that nobody asked for. */
+export function giveFocus(to: HTMLElement | null | undefined) {
+  to?.focus();
+  given = to instanceof HTMLButtonElement ? to : undefined;
+}
+
+/** How long after a key the rest of a name is still being typed, in milliseconds. */
+const runOn = 700;
+
+/** Keeps the rest of a name, and Enter behind it, from the page, for as long as they come. */
+export function swallow(rest: string) {
+  let left = rest;
+  let timer = setTimeout(end, runOn);
+  function end() {
+    clearTimeout(timer);
+    document.removeEventListener("keydown", down, true);
+  }
+  function down(e: KeyboardEvent) {
+    const goesOn = e.key.toLowerCase() === left[0];
+    if (goesOn || e.key === "Enter") {
+      e.preventDefault();
+      e.stopImmediatePropagation();
+      left = left.slice(1);
+    }
+    clearTimeout(timer);
+    if (goesOn) timer = setTimeout(end, runOn);
+    else if (!/^(Shift|Control|Alt|Meta)$/.test(e.key)) end();
+    else timer = setTimeout(end, runOn);
+  }
+  document.addEventListener("keydown", down, true);
 }
 
 /** Does with the focused element what the key would have done there. */

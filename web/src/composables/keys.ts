@@ -1,62 +1,7 @@
 import { onBeforeUnmount, onMounted, ref, watch } from "vue";
-import { useAsk } from "./ask";
+import type { Overview } from "@/api/client";
 import { useCurrent } from "./current";
-import { useMenu } from "./menu";
-
-/** A key as it is written in the help, and what it does. */
-export interface KeyHelp {
-  keys: string[];
-  does: string;
-  group: "Everywhere" | "On a row" | "In a list" | "In columns" | "Many at once" | "Go to";
-}
-
-/** Every key that works, as `?` lists them. */
-export const keyHelp: KeyHelp[] = [
-  { group: "Everywhere", keys: ["n"], does: "put something in" },
-  { group: "Everywhere", keys: ["/"], does: "search everything" },
-  { group: "Everywhere", keys: ["f"], does: "narrow what is shown" },
-  { group: "Everywhere", keys: ["Ctrl Z"], does: "undo the latest change of this window" },
-  { group: "Everywhere", keys: ["Ctrl Shift Z"], does: "redo it" },
-  { group: "Everywhere", keys: ["Esc"], does: "one step back" },
-  { group: "Everywhere", keys: ["?"], does: "this list" },
-  { group: "On a row", keys: ["j", "↓"], does: "next row" },
-  { group: "On a row", keys: ["k", "↑"], does: "row before" },
-  { group: "On a row", keys: ["Enter"], does: "open its slip" },
-  { group: "On a row", keys: ["Space"], does: "tick, or take the tick back" },
-  { group: "On a row", keys: ["e"], does: "edit the title in place" },
-  { group: "On a row", keys: ["l"], does: "choose a list" },
-  { group: "On a row", keys: ["d"], does: "choose the due" },
-  { group: "On a row", keys: ["r"], does: "choose how it repeats" },
-  { group: "On a row", keys: ["t"], does: "tags" },
-  { group: "On a row", keys: ["p", "Shift P"], does: "priority up, down" },
-  { group: "On a row", keys: ["1", "…", "7"], does: "plan for today and the next six days" },
-  { group: "On a row", keys: ["8", "9", "0"], does: "plan for this week, next week, park" },
-  { group: "On a row", keys: ["h"], does: "into today’s handful, or out" },
-  { group: "On a row", keys: ["Delete"], does: "put in the bin" },
-  { group: "In a list", keys: ["]", "["], does: "make a subtask of the row above, lift out" },
-  { group: "In a list", keys: ["Alt ↑", "Alt ↓"], does: "move up, down" },
-  { group: "In a list", keys: ["Alt →", "Alt ←"], does: "make a subtask, lift out" },
-  { group: "In a list", keys: ["←", "→"], does: "fold subtasks away, show them" },
-  { group: "In a list", keys: ["a"], does: "add below this row" },
-  { group: "In a list", keys: ["Shift A"], does: "add a subtask" },
-  { group: "In columns", keys: ["←", "→"], does: "to the card beside" },
-  { group: "In columns", keys: ["Alt ←", "Alt →"], does: "move it to the column beside" },
-  { group: "Many at once", keys: ["x"], does: "choose a row, or let it go" },
-  { group: "Many at once", keys: ["Shift ↓", "Shift ↑"], does: "choose the next rows too" },
-  { group: "Many at once", keys: ["s"], does: "make room: postpone safely" },
-  { group: "Go to", keys: ["Shift 1", "…"], does: "what stands in that cup" },
-  { group: "Go to", keys: ["g c"], does: "the Cup" },
-  { group: "Go to", keys: ["g t"], does: "Today" },
-  { group: "Go to", keys: ["g o"], does: "Overdue" },
-  { group: "Go to", keys: ["g u"], does: "Upcoming" },
-  { group: "Go to", keys: ["g w"], does: "Within a week" },
-  { group: "Go to", keys: ["g r"], does: "Ready" },
-  { group: "Go to", keys: ["g a"], does: "Waiting" },
-  { group: "Go to", keys: ["g p"], does: "Projects" },
-  { group: "Go to", keys: ["g d"], does: "Done" },
-  { group: "Go to", keys: ["g h"], does: "History" },
-  { group: "Go to", keys: ["g b"], does: "Bin" },
-];
+import { inLayer, useOpenLayer } from "./layers";
 
 const place = "tincup-single-keys";
 
@@ -86,24 +31,25 @@ export function pressOf(e: KeyboardEvent): string {
   return [...parts.filter(Boolean), sign ? e.key : key].join("+");
 }
 
+/** The cup of the rail that a digit stands for: the days, two weeks, and 0 for parked. */
+export const cupOfDigit = (overview: Overview | undefined, digit: string) =>
+  digit === "0" ? overview?.rail.at(-1) : overview?.rail[Number(digit) - 1];
+
 /**
- * Hands key presses outside fields to `act`, until one is taken. A press that
- * something nearer has taken, or that a field or an open menu owns, stays there.
+ * Hands key presses outside fields to `act`, until one is taken. While something is open
+ * above the page (layers.ts), and in a message that has the focus, there are none.
  */
 export function useKeys(act: (press: string, e: KeyboardEvent) => boolean) {
   const current = useCurrent();
-  const asking = useAsk();
-  const menus = useMenu();
+  const openLayer = useOpenLayer();
   function down(e: KeyboardEvent) {
     if (e.defaultPrevented || e.isComposing) return;
-    if (inField(e.target)) return;
-    if (e.target instanceof HTMLElement && e.target.closest(".v-overlay__content, dialog")) return;
+    if (inField(e.target) || inLayer(e.target)) return;
     const press = pressOf(e);
-    // An open chooser is about to take the focus: what is typed is meant for it.
-    if (current.chooser && press !== "Escape") return;
-    if (asking.question || menus.menu) return;
-    if (current.makingRoom) {
-      if (press === "Enter") current.makingRoom.wished = true;
+    if (openLayer()) {
+      // What is not drawn yet hears only these two.
+      if (press === "Escape") current.chooser = undefined;
+      if (press === "Enter" && current.makingRoom) current.makingRoom.wished = true;
       return;
     }
     if (!singleKeys.value && !plain.test(press)) return;

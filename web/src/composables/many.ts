@@ -1,9 +1,22 @@
-import { client, type Many, type Move, type Postponing, send, type Turned } from "@/api/client";
+import {
+  ask,
+  client,
+  type Many,
+  type Move,
+  type Postponing,
+  send,
+  type Turned,
+} from "@/api/client";
+import { manyQuestion } from "@/words/many";
 import { useActions } from "./actions";
+import { useAsk } from "./ask";
 import { useLinger } from "./linger";
 import { useSelection } from "./selection";
 import { useServer } from "./server";
 import { useToasts } from "./toasts";
+
+/** More than so many are not changed unasked. */
+const asksFrom = 20;
 
 /** What can be done to many to-dos at once, each one change with one undo. */
 export function useMany() {
@@ -12,6 +25,7 @@ export function useMany() {
   const selection = useSelection();
   const server = useServer();
   const toasts = useToasts();
+  const asking = useAsk();
 
   function took(done: Turned) {
     linger.forget(done.todos);
@@ -22,8 +36,16 @@ export function useMany() {
   const during = <T>(n: number, work: () => Promise<T>) =>
     toasts.during(`Changing ${n.toLocaleString("en-GB")} to-dos…`, work);
 
+  /** Says what is about to be changed, where it is much or not expected, and waits. */
+  async function agreed(ids: string[], what: Omit<Many, "ids">): Promise<boolean> {
+    const reach = await ask(() => client.POST("/api/many/reach", { body: { ids } }));
+    if (ids.length <= asksFrom && !reach.closed && !reach.archived) return true;
+    return asking.agree(manyQuestion(ids.length, what, reach));
+  }
+
   const change = (ids: string[], what: Omit<Many, "ids">) =>
     actions.attempt(async () => {
+      if (!(await agreed(ids, what))) return false;
       took(
         await during(ids.length, () =>
           send((header) =>

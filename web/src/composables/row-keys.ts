@@ -5,7 +5,7 @@ import { priorities } from "@/words/names";
 import { useActions } from "./actions";
 import { useCurrent } from "./current";
 import { useFolding } from "./folding";
-import { useKeys } from "./keys";
+import { cupOfDigit, useKeys } from "./keys";
 import { useMany } from "./many";
 import { useOverview } from "./queries";
 import { useSelection } from "./selection";
@@ -110,7 +110,7 @@ export function useRowKeys(
     const ids = [...selection.ids];
     const at = rowElement(current.row) ?? document.querySelector<HTMLElement>("main");
     const digit = /^\d$/.exec(press)?.[0];
-    const cup = digit && overview.value?.rail[digit === "0" ? 11 : Number(digit) - 1];
+    const cup = digit && cupOfDigit(overview.value, digit);
     if (cup) {
       void many.change(ids, { do: "plan", plan: cup.horizon });
       return true;
@@ -179,15 +179,14 @@ export function useRowKeys(
     if (!row) return false;
     const digit = /^\d$/.exec(press)?.[0];
     if (digit) {
-      const place = digit === "0" ? 11 : Number(digit) - 1;
-      const cup = overview.value?.rail[place];
+      const cup = cupOfDigit(overview.value, digit);
       if (cup && !row.todo.deleted) void actions.plan(row.todo, cup.horizon);
       return true;
     }
     switch (press) {
-      case "a":
+      case "b":
         return moves().adds(row.todo.id, false);
-      case "Shift+A":
+      case "i":
         return moves().adds(row.todo.id, true);
       case "x":
         selection.toggle(row.todo.id);
@@ -203,10 +202,10 @@ export function useRowKeys(
         return moves().step(row.todo.id, -1);
       case "Alt+ArrowDown":
         return moves().step(row.todo.id, 1);
-      case "Alt+ArrowRight":
-        return (moves().side ?? moves().indent)(row.todo.id, 1);
-      case "Alt+ArrowLeft":
-        return (moves().side ?? moves().lift)(row.todo.id, -1);
+      case "<":
+        return moves().side?.(row.todo.id, -1) ?? false;
+      case ">":
+        return moves().side?.(row.todo.id, 1) ?? false;
       case "ArrowLeft":
       case "ArrowRight":
         return sideways(row.todo.id, press === "ArrowLeft" ? -1 : 1);

@@ -18,7 +18,7 @@ export interface ShownGroup extends SheetGroup {
 }
 
 /** Groups that stay folded until they are asked for. */
-export const foldsAway = (kind: string) => kind === "put-aside" || kind === "paused";
+export const foldsAway = (kind: string) => ["laid-by", "people-and-notes", "paused"].includes(kind);
 
 /** The groups without what is folded away. */
 export function useShown(groups: Ref<SheetGroup[]>, unfolded: Ref<Set<string>>) {

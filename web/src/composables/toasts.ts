@@ -31,7 +31,7 @@ export const useToasts = defineStore("toasts", () => {
   function show(toast: Omit<Toast, "id">) {
     const id = next++;
     const others = toasts.value.filter((t) => !toast.sort || t.sort !== toast.sort);
-    toasts.value = [...others.slice(-2), { ...toast, id }];
+    toasts.value = [...others.slice(-1), { ...toast, id }];
     if (!toast.busy) setTimeout(() => dismiss(id), shownFor);
     return id;
   }

@@ -224,6 +224,16 @@ const into = computed(() => {
   if (source.value.kind === "rail") return { plan: source.value.cup };
   return undefined;
 });
+/** A list that was made just now takes what is typed next. */
+const isNew = computed(
+  () => source.value.kind === "list" && current.adding?.row === source.value.list,
+);
+/** In a checklist what is put in stands under what is open, and above what is ticked. */
+const tickedFrom = computed(() =>
+  shape.value === "rows" && at.value.list?.checklist
+    ? shown.value.find((g) => g.kind === "ticked")
+    : undefined,
+);
 const failure = computed(() => {
   const e = query.error.value;
   if (!e || view.value || refusal.value) return undefined;
@@ -306,46 +316,57 @@ const failure = computed(() => {
         @move="board.move"
       />
       <template v-else>
-        <section
-          v-for="group in shown"
-          :key="groupKey(group)"
-          class="group"
-          :data-group="group.kind"
-          :data-horizon="group.horizon"
-        >
-          <GroupHead
-            :group="group"
-            :today="view.today"
-            :overview="overview"
-            :with-cup="upcoming"
-            :list="at.list"
-            :folds="foldsAway(group.kind)"
-            :folded="foldsAway(group.kind) && !unfolded.has(group.kind)"
-            @fold="fold(group.kind)"
-            @all="chooseAll(group)"
-          />
-          <GroupRows
-            :group="group"
-            :overview="overview"
-            :today="view.today"
-            :in-list="at.list?.id"
-            :slip="slip"
-            :arranges="Boolean(arranges)"
-            @look="(from, to) => look(group, from, to)"
-          />
+        <template v-for="group in shown" :key="groupKey(group)">
           <AddHere
-            v-if="group.of && current.adding?.row === group.of && at.list"
-            :key="group.of"
-            :place="`${route.path}#${group.of}`"
-            :name="group.name ?? name"
-            :into="{ list: at.list.id, section: group.of }"
-            now
+            v-if="into && group === tickedFrom"
+            :key="route.path"
+            :place="route.path"
+            :name="name"
+            :into="into"
+            :now="isNew"
           />
-          <ComesRound v-if="group.comesRound" :todos="group.comesRound" @open="openSlip" />
-        </section>
+          <section class="group" :data-group="group.kind" :data-horizon="group.horizon">
+            <GroupHead
+              :group="group"
+              :today="view.today"
+              :overview="overview"
+              :with-cup="upcoming"
+              :list="at.list"
+              :folds="foldsAway(group.kind)"
+              :folded="foldsAway(group.kind) && !unfolded.has(group.kind)"
+              @fold="fold(group.kind)"
+              @all="chooseAll(group)"
+            />
+            <GroupRows
+              :group="group"
+              :overview="overview"
+              :today="view.today"
+              :in-list="at.list?.id"
+              :slip="slip"
+              :arranges="Boolean(arranges)"
+              @look="(from, to) => look(group, from, to)"
+            />
+            <AddHere
+              v-if="group.of && current.adding?.row === group.of && at.list"
+              :key="group.of"
+              :place="`${route.path}#${group.of}`"
+              :name="group.name ?? name"
+              :into="{ list: at.list.id, section: group.of }"
+              now
+            />
+            <ComesRound v-if="group.comesRound" :todos="group.comesRound" @open="openSlip" />
+          </section>
+        </template>
       </template>
 
-      <AddHere v-if="into && view && overview" :place="route.path" :name="name" :into="into" />
+      <AddHere
+        v-if="into && view && overview && !tickedFrom"
+        :key="route.path"
+        :place="route.path"
+        :name="name"
+        :into="into"
+        :now="isNew"
+      />
       <p v-if="upcoming && view && view.beyond > 0" class="beyond">
         {{ view.beyond }} more {{ view.beyond === 1 ? "lies" : "lie" }} further ahead.
         <button v-if="months < 12" class="btn" @click="months = Math.min(months + 3, 12)">

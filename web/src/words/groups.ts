@@ -1,12 +1,13 @@
 import type { Group } from "@/api/client";
-import { addDays, daysBetween, isoWeek, longDay, monthName, shortDay, weekStart } from "./dates";
+import { addDays, daysBetween, isoWeek, longDay, monthName, shortMonth, weekStart } from "./dates";
 
 type Kind = Group["kind"];
 type HeadOf = Pick<Group, "kind" | "horizon" | "name">;
 
 const fixed: Partial<Record<Kind, string>> = {
   "to-sort": "To sort",
-  "put-aside": "Put aside: they come back on their day",
+  "laid-by": "Laid by: they come back on their day",
+  "people-and-notes": "With people, and notes",
   handful: "Handful",
   overdue: "Overdue",
   "due-today": "Due today",
@@ -51,16 +52,23 @@ export function groupHead(group: HeadOf, today: string): string {
     case "week": {
       if (h === isoWeek(today)) return "Planned for this week";
       if (h === isoWeek(addDays(today, 7))) return "Planned for next week";
-      return `Planned for the week of ${shortDay(weekStart(h), today)}`;
+      return `Week ${Number(h.slice(6))}, ${weekSpan(h, today)}`;
     }
     case "month":
-      return `Planned for ${monthOf(h, today)}`;
-    case "rest-of-month":
       return monthOf(h, today);
     default:
       return "";
   }
 }
+
+/** "7 to 13 Dec", "28 Dec to 3 Jan 2027". */
+function weekSpan(week: string, today: string): string {
+  const [first, last] = [weekStart(week), addDays(weekStart(week), 6)];
+  const from = first.slice(0, 7) === last.slice(0, 7) ? Number(first.slice(8)) : dayMonth(first);
+  const year = last.slice(0, 4) === today.slice(0, 4) ? "" : ` ${last.slice(0, 4)}`;
+  return `${from} to ${dayMonth(last)}${year}`;
+}
+const dayMonth = (day: string) => `${Number(day.slice(8))} ${shortMonth(day)}`;
 
 function monthOf(month: string, today: string): string {
   const name = monthName(`${month}-01`);

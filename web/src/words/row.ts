@@ -99,7 +99,8 @@ function planFacts({ todo }: Row, { group, today }: Place): Fact[] {
   const slot = plan.includes("T") ? (plan.split("/")[0] ?? "").slice(11) : "";
   const implied =
     plan.slice(0, 10) === group.horizon ||
-    ["planned", "planned-today", "this-week", "this-month", "week", "month"].includes(group.kind);
+    plan === group.horizon ||
+    ["planned", "planned-today", "this-week", "this-month"].includes(group.kind);
   if (implied || (slot && plan.slice(0, 10) === today))
     return slot ? [{ text: `at ${slot}`, tone: "time" }] : [];
   if (group.kind === "carried-over") return [{ text: `planned ${planWords(plan, today)}` }];

@@ -1,0 +1,252 @@
+import type { Page } from "@playwright/test";
+import { keyHelp } from "../src/words/keys";
+import { layers } from "../src/words/layers";
+import { changes, expect, index, row, slip, test, toast, visit } from "./tincup";
+
+/** What someone types who believes the line for words has the focus. */
+async function typeOn(page: Page) {
+  await page.keyboard.type("in 3 days x h 5 p e d l t");
+  await page.keyboard.press("Space");
+  await page.keyboard.press("Delete");
+}
+
+const floating = (page: Page) => page.locator("[data-layer]:not([data-layer=toast])");
+
+/** What stands on the page behind. */
+const behind = (page: Page) =>
+  page.evaluate(() => {
+    const rows = [...document.querySelectorAll("main [data-todo]")];
+    return [
+      location.pathname,
+      document.querySelector<HTMLInputElement>("header.bar input")?.value,
+      ...rows.map((r) => `${r.className.replace(/ ?current/, "")} ${(r as HTMLElement).innerText}`),
+    ].join("\n");
+  });
+
+/** Types on what is open, puts it away, and holds the page behind to what it was. */
+async function holds(page: Page, url: string, seen: Set<string>, what: string) {
+  await expect(floating(page).last(), what).toBeVisible();
+  const layer = await floating(page).last().getAttribute("data-layer");
+  seen.add(layer ?? "");
+  const before = await behind(page);
+  const revision = (await changes(url))[0]?.revision;
+  await typeOn(page);
+  await page.keyboard.press("Escape");
+  await expect(floating(page), `${what} is put away by Esc`).toHaveCount(0);
+  const since = (await changes(url)).filter((c) => c.revision > (revision ?? 0));
+  expect(
+    since.map((c) => c.says),
+    what,
+  ).toEqual([]);
+  expect(await behind(page), what).toBe(before);
+  await expect(page.locator("main .chosen"), what).toHaveCount(0);
+}
+
+/** Everything in sight that says it opens something, each sort of it once. */
+const openers = (page: Page, within: string) =>
+  page.evaluate((within) => {
+    const all = [...document.querySelectorAll<HTMLButtonElement>(`${within} [aria-haspopup]`)];
+    const sorts = new Set<string>();
+    return all.flatMap((b) => {
+      const part = b.closest("[data-slip], nav, main, header, form")?.tagName;
+      const field = b.closest("dd")?.previousElementSibling?.textContent ?? "";
+      const name = (b.ariaLabel ?? b.textContent ?? "").trim().replace(/\s+/g, " ");
+      const sort = [part, b.className, field, name.replace(/(for|of) .*/, "")].join(" ");
+      if (sorts.has(sort) || b.disabled || !b.checkVisibility()) return [];
+      sorts.add(sort);
+      return [{ name, field }];
+    });
+  }, within);
+
+test("no key reaches what lies behind what is open, whatever the page can open", async ({
+  page,
+  demo,
+  complaints,
+}) => {
+  test.setTimeout(240_000);
+  page.setDefaultTimeout(5000);
+  const seen = new Set<string>();
+  const overview = (await (await fetch(`${demo.url}/api/overview`)).json()) as {
+    shelves: { lists: { id: string; name: string; checklist?: boolean }[] }[];
+    views: { id: string }[];
+    tags: { id: string }[];
+    people: { id: string }[];
+  };
+  const lists = overview.shelves.flatMap((s) => s.lists);
+  const checklist = lists.find((l) => l.checklist) ?? lists[0];
+  const screens: [string, string, ((page: Page) => Promise<void>)?][] = [
+    [
+      "/today",
+      "body",
+      async (p) => {
+        await row(p, "Send loan agreement").click();
+        await expect(slip(p)).toContainText("Registrar");
+      },
+    ],
+    [
+      "/today",
+      "header.bar",
+      async (p) => {
+        await p
+          .getByRole("combobox", { name: "Put something in" })
+          .fill("Order board by Friday 4pm, in Loans, high, every week");
+        await expect(p.locator("[data-field=list]")).toBeVisible();
+      },
+    ],
+    [`/list/${lists[0]?.id}`, "main"],
+    [`/list/${checklist?.id}`, "main"],
+    [`/view/${overview.views[0]?.id}`, "main"],
+    [`/tag/${overview.tags[0]?.id}`, "main"],
+    [`/person/${overview.people[0]?.id}`, "main"],
+    ["/ready?shape=two-by-two", "main"],
+    ["/search?q=lamp", "main"],
+    ["/tags", "main"],
+    ["/people", "main"],
+    ["/away", "main"],
+    ["/done", "main"],
+  ];
+  for (const [path, within, prepare] of screens) {
+    const come = async () => {
+      await page.mouse.move(0, 0);
+      await visit(page, demo.url + path);
+      // A row's menu comes with the pointer.
+      const first = page.locator("main [data-todo]").first();
+      if (!["/tags", "/people", "/away"].includes(path))
+        await first.hover({ position: { x: 300, y: 12 } });
+      await prepare?.(page);
+    };
+    await come();
+    for (const { name, field } of await openers(page, within)) {
+      const what = `${path}: ${field} ${name}`;
+      const button = page
+        .locator(`${within} [aria-haspopup]`)
+        .and(page.getByRole("button", { name, exact: true }))
+        .first();
+      await button.click();
+      const more = await page.getByRole("menuitem", { name: /…$/ }).allTextContents();
+      await holds(page, demo.url, seen, what);
+      for (const item of more) {
+        await button.click();
+        await page.getByRole("menuitem", { name: item.trim(), exact: true }).click();
+        await page.waitForTimeout(100);
+        // Some go to a page of their own, or name something in the index.
+        if (await floating(page).count())
+          await holds(page, demo.url, seen, `${what}, ${item.trim()}`);
+        else if (new URL(page.url()).pathname !== path.split("?")[0]) await come();
+      }
+    }
+  }
+  // By keys, on a row: each that opens something says so in the list of keys.
+  await visit(page, `${demo.url}/today`);
+  for (const k of keyHelp.filter((h) => h.opens)) {
+    await row(page, "Meter reading").focus();
+    await page.keyboard.press(k.keys[0] ?? "");
+    await holds(page, demo.url, seen, `the key ${k.keys[0]}`);
+  }
+  await page.getByRole("combobox", { name: "Put something in" }).focus();
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData("text/plain", "Order glass\nRing the framer");
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
+    );
+  });
+  await holds(page, demo.url, seen, "several lines pasted");
+  complaints.length = 0; // words that are no date yet are refused, in words
+  expect(
+    [...layers].filter((l) => !seen.has(l)),
+    "layers that nothing here opened",
+  ).toEqual([]);
+});
+
+test("in a message that has the focus, keys are the message's", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/today`);
+  await row(page, "Meter reading").focus();
+  await page.keyboard.press("p");
+  const undo = page.locator(".toast").getByRole("button", { name: "Undo" });
+  await undo.focus();
+  const before = (await changes(demo.url)).length;
+  await page.keyboard.type("xh5pd");
+  await page.keyboard.press("Delete");
+  expect((await changes(demo.url)).length).toBe(before);
+  await expect(page.locator("main .chosen")).toHaveCount(0);
+  await page.keyboard.press("Escape");
+  await expect(page.locator(".toast")).toHaveCount(0);
+});
+
+test("g finds any list, view, tag, person or page; what is typed on reaches no row", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  const title = page.getByRole("heading", { level: 1 });
+  const start = (await changes(demo.url))[0]?.revision ?? 0;
+  for (const [letters, name] of [
+    ["gra\n", "Grant report"],
+    ["sho\n", "Short things for the museum"],
+    ["sup\n", "suppliers"],
+    ["reg\n", "Registrar"],
+    ["his\n", "History"],
+    ["upc\n", "Upcoming"],
+  ] as const) {
+    await page.keyboard.type(`g${letters}`);
+    await expect(title).toContainText(name);
+    await expect(floating(page)).toHaveCount(0);
+  }
+  // One that is left goes by itself; the rest of its name, and Enter, are swallowed.
+  await page.keyboard.type("gnight signals\n");
+  await expect(title).toHaveText("Night Signals");
+  await page.keyboard.type("gtod\n");
+  await expect(title).toContainText("Today");
+  await page.waitForTimeout(100);
+  await page.keyboard.press("j");
+  await expect(page.locator("main .row.current")).toBeFocused();
+  await page.keyboard.press("g");
+  await page.keyboard.type("zzz");
+  await expect(page.getByText("Nothing has these letters.")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(floating(page)).toHaveCount(0);
+  expect((await changes(demo.url)).filter((c) => c.revision > start)).toEqual([]);
+});
+
+test("many, and what is closed or archived, are asked for with their numbers", async ({
+  page,
+  tincup,
+}) => {
+  const lines = Array.from({ length: 21 }, (_, i) => `Crate ${i + 1}`);
+  const list = await tincup.post("/api/lists", { name: "Crates" });
+  for (const title of lines) await tincup.post("/api/todos", { title, list: list.id });
+  await visit(page, `${tincup.url}/list/${list.id}`);
+  const start = (await changes(tincup.url))[0]?.revision ?? 0;
+  const told = async () => (await changes(tincup.url)).filter((c) => c.revision > start);
+  const choose = async (n: number) => {
+    await page.locator("main [data-todo]").first().focus();
+    for (let i = 1; i < n; i++) await page.keyboard.press("Shift+ArrowDown");
+    await expect(page.getByText(`${n} chosen`)).toBeVisible();
+  };
+  await choose(21);
+  await page.keyboard.press("Delete");
+  const dialog = page.getByRole("dialog", { name: "Put 21 to-dos in the bin?" });
+  await expect(dialog).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(dialog).toBeHidden();
+  expect(await told()).toEqual([]);
+  await page.keyboard.press("Delete");
+  await expect(dialog).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(page.locator("main [data-todo]")).toHaveCount(0);
+  await page.keyboard.press("Control+z");
+  await expect(page.locator("main [data-todo]")).toHaveCount(21);
+  // Twenty are changed at once; with a closed one among them it is asked.
+  await choose(20);
+  await page.keyboard.press("3");
+  await expect(toast(page, "Planned")).toBeVisible();
+  await row(page, "Crate 1").first().focus();
+  await page.keyboard.press("Space");
+  await expect(row(page, "Crate 1").first()).toHaveClass(/struck/);
+  await choose(2);
+  await page.keyboard.press("Delete");
+  await expect(page.getByRole("dialog")).toContainText("Of these, 1 is closed already");
+  await expect(index(page)).toBeVisible();
+  await expect(slip(page)).toHaveCount(0);
+});

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { nextTick, onMounted, useTemplateRef } from "vue";
+import { beginInWords, withoutSpace } from "@/composables/early-keys";
+import { useLayer } from "@/composables/layers";
+import type { Layer } from "@/words/layers";
+
+/** A dialog over the page. What has `autofocus` in it gets the focus, or nothing has. */
+const props = defineProps<{ layer: Layer; labelledby: string }>();
+const emit = defineEmits<{ close: [] }>();
+useLayer(props.layer);
+const dialog = useTemplateRef("dialog");
+onMounted(async () => {
+  dialog.value?.showModal();
+  await nextTick();
+  const first = dialog.value?.querySelector<HTMLElement>("[autofocus]") ?? dialog.value;
+  first?.focus();
+});
+defineExpose({ close: () => dialog.value?.close() });
+</script>
+
+<template>
+  <dialog
+    ref="dialog"
+    class="floating"
+    tabindex="-1"
+    :data-layer="layer"
+    :aria-labelledby="labelledby"
+    @keydown="(beginInWords($event), withoutSpace($event))"
+    @keyup="withoutSpace"
+    @close="emit('close')"
+    @click.self="dialog?.close()"
+  >
+    <slot />
+  </dialog>
+</template>
+
+<style scoped>
+dialog {
+  max-width: none;
+  max-height: calc(100dvh - 48px);
+  margin: auto;
+  padding: 18px 20px;
+}
+dialog:focus {
+  outline: none;
+}
+dialog::backdrop {
+  background: rgb(20 28 26 / 35%);
+}
+</style>

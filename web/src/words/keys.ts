@@ -1,0 +1,47 @@
+import type { Layer } from "./layers";
+
+/** A key as it is written in the help, and what it does. */
+export interface KeyHelp {
+  keys: string[];
+  does: string;
+  /** What it opens above the page. */
+  opens?: Layer;
+  group: "Everywhere" | "On a row" | "In a list" | "In columns" | "Many at once" | "Go to";
+}
+
+/** Every key that works, as `?` lists them. */
+export const keyHelp: KeyHelp[] = [
+  { group: "Everywhere", keys: ["n"], does: "put something in" },
+  { group: "Everywhere", keys: ["/"], does: "search everything" },
+  { group: "Everywhere", keys: ["f"], does: "narrow what is shown", opens: "narrow" },
+  { group: "Everywhere", keys: ["Ctrl Z"], does: "undo the latest change of this window" },
+  { group: "Everywhere", keys: ["Ctrl Shift Z"], does: "redo it" },
+  { group: "Everywhere", keys: ["Esc"], does: "one step back" },
+  { group: "Everywhere", keys: ["?"], does: "this list", opens: "keys" },
+  { group: "On a row", keys: ["j", "↓"], does: "next row" },
+  { group: "On a row", keys: ["k", "↑"], does: "row before" },
+  { group: "On a row", keys: ["Enter"], does: "open its slip" },
+  { group: "On a row", keys: ["Space"], does: "tick, or take the tick back" },
+  { group: "On a row", keys: ["e"], does: "edit the title in place" },
+  { group: "On a row", keys: ["l"], does: "choose a list", opens: "list" },
+  { group: "On a row", keys: ["d"], does: "choose the due", opens: "due" },
+  { group: "On a row", keys: ["r"], does: "choose how it repeats", opens: "repeat" },
+  { group: "On a row", keys: ["t"], does: "tags", opens: "tags" },
+  { group: "On a row", keys: ["p", "Shift P"], does: "priority up, down" },
+  { group: "On a row", keys: ["1", "…", "7"], does: "plan for today and the next six days" },
+  { group: "On a row", keys: ["8", "9", "0"], does: "plan for this week, next week, park" },
+  { group: "On a row", keys: ["h"], does: "into today’s handful, or out" },
+  { group: "On a row", keys: ["Delete"], does: "put in the bin" },
+  { group: "In a list", keys: ["]", "["], does: "make a subtask of the row above, lift out" },
+  { group: "In a list", keys: ["Alt ↑", "Alt ↓"], does: "move up, down" },
+  { group: "In a list", keys: ["←", "→"], does: "fold subtasks away, show them" },
+  { group: "In a list", keys: ["b"], does: "put in below this row" },
+  { group: "In a list", keys: ["i"], does: "put in inside it, as a subtask" },
+  { group: "In columns", keys: ["←", "→"], does: "to the card beside" },
+  { group: "In columns", keys: ["<", ">"], does: "move it to the column beside" },
+  { group: "Many at once", keys: ["x"], does: "choose a row, or let it go" },
+  { group: "Many at once", keys: ["Shift ↓", "Shift ↑"], does: "choose the next rows too" },
+  { group: "Many at once", keys: ["s"], does: "make room: postpone safely", opens: "make-room" },
+  { group: "Go to", keys: ["g"], does: "find a view, list, tag, person or page", opens: "finder" },
+  { group: "Go to", keys: ["Shift 1", "…"], does: "what stands in that cup" },
+];

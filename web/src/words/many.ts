@@ -1,0 +1,37 @@
+import type { Many, Reach } from "@/api/client";
+
+const verbs: Record<Many["do"], string> = {
+  complete: "Tick",
+  cancel: "Decide against",
+  reopen: "Open again",
+  start: "Mark as begun",
+  delete: "Put in the bin",
+  restore: "Restore",
+  move: "Move",
+  plan: "Plan",
+  due: "Set the due of",
+  priority: "Set the priority of",
+  tags: "Tag",
+  handful: "Pick for today",
+};
+
+const some = (n: number, one: string, more: string) =>
+  n === 0 ? [] : [n === 1 ? `1 ${one}` : `${n.toLocaleString("en-GB")} ${more}`];
+
+/** What is asked before many are changed: how many they are, and what is among them. */
+export function manyQuestion(n: number, what: Pick<Many, "do">, reach: Reach) {
+  const todos = n === 1 ? "1 to-do" : `${n.toLocaleString("en-GB")} to-dos`;
+  const among = [
+    ...some(reach.closed, "is closed already", "are closed already"),
+    ...some(reach.archived, "is in an archived list", "are in archived lists"),
+  ];
+  const verb = verbs[what.do];
+  return {
+    title: what.do === "delete" ? `Put ${todos} in the bin?` : `${verb} ${todos}?`,
+    text: [
+      ...(among.length ? [`Of these, ${among.join(", and ")}.`] : []),
+      "It is one change, and one undo takes it back.",
+    ].join(" "),
+    confirm: n === 1 ? "Change it" : `Change ${n.toLocaleString("en-GB")}`,
+  };
+}

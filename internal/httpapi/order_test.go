@@ -264,8 +264,8 @@ func TestHistory(t *testing.T) {
 	s.want(200, "PATCH", "/api/todos/"+id, `{"title":"Ring her"}`, patch...)
 	h := s.want(200, "GET", "/api/history", "", "Window-Id: w1")
 	for i, want := range []string{
-		`Changed: “Ring her” true `, `Planned for Fri 27 Nov 2026: “Ring him” true `,
-		`Changed: “Ring him” false “Ring her” has since been changed further (title), so this cannot be turned round any more.`,
+		`Changed: “Ring her”, before: “Ring him” true `, `Planned for Fri 27 Nov 2026: “Ring him” true `,
+		`Changed: “Ring him”, before: “Ring the framer” false “Ring her” has since been changed further (title), so this cannot be turned round any more.`,
 		`Put in: “Ring the framer” false “Ring her” has since been changed further (title, plan), so this cannot be turned round any more.`,
 	} {
 		row := fmt.Sprintf("changes.%d.", i)
@@ -290,7 +290,7 @@ func TestHistory(t *testing.T) {
 		t.Errorf("%s", h.body)
 	}
 	older := s.want(200, "GET", fmt.Sprintf("/api/history?before=%v", h.field(t, "changes.2.revision")), "")
-	if older.text(t, "changes.0.says") != "Changed: “Ring him”" {
+	if older.text(t, "changes.0.says") != "Changed: “Ring him”, before: “Ring the framer”" {
 		t.Errorf("%s", older.body)
 	}
 }

@@ -93,10 +93,10 @@ export class Tincup {
 
   /** A change of one to-do, as it is by now. */
   async patch(path: string, body: unknown): Promise<{ id: string }> {
-    const now = await fetch(`${this.url}${path}`);
+    const now = await fetch(`${this.url}${path}`); // a list has no address of its own
     return this.send("PATCH", path, body, {
       "Content-Type": "application/merge-patch+json",
-      "If-Match": now.headers.get("ETag") ?? "",
+      "If-Match": now.headers.get("ETag") ?? "*",
     });
   }
 

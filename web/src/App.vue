@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMediaQuery } from "@vueuse/core";
-import { computed, defineAsyncComponent, onMounted, ref, watch } from "vue";
+import { computed, defineAsyncComponent, onMounted, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { Away } from "@/api/client";
 import CaptureLine from "@/components/CaptureLine.vue";
@@ -16,6 +16,7 @@ import { useEarlyKeys } from "@/composables/early-keys";
 import { inLayer } from "@/composables/layers";
 import { useMenu } from "@/composables/menu";
 import { useLook } from "@/composables/look";
+import { usePrinting } from "@/composables/printing";
 import { useOverview } from "@/composables/queries";
 import { rowElement } from "@/composables/row-keys";
 import { useServer } from "@/composables/server";
@@ -47,6 +48,7 @@ const current = useCurrent();
 const asking = useAsk();
 const menus = useMenu();
 useLook();
+usePrinting();
 // Here, and not in what opens: that may be loading still. A question that is only to be
 // answered is first to be seen.
 useEarlyKeys(
@@ -54,7 +56,6 @@ useEarlyKeys(
   inLayer,
 );
 const narrow = useMediaQuery("(max-width: 760px)");
-const indexOpen = ref(false);
 const { data: overview, error, refetch } = useOverview();
 const slip = computed(() => (typeof route.query.slip === "string" ? route.query.slip : undefined));
 
@@ -64,7 +65,7 @@ onMounted(() => {
 });
 watch(
   () => route.fullPath,
-  () => (indexOpen.value = false),
+  () => (current.index = false),
 );
 
 async function closeSlip() {
@@ -74,7 +75,7 @@ async function closeSlip() {
 }
 useAppKeys(overview, () => {
   if (slip.value) void closeSlip();
-  else if (indexOpen.value) indexOpen.value = false;
+  else if (current.index) current.index = false;
   else return false;
   return true;
 });
@@ -83,17 +84,20 @@ useAppKeys(overview, () => {
 <template>
   <v-app>
     <div class="house" :class="{ 'with-slip': slip }">
-      <TopBar :narrow="narrow" :overview="overview" @index="indexOpen = !indexOpen" />
+      <TopBar :narrow="narrow" :overview="overview" @index="current.index = !current.index" />
       <p v-if="server.away" class="away" role="alert">
         The server is away. What you see may be old; nothing can be changed until it is back.
       </p>
       <template v-if="overview">
         <RailStrip :overview="overview" />
         <div class="body">
-          <div v-if="!narrow || indexOpen" class="index-place">
+          <div v-if="!narrow || current.index" class="index-place">
             <IndexPane :overview="overview" />
           </div>
-          <main class="sheet" :inert="narrow && (indexOpen || slip !== undefined)">
+          <main
+            class="sheet"
+            :inert="narrow && !current.lifting && (current.index || slip !== undefined)"
+          >
             <router-view />
           </main>
           <div v-if="slip" class="slip-place">
@@ -124,7 +128,7 @@ useAppKeys(overview, () => {
     <KeysHelp v-if="current.helping" />
     <PastePreview v-if="current.pasted !== undefined && overview" :overview="overview" />
     <MenuHost v-if="menus.menu" :key="menus.menu.label" :menu="menus.menu" />
-    <AskHost v-if="asking.question" :question="asking.question" />
+    <AskHost v-if="asking.question" :key="asking.question.title" :question="asking.question" />
     <MakeRoom
       v-if="current.makingRoom && overview"
       :making="current.makingRoom"

@@ -4,6 +4,7 @@ import "@fontsource/atkinson-hyperlegible-next/400.css";
 import "@fontsource/atkinson-hyperlegible-next/600.css";
 import "@fontsource-variable/bitter/index.css";
 import "./styles/base.css";
+import "./styles/print.css";
 import App from "./App.vue";
 import { installPlugins } from "./plugins";
 

@@ -234,7 +234,7 @@ func TestUndoLeavesOtherFieldsAlone(t *testing.T) {
 	if got := d.todo(id); got.Title != "Meter reading" || got.Plan.String() != "2026-11-26" {
 		t.Errorf("after undo: %+v", got)
 	}
-	if undo.Says != "Undone. Changed: “Meter reading, store room”" {
+	if undo.Says != "Undone. Changed: “Meter reading, store room”, before: “Meter reading”" {
 		t.Errorf("it says %q", undo.Says)
 	}
 }

@@ -127,7 +127,7 @@ func (c Edit) run(d *draft) error {
 	} else {
 		d.put(t)
 	}
-	d.did("Changed", &t, d.postponed(&t, stood)+d.alsoOpen())
+	d.did("Changed", &t, d.differences(t.ID)+d.postponed(&t, stood)+d.alsoOpen())
 	return nil
 }
 

@@ -93,6 +93,9 @@ func (d *draft) sayMany(acted []ID) {
 		}
 	}
 	d.says = d.verb + ": " + count(changed, "to-do")
+	if d.verb == "Changed" {
+		d.says += d.becameAlike(acted)
+	}
 	if same := len(acted) - changed; same > 0 {
 		d.says += fmt.Sprintf("; %d stood so already", same)
 	}

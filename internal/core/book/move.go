@@ -50,7 +50,7 @@ func (c Move) run(d *draft) error {
 	case !moved:
 		d.did("Moved", &t, d.says)
 	default:
-		d.did("Moved to "+d.placeName(&next), &t, "")
+		d.did("Moved to "+d.placeName(&next), &t, d.was(t.ID, "list"))
 	}
 	return nil
 }

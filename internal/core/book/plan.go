@@ -24,11 +24,11 @@ func (c PlanFor) run(d *draft) error {
 	defer func() { d.says += d.postponed(&t, stood) }()
 	switch {
 	case c.Plan.IsZero():
-		d.did("No longer planned", &t, "")
+		d.did("No longer planned", &t, d.was(t.ID, "plan"))
 	case c.Plan.Precision() == day.Parked:
-		d.did("Parked", &t, "")
+		d.did("Parked", &t, d.was(t.ID, "plan"))
 	default:
-		d.did("Planned for "+c.Plan.Words(), &t, "")
+		d.did("Planned for "+c.Plan.Words(), &t, d.was(t.ID, "plan"))
 	}
 	return nil
 }

@@ -25,13 +25,22 @@ func (c Remind) run(d *draft) error {
 	if err != nil {
 		return err
 	}
+	before := reminderWords(t.Reminders)
 	kept := slices.DeleteFunc(slices.Clone(t.Reminders), func(r day.Reminder) bool { return slices.Contains(c.Remove, r) })
 	if t.Reminders, err = addReminders(kept, c.Add); err != nil {
 		return err
 	}
 	d.put(t)
-	d.did("Reminders changed", &t, "")
+	d.did("Reminders changed", &t, addedAndGone(before, reminderWords(t.Reminders)))
 	return nil
+}
+
+func reminderWords(reminders []day.Reminder) []string {
+	words := make([]string, len(reminders))
+	for i, r := range reminders {
+		words[i] = r.Words()
+	}
+	return words
 }
 
 func addReminders(to, add []day.Reminder) ([]day.Reminder, error) {

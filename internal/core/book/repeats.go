@@ -73,7 +73,8 @@ func (c Skip) run(d *draft) error {
 		d.says += ". That was the last one"
 		t.Status, t.Completed = Cancelled, d.now
 		d.put(t)
-		return d.closeBelow(t.ID, Cancelled)
+		_, err := d.closeBelow(t.ID, Cancelled)
+		return err
 	}
 	if err := d.goOn(&t, step); err != nil {
 		return err

@@ -45,17 +45,23 @@ func (d *draft) close(t Todo, status Status, verb string) error {
 	if t.IsNote {
 		return refuseNote(&t, "ticked")
 	}
+	with := 0
+	var err error
 	if t.Record.IsZero() && t.Status != status {
 		t.Status, t.Completed = status, d.now
 		if status == Cancelled {
 			t.Repeat = nil
 		}
 		d.put(t)
-		if err := d.closeBelow(t.ID, status); err != nil {
+		if with, err = d.closeBelow(t.ID, status); err != nil {
 			return err
 		}
 	}
-	d.did(verb, &t, d.progressAbove(&t))
+	along := ""
+	if with > 0 {
+		along = ", with " + count(with, "subtask")
+	}
+	d.did(verb, &t, along+d.progressAbove(&t))
 	return nil
 }
 
@@ -63,16 +69,19 @@ func refuseNote(t *Todo, done string) error {
 	return refuse("id", "“%s” is a note and cannot be %s. Make it a to-do first.", t.Title, done)
 }
 
-func (d *draft) closeBelow(id ID, status Status) error {
-	return d.below(id, false, func(sub *Todo) error {
+// closeBelow ends the open subtasks of a to-do at every depth, and says how many.
+func (d *draft) closeBelow(id ID, status Status) (closed int, err error) {
+	err = d.below(id, false, func(sub *Todo) error {
 		next := *sub
 		if next.Status.Open() && !next.IsNote {
 			next.Status, next.Completed = status, d.now
+			closed++
 		}
 		next.Repeat = nil
 		d.put(next)
 		return nil
 	})
+	return closed, err
 }
 
 func (c Reopen) run(d *draft) error {

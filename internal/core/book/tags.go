@@ -57,10 +57,22 @@ func (c Tagging) run(d *draft) error {
 	if len(tags) > max(MaxTags, len(t.Tags)) {
 		return refuse("tags", "“%s” would carry %d tags; %d is the most.", t.Title, len(tags), MaxTags)
 	}
+	before := d.tagWords(&t)
 	t.Tags = tags
 	d.put(t)
-	d.did("Tags changed", &t, "")
+	d.did("Tags changed", &t, addedAndGone(before, d.tagWords(&t)))
 	return nil
+}
+
+// tagWords names the tags of a to-do.
+func (d *draft) tagWords(t *Todo) []string {
+	names := make([]string, 0, len(t.Tags))
+	for _, id := range t.Tags {
+		if tag, ok := d.tags.get(id); ok {
+			names = append(names, tag.Name)
+		}
+	}
+	return names
 }
 
 // addTags appends the ids of the named tags, each once, and makes those that

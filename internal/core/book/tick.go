@@ -108,7 +108,8 @@ func (d *draft) tick(t Todo) error {
 		t.Repeat = &step.Next
 		d.put(t)
 		d.says += ". That was the last one"
-		return d.closeBelow(t.ID, Completed)
+		_, err := d.closeBelow(t.ID, Completed)
+		return err
 	}
 	if err := d.keepRecord(&t); err != nil {
 		return err

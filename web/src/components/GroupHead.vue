@@ -145,6 +145,11 @@ const items = computed<MenuItem[]>(() => {
   border-bottom: 1px solid var(--ink);
   text-align: left;
 }
+@media (max-width: 760px) {
+  .head {
+    height: 32px;
+  }
+}
 .hovered {
   outline: 2px dashed var(--rim);
   outline-offset: -2px;

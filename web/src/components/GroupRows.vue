@@ -5,6 +5,7 @@ import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from "vue";
 import type { Overview } from "@/api/client";
 import { useCurrent } from "@/composables/current";
 import { useLook } from "@/composables/look";
+import { printing } from "@/composables/printing";
 import type { Shown, ShownGroup } from "@/composables/shown";
 import AddRow from "./AddRow.vue";
 import TodoRow from "./TodoRow.vue";
@@ -26,7 +27,7 @@ const props = defineProps<{
 const emit = defineEmits<{ look: [from: number, to: number] }>();
 
 const few = 120;
-const many = computed(() => props.group.shown.length > few);
+const many = computed(() => props.group.shown.length > few && !printing.value);
 const narrow = useMediaQuery("(max-width: 760px)");
 const current = useCurrent();
 const look = useLook();

@@ -15,7 +15,17 @@ onMounted(async () => {
   const first = dialog.value?.querySelector<HTMLElement>("[autofocus]") ?? dialog.value;
   first?.focus();
 });
-defineExpose({ close: () => dialog.value?.close() });
+/** It is told at once: of one that closes in the frame it opened in, the browser tells nothing. */
+function close() {
+  dialog.value?.close();
+  closed();
+}
+let told = false;
+function closed() {
+  if (!told) emit("close");
+  told = true;
+}
+defineExpose({ close });
 </script>
 
 <template>
@@ -27,8 +37,8 @@ defineExpose({ close: () => dialog.value?.close() });
     :aria-labelledby="labelledby"
     @keydown="(beginInWords($event), withoutSpace($event))"
     @keyup="withoutSpace"
-    @close="emit('close')"
-    @click.self="dialog?.close()"
+    @close="closed"
+    @click.self="close"
   >
     <slot />
   </dialog>

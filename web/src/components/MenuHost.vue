@@ -76,6 +76,11 @@ function take(item: MenuItem) {
 .menu button:focus-visible {
   background: var(--wash);
 }
+@media (pointer: coarse) {
+  .menu button {
+    min-height: 42px;
+  }
+}
 .mark {
   width: 20px;
 }

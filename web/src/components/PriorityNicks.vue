@@ -6,28 +6,29 @@ import type { Priority } from "@/api/client";
 const props = defineProps<{ priority: Priority }>();
 const count = computed(() => ({ none: 0, low: 1, medium: 2, high: 3 })[props.priority]);
 
-/** The edge is 6 wide and 40 high; each bite opens to the row and points into the edge. */
-const edge = computed(() => {
-  const [deep, half, gap] = [4.5, 4, 11];
+/** The edge is 6 px wide; each bite opens to the row and points into the edge. */
+const cut = computed(() => {
+  const [wide, deep, half, gap, middle] = [6, 4.5, 4, 11, 20];
   const bites = Array.from({ length: count.value }, (_, i) => {
-    const y = 20 + (i - (count.value - 1) / 2) * gap;
-    return `V${y - half} L${6 - deep} ${y} L6 ${y + half}`;
+    const y = middle + (i - (count.value - 1) / 2) * gap;
+    return `${wide}px ${y - half}px, ${wide - deep}px ${y}px, ${wide}px ${y + half}px`;
   });
-  return `M0 0 H6 ${bites.join(" ")} V40 H0 Z`;
+  return `polygon(0 0, 100% 0, ${bites.join(", ")}, 100% 100%, 0 100%)`;
 });
 </script>
 
 <template>
-  <svg v-if="count" class="nicks" width="6" height="40" viewBox="0 0 6 40" aria-hidden="true">
-    <path :d="edge" />
-  </svg>
+  <span v-if="count" class="nicks" :style="{ clipPath: cut }" aria-hidden="true" />
 </template>
 
 <style scoped>
 .nicks {
   position: absolute;
   top: 0;
+  bottom: 0;
   left: 0;
-  fill: var(--rim);
+  width: 6px;
+  background: var(--rim);
+  print-color-adjust: exact;
 }
 </style>

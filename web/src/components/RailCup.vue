@@ -157,4 +157,56 @@ const level = computed(() => cupLevel(h.value, props.cup.count, props.brim));
 .today .words {
   align-items: flex-start;
 }
+@media (max-width: 760px) {
+  .place {
+    min-width: 68px;
+    height: 56px;
+    padding: 2px;
+  }
+  .place :deep(.cup) {
+    width: auto;
+    height: 22px;
+  }
+  .words {
+    margin-top: 0;
+  }
+  .name {
+    font-size: 13px;
+    line-height: 15px;
+  }
+  .load {
+    font-size: 12px;
+    line-height: 13px;
+  }
+  .digit {
+    display: none;
+  }
+  .today {
+    flex-basis: 150px;
+    align-items: center;
+    gap: 8px;
+    padding: 0 6px 18px;
+  }
+  .today :deep(.cup) {
+    height: 32px;
+  }
+  /* A line of rims: the tops of the cups alone. */
+  .folded .place {
+    align-items: flex-start;
+    justify-content: center;
+    padding-top: 2px;
+    background: none;
+  }
+  .folded .place:not(.today) {
+    align-items: center;
+    justify-content: flex-start;
+  }
+  .folded .today {
+    justify-content: flex-start;
+    padding-left: 8px;
+  }
+  .folded .words {
+    visibility: hidden;
+  }
+}
 </style>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { mdiChevronLeft, mdiChevronRight } from "@mdi/js";
-import { computed, ref } from "vue";
+import { useEventListener, useMediaQuery } from "@vueuse/core";
+import { computed, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import type { Overview } from "@/api/client";
+import { useCurrent } from "@/composables/current";
 import { useMany } from "@/composables/many";
 import { precision } from "@/words/dates";
 import PathIcon from "./PathIcon.vue";
@@ -12,6 +14,7 @@ const props = defineProps<{ overview: Overview }>();
 const router = useRouter();
 const route = useRoute();
 const many = useMany();
+const current = useCurrent();
 
 const pathOf = (horizon: string) =>
   horizon === props.overview.today ? "/today" : `/rail/${horizon}`;
@@ -24,13 +27,30 @@ const cups = computed(() =>
     (c) => precision(c.horizon) !== "month" || c === months.value[0] || c === shownMonth.value,
   ),
 );
+/** On a phone it folds to a line of rims while the sheet is scrolled. */
+const narrow = useMediaQuery("(max-width: 760px)");
+const scrolled = ref(false);
+useEventListener(
+  document,
+  "scroll",
+  (e) => {
+    if (e.target instanceof Element && e.target.matches("main.sheet"))
+      scrolled.value = e.target.scrollTop > 30;
+  },
+  { capture: true, passive: true },
+);
+watch(
+  () => route.path,
+  () => (scrolled.value = false),
+);
+const folded = computed(() => narrow.value && scrolled.value && !current.lifting);
 const turn = (by: 1 | -1) =>
   (month.value = Math.max(0, Math.min(month.value + by, months.value.length - 2)));
 const overdue = computed(() => props.overview.counts.overdue);
 </script>
 
 <template>
-  <nav class="rail" aria-label="Rail: when things are planned">
+  <nav class="rail" :class="{ folded }" aria-label="Rail: when things are planned">
     <template v-for="(cup, i) in cups" :key="cup === shownMonth ? 'month' : cup.horizon">
       <span v-if="i === 7" class="divider" aria-hidden="true" />
       <div :class="i === 0 ? 'first' : 'other'">
@@ -125,6 +145,39 @@ const overdue = computed(() => props.overview.counts.overdue);
 }
 .spill path {
   fill: var(--madder);
+}
+@media (max-width: 760px) {
+  .rail {
+    flex: none;
+    height: 60px;
+    padding: 0 8px;
+    scrollbar-width: none;
+    transition: height 120ms;
+  }
+  .first {
+    flex-basis: 150px;
+  }
+  .spill {
+    bottom: 0;
+    left: 46px;
+    min-height: 20px;
+  }
+  .spill svg {
+    width: 24px;
+  }
+  .rail.folded {
+    align-items: flex-start;
+    height: 13px;
+  }
+  .folded .spill,
+  .folded .turn {
+    display: none;
+  }
+}
+@media (prefers-reduced-motion: reduce) {
+  .rail {
+    transition: none;
+  }
 }
 .divider {
   flex: 0 0 1px;

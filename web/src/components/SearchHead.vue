@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { mdiMagnify } from "@mdi/js";
-import { nextTick, onMounted, ref, useTemplateRef, watch } from "vue";
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useCurrent } from "@/composables/current";
+import { findDestinations, useDestinations } from "@/composables/destinations";
+import { useOverview } from "@/composables/queries";
 import PathIcon from "./PathIcon.vue";
 
 /** The field that searches as it is typed in; the address follows it. */
@@ -13,6 +15,13 @@ const router = useRouter();
 const current = useCurrent();
 const field = useTemplateRef("field");
 const text = ref(String(route.query.q ?? ""));
+
+const { data: overview } = useOverview();
+const all = useDestinations(overview);
+/** Lists, views, tags, people and pages that the words name. */
+const places = computed(() =>
+  text.value.trim() ? findDestinations(all.value, text.value).slice(0, 6) : [],
+);
 
 /** How long after a key the search follows, in milliseconds. */
 const pause = 120;
@@ -65,6 +74,11 @@ function toRows(e: KeyboardEvent) {
         @keydown.esc="field?.blur()"
       />
     </div>
+    <nav v-if="places.length" class="places" aria-label="What has this name">
+      <router-link v-for="d in places" :key="d.path" :to="d.path">
+        <span class="sort">{{ d.sort }}</span> {{ d.name }}
+      </router-link>
+    </nav>
     <p id="search-says" class="says" :class="{ refused: refusal }" role="status">
       <template v-if="refusal">{{ refusal }}</template>
       <template v-else-if="text.trim()">{{ sentence }}</template>
@@ -109,6 +123,24 @@ input {
 }
 input:focus-visible {
   outline: none;
+}
+.places {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  margin-top: 8px;
+}
+.places a {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 28px;
+  color: var(--rim);
+  font-weight: 600;
+}
+.sort {
+  color: var(--pencil);
+  font-weight: 400;
 }
 .says {
   min-height: 30px;

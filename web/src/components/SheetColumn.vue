@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, useTemplateRef } from "vue";
+import { useElementSize, useScroll } from "@vueuse/core";
+import { computed, nextTick, ref, useTemplateRef, watch } from "vue";
 import type { Overview } from "@/api/client";
 import type { Column } from "@/composables/columns";
 import type { MenuItem } from "@/composables/menu";
@@ -31,6 +32,29 @@ const moves = (id: string): MenuItem[] =>
     .filter((c) => c.key !== props.column.key && props.takes(c))
     .map((c) => ({ name: `To “${headOf(c)}”`, act: () => emit("move", id, c) }));
 const cards = computed(() => props.column.shown.flatMap((s) => s.row ?? []));
+const list = useTemplateRef("list");
+const across = useScroll(list).x;
+const { width, height } = useElementSize(list);
+/** How many cards of a quarter stand further on; -1 where the last are in sight. */
+const behind = ref(0);
+watch(
+  [across, width, height, cards],
+  async () => {
+    await nextTick();
+    const ul = list.value;
+    if (!ul) return;
+    const edge = ul.scrollLeft + ul.clientWidth;
+    const after = [...ul.children].filter(
+      (c) => (c as HTMLElement).offsetLeft - ul.offsetLeft >= edge - 1,
+    ).length;
+    behind.value = after || (ul.scrollLeft > 0 ? -1 : 0);
+  },
+  { immediate: true },
+);
+function turn() {
+  const ul = list.value;
+  ul?.scrollTo({ left: behind.value > 0 ? ul.scrollLeft + ul.clientWidth + 6 : 0 });
+}
 const rest = computed(() => props.column.count - cards.value.length);
 const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`);
 </script>
@@ -45,10 +69,15 @@ const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`
   >
     <header>
       <h2 :id="labelId">{{ head }}</h2>
-      <span class="count">{{ column.count }}</span>
-      <span v-if="column.minutes" class="minutes">· {{ estimateWords(column.minutes) }}</span>
+      <span class="count">{{
+        column.minutes ? `${column.count}, ${estimateWords(column.minutes)}` : column.count
+      }}</span>
     </header>
-    <ul :tabindex="quarter ? 0 : undefined" :aria-label="quarter ? `Cards: ${head}` : undefined">
+    <ul
+      ref="list"
+      :tabindex="quarter ? 0 : undefined"
+      :aria-label="quarter ? `Cards: ${head}` : undefined"
+    >
       <TodoCard
         v-for="row in cards"
         :key="row.todo.id"
@@ -61,7 +90,10 @@ const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`
         :moves="moves"
       />
     </ul>
-    <p v-if="rest > 0" class="rest">and {{ rest }} more, in rows</p>
+    <button v-if="quarter && behind" class="rest turn" @click="turn">
+      {{ behind > 0 ? `${behind} more ›` : "‹ the first ones" }}
+    </button>
+    <p v-else-if="rest > 0" class="rest">and {{ rest }} more, in rows</p>
     <p v-else-if="!cards.length" class="rest">Nothing here.</p>
   </section>
 </template>
@@ -85,14 +117,24 @@ const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`
   flex-direction: column;
   max-width: none;
 }
-/* All four stay in sight; what is too much for one scrolls within it. */
+/* All four stay in sight. */
 @media (min-width: 761px) {
   [class*="quarter-"] {
     height: max(180px, calc((100dvh - 300px) / 2));
   }
+  /* Cards that do not fit stand in a column beside, out of sight and whole. */
   [class*="quarter-"] ul {
-    overflow-y: auto;
-    scrollbar-width: thin;
+    display: flex;
+    flex: 1;
+    flex-flow: column wrap;
+    align-content: flex-start;
+    min-height: 0;
+    overflow: hidden;
+  }
+  [class*="quarter-"] ul > :deep(*) {
+    flex: none;
+    width: 100%;
+    max-height: 100%;
   }
 }
 .quarter-important-urgent {
@@ -126,7 +168,6 @@ h2 {
   overflow-wrap: anywhere;
 }
 .count,
-.minutes,
 .rest {
   color: var(--pencil);
   font-size: 13px;
@@ -138,5 +179,13 @@ ul {
 }
 .rest {
   padding: 8px 4px 0;
+}
+.turn {
+  min-height: 28px;
+  text-align: left;
+  cursor: pointer;
+}
+.turn:hover {
+  text-decoration: underline;
 }
 </style>

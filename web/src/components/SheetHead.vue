@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import PathIcon from "./PathIcon.vue";
-import type { MenuItem } from "@/composables/menu";
+import { type MenuItem, useMenu } from "@/composables/menu";
 import { mdiDotsHorizontal } from "@mdi/js";
-import { computed } from "vue";
+import { computed, useTemplateRef } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import type { List, Order, Overview, OwnView, Person, Tag } from "@/api/client";
 import { groupings } from "@/builder/fields";
@@ -34,6 +34,8 @@ const props = defineProps<{
   makesRoom: boolean;
   /** It can be narrowed, and shown in other shapes. */
   narrows: boolean;
+  /** A phone's width. */
+  narrow: boolean;
   /** It has rows to choose among. */
   chooses: boolean;
 }>();
@@ -41,6 +43,7 @@ const emit = defineEmits<{
   makeRoom: [];
   narrow: [at: HTMLElement];
   shape: [to: Shape, by?: string];
+  print: [columns: 1 | 2];
 }>();
 const route = useRoute();
 const router = useRouter();
@@ -50,6 +53,7 @@ const look = useLook();
 const places = usePlaces();
 const selection = useSelection();
 const { ask } = useAsk();
+const menus = useMenu();
 
 const orders = computed<MenuItem[]>(() => {
   const list = props.list;
@@ -61,6 +65,40 @@ const orders = computed<MenuItem[]>(() => {
         act: () => places.editList(list, { order }),
       }));
 });
+const printItems: MenuItem[] = [
+  { name: "Print", act: () => emit("print", 1), apart: true },
+  { name: "Print in two columns", act: () => emit("print", 2) },
+];
+/** On a phone all that can be done stands in one button. */
+const allItems = computed<MenuItem[]>(() => {
+  const own = [...items.value, ...printItems];
+  if (!props.narrow) return own;
+  const { list } = props;
+  const reorders = list && !list.archived;
+  return [
+    ...(props.chooses
+      ? [
+          {
+            name: selection.choosing ? "Done choosing" : "Choose several",
+            act: () => (selection.choosing ? selection.clear() : (selection.choosing = true)),
+          },
+        ]
+      : []),
+    ...(props.makesRoom ? [{ name: "Make room…", act: () => emit("makeRoom") }] : []),
+    ...(props.narrows ? [{ name: "Narrow…", act: narrowHere }] : []),
+    ...(props.narrows ? [{ name: "Shape…", act: () => open("Shape", shapeItems.value) }] : []),
+    ...(reorders ? [{ name: "Order…", act: () => open("Order", orders.value) }] : []),
+    ...own.map((item, i) => (i === 0 ? { ...item, apart: true } : item)),
+  ];
+});
+const dots = useTemplateRef<{ $el: HTMLElement }>("dots");
+function narrowHere() {
+  if (dots.value) emit("narrow", dots.value.$el);
+}
+/** Opens a further menu in place of the one that was chosen from. */
+function open(label: string, of: MenuItem[]) {
+  if (dots.value) menus.menu = { label, items: of, at: dots.value.$el };
+}
 const items = computed<MenuItem[]>(() => {
   const { list, tag, person, overview } = props;
   if (list && overview) return listItems(list, overview);
@@ -202,7 +240,7 @@ function chooseSection(list: List) {
         options: [
           { value: "up", name: "Move up" },
           { value: "down", name: "Move down" },
-          { value: "keep", name: "Remove the heading, keep its to-dos" },
+          { value: "keep", name: "Take the section out, keep its to-dos" },
           { value: "bin", name: "Put it in the bin with its to-dos" },
         ],
       },
@@ -259,54 +297,57 @@ function chooseSection(list: List) {
       >
         Bring it back
       </button>
-      <ActionMenu v-if="list && !list.archived" class="btn" label="Order" :items="() => orders">
-        {{ orderNames[list.order] }}
-      </ActionMenu>
-      <button
-        v-if="$route.params.view === 'ready' && shape === 'rows'"
-        class="btn"
-        :aria-pressed="look.reasons"
-        title="Why each row stands where it does"
-        @click="look.turnReasons()"
-      >
-        {{ look.reasons ? "Hide why" : "Show why" }}
-      </button>
-      <button
-        v-if="narrows"
-        data-narrow
-        class="btn"
-        title="Narrow to a tag, list, person or priority (f)"
-        aria-haspopup="dialog"
-        @click="emit('narrow', $event.currentTarget as HTMLElement)"
-      >
-        Narrow…
-      </button>
-      <ActionMenu v-if="narrows" class="btn" label="Shape" :items="() => shapeItems">
-        {{ shapeName }}
-      </ActionMenu>
-      <button
-        v-if="chooses"
-        class="btn"
-        :aria-pressed="selection.choosing"
-        title="Choose several rows (x)"
-        @click="selection.choosing ? selection.clear() : (selection.choosing = true)"
-      >
-        {{ selection.choosing ? "Done choosing" : "Choose" }}
-      </button>
-      <button
-        v-if="makesRoom"
-        class="btn"
-        title="s"
-        aria-haspopup="dialog"
-        @click="$emit('makeRoom')"
-      >
-        Make room…
-      </button>
+      <template v-if="!narrow">
+        <ActionMenu v-if="list && !list.archived" class="btn" label="Order" :items="() => orders">
+          {{ orderNames[list.order] }}
+        </ActionMenu>
+        <button
+          v-if="$route.params.view === 'ready' && shape === 'rows'"
+          class="btn"
+          :aria-pressed="look.reasons"
+          title="Why each row stands where it does"
+          @click="look.turnReasons()"
+        >
+          {{ look.reasons ? "Hide why" : "Show why" }}
+        </button>
+        <button
+          v-if="narrows"
+          data-narrow
+          class="btn"
+          title="Narrow to a tag, list, person or priority (f)"
+          aria-haspopup="dialog"
+          @click="emit('narrow', $event.currentTarget as HTMLElement)"
+        >
+          Narrow…
+        </button>
+        <ActionMenu v-if="narrows" class="btn" label="Shape" :items="() => shapeItems">
+          {{ shapeName }}
+        </ActionMenu>
+        <button
+          v-if="chooses"
+          class="btn"
+          :aria-pressed="selection.choosing"
+          title="Choose several rows (x)"
+          @click="selection.choosing ? selection.clear() : (selection.choosing = true)"
+        >
+          {{ selection.choosing ? "Done choosing" : "Choose" }}
+        </button>
+        <button
+          v-if="makesRoom"
+          class="btn"
+          title="s"
+          aria-haspopup="dialog"
+          @click="$emit('makeRoom')"
+        >
+          Make room…
+        </button>
+      </template>
       <ActionMenu
-        v-if="items.length"
+        ref="dots"
         class="btn dots"
+        :data-narrow="narrow ? '' : undefined"
         :label="`More for ${name}`"
-        :items="() => items"
+        :items="() => allItems"
       >
         <PathIcon :path="mdiDotsHorizontal" :size="18" />
       </ActionMenu>
@@ -363,5 +404,34 @@ h1 {
 }
 .dots {
   padding: 2px 7px;
+}
+/* A phone's first row stands high: one line, and one button for all that can be done. */
+@media (max-width: 760px) {
+  .dots {
+    border-color: transparent;
+  }
+  .top {
+    flex-wrap: nowrap;
+    margin-bottom: 0;
+    padding: 0;
+  }
+  .words {
+    flex: 1;
+    flex-wrap: nowrap;
+  }
+  h1 {
+    flex: 0 1 auto;
+    overflow: hidden;
+    font-size: 20px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .sentence {
+    flex: 1 1 80px;
+    overflow: hidden;
+    font-size: 13px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
 }
 </style>

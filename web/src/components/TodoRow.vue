@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { MenuItem } from "@/composables/menu";
 import { mdiChevronDown, mdiChevronRight, mdiDotsHorizontal } from "@mdi/js";
 import { computed, inject, nextTick, onBeforeUnmount, ref, useTemplateRef, watch } from "vue";
 import { useActions } from "@/composables/actions";
@@ -9,13 +8,15 @@ import { useFolding } from "@/composables/folding";
 import { useLinger } from "@/composables/linger";
 import { useLook } from "@/composables/look";
 import { useRowDrag } from "@/composables/row-drag";
+import { useRowMenu } from "@/composables/row-menu";
 import { type Shown, useRowState } from "@/composables/row-state";
 import { useSelection } from "@/composables/selection";
-import { useToasts } from "@/composables/toasts";
+import { useTouchRow } from "@/composables/touch-row";
 import { tagColour } from "@/words/names";
 import ActionMenu from "./ActionMenu.vue";
 import MarkedText from "./MarkedText.vue";
 import PathIcon from "./PathIcon.vue";
+import RowPull from "./RowPull.vue";
 import PriorityNicks from "./PriorityNicks.vue";
 import TickBox from "./TickBox.vue";
 import TitleOffers from "./TitleOffers.vue";
@@ -37,7 +38,6 @@ const folding = useFolding();
 const linger = useLinger();
 const look = useLook();
 const selection = useSelection();
-const toasts = useToasts();
 const sheet = inject(sheetKey);
 const root = useTemplateRef("root");
 const titleField = useTemplateRef("titleField");
@@ -56,44 +56,6 @@ watch(editing, async (on) => {
   titleField.value?.setSelectionRange(draft.value.length, draft.value.length);
 });
 
-function items(): MenuItem[] {
-  const { id, parent, isNote, handful } = todo.value;
-  const moves = sheet?.moves;
-  const picked = handful === props.today;
-  return [
-    ...(isNote || struck.value
-      ? []
-      : [
-          {
-            name: picked ? "Out of the handful" : "Into today’s handful",
-            act: () => actions.pick(todo.value, !picked),
-          },
-        ]),
-    ...(props.arranges
-      ? [
-          { name: "Add below", act: () => moves?.adds(id, false), apart: true },
-          ...(isNote ? [] : [{ name: "Add a subtask", act: () => moves?.adds(id, true) }]),
-          { name: "Make it a subtask of the row above", act: () => moves?.indent(id) },
-          ...(parent ? [{ name: "Lift it out", act: () => moves?.lift(id) }] : []),
-          { name: "Move up", act: () => moves?.step(id, -1) },
-          { name: "Move down", act: () => moves?.step(id, 1) },
-        ]
-      : []),
-    ...(props.row.why
-      ? [
-          {
-            name: "Why does it stand here?",
-            act: () =>
-              toasts.show({ text: `“${todo.value.title}” stands here: ${props.row.why}.` }),
-            apart: true,
-          },
-        ]
-      : []),
-    { name: "Choose", act: () => selection.toggle(id), apart: true },
-    { name: "Put in the bin", act: () => actions.remove(todo.value) },
-  ];
-}
-
 function leave(keep: boolean) {
   if (!editing.value) return;
   current.editing = undefined;
@@ -103,11 +65,25 @@ function leave(keep: boolean) {
   root.value?.focus();
 }
 
+const { items, openFew } = useRowMenu(
+  () => props.row,
+  () => root.value,
+  () => props.today,
+  () => props.arranges,
+);
+const lifts = () => !editing.value && !binned.value && (!selection.choosing || chosen.value);
+const { pulled, lifted } = useTouchRow(root, {
+  todo: () => todo.value,
+  lift: lifts,
+  pull: () => lifts() && !selection.choosing && !todo.value.isNote,
+  right: () => void actions.tick(todo.value),
+  left: openFew,
+});
 const { dragged, landing } = useRowDrag(
   root,
   () => props.row,
   {
-    drag: () => !editing.value && !binned.value && (!selection.choosing || chosen.value),
+    drag: lifts,
     take: () => props.arranges && !chosen.value,
     mode: () =>
       props.folds && !folded.value
@@ -149,12 +125,14 @@ onBeforeUnmount(() => {
     ref="root"
     class="row"
     :class="[
-      { current: isCurrent, open, struck, dimmed: row.dimmed, dragged, editing, chosen },
+      { current: isCurrent, open, struck, dimmed: row.dimmed, editing, chosen },
+      { dragged: dragged || lifted },
       row.moved && 'standing',
       landing && `land-${landing.kind}`,
     ]"
     :style="{
       '--depth': depth || undefined,
+      transform: pulled ? `translateX(${pulled}px)` : undefined,
       '--land': landing?.kind === 'lifted' ? landing.depth : undefined,
     }"
     :aria-level="depth + 1"
@@ -169,6 +147,7 @@ onBeforeUnmount(() => {
     @click="press"
   >
     <PriorityNicks :priority="todo.priority" />
+    <RowPull v-if="pulled" :pulled="pulled" :ticked="struck" />
     <span v-if="chosen && !selection.choosing" class="unseen">Chosen. </span>
     <button
       v-if="folds"
@@ -225,17 +204,6 @@ onBeforeUnmount(() => {
           v-else
           >{{ todo.title }}</template
         >
-        <span v-if="row.why && look.reasons" class="excerpt">{{ row.why }}</span>
-        <span v-else-if="row.found?.notes" class="excerpt"
-          ><MarkedText :text="row.found.notes" :spans="row.found.inNotes"
-        /></span>
-        <span v-else-if="row.moved && todo.outcome" class="excerpt">{{ todo.outcome }}</span>
-        <span v-else-if="row.found?.files" class="excerpt"
-          >file: <MarkedText :text="row.found.files" :spans="row.found.inFiles"
-        /></span>
-        <span v-else-if="row.found?.place" class="excerpt"
-          >at <MarkedText :text="todo.place ?? ''" :spans="row.found.place"
-        /></span>
       </span>
       <span class="facts">
         <span v-for="f in facts" :key="f.text" class="fact" :class="f.tone">{{ f.text }}</span>
@@ -247,6 +215,17 @@ onBeforeUnmount(() => {
           >{{ tag }}</span
         >
       </span>
+      <span v-if="row.why && look.reasons" class="excerpt">{{ row.why }}</span>
+      <span v-else-if="row.found?.notes" class="excerpt"
+        ><MarkedText :text="row.found.notes" :spans="row.found.inNotes"
+      /></span>
+      <span v-else-if="row.moved && todo.outcome" class="excerpt">{{ todo.outcome }}</span>
+      <span v-else-if="row.found?.files" class="excerpt"
+        >file: <MarkedText :text="row.found.files" :spans="row.found.inFiles"
+      /></span>
+      <span v-else-if="row.found?.place" class="excerpt"
+        >at <MarkedText :text="todo.place ?? ''" :spans="row.found.place"
+      /></span>
     </span>
     <ActionMenu
       v-if="(near || isCurrent) && !binned && !editing && !selection.choosing"
@@ -269,6 +248,8 @@ onBeforeUnmount(() => {
   margin: 0 -20px 0 calc(-1 * var(--gutter));
   padding: 0 28px 0 calc(var(--gutter) + 24px * min(var(--depth, 0), 8));
   user-select: none;
+  touch-action: pan-y;
+  -webkit-touch-callout: none;
   border-bottom: 1px solid color-mix(in srgb, var(--tin) 55%, transparent);
   content-visibility: auto;
   contain-intrinsic-height: auto 40px;
@@ -293,11 +274,18 @@ onBeforeUnmount(() => {
   min-height: 52px;
 }
 .excerpt {
-  display: block;
+  flex: 0 0 100%;
   overflow: hidden;
+  white-space: nowrap;
   color: var(--pencil);
   font-size: 13px;
   text-overflow: ellipsis;
+}
+/* What is beside a row that is pulled is seen. */
+@media (pointer: coarse) {
+  .row {
+    content-visibility: visible;
+  }
 }
 .row.dragged {
   opacity: 0.5;
@@ -527,5 +515,12 @@ onBeforeUnmount(() => {
     sans-serif;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.drag-slip.lifted {
+  position: fixed;
+  z-index: 3000;
+  top: 0;
+  left: 0;
+  pointer-events: none;
 }
 </style>

@@ -90,6 +90,7 @@ const look = useLook();
 }
 @media (max-width: 760px) {
   .bar {
+    height: 48px;
     padding: 0 8px;
   }
   .mark {

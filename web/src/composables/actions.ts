@@ -17,6 +17,9 @@ import { type Also, useToasts } from "./toasts";
 
 const short = (title: string) => (title.length > 28 ? `${title.slice(0, 27)}…` : title);
 
+/** The last thing that was asked of a to-do and is not answered yet. */
+const turns = new Map<string, Promise<void>>();
+
 type Command =
   "complete" | "reopen" | "cancel" | "restore" | "skip" | "pause" | "resume" | "end-repeat";
 
@@ -62,6 +65,19 @@ export function useActions() {
       trouble(e);
       return undefined;
     }
+  }
+
+  /**
+   * Does what depends on how a to-do stands after all that was asked before: keys come
+   * faster than answers.
+   */
+  function inTurn(todo: Todo, work: (fresh: Todo) => Promise<unknown>) {
+    const mine = (turns.get(todo.id) ?? Promise.resolve()).then(async () => {
+      const known = queries.getQueryData<Todo>(["todo", todo.id]);
+      await work(known && known.revision > todo.revision ? known : todo);
+    });
+    turns.set(todo.id, mine);
+    void mine.finally(() => turns.get(todo.id) === mine && turns.delete(todo.id));
   }
 
   const command = (id: string, name: Command) =>
@@ -267,6 +283,7 @@ export function useActions() {
     });
 
   return {
+    inTurn,
     tick,
     run,
     plan,

@@ -31,6 +31,9 @@ export const useCurrent = defineStore("current", () => {
   const helping = ref(false);
   /** The finder of `g` is open. */
   const finding = ref(false);
+  /** On a phone: the index is open, and a row is lifted by touch. */
+  const index = ref(false);
+  const lifting = ref(false);
   /** Counts the wishes to write in the search field. */
   const searching = ref(0);
   /** Counts the wishes to write in the capture line. */
@@ -46,6 +49,8 @@ export const useCurrent = defineStore("current", () => {
     chooser,
     helping,
     finding,
+    index,
+    lifting,
     searching,
     capture,
     pasted,

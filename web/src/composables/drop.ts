@@ -1,6 +1,7 @@
 import { dropTargetForElements } from "@atlaskit/pragmatic-drag-and-drop/element/adapter";
 import { onBeforeUnmount, onMounted, ref, type Ref } from "vue";
 import { isDragged } from "./drag";
+import { addTouchTarget } from "./touch-targets";
 
 /** Makes an element take dragged rows; `over` tells that one hangs above it. */
 export function useDrop(root: Ref<HTMLElement | null>, took: (todo: string) => void) {
@@ -8,7 +9,12 @@ export function useDrop(root: Ref<HTMLElement | null>, took: (todo: string) => v
   let stop = () => {};
   onMounted(() => {
     if (!root.value) return;
-    stop = dropTargetForElements({
+    const byTouch = addTouchTarget(root.value, {
+      over: () => (over.value = true),
+      leave: () => (over.value = false),
+      drop: (todo) => took(todo.id),
+    });
+    const byMouse = dropTargetForElements({
       element: root.value,
       canDrop: ({ source }) => isDragged(source.data),
       onDragEnter: () => (over.value = true),
@@ -18,6 +24,7 @@ export function useDrop(root: Ref<HTMLElement | null>, took: (todo: string) => v
         if (isDragged(source.data)) took(source.data.todo.id);
       },
     });
+    stop = () => (byTouch(), byMouse());
   });
   onBeforeUnmount(() => stop());
   return over;

@@ -10,6 +10,7 @@ import {
 } from "@atlaskit/pragmatic-drag-and-drop-hitbox/closest-edge";
 import { onBeforeUnmount, onMounted, ref, type Ref } from "vue";
 import { isDragged } from "./drag";
+import { addTouchTarget } from "./touch-targets";
 
 /** Where one of several is let go of: beside another of its sort. */
 export interface Landing {
@@ -41,7 +42,15 @@ export function useOrderDrag(
   onMounted(() => {
     const element = root.value;
     if (!element) return;
+    const byTouch = row
+      ? addTouchTarget(element, {
+          over: () => (over.value = true),
+          leave: left,
+          drop: (todo) => row(todo.id),
+        })
+      : () => {};
     stop = combine(
+      byTouch,
       draggable({
         element,
         canDrag: () => id() !== undefined,

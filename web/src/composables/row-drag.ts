@@ -13,6 +13,7 @@ import { onBeforeUnmount, onMounted, ref, type Ref } from "vue";
 import type { Row } from "@/api/client";
 import type { Landing } from "./arrange";
 import { isDragged } from "./drag";
+import { addTouchTarget } from "./touch-targets";
 import { useSelection } from "./selection";
 
 /** How wide the margin before a row's tick box is, in pixels. */
@@ -39,6 +40,15 @@ export function useRowDrag(
     const element = root.value;
     if (!element) return;
     stop = combine(
+      addTouchTarget(element, {
+        over: (todo, _, y) => {
+          if (!may.take() || todo.id === row().todo.id) return false;
+          landing.value = landingAt(element, y);
+          return landing.value !== undefined;
+        },
+        leave: () => (landing.value = undefined),
+        drop: (todo) => landing.value && took(todo.id, landing.value),
+      }),
       draggable({
         element,
         canDrag: may.drag,
@@ -85,6 +95,16 @@ export function useRowDrag(
   });
   onBeforeUnmount(() => stop());
 
+  /** By touch: above, inside or below, by thirds of the row. */
+  function landingAt(element: HTMLElement, y: number): Landing | undefined {
+    const r = element.getBoundingClientRect();
+    const part = (y - r.top) / r.height;
+    if (part < 0.3) return { kind: "above", row: row() };
+    if (part < 0.7 && !row().todo.isNote) return { kind: "inside", row: row() };
+    return may.mode() === "expanded"
+      ? { kind: "inside", row: row() }
+      : { kind: "below", row: row() };
+  }
   function landingOf(data: Record<string | symbol, unknown>): Landing | undefined {
     const i = extractInstruction(data);
     switch (i?.type) {

@@ -80,9 +80,11 @@ export function useRowKeys(
   }
 
   function shift(row: Pick<Row, "todo">, by: number) {
-    const at = priorities.indexOf(row.todo.priority) + by;
-    const priority = priorities[at] as Priority | undefined;
-    if (priority) void actions.edit(row.todo, { priority });
+    actions.inTurn(row.todo, async (todo) => {
+      const at = priorities.indexOf(todo.priority) + by;
+      const priority = priorities[at] as Priority | undefined;
+      if (priority) await actions.edit(todo, { priority });
+    });
   }
 
   function choose(kind: "list" | "due" | "tags" | "repeat", row: Pick<Row, "todo">) {
@@ -192,7 +194,9 @@ export function useRowKeys(
         selection.toggle(row.todo.id);
         return true;
       case "h":
-        void actions.pick(row.todo, row.todo.handful !== overview.value?.today);
+        actions.inTurn(row.todo, (todo) =>
+          actions.pick(todo, todo.handful !== overview.value?.today),
+        );
         return true;
       case "]":
         return moves().indent(row.todo.id);

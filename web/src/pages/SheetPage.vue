@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useMediaQuery } from "@vueuse/core";
+import { until, useMediaQuery } from "@vueuse/core";
 import { computed, provide, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { Away, type FilterNode, Refused } from "@/api/client";
@@ -19,6 +19,7 @@ import { sheetKey, useArrange } from "@/composables/arrange";
 import { type MakingRoom, useCurrent } from "@/composables/current";
 import { useColumns } from "@/composables/columns";
 import { useKeys } from "@/composables/keys";
+import { printSheet } from "@/composables/printing";
 import { groupKey, pageSize, readView, searchFilter } from "@/composables/queries";
 import { useRowKeys } from "@/composables/row-keys";
 import { useSelection } from "@/composables/selection";
@@ -58,6 +59,7 @@ const nothingAtAll = computed(
     overview.value.rail.every((c) => c.count === 0) &&
     Object.values(overview.value.counts).every((n) => n === 0),
 );
+const narrow = useMediaQuery("(max-width: 760px)");
 const byTouch = useMediaQuery("(hover: none)");
 const empty = computed(() => view.value && displayed.value.length === 0);
 const total = computed(() => {
@@ -200,6 +202,17 @@ const refusal = computed(() =>
     : undefined,
 );
 
+/** Reads every page of rows. */
+async function readAll() {
+  wanted.value = Array.from(
+    { length: Math.ceil((view.value?.total ?? 0) / pageSize) },
+    (_, i) => i,
+  );
+  await until(() => shown.value.every((g) => g.shown.every((s) => s.row))).toBe(true, {
+    timeout: 10_000,
+  });
+}
+
 /** Which rows each group shows, so that their pages are read. */
 const looks = new Map<string, [number, number]>();
 function look(group: ShownGroup, from: number, to: number) {
@@ -266,9 +279,11 @@ const failure = computed(() => {
         :narrows="narrows"
         :shape="shape"
         :by="narrowing.by.value"
+        :narrow="narrow"
         @make-room="makeRoom"
         @narrow="(at) => narrowBar?.open(at)"
         @shape="narrowing.setShape"
+        @print="(columns) => printSheet(columns, readAll)"
       />
       <NarrowBar
         v-if="overview && narrows"
@@ -389,8 +404,17 @@ const failure = computed(() => {
   flex: 1;
   padding: 16px 20px 96px var(--gutter);
 }
+@media (max-width: 760px) {
+  .sheet-inner {
+    padding-top: 0;
+  }
+}
 .group {
   margin-bottom: 12px;
+}
+/* A row that is pulled sideways widens nothing. */
+.sheet-place {
+  overflow-x: clip;
 }
 .beyond {
   display: flex;

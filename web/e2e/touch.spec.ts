@@ -1,0 +1,160 @@
+import type { Page } from "@playwright/test";
+import { changes, cup, expect, group, row, test, toast, visit } from "./tincup";
+
+test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+
+/** A finger, as the browser's own input makes it. */
+async function finger(page: Page) {
+  const session = await page.context().newCDPSession(page);
+  const send = (type: "touchStart" | "touchMove" | "touchEnd", at?: { x: number; y: number }) =>
+    session.send("Input.dispatchTouchEvent", { type, touchPoints: at ? [at] : [] });
+  let here = { x: 0, y: 0 };
+  return {
+    async down(at: { x: number; y: number }) {
+      here = at;
+      await send("touchStart", at);
+    },
+    async to(at: { x: number; y: number }) {
+      const from = here;
+      for (let i = 1; i <= 8; i++)
+        await send("touchMove", {
+          x: from.x + ((at.x - from.x) * i) / 8,
+          y: from.y + ((at.y - from.y) * i) / 8,
+        });
+      here = at;
+    },
+    up: () => send("touchEnd"),
+    rest: () => page.waitForTimeout(600),
+  };
+}
+async function middle(page: Page, title: string) {
+  const box = (await row(page, title).boundingBox())!;
+  return { x: box.x + 160, y: box.y + box.height / 2 };
+}
+
+test("a finger ticks by a pull to the right, and by the box; a short pull does nothing", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  const start = (await changes(demo.url)).length;
+  const touch = await finger(page);
+  const first = (await page.locator("main [data-todo]").first().boundingBox())!;
+  expect(first.y, "the first row stands high up").toBeLessThanOrEqual(180);
+
+  let at = await middle(page, "Ring the framer");
+  await touch.down(at);
+  await touch.to({ x: at.x + 50, y: at.y });
+  await expect(row(page, "Ring the framer").locator(".pull")).toHaveText("Tick");
+  await touch.up();
+  await expect(row(page, "Ring the framer").locator(".pull")).toHaveCount(0);
+  // From the very edge the system takes it.
+  await touch.down({ x: 10, y: at.y });
+  await touch.to({ x: 140, y: at.y });
+  await touch.up();
+  await page.waitForTimeout(200);
+  expect((await changes(demo.url)).length).toBe(start);
+
+  await touch.down(at);
+  await touch.to({ x: at.x + 110, y: at.y });
+  await expect(row(page, "Ring the framer").locator(".pull.far")).toHaveText("Tick");
+  await touch.up();
+  await expect(row(page, "Ring the framer")).toHaveClass(/struck/);
+  await expect(toast(page, "Done: “Ring the framer about mount board”")).toBeVisible();
+  await expect(page.locator("[data-slip]"), "no slip opens by it").toHaveCount(0);
+  await row(page, "Meter reading").getByRole("checkbox").tap();
+  await expect(toast(page, "Done: “Meter reading, store room”")).toBeVisible();
+
+  at = await middle(page, "Invoice for the lamp");
+  await touch.down(at);
+  await touch.to({ x: at.x - 110, y: at.y });
+  await touch.up();
+  const few = page.getByRole("menu");
+  await expect(few.getByRole("menuitem")).toHaveText([/Plan…/, /Due…/, /List…/, /Put in the bin/]);
+  await few.getByRole("menuitem", { name: "Put in the bin" }).tap();
+  await expect(toast(page, "In the bin: “Invoice for the lamp")).toBeVisible();
+  // The same behind the row's dots.
+  await page.getByRole("button", { name: "More for Confirm opening" }).tap();
+  for (const name of ["Plan…", "Due…", "List…", "Put in the bin"])
+    await expect(page.getByRole("menuitem", { name })).toBeVisible();
+});
+
+test("a finger that rests lifts a row: among its like, onto a cup, onto a list at the edge", async ({
+  page,
+  tincup,
+}) => {
+  const loans = await tincup.post("/api/lists", { name: "Loans" });
+  await tincup.post("/api/lists", { name: "Labels" });
+  for (const title of ["Frame", "Glass", "Hooks"])
+    await tincup.post("/api/todos", { title, list: loans.id });
+  await visit(page, `${tincup.url}/list/${loans.id}`);
+  const touch = await finger(page);
+  const titles = () => page.locator("main [data-todo] .title").allInnerTexts();
+  await expect.poll(titles).toEqual(["Frame", "Glass", "Hooks"]);
+
+  // A finger that moves at once scrolls, and lifts nothing.
+  let at = await middle(page, "Hooks");
+  await touch.down(at);
+  await touch.to({ x: at.x, y: at.y - 60 });
+  await touch.up();
+  await expect(page.locator(".drag-slip")).toHaveCount(0);
+
+  // Above the first of its like.
+  at = await middle(page, "Hooks");
+  await touch.down(at);
+  await touch.rest();
+  await expect(page.locator(".drag-slip")).toHaveText("Hooks");
+  const frame = (await row(page, "Frame").boundingBox())!;
+  await touch.to({ x: at.x, y: frame.y + 6 });
+  await expect(row(page, "Frame")).toHaveClass(/land-above/);
+  await touch.up();
+  await expect.poll(titles).toEqual(["Hooks", "Frame", "Glass"]);
+
+  // Onto a cup of the rail.
+  at = await middle(page, "Frame");
+  await touch.down(at);
+  await touch.rest();
+  const day = (await cup(page, "2026-11-25").boundingBox())!;
+  await touch.to({ x: day.x + day.width / 2, y: day.y + 20 });
+  await expect(cup(page, "2026-11-25")).toContainText("plan here");
+  await touch.up();
+  await expect(toast(page, "Planned for Wed 25 Nov 2026: “Frame”")).toBeVisible();
+
+  // To the edge: the index opens, and takes it to a list.
+  at = await middle(page, "Glass");
+  await touch.down(at);
+  await touch.rest();
+  await touch.to({ x: 12, y: at.y });
+  const labels = page.getByRole("navigation", { name: "Index" }).getByText("Labels");
+  await expect(labels).toBeVisible();
+  const entry = (await labels.boundingBox())!;
+  await touch.to({ x: entry.x + 40, y: entry.y + entry.height / 2 });
+  await touch.up();
+  await expect(toast(page, "Moved to Labels: “Glass” (before: Loans)")).toBeVisible();
+  await expect.poll(titles).toEqual(["Hooks", "Frame"]);
+  await expect(page.locator(".drag-slip")).toHaveCount(0);
+  expect((await changes(tincup.url)).slice(0, 3).map((c) => c.says)).toEqual([
+    "Moved to Labels: “Glass” (before: Loans)",
+    "Planned for Wed 25 Nov 2026: “Frame”",
+    "Moved: “Hooks”",
+  ]);
+});
+
+test("targets are 40 px high under a finger, and the rail folds to its rims", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  const rail = page.getByRole("navigation", { name: /^Rail/ });
+  const before = (await rail.boundingBox())!.height;
+  await page.getByRole("button", { name: "More for Today" }).tap();
+  for (const item of await page.getByRole("menuitem").all())
+    expect((await item.boundingBox())!.height).toBeGreaterThanOrEqual(40);
+  await expect(page.getByRole("menuitem", { name: "Make room…" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.evaluate(() => document.querySelector("main.sheet")!.scrollTo(0, 300));
+  await expect.poll(async () => (await rail.boundingBox())!.height).toBeLessThan(before / 3);
+  await page.evaluate(() => document.querySelector("main.sheet")!.scrollTo(0, 0));
+  await expect.poll(async () => (await rail.boundingBox())!.height).toBe(before);
+  await expect(group(page, "handful")).toBeVisible();
+});

@@ -113,7 +113,7 @@ const level = computed(() => cupLevel(h.value, props.cup.count, props.brim));
 }
 .place.shown .name {
   text-decoration: underline 2px;
-  text-underline-offset: 4px;
+  text-underline-offset: 2px;
 }
 .words {
   display: flex;

@@ -23,5 +23,5 @@ func ExampleRead() {
 func ExampleSay() {
 	d := capture.Read(`Read "Tomorrow" next Friday at noon`, at(tuesday))
 	fmt.Println(capture.Say(d, at(tuesday)))
-	// Output: "Read Tomorrow", by 4 Dec 2026 12:00
+	// Output: Read Tomorrow, by 4 Dec 2026 12:00
 }

@@ -86,7 +86,7 @@ func lexBetween(l *lexer) state {
 		switch {
 		case c == ' ':
 			l.pos++
-		case c == ',' || c == ';':
+		case c == ';' || c == ',' && (l.spaced() || l.divides()):
 			l.tokens = append(l.tokens, newToken(comma, l.pos, l.pos+1, l.text[l.pos:l.pos+1]))
 			l.pos++
 		case c == '"':
@@ -199,7 +199,7 @@ func lexWord(l *lexer) state {
 	start := l.pos
 	for l.pos < len(l.text) {
 		c := l.text[l.pos]
-		if c == ' ' || c == ',' || c == ';' || c == '"' {
+		if c == ' ' || c == ',' && l.divides() || c == ';' || c == '"' {
 			break
 		}
 		if c < utf8.RuneSelf {
@@ -212,16 +212,53 @@ func lexWord(l *lexer) state {
 		}
 		l.pos += size
 	}
-	l.tokens = append(l.tokens, look(l.text[start:l.pos], start))
+	word := l.text[start:l.pos]
+	if (word == "-" || word == "–" || word == "—") && l.dashDivides() {
+		l.tokens = append(l.tokens, newToken(comma, start, l.pos, word))
+		return lexBetween
+	}
+	l.tokens = append(l.tokens, look(word, start))
 	return lexBetween
 }
+
+// divides reports whether the comma at pos does: a space or nothing follows it, or what can
+// be no part of its word.
+func (l *lexer) divides() bool {
+	if l.pos+1 >= len(l.text) {
+		return true
+	}
+	next, _ := utf8.DecodeRuneInString(l.text[l.pos+1:])
+	return unicode.IsSpace(next) || next == ',' || next == ';' || next == '"' || next == '#'
+}
+
+// dashDivides reports whether the dash just read, which stands alone, divides the sentence.
+// It does not between two numbers or times.
+func (l *lexer) dashDivides() bool {
+	if len(l.tokens) == 0 {
+		return false
+	}
+	last := &l.tokens[len(l.tokens)-1]
+	rest := strings.TrimLeft(l.text[l.pos:], " ")
+	return last.number < 0 || rest == "" || !isDigit(rest[0])
+}
+
+// dash reports whether a divider is one, and no comma.
+func (t *token) dash() bool { return t.kind == comma && t.text != "," && t.text != ";" }
 
 // look finds what a word can mean.
 func look(text string, start int) token {
 	t := newToken(plainWord, start, start+len(text), text)
+	// Brackets round a run, what ends a sentence, and the mark of "weeks' time" are no part
+	// of a word.
 	known := text
-	if end := text[len(text)-1]; len(text) > 1 && (end == '.' || end == '!' || end == '?' || end == ':') {
-		known = text[:len(text)-1]
+	if len(known) > 1 && known[0] == '(' {
+		known = known[1:]
+	}
+	for len(known) > 1 && strings.IndexByte(").!?:", known[len(known)-1]) >= 0 {
+		known = known[:len(known)-1]
+	}
+	if bare := strings.TrimSuffix(strings.TrimSuffix(known, "'"), "’"); bare != "" {
+		known = bare
 	}
 	var buffer [16]byte
 	if len(known) > len(buffer) {

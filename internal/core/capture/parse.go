@@ -14,6 +14,7 @@ type parser struct {
 	pos      int
 	settings Settings
 	names    *Names
+	counting bool // a date that counts from another is being read
 }
 
 // at returns the token n places on; a token of no meaning past the end.
@@ -44,55 +45,24 @@ func (p *parser) span(from int) Span {
 	return Span{p.tokens[from].span().Start, p.tokens[p.pos-1].span().End}
 }
 
-// phrase reads all tokens as words for dates, times and repeats, and nothing
-// else. tails allows what may only follow a repeat, alone.
-func (p *parser) phrase(items []item, tails bool) ([]item, bool) {
-	begun := len(items)
-	repeats := tails
-	for !p.done() {
-		from := p.pos
-		it, ok := p.dated(repeats)
-		if !ok {
-			return items[:begun], false
-		}
-		it.span = p.span(from)
-		if it.kind == itemTime && len(items) > begun && items[len(items)-1].kind == itemStart && !repeats {
-			return items[:begun], false // a start has no time
-		}
-		repeats = repeats || it.kind == itemRepeat
-		items = append(items, it)
-	}
-	return items, len(items) > begun
-}
-
-// dated reads one thing said of dates.
-func (p *parser) dated(repeats bool) (item, bool) {
-	if it, ok := p.repeat(); ok {
-		return it, true
-	}
-	if repeats {
-		if it, ok := p.tail(); ok {
-			return it, true
-		}
-	}
-	if it, ok := p.start(); ok {
-		return it, true
-	}
-	if it, ok := p.plan(); ok {
-		return it, true
-	}
-	return p.due()
-}
-
 // due reads a date, bare or after "by", "due" or "on", with a time before or
 // after it; or a time alone.
 func (p *parser) due() (item, bool) {
 	from := p.pos
 	it := item{kind: itemDue}
-	on := false
+	on, before := false, false
 	switch {
-	case p.take("due", "by"), p.take("due", "on"), p.take("by"), p.take("due"):
+	case p.take("due", "by"), p.take("due", "on"), p.take("by"), p.take("due"), p.take("no", "later", "than"):
 		it.introduced = true
+	case p.take("before"), p.take("due", "before"):
+		it.introduced, before = true, true
+	case p.take("within"):
+		if n, ok := p.count(); ok && p.at(0).has(unitWord) {
+			p.pos++
+			return item{kind: itemDue, introduced: true, date: &date{form: inUnits, n: n, unit: p.at(-1).word.value}}, true
+		}
+		p.pos = from
+		return item{}, false
 	case p.take("on"):
 		it.introduced, on = true, true
 	}
@@ -102,16 +72,20 @@ func (p *parser) due() (item, bool) {
 	if d, ok := p.atThe(); ok {
 		return item{kind: itemDue, introduced: true, date: d, time: p.timeAfter(d)}, true
 	}
+	if d, ok := p.endOfDay(it.introduced && !on); ok {
+		return item{kind: itemDue, introduced: true, date: d}, true
+	}
 	if h, ok := p.clock(it.introduced && !on); ok { // a time first
 		it.time = h
 		again := p.pos
 		p.take("on")
-		if d, ok := p.day(true); ok && it.time.at != (day.TimeOfDay{}) {
+		if d, ok := p.day(true); ok && it.time.at != (day.TimeOfDay{}) && d.form != inMinutes && d.form != ofThis {
 			it.date = d
+			it.time = p.halfOf(d, it.time)
 			return it, true
 		}
 		p.pos = again
-		if on {
+		if on || p.at(-1).is("thing") {
 			p.pos = from
 			return item{}, false
 		}
@@ -125,9 +99,67 @@ func (p *parser) due() (item, bool) {
 		return item{}, false
 	}
 	it.date = d
-	it.introduced = it.introduced || d.form == inUnits
+	it.introduced = it.introduced || d.form == inUnits || d.form == inMinutes
+	if d.form == inMinutes {
+		return it, !before
+	}
 	it.time = p.timeAfter(d)
+	if before && it.time.none() { // the day before it
+		it.date = &date{form: shifted, n: -1, unit: day_, base: d}
+	}
 	return it, true
+}
+
+// endOfDay reads "end of day", "close of business", EOD and COB, today's or that of the day
+// that follows. Without a word such as "by" the short forms need their capitals.
+func (p *parser) endOfDay(introduced bool) (*date, bool) {
+	from := p.pos
+	t := p.at(0)
+	switch {
+	case introduced && (p.take("end", "of", "day") || p.take("close", "of", "business")):
+	case t.is("eod") && (introduced || t.text == strings.ToUpper(t.text)):
+		p.pos++
+	default:
+		return nil, false
+	}
+	if p.done() {
+		return &date{form: fromToday}, true
+	}
+	again := p.pos
+	p.take("on")
+	if d, ok := p.day(true); ok && d.form != ofThis && d.form != inMinutes && d.form != inMonth {
+		return d, true
+	}
+	if p.pos = again; introduced {
+		return &date{form: fromToday}, true
+	}
+	p.pos = from
+	return nil, false
+}
+
+// halfOf settles which half of a day a time means that came before "tonight" or "this
+// evening".
+func (p *parser) halfOf(d *date, h hour) hour {
+	switch {
+	case d.form == fromToday && d.n < 0: // tonight
+		d.n, d.which = 0, this
+		return h.later()
+	case p.at(0).has(partOfDay):
+		part := p.part()
+		if part.at.Minutes() >= 14*60 {
+			return h.later()
+		}
+	}
+	return h
+}
+
+// later is the second of the two times that an hour without am and pm could be.
+func (h hour) later() hour {
+	if minutes := h.at.Minutes(); h.half && minutes < 12*60 {
+		h.at, _ = day.NewTimeOfDay(minutes/60+12, minutes%60)
+	}
+	h.half = false
+	return h
 }
 
 // fullMoment reads a date and time in one word: 2026-11-27T16:00.
@@ -159,19 +191,36 @@ func (p *parser) atThe() (*date, bool) {
 // timeAfter reads the time that follows a date, if one does.
 func (p *parser) timeAfter(d *date) hour {
 	if d.form == fromToday && d.n < 0 { // tonight
-		d.n = 0
+		d.n, d.which = 0, this
 		at, _ := day.NewTimeOfDay(20, 0)
-		d.which = this
 		if h, ok := p.clock(true); ok {
-			return h
+			return h.later()
 		}
 		return hour{at: at}
 	}
 	if h, ok := p.clock(true); ok {
-		return h
+		return p.halfOf(d, h)
 	}
-	if p.at(0).has(partOfDay) {
-		return p.part()
+	switch from := p.pos; {
+	case p.at(0).has(partOfDay) && p.at(0).kind == plainWord:
+		part := p.part()
+		h, ok := p.clock(true)
+		switch {
+		case !ok:
+			return part
+		case part.at.Minutes() >= 14*60:
+			return h.later()
+		}
+		return h
+	case p.take("at", "night"):
+		return hour{at: night}
+	case p.take("am"):
+		return hour{at: morning}
+	case p.take("pm"):
+		return hour{at: afternoon}
+	case p.take("end", "of", "day"), p.take("close", "of", "business"), p.take("eod"):
+	default:
+		p.pos = from
 	}
 	return hour{}
 }
@@ -190,7 +239,7 @@ func (p *parser) start() (item, bool) {
 		return item{}, false
 	}
 	d, ok := p.day(true)
-	if !ok || d.form == ofThis || d.form == inWeekOf || d.form == fromToday && d.n < 0 {
+	if !ok || d.form == ofThis || d.form == inWeekOf || d.form == inMinutes || d.form == fromToday && d.n < 0 {
 		p.pos = from
 		return item{}, false
 	}
@@ -211,6 +260,9 @@ func (p *parser) plan() (item, bool) {
 		p.take("on")
 	}
 	d, ok := p.day(it.introduced)
+	if ok && d.form == inMinutes {
+		ok = false
+	}
 	if ok && !it.introduced && d.form != ofThis && d.form != inMonth && (d.form != ofNext || d.unit != week_ && d.unit != month_) {
 		ok = false
 	}

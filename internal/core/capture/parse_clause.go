@@ -8,61 +8,68 @@ import (
 	"tincup/internal/core/day"
 )
 
-// clause reads all tokens of a later clause as a field, or as several dates
-// and times. It reports false where anything is left over. tails: the sentence
-// has a repeat; more: the clause before ended with its weekdays, so that
-// weekdays go on with them.
-func (p *parser) clause(items []item, tails, more bool) ([]item, bool) {
-	if len(p.tokens) == 0 || parted(p.tokens) {
-		return items, false
-	}
-	for i := range p.tokens {
-		if p.tokens[i].kind == quotedWord {
-			return items, false
+// priority reads high, medium and low, and in a clause of its own other words for them.
+func (p *parser) priority(own bool) (item, bool) {
+	from := p.pos
+	named := p.take("priority")
+	low := own && p.take("not", "urgent")
+	t := p.at(0)
+	switch {
+	case low:
+		return item{kind: itemPriority, n: int(Low)}, true
+	case t.kind != plainWord || !t.has(priorityish):
+	case !own && t.capital, !own && t.has(loud):
+	default:
+		p.pos++
+		if !named && !p.take("priority") {
+			p.take("prio")
 		}
+		return item{kind: itemPriority, n: t.word.value}, true
 	}
-	for _, read := range []func(*parser) (item, bool){
-		(*parser).priority, (*parser).person, (*parser).reminder, (*parser).estimate, (*parser).parked, (*parser).part24, (*parser).list,
-	} {
-		p.pos = 0
-		if it, ok := read(p); ok && p.done() {
-			it.span = p.span(0)
-			return append(items, it), true
-		}
-	}
-	p.pos = 0
-	if more {
-		it := item{kind: itemWeekdays, rule: &recurrence{}}
-		if p.weekdays(it.rule) && p.done() {
-			it.span = p.span(0)
-			return append(items, it), true
-		}
-		p.pos = 0
-	}
-	return p.phrase(items, tails)
+	p.pos = from
+	return item{}, false
 }
 
-func (p *parser) priority() (item, bool) {
-	named := p.take("priority")
+// loudPriority reads what says by itself that it is a priority: asap, "high priority".
+func (p *parser) loudPriority() (item, bool) {
 	t := p.at(0)
-	if !t.has(priorityish) || t.kind != plainWord {
+	if t.kind != plainWord {
 		return item{}, false
 	}
-	p.pos++
-	if !named {
-		p.take("priority")
+	it := item{kind: itemPriority, introduced: true, n: int(High)}
+	switch {
+	case t.is("asap"):
+		p.pos++
+		return it, true
+	case (t.has(priorityish) && !t.has(loud) || t.is("top")) && (p.at(1).is("priority") || p.at(1).is("prio")):
+		if p.pos += 2; !t.is("top") {
+			it.n = t.word.value
+		}
+		return it, true
 	}
-	return item{kind: itemPriority, n: t.word.value}, true
+	return item{}, false
 }
 
-func (p *parser) estimate() (item, bool) {
+// estimate reads "20 min", "takes 2 hours", "about an hour", "~20 min" and "half an hour";
+// in a clause of its own "20m" too.
+func (p *parser) estimate(own bool) (item, bool) {
+	from := p.pos
 	p.take("takes")
+	p.take("about")
 	n, ok := p.minutes()
+	if t := p.at(0); !ok && own && t.kind == plainWord && t.number > 0 && strings.TrimRight(t.rest, ".!?") == "m" {
+		p.pos++
+		n, ok = t.number, true
+	}
+	if !ok {
+		p.pos = from
+	}
 	return item{kind: itemEstimate, n: n}, ok
 }
 
 func (p *parser) parked() (item, bool) {
-	return item{kind: itemPlan, parked: true}, p.take("parked")
+	ok := p.take("parked") || p.take("someday") || p.take("some", "day")
+	return item{kind: itemPlan, parked: true}, ok
 }
 
 // part24 reads "noon" or "midnight" alone in a clause.
@@ -73,67 +80,103 @@ func (p *parser) part24() (item, bool) {
 	return item{kind: itemTime, time: p.part()}, true
 }
 
-// list reads "in" and the name of a list, or the start of only one.
-func (p *parser) list() (item, bool) {
+// list reads "in" and the name of a list, or in a clause of its own the start of only one.
+// In a run the name has its own capitals.
+func (p *parser) list(own bool) (item, bool) {
+	from := p.pos
 	if !p.take("in") {
 		return item{}, false
 	}
-	name, ok := find(p.names.Lists, p.words(), false)
-	if !ok {
+	name, ok := p.name(p.names.Lists, false)
+	if said := p.words(from + 1); !ok || !own && name != said {
+		p.pos = from
 		return item{}, false
 	}
-	p.pos = len(p.tokens)
-	return item{kind: itemList, name: name}, true
+	return item{kind: itemList, introduced: true, name: name}, true
+}
+
+// name reads the longest stretch of words that is a name, or the start of only one.
+func (p *parser) name(names []string, whole bool) (string, bool) {
+	from := p.pos
+	for end := len(p.tokens); end > from; end-- {
+		if p.tokens[end-1].kind != plainWord {
+			continue
+		}
+		p.pos = end
+		if name, ok := find(names, p.words(from), whole); ok {
+			return name, true
+		}
+	}
+	p.pos = from
+	return "", false
 }
 
 // person reads "ask", "with", "waiting on" or "for" and who.
 func (p *parser) person() (item, bool) {
+	from := p.pos
 	it := item{kind: itemPerson}
 	switch {
 	case p.take("ask"), p.take("with"):
 		it.role = Ask
-	case p.take("waiting", "on"):
+	case p.take("waiting", "on"), p.take("waiting", "for"):
 		it.role = WaitingOn
 	case p.take("for"):
 		it.role = For
 	default:
 		return item{}, false
 	}
-	name, ok := find(p.names.People, p.words(), true)
-	if !ok {
+	again := p.pos
+	name, ok := p.name(p.names.People, true)
+	if !ok && p.take("the") {
+		name, ok = p.name(p.names.People, true)
+	}
+	if !ok && again > from {
+		p.pos = from
 		return item{}, false
 	}
 	it.name = name
-	p.pos = len(p.tokens)
 	return it, true
 }
 
-// words returns the text from the present token to the end of the clause.
-func (p *parser) words() string {
-	if p.done() {
+// words returns the text from a token on to before the present one, without what ends a
+// sentence or a bracket.
+func (p *parser) words(from int) string {
+	if from >= p.pos {
 		return ""
 	}
-	return p.text[p.tokens[p.pos].start:p.tokens[len(p.tokens)-1].end]
+	text := p.text[p.tokens[from].start:p.tokens[p.pos-1].end]
+	if p.pos == len(p.tokens) {
+		text = strings.TrimRight(text, ".!?)")
+	}
+	return text
 }
 
 // reminder reads "remind me Thursday at 9:30", "remind me 1 hour before" and
 // "10 min before".
 func (p *parser) reminder() (item, bool) {
 	it := item{kind: itemReminder}
-	remind := p.take("remind", "me")
+	begun := p.pos
+	remind := p.take("remind", "me") || p.take("ping", "me") || p.take("nudge", "me") || p.take("alert", "me") || p.take("alert")
 	from := p.pos
+	if remind && p.take("the", "day", "before") {
+		it.n, it.before = 24*60, true
+		return it, true
+	}
 	if n, ok := p.ahead(); ok && p.take("before") {
 		it.n, it.before = n, true
 		return it, true
 	}
 	p.pos = from
-	if !remind {
+	if !remind || p.at(0).is("me") {
+		p.pos = begun
 		return item{}, false
 	}
 	due, ok := p.due()
 	if !ok || due.introduced && due.kind == itemDue && (p.tokens[from].is("by") || p.tokens[from].is("due")) {
+		p.pos = begun
 		return item{}, false
 	}
+	it.introduced = true
 	it.date, it.time = due.date, due.time
 	return it, true
 }

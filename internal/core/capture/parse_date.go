@@ -14,8 +14,20 @@ func (p *parser) day(introduced bool) (*date, bool) {
 	if t.kind != plainWord {
 		return nil, false
 	}
+	if d, ok := p.shifted(); ok {
+		return d, true
+	}
 	if t.number >= 0 {
 		return p.numeric()
+	}
+	if d, ok := p.nthOf(); ok {
+		return d, true
+	}
+	if rest, ok := foldPrefix(t.text, "mid-"); ok {
+		if m := vocabulary[strings.ToLower(strings.TrimRight(rest, ".!?:"))]; m != nil && m.class&monthWord != 0 {
+			p.pos++
+			return &date{form: onMonthDay, n: 15, month: time.Month(m.value), year: p.year()}, true
+		}
 	}
 	if t.has(cautious) && !introduced && !t.capital && !p.at(1).monthDay() {
 		return nil, false
@@ -46,11 +58,38 @@ func (p *parser) day(introduced bool) (*date, bool) {
 		}
 	case "this", "next":
 		return p.thisOrNext()
+	case "mid":
+		p.pos++
+		if m := p.at(0); m.kind == plainWord && m.has(monthWord) {
+			p.pos++
+			return (&date{form: onMonthDay, n: 15, month: time.Month(m.word.value), year: p.year()}).possible(), true
+		}
+	case "christmas":
+		if introduced {
+			p.pos++
+			return &date{form: onMonthDay, n: 25, month: time.December}, true
+		}
+	case "easter":
+		if introduced && !(p.at(1).kind == plainWord && p.at(1).has(weekdayWord)) {
+			p.pos++
+			return &date{form: easterDay, year: p.year()}, true
+		}
+	case "new":
+		if introduced && (p.take("new", "year") || p.take("new", "year's")) {
+			p.take("day")
+			return &date{form: onMonthDay, n: 1, month: time.January}, true
+		}
 	case "in":
 		p.pos++
+		again := p.pos
+		if n, ok := p.minutes(); ok {
+			return &date{form: inMinutes, n: n}, true
+		}
+		p.pos = again
 		if n, ok := p.count(); ok && p.at(0).has(unitWord) {
 			unit := p.at(0).word.value
 			p.pos++
+			p.take("time") // in two weeks' time
 			return &date{form: inUnits, n: n, unit: unit}, true
 		}
 	case "end":
@@ -65,6 +104,82 @@ func (p *parser) day(introduced bool) (*date, bool) {
 	}
 	p.pos = from
 	return nil, false
+}
+
+// shifted reads "2 weeks before 15 January", "3 days after Christmas", "two weeks from
+// now", "a week on Tuesday" and "a week today".
+func (p *parser) shifted() (*date, bool) {
+	if p.counting { // one date counts from another, and no further
+		return nil, false
+	}
+	p.counting = true
+	defer func() { p.counting = false }()
+	from := p.pos
+	n, ok := p.count()
+	unit := p.at(0)
+	if !ok || unit.kind != plainWord || !unit.has(unitWord) {
+		p.pos = from
+		return nil, false
+	}
+	p.pos++
+	d := &date{form: shifted, n: n, unit: unit.word.value}
+	switch {
+	case p.take("from", "now"), p.take("from", "today"):
+		d.base = &date{form: fromToday}
+		return d, true
+	case p.at(0).is("today"), p.at(0).is("tomorrow"):
+	case p.take("before"):
+		d.n = -n
+	case p.take("after"), p.take("from"), unit.is("week") && p.take("on"):
+	default:
+		p.pos = from
+		return nil, false
+	}
+	if d.base, ok = p.day(true); !ok || d.base.form == ofThis || d.base.form == inMonth || d.base.form == inWeekOf || d.base.form == inMinutes {
+		p.pos = from
+		return nil, false
+	}
+	return d, true
+}
+
+// nthOf reads "first Monday of June", "last day of the month" and "last working day of
+// May".
+func (p *parser) nthOf() (*date, bool) {
+	from := p.pos
+	t := p.at(0)
+	if !t.has(ordinalWord) {
+		return nil, false
+	}
+	d := &date{form: nthOf, n: t.word.value}
+	p.pos++
+	switch u := p.at(0); {
+	case u.kind == plainWord && u.has(weekdayWord):
+		d.weekday = time.Weekday(u.word.value)
+		p.pos++
+	case p.take("working", "day"), p.take("weekday"):
+		d.every, d.working = true, true
+	case p.take("day"):
+		d.every = true
+	default:
+		p.pos = from
+		return nil, false
+	}
+	if !p.take("of") && !p.take("in") {
+		p.pos = from
+		return nil, false
+	}
+	switch m := p.at(0); {
+	case p.take("next", "month"):
+		d.which = next
+	case p.take("this", "month"), p.take("the", "month"):
+	case m.kind == plainWord && m.has(monthWord):
+		p.pos++
+		d.month, d.year = time.Month(m.word.value), p.year()
+	default:
+		p.pos = from
+		return nil, false
+	}
+	return d, true
 }
 
 // monthDay reports whether the token is a number such as a month's day.
@@ -107,6 +222,22 @@ func (p *parser) weekday() (*date, bool) {
 			full.weekday, full.checked = d.weekday, true
 			return full, true
 		}
+	}
+	p.pos = from + 1
+	if p.at(0).is("week") && !p.at(1).monthDay() { // Tuesday week
+		p.pos++
+		return &date{form: shifted, n: 1, unit: week_, base: d}, true
+	}
+	if !p.take("of") { // Friday of next week
+		p.take("in")
+	}
+	switch {
+	case p.take("next", "week"):
+		d.which = next
+		return d, true
+	case p.take("this", "week"):
+		d.which = this
+		return d, true
 	}
 	p.pos = from + 1
 	if p.take("the") { // Friday the 27th
@@ -170,6 +301,15 @@ func (p *parser) thisOrNext() (*date, bool) {
 	case t.is("weekend"):
 		return &date{form: atWeekend, which: w}, true
 	case t.has(unitWord) && (t.is("week") || t.is("month") || t.is("year")):
+		if t.is("week") { // next week Thursday
+			again := p.pos
+			p.take("on")
+			if u := p.at(0); u.kind == plainWord && u.has(weekdayWord) && !p.at(1).monthDay() {
+				p.pos++
+				return &date{form: onWeekday, which: w, weekday: time.Weekday(u.word.value)}, true
+			}
+			p.pos = again
+		}
 		if w == next {
 			return &date{form: ofNext, unit: t.word.value}, true
 		}
@@ -196,7 +336,11 @@ func (p *parser) end() (*date, bool) {
 	case p.take("this"), p.take("the"):
 	}
 	t := p.at(0)
-	if !t.has(unitWord) || t.is("day") {
+	if t.kind == plainWord && t.has(monthWord) { // end of May
+		p.pos++
+		return &date{form: nthOf, n: -1, every: true, month: time.Month(t.word.value), year: p.year()}, true
+	}
+	if !t.has(unitWord) || t.is("day") || t.is("fortnight") {
 		return nil, false
 	}
 	d.unit = t.word.value
@@ -209,7 +353,7 @@ func (p *parser) end() (*date, bool) {
 func (p *parser) afterThe(introduced bool) (*date, bool) {
 	t := p.at(0)
 	switch {
-	case t.is("day"), t.is("end"), t.is("weekend") && introduced:
+	case t.is("day"), t.is("end"), t.is("weekend") && introduced, t.has(ordinalWord):
 		return p.day(true)
 	case !t.ordinal() || !t.monthDay():
 		return nil, false
@@ -246,7 +390,7 @@ func (p *parser) numeric() (*date, bool) {
 		p.pos = from
 		return nil, false
 	}
-	d, ok := p.packed(strings.TrimRight(t.text, ".!?:"))
+	d, ok := p.packed(strings.Trim(t.text, "().!?:"))
 	if ok {
 		p.pos++
 	}

@@ -249,7 +249,7 @@ func (p *parser) tail() (item, bool) {
 	from := p.pos
 	switch t := p.at(0); {
 	case p.take("until"):
-		if d, ok := p.day(true); ok && d.form != ofThis && d.form != inWeekOf && d.form != inMonth {
+		if d, ok := p.day(true); ok && d.form != ofThis && d.form != inWeekOf && d.form != inMonth && d.form != inMinutes {
 			return item{kind: itemUntil, date: d}, true
 		}
 	case p.take("for"):

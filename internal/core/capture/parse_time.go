@@ -15,6 +15,12 @@ func (p *parser) clock(dated bool) (hour, bool) {
 	if t.kind == plainWord && t.has(pointOfDay) && (at || dated) {
 		return p.part(), true
 	}
+	if h, ok := p.spoken(at || dated); ok {
+		return h, true
+	}
+	if t.kind == plainWord && t.is("first") && p.take("first", "thing") {
+		return hour{at: morning}, true
+	}
 	if t.number < 0 || t.kind != plainWord {
 		p.pos = from
 		return hour{}, false
@@ -27,6 +33,63 @@ func (p *parser) clock(dated bool) (hour, bool) {
 	return hour{}, false
 }
 
+// spoken reads "half past 4", "half four", "quarter to six" and "5 o'clock". timed: "half
+// four" can only be a time here.
+func (p *parser) spoken(timed bool) (hour, bool) {
+	from := p.pos
+	minutes := 0
+	switch {
+	case p.take("half", "past"):
+		minutes = 30
+	case timed && p.take("half"):
+		minutes = 30
+	case p.take("quarter", "past"):
+		minutes = 15
+	case p.take("quarter", "to"):
+		minutes = -15
+	}
+	spoken := p.pos > from
+	t := p.at(0)
+	n := t.number
+	if t.has(numberWord) {
+		n = t.word.value
+	}
+	rest := strings.TrimRight(t.rest, ".!?")
+	whole := t.kind == plainWord && n >= 1 && n <= 12 && (rest == "" || spoken && (rest == "am" || rest == "pm"))
+	if !whole || !spoken && !p.at(1).is("o'clock") {
+		p.pos = from
+		return hour{}, false
+	}
+	p.pos++
+	if !spoken {
+		p.pos++
+	}
+	if rest == "" && (p.at(0).is("am") || p.at(0).is("pm")) {
+		rest = p.at(0).word.text
+		p.pos++
+	}
+	h := hour{half: rest == "", loose: true}
+	total := n%12*60 + minutes
+	if rest == "pm" {
+		total += 12 * 60
+	}
+	h.at = clockFace((total + 24*60) % (24 * 60))
+	return h.usual(), true
+}
+
+func clockFace(minutes int) day.TimeOfDay {
+	at, _ := day.NewTimeOfDay(minutes/60, minutes%60)
+	return at
+}
+
+// usual takes 1:00 to 6:59 for the afternoon, and 12 for noon, where nothing else was said.
+func (h hour) usual() hour {
+	if m := h.at.Minutes(); h.half && m < 7*60 {
+		h.at = clockFace(m + 12*60)
+	}
+	return h
+}
+
 // digits reads 17:00, 5.30, 5pm and 5, with "am" or "pm" after it as a word.
 func (p *parser) digits(t *token, at, dated bool) (hour, bool) {
 	hours, minutes := t.number, 0
@@ -37,11 +100,19 @@ func (p *parser) digits(t *token, at, dated bool) (hour, bool) {
 		minutes = int(rest[1]-'0')*10 + int(rest[2]-'0')
 		rest = rest[3:]
 	}
-	if rest == "" && (p.at(0).is("am") || p.at(0).is("pm")) {
-		rest = p.at(0).word.text
-		p.pos++
+	switch rest {
+	case "a.m":
+		rest = "am"
+	case "p.m":
+		rest = "pm"
+	case "":
+		if p.at(0).is("am") || p.at(0).is("pm") {
+			rest = p.at(0).word.text
+			p.pos++
+		}
 	}
-	wide := t.end-t.start > 8 || hours > 99
+	wide := t.end-t.start > 10 || hours > 99
+	half := false
 	switch {
 	case wide || rest != "" && rest != "am" && rest != "pm":
 		return hour{}, false
@@ -60,15 +131,14 @@ func (p *parser) digits(t *token, at, dated bool) (hour, bool) {
 			}
 			return hour{wrong: true}, true
 		}
+		half = hours >= 1 && hours <= 11 && t.text[0] != '0'
 	case at && !sized && hours >= 1 && hours <= 23:
-		if hours <= 6 && t.text[0] != '0' {
-			hours += 12 // at 1 to at 6 are afternoon
-		}
+		half = hours <= 11 && t.text[0] != '0'
 	default:
 		return hour{}, false
 	}
-	when, _ := day.NewTimeOfDay(hours, minutes)
-	return hour{at: when}, true
+	h := hour{at: clockFace(hours*60 + minutes), half: half, loose: at}
+	return h.usual(), true
 }
 
 func isDigit(c byte) bool { return '0' <= c && c <= '9' }
@@ -97,6 +167,9 @@ func (p *parser) length() (int, bool) {
 	t := p.at(0)
 	if t.kind != plainWord {
 		return 0, false
+	}
+	if t.is("half") && (p.take("half", "an", "hour") || p.take("half", "hour")) {
+		return 30, true
 	}
 	if t.number < 0 {
 		n, ok := p.count()

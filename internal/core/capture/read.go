@@ -36,6 +36,7 @@ func Read(text string, env Env) Draft {
 		r.items = r.items[:0]
 		r.parse(false)
 	}
+	r.settleTwice()
 	r.draft.Title = r.title()
 	r.resolve()
 	r.checkTitle()
@@ -108,9 +109,11 @@ func (r *reader) parse(tails bool) bool {
 	last := Span{-1, -1} // tokens of the last clause that stays
 	tail, repeats, more := false, false, false
 	title := 0 // where the first clause ends
+	var earlier []Span
+	asks := false // a later clause sets a condition
 	for from := 0; from < len(r.tokens); {
 		to := from
-		for to < len(r.tokens) && r.tokens[to].kind != comma {
+		for to < len(r.tokens) && (r.tokens[to].kind != comma || r.inDate(to)) {
 			to++
 		}
 		words := r.takeTags(from, to)
@@ -121,7 +124,7 @@ func (r *reader) parse(tails bool) bool {
 				more = p.endsInWeekdays(r.uncut(0, title))
 			}
 			p.tokens, p.pos = words, 0
-			r.items, ok = p.clause(r.items, tails, more)
+			r.items, ok = p.run(r.items, where{clause: true, tails: tails, more: more})
 		}
 		more = false
 		for i, it := range r.items[begun:] {
@@ -131,13 +134,16 @@ func (r *reader) parse(tails bool) bool {
 				it.kind == itemTime && i > 0 && r.items[begun+i-1].kind == itemStart
 		}
 		switch {
-		case ok || len(words) == 0:
+		case (ok || len(words) == 0) && clauses > 1:
 			r.cutAll(from-1, to)
 		default:
+			if last.Start >= 0 {
+				earlier = append(earlier, last)
+			}
 			last = Span{from, to}
+			asks = asks || clauses > 1 && len(words) > 0 && conditions[strings.ToLower(words[0].text)]
 		}
 		if clauses == 1 {
-			last = Span{from, to}
 			title = to
 		}
 		from = to + 1
@@ -149,7 +155,32 @@ func (r *reader) parse(tails bool) bool {
 		return true
 	}
 	found := r.fromTitle(&p, last)
+	for _, clause := range earlier {
+		if !asks {
+			r.fromEnd(&p, clause, true)
+		}
+	}
 	return repeats || found || !tails || !tail
+}
+
+// conditions open a clause on which the rest of the sentence depends.
+var conditions = map[string]bool{"if": true, "when": true, "once": true, "unless": true}
+
+// inDate reports whether a comma stands within a date: "Monday, 30 November",
+// "November 30, 2026".
+func (r *reader) inDate(at int) bool {
+	if at == 0 || at+1 >= len(r.tokens) || r.tokens[at].dash() {
+		return false
+	}
+	before, behind := &r.tokens[at-1], &r.tokens[at+1]
+	if behind.number >= 1000 && behind.number <= 9999 && len(strings.TrimRight(behind.text, ".!?")) == 4 {
+		return at > 1 && before.monthDay() && r.tokens[at-2].has(monthWord)
+	}
+	if before.kind != plainWord || !before.has(weekdayWord) || at+2 >= len(r.tokens) {
+		return false
+	}
+	next := &r.tokens[at+2]
+	return behind.monthDay() && (next.has(monthWord) || next.text == "of") || behind.kind == plainWord && behind.has(monthWord) && next.monthDay()
 }
 
 // takeTags takes the tags of a clause and returns its other words.
@@ -189,32 +220,34 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 		r.items = append(r.items, it)
 		r.cutText(it.span)
 	}
-	words := r.uncut(last.Start, last.End)
 	begun := len(r.items)
-	for from := max(len(words)-suffixWords, 0); from < len(words); from++ {
-		if !r.leaves(Span{0, words[from].span().Start}) {
-			continue
-		}
-		var ok bool
-		if r.items, ok = p.suffix(r.items, words, from); ok {
-			r.cutText(Span{words[from].span().Start, words[len(words)-1].span().End})
-			for _, it := range r.items[begun:] {
-				repeats = repeats || it.kind == itemRepeat
-			}
-			break
-		}
+	r.fromEnd(p, last, false)
+	for _, it := range r.items[begun:] {
+		repeats = repeats || it.kind == itemRepeat
 	}
 	return repeats
 }
 
+// fromEnd takes the field phrases from the end of a clause of the title.
+func (r *reader) fromEnd(p *parser, clause Span, late bool) {
+	words := r.uncut(clause.Start, clause.End)
+	leaves := func(from int) bool { return r.leaves(Span{0, words[from].span().Start}) }
+	var from int
+	var ok bool
+	if r.items, from, ok = p.suffix(r.items, words, leaves, late); ok {
+		r.cutText(Span{words[from].span().Start, words[len(words)-1].span().End})
+	}
+}
+
 // uncut returns the tokens of a stretch that are in the title.
 func (r *reader) uncut(from, to int) []token {
-	if !slices.Contains(r.cut[from:to], true) {
+	whole := !slices.ContainsFunc(r.tokens[from:to], func(t token) bool { return t.kind == comma })
+	if whole && !slices.Contains(r.cut[from:to], true) {
 		return r.tokens[from:to]
 	}
 	var kept []token
 	for i := from; i < to; i++ {
-		if !r.cut[i] {
+		if !r.cut[i] && r.tokens[i].kind != comma {
 			kept = append(kept, r.tokens[i])
 		}
 	}
@@ -268,38 +301,14 @@ func (p *parser) prefix(words []token) (item, int) {
 	return it, p.pos
 }
 
-// suffix reads the words from one on as dates, if a title can end before them.
-func (p *parser) suffix(items []item, words []token, from int) ([]item, bool) {
-	t := &words[from]
-	if t.kind != plainWord || t.number < 0 && t.word.text == "" || parted(words[from:]) {
-		return items, false
-	}
-	p.tokens, p.pos = words[from:], 0
-	begun := len(items)
-	items, ok := p.phrase(items, false)
-	if !ok {
-		return items, false
-	}
-	it := &items[begun]
-	// A bare "every" is no end of a title, and "for Friday" keeps its Friday.
-	if from > 0 {
-		before := &words[from-1]
-		if before.has(article) || !it.introduced && before.has(dangling) {
-			return items[:begun], false
-		}
-	}
-	return items, true
-}
-
 // endsInWeekdays reports whether a title ends in words such as "every Monday".
 func (p *parser) endsInWeekdays(title []token) bool {
-	for from := max(len(title)-suffixWords, 1); from < len(title); from++ {
-		if items, ok := p.suffix(nil, title, from); ok {
-			last := &items[len(items)-1]
-			return last.kind == itemRepeat && len(last.rule.rule.ByDay) > 0
-		}
+	items, _, ok := p.suffix(nil, title, func(from int) bool { return from > 0 }, false)
+	if !ok {
+		return false
 	}
-	return false
+	last := &items[len(items)-1]
+	return last.kind == itemRepeat && len(last.rule.rule.ByDay) > 0
 }
 
 // title joins what stays.
@@ -317,7 +326,7 @@ func (r *reader) title() string {
 		switch gap := lastKept >= 0 && t.start > r.tokens[lastKept].end; {
 		case lastKept < 0:
 		case lastKept == i-1 && !gap:
-		case t.kind == comma && lastKept < i-1:
+		case t.kind == comma && !t.dash() && lastKept < i-1:
 		default:
 			b.WriteByte(' ')
 		}

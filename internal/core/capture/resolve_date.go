@@ -38,6 +38,16 @@ func (r *resolver) date(d *date, words string) (day.Date, string) {
 		return checked(d, d.on)
 	case onMonthDay:
 		return r.monthDay(d, words)
+	case shifted:
+		base, why := r.date(d.base, words)
+		if why != "" {
+			return base, why
+		}
+		return from(base, d.n, d.unit)
+	case nthOf:
+		return r.nthOf(d, words)
+	case easterDay:
+		return r.easter(d), ""
 	}
 	return day.Date{}, noDay(words)
 }
@@ -127,9 +137,13 @@ func (r *resolver) next(unit int) day.Date {
 	return on
 }
 
-func (r *resolver) ahead(n, unit int) (day.Date, string) {
-	on := r.today
+func (r *resolver) ahead(n, unit int) (day.Date, string) { return from(r.today, n, unit) }
+
+// from is the day n units after another, or before it.
+func from(on day.Date, n, unit int) (day.Date, string) {
 	switch unit {
+	case fortnight_:
+		on = on.AddDays(14 * n)
 	case day_:
 		on = on.AddDays(n)
 	case week_:
@@ -175,6 +189,79 @@ func (r *resolver) nth(n int) day.Date {
 			return on
 		}
 	}
+}
+
+// nthOf is the n-th of a kind of days in a month, the last where n is negative. With no
+// month said it is that of this month, or of the next where that has passed.
+func (r *resolver) nthOf(d *date, words string) (day.Date, string) {
+	month := r.today.MonthStart()
+	switch {
+	case d.month > 0:
+		month = r.month(&date{month: d.month, year: d.year})
+		if year, m, _ := r.today.Civil(); d.year == 0 && m == d.month { // this very month
+			month, _ = day.NewDate(year, m, 1)
+		}
+	case d.which == next:
+		month = month.AddMonths(1)
+	}
+	for tries := range 2 {
+		on, ok := nthIn(month, d)
+		switch {
+		case !ok:
+			return day.Date{}, noDay(words)
+		case tries == 0 && on.Before(r.today) && d.year == 0 && d.which != next:
+			if month = month.AddMonths(1); d.month > 0 {
+				month = month.AddMonths(11)
+			}
+			continue
+		}
+		return on, ""
+	}
+	return day.Date{}, noDay(words)
+}
+
+// nthIn counts the days of a month that are meant.
+func nthIn(month day.Date, d *date) (day.Date, bool) {
+	var days []day.Date
+	year, m, _ := month.Civil()
+	for n := range day.DaysIn(year, m) {
+		on := month.AddDays(n)
+		w := on.Weekday()
+		if d.every && (!d.working || w != time.Saturday && w != time.Sunday) || !d.every && w == d.weekday {
+			days = append(days, on)
+		}
+	}
+	at := d.n - 1
+	if d.n < 0 {
+		at = len(days) + d.n
+	}
+	if at < 0 || at >= len(days) {
+		return day.Date{}, false
+	}
+	return days[at], true
+}
+
+// easter is the next Easter Sunday, today included, by the Gregorian computus (the
+// anonymous algorithm, as in Meeus, Astronomical Algorithms, chapter 8).
+func (r *resolver) easter(d *date) day.Date {
+	year, _, _ := r.today.Civil()
+	if d.year > 0 {
+		return easterOf(d.year)
+	}
+	if on := easterOf(year); !on.Before(r.today) {
+		return on
+	}
+	return easterOf(year + 1)
+}
+
+func easterOf(year int) day.Date {
+	a, b, c := year%19, year/100, year%100
+	h := (19*a + b - b/4 - (b-(b+8)/25+1)/3 + 15) % 30
+	l := (32 + 2*(b%4) + 2*(c/4) - h - c%4) % 7
+	m := (a + 11*h + 22*l) / 451
+	n := h + l - 7*m + 114
+	on, _ := day.NewDate(year, time.Month(n/31), n%31+1)
+	return on
 }
 
 // month is the first day of a month: of the year said, else the first such day

@@ -2,6 +2,7 @@ package capture
 
 import (
 	"fmt"
+	"time"
 
 	"tincup/internal/core/day"
 )
@@ -17,6 +18,11 @@ func (m *meaning) dates() {
 	m.planned()
 	clock := hour{}
 	if it := m.due.item; it != nil {
+		if it.date.form == inMinutes {
+			d.Due = m.soon(it.date.n)
+			m.answer(m.due, "", MomentWords(d.Due))
+			return
+		}
 		on, why := m.date(it.date, m.r.words(it.span))
 		m.answer(m.due, why, "")
 		d.Due.Date, clock = on, it.time
@@ -78,10 +84,7 @@ func (m *meaning) dueAlone() {
 		tonight = m.due.item.date.form == fromToday && m.due.item.date.which == this
 	case !d.Due.Time.IsZero(): // a time alone: today, or tomorrow if it has passed
 		chip = m.time.chip
-		d.Due.Date = m.today
-		if m.clock.Passed(d.Due) {
-			d.Due.Date = m.today.AddDays(1)
-		}
+		d.Due = m.comingTime(m.time.item.time)
 	default:
 		return
 	}
@@ -95,6 +98,27 @@ func (m *meaning) dueAlone() {
 		d.Due = real
 	}
 	m.answer(said{m.due.item, chip}, "", value)
+}
+
+// soon is the wall time some minutes from now.
+func (m *meaning) soon(minutes int) day.Moment {
+	at := m.clock.Now.In(m.clock.Zone).Add(time.Duration(minutes) * time.Minute)
+	return day.Moment{Date: day.DateOf(at), Time: clockFace(at.Hour()*60 + at.Minute())}
+}
+
+// comingTime is when a time without a date comes next; of one that could be in either half
+// of the day, the first that comes.
+func (m *meaning) comingTime(h hour) day.Moment {
+	both := []day.Moment{{Date: m.today, Time: h.at}}
+	if minutes := h.at.Minutes(); h.half && h.loose && minutes >= 7*60 && minutes < 12*60 {
+		both = append(both, day.Moment{Date: m.today, Time: clockFace(minutes + 12*60)})
+	}
+	for _, at := range both {
+		if !m.clock.Passed(at) {
+			return at
+		}
+	}
+	return day.Moment{Date: m.today.AddDays(1), Time: h.at}
 }
 
 // real moves a wall time that the clocks skip forward by the gap.
@@ -221,13 +245,15 @@ func (m *meaning) remind() {
 		switch {
 		case s.item.time.wrong:
 			why = "There is no such time of day."
+		case s.item.date != nil && s.item.date.form == inMinutes:
+			at = m.soon(s.item.date.n)
 		case s.item.date != nil:
 			at.Date, why = m.date(s.item.date, m.r.words(s.item.span))
 			if at.Time.IsZero() {
 				at.Time = morning
 			}
-		case m.clock.Passed(at):
-			at.Date = m.today.AddDays(1)
+		default:
+			at = m.comingTime(s.item.time)
 		}
 		if why == "" {
 			at = m.real(at)

@@ -25,6 +25,10 @@ const (
 	exact                  // on
 	inWeekOf               // the ISO week that begins on
 	neverIs                // what no calendar has
+	shifted                // n units after base, before it where n is negative
+	nthOf                  // the n-th weekday, or day, of a month; -1 is the last
+	easterDay              // Easter Sunday
+	inMinutes              // n minutes from now
 )
 
 type which uint8
@@ -47,6 +51,10 @@ type date struct {
 	on      day.Date
 	// weekday was said beside a full date.
 	checked bool
+	base    *date
+	// of is the month that nthOf counts in: 0 is this one, or the next if that has passed.
+	// every: days of any weekday; working: Monday to Friday alone.
+	every, working bool
 }
 
 // hour is words for a time of day. The zero hour is none.
@@ -54,6 +62,10 @@ type hour struct {
 	at day.TimeOfDay
 	// wrong is set where there is no such time.
 	wrong bool
+	// half: neither am nor pm was said of an hour that could be either.
+	half bool
+	// loose: it was said with "at", or in words; the next such time of a 12-hour clock.
+	loose bool
 }
 
 func (h hour) none() bool { return h.at.IsZero() && !h.wrong }

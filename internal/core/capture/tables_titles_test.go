@@ -97,7 +97,7 @@ var titleTables = []table{
 		{"Pay 12:60", "Pay | ! 12:60"},
 		{"Pay from Friday, by Thursday", "Pay | due 2026-11-26 | start 2026-11-27 | ! from Friday"},
 		{"Pay by Thursday, by Friday", "Pay | due 2026-11-26 | ! by Friday"},
-		{"Pay tomorrow, by Friday", "Pay | due 2026-11-25 | ! by Friday"},
+		{"Pay tomorrow, by Friday", "Pay tomorrow | due 2026-11-27"},
 		{"Pay by Friday 4pm, 5pm", "Pay | due 2026-11-27T16:00 | ! 5pm"},
 		{"Pay plan Friday, plan Thursday", "Pay | plan 2026-11-27 | ! plan Thursday"},
 		{"Pay every day, every week", "Pay | due 2026-11-24 | repeat FREQ=DAILY first 2026-11-24 | ! every week"},

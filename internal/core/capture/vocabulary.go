@@ -3,7 +3,7 @@ package capture
 import "time"
 
 // class says what a word can be, as bits.
-type class uint16
+type class uint32
 
 const (
 	weekdayWord class = 1 << iota
@@ -18,7 +18,8 @@ const (
 	cautious    // needs a capital or an introducer
 	dangling    // a title does not end with it when a bare date is taken
 	article     // nor when any date is taken; "and" is such a word too
-	priorityish // high, medium, low
+	priorityish // high, medium, low, and words for them
+	loud        // a word for high that is a priority in a clause of its own only
 )
 
 // word is what the vocabulary knows of a word.
@@ -34,6 +35,7 @@ const (
 	month_
 	quarter_
 	year_
+	fortnight_
 )
 
 // vocabulary maps lower-case words. It is not written to.
@@ -53,19 +55,21 @@ var vocabulary = func() map[string]*word {
 			v[text] = &word{texts[0], c, value}
 		}
 	}
-	weekdays := [][]string{{"sunday", "sun"}, {"monday", "mon"}, {"tuesday", "tue", "tues"}, {"wednesday", "wed", "weds"},
-		{"thursday", "thu", "thur", "thurs"}, {"friday", "fri"}, {"saturday", "sat"}}
+	weekdays := [][]string{{"sunday", "sun"}, {"monday", "mon"}, {"tuesday", "tue", "tues", "teusday", "tusday"},
+		{"wednesday", "wed", "weds", "wednsday", "wensday", "wendsday"},
+		{"thursday", "thu", "thur", "thurs", "thrusday", "thurday"}, {"friday", "fri"}, {"saturday", "sat"}}
 	for i, names := range weekdays {
 		add(weekdayWord, i, names...)
 		add(weekdayWord, i, names[0]+"s")
 	}
-	months := [][]string{{"january", "jan"}, {"february", "feb"}, {"march", "mar"}, {"april", "apr"}, {"may"}, {"june", "jun"},
+	months := [][]string{{"january", "jan"}, {"february", "feb", "febuary", "feburary"}, {"march", "mar"}, {"april", "apr"}, {"may"}, {"june", "jun"},
 		{"july", "jul"}, {"august", "aug"}, {"september", "sep", "sept"}, {"october", "oct"}, {"november", "nov"}, {"december", "dec"}}
 	for i, names := range months {
 		add(monthWord, i+1, names...)
 	}
 	add(cautious, int(time.Saturday), "sat")
 	add(cautious, int(time.Sunday), "sun")
+	add(cautious, int(time.Wednesday), "wed")
 	add(cautious, 3, "mar")
 	add(cautious, 5, "may")
 	same(unitWord, day_, "day", "days")
@@ -73,6 +77,7 @@ var vocabulary = func() map[string]*word {
 	same(unitWord, month_, "month", "months")
 	same(unitWord, quarter_, "quarter", "quarters")
 	same(unitWord, year_, "year", "years")
+	same(unitWord, fortnight_, "fortnight", "fortnights")
 	same(minuteWord, 1, "min", "mins", "minute", "minutes")
 	same(minuteWord, 60, "hour", "hours", "hr", "hrs", "h")
 	for i, name := range []string{"one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"} {
@@ -84,17 +89,29 @@ var vocabulary = func() map[string]*word {
 	add(ordinalWord, -1, "last")
 	add(partOfDay, 9*60, "morning")
 	add(partOfDay, 14*60, "afternoon")
-	add(partOfDay, 18*60, "evening")
+	add(partOfDay, 18*60, "evening", "night")
 	same(pointOfDay, 12*60, "noon", "midday")
 	add(pointOfDay, 0, "midnight")
 	for i, a := range adverbs {
 		add(adverb, i, a.name)
 	}
+	same(adverb, len(adverbs)-1, "yearly", "annually")
+	same(0, 0, "tomorrow", "tmrw", "tmr", "tommorow", "tommorrow", "tomorow", "tommorrow")
+	same(0, 0, "tonight", "tonite")
+	same(0, 0, "eod", "cob")
+	same(0, 0, "am", "a.m")
+	same(0, 0, "pm", "p.m")
+	same(0, 0, "o'clock", "oclock", "o’clock")
+	same(0, 0, "christmas", "xmas")
+	add(0, 0, "easter", "new", "year's", "within", "later", "than", "before", "after", "time", "now", "mid", "working", "half", "quarter",
+		"past", "each", "no", "thing", "first", "close", "business", "sometime", "some", "someday", "week", "before")
 	add(priorityish, int(High), "high")
 	add(priorityish, int(Medium), "medium")
 	add(priorityish, int(Low), "low")
-	add(0, 0, "today", "tonight", "tomorrow", "end", "next", "this", "on", "by", "due", "starting", "not", "plan", "parked",
-		"am", "pm", "every", "other", "weekday", "weekend", "weekends", "weekdays", "done", "until", "times", "ahead", "priority",
+	add(priorityish|loud, int(High), "urgent", "important", "asap")
+	add(0, 0, "top", "prio", "ping", "nudge", "alert")
+	add(0, 0, "today", "end", "next", "this", "on", "by", "due", "starting", "not", "plan", "parked",
+		"every", "other", "weekday", "weekend", "weekends", "weekdays", "done", "until", "times", "ahead", "priority",
 		"takes", "ask", "waiting", "remind", "me", "once", "twice")
 	add(dangling, 0, "for", "of", "in", "since", "about", "after", "before", "during", "to", "till", "between",
 		"from", "with", "at", "than", "as", "per", "via", "past", "previous", "each", "no", "is", "was", "are", "versus",

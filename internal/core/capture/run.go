@@ -1,0 +1,179 @@
+package capture
+
+import "strings"
+
+// where tells what may stand in a run of field phrases.
+type where struct {
+	// clause: the run is a clause of its own, in which every field may be named.
+	clause bool
+	// tails: the sentence has a repeat, whose ends may stand alone.
+	tails bool
+	// more: the clause before ended with its weekdays, so that weekdays go on with them.
+	more bool
+}
+
+// run reads all tokens as field phrases in any order, each the longest that its words form.
+func (p *parser) run(items []item, w where) ([]item, bool) {
+	begun := len(items)
+	if len(p.tokens) == 0 || parted(p.tokens) {
+		return items, false
+	}
+	repeats := w.tails
+	for !p.done() {
+		if p.at(0).kind != plainWord {
+			return items[:begun], false
+		}
+		from := p.pos
+		it, ok := p.field(w, repeats, len(items) > begun)
+		if !ok {
+			return items[:begun], false
+		}
+		it.span = p.span(from)
+		if it.kind == itemTime && len(items) > begun && items[len(items)-1].kind == itemStart && !repeats {
+			return items[:begun], false // a start has no time
+		}
+		if it.kind == itemTime && !it.introduced && len(items) > begun && items[len(items)-1].kind == itemDue && !items[len(items)-1].time.none() {
+			return items[:begun], false // two times are no run
+		}
+		repeats = repeats || it.kind == itemRepeat
+		items = append(items, it)
+	}
+	return items, len(items) > begun
+}
+
+// field reads the longest phrase that stands at the present token. behind: another field
+// phrase of the run stands before it.
+func (p *parser) field(w where, repeats, behind bool) (item, bool) {
+	from := p.pos
+	var best item
+	end := from
+	try := func(it item, ok bool) {
+		if ok && p.pos > end {
+			best, end = it, p.pos
+		}
+		p.pos = from
+	}
+	try(p.repeat())
+	if repeats {
+		try(p.tail())
+	}
+	try(p.start())
+	try(p.plan())
+	try(p.due())
+	try(p.reminder())
+	try(p.estimate(w.clause))
+	try(p.list(w.clause))
+	if w.clause || behind {
+		try(p.priority(w.clause))
+	}
+	try(p.loudPriority())
+	if w.clause {
+		try(p.person())
+		try(p.parked())
+		try(p.part24())
+	}
+	if w.more && from == 0 {
+		it := item{kind: itemWeekdays, rule: &recurrence{}}
+		ok := p.weekdays(it.rule)
+		try(it, ok)
+	}
+	p.pos = end
+	return best, end > from
+}
+
+// counts reports whether a run at the end of a title holds what lets it be read: a date, a
+// time, a repeat or a reminder, or a priority that says so itself.
+func counts(run []item) bool {
+	for i := range run {
+		switch run[i].kind {
+		case itemDue, itemTime, itemStart, itemPlan, itemRepeat, itemReminder, itemUntil, itemPeriod, itemCount:
+			return true
+		case itemPriority:
+			if run[i].introduced {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// askers open a clause that asks or sets a condition: a date in it is part of what is asked.
+var askers = map[string]bool{"who": true, "what": true, "when": true, "where": true, "why": true, "whether": true, "how": true,
+	"if": true, "unless": true, "once": true, "that": true, "which": true}
+
+// dayNames are words that make a name of the weekday behind them.
+var dayNames = map[string]bool{"black": true, "good": true, "ash": true, "easter": true, "shrove": true, "whit": true,
+	"boxing": true, "palm": true, "holy": true, "maundy": true, "cyber": true, "pancake": true, "casual": true, "super": true}
+
+// guarded reports whether the words before a run keep its first phrase in the title.
+func guarded(words []token, from int, first *item) bool {
+	if from == 0 {
+		return false
+	}
+	before := &words[from-1]
+	if before.has(article) || !first.introduced && before.has(dangling) {
+		return true
+	}
+	t := &words[from]
+	if first.kind == itemDue && t.capital && t.has(weekdayWord) && before.capital && dayNames[strings.ToLower(before.text)] {
+		return true
+	}
+	if first.introduced && first.kind != itemTime {
+		return false
+	}
+	for i := range words[:from] {
+		if askers[strings.ToLower(words[i].text)] && i < from {
+			return true
+		}
+	}
+	return false
+}
+
+// bracketed reports whether brackets round a run of words stand in pairs.
+func bracketed(words []token) bool {
+	open := 0
+	for i := range words {
+		open += strings.Count(words[i].text, "(") - strings.Count(words[i].text, ")")
+	}
+	return open == 0
+}
+
+// suffix reads the field phrases at the end of a title's clause, the longest run of them.
+// It returns from which word on. A phrase that may not be read is not read in part. late:
+// another clause of the title follows, and only a deadline, or a date with its time, counts.
+func (p *parser) suffix(items []item, words []token, leaves func(from int) bool, late bool) ([]item, int, bool) {
+	begun := len(items)
+	for from := max(len(words)-suffixWords, 0); from < len(words); from++ {
+		t := &words[from]
+		if t.kind != plainWord || t.number < 0 && t.word.text == "" && !p.listBegins(words[from:]) || parted(words[from:]) || !leaves(from) {
+			continue
+		}
+		p.tokens, p.pos = words[from:], 0
+		var ok bool
+		if items, ok = p.run(items, where{}); !ok || !bracketed(words[from:]) {
+			items = items[:begun]
+			continue
+		}
+		first := &items[begun]
+		deadline := first.kind == itemDue && (words[from].is("by") || words[from].is("due") || words[from].is("before") ||
+			first.date != nil && !first.time.none())
+		switch {
+		case !counts(items[begun:]), late && !deadline:
+			items = items[:begun]
+			continue
+		case guarded(words, from, first):
+			items = items[:begun]
+			p.pos = 0
+			noun := words[from].is("plan") && words[from-1].has(article)
+			if _, ok := p.field(where{}, false, false); ok && !noun {
+				from += p.pos - 1 // none of its words is read as something smaller
+			}
+			continue
+		}
+		return items, from, true
+	}
+	return items[:begun], 0, false
+}
+
+// listBegins reports whether words begin with "in" and a name.
+func (p *parser) listBegins(words []token) bool { return words[0].is("in") && len(words) > 1 }

@@ -1,0 +1,79 @@
+package capture
+
+import (
+	"slices"
+
+	"tincup/internal/core/day"
+)
+
+// settleTwice decides between several values for one field. The same value twice is one. Of
+// different ones the only one with a word such as "by" wins, and the others stay in the
+// title; where none has such a word they are a series, and none is read; where several
+// have, the resolver says so.
+func (r *reader) settleTwice() {
+	for _, kind := range []itemKind{itemDue, itemPriority, itemEstimate, itemList} {
+		var same []int // items of the kind, in the order of the sentence
+		for i := range r.items {
+			if r.items[i].kind == kind {
+				same = append(same, i)
+			}
+		}
+		if len(same) < 2 {
+			continue
+		}
+		slices.SortFunc(same, func(a, b int) int { return r.items[a].span.Start - r.items[b].span.Start })
+		introduced := 0
+		differ := false
+		for _, i := range same {
+			if r.items[i].introduced {
+				introduced++
+			}
+			differ = differ || !r.alike(&r.items[i], &r.items[same[0]])
+		}
+		gone := map[int]bool{}
+		for n, i := range same {
+			switch {
+			case !differ:
+				gone[i] = n > 0
+			case introduced <= 1 && !r.items[i].introduced:
+				gone[i] = true
+				r.putBack(r.items[i].span)
+			}
+		}
+		var kept []item
+		for i := range r.items {
+			if !gone[i] {
+				kept = append(kept, r.items[i])
+			}
+		}
+		r.items = kept
+	}
+}
+
+// alike reports whether two items of a kind say the same.
+func (r *reader) alike(a, b *item) bool {
+	if a.kind != itemDue {
+		return a.n == b.n && a.name == b.name
+	}
+	if a.date == nil || b.date == nil {
+		return a.date == b.date && a.time == b.time
+	}
+	m := resolver{clock: r.env.Clock, today: r.env.Clock.Today(), settings: r.env.Settings}
+	first, why := m.date(a.date, "")
+	second, also := m.date(b.date, "")
+	sameTime := a.time.at == b.time.at || a.time.at == (day.TimeOfDay{}) || b.time.at == (day.TimeOfDay{})
+	return a.date.form != inMinutes && why == also && first == second && sameTime
+}
+
+// putBack lets the words of a span be words of the title again, with the comma before them.
+func (r *reader) putBack(s Span) {
+	for i := range r.tokens {
+		if !r.tokens[i].span().within(s) {
+			continue
+		}
+		r.cut[i] = false
+		if i > 0 && r.tokens[i-1].kind == comma {
+			r.cut[i-1] = false
+		}
+	}
+}

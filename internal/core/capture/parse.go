@@ -238,6 +238,10 @@ func (p *parser) start() (item, bool) {
 	if !p.take("from") && !p.take("starting", "on") && !p.take("starting") && !p.take("not", "before") {
 		return item{}, false
 	}
+	p.take("in") // starting in May
+	if !p.at(0).has(monthWord) && p.at(-1).is("in") {
+		p.pos--
+	}
 	d, ok := p.day(true)
 	if !ok || d.form == ofThis || d.form == inWeekOf || d.form == inMinutes || d.form == fromToday && d.n < 0 {
 		p.pos = from
@@ -251,6 +255,23 @@ func (p *parser) start() (item, bool) {
 func (p *parser) plan() (item, bool) {
 	from := p.pos
 	it := item{kind: itemPlan}
+	if slot, ok := p.slot(); ok {
+		return slot, true
+	}
+	p.take("sometime")
+	if p.take("in") { // in December
+		if m := p.at(0); m.kind != plainWord || !m.has(monthWord) || p.at(1).monthDay() {
+			p.pos = from
+			return item{}, false
+		}
+	}
+	if w := p.at(1); p.at(0).is("week") && w.number >= 1 && w.number <= 53 && strings.TrimRight(w.rest, ".!?)") == "" {
+		p.pos += 2
+		return item{kind: itemPlan, introduced: true, date: &date{form: ofWeek, n: w.number}}, true
+	}
+	if p.pos > from {
+		it.introduced = p.tokens[from].is("in")
+	}
 	if p.take("plan") {
 		it.introduced = true
 		if p.take("parked") {

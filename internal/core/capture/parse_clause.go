@@ -125,12 +125,11 @@ func (p *parser) person() (item, bool) {
 	default:
 		return item{}, false
 	}
-	again := p.pos
 	name, ok := p.name(p.names.People, true)
 	if !ok && p.take("the") {
 		name, ok = p.name(p.names.People, true)
 	}
-	if !ok && again > from {
+	if !ok {
 		p.pos = from
 		return item{}, false
 	}

@@ -33,7 +33,7 @@ func (p *parser) day(introduced bool) (*date, bool) {
 		return nil, false
 	}
 	switch {
-	case t.has(weekdayWord):
+	case t.has(weekdayWord) && !(strings.HasSuffix(t.word.text, "days") && !introduced):
 		return p.weekday()
 	case t.has(monthWord):
 		return p.month()

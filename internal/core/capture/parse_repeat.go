@@ -1,6 +1,7 @@
 package capture
 
 import (
+	"strings"
 	"time"
 
 	"tincup/internal/core/repeat"
@@ -10,12 +11,84 @@ import (
 func (p *parser) repeat() (item, bool) {
 	from := p.pos
 	it := item{kind: itemRepeat, rule: &recurrence{rule: repeat.Rule{Interval: 1, WeekStart: time.Monday}}}
-	if r := it.rule; p.afterDone(r) || p.everySo(r) || p.adverb(r) {
-		it.introduced = !p.tokens[from].has(adverb)
-		return it, true
+	r := it.rule
+	if !p.afterDone(r) && !p.everySo(r) && !p.ofTheMonth(r) && !p.plurals(r) && !p.adverb(r) {
+		p.pos = from
+		return item{}, false
+	}
+	it.introduced = !p.tokens[from].has(adverb)
+	if r.part > 0 {
+		it.time = hour{at: clockFace(r.part)}
+		if h, ok := p.clock(true); ok {
+			if it.time = h; r.part >= 14*60 {
+				it.time = h.later()
+			}
+		}
+	}
+	return it, true
+}
+
+// ofTheMonth reads "on the 1st of every month", "first Monday of the month" and "last
+// working day of each month".
+func (p *parser) ofTheMonth(r *recurrence) bool {
+	from := p.pos
+	p.take("on")
+	p.take("the")
+	t := p.at(0)
+	if !t.has(ordinalWord) && !t.ordinal() {
+		p.pos = from
+		return false
+	}
+	r.unit(month_, 1)
+	working := false
+	if n := t.word.value; t.has(ordinalWord) && p.at(1).is("working") && p.at(2).is("day") {
+		p.pos += 3
+		working = true
+		r.rule.BySetPos = []int{n}
+		for d := time.Monday; d <= time.Friday; d++ {
+			r.addDay(repeat.NthDay{Day: d})
+		}
+	} else if !p.daysOfMonth(r) {
+		p.pos = from
+		return false
+	}
+	every := p.take("of", "every", "month") || p.take("of", "each", "month")
+	if every || (working || len(r.rule.ByDay) > 0) && p.take("of", "the", "month") {
+		return true
+	}
+	*r = recurrence{rule: repeat.Rule{Interval: 1, WeekStart: time.Monday}}
+	p.pos = from
+	return false
+}
+
+// plurals reads "Wednesdays", "on Mondays and Thursdays", "weekdays" and "weekends".
+func (p *parser) plurals(r *recurrence) bool {
+	from := p.pos
+	p.take("on")
+	switch t := p.at(0); {
+	case t.is("weekdays"):
+		p.pos++
+		r.workdays()
+		return true
+	case t.is("weekends"):
+		p.pos++
+		r.unit(week_, 1)
+		r.rule.ByDay = []repeat.NthDay{{Day: time.Saturday}, {Day: time.Sunday}}
+		return true
+	case t.kind == plainWord && t.has(weekdayWord) && strings.HasSuffix(t.word.text, "days"):
+		r.unit(week_, 1)
+		return p.weekdays(r)
 	}
 	p.pos = from
-	return item{}, false
+	return false
+}
+
+// workdays are Monday to Friday.
+func (r *recurrence) workdays() {
+	r.unit(week_, 1)
+	for d := time.Monday; d <= time.Friday; d++ {
+		r.addDay(repeat.NthDay{Day: d})
+	}
 }
 
 // afterDone reads "30 days after done".
@@ -70,17 +143,23 @@ func (p *parser) adverb(r *recurrence) bool {
 // everySo reads "every" and what comes after it.
 func (p *parser) everySo(r *recurrence) bool {
 	from := p.pos
-	if !p.take("every") {
+	if !p.take("every") && !p.take("each") {
 		return false
 	}
 	switch t := p.at(0); {
 	case t.is("weekday"):
 		p.pos++
-		r.unit(week_, 1)
-		for d := time.Monday; d <= time.Friday; d++ {
-			r.rule.ByDay = append(r.rule.ByDay, repeat.NthDay{Day: d})
-		}
+		r.workdays()
 		return true
+	case t.kind == plainWord && t.has(partOfDay) && t.word.text != "afternoon":
+		p.pos++
+		r.unit(day_, 1)
+		r.part = t.word.value
+		return true
+	case (t.is("second") || t.number == 2 && t.ordinal()) && p.at(1).kind == plainWord && p.at(1).has(weekdayWord) && !p.at(2).is("of"):
+		p.pos++ // every second Tuesday: every two weeks
+		r.unit(week_, 2)
+		return p.weekdays(r)
 	case t.is("weekend"):
 		p.pos++
 		r.unit(week_, 1)
@@ -249,7 +328,10 @@ func (p *parser) tail() (item, bool) {
 	from := p.pos
 	switch t := p.at(0); {
 	case p.take("until"):
-		if d, ok := p.day(true); ok && d.form != ofThis && d.form != inWeekOf && d.form != inMonth && d.form != inMinutes {
+		if d, ok := p.day(true); ok && d.form != ofThis && d.form != inWeekOf && d.form != inMinutes {
+			if d.form == inMonth { // until its last day
+				d = &date{form: nthOf, n: -1, every: true, month: d.month, year: d.year}
+			}
 			return item{kind: itemUntil, date: d}, true
 		}
 	case p.take("for"):

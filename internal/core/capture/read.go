@@ -17,6 +17,8 @@ type reader struct {
 	cut   []bool
 	items []item
 	draft Draft
+	// remind is where "remind me to" stands, whose due is a reminder too.
+	remind Span
 }
 
 // Read reads one sentence. What it cannot take says so in Problems; the Draft
@@ -216,6 +218,8 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 		end = len(r.tokens)
 	}
 	first := r.uncut(0, end)
+	r.fromStart(p, first)
+	first = r.uncut(0, end)
 	if it, n := p.prefix(first); n > 0 && r.leaves(Span{it.span.End, len(r.text)}) {
 		r.items = append(r.items, it)
 		r.cutText(it.span)
@@ -226,6 +230,39 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 		repeats = repeats || it.kind == itemRepeat
 	}
 	return repeats
+}
+
+// fromStart takes "remind me to", and "remind me Friday to", from the start of a title, and
+// sees there whom it is to be asked of or waited for; those words stay.
+func (r *reader) fromStart(p *parser, words []token) {
+	p.tokens, p.pos = words, 0
+	if parted(words[:min(len(words), 8)]) || len(words) < 3 || words[0].kind != plainWord {
+		return
+	}
+	if p.take("remind", "me") {
+		if p.take("to") && r.leaves(Span{words[2].span().End, len(r.text)}) {
+			r.remind = p.span(0)
+			r.cutText(r.remind)
+			return
+		}
+		p.pos = 0
+		if it, ok := p.reminder(); ok && !it.before && p.pos+1 < len(words) && p.at(0).is("to") {
+			it.span = p.span(0)
+			p.pos++
+			r.items = append(r.items, it)
+			r.cutText(p.span(0))
+		}
+		return
+	}
+	switch {
+	case words[0].is("ask"), words[0].is("waiting"):
+	default:
+		return
+	}
+	if it, ok := p.person(); ok {
+		it.span = p.span(0)
+		r.items = append(r.items, it)
+	}
 }
 
 // fromEnd takes the field phrases from the end of a clause of the title.
@@ -278,7 +315,17 @@ func (p *parser) prefix(words []token) (item, int) {
 	if len(words) == 0 || words[0].kind != plainWord {
 		return item{}, 0
 	}
+	if it, n, ok := p.headed(words); ok {
+		return it, n
+	}
 	switch words[0].word.text {
+	case "every", "each":
+		p.tokens, p.pos = words, 0
+		if it, ok := p.repeat(); ok && !parted(words[:p.pos]) {
+			it.span = p.span(0)
+			return it, p.pos
+		}
+		return item{}, 0
 	case "today", "tonight", "tomorrow", "day", "the", "on", "by", "next", "this":
 	default:
 		return item{}, 0
@@ -299,6 +346,33 @@ func (p *parser) prefix(words []token) (item, int) {
 	}
 	it.span = p.span(0)
 	return it, p.pos
+}
+
+// headed reads what a colon sets before a title: a date, a priority or a list by its full
+// name.
+func (p *parser) headed(words []token) (item, int, bool) {
+	for n := 1; n <= min(len(words)-1, 8); n++ {
+		t := &words[n-1]
+		if t.kind != plainWord || !strings.HasSuffix(t.text, ":") {
+			continue
+		}
+		if parted(words[:n]) {
+			return item{}, 0, false
+		}
+		p.tokens, p.pos = words[:n], 0
+		if name := strings.TrimSuffix(p.text[words[0].start:t.end], ":"); slices.Contains(p.names.Lists, name) {
+			return item{kind: itemList, introduced: true, name: name, span: Span{int(words[0].start), int(t.end)}}, n, true
+		}
+		for _, read := range []func() (item, bool){p.plan, p.due, func() (item, bool) { return p.priority(true) }} {
+			p.pos = 0
+			if it, ok := read(); ok && p.done() && it.kind != itemTime {
+				it.span = p.span(0)
+				return it, n, true
+			}
+		}
+		return item{}, 0, false
+	}
+	return item{}, 0, false
 }
 
 // endsInWeekdays reports whether a title ends in words such as "every Monday".

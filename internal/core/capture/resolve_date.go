@@ -91,9 +91,23 @@ func (r *resolver) horizon(d *date, words string) (day.Horizon, string) {
 		return day.InMonth(month), ""
 	case d.form == inWeekOf:
 		return day.InWeek(d.on), ""
+	case d.form == ofWeek:
+		return r.weekOf(d.n)
 	}
 	on, why := r.date(d, words)
 	return day.OnDay(on), why
+}
+
+// weekOf is the ISO week of a number: the current one or the next that is not past.
+func (r *resolver) weekOf(n int) (day.Horizon, string) {
+	year, _ := r.today.ISOWeek()
+	for tries := range 30 { // years of 53 weeks come within seven years
+		monday, err := day.WeekStart(year+tries, n)
+		if err == nil && !monday.AddDays(6).Before(r.today) {
+			return day.InWeek(monday), ""
+		}
+	}
+	return day.Horizon{}, fmt.Sprintf("There is no week %d.", n)
 }
 
 func (r *resolver) weekday(d *date) (day.Date, string) {

@@ -30,6 +30,9 @@ func (m *meaning) dates() {
 	if m.time.item != nil {
 		clock = m.timeAlone(clock)
 	}
+	if m.rule.item != nil && clock.none() { // every evening
+		clock = m.rule.item.time
+	}
 	if clock.wrong {
 		chip := m.due.chip
 		if m.due.item == nil || m.due.item.time.none() {
@@ -222,6 +225,14 @@ func (m *meaning) order() {
 
 func (m *meaning) remind() {
 	d := &m.r.draft
+	if s := m.r.remind; s.End > 0 && !d.Due.IsZero() { // remind me to
+		at := d.Due
+		if !at.HasTime() {
+			at.Time = morning
+		}
+		d.Reminders = append(d.Reminders, day.ReminderAt(at))
+		m.chip(FieldReminder, &item{span: s}, MomentWords(at))
+	}
 	for _, s := range m.reminders {
 		if s.item.before {
 			of := d.Due

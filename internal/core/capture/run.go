@@ -45,6 +45,13 @@ func (p *parser) run(items []item, w where) ([]item, bool) {
 // phrase of the run stands before it.
 func (p *parser) field(w where, repeats, behind bool) (item, bool) {
 	from := p.pos
+	if w.more && from == 0 { // "every Tue, Thu at 8am": Thu is one of them, and no date
+		it := item{kind: itemWeekdays, rule: &recurrence{}}
+		if p.weekdays(it.rule) {
+			return it, true
+		}
+		p.pos = from
+	}
 	var best item
 	end := from
 	try := func(it item, ok bool) {
@@ -71,11 +78,6 @@ func (p *parser) field(w where, repeats, behind bool) (item, bool) {
 		try(p.person())
 		try(p.parked())
 		try(p.part24())
-	}
-	if w.more && from == 0 {
-		it := item{kind: itemWeekdays, rule: &recurrence{}}
-		ok := p.weekdays(it.rule)
-		try(it, ok)
 	}
 	p.pos = end
 	return best, end > from

@@ -28,6 +28,7 @@ const (
 	shifted                // n units after base, before it where n is negative
 	nthOf                  // the n-th weekday, or day, of a month; -1 is the last
 	easterDay              // Easter Sunday
+	ofWeek                 // ISO week n, which is a plan only
 	inMinutes              // n minutes from now
 )
 
@@ -74,6 +75,8 @@ func (h hour) none() bool { return h.at.IsZero() && !h.wrong }
 type recurrence struct {
 	rule   repeat.Rule
 	anchor repeat.Anchor
+	// part is what a part of the day means, in minutes: "every evening"; 0 for none.
+	part int
 	// wrong: "every year on" a date that no year has, or an interval of none.
 	wrong bool
 }

@@ -281,7 +281,7 @@ var phraseTables = []table{
 	}},
 	{"days of months and feasts", at(tuesday), []row{
 		{"Count the tickets first Monday of December", "Count the tickets | due 2026-12-07"},
-		{"Count the tickets last Friday of the month", "Count the tickets | due 2026-11-27"},
+		{"Count the tickets by the last Friday of the month", "Count the tickets | due 2026-11-27"},
 		{"Count the tickets by the last day of the month", "Count the tickets | due 2026-11-30"},
 		{"Count the tickets last working day of January", "Count the tickets | due 2027-01-29"},
 		{"Count the tickets by the first working day of next month", "Count the tickets | due 2026-12-01"},

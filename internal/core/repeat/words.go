@@ -52,6 +52,9 @@ func (r *Rule) spoken() string {
 		len(r.ByDay)+len(r.ByYearDay)+len(r.ByWeekNo)+len(r.BySetPos) == 0:
 		return fmt.Sprintf("%s on %d %s", r.every(), r.ByMonthDay[0], time.Month(r.ByMonth[0]))
 	}
+	if nth := r.workingDay(); nth != "" {
+		return "on the " + nth + " working day of every month"
+	}
 	s := r.every() + r.monthWords()
 	if len(r.ByWeekNo) > 0 {
 		s += " in " + list(r.ByWeekNo, func(n int) string {
@@ -68,6 +71,20 @@ func (r *Rule) spoken() string {
 		s += ", only the " + list(r.BySetPos, func(n int) string { return fromEnd(n, "") }) + " of these in each " + unitNames[r.Freq]
 	}
 	return s + r.weekStartWords()
+}
+
+// workingDay says which working day of every month a rule means, or "" where it is another.
+func (r *Rule) workingDay() string {
+	if r.Freq != Monthly || r.Interval != 1 || len(r.ByDay) != 5 || len(r.BySetPos) != 1 ||
+		len(r.ByMonth)+len(r.ByMonthDay) > 0 || r.WeekStart != time.Monday {
+		return ""
+	}
+	for i, d := range r.ByDay {
+		if d != (NthDay{Day: time.Monday + time.Weekday(i)}) {
+			return ""
+		}
+	}
+	return map[int]string{1: "first", 2: "second", 3: "third", 4: "fourth", 5: "fifth", -1: "last"}[r.BySetPos[0]]
 }
 
 func (r *Rule) every() string {

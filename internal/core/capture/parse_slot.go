@@ -1,0 +1,110 @@
+package capture
+
+import (
+	"strings"
+	"unicode/utf8"
+)
+
+// slot reads a time range, which is a plan with its length: "Thu 4-5pm", "4 - 5pm" or, in
+// words that can be nothing else, "9:00-10:30" of today.
+func (p *parser) slot() (item, bool) {
+	from := p.pos
+	d, dated := p.day(false)
+	if dated && (d.form == ofThis || d.form == ofNext || d.form == inMonth || d.form == inWeekOf || d.form == inMinutes) {
+		dated = false
+	}
+	if !dated {
+		p.pos = from
+		d = &date{form: fromToday}
+	}
+	start, minutes, ok := p.stretch(dated)
+	if !ok {
+		p.pos = from
+		return item{}, false
+	}
+	return item{kind: itemPlan, introduced: true, date: d, time: hour{at: clockFace(start)}, n: minutes}, true
+}
+
+// stretch reads two times of day and returns the first, in minutes since midnight, and how
+// long it is to the second. Bare hours such as 12-1 are times only beside a date.
+func (p *parser) stretch(dated bool) (start, minutes int, ok bool) {
+	from := p.pos
+	text := p.at(0).text
+	if p.at(0).kind != plainWord || p.at(0).number < 0 {
+		return 0, 0, false
+	}
+	p.pos++
+	if d := p.at(0); !strings.ContainsAny(text, "-–") && (d.text == "-" || d.text == "–") && p.at(1).number >= 0 {
+		text += "-" + p.at(1).text
+		p.pos += 2
+	}
+	if u := p.at(0); strings.ContainsAny(text, "-–") && (u.is("am") || u.is("pm")) {
+		text += u.word.text
+		p.pos++
+	}
+	at := strings.IndexAny(text, "-–")
+	if at <= 0 {
+		p.pos = from
+		return 0, 0, false
+	}
+	_, size := utf8.DecodeRuneInString(text[at:])
+	first, firstHalf, one := hourIn(text[:at])
+	second, secondHalf, two := hourIn(strings.TrimRight(text[at+size:], ".!?)"))
+	sure := dated || firstHalf != "" || secondHalf != "" || strings.Contains(text[:at], ":")
+	if !one || !two || !sure {
+		p.pos = from
+		return 0, 0, false
+	}
+	if firstHalf == "" { // the half of the second, where that comes after it
+		firstHalf = secondHalf
+	}
+	start, end := inHalf(first, firstHalf), inHalf(second, secondHalf)
+	if firstHalf == secondHalf && start >= end && firstHalf == "pm" { // 11-1pm
+		start -= 12 * 60
+	}
+	if end <= start {
+		end += 12 * 60
+	}
+	if minutes = end - start; minutes <= 0 || minutes > 12*60 || start < 0 {
+		p.pos = from
+		return 0, 0, false
+	}
+	return start, minutes, true
+}
+
+// hourIn reads "4", "4pm", "16:30" or "4.30pm" and returns minutes since midnight, or since
+// noon with pm.
+func hourIn(s string) (minutes int, half string, ok bool) {
+	s = strings.ToLower(s)
+	for _, h := range []string{"am", "pm"} {
+		if rest, cut := strings.CutSuffix(s, h); cut {
+			s, half = rest, h
+		}
+	}
+	hours, rest := 0, s
+	for len(rest) > 0 && isDigit(rest[0]) && hours < 100 {
+		hours, rest = hours*10+int(rest[0]-'0'), rest[1:]
+	}
+	if len(rest) == len(s) || hours > 23 || half != "" && (hours < 1 || hours > 12) {
+		return 0, "", false
+	}
+	switch {
+	case rest == "":
+	case len(rest) == 3 && (rest[0] == ':' || rest[0] == '.') && isDigit(rest[1]) && isDigit(rest[2]) && rest[1] < '6':
+		minutes = int(rest[1]-'0')*10 + int(rest[2]-'0')
+	default:
+		return 0, "", false
+	}
+	return hours*60 + minutes, half, true
+}
+
+// inHalf puts an hour into its half of the day; without one, 1:00 to 6:59 are afternoon.
+func inHalf(minutes int, half string) int {
+	switch {
+	case half == "am" && minutes >= 12*60:
+		return minutes - 12*60
+	case half == "pm" && minutes < 12*60, half == "" && minutes >= 60 && minutes < 7*60:
+		return minutes + 12*60
+	}
+	return minutes
+}

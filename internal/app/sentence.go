@@ -34,6 +34,8 @@ type Reading struct {
 	capture.Draft
 	List   book.ID
 	Person book.Involved
+	// Offers are what was left as words; of a sentence read by itself.
+	Offers []capture.Offer
 }
 
 // Line is one line of several, with its Reading.
@@ -44,7 +46,13 @@ type Line struct {
 
 // ReadSentence reads one sentence as it would be put in now.
 func (a *App) ReadSentence(s Sentence) (reading Reading, err error) {
-	a.Read(func(b *book.Book, c day.Clock) { reading, err = a.read(b, c, s) })
+	a.Read(func(b *book.Book, c day.Clock) {
+		if reading, err = a.read(b, c, s); err != nil {
+			return
+		}
+		typed, _ := s.typed(c) // as read found it
+		reading.Offers = capture.Offers(s.Text, a.envOf(b, typed))
+	})
 	return reading, err
 }
 

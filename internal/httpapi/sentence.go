@@ -121,12 +121,16 @@ func encodeReading(text string, r app.Reading) contract.Reading {
 	out := contract.Reading{Title: r.Title, Notes: r.Notes, List: orAbsent(r.List.String()), Due: orAbsent(r.Due.String()),
 		Start: orAbsent(r.Start.String()), Plan: orAbsent(r.Plan.String()), Priority: contract.Priority(r.Priority.String()),
 		Tags: append([]string{}, r.Tags...), Repeat: encodeRepeat(r.Repeat), Person: encodeInvolved(r.Person),
-		Reminders: reminderTexts(r.Reminders), Chips: []contract.Chip{}, Problems: []contract.Fault{}}
+		Reminders: reminderTexts(r.Reminders), Chips: []contract.Chip{}, Offers: []contract.SentenceOffer{}, Problems: []contract.Fault{}}
 	if r.Estimate > 0 {
 		out.Estimate = &r.Estimate
 	}
 	for _, chip := range r.Chips {
 		out.Chips = append(out.Chips, encodeChip(text, chip))
+	}
+	for _, o := range r.Offers {
+		out.Offers = append(out.Offers, contract.SentenceOffer{Field: contract.SentenceOfferField(o.Field), Words: o.Words, Value: o.Value,
+			Taken: o.Taken, Spans: encodeSpans(text, o.Spans)})
 	}
 	for _, p := range r.Problems {
 		out.Problems = append(out.Problems, contract.Fault{Words: p.Words, Reason: p.Reason})
@@ -140,10 +144,16 @@ func encodeChip(text string, chip capture.Chip) contract.Chip {
 	if text == "" {
 		return out
 	}
-	for _, s := range chip.Spans {
-		out.Spans = append(out.Spans, contract.Span{Start: units(text[:s.Start]), End: units(text[:s.End])})
-	}
+	out.Spans = encodeSpans(text, chip.Spans)
 	out.Without = capture.Quote(text, chip)
+	return out
+}
+
+func encodeSpans(text string, spans []capture.Span) []contract.Span {
+	out := make([]contract.Span, len(spans))
+	for i, s := range spans {
+		out[i] = contract.Span{Start: units(text[:s.Start]), End: units(text[:s.End])}
+	}
 	return out
 }
 

@@ -248,3 +248,65 @@ test("a sentence typed while the server is away is read as of then", async ({
   await t.end();
   complaints.length = 0; // the browser notes each failed request of the pause
 });
+
+test("what might mean a field is offered: taken by Tab, by the mouse, or not at all", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  await page.keyboard.press("n");
+  await page.keyboard.type("Email Tomas by Friday about the boiler");
+  const offers = page.getByRole("list", { name: "Might mean" }).getByRole("button");
+  await expect(offers).toHaveText([/Fri 27 Nov 2026\?/]);
+  await expect(page.locator(".mirror .offer")).toHaveText("by Friday");
+  await page.keyboard.press("Tab");
+  await expect(line(page)).toHaveValue("Email Tomas about the boiler, by Friday");
+  await expect(line(page)).toBeFocused();
+  await expect(chip(page, "due")).toContainText("Fri 27 Nov 2026");
+  await expect(offers).toHaveCount(0);
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Put in: “Email Tomas about the boiler”")).toBeVisible();
+
+  await page.keyboard.type("Read the lamp report 20 min");
+  await expect(offers).toHaveText([/20 min\?/]);
+  await offers.first().click();
+  await expect(line(page)).toHaveValue("Read the lamp report, 20 min");
+  await expect(chip(page, "estimate")).toContainText("20 min");
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Put in: “Read the lamp report”")).toBeVisible();
+
+  // Set aside by Esc, and never taken unasked: the words stay words.
+  await page.keyboard.type("Friday call Ines");
+  await expect(offers).toHaveText([/Fri 27 Nov 2026\?/]);
+  await page.keyboard.press("Escape");
+  await expect(offers).toHaveCount(0);
+  await expect(line(page)).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Put in: “Friday call Ines”")).toBeVisible();
+  await expect(toast(page, "27 Nov")).toHaveCount(0);
+
+  // Without an offer Tab goes on, and Shift+Tab always leaves: no trap.
+  await page.keyboard.type("Prepare slides for Friday");
+  await expect(offers).toHaveCount(1);
+  await page.keyboard.press("Shift+Tab");
+  await expect(line(page)).not.toBeFocused();
+});
+
+test("a line of six fields without a comma", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/today`);
+  await page.keyboard.press("n");
+  await page.keyboard.type(
+    "Ring the framer by Friday 4pm in Night Signals high 20 min #calls remind me 1 hour before",
+  );
+  for (const [field, words] of [
+    ["due", "Fri 27 Nov 2026, 16:00"],
+    ["list", "Night Signals"],
+    ["priority", "high"],
+    ["estimate", "20 min"],
+    ["tag", "calls"],
+    ["reminder", "Fri 27 Nov 2026, 15:00"],
+  ] as const)
+    await expect(chip(page, field)).toContainText(words);
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Put in: “Ring the framer”")).toBeVisible();
+});

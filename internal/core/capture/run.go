@@ -15,7 +15,7 @@ type where struct {
 // run reads all tokens as field phrases in any order, each the longest that its words form.
 func (p *parser) run(items []item, w where) ([]item, bool) {
 	begun := len(items)
-	if len(p.tokens) == 0 || parted(p.tokens) {
+	if len(p.tokens) == 0 {
 		return items, false
 	}
 	repeats := w.tails
@@ -25,7 +25,7 @@ func (p *parser) run(items []item, w where) ([]item, bool) {
 		}
 		from := p.pos
 		it, ok := p.field(w, repeats, len(items) > begun)
-		if !ok {
+		if !ok || parted(p.tokens[from:p.pos]) { // a tag stands between two phrases, and in none
 			return items[:begun], false
 		}
 		it.span = p.span(from)
@@ -147,7 +147,7 @@ func (p *parser) suffix(items []item, words []token, leaves func(from int) bool,
 	begun := len(items)
 	for from := max(len(words)-suffixWords, 0); from < len(words); from++ {
 		t := &words[from]
-		if t.kind != plainWord || t.number < 0 && t.word.text == "" && !p.listBegins(words[from:]) || parted(words[from:]) || !leaves(from) {
+		if t.kind != plainWord || t.number < 0 && t.word.text == "" && !p.listBegins(words[from:]) || !leaves(from) {
 			continue
 		}
 		p.tokens, p.pos = words[from:], 0

@@ -554,6 +554,51 @@ func (e Role) Valid() bool {
 	}
 }
 
+// Defines values for SentenceOfferField.
+const (
+	SentenceOfferFieldDue      SentenceOfferField = "due"
+	SentenceOfferFieldEstimate SentenceOfferField = "estimate"
+	SentenceOfferFieldLead     SentenceOfferField = "lead"
+	SentenceOfferFieldList     SentenceOfferField = "list"
+	SentenceOfferFieldPerson   SentenceOfferField = "person"
+	SentenceOfferFieldPlan     SentenceOfferField = "plan"
+	SentenceOfferFieldPriority SentenceOfferField = "priority"
+	SentenceOfferFieldReminder SentenceOfferField = "reminder"
+	SentenceOfferFieldRepeat   SentenceOfferField = "repeat"
+	SentenceOfferFieldStart    SentenceOfferField = "start"
+	SentenceOfferFieldTag      SentenceOfferField = "tag"
+)
+
+// Valid indicates whether the value is a known member of the SentenceOfferField enum.
+func (e SentenceOfferField) Valid() bool {
+	switch e {
+	case SentenceOfferFieldDue:
+		return true
+	case SentenceOfferFieldEstimate:
+		return true
+	case SentenceOfferFieldLead:
+		return true
+	case SentenceOfferFieldList:
+		return true
+	case SentenceOfferFieldPerson:
+		return true
+	case SentenceOfferFieldPlan:
+		return true
+	case SentenceOfferFieldPriority:
+		return true
+	case SentenceOfferFieldReminder:
+		return true
+	case SentenceOfferFieldRepeat:
+		return true
+	case SentenceOfferFieldStart:
+		return true
+	case SentenceOfferFieldTag:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for Status.
 const (
 	StatusCancelled   Status = "cancelled"
@@ -1794,17 +1839,20 @@ type Reading struct {
 	Estimate *int    `json:"estimate,omitempty"`
 
 	// List The list's id
-	List      *string   `json:"list,omitempty"`
-	Notes     string    `json:"notes"`
-	Person    *Involved `json:"person,omitempty"`
-	Plan      *string   `json:"plan,omitempty"`
-	Priority  Priority  `json:"priority"`
-	Problems  []Fault   `json:"problems"`
-	Reminders []string  `json:"reminders"`
-	Repeat    *Repeat   `json:"repeat,omitempty"`
-	Start     *string   `json:"start,omitempty"`
-	Tags      []string  `json:"tags"`
-	Title     string    `json:"title"`
+	List  *string `json:"list,omitempty"`
+	Notes string  `json:"notes"`
+
+	// Offers What was left as words and might mean a field; of a single sentence alone
+	Offers    []SentenceOffer `json:"offers"`
+	Person    *Involved       `json:"person,omitempty"`
+	Plan      *string         `json:"plan,omitempty"`
+	Priority  Priority        `json:"priority"`
+	Problems  []Fault         `json:"problems"`
+	Reminders []string        `json:"reminders"`
+	Repeat    *Repeat         `json:"repeat,omitempty"`
+	Start     *string         `json:"start,omitempty"`
+	Tags      []string        `json:"tags"`
+	Title     string          `json:"title"`
 }
 
 // Record defines model for Record.
@@ -1970,6 +2018,26 @@ type Sentence struct {
 	// Zone The zone of that wall time
 	Zone *string `json:"zone,omitempty"`
 }
+
+// SentenceOffer defines model for SentenceOffer.
+type SentenceOffer struct {
+	Field SentenceOfferField `json:"field"`
+
+	// Spans Where its words stand, in UTF-16 code units
+	Spans []Span `json:"spans"`
+
+	// Taken The sentence that says it
+	Taken string `json:"taken"`
+
+	// Value The full value in words
+	Value string `json:"value"`
+
+	// Words The words it is about, exactly
+	Words string `json:"words"`
+}
+
+// SentenceOfferField defines model for SentenceOffer.Field.
+type SentenceOfferField string
 
 // Shelf defines model for Shelf.
 type Shelf struct {
@@ -7986,199 +8054,201 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1bc9s48jf8VVB636ps6k/FdpLJ7thXmRx28p8k9uM4T2prMxcQCYlYkwAHAK1op/Ldn0I3QFISQFGy",
-	"7HgSz8XEtiAcG40+/vrPUSrLSgomjB4d/znKGc2Ygh9fXdCZ/TdjOlW8MlyK0fHoImdEsSuuuRRETomx",
-	"v8t5Qv6opWHZKBnpNGcltd80i4qNjkfaKC5mo69fvyajiipaMuOG+KeSdfXLYn0U+EATLkhV0JT5ga44",
-	"mz/QRM7FCTFzOZ4sxmYuSUWV0WSyILyspDJUGEJFRmo1Y8KMkhG3Xf5RM7UYJSNBSzupmR1habZM1OXo",
-	"+N+jrGajZFQVVNh/FJeKG/vFgmvbmc5ZMR0lI0Nn9nOmtLQNtaGm1qNkxLThJTW2j3aKo9+Ttd1IRr/S",
-	"Kxbe4ZKqS7toKggVes4UMRJ2QNOSkT9qO4gUxOTUwJ/TgjNhSE71CZnnTDFszNQVU0SxkpUTpjS2l4Il",
-	"9sjcr9rQBcsItb+yBZnbL1PFiJCGaNspnVEuIruY2xV0N7GkX94yMTP56PjpYWjNbzLbDPqqqMnbrril",
-	"HcX+qLli2ejYqJpFOj46jPTMykoaJtLFbyxAU8+JYkYtSC0yu59+My/ZgnDtttluhMhg7SlVirOMyHpl",
-	"C/CKtBPvjDu2A0dm/djOuuSiWUVwDdN31KR5mCjshcQzm1NNFKPZCZlzk9sZcqQDRyxck6eP/5HAp5aG",
-	"ZJHZYydPjx5HVzEd49B901+f8FtectOc6Ap1FPBht8OMTWldGL8b9Asv7aU7OnSbg7+2I3Fh2IwpGOo9",
-	"VUrOQ+c65YVhypLw/344fY9bxK6YWlgyJ2WtDSkZM7bBnBVFhJYF9h8jumdP/vE0tAOn06lmZn1a53DD",
-	"JCkYvWKWihKSyloYS1L2VtKiIMCEdGQ+EjsObt/q5g3Zv1OVMRVitr+xRR+rJdJ+MQEuyzLLZlNZllQf",
-	"E88cEzJGphlchkI62+YqfwTO/ZIudIy06rbFSte4Bc8278cnLrIQPdmrNofPCCVpTsWM2QtV0owRLk4s",
-	"/5DAJRTLJJlJuyPYPna3cKTxm2yrbfhq2aGupNAMtuEFTAXYZyqFsU/b8Z8jWlUFT6md+8F/7FN0/Gdn",
-	"jP9fsenoePT/HbSv/AF+qg9cfxcykzja+jYYObZrnRrHMHE3RklITAgN5ZodQBsY40zJScHKnkVU2OJ/",
-	"tluM7zewkE+WHXBN5kqKWYLPYwIHOAdeKusiIxNGFJ/lZvQ1Gf1fzuZ722XoLDArYA9ceBZgG7iv2B6f",
-	"izSXqiuV2A+zurCbb0cpGPSzLlYko+fG0DQv3cwrJSumDEcayqkOPC4ffn0+fvzTM3v1OQhShtlrtdYz",
-	"kvOf6x9UPDW1Csgyb+w7Kuzu6hykNjoBmQJlFCFNO8xEyoJRYbvT/L+Bvn5x05pKVVKDl/nZ09H63fZ/",
-	"CQpWLOOU2M/bpcLcRiE+1Ioj/8bFJ7iDrq2baXsIcvIflgIN/cI0z2AONMu4nQAtzjpHMaWFZmuUap9r",
-	"wbjJ7RtuyEwy7QU/JjIQR7unCRcz9E6LuijopGBejFo7sAmbSjyvLb/6NbRWLgTypeXp8SxILJdcZF3K",
-	"XpKrfx9OdivnA/KjOyQYInQsyPPWp+o1mnWiAe4BLL+kC2L7PyGHLf3mXMxAHEsddx5En9q9bIGhbF+Z",
-	"FPiaEgoiOBMpGx3bk9lEpM063BjxPUC+b4moKE6no+N/97MxfCWS1X1Lm/3c/NIAo1ASprGZm+NsV5bn",
-	"hltf1e+wLl6tn+yUsyJbV++0ocq0ap6jwY62h+qdYhWj9pOC0WxZuWs0P8VKblWKIO1W7Xu3etgLe68V",
-	"yBZCkitawMTWetAVFUFige8aTeZSZdqqcSJL7Ivy8eL1+OgZSWXGSC24AfnSsFJv2vUPFbJfNwWqFF3Y",
-	"33FqQXY6rYsCp25HhpmE1uC0lHAfnsJRWzE508ytqTUpyEbVXYDC6oYK34lk5D4NSnbQM291KDJVskwI",
-	"+0JTUyw2PgNIT34Ivzn+mNqlhm+e5OnmR2HlilmlYUm2/dn+1xFvj0IsBvSf7b9WSmHypa8dPR70nZc0",
-	"oFmMjyx12+eroNqQjNr9bXp+ctTpeRzs2k2mr9dujz8N6dDN1PODd6ejZHTxcZSMPr2yP/06Skavz0fJ",
-	"6MNz+7+PwWtt71W3k5fP37z9F3Tx6jf44d3p+4tf4ad/vXp+/vZfkV4MLwbo2clozthl5tUhf5evtYKS",
-	"fnmDHf199cavUDxSkltzkKxlIeslYbWUGvSywrHKoi5HyUimuYKrwqiVYgugBm3wsZswpRbBmb5kUx6U",
-	"LzL7ATfu2e7jbC/bln1ibPvWBj68clpB3zinc+Hk/aDs2JlwZ7DQlr5cWtoW3AJNIZvm+RpavZcZPMpo",
-	"Cg2LI2AnlFNCUVEhOb0CVp/KspStPD+VCgxM3qq6kaDRKhA2Reg6zQnVjXkBdDVvYfDEv3GElsCPDtff",
-	"NJ3TkIqQyqIuhSZSdezLS6u0GzJkgfWSCWN5lF/lnAhGwU6H7QjIepEhTa4YGwVtGMsvExx9iJxeo9Vo",
-	"XeqlTpeNv6D9r6F/BV1PwbFbWttOGzoVYIyiRWG19UVixe3EngwlhmlzTCiBxxjlBisJyapV652dVID4",
-	"s6I2FcUSHx1+U7o0dXgYICsqFjfVdWZ5acD4af/utiWrFZgoQKQhRmZ00Vyms7+/tI3GZ48/DSFf/9is",
-	"v6CNQL2xDzuLYVeVi9qwyHhCmu12UlaDBjXsi1lveBhuKwd1Ofw9B6lx+TXfgqE9DlHImmaejL6MZ3Ls",
-	"/vgfLcWjczp/x7SmqIy9ljVq4iHNwmqeVKU5mdpWraJxQkDSBRdRRNlYe5FYRBa3z6L2Vidot2IgAnnf",
-	"O6NAWwppF1y89mNcS8/h4r00e+hH+F5Wr6o2ipk09yZ2aEeogg02OSt3Wj1Y7QOWNwG7Cp8O6fdaKzbc",
-	"FOya+7bysmCXoQfln15cWdWTSqbPwyR9IceZ1GSeS80I6vQkp9qyTGoYAU8q11Y/OWnsbyD5CKm812bp",
-	"SRbOQjNkuRd2JVlo2xrVboVQisKTCMhTDzRMJiG0AEXYLsJ7Z4PmpVwq/t+QMeui02VGFwmxeoV9FlDt",
-	"G2A4vGSVCRJbx1NtX95JzYtM252lgjCqCs5AQjwmFeUKLv3c8RlVCyKnnwVs+ITNuADDeOurXnObWcJG",
-	"uzna8XM5JyUVC9cHd45wCmPZocZH6NZFK4l2UhUjgn0xBMIY7Bc/i+6RxqzK7fGtGjKNHGsJVqWC8mw8",
-	"WYCVSFYFG1ORjZEtJCO7DBRms5qN4ZV2hijBsuZ3534e29bwqxh7m5Wl1bE9Of+zPz38pvvE/9F1jMO5",
-	"Qf1grNBs7hhARWsNzSh4SHMqsmldgKKSOpXF8PQSmhg6Q1unkWOqcR5sMZZzhvbPseVmrTHEye61aOfi",
-	"ZzCVCsZW2HHHAMfF2FnlpBj7oItaNEPbvse94Rd/1FQZ2D14w/y/Y2dexV/oHDYNf5nwsEulI6AELUqX",
-	"lmC5gRAUo4mfgw7xjICE4/TR8AOJV4WCi5/bG8UerD6TlhDdRYCLTzS1Ewm6cMJv06/uBjm+U8LzAN3a",
-	"LyRknnMrRtrHQxb2j3gpiZwOW6KchhfIM//8OypLiD30hMCBJ8TQmWVPeMw9Q7ULBP1s6Et0Luehi20F",
-	"nZAvSztTJ+jDaSE1y4hmdrZOyM75LB8wy5WnDvhIy7X9u+DWEnoCf+XaSDTvhezxwzfgjGrTWud7H2Tf",
-	"dWg+b4T3di1PRzgZe9jzWCk5U0zrAd4BbAczTOO2XsHmTBsy5cqS1JRPzYJQQ0oJbGUYhUD/ISLR9cRQ",
-	"fTl8r50LpX+Xm17bpYU3/EoWV1s43ZQs2ObbUDB0v4o0wpCsRokRfwUDCzpGqAzwzMEEQkt5ywUL2fYq",
-	"NP2u8xJg3+0nHb+xqMsJWpXWv6UYzezkNp43NvvavnuBoVbNezhu4mbdfTLdW+NHj22AXt+Bwv95EHHB",
-	"Lm4iLuwyPAcdsA9Z/Y87KlsRUbssLujDT3OWXhau262/3FiUe92K2ApsEio00OkUbEVlVYCNxBIutESp",
-	"H57sQW9K5E6B92HIoM75sdWYUSO1rJgIP072EwzZ0eFH2Ntce03Y0AhiOrxXf9vTizvT7SxfXdBZJ1p4",
-	"iLccb5PeMJfhGtkHdz1DXB0EzdC++yONM8b22EG9sso9SklTJculQ6fEibbDQxrclXDn34Yh+/C6ZtNj",
-	"1/udvNrW9fgN4ks6J7A5+HTp4VwJH1le/JmPqt1m9R3ut4G/XZ+D+eu+HBTY7zrZ8hoHHrG1vXpHQ2Lc",
-	"tlEeQX4Zou1oPIedCZrStzmwLNvVonoUtLjLrnbvou4YKuMpK+DS+dvoVPOMuSaKWQmdgR5+1ckncMkF",
-	"S3EmuqNuh7TPrN7tJvGQXHxEjCQ/HR4e7uhMexL2TvBQ6BQ3OXELO7ZPn1RE1uGQv8aK2UdhwMK+ur3c",
-	"ZUeafd+oYbh2QLSl45x7Iqy1i6BBTozegjeZ3vIi3N7BB9YSXAajwgnfyzOdsJTWOvCmnlGTa/K389cv",
-	"yLOfD48eeoOoYdpATOSkoCXDl59dMQUOsGKO8eCrNrzOI75CtoWUlyEh53TaGBXREMnDItUGz1UoutzZ",
-	"9zxbqaTWfAJxvbAQMMC5dQhpSMZSnrEsyBjkdDrgJYBGHctIIIoLhGJn+hmsGYdtJz2hjbw9OIxudA6l",
-	"JWkYIiqjgV29ERpAG4M1pk/Mx3uveTOkoUWPjay0wgQR3ZjhzqlfMZXxNKQYCJeUYmVF8NAKOSegJV6f",
-	"GFalIb9P7XyQHpPmyvl1NpegpWa/lT0WqHdMzdyN3oYxCfSkBjINfGqTNrjc7aQ/6Dg4z2tIvYFQRT4p",
-	"uJg5U2xVGzJhOVrvriEiDxtn6sSJbccJ6+D2az6K7kVdQQCB/bmiignzQIOC0voLMUyVuo93mYb7Zvjw",
-	"Ic2E21WCF49Q4uxgRE53GaxjutlDfLuloQu5JRWFCB2DNbYm7h7SzgYEPC9Jniio/t4TrREJfhgWFQud",
-	"JH0zDli6QFUezLdx2SH3fdhK0/imB+gj2DZxMwot4T0tcdO3IIXBul0oajA4CTbvGoC3kgwHSX3DrcVb",
-	"mXrfs7k3NG4VAH1jqnRja4jJRNCgyfYQGKwPJJDswFmGHq4PI73ZfXJu9bD9YtfYWp5u/oZd25t0ORZ3",
-	"wGH1WjL6o20j+3yG3uPttpmVdC3I6yg84y0WJ6QZvA+5c4BsmsAWFHfRMW5uE23s3oywPZSbkBm0K3lg",
-	"YEjHOA7Wcq53kjBugs02SVL7Fh9dIAqKjyubsps8uauVqAmYWJvyu0YdiHTS0Xp4yFNAPn5889Jr7ghR",
-	"gSnlu6yP6/cyNMszRD/ggkBAF1ykkIXJy8Hb01U4ZOIdVZcZpMdPvVOZPPvppyfPmvzZzkhPXGTpfsRk",
-	"viwh+2RmqfHyuCZ8p22uGp7Yx8K7Esg3MMhBvt01wmfXhUeX6LfRO2xbuTSuZT1jLdYTP/LUvytTQ3l9",
-	"l60Fw/I+zeGNIL0epl9wjNX3NkaS5lTRFGB+Vhe9Wd2JRn6eentX4G7YV8Tk1CQkU7KqWJa4zP6CuctZ",
-	"SghZXgtQBhiaYDrQcgx8VyNyBqINGRkO4MbbWaIZuafeo9OobK1/ALklKm9ePUkVo+g9zfksH6P3O6TT",
-	"nV4x5fOW4s6tgQEGOmgsm0TcxLa9BsZkZegrpv3zPuFiqInRJZaHRlW87LHQoROcTHlREEpSSElaf7NA",
-	"KgnooxMuwgbdFOOOA551F9IZ/NDlPOt4XMoiEm8KpuLgR3PKjTO/BT7kJufi+SfGLgcQqdsdZ5Zug1Nx",
-	"Yu1Qy/12lgU0EKRr79SKHxRVjFQQVYoxuW4WQ23pVqzgV7xA+dESm+FlI0jiU/ZAk/9GYiwwOHd4sBw+",
-	"jQFyVE4lGGY4p7x4UVfBfjqRE0MCI/BmDQ+8B3U3ZPFefSt649ho0JXiYx/0tVlKQ/cxtYJwfeIsonDQ",
-	"GV08gAx4ZQVre+ndX1uzaTCdM+IOaegGee+gtTSZn+vL+e9yvNpm5Aa003uidVcCOJ6jtIZ1LYVpO2Lo",
-	"nkTS8vmGUzcuZ0f9fiuCD1NriNiDrSHiFqJtgL9gJJfFik9ImhzliAgH3y1IaVtDRcS62AOJc2fCp8Kp",
-	"rs/XclqHByPB5nViknqDjxwR7RKC80ObtNY2shOsvS7PmSAVQm5HCJVpThtEM2CWDvAMXHAu/nh9B33C",
-	"y7q9eMt3KyZY1yKTqNSEDnCeL8I4KhxQpoQ0ZMIAq2dA0H2H3wLAiwvC1+h9dDkxzXxCdN1aDyMGwqFx",
-	"pFEe4o2CA2NA7dvViQF1kCmsySYrg4fRmBN7T/X6jKiHnbggql4ugru9CxOJG2wHmxSXV/+iobW0YFSt",
-	"OgOOBpp64ibfzWaTqAl4B/fmGU8vd3HlD7DER/SCM2cu2mI4b2EKeLENvWRoObWNiEvoup53BoYLTl1q",
-	"Y5l/GF6vlFdbejJ1MIbGrEK99Er10HpT7D9Ozffds7TtSSHj2tBgysjZ0cuEnD22/zv6lLh02wTSLsc+",
-	"9RR+8cmK/fDBtxvSqFjBqA5GaEjNkLvaXYWUVA8nfMPBdUm72eEjrNX257dN7LHoywtyYNRLUfALH9Qx",
-	"BHUi4o/tekfazvfjgoU1BfeyY5r2djmXZFCAglayjAOuUc5nedD81gE7DQVUZ5GQ2adHj32yCisyTWhh",
-	"AJka87K2CW9Ma+XdCUMy01zzczkfEPz3wVDDUK427oFdt4E7ZDfqdGoAA6Wpwai3dVeUCSHO+z3BLGPi",
-	"JkkQdzYSJ9gEwYQc+6zIfFAngsKOwoZ3U8cSwSMhJS3w6AYLN4KHenNuk7vsdjJMjW1u5Ar3XRbfluyH",
-	"w8zUXl6G5pHBPWrj0LGtAqXzEIm/d6CZCMPukpqt1AqhlUvWmq66HhadK6ZSR+BbHdPAnVkOCupuUzt0",
-	"Z62hvfPWvoAJpY5NvIPf0E9IqynDwQkwiiLz0Ny+vGuc5Yjs4BqvpC11LTGQDb2hM59Ckdl3H5MoCrRI",
-	"bTBRY+cda1ZkoVkwyDzNeTVcnAIY0QAvXbbvh/3n6/sSjr68cB7BB5rwrDdNf0f/bMg5uxfnq8MzHb6d",
-	"CD0WtHWH3Lgbn7RtHLVLDtTNDtKNYw8MJfQMwwN+rGf7tGtPHHV2djZM26nDJFgDvcEbFZx/Fk1XrKgx",
-	"TAkXd4PmIITiGGa0CPFJF9vaTim8ELvy7WXUa+R2hd3910nqebwZfAuW6il1ZSkNtnsfBTsE+GUhbsNB",
-	"uliDSjEw7coUv5oGHSBNznQwr/llzCgEQMhrU3lJF4C7o2s1pSnThOYImBxKmdHBl+IlRIohbB9TdmW2",
-	"HXH4NwG7FeLVrIPZc8ASzpnoxFmBV6iLmgIfqloE4YpVHQp0eC7I+fnHt6/sNp+/fkF++unpT5jQre1j",
-	"JgVPaWFvURnq0/D0MiJO9qAVO6wqLM7BBXklZgVvAejj1k2sFODhGfGsE096DZy1Jy0/veZ0fo/S80AM",
-	"47XSO3XBmiSDFPpwuKJOM0B1ml4ygmLWNe9MM8v+p94H8kQABFC1NQzyltiMC8CadOF6rd0J7K3oL8Q1",
-	"ymwXG1R7uVqI5GfP+uuYtMS6Em02yPSHR3qmWDhIZNtdbAL5Y+HUU361nQIbOZc3gBfokRz6rnAoqCek",
-	"qqaFZSdIkY3aiglJyNpWIJcQRjyTAMSWyVGyM4Rq5KrGUxDOXXC+N0ogAJcL00DN2j7lIYOE0+xX0y8W",
-	"+m1QUjhETgnO9LrhyB7NLR6s0YC3rEd9ZIxVS/GvhZwTKqSH3PNwUADvtuQGPgwPxcuSRcCaMCAgpxrr",
-	"eckSOZBLqvJwZ+u65tSDCPbKtdAIXssoJkTNYHTct+BQpQyqYN6kJoVH3iIu3AaRXsViWYdOEGLEmZWa",
-	"bZO10Txj5KwN1VnXNLaCaBLyvWu/eoHc/BCMV0iE1qMQA7mGEg33yu4MwPtRkfXMtJsjTk3eExmrCZ3I",
-	"K3g/XDAsBtNigQVDqKWvXhTHjexoF4SqP2oeKg8GEpOv3ubrTCWYF3r0lKzs2pTNI2KQcRHqQ+x7lkew",
-	"mPSmZckgAIPaa8kEwdZ2+DWC+uSYjT06DCN5YMl8xsJhGn2OW8cI5q6cBclkBzbPj3fuYtE25ckBI3ag",
-	"8w1ba5hEmJk6Q2aPKZZ6TDoPUdeC0yVefJEKKqYRqh1/EZbWPG6fXRTQIMKna7e+0TeFHLmRYIke5/cN",
-	"B9zEneXb4aVE3eHxYI3bcJV348NiCSsf2nD0QaBw0b28Nc9/r8v/QyfZ/2YTcPaXV+0te035Li6MJLUo",
-	"mAbO4CCvBZTuQQSnu51KHXa8X3hvu10mM7qzQpCXr7fAaFoFlgu6fmJFMlo9EepPDeYMbqVtMeIXVUyU",
-	"m4OHmJeMUOMEOmdzgy+Rvz0+fPxsfHQ0fvz04vDn48PDhyeADeEQkv1bsdFC5SNN12dgP8Edg6oIbjpr",
-	"cSsbX1i7H8Gr6h23g/iO3errhwl/e+6F69jExSoaChJbiqTrxsat2Ktj8/CIUyxS6e5D479snNeMZXpM",
-	"PTIlF+NKyZRBpZ7WaOvRrYoI5swHH5syDHYUYijiIX1xF11QZkSTGNUSIcIj9cb6nHi226VphfbOVTS9",
-	"Xizqtm/uFjF9KVVqAWqfVyAQFF5OiWDaCu3OzxBKN7mlu7GKV9h7Ry7o7DbCg7fJEA7NcXarfoujw707",
-	"Lo4OB3kunL4/9JJvj7ARpAGnyK7GNftitvuD/+wUyA3FzLSxOWsrXXK3rVVNEXEH90aRx6f0Bd14rG/M",
-	"qjbLqXVDM8X7CglR48sxWqmllU/+fnH0zMono30klkPReno5FCY/mk3WSQyyMlWbTzYIaDen+v2Kt31z",
-	"3AkXp+ECZmB3dBjeEPOQgeQlmKui7UydKzMLh7xEEt5/87D8699qKi4QSgxPL1dAZ+ENaYTbAaEJy8AE",
-	"LyBT8Lr58idEimLhZFuwBqLKgtU4Qycka2N1mQjUcmMYxWrevCjIhBE7t8bPx7Gk7iBy2CUBf1jHuwRu",
-	"hIJqfeXX7ZYVVOOeYxUYSnQhzfI1f3p8eHhwdvHk8N1D22DO2KX9FwJ1oSSDL9lxQzn+abAGQ+sTtWo8",
-	"noeLO+UajwW/OvRUlqJQVghWwrMDLNFXVtM+7dBXfBjDFl3PqrxtSMu22TYDtWluEPVt0L41akoE4WwI",
-	"sIHTTzbEtttW14vW2RavYAt1onk8mhLSTTBnJ+qnQQeuO0jATkRvc/nbCuJdbcw//pskaJnJXUTofaDG",
-	"DECHaZ/LvncuDtoSiAeHhAYQIWTnddod3WUXtJb4y9QhMg8OsxkXYwtwlt4jXu3nLmHARR610IY93sOG",
-	"7QOYJpyM4DjjgNSAxH7l9xsFe2m56cpkOzYf8H03Rp9WtFuxCw0wFw1dT4QDb8ife7xrIttFrYJ1oreF",
-	"rzcyk1u9NcFKSSPfUegWfBSZPGd/1Gx7NMRmMSHJCF+IBnIL2hJwQIBrdE1a6CvsHtriMBrAhC1kuJIo",
-	"dbA7IDZqh8ij8wh0MhYNDK+tpOrSr8sVGuSdMoMr4Tmtg4cWEQkGCwgOtkJj1cmAmGEnFshyAK8CSKU4",
-	"27DwuaUg1/rDAhttdwZ80ACh0EHYjmbJrALMDEiQ6Hfmw8gexHv9SDLJ9DaJ2T7CqINm7bMvHMk1x/h7",
-	"hFjfOK+z52psAb2wgqGjtwODkRYyvcTYyCkIYYgVBdbLXCJkdkFLK2VM5JegcdyO+N4ZGZu6EYPxdeoq",
-	"lWUXamdMfZnHDtiOS0OJlSp0sOZrdxSCkPoq/3FDCmYszSpZz3JXyxA9eKHo2wholjNA9AyETABB1L25",
-	"gpvN1mWHpuUW0o4UOvpPOdu+cv4KbnIXMDlZzQjurSP902ZPmgdMjnrU7ArOXTjo8kShBuF1irZjB775",
-	"+uBfQWKfBgGsu9g4zifxiAAOkxTGSmpkxq9cWCwAj7TlKzUEVmJQzGcB3AqqYJMSkkShAeWZM2ZyRTpj",
-	"I5IYBMAwV/C9jdO0nVHvyG3yJh99Fp/FK6WkQkOcy68gmGTnakv8/PSnvz98RM6oMpwWhGVWCbat//fD",
-	"6XvyjqkZI6BWMf1ZwDf+/uTnZw+PUXgC8UUnns8VjF4x/Yg8J2enHy5gWeipoYK8yVhZSTvdxfg3tjj5",
-	"LChRzKiFi+Hz+cPkki3Qo95WK3PPnVXHNbtigmR0oR8RDJinIvsMdVVx3m8+nJJ/PDs8IpawsLBxB9AI",
-	"wbJSWjCRUXVCuLCvpFvy+esXn8WTJ09+xrreLx59Fo2mezy64MKpWFdMaZd47f1WtOKj49GTR4ePnoyQ",
-	"NwAZHtCKH9gZo/F+FoqDewUfYzlqWrKM5KwoJPkb7ChUAE7Zw6SJj0N7NHWJxTMKUi39LLKa4WcYbPkw",
-	"IYppZsjfLJvFugsYMklnlIuHQE4TRg35m3utPoucVhUTLHtoCbrJ8MaBkV5/kfKycb7pVtyi2lEsz06Q",
-	"ON9SbcawtPGbl2BBguTd5LNAKyXVBCPt/bXAo8Ytt5cdrE1vstHx6J/M4B5hnVxaMtCGjv/dKwG2iKsk",
-	"pygMjI5Hf9RMLbyP7njkE4pRxglKIX2x518ThIEY5YxiETLX79Lql/rvz+//+jsUTqqkcE/V48ND9PPZ",
-	"i45ecfbFIEmNtVGMQnJ12/9qh1+TYBF2WuLhNnF5DGN5MzaFdLWILNjM7cBndn+FQqBlSdXCKjZYIpVA",
-	"XUx1xdQYjtbdANsWbkTeVm91V2LtxH2B1w1HfiqKhaNQ3QKiYZXgE3LoDfdYBzVCBA1EWruLzTYcJjtS",
-	"xMoYBS/hhQ8M8eQwadMdwD/Zr5OET6bdpYNPgGQ0GkBLtKoKnsK+H/zH2VXaGfYpA/54AgR20ehdeg8U",
-	"9clziwxCpc1KUduWpppqoZXUAZKykgTWGUVRgGnzi0Tcyb1sSBOq93VZ2LC6+9cbPAhcU+QYYE8Swmja",
-	"lRa8qVvOxR4OyG4svMqKFjggwlAbxdiJ14TsPYTC+cvHddAYGsKHdlabN8Kf2gof2HAJOuLGb8yqqdtd",
-	"m29NIEd7G9fZhAIU0lwtdKDvgRbO0BMPL/wySZSMigRwYrxLpUMJLhYuTAPPs+wtOhb+4gTga3/c8vlD",
-	"QcvA6Xcg8PZw8u/oJSPUsmaMR10+3YM/efYVHz2oDrl2yC/h7zue85CzfTN9B76hO/J8xg5l6bUDFD7q",
-	"XbOvXExeqFvX7ADauG6vfZF9QHATWYPBdvB0uBrLaAZBl9vygb7KuLmDxznkVpdW5x3Duv5n27fY19m9",
-	"ZSHgrpMTqgWOok6WrQUhVnEAdoWxB9cJPwwvbJuXzoR5EzR2vQfkB+Yc3tplMA6NC0jvc6lb3VC90NH7",
-	"6M7wob+TVzf6TNw1oaGpW37PUZblDYAdxBdKIgKFy0kE9AEfZRiksMqFTEd0DlmrphjUD0JlHjXxexZN",
-	"kVSmVjP1pxsiDl+2vMeQAA3uLhP6QTnCRfeYa1/M2T4z62Jr4NxdGGC/IurTS38QtoClPr9LpoAKjlVX",
-	"ffwn5sECzWC9BWQWMW32ANyiYwBnipLMB9vmFPGb7jnFXeEUpxUTXYdYWEwFN1nw5E2nVGTk3OkV+9Fk",
-	"iG4Nze+SZfzGWOUfGEDDIlaQZADd0kMtHlgq5uiyggQEld0MnZxOp5qZIS3fgotqQMP3VClLSJtbQsjY",
-	"L4OoE8KjhzX9qGZMmJeI+b6x9a/Uak8RftdPB76e0XUlk5UM1sC7UlKx6LF0gPnknW3zl7eCwypuWZkd",
-	"4AKBJ+n6R/1SOngnTM7p1uKLeD9siwPVIBTHfJdpfjp1BHBTp/Im07d9MIjMHDsXjwnli7e4uDncrOuf",
-	"VROO5zQFD6GlGEG4ZbAlVJa5z+nCJYNCkAtaMaOuTdmpORnj+k1dyhvc3WaMiHdYUV6gRx2LqSUuZg2L",
-	"Va6s130KOTt78uq7+GQla+EClIibrt/IuRg3VeqiSpkv0fY9OAibInrfowBlpWJCY2c80Ee4+2nfuwn3",
-	"rknhkRBKNL1imTvZJM70rnF2N7nNAOAWFhAufEoBFRmW818Ce9sHG+zuHlae63er3s0bcLOe1aUKiveu",
-	"kLBztXsJw+z1IJVVn54hq8UNU9ceDVZ/tefP7u7SKSXe5shN9MA2e0Pv9IHtX0j6hWme3btDw+7Q7kNS",
-	"SquCNtbsKIVt1FSQvs6xQu69ieq7NFGtCyKYQtkQTVsoPqqHuWqw34Ma5uvc3w0trK3Ivv9o3ab6RNd6",
-	"jYe9USE7ByS2nY/9O9LHVk7I0EsmiKzNaG9ubQ+yXRuEiweUdLSZdDGAWFHoptZxvxpxJ8/tZrWIbgXl",
-	"OyJArFCOR8DZo1aAva8EXSbd9M3gxd8oF+Bm3nuuvnfPFZ0xkVGfcVz5l9FTTEFTpnvpBFtc8241CBWR",
-	"EpKRTHusNhAu2BjBoQ2XyI1Xl1wBQgnfcNgDl4glRcr2dDbYbzfBHOq8OO+FFf4BRqjWLFtNl6tcGe++",
-	"QEjX4i8v0XXqen+3nkfQAIHmMwr4x87pOGmwkQ3K+JOCiwzLdqM/LaeqXKeLg6pTEytMH9igQybf19kt",
-	"FbqPnSBgsKFINnc+rYXep0I2ZcQficcNAV1fZPiUI7xPjzcSjmQ1snGlYCBdYJp0a9zGaCifMZqQec6g",
-	"QBU3UMHaSp6gIjaVmCCxn6c5MUw7NAMjyaSgJXPwN0J6iNIOTs683Tpgjvbbn0UmmQ4hATzXl//HLeeG",
-	"yK1by+WWJURGRSRl/5PbtJJRsUfi6pw29AxHAQfTwqpreoXlQlqCUpQXB3+mdfW179l/UVdh2TCAv9rF",
-	"XX2YAFjIh1MAXHWffHr6j4ct9qpv/XAJhRWy7h1Cjku6R+Ch5SPcAovhXkT9q1iuXCQBFxB9k9aVj+mw",
-	"tNqhXOYA1iNRNoAQd6uyzrcTOww0weCLvaAAZAhCWlDLwgFuDw+BazJ3S27PoakL3CdZOLzfm2H0S7Vc",
-	"bz3sqVt0NBadA/ViPYIdPpM+jwFKC2J9zH2EZSzwAaa+2C7KGZnskSo0owotSzFMI7WAmduvFlI6PHoH",
-	"FISlZAVU65xiDUQuCAAt6QSQ3TUUl9PJZ4E2icTrOnYfXAmpKZly+EJKNUpEGaep4oanmlDNM3biNo+L",
-	"z+KPWhqKjx1VlxoFHKyHSDKqc2cZgWhe2A4UUexsYR2Nr+4RwfdYfxZe02qCxABgtMk7Waqw1ahosmIi",
-	"JNx8wC1d40AhOJk/hr5rseoe3+JpuyOPBZ6rlqWrYZs4ilyHlEEiP5jywtVTC9L66RRFV9uZE3BzVwTR",
-	"0TRGfQJRSwUfUiydSDvFEymAmPmauxNGFfQxWVgp+RF5TnAaLWIT1ZdwpQASZ+lGREC0kMBe42puhcxu",
-	"8o3DdbyXcbuqO7cbIxvqIergXCCqezn4wueUDQxtu2Z22XoZDhfROpMeIdwyJSNlBAcLwXiCGFUOL3IV",
-	"nvw+ou6Gshgd5TzQxI4AqH1zujjpJDGCpQH4ydLxbnD63HAC4530+myRxfjj0Nk5s5e+pbQI0xoQf/SD",
-	"5cTexx/1xR+5XFoEb27qqXSJqwXwjuP0fWjRrr8nqL5zZOUbLXwdnKU05xXqPA68V+8Lsa817vZqedhk",
-	"EE7fDwnR17//L/bmzu8i63WQHJ1FuDkvzN3pxzDIEdH8rx6l9X1jE9SVhyeA41o94aEaxY5nfZ8qc0OI",
-	"enCaYUg9SLIDVo9Jd4Mg9u7iAd9L899Qmo9ziyGi/E1S070g/1cS5IFPxXMIlghrKGTWHSavH9zaBKcd",
-	"As3CWg1MQG0lxfxr1RKCobOhwoid9L0ocndOHT0QIG9IzXzdfCzGwk2CIea0KLoV9wfEld+9Y75ZgaSp",
-	"3H//koRlEkNnmKkAYWBosuYQlutROkkqC1mrAFfBc+mRWuzHN0hxdw49h6nZNwiFvOu09paZZU7FfelB",
-	"S3y+BBXSGhfaMJqFiG1TysMFnd3nO3z3wWSefpBzSQUxZSuvY4d6+i2jL2hlasUu5O3Hlt0MxJ9dyN00",
-	"j1KXCdfNZITTGSqf7nZGtyug3qq9eaX4Q6eu7EJD6MmTQ6jE14f5svOu3mh8ZEPF61EjQETf8C171anU",
-	"NwGdTPhJbRC87x793rDk3VT8Hy4O3db9sQeCVTh9nfFgqcwQpzqgxtA0L33RyIgnBxq95gXbT7yQC5hi",
-	"DzQEk7UZAJS4oPpQyJDLjhscI7ZLJOItPIMyNSxcTrEp/jfhgsLKAwUW79RTiIRBKJzmCbJvmS0I1+Bm",
-	"mCzMZrI7+DOnOt/wZl6X/gIJG3bULchpF2q6I++rs8HYM4LQrr4n9HlzMHdpq7d7n695w9Z5laPjvaTR",
-	"Ql8YwImXpuKpldq1w3nWuZy76nWs0Mz/lV6xLHiTUipSVvQpBfbzm3yv920Nv61r8ZKlPINUQbvJVpg3",
-	"4R2WZeX5UgzLDFvc73KA5nl6GdtZJrLxpvycVyJrcnPuN3at1IwgUmXAzJxGCvVWg7udU5FN6x5WccbT",
-	"y7tLwjeQ7s3Ty+0MnLemEeOlwZQLmbnga2NPnC9VnPFnGjpvLsDp3GNjfIMt7prG7KYVswFPWCHFDN5L",
-	"vg/Uo+d4cx5oouuJofpSe1cVI4qlkNTlqhg7ZhXa7c0RDz/S1dqyjNyt8UyJviAjXVWEpA0kxtSsF3Vl",
-	"rxraXr0ZH+gDriBGKUAFOD4puJiF1ZuK1roP7cR+fC8shH0r7T3DnEaiDS/CHK4qqOjZ5YKKH+o5K6i4",
-	"g3fuAzNknjM07roURISA6JW6FSu58EbRWKiPbfIjHTGu+G7KLM+zjDSHhg+olVc6fwLTQ/CoZcVE3znb",
-	"z+/5ZbTcpNdQM/tEoUGg8LBMWA1opWTU0ub361+ofP1Yl2wntIbbfSPdE5lg5IG9bbQoLCEAzoGImF3x",
-	"SwNk1busct+MtHoh76q8GjthNA3OAIgGcCW6VWaXDn1YyOw9g42YzvlqkdfYNtdl/y7X5f0mb5b6Z5LI",
-	"8BbrS171FMK85NX99oa2l3ouItO0Vgqy+QAxOrDHUHQruscXdPYjiQIXdDa7u9K2PapW0MbflmTsWvRh",
-	"kH0U30OcmF3FOfZ7BwFX94x8ZhfbRT7r1ixssM/QUAVxz4BR19KDq8Rh/+nFUwwHngYcu01VwZhjt2/7",
-	"7CjvbT/36IeDA1aTKPo0wFVq8rFyEqLO5VyTCVtIV0zs8T8wfi4cXINfDwPyHCajkn7hZV2Ojo8eJ6OS",
-	"C/zlcB3q+puG1J4KX7+T6JxXlasvosM34KBTXq3nMnRQWm/zSnyjGnSfupi5J+gcb4MyeZoj8DfxSL97",
-	"8b90D4sAYhniXCVWxVGAIGFfOUmgDr7laQ80kXMBaUPt4c7zfisSzT7ZFjfzDkHXt/wA2THPMb8gXEyQ",
-	"FjVrnVnwa4PyuC9wD0Q9BLxFksFw/pjsX6rGKK2ZuvL3plbF6Hh0MPr6+9f/FwAA//8=",
+	"7L1dc9s48i/8VVB6nqps6k/FdpLJ7thXmbzs5D9J7OM4J7W1mQuIbIlYkwCHAK1op/LdT6EbICkJpChZ",
+	"djyJ52JiWxQIoBuNfv31n6NY5YWSII0eHf85SoEnUOKPry74zP6bgI5LURih5Oh4dJECK+FKaKEkU1Nm",
+	"7O9qHrE/KmUgGUUjHaeQc/tNsyhgdDzSphRyNvr69Ws0KnjJczDuFf8sVVX8slh/C36gmZCsyHgM/kVX",
+	"AuYPNFNzecLMXI0ni7GZK1bw0mg2WTCRF6o0XBrGZcKqcgbSjKKRsEP+UUG5GEUjyXM7qZl9w9JsQVb5",
+	"6Pjfo6SCUTQqMi7tP6VQpTD2i5nQdjCdQjYdRSPDZ/ZzKLWyD2rDTaVH0Qi0ETk3doxmiqPfo7XdiEa/",
+	"8isI73DOy0u7aC4Zl3oOJTMKd0DzHNgflX2Jksyk3OCf40yANCzl+oTNUyiBHobyCkpWQg75BEpNzysJ",
+	"kSWZ+1UbvoCEcfsrLNjcfpmXwKQyTNtB+YwL2bGLqV1BexNz/uUtyJlJR8dPD0NrfpPYx3Csgpu0GUpY",
+	"3inhj0qUkIyOTVlBx8BHhx0jQ14oAzJe/AYBnnrOSjDlglUysfvpN/MSFkxot812I2SCa495WQpImKpW",
+	"toCOSDPx1nvH9sUds35sZ50LWa8iuIbpO27iNMwU9kASzeZcsxJ4csLmwqR2hoL4wDGL0Ozp439E+Knl",
+	"IZUlluzs6dHjzlVMx/TqvumvT/ityIWpKbrCHRl+2B4wgSmvMuN3g38RuT10R4duc+jX5k1CGphBia96",
+	"z8tSzUN0nYrMQGlZ+H8/nL6nLYIrKBeWzVleacNyAGMfmEOWdfCypPG7mO7Zk388De3A6XSqwaxP6xxP",
+	"mGIZ8CuwXBSxWFXSWJayp5JnGUMhpDvmo2jg4Patbt6Q/TstEyhDwvY3WPSJWqbsFyOUspBYMRurPOf6",
+	"mHnhGLExCc3gMkris22O8keU3C/5QnexVtU8sTI0bcGzzfvxScgkxE/2qM3xM8ZZnHI5A3ugcp4AE/LE",
+	"yg+FUqKERLGZsjtCz3edLXrT+E2y1TZ8teJQF0pqwG14gVNB8RkraezVdvzniBdFJmJu537wH3sVHf/Z",
+	"esf/X8J0dDz6/w6aW/6APtUHbrwLlSh62/o2GDW2a50aJzBpN0ZRSE0Ivco9doDP4DvOSjXJIO9ZREFP",
+	"/M92i/HjBhbyyYoDodm8VHIW0fUYIQHnKEtVlSVsAqwUs9SMvkaj/ytgvrddxsECs0LxIKQXAfYB9xU7",
+	"4nMZp6psayX2w6TK7Obbt2SA46yrFdHouTE8TnM386JUBZRGEA+lXAculw+/Ph8//umZPfoCFSkD9lit",
+	"jUzs/Of6B4WITVUGdJk39h6Vdnd1ilobn6BOQTqKVKZ5zUSpDLi0w2nx38BYv7hpTVWZc0OH+dnT0frZ",
+	"9n8JKlaQCM7s581ScW6jkBxq1JF/0+Ij2kH3rJtpQwQ1+Q/EyEO/gBYJzoEnibAT4NlZixRTnmlY41R7",
+	"XUsQJrV3uGEzBdorfiATVEfb1MSDGbqnZZVlfJKBV6PWCDaBqSJ6bfnVr6G1CilJLi1PTyRBZrkUMmlz",
+	"9pJe/ftwtluhD+qPjkj4ihBZSOatT9VbNOtMg9IDRX7OF8yOf8IOG/5NhZyhOhY76TyIP7W72QKvsmMl",
+	"StJtyjiq4CBjGB1bymxi0nod7h3de0By3zJRlp1OR8f/7hdjdEtEq/sW1/u5+aZBQVEqnMZmaU6zXVme",
+	"e936qn7HdYlinbJTAVmybt5pw0vTmHmOB1vWHpl3JRTA7ScZ8GTZuKstvxJyYU2KIO8WzX23SuyFPdcl",
+	"6hZSsSue4cTWRtAFl0Fmwe8azeaqTLQ142QS2Rvl48Xr8dEzFqsEWCWFQf3SQK437fqHgsSvmwIvS76w",
+	"v9PUguJ0WmUZTd2+GWcSWoOzUsJjeA4na8WkoMGtqXEpqNrUXaDB6l4VPhPRyH0a1OxwZNHYUGxaqjxi",
+	"8IXHJltsvAaIn/wr/OZ4MjVLDZ88JeLNl8LKEbNGw5Ju+7P9r6XeHoVEDNo/238tV9KkS187ejzoOy95",
+	"wLIYH1nuttdXxrVhCbf7W4/85Kg18jg4tJtM36jtEX8aMqCbqZcH705H0eji4ygafXplf/p1FI1en4+i",
+	"0Yfn9n8fg8fanqv2IC+fv3n7Lxzi1W/4w7vT9xe/4k//evX8/O2/OkYxIhtgZ0ejOcBl4s0hf5avtYKc",
+	"f3lDA/199cSvcDxxkltzkK1VpqolZTVXGu2yzInKrMpH0UjFaYlHBbjVYjPkBm3osptAWS6CM30JUxHU",
+	"LxL7gTDu2u6TbC+bJ/vU2OauDXx45ayCvveczqXT94O6Y2vCrZeFtvTl0tK2kBbkCtk0z9f41HuV4KVM",
+	"rtCwOoJ+QjVlnAwVlvIrFPWxynPV6PNTVaKDyXtVNzI0eQXCrghdxSnjunYvoK3mPQye+Te+oWHwo8P1",
+	"O02nPGQixCqrcqmZKlv+5aVV2g0ZssBqyYWx/JZf1ZxJ4Oino+cY6nodrzRpCTAK+jCWbyYkfYidXpPX",
+	"aF3r5c6W7b5B+29Dfwu6kYLvbnhtO2voVKIzimeZtdYXkVW3I0sZzgxoc8w4w8uY9AarCamiMeudn1Si",
+	"+rNiNmXZkhwdflLaPHV4GGArLhc3NXRiZWnA+Wn/7rYlqUp0UaBKw4xK+KI+TGd/f2kfGp89/jSEff1l",
+	"s36D1gr1xjHsLIYdVSErAx3vk8pst5OqGPRSA1/M+oOH4WfVoCGH3+eoNS7f5lsItMchDlmzzKPRl/FM",
+	"jd0f/6OVfHTO5+9Aa07G2GtVkSUesiys5cnLOGVT+1RjaJww1HQxRNRhbKzdSNChi9trUXuvEz634iBC",
+	"fd8Ho9BaClkXQr7277iWnSPke2X2MI70o6weVW1KMHHqXez4HOMlbrBJId9p9ei1D3jeJO4qfjpk3Gut",
+	"2AiTwTX3beVmoSFDF8o/vbqyaifloM/DLH2hxonSbJ4qDYxsepZybUUmN8Awkiq0tU9Oav8baj5SlT5q",
+	"s3QlS+ehGbLcC7uSJLRttWm3wihZ5lkE9akHGicTMZ6hIWwX4aOzQfdSqkrx35Az66I1ZMIXEbN2hb0W",
+	"yOwb4Di8hMIEma0VqbY376QSWaLtznLJgJeZANQQj1nBRYmHfu7kTFlJpqafJW74BGZComO8iVWvhc0s",
+	"Y5PfnPz4qZqznMuFG0O4QDjHd9lXjY8orEteEu20KmASvhiGaQz2i59lm6RdXuWGfKuOTKPGWqFXKeMi",
+	"GU8W6CVSRQZjLpMxiYVoZJdBymxSwRhvaeeIkpDUv7vw89g+jb/KsfdZWV4dW8r5nz316JvuE/9HNzC9",
+	"zr3UvwwyDXMnAApeaXyMY4Q05TKZVhkaKrEzWYyIL/ERw2fk6zRqzDXNAxZjNQfyf46tNGucIU53r2Qz",
+	"Fz+DqSrx3SUN3HLACTl2Xjklxz7popL1q+3Y4970iz8qXhrcPbzD/L9j516lX/gcN41+mYhwSKWloAQ9",
+	"SpeWYYXBFBSjmZ+DDsmMgIbj7NHwBUlHhWOIX9gTBQ9Wr0nLiO4g4MFnmtuJBEM44bvpV3eCnNzJ8XrA",
+	"Ye0XIjZPhVUj7eWhMvtHOpRMTYctUU3DCxSJv/4dl0XMEj1iSPCIGT6z4onI3POqZoFonw29ic7VPHSw",
+	"raITimVp5+pEezjOlIaEabCzdUp2KmbpgFmuXHUoRxqp7e8Ft5bQFfir0EaRey/kjx++AWdcm8Y733sh",
+	"+6FD83kjfbRreTrS6djDrseiVLMStB4QHaDncIZxt69Xwhy0YVNRWpaaiqlZMG5YrlCsDOMQHD/EJLqa",
+	"GK4vh++1C6H073I9arO08IZfqexqi6BbqTLYfBoyoPCrjDsEkrUoKeMvA/SgU4bKgMgcTiC0lLdCQsi3",
+	"V5Drd12WoPhuPmnFjWWVT8irtP6tEnhiJ7eR3vTY1+beC7xq1b1H743crNtXprtr/Nu7NkCv70Dm/zyI",
+	"uXAXNzEXDRmegw74h6z9JxyXraiobREXjOHHKcSXmRt26y/XHuXesCI9hT6JMvSi0yn6ivIiQx+JZVx8",
+	"krR+vLIH3SkdZwqjD0Ne6oIfW72z00mtCpDhy8l+Qik7OnwJe59rrwsbH8KcDh/V35Z63cF0O8tXF3zW",
+	"yhYeEi2n06Q3zGW4RfbBHc+QVEdFM7TvnqTdgrEhO5pX1rgnLWlaqnyJ6Jw51XZ4SoM7Eo7+TRqyT6+r",
+	"N73reL9TV9uGHr9BfkmLApuTT5cuzpX0keXFn/ms2m1W35J+G+Tb9SWYP+7LSYH9oZMtj3HgElvbq3c8",
+	"pMZtm+URlJch3u7M57AzIVf6NgRLkl09qkdBj7tqW/cu6w7IGI8hw0PnT6MzzRNwj5RgNXRAO/yqVU/g",
+	"iguW8kx0y9wOWZ9JtdtJEiG9+IgZxX46PDzcMZj2JBydEKHUKWFS5hZ2bK8+VTJVhVP+ai9mH4ehCPvq",
+	"9nKXHan3faOF4Z5Dps2d5NwTY60dBI16YucpeJPoLQ/C7RE+sJbgMoBLp3wvz3QCMa904E494ybV7G/n",
+	"r1+wZz8fHj30DlED2mBO5CTjOdDND1dQYgAsm1M++KoPr3WJr7BtptRlSMk5ndZORXJEirBKtSFyFcou",
+	"d/49L1YKpbWYYF4vLgQdcG4dUhmWQCwSSIKCQU2nA24CfKjlGQlkcaFS7Fw/gy3jsO+kJ7VRNISj7EYX",
+	"UFrShjGjsjOxqzdDA3ljsMX0CXy+91o0Qxme9fjIcqtMMNnOGW5R/QrKRMQhw0C6ohSrK2KEVqo5Qyvx",
+	"+sywqg35fWrmQ/wY1UfOr7M+BA03+63s8UC9g3LmTvQ2gklSJDVQaeBLm7Sh5W6n/eHAwXleQ+sNpCqK",
+	"SSbkzLlii8qwCaTkvbuGijzsPVOnTmz7nrANbr/ms+heVAUmENifC16CNA80GihNvJDSVLn7eJdpuG+G",
+	"iY9lJsKuEqN4jDPnB2NqusvLWq6bPeS3Wx66UFtyUYjRKVlja+buYe1kQMLzkuZJiurvPdkaHckPw7Ji",
+	"cZCob8YBTxeayoPlNi07FL4Pe2nq2PQAe4SejdyMQkt4z3Pa9C1YYbBtF8oaDE4C5m0H8Faa4SCtb7i3",
+	"eCtX73uYe0fjVgnQN2ZK176GLp0IH6irPSQl6yMLRDtIlqHE9WmkN7tPLqwe9l/smlsr4s3fsGt7Ey/n",
+	"4g4gVq8noz/btmOfzyh6vN02Q87XkryOwjPeYnFSmcH7kLoAyKYJbMFxFy3n5jbZxu7OCPtDhQm5Qdua",
+	"ByWGtJzj6C0XeicN4ybEbF0ktW/10SWikPq4sim76ZO7eonqhIm1Kb+rzYGOQVpWjwhFCtjHj29eesud",
+	"ICqopHyX9Qn9XoVmeUboB0IyTOjCgxTyMHk9eHu+CqdMvOPlZYLl8VMfVGbPfvrpybO6frb1picus3Q/",
+	"arJY1pB9MbPSdHjcI2KnbS5qmdgnwtsayDdwyGG93TXSZ9eVR1fotzE6bJ9yZVzLdsZarid95Ll/V6FG",
+	"+vouW4uO5X26w2tFej1NPxOUq+99jCxOecljhPlZXfRmc6cz8/PU+7sCZ8PeIiblJmJJqYoCkshV9mfg",
+	"DmeuMGV5LUEZYWiC5UDLOfBti8g5iDZUZDiAG+9n6azIPfURndpka+IDJC3JePPmSVwCp+hpKmbpmKLf",
+	"IZvu9ApKX7fUHdwamGCgg86ySUeY2D6vUTBZHfoKtL/eJ0IOdTG6wvLQW0uR93joKAjOpiLLGGcxliSt",
+	"31molQTs0YmQYYduTHnHgci6S+kMfuhqnnV3XsqiI98UXcXBj+ZcGOd+C3woTCrk808AlwOY1O2Oc0s3",
+	"yak0seZVy+O2loU8EORrH9TqJhQvgRWYVUo5uW4WQ33pVq0QVyIj/dEymxF5rUjSVfZAs/925FhQcu7w",
+	"ZDm6GgPsWDqTYJjjnIvsRVUEx2llTgxJjKCTNTzxHs3dkMd79a7ozWPjwVCKz33Q1xYpNd93mRVM6BPn",
+	"EUVCJ3zxACvgS6tY20Pv/tq4TYPlnB3hkJpvSPYOWktd+bm+nP8u56ttRm4gP71nWnckUOI5TqtF11Ka",
+	"tmOGNiWiRs7XkroOOTvu91sRvJgaR8QefA0dYSHeJPhLYKnKVmJCyqSkR3RI8N2SlLZ1VHR4F3sgce5M",
+	"+lS41PX5Wk3r8GQk3LxWTlJv8pFjol1ScH5ol9baRraStdf1ORPkQqztCKEyzXmNaIbC0gGeYQjO5R+v",
+	"76AveFn3F295b3Up1pVMFBk1IQLO00UYR0UgypRUhk0AsXoGJN235C0CvLgkfE3RR1cTU88nxNeN97DD",
+	"QTg0j7RThnin4MAcUHt3tXJAHWQK1NVkeZAYtTuxl6rXF0Q94sQlUfVKEdrtXYRIt8N2sEtxefUval6L",
+	"M+DlajDgaKCrp9vlu9lt0ukC3iG8eSbiy11C+QM88R12wZlzF23xOu9hCkSxDb8E8pzah5gr6LpedAZf",
+	"F5y60sYK/zC8Xq6utoxk6mAOjVmFeunV6vHpTbn/NDU/ds/StmeFRGjDgyUjZ0cvI3b22P7v6FPkym0j",
+	"LLsc+9JT/MUXK/bDB99uSmMJGXAdzNBQGki62l3FklQPJ3zDyXVRs9lhElbl9vTbJvdY9tUFOTDqpSz4",
+	"hU/qGII60RGPbUdHmsH3E4LFNQX3suWa9n45V2SQoYGWQyIQ1ygVszTofmuBnYYSqpOOlNmnR499sQpk",
+	"iWY8M4hMTXVZ26Q3xlXpwwlDKtPc4+dqPiD574PhBkivNu6CXfeBO2Q37mxqBAPlsaGst/VQlAkhzvs9",
+	"oSpj5ibJCHe2I0+wToIJBfYhS3xSJ4HCjsKOd1N1FYJ3pJQ0wKMbPNwEHurduXXtstvJMDc2tZEr0ndZ",
+	"fVvyHw5zU3t9GR/veLlHbRz6bmtA6TTE4u8daCbBsLuiZqu1Ymrlkremba6HVecCytgx+FZkGrgzy0lB",
+	"7W1qXt1aa2jvvLcv4EKpuibewm/oZ6TVkuHgBICTyjy0ti9tO2cFITu4h1fKltqeGKyG3jCYL6FI7L1P",
+	"RRQZeaQ2uKhp8JY3q2OhSTDJPE5FMVydQhjRgCxd9u+H4+fr+xLOvrxwEcEHmomkt0w/nPPdBx6bwZSQ",
+	"7hHoksuE5WKWGpaDJSSJvxMqYddCzrIWACfPtiqio2/V+eWrGzYskhwKI+8lTOyQV4cTnkDSgl75UMB5",
+	"4+W7TUh5KdS7OZS78d0Dkx69aPPQJOt1Sc3aI3eOahZsbXH4OMYORmENp4eEQHAhSWeFZcGNgVK6VCHi",
+	"dUIPGeZnCYl2l47bTCm8ELsF26vV1yhHC2coXKcO6fFmvDBcqmfZlaXUcPR9rOxA65f1zg2EdOkRRQno",
+	"jVYxfTUOxmzqMu9gKfbLLj8WYjevTeUlXyBUkK7KKY9BM54SxnOoykcHL7eXmNxGSINQ2pXZ55iD7Am4",
+	"2ghiZx1/XyD8cQqylRqGgaw20At+WFYyiLBcVqHcjOeSnZ9/fPvKbvP56xfsp5+e/kQ16Nrev0qKmGf2",
+	"FOWhMY2ILzs04B6AZQevRf1EhGSv5CwTDWZ+t0OWmht4REmideRZr0bg9qzlp1dT5/dOfh4Iu7zWLajK",
+	"oK6LiHEMB4XqjBnyAPBLYHRtXvPM1LPs10587lEH5gFZ4waw1ApmQiI8psswbFxl6CKmECetUSW7uM2a",
+	"w9WgOj971t96pWHWlQS5Qd5KIulZCeG8lm13sa496MoAn4qr7WzuDrq8QYhDDz7Rd4RDeUgh6zrOrDhx",
+	"mpxX4aiGikTbCkoUKYSJQuy4RI2inVFfO45qd9XEuasn8H4UwgxzmSXkDLBXeciH4pwRqxUjC/02qCkc",
+	"kqTE+H9VS2QPQNedX1LjzawnqiQAxVLKbqbmjEvlUQI9ghUi0i1Frg/DrxJ5Dh34UpTDkHJNLchUThLI",
+	"1YF5hLZ183jqcQ97FVx8CG/LThiLCvDttG/BV+UqaDV6L6CSHiyMuQwhAqeVi2WzPyJUFOcJq7dNVUaL",
+	"BNhZk120bhxthSol1Xv3/OoBcvMj/GCpCA2QY9rmGrA1niu7M4hIaK2q7pm2y9q5SXuSeTXjE3WF94fL",
+	"36X8X+oJYRi3/NULPLlRHO0CqvVHJUIdzVBj8g3nfGusiEpZj56ylV2bwrxDDTIuqX6IS9LKCOjS3rTK",
+	"AXNGuD2WIBk9bV+/xlCfnLCxpKPMlweWzWcQzizpizU7QTB3HThYolpIf/595y59blNpHwpih5Nfi7Va",
+	"SISFqfO99niPuYfR86h6DZ5e5NUXVWKTN8a1ky/S8pqHGrSLQh4kxHft1jf6pigpN5Lf0ROvv+Ecoe74",
+	"/nYQL50R/O78ktuI7rdT2rpqbD40GfSDcOw69/LWkhV6sxQ+tPAJbrZmaH+l4N4ZWXccE9IoVskMNEoG",
+	"h9ItsdsQgU7d7ervcK7AhU8QsMsEo1srRH35egvsrAShDkfXrwWJRqsU4Z5qOGeMhG0La78oulS5OQa1",
+	"RQ6MG6fQOZ8bfon97fHh42fjo6Px46cXhz8fHx4+PEE4Cwfq7O+KjR4qnxy7PgP7Ce0YOrbddNZSbTbe",
+	"sHY/+o5qXVRyp/qGffuuX4ZfgtzQsattbY662hxcr3PYgE5eqJxgg919NfGitQe5xmcoDLqtLHtcPx/+",
+	"2995tI5Nd1/BQ9mQSymj7STQlXBH1zz8iYOOlo4f6kB9naUBkOgx9xCsQo6LUsWALakaV7+Hccs6wJU+",
+	"+CSsYfi6mCzUnbvaHYsOWhrkSOVaERZ+x/Hoi1bbYZemFdo717r3eknX22pqWySvxrwsF+gs8GYndT9Q",
+	"UyZBW1PPhalCdVW3dDZWgTl7z8gFn91GHvw2pfChOc5uNdp1dLj3cNfR4aB4l/MSDT3k20PJBHnAuT9W",
+	"E/h91+b94dy2OkGHksOaJLS1lS4FaddUENmdybFRUfa1q8HgL/S9s6jMcg3pUEiEvo5Z3Pi+o1bXbbTa",
+	"v18cPbNa7WgfCApWScHQy7BmCZ1lk60KOKuJN4WTgxClU67fr6SVbE6wEvI03KkPvdUOrB6TexLU1yW4",
+	"dvHOQb4ys3BuVweyw2++/8T6t+rWIowzI+LLFXRlvENqk2hADs4yAscLLIm9LjDECVMyWziLCH3IZOhS",
+	"29kQhVRlrAXcgSleu9Opbb3IMjYBZudWR4cF9Y4exA67IE0MG3iXvJ9Q9rg3drZbVtD4f07tjjjTmTLL",
+	"x/zp8eHhwdnFk8N3D+0Dc4BL+y9mpGPvEd+b5obALOJgs5Emki7kzNHDJVgLTWShrw6lylIS0wrDKrx2",
+	"UCT6FoLa19f61iZj3KLrxSK2zYjatqxsoA/Gms/25A/at9pM6YDyG4Lg4eyTDUUc9qnrJXttC8yxhTlR",
+	"Xx61z6POWm45P2oY7KoFee1U9Aa0ommV37bG/OW/SYNWidpFhd4HPNIAGKTmuuy757rRiQKFD1i5gyqE",
+	"at1Ou8MY7QJL1H0ztZjMoyBtBoDZAoWol8Sr49wlsMOOSy20YY/3sGH7QGAKV904yTigBiayX/n9RlGN",
+	"Gmm6MtmWzwczJmqnT6ParfiFBriLhq6nQwJvKBR9vGvF5kVVBhuib9unwahEbXXXBFuCjfxAoVPwUSbq",
+	"HP6oYHvYz3oxIc2IbogaWw6fZRi2woD6mrZQJ6QdBZ07a/MOw15MYKHCLXO5w5dCtVE76CmddmCEU3fM",
+	"8NpyXl76dbmOmqLVT3MlqasJC/rk/TUSUqfMwV5oaq8aUDPsxALlPBiLQq2UZhtWPrdU5JooamCj7c5g",
+	"5gJihbSg5DvLwVaRlAZUAvWngOCbPVr9OkkSBXobBAKfl9aCbfdlRo7lajL+3sGsb1yugpdqsMBRIANK",
+	"D2jhvcSZii8pNjVFJYxA0dB7mSrChs94brWMifoSdI7bN753Tsa6QcpgIKmqiFXexpQac9/PtIUq5eqt",
+	"unpyOvz+tTOKqWt9LS6FYRkYy7Olqmapa9pJcd9QznYHOpxzQPS8iIQAdQvw7gphNnuXHWycW0jzphDp",
+	"P6WwbSn9kMjm78Mapv+0Of7qQ22dcVi7gnOXRLw80Tp6uGueqg/rzTv6KH5FjX0aRGpvg0C5mMQjhoBj",
+	"ShqrqbGZuHLJ1Iiw0/Rp1RggpVSqzxKlFbZ7ZzlWQ+MDXCTOmSlK1no3VWxh2hQk5JlssnvtYNyH/+sC",
+	"4Uef5Wf5qixVSY44V5XDqJrUNVH5+elPf3/4iJ3x0gieMUisEWyf/t8Pp+/ZOyhnwNCsAv1Z4jf+/uTn",
+	"Zw+PSXlC9UVHXs5lwK9AP2LP2dnphwtcFkVquGRvEsgLZae7GP8Gi5PPkrMSTLlwmZ++UJ5dwoLyMJq2",
+	"fO66s+a4hiuQLOEL/YhRmQWXyWdsIEzzfvPhlP3j2eERs4xFHbxbyF2EChfzDGTCyxMmpL0l3ZLPX7/4",
+	"LJ88efIzxc1fPPosa0v3eHQhpDOxrqDUDmHAx614IUbHoyePDh89GZFsQDY84IU4sDMm5/0slD35Cj+m",
+	"vus8h4SlkGWK/Q13FFtdx/AwqrMqyR/NXQX9jKNWyz/LpAL6jFJ0H0asBA2G/c2KWWowQom2fMaFfIjs",
+	"NAFu2N/cbfVZprwoQELy0DJ0DWVALyZ+/UWpyzr4pht1i2vHsSI5IeZ8y7UZ49LGb16iBwmr1KPPcu4L",
+	"Eqk+wx8LIjVtuT3s6G16k4yOR/8EQ3tEDaF5DmgNHf+7VwNsoIVZykkZGB2P/qigXPgY3fHIV86TjhPU",
+	"QvoqFr5GhHcySoFTtz037tLql8bvB7L4+jt2CCuUdFfV48NDivPZg05RcfhiiKXG2pTAEUWgGX91wK/r",
+	"9Sv0NSJunc0JlAGewBSrHTt0wXpuBx7C4Ct2vM1zXi6sYUO9gBk2gC2voBwjad0JsM/iiUibNsXuSKxR",
+	"3Hcy3kDyU5ktHIfqBvmP2mGfsEPvuKeGvx1MUGMBNrtYb8NhtCNHrLwjEzne8IFXPDmMmiIZjE/22yRh",
+	"yjS7dPAJIbtGA3iJF0UmYtz3g/84v0ozwz5jwJMnwGAXtd2l98BRdflyggn2ZqV7c8NTdVvcQukAS1lN",
+	"ghrqkioA2vyiCGB1LxtSJ3h+XVY2rO3+9QYJQWvqIAPuScSAx21twbu61VzugUB2Y/FWLnlGLyS8dVMC",
+	"nHhLyJ7DSyhWyXVQOxrCRDurzBvpqbYiBzYcgpa68RtYM3W7Y/OtGeRob+91PqEAh9RHiwLoe+CFM4rE",
+	"4w2/zBI5cBkhIJIPqbQ4weXChXngeZK8dcmUf20G8E1ubpn+2Lk1QP0W1uMeKP+OXwLjVjRTFvMydQ/+",
+	"FMlXuvSwDeoakV/i33ek8xDavpm+w9jQHbk+u4iydNsh3CT3odlXLicvNKx77ACfccNe+yD7NPI6s4aS",
+	"7fDqcM3EyQ1CIbdlgr5KhLmD5BxyqnNr845xXf+z7V3sG0rfshJw19mJzALHUSfL3oKQqDhAv8LYo0iF",
+	"L4YX9pmXzoV5Ezx2vQvkB5Yc3ttlKA9NSCwKdQV/7VS9EOl9dmeY6O/U1Y1eE3dNaagb9N9LlGV9A/E1",
+	"6YZShFviKlkRs8JnGQY5rHAp0x02h6rKuuvZD8JlHh70e1ZNiVWm1jL11A0xh+/P3+NIwAfurhD6QSXC",
+	"RZvMle9abq+ZdbU1QHeXBthviPqi5B9ELFBP2+9SKJCBY81Vn/9J1dPIM9RYhIRFlzV7gGHRMUJ6dbLM",
+	"B/vMKaF+3UuKuyIpTguQ7YBYWE3FMFmQ8qbVE7WD7vwKfjQdot0s9rsUGb8BFP6CQQw1ZhVJQMCfHm7x",
+	"cGRdgS6rSGBS2c3wyel0qsEMefIthqgGPPiel6VlpM1PYsrYL4O4E9Ojhz36sZyBNC+pucHGp3/l1nrq",
+	"kHf9fOAbd11XM1mpYA3cKzmXix5PB7pP3tln/vJecFzFLRuzA0IgeCVdn9QvlQMFo+KcdtPJjuiHfeKg",
+	"rKG4u2KXcXo6dQxwU1R5k+jbJgxBkHfRxSOJ+S5FLm+ONuv6tKrT8Zyl4IHXSmCEK46+hMIK9zlfuGJQ",
+	"THIhL2ZnaFO1mqt2Sf26AesN7m79jo7ocMlFRhF16hoYuZw16sq6sl73Kdbs7Cmq7/KTS1VJl6DE3HT9",
+	"Rs7luG7H2GmU+V6E30OAsO4W+T0qUFYrZryLxgNjhLtT+z5MuHdLikjCONP8ChJH2ahb6F2Ddje5zQj7",
+	"F1YQLnxJAZcJupCSJYjAfYjB9u5Ri8X+sOrdPAE3G1ldahV6HwoJB1fbhzAsXg9iVfTZGapY3DB37dFh",
+	"9Ve7/uzuLlEp8j5HYToJtjkaeqcJtn8l6RfQIrkPh4bDoe2LJFfWBK292Z0cttFSIf46p1bQ9y6q79JF",
+	"ta6IUAllzTSuRrDPDjvz+JV/fTPMLeWOWGEXdQHT/rN1654lbe81EXujQXaOSGw7k/07ssdWKIQooUxV",
+	"ZrS3sLaHZq8MNRlAbH3ymbQxgCDLdN3Uu9+MuJN0u1krot0q/I4oECuc4xFw9mgV0OgrSZdRu3wzePA3",
+	"6gW0mfeRq+89csVnIBPuK44LfzN6jsl4DLqXT+iJa56tGqGio1dqR6U99agIdybtwKEN94LubqO6AoQS",
+	"PuG4B64QS8kY9kQbGrddYI7dgVz0wir/CCNUaUhWy+UK16++LxHSPfGX1+haDey/28gjWoDI8wlH/GMX",
+	"dJzU2MiGdPxJJmRC/ekpnpbyMl/ni4Oi1UktzB/0QItNvi/a+YURTG4HBRGDjVSyuYtpLfQ+DbIpME8S",
+	"jxuCtr5M6ConeJ+eaCSSZDWzcaXNJF9QmXTj3KZsKF8xGrF5CtjWTBhs1W41TzQR6/5dWNgv4pQZ0A7N",
+	"wCg2yXgODv5GKg9R2sLJmTdbh8LRfvuzTBToEBLAc335f9xybojd2h2AbllDBC47SvY/uU3Lgcs9MleL",
+	"2jgykgIJ08Cqa35FTWYahiq5yA7+jKvia9+1/6IqwrphAH+1jbv6MEKwkA+nCLjqPvn09B8PG+xV//TD",
+	"JRRWrLp3CDmu6J6Ah5ZJuAUWw72K+lfxXLlMAiEx+yauCp/TYXm1xbngANY7smwQIe5WdZ1vp3YYfISS",
+	"L/aCApAQCGnGrQhHuD0igtBs7pbc0KHuJt2nWZz7Xjk3IeiXOgDfetpTu1VtV3YOdhn2CHZ0Tfo6BmxI",
+	"SV1V95GWsaALmPsWzaRnJKpHq9DAS/IsdWEalQucuf1qppTDo3dAQdSAWGKP1yl1zhSSIdCSjhDZXWNL",
+	"Qh19luSTiLytY/fBNR6bsqnAL8Rck0aUCB6XwohYM65FAie+F5D8LP+olOF02fHyUpOCQ100WcJ16jwj",
+	"mM2L20EqinENhZpY3SNG97H+LL2lVSeJIcBoXXey1JetNtFUATKk3HygLV2TQCE4mT+G3mtd3T2+xdV2",
+	"Ry4LoqtWuesUFTmOXIeUISY/mIrMdeEL8vrplFRXO5hTcFPXOtPxNGV9IlOrEj/k1HCTt1pucgQx872z",
+	"JsBLHGOysFryI/ac0TQaxCauL/FIISTO0onoANEiBntNq7kVNrvJO47W8V51+1Ud3W6MbbiHqEO6YFb3",
+	"cvKFrykbmNp2zeqy9TYcLqN1pjxCuBVKRqkOHCwC4wliVDm8yFV48vuMuhuqYnSc80Az+wZE7ZvzxUmr",
+	"iBE9DShPlsi7IehzwwWMdzLqs0UV44/DZ+dgD33DaR1Ca0D+0Q9WE3uff9SXf+RqaQm8ue6n0mauBsC7",
+	"G6fvQ4N2/T1B9Z2TKN/o4WvhLMWpKMjmceC9el+IfY1zt9fKo0cG4fT9kBB9/fv/Ym/h/DayXgvJ0XmE",
+	"a3pR7U4/hkFKiOZ/9Syt7xuboCo8PAGSa5XCQy2KHWl9XypzQ4h6SM0wpB4W2aGop6K7QRB7d5HA99r8",
+	"N9Tmu6XFEFX+JrnpXpH/KynyKKe6awiWGGsoZNYdZq8f3NuE1A6BZlGvBpDYW6kEf1s1jGD4bKgyYid9",
+	"r4rcHapTBAL1DaXB982nZizCRJRizrOs3XF/QF753SPzzSokdef++5skrJMYPqNKBUwDI5e1wLRcj9LJ",
+	"YpWpqgxIFaJLj9ZiP75Bjrtz6DlQzr5BKuRd57W3YJYllfCtBy3z+RZUxGtCagM8CTHbppKHCz67r3f4",
+	"7pPJPP+Q5FIl5pSt3I4t7un3jL7ghalKuFC3n1t2MxB/diF30z3KXSVcu5IRqTNUP92NRreroN6qv3ml",
+	"+UOrr+xCY+rJk0PsxNeH+bLzrt5ofmTNxetZI8hE3/Aue9Xq1DdBm0z6SW1QvO8e/96w5l13/B+uDt3W",
+	"+bEEoS6cvs94sFVmSFIdcGN4nOa+aWRHJAcfei0y2E++kEuYggcak8maCgDOXFJ9KGXIVccNzhHbJRPx",
+	"Fq5BFRsIt1Osm/9NhOS48kCDxTt1FRJjMI7UPCHxrZIFExrDDJOF2cx2B3+mXKcb7szr8l+gYMO+dQt2",
+	"2oWb7sj96nwwlkaY2tV3hT6vCXOXtnq7+/maJ2xdVjk+3ksZLY5FCZx0aAoRW61dO5xnnaq5614HmQb/",
+	"V34FSfAkxVzGkPUZBfbzm7yv9+0Nv61j8RJikWCpoN1kq8yb8A6rvPByqQvLjJ643+UAz4v4smtnQSbj",
+	"TfU5r2RS1+bcb+xaqxnJVJmgMHMWKfZbDe52ymUyrXpExZmIL+8uC99AubeIL7dzcN6aRUyHhkouVOKS",
+	"r42luFjqOONpGqK3kBh07vExvqEn7prF7KbV5QOeQKbkDO9LsQ/Uo+d0ch5opquJ4fpS+1AVsBJiLOpy",
+	"XYydsArt9uaMhx/paG3ZRu7WZKaiWJBRritC1CQSU2nWi6qwR418r96Nj/yBR5CyFLADnJhkQs7C5k3B",
+	"K92HdmI/vlcWwrGV5pxRTSPTRmRhCVdkXPbscsblD3WdZVzewTP3AQybp0DOXVeCSBAQvVp3CbmQ3ina",
+	"lepjH/mRSEwrvps6y/MkYTXR6AK1+krrT+h6CJJaFSD76Gw/v5eXne0mvYWa2CuKHAKZh2WibkArLaOW",
+	"Nr/f/iLj68c6ZDuhNdzuHemuyIgyD+xp41lmGQFxDmSH25W+NEBXvcsm981oqxfqruqrXRQm1+AMgWgQ",
+	"V6LdZXaJ6MNSZu8FbIfrXKw2ee3a5irv3+Uqv9/kzVr/TDEV3mJ9KYqeRpiXorjf3tD2ci9FVBxXZYnV",
+	"fIgYHdhjbLrVuccXfPYjqQIXfDa7u9q2JVWjaNNvSzp2JfswyD7K7yFPzK7inMa9g4Cre0Y+s4ttI5+1",
+	"exbW2GfkqMK8Z8Soa/jBdeKw//TiKYYTTwOB3bqrYFdgt2/77Fve23Hu0Q8HJ6xGnejTCFep2cfCaYg6",
+	"VXPNJrBQrpnY439Q/lw4uYa+HgbkOYxGOf8i8iofHR89jka5kPTL4TrU9TdNqT2Vvn8n06koCtdfRIdP",
+	"wEGrvVrPYWihtN7mkfhGPeg+tTFzTyg43iRlijgl4G/mkX73En9pE4shYhnhXEXWxCkRQcLecophH3wr",
+	"0x5opuYSy4Ya4s7Tfi8STz7ZJ27mHsKhb/kCsu88p/qCcDNBnlXQBLPw1xrlcV/gHoR6iHiLLMHXeTLZ",
+	"vxS1U1pDeeXPTVVmo+PRwejr71//XwAAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -14,6 +14,7 @@ export type Section = components["schemas"]["Section"];
 export type Tag = components["schemas"]["Tag"];
 export type Order = components["schemas"]["Order"];
 export type Many = components["schemas"]["Many"];
+export type SentenceOffer = components["schemas"]["SentenceOffer"];
 export type Reach = components["schemas"]["Reach"];
 export type Move = components["schemas"]["Move"];
 export type Made = components["schemas"]["Made"];

@@ -1417,7 +1417,21 @@ export interface components {
             person?: components["schemas"]["Involved"];
             reminders: string[];
             chips: components["schemas"]["Chip"][];
+            /** @description What was left as words and might mean a field; of a single sentence alone */
+            offers: components["schemas"]["SentenceOffer"][];
             problems: components["schemas"]["Fault"][];
+        };
+        SentenceOffer: {
+            /** @enum {string} */
+            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder";
+            /** @description The words it is about, exactly */
+            words: string;
+            /** @description The full value in words */
+            value: string;
+            /** @description Where its words stand, in UTF-16 code units */
+            spans: components["schemas"]["Span"][];
+            /** @description The sentence that says it */
+            taken: string;
         };
         Chip: {
             /** @enum {string} */

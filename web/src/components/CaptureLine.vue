@@ -31,17 +31,33 @@ watch(
   () => input.value?.focus(),
 );
 
+/** Esc sets the offers of a sentence aside. */
+const aside = ref("");
+/** Offers of the words as they stand: one of older words would bring those back. */
+const offers = computed(() =>
+  reading.value && reading.value.text === text.value && aside.value !== text.value
+    ? reading.value.offers
+    : [],
+);
+
+interface Piece {
+  text: string;
+  read?: "yes" | "problem" | "offer";
+}
 /** The line cut where words were understood; what was typed since stays plain. */
 const pieces = computed(() => {
-  const out: { text: string; read?: "yes" | "problem" }[] = [];
+  const out: Piece[] = [];
   let from = 0;
-  const spans = (reading.value?.chips ?? [])
-    .flatMap((c) => c.spans.map((s) => ({ ...s, problem: c.problem !== undefined })))
+  const cut = (read: Piece["read"]) => (s: Chip["spans"][number]) => ({ ...s, read });
+  const spans = [
+    ...(reading.value?.chips ?? []).flatMap((c) => c.spans.map(cut(c.problem ? "problem" : "yes"))),
+    ...offers.value.flatMap((o) => o.spans.map(cut("offer"))),
+  ]
     .filter((s) => reading.value?.text.slice(0, s.end) === text.value.slice(0, s.end))
     .sort((a, b) => a.start - b.start);
   for (const s of spans) {
     out.push({ text: text.value.slice(from, s.start) });
-    out.push({ text: text.value.slice(s.start, s.end), read: s.problem ? "problem" : "yes" });
+    out.push({ text: text.value.slice(s.start, s.end), read: s.read });
     from = s.end;
   }
   out.push({ text: text.value.slice(from) });
@@ -104,12 +120,15 @@ function arrow(e: KeyboardEvent, by: number) {
   first.focus();
 }
 function tab(e: KeyboardEvent) {
-  if (!completion.found.value.length) return;
+  const [offer] = offers.value;
+  if (!completion.found.value.length && !offer) return;
   e.preventDefault();
-  complete(Math.max(completion.at.value, 0));
+  if (completion.found.value.length) complete(Math.max(completion.at.value, 0));
+  else if (offer) void write(offer.taken);
 }
 function escape() {
   if (completion.found.value.length) completion.dismiss();
+  else if (offers.value.length) aside.value = text.value;
   else input.value?.blur();
 }
 function paste(e: ClipboardEvent) {
@@ -200,12 +219,14 @@ function rewordChip(words: string | undefined) {
       :reason="reason"
       :names="completion.found.value.map((c) => c.name)"
       :at="completion.at.value"
+      :offers="offers"
       @mousedown.prevent
       @keydown="panelKey"
       @complete="complete"
       @try="(sentence) => write(sentence)"
       @without="(sentence) => write(sentence)"
       @open="openChip"
+      @take="(sentence) => write(sentence)"
     />
     <ChipChooser
       v-if="opened && overview && reading"
@@ -262,6 +283,10 @@ function rewordChip(words: string | undefined) {
 }
 .mirror .problem {
   border-bottom-color: var(--madder);
+}
+.mirror .offer {
+  padding-bottom: 1px;
+  border-bottom: 2px dotted var(--pencil);
 }
 .line.focused {
   outline: 2px solid var(--copper);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { Chip } from "@/api/client";
+import type { Chip, SentenceOffer } from "@/api/client";
+import { chipLabels } from "@/words/fields";
 import type { Read } from "@/composables/reading";
 import ReadingChip from "./ReadingChip.vue";
 
@@ -11,12 +12,15 @@ defineProps<{
   /** Names that would complete what is typed, and the one chosen, -1 for none. */
   names: string[];
   at: number;
+  /** What was left as words and might mean a field. */
+  offers: SentenceOffer[];
 }>();
 defineEmits<{
   complete: [nth: number];
   try: [sentence: string];
   without: [sentence: string];
   open: [chip: Chip, at: HTMLElement];
+  take: [sentence: string];
 }>();
 
 const examples = [
@@ -55,6 +59,14 @@ const examples = [
             @open="(at) => $emit('open', chip, at)"
             @without="$emit('without', chip.without)"
           />
+        </li>
+      </ul>
+      <ul v-if="offers.length" class="chips" aria-label="Might mean">
+        <li v-for="(offer, i) in offers" :key="offer.words">
+          <button class="offer" tabindex="-1" data-walk @click="$emit('take', offer.taken)">
+            <span class="label">{{ chipLabels[offer.field] }}</span> {{ offer.value }}?
+            <span v-if="i === 0" class="key">Tab</span>
+          </button>
         </li>
       </ul>
       <p v-if="reading.notes" class="notes">Notes: {{ reading.notes }}</p>
@@ -201,6 +213,27 @@ ul {
   }
   .hint {
     display: none;
+  }
+}
+.offer {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 28px;
+  padding: 2px 8px;
+  border: 1px dashed var(--pencil);
+  border-radius: var(--corner);
+  color: var(--pencil);
+  cursor: pointer;
+}
+.offer:hover,
+.offer:focus-visible {
+  background: var(--wash);
+  color: var(--rim);
+}
+@media (pointer: coarse) {
+  .offer {
+    min-height: 40px;
   }
 }
 </style>

@@ -31,6 +31,9 @@ opened for the moment. "tincup explain capture" says how a sentence is read.`,
   tincup add --db ~/notes/mine.db "Ring the framer tomorrow"`,
 		Args: cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
+			if strings.ContainsAny(strings.TrimSpace(strings.Join(args, " ")), "\r\n") {
+				return usageError{errors.New("the sentence has several lines; put them in one by one, or paste them into the page")}
+			}
 			path, err := f.path("tincup.db")
 			if err != nil {
 				return err

@@ -2,9 +2,11 @@ package main_test
 
 import (
 	"encoding/json"
+	"fmt"
 	"os"
 	"path/filepath"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 )
@@ -26,21 +28,74 @@ func TestExplainCapture(t *testing.T) {
 		"start": "2026-11-24", "plan": "2026-11-25", "priority": "high", "tags": []any{"suppliers"}, "estimate": 20.0,
 		"repeat":    map[string]any{"rule": "FREQ=WEEKLY;INTERVAL=2", "first": "2026-11-27", "anchor": "schedule", "lead": 3.0},
 		"person":    map[string]any{"name": "Registrar", "role": "waiting on"},
-		"reminders": []any{"-PT1H"}, "problems": []any{}}
+		"reminders": []any{"-PT1H"}, "problems": []any{}, "offers": []any{}, "version": 1.0, "ok": true,
+		"now": "2026-11-24T09:00:00", "zone": "Europe/Lisbon"}
 	if !reflect.DeepEqual(got, want) {
 		t.Errorf("it prints\n%v\nwant\n%v", got, want)
 	}
 	first := chips[0].(map[string]any)
-	if len(chips) != 10 || !reflect.DeepEqual(first, map[string]any{"field": "due", "words": "by Friday 4pm", "value": "Fri 27 Nov 2026, 16:00"}) {
+	if len(chips) != 10 || !reflect.DeepEqual(first, map[string]any{"field": "due", "words": "by Friday 4pm",
+		"spans": []any{[]any{19.0, 32.0}}, "value": "2026-11-27T16:00", "text": "Fri 27 Nov 2026, 16:00"}) {
 		t.Errorf("%d chips, the first %v", len(chips), first)
 	}
 
-	_, out, _ = tincup(t, "explain", "capture", "--now", "2026-11-24T09:00", "--zone", "Europe/Lisbon", "--month-first", "Pay 2/30")
+	status, out, errOut = tincup(t, "explain", "capture", "--now", "2026-11-24T09:00", "--zone", "Europe/Lisbon", "--month-first", "Pay 2/30")
+	if status != 3 || errOut != "" {
+		t.Errorf("of what would be refused the status is %d, and it says %q", status, errOut)
+	}
 	for _, part := range []string{`"priority": "none"`, `"list": null`, `"due": null`, `"repeat": null`, `"estimate": null`, `"person": null`,
-		`"tags": []`, `"reminders": []`, `"words": "2/30"`, `"reason": "There is no day “2/30”."`} {
+		`"tags": []`, `"reminders": []`, `"words": "2/30"`, `"reason": "There is no day “2/30”."`, `"code": "no-date"`, `"field": "due"`, `"ok": false`} {
 		if !strings.Contains(out, part) {
 			t.Errorf("%s is not in %s", part, out)
 		}
+	}
+}
+
+func TestExplainLines(t *testing.T) {
+	lines := "Bücher zurück Friday\n\nRead the report 20 min\r\nPay 31 February\n- buy milk tomorrow"
+	status, out, errOut := tincupReading(t, lines, "explain", "capture", "--now", "2026-11-24T09:00", "--zone", "Europe/Lisbon", "-")
+	if status != 3 || errOut != "" {
+		t.Errorf("status %d, %q", status, errOut)
+	}
+	var got []string
+	for line := range strings.Lines(out) {
+		var e struct {
+			OK     bool
+			Title  string
+			Due    string
+			Chips  []struct{ Spans [][2]int }
+			Offers []struct {
+				Words string
+				Value any
+			}
+		}
+		if err := json.Unmarshal([]byte(line), &e); err != nil {
+			t.Fatalf("%s: %v", line, err)
+		}
+		got = append(got, fmt.Sprint(e.OK, " ", e.Title, " ", e.Due, " ", e.Chips, " ", e.Offers))
+	}
+	want := []string{
+		"true Bücher zurück 2026-11-27 [{[[14 20]]}] []",
+		"true Read the report 20 min  [] [{20 min 20}]",
+		"false Pay  [{[[4 15]]}] []",
+		"true - buy milk 2026-11-25 [{[[11 19]]}] []",
+	}
+	if !slices.Equal(got, want) {
+		t.Errorf("it prints\n%s\nwant\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
+	}
+	if status, out, _ := tincup(t, "explain", "capture", "--now", "2026-11-24T09:00", "- buy milk tomorrow"); status != 0 || !strings.Contains(out, `"due": "2026-11-25"`) {
+		t.Errorf("a dash at the start: status %d, %s", status, out)
+	}
+}
+
+func TestAddSentencesThatLookLikeSomethingElse(t *testing.T) {
+	db := filepath.Join(t.TempDir(), "mine.db")
+	if status, out, errOut := tincup(t, "add", "--db", db, "- buy milk"); status != 0 || !strings.Contains(out, "buy milk") {
+		t.Errorf("a dash at the start: status %d, %s%s", status, out, errOut)
+	}
+	status, _, errOut := tincup(t, "add", "--db", db, "Order glass\nRing the framer")
+	if status != 2 || !strings.Contains(errOut, "several lines") {
+		t.Errorf("two lines: status %d, %s", status, errOut)
 	}
 }
 

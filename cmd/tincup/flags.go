@@ -73,6 +73,9 @@ func exitStatus(err error) int {
 	if errors.As(err, &ue) {
 		return 2
 	}
+	if errors.Is(err, errRefused) {
+		return 3
+	}
 	return 1
 }
 

@@ -3,9 +3,12 @@ package main
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"os"
 	"os/signal"
+	"slices"
+	"strings"
 	"syscall"
 	_ "time/tzdata"
 
@@ -27,8 +30,21 @@ with a tick.`,
 	}
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return usageError{err} })
 	root.AddCommand(serveCommand(), demoCommand(), addCommand(), explainCommand())
+	root.SetArgs(withDashes(os.Args[1:]))
 	if err := root.ExecuteContext(ctx); err != nil {
+		if errors.Is(err, errRefused) { // what is wrong has been printed
+			os.Exit(exitStatus(err))
+		}
 		fmt.Fprintln(os.Stderr, "tincup: "+err.Error())
 		os.Exit(exitStatus(err))
 	}
+}
+
+// withDashes lets a sentence begin with a dash and a space: it is no flag.
+func withDashes(args []string) []string {
+	at := slices.IndexFunc(args, func(a string) bool { return a == "--" || strings.HasPrefix(a, "- ") })
+	if at < 0 || args[at] == "--" {
+		return args
+	}
+	return slices.Insert(slices.Clone(args), at, "--")
 }

@@ -38,10 +38,17 @@ func TestMain(m *testing.M) {
 // tincup runs a command to its end and returns its status and what it printed.
 func tincup(t *testing.T, args ...string) (status int, out, errOut string) {
 	t.Helper()
+	return tincupReading(t, "", args...)
+}
+
+// tincupReading is tincup with something on its standard input.
+func tincupReading(t *testing.T, in string, args ...string) (status int, out, errOut string) {
+	t.Helper()
 	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
 	defer cancel()
 	cmd := exec.CommandContext(ctx, binary, args...)
 	var stdout, stderr bytes.Buffer
+	cmd.Stdin = strings.NewReader(in)
 	cmd.Stdout, cmd.Stderr = &stdout, &stderr
 	if err := cmd.Run(); err != nil && cmd.ProcessState == nil {
 		t.Fatal(err)

@@ -142,16 +142,41 @@ type Chip struct {
 // Problem is words that were understood and cannot be, or a sentence that
 // cannot be put in.
 type Problem struct {
+	Code Code
+	// Field and Spans are those of the chip that it is about; none of the whole sentence.
+	Field  Field
 	Words  string
+	Spans  []Span
 	Reason string
 }
+
+// Code names a kind of problem for programs.
+type Code string
+
+// The kinds of problems.
+const (
+	TooLong    Code = "too-long"
+	TooMany    Code = "too-many"
+	Characters Code = "characters"
+	NoTitle    Code = "no-title"
+	Twice      Code = "twice"      // two values for a field that holds one
+	Range      Code = "range"      // a number outside of what there can be
+	BadTag     Code = "tag"        // no tag can have this name
+	NoDate     Code = "no-date"    // no calendar has it, or it is not the weekday that was said
+	NoTime     Code = "no-time"    // no clock shows it
+	Passed     Code = "passed"     // it was before now
+	BadRepeat  Code = "repeat"     // a repeat that never happens
+	NeedsDate  Code = "needs-date" // it counts from a date that is not there
+	Order      Code = "order"      // a start after the due
+	Elsewhere  Code = "elsewhere"  // what is around the sentence does not allow it
+)
 
 // Refuse marks a chip as impossible, for a reason that reading alone cannot
 // know.
 func (d *Draft) Refuse(chip int, reason string) {
 	c := &d.Chips[chip]
 	c.Value, c.Problem = "", reason
-	d.Problems = append(d.Problems, Problem{c.Words, reason})
+	d.Problems = append(d.Problems, Problem{Code: Elsewhere, Field: c.Field, Words: c.Words, Spans: c.Spans, Reason: reason})
 }
 
 // MomentWords says a moment in full: "Fri 27 Nov 2026, 16:00".

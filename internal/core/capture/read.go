@@ -49,7 +49,7 @@ func Read(text string, env Env) Draft {
 func (r *reader) clean(text string) string {
 	sentence, _, _ := strings.Cut(text, " -- ")
 	if len(sentence) > MaxText {
-		r.problem("", fmt.Sprintf("The sentence has %d bytes; %d is the most.", len(sentence), MaxText))
+		r.problem(TooLong, "", fmt.Sprintf("The sentence has %d bytes; %d is the most.", len(sentence), MaxText))
 		text = strings.ToValidUTF8(text[:MaxText], "")
 	}
 	for i, c := range text {
@@ -69,9 +69,9 @@ func (r *reader) scrub(text string, from int) string {
 		if invalid || unicode.IsControl(c) || c == '\u2028' || c == '\u2029' {
 			switch {
 			case invalid:
-				r.problem("", "The sentence is not valid UTF-8 text.")
+				r.problem(Characters, "", "The sentence is not valid UTF-8 text.")
 			case !unicode.IsSpace(c):
-				r.problem("", fmt.Sprintf("The sentence has a control character (U+%04X); take it out.", c))
+				r.problem(Characters, "", fmt.Sprintf("The sentence has a control character (U+%04X); take it out.", c))
 			}
 			for n := range size {
 				out[i+n] = ' '
@@ -85,21 +85,25 @@ func (r *reader) scrub(text string, from int) string {
 func (r *reader) takeNotes(notes string) {
 	notes = strings.TrimSpace(strings.ToValidUTF8(notes, "\uFFFD"))
 	if len(notes) > MaxNotes {
-		r.problem("", fmt.Sprintf("The notes have %d bytes; %d is the most.", len(notes), MaxNotes))
+		r.problem(TooLong, "", fmt.Sprintf("The notes have %d bytes; %d is the most.", len(notes), MaxNotes))
 		notes = strings.ToValidUTF8(notes[:MaxNotes], "")
 	}
 	r.draft.Notes = notes
 }
 
 // problem notes why the sentence cannot be put in.
-func (r *reader) problem(words, reason string) {
+func (r *reader) problem(code Code, words, reason string, of ...Chip) {
 	for _, p := range r.draft.Problems {
 		if p.Words == words && p.Reason == reason {
 			return
 		}
 	}
 	if len(r.draft.Problems) < maxProblems {
-		r.draft.Problems = append(r.draft.Problems, Problem{words, reason})
+		p := Problem{Code: code, Words: words, Reason: reason}
+		for _, c := range of {
+			p.Field, p.Spans = c.Field, c.Spans
+		}
+		r.draft.Problems = append(r.draft.Problems, p)
 	}
 }
 
@@ -151,7 +155,7 @@ func (r *reader) parse(tails bool) bool {
 		from = to + 1
 	}
 	if clauses > MaxClauses {
-		r.problem("", fmt.Sprintf("The sentence has %d clauses; only the first %d are read.", clauses, MaxClauses))
+		r.problem(TooMany, "", fmt.Sprintf("The sentence has %d clauses; only the first %d are read.", clauses, MaxClauses))
 	}
 	if last.Start < 0 {
 		return true
@@ -423,9 +427,9 @@ func (r *reader) endsInComma(i int) bool {
 func (r *reader) checkTitle() {
 	title := r.draft.Title
 	if title == "" {
-		r.problem("", "There is no title yet. Say what is to be done.")
+		r.problem(NoTitle, "", "There is no title yet. Say what is to be done.")
 	}
 	if n := utf8.RuneCountInString(title); n > MaxTitle {
-		r.problem("", fmt.Sprintf("The title has %d characters; %d is the most. Put the rest behind “ -- ” as notes.", n, MaxTitle))
+		r.problem(TooLong, "", fmt.Sprintf("The title has %d characters; %d is the most. Put the rest behind “ -- ” as notes.", n, MaxTitle))
 	}
 }

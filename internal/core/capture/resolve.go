@@ -42,7 +42,7 @@ func (r *reader) resolve() {
 	m := &meaning{r: r, resolver: resolver{clock: r.env.Clock, today: r.env.Clock.Today(), settings: r.env.Settings}}
 	slices.SortStableFunc(r.items, func(a, b item) int { return a.span.Start - b.span.Start })
 	if len(r.items) > MaxChips {
-		r.problem("", fmt.Sprintf("The sentence says %d things besides its title; %d is the most.", len(r.items), MaxChips))
+		r.problem(TooMany, "", fmt.Sprintf("The sentence says %d things besides its title; %d is the most.", len(r.items), MaxChips))
 		r.items = r.items[:MaxChips]
 	}
 	r.draft.Chips = make([]Chip, 0, len(r.items))
@@ -84,11 +84,11 @@ func (m *meaning) chip(field Field, it *item, value string) int {
 }
 
 // wrong marks a chip as understood and impossible.
-func (m *meaning) wrong(chip int, reason string) {
+func (m *meaning) wrong(chip int, code Code, reason string) {
 	c := &m.r.draft.Chips[chip]
 	if c.Problem == "" {
 		c.Problem, c.Value = reason, ""
-		m.r.problem(c.Words, reason)
+		m.r.problem(code, c.Words, reason, *c)
 	}
 }
 
@@ -96,7 +96,7 @@ func (m *meaning) wrong(chip int, reason string) {
 func (m *meaning) once(held *said, field Field, it *item) {
 	chip := m.chip(field, it, "")
 	if held.item != nil {
-		m.wrong(chip, fmt.Sprintf("There are two words for “%s”: “%s” and “%s”. Keep one.", label(field), m.r.words(held.item.span), m.r.words(it.span)))
+		m.wrong(chip, Twice, fmt.Sprintf("There are two words for “%s”: “%s” and “%s”. Keep one.", label(field), m.r.words(held.item.span), m.r.words(it.span)))
 		return
 	}
 	*held = said{it, chip}
@@ -116,7 +116,7 @@ func (m *meaning) sort(it *item) {
 	switch it.kind {
 	case itemDue:
 		if !it.time.none() && m.time.item != nil && m.due.item == nil {
-			m.wrong(m.chip(FieldDue, it, ""), "There are two times. Keep one.")
+			m.wrong(m.chip(FieldDue, it, ""), Twice, "There are two times. Keep one.")
 			return
 		}
 		m.once(&m.due, FieldDue, it)
@@ -155,7 +155,7 @@ func (m *meaning) sort(it *item) {
 			d.Estimate = it.n
 			if it.n < 1 || it.n > MaxEstimate {
 				d.Estimate = 0
-				m.wrong(len(d.Chips)-1, fmt.Sprintf("A to-do takes 1 minute to %d hours.", MaxEstimate/60))
+				m.wrong(len(d.Chips)-1, Range, fmt.Sprintf("A to-do takes 1 minute to %d hours.", MaxEstimate/60))
 			}
 		}
 	}
@@ -165,7 +165,7 @@ func (m *meaning) sort(it *item) {
 func (m *meaning) single(taken bool, field Field, it *item, value string) bool {
 	chip := m.chip(field, it, value)
 	if taken {
-		m.wrong(chip, fmt.Sprintf("This is a second word for “%s”. Keep one.", label(field)))
+		m.wrong(chip, Twice, fmt.Sprintf("This is a second word for “%s”. Keep one.", label(field)))
 	}
 	return !taken
 }
@@ -176,11 +176,11 @@ func (m *meaning) tag(it *item) {
 	chip := m.chip(FieldTag, it, name)
 	switch {
 	case strings.Contains(name, "//") || strings.HasSuffix(name, "/"):
-		m.wrong(chip, fmt.Sprintf("The tag “%s” has an empty part beside a slash.", name))
+		m.wrong(chip, BadTag, fmt.Sprintf("The tag “%s” has an empty part beside a slash.", name))
 	case utf8.RuneCountInString(name) > MaxTag:
-		m.wrong(chip, fmt.Sprintf("A tag has at most %d characters.", MaxTag))
+		m.wrong(chip, TooLong, fmt.Sprintf("A tag has at most %d characters.", MaxTag))
 	case len(d.Tags) == MaxTags:
-		m.wrong(chip, fmt.Sprintf("A to-do has at most %d tags.", MaxTags))
+		m.wrong(chip, TooMany, fmt.Sprintf("A to-do has at most %d tags.", MaxTags))
 	case !slices.ContainsFunc(d.Tags, func(t string) bool { return strings.EqualFold(t, name) }):
 		d.Tags = append(d.Tags, name)
 	}

@@ -20,7 +20,7 @@ func (m *meaning) repeat() {
 	}
 	m.gather()
 	if rec.wrong {
-		m.wrong(m.rule.chip, "No calendar has such a repeat.")
+		m.wrong(m.rule.chip, NoDate, "No calendar has such a repeat.")
 		return
 	}
 	from := m.today
@@ -44,20 +44,20 @@ func (m *meaning) repeat() {
 		why = m.bounded(&rule, first)
 	}
 	if why != "" {
-		m.wrong(m.rule.chip, why)
+		m.wrong(m.rule.chip, BadRepeat, why)
 		return
 	}
 	rep := repeat.Repeat{Rule: rule.Lasting(first), First: first, Anchor: rec.anchor}
 	if m.lead.item != nil {
 		rep.Lead = m.lead.item.n
 		if rep.Lead < 1 || rep.Lead > repeat.MaxLead {
-			m.wrong(m.lead.chip, fmt.Sprintf("It surfaces 1 to %d days ahead.", repeat.MaxLead))
+			m.wrong(m.lead.chip, Range, fmt.Sprintf("It surfaces 1 to %d days ahead.", repeat.MaxLead))
 			rep.Lead = 0
 		}
 	}
 	begun, err := rep.Begin(d.Due.Time, m.clock.Zone)
 	if err != nil {
-		m.wrong(m.rule.chip, sentence(err.Error()))
+		m.wrong(m.rule.chip, BadRepeat, sentence(err.Error()))
 		return
 	}
 	d.Due.Date = begun.Current

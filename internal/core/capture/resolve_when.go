@@ -38,7 +38,7 @@ func (m *meaning) dates() {
 		if m.due.item == nil || m.due.item.time.none() {
 			chip = m.time.chip
 		}
-		m.wrong(chip, "There is no such time of day.")
+		m.wrong(chip, NoTime, "There is no such time of day.")
 		d.Due = day.Moment{}
 		return
 	}
@@ -57,14 +57,14 @@ func (m *meaning) timeAlone(clock hour) hour {
 	d := &m.r.draft
 	it := m.time.item
 	if m.due.item != nil && !clock.none() {
-		m.wrong(m.time.chip, "There are two times. Keep one.")
+		m.wrong(m.time.chip, Twice, "There are two times. Keep one.")
 		return clock
 	}
 	at, _ := d.Plan.Slot()
 	if m.due.item == nil && m.rule.item == nil && m.plan.item != nil && d.Plan.Precision() == day.Day && at.IsZero() {
 		d.Chips[m.time.chip].Field = FieldPlan
 		if it.time.wrong {
-			m.wrong(m.time.chip, "There is no such time of day.")
+			m.wrong(m.time.chip, NoTime, "There is no such time of day.")
 			return hour{}
 		}
 		m.slot(it.time, 0)
@@ -92,7 +92,7 @@ func (m *meaning) dueAlone() {
 		return
 	}
 	if tonight && m.clock.Passed(d.Due) {
-		m.wrong(chip, "Tonight, "+d.Due.Time.String()+", has passed.")
+		m.wrong(chip, Passed, "Tonight, "+d.Due.Time.String()+", has passed.")
 		return
 	}
 	value := MomentWords(d.Due)
@@ -137,7 +137,7 @@ func (m *meaning) real(at day.Moment) day.Moment {
 // answer gives a chip its value, or its problem.
 func (m *meaning) answer(s said, why, value string) {
 	if why != "" {
-		m.wrong(s.chip, why)
+		m.wrong(s.chip, NoDate, why)
 		return
 	}
 	if c := &m.r.draft.Chips[s.chip]; c.Problem == "" {
@@ -163,7 +163,7 @@ func (m *meaning) planned() {
 	}
 	switch {
 	case it.time.wrong:
-		m.wrong(m.plan.chip, "There is no such time of day.")
+		m.wrong(m.plan.chip, NoTime, "There is no such time of day.")
 	case !it.time.none() && why == "":
 		m.slot(it.time, it.n)
 	}
@@ -180,7 +180,7 @@ func (m *meaning) slot(at hour, minutes int) {
 	}
 	h, err := d.Plan.WithSlot(at.at, min(minutes, day.MaxSlot))
 	if err != nil || minutes > day.MaxSlot {
-		m.wrong(m.plan.chip, "A slot is 1 minute to 24 hours long.")
+		m.wrong(m.plan.chip, Range, "A slot is 1 minute to 24 hours long.")
 		return
 	}
 	d.Plan = h
@@ -200,9 +200,9 @@ func (m *meaning) leadAlone() {
 	d := &m.r.draft
 	switch {
 	case d.Due.IsZero():
-		m.wrong(m.lead.chip, "This needs a due or a repeat to count from.")
+		m.wrong(m.lead.chip, NeedsDate, "This needs a due or a repeat to count from.")
 	case m.start.item != nil:
-		m.wrong(m.lead.chip, "There is a start already. Keep one.")
+		m.wrong(m.lead.chip, Twice, "There is a start already. Keep one.")
 	default:
 		d.Start = d.Due.Date.AddDays(-m.lead.item.n)
 		d.Chips[m.lead.chip].Field = FieldStart
@@ -220,7 +220,7 @@ func (m *meaning) order() {
 	if m.start.item == nil {
 		chip = m.lead.chip
 	}
-	m.wrong(chip, fmt.Sprintf("The start, %s, is after the due, %s.", d.Start.Words(), MomentWords(d.Due)))
+	m.wrong(chip, Order, fmt.Sprintf("The start, %s, is after the due, %s.", d.Start.Words(), MomentWords(d.Due)))
 }
 
 func (m *meaning) remind() {
@@ -243,7 +243,7 @@ func (m *meaning) remind() {
 				of.Date = d.Start
 			}
 			if of.IsZero() {
-				m.wrong(s.chip, "There is no due, slot or start to be before.")
+				m.wrong(s.chip, NeedsDate, "There is no due, slot or start to be before.")
 				continue
 			}
 			r := day.ReminderBefore(s.item.n)

@@ -217,6 +217,9 @@ func lexWord(l *lexer) state {
 		l.tokens = append(l.tokens, newToken(comma, start, l.pos, word))
 		return lexBetween
 	}
+	if n := len(l.tokens); n > 0 && l.tokens[n-1].kind == tagWord && strings.Trim(word, ".!?") == "" && strings.TrimSpace(l.text[l.pos:]) == "" {
+		return lexBetween // what ends a sentence behind a tag is no word
+	}
 	l.tokens = append(l.tokens, look(word, start))
 	return lexBetween
 }

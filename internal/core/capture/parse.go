@@ -165,10 +165,11 @@ func (h hour) later() hour {
 // fullMoment reads a date and time in one word: 2026-11-27T16:00.
 func (p *parser) fullMoment() (item, bool) {
 	t := p.at(0)
-	if t.number < 1000 || t.kind != plainWord || len(t.text) != 16 {
+	text := strings.Trim(t.text, "().!?")
+	if t.number < 1000 || t.kind != plainWord || len(text) != 16 {
 		return item{}, false
 	}
-	m, err := day.ParseMoment(strings.ToUpper(t.text))
+	m, err := day.ParseMoment(strings.ToUpper(text))
 	if err != nil {
 		return item{}, false
 	}

@@ -251,10 +251,10 @@ func (r *reader) fromStart(p *parser, words []token) {
 		}
 		p.pos = 0
 		if it, ok := p.reminder(); ok && !it.before && p.pos+1 < len(words) && p.at(0).is("to") {
-			it.span = p.span(0)
 			p.pos++
+			it.span = p.span(0)
 			r.items = append(r.items, it)
-			r.cutText(p.span(0))
+			r.cutText(it.span)
 		}
 		return
 	}

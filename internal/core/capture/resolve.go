@@ -79,7 +79,11 @@ func (r *reader) words(s Span) string { return r.text[s.Start:s.End] }
 
 // chip adds one for an item and returns its place.
 func (m *meaning) chip(field Field, it *item, value string) int {
-	m.r.draft.Chips = append(m.r.draft.Chips, Chip{Field: field, Words: m.r.words(it.span), Spans: []Span{it.span}, Value: value})
+	c := Chip{Field: field, Words: m.r.words(it.span), Spans: append([]Span{it.span}, it.also...), Value: value}
+	for _, s := range it.also {
+		c.Words += ", " + m.r.words(s)
+	}
+	m.r.draft.Chips = append(m.r.draft.Chips, c)
 	return len(m.r.draft.Chips) - 1
 }
 

@@ -6,6 +6,8 @@ import (
 	"strings"
 	"testing"
 	"time"
+	"unicode"
+	"unicode/utf8"
 
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
@@ -128,6 +130,67 @@ func TestSentences(t *testing.T) {
 	t.Logf("%d sentences", n)
 }
 
+// A full stop at the end of a sentence changes nothing, but for a title that ends in it.
+func TestWithAFullStop(t *testing.T) {
+	read := 0
+	for _, table := range tables {
+		for _, row := range table.rows {
+			if strings.Contains(row.sentence, "--") || strings.ContainsAny(row.sentence, "\"#") && !strings.Contains(row.sentence, " #calls") ||
+				strings.TrimRight(row.sentence, " .,!?") != row.sentence {
+				continue // notes, quotes and tags take a full stop in; or one stands there
+			}
+			read++
+			plain := capture.Read(row.sentence, table.env)
+			stopped := capture.Read(row.sentence+".", table.env)
+			stopped.Title = strings.TrimSuffix(stopped.Title, ".")
+			got, want := brief(stopped), brief(plain)
+			if strings.TrimSuffix(got, ".") != want {
+				t.Errorf("%q with a full stop reads\n %s\nwithout\n %s", row.sentence, got, want)
+			}
+		}
+	}
+	t.Logf("%d sentences", read)
+}
+
+// checkWords checks that the words of a sentence are those of its fields and its title, none
+// lost and none twice; what stays in a title is that of a date that was read beside it.
+func checkWords(t testing.TB, sentence string, d capture.Draft) {
+	t.Helper()
+	if strings.Contains(sentence, "--") || strings.ContainsAny(sentence, `"`) || !utf8.ValidString(sentence) {
+		return // notes, and quotes that are dropped
+	}
+	left := map[string]int{}
+	for _, w := range strings.FieldsFunc(d.Title, parting) {
+		left[w]++
+	}
+	taken := make([]bool, len(sentence))
+	for _, c := range d.Chips {
+		for _, s := range c.Spans {
+			for i := s.Start; i < s.End; i++ {
+				taken[i] = true
+			}
+		}
+	}
+	asked := strings.HasPrefix(strings.ToLower(sentence), "remind me to ") // whose words say what it is
+	for at := 0; at < len(sentence); {
+		end := len(sentence)
+		if i := strings.IndexFunc(sentence[at:], parting); i >= 0 {
+			end = at + i
+		}
+		if w := sentence[at:end]; w != "" && !taken[at] && !(asked && at < len("remind me to")) {
+			if left[w]--; left[w] < 0 && len(d.Title) < capture.MaxTitle && len(d.Problems) == 0 {
+				t.Errorf("%q: %q is neither in the title %q nor in a field", sentence, w, d.Title)
+			}
+		}
+		_, size := utf8.DecodeRuneInString(sentence[end:])
+		at = end + max(size, 1)
+	}
+}
+
+func parting(r rune) bool {
+	return unicode.IsSpace(r) || unicode.IsControl(r) || r == '\u2028' || r == '\u2029' || strings.ContainsRune(",;-–—:.!?#()", r)
+}
+
 // checkDraft checks what holds of every draft.
 func checkDraft(t testing.TB, sentence string, d capture.Draft, env capture.Env) {
 	t.Helper()
@@ -146,6 +209,7 @@ func checkDraft(t testing.TB, sentence string, d capture.Draft, env capture.Env)
 			}
 		}
 	}
+	checkWords(t, sentence, d)
 	if again := capture.Read(sentence, env); brief(again) != brief(d) {
 		t.Errorf("%q reads once as %s and once as %s", sentence, brief(d), brief(again))
 	}

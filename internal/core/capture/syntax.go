@@ -106,6 +106,8 @@ const (
 type item struct {
 	kind itemKind
 	span Span
+	// also is where the same is said again.
+	also []Span
 	// introduced by a word such as "by"; a bare one follows the title more
 	// carefully.
 	introduced bool

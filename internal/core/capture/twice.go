@@ -34,7 +34,10 @@ func (r *reader) settleTwice() {
 		for n, i := range same {
 			switch {
 			case !differ:
-				gone[i] = n > 0
+				if gone[i] = n > 0; n > 0 {
+					first := &r.items[same[0]]
+					first.also = append(first.also, r.items[i].span)
+				}
 			case introduced <= 1 && !r.items[i].introduced:
 				gone[i] = true
 				r.putBack(r.items[i].span)

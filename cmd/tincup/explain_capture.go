@@ -98,6 +98,7 @@ type explanation struct {
 	Now       string           `json:"now"`
 	Zone      string           `json:"zone"`
 	OK        bool             `json:"ok"`
+	Kind      string           `json:"kind"` // to-do or note
 	Title     string           `json:"title"`
 	Notes     string           `json:"notes"`
 	List      *string          `json:"list"`
@@ -150,10 +151,13 @@ func explain(text string, env capture.Env) explanation {
 	d := capture.Read(text, env)
 	at := env.Clock.Now.In(env.Clock.Zone)
 	e := explanation{Version: explanationVersion, Now: at.Format("2006-01-02T15:04:05"), Zone: env.Clock.Zone.String(),
-		OK: len(d.Problems) == 0, Title: d.Title, Notes: d.Notes, List: orNull(d.List), Due: orNull(d.Due.String()),
+		OK: len(d.Problems) == 0, Kind: "to-do", Title: d.Title, Notes: d.Notes, List: orNull(d.List), Due: orNull(d.Due.String()),
 		Start: orNull(d.Start.String()), Plan: orNull(d.Plan.String()), Priority: d.Priority,
 		Tags: append([]string{}, d.Tags...), Reminders: append([]day.Reminder{}, d.Reminders...),
 		Chips: []explainedChip{}, Offers: []explainedChip{}, Problems: []explainedFault{}}
+	if d.Note {
+		e.Kind = "note"
+	}
 	if r := d.Repeat; r != nil {
 		e.Repeat = &explainedRepeat{r.Rule.String(), r.First, r.Anchor, r.Lead}
 	}
@@ -202,7 +206,7 @@ func (e *explanation) value(c capture.Chip, reminders *int) any {
 		return e.List
 	case capture.FieldPriority:
 		return e.Priority
-	case capture.FieldTag:
+	case capture.FieldTag, capture.FieldKind:
 		return c.Value
 	case capture.FieldRepeat:
 		return e.Repeat

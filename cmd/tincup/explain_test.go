@@ -28,7 +28,7 @@ func TestExplainCapture(t *testing.T) {
 		"start": "2026-11-24", "plan": "2026-11-25", "priority": "high", "tags": []any{"suppliers"}, "estimate": 20.0,
 		"repeat":    map[string]any{"rule": "FREQ=WEEKLY;INTERVAL=2", "first": "2026-11-27", "anchor": "schedule", "lead": 3.0},
 		"person":    map[string]any{"name": "Registrar", "role": "waiting on"},
-		"reminders": []any{"-PT1H"}, "problems": []any{}, "offers": []any{}, "version": 1.0, "ok": true,
+		"reminders": []any{"-PT1H"}, "problems": []any{}, "offers": []any{}, "version": 1.0, "ok": true, "kind": "to-do",
 		"now": "2026-11-24T09:00:00", "zone": "Europe/Lisbon"}
 	if !reflect.DeepEqual(got, want) {
 		t.Errorf("it prints\n%v\nwant\n%v", got, want)

@@ -204,7 +204,7 @@ func found(b *book.Book, c day.Clock, d capture.Draft) Reading {
 func (r Reading) command(s Sentence) book.Capture {
 	c := book.Capture{Title: r.Title, Notes: r.Notes, List: r.List, Priority: book.Priority(r.Priority), Start: r.Start,
 		Due: r.Due, Plan: r.Plan, Estimate: r.Estimate, Tags: r.Tags, Reminders: r.Reminders, Person: r.Person.ID,
-		Role: r.Person.Role, Repeat: r.Repeat, Parent: s.Parent}
+		Role: r.Person.Role, Repeat: r.Repeat, Parent: s.Parent, IsNote: r.Note}
 	if c.List.IsZero() {
 		c.List, c.Section, c.After = s.List, s.Section, s.After
 	}

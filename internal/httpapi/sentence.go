@@ -118,7 +118,7 @@ func (s *server) ReadWhen(c *gin.Context) {
 // encodeReading writes a reading; text is that of its chips, "" where they need
 // not be found in it.
 func encodeReading(text string, r app.Reading) contract.Reading {
-	out := contract.Reading{Title: r.Title, Notes: r.Notes, List: orAbsent(r.List.String()), Due: orAbsent(r.Due.String()),
+	out := contract.Reading{Title: r.Title, IsNote: r.Note, Notes: r.Notes, List: orAbsent(r.List.String()), Due: orAbsent(r.Due.String()),
 		Start: orAbsent(r.Start.String()), Plan: orAbsent(r.Plan.String()), Priority: contract.Priority(r.Priority.String()),
 		Tags: append([]string{}, r.Tags...), Repeat: encodeRepeat(r.Repeat), Person: encodeInvolved(r.Person),
 		Reminders: reminderTexts(r.Reminders), Chips: []contract.Chip{}, Offers: []contract.SentenceOffer{}, Problems: []contract.Fault{}}

@@ -44,7 +44,7 @@ for (const look of ["light", "dark"] as const) {
     await slip(page).getByLabel("Title").waitFor();
     await check("slip");
     await slip(page).getByRole("button", { name: "Close" }).click();
-    for (const key of ["d", "l", "t"]) {
+    for (const key of ["d", "l", "t", "g"]) {
       await row(page, "Meter reading").focus();
       await page.keyboard.press(key);
       await page.locator(".chooser").waitFor();

@@ -2,20 +2,31 @@
 // back as a sentence.
 //
 //	Order mount board, by Friday 4pm, in Night Signals, high, #suppliers, 20 min
+//	Ring the insurer tomorrow 3pm 20 min high
 //
-// Commas and semicolons divide a sentence into clauses. The first begins the
-// title. A later clause that is wholly understood becomes a field; one that is
-// not stays in the title. In the title, words for dates, times and repeats are
-// taken only from the end of its last clause or the start of its first. Double
-// quotes in pairs keep what is inside as words, with "" for one quote; #tag is
-// taken anywhere; " -- " begins the notes. Case never matters, but for the short
-// words that are also something else: Sat, Sun, Mar, May.
+// Commas, semicolons and spaced dashes divide a sentence into clauses; a comma
+// without a space after it, and one within a date, do not. The first clause begins
+// the title. A later clause made wholly of field phrases becomes fields; one that is
+// not stays in the title. At the end of the title's last clause a run of field
+// phrases is read, in any order; of an earlier clause only a deadline. The start of
+// the line has forms of its own: "tomorrow", "Friday:", "Every Monday", "remind me
+// to", "note:". Double quotes in pairs keep what is inside as words, with "" for one
+// quote; #tag is taken anywhere; " -- " begins the notes. Case does not matter, but
+// for short words that are also something else (Sat, Sun, Wed, Mar, May), for names
+// of lists in a run, and for EOD.
 //
-// Three pieces do it. The lexer cuts the text into words that know where they
-// stand and what they could mean. The parser makes of a clause what its grammar
-// says: "next Friday" is a weekday of the next week, whatever day it is. The
-// resolver knows the clock, and turns that into a date, or into a problem: the
-// words were understood, and there is no such day.
+// A phrase is read whole or not at all, and the longest that the words form counts:
+// "2 weeks before 15 January" is one date. What guards a phrase in the title ("for
+// Friday", "what happened Friday", "Good Friday") guards every part of it. Of several
+// values for one field the only one with a word such as "by" wins; a series without
+// such words is left alone.
+//
+// Three pieces do it. The lexer cuts the text into words that know where they stand
+// and what they could mean. The parser makes of words what its grammar says: "next
+// Friday" is a weekday of the next week, whatever day it is. The resolver knows the
+// clock, and turns that into a date, or into a problem: the words were understood,
+// and there is no such day. Offers finds what was left as words and might have meant
+// a field; nothing comes of an offer that is not taken.
 //
 // Reading is a function of the text and its Env alone.
 package capture

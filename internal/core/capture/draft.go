@@ -86,8 +86,10 @@ type Person struct {
 
 // Draft is a to-do as a sentence means it. What was not said is none.
 type Draft struct {
-	Title    string
-	Notes    string
+	Title string
+	Notes string
+	// Note is set of a note, which has no tick.
+	Note     bool
 	List     string
 	Due      day.Moment
 	Start    day.Date
@@ -121,6 +123,7 @@ const (
 	FieldEstimate Field = "estimate"
 	FieldPerson   Field = "person"
 	FieldReminder Field = "reminder"
+	FieldKind     Field = "kind"
 )
 
 // Span is a stretch of the text in bytes, the end left out.

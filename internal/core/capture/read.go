@@ -240,6 +240,11 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 // sees there whom it is to be asked of or waited for; those words stay.
 func (r *reader) fromStart(p *parser, words []token) {
 	p.tokens, p.pos = words, 0
+	if len(words) > 1 && words[0].kind == plainWord && strings.EqualFold(words[0].text, "note:") {
+		r.items = append(r.items, item{kind: itemNote, span: words[0].span()})
+		r.cutText(words[0].span())
+		return
+	}
 	if parted(words[:min(len(words), 8)]) || len(words) < 3 || words[0].kind != plainWord {
 		return
 	}

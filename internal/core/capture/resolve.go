@@ -142,6 +142,9 @@ func (m *meaning) sort(it *item) {
 		m.reminders = append(m.reminders, said{it, m.chip(FieldReminder, it, "")})
 	case itemTag:
 		m.tag(it)
+	case itemNote:
+		d.Note = true
+		m.chip(FieldKind, it, "note")
 	case itemPriority:
 		if m.single(d.Priority != NoPriority, FieldPriority, it, Priority(it.n).String()) {
 			d.Priority = Priority(it.n)

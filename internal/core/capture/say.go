@@ -14,6 +14,10 @@ import (
 // whose name has a comma.
 func Say(d Draft, env Env) string {
 	rest := d.clauses(env)
+	if d.Note {
+		d.Note = false
+		return "note: " + Say(d, env)
+	}
 	for _, title := range []string{d.Title, strings.ReplaceAll(d.Title, `"`, `""`), quoted(d.Title)} {
 		s := title + rest
 		if read := Read(s, env); read.Title == d.Title && len(read.Chips) == len(Read(quoted("x")+rest, env).Chips) {

@@ -55,6 +55,9 @@ func brief(d capture.Draft) string {
 			parts = append(parts, strings.TrimSpace(name+" "+value))
 		}
 	}
+	if d.Note {
+		add("note", "itself")
+	}
 	add("due", d.Due.String())
 	add("start", d.Start.String())
 	add("plan", d.Plan.String())

@@ -100,6 +100,7 @@ const (
 	itemPerson
 	itemReminder
 	itemTag
+	itemNote
 )
 
 // item is one thing a clause says.

@@ -1404,6 +1404,8 @@ export interface components {
         };
         Reading: {
             title: string;
+            /** @description It would be a note */
+            isNote: boolean;
             notes: string;
             /** @description The list's id */
             list?: string;
@@ -1423,7 +1425,7 @@ export interface components {
         };
         SentenceOffer: {
             /** @enum {string} */
-            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder";
+            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder" | "kind";
             /** @description The words it is about, exactly */
             words: string;
             /** @description The full value in words */
@@ -1435,7 +1437,7 @@ export interface components {
         };
         Chip: {
             /** @enum {string} */
-            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder";
+            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder" | "kind";
             /** @description The words it was read from, exactly */
             words: string;
             /** @description The full value in words */

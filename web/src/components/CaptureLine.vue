@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef, watch } from "vue";
+import { useRoute } from "vue-router";
 import type { Chip, Overview } from "@/api/client";
 import { useCapture } from "@/composables/capture";
 import { useCompletion } from "@/composables/completion";
@@ -9,7 +10,22 @@ import CapturePanel from "./CapturePanel.vue";
 import ChipChooser from "./ChipChooser.vue";
 
 const props = defineProps<{ overview?: Overview }>();
-const { text, reason, putIn } = useCapture("capture");
+const route = useRoute();
+/** The list that is shown takes what is put in, unless the sentence names another. */
+const here = computed(() => {
+  const id = route.name === "list" ? String(route.params.list) : undefined;
+  return props.overview?.shelves.flatMap((s) => s.lists).find((l) => l.id === id);
+});
+/** The person has sent what is typed to the Cup all the same. */
+const toCup = ref(false);
+watch(here, () => (toCup.value = false));
+const { text, reason, putIn } = useCapture("capture", () =>
+  here.value && !toCup.value ? { list: here.value.id } : {},
+);
+const placeholder = computed(() => {
+  const list = here.value ?? props.overview?.shelves.flatMap((s) => s.lists)[0];
+  return `Say it: Order mount board, by Friday 4pm, ${list ? `in ${list.name}, ` : ""}high`;
+});
 const reading = useReading(text);
 const current = useCurrent();
 const root = useTemplateRef("root");
@@ -181,7 +197,7 @@ function rewordChip(words: string | undefined) {
         type="text"
         role="combobox"
         aria-label="Put something in"
-        placeholder="Say it: Order mount board, by Friday 4pm, in Night Signals, high"
+        :placeholder="placeholder"
         autocomplete="off"
         enterkeyhint="done"
         aria-autocomplete="list"
@@ -207,9 +223,19 @@ function rewordChip(words: string | undefined) {
         @keydown.esc.prevent="escape"
       />
     </div>
-    <button v-if="text.trim()" class="key" tabindex="-1" @mousedown.prevent @click="enter(false)">
-      Put in
-    </button>
+    <template v-if="text.trim()">
+      <button class="key" tabindex="-1" @mousedown.prevent @click="enter(false)">Put in</button>
+      <button
+        class="clear"
+        tabindex="-1"
+        aria-label="Clear the line"
+        title="Clear the line"
+        @mousedown.prevent
+        @click="write('')"
+      >
+        ×
+      </button>
+    </template>
     <span v-else-if="!focused" class="key hint-key" aria-hidden="true">n</span>
     <CapturePanel
       v-if="open"
@@ -220,6 +246,9 @@ function rewordChip(words: string | undefined) {
       :names="completion.found.value.map((c) => c.name)"
       :at="completion.at.value"
       :offers="offers"
+      :here="here && !toCup && !reading?.list ? here.name : undefined"
+      :overview="overview"
+      @cup="toCup = true"
       @mousedown.prevent
       @keydown="panelKey"
       @complete="complete"
@@ -296,6 +325,14 @@ function rewordChip(words: string | undefined) {
   border-radius: var(--corner) var(--corner) 0 0;
   outline: none;
   box-shadow: 0 0 0 2px var(--rim);
+}
+.clear {
+  width: 24px;
+  height: 24px;
+  margin: 0 -6px 0 -4px;
+  color: var(--pencil);
+  font-size: 18px;
+  cursor: pointer;
 }
 button.key {
   cursor: pointer;

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import type { Chip, SentenceOffer } from "@/api/client";
+import { computed } from "vue";
+import type { Chip, Overview, SentenceOffer } from "@/api/client";
 import { chipLabels } from "@/words/fields";
 import type { Read } from "@/composables/reading";
 import ReadingChip from "./ReadingChip.vue";
 
 /** What stands under the capture line: what was understood, or how to say it. */
-defineProps<{
+const props = defineProps<{
   text: string;
   reading?: Read;
   reason: string;
@@ -14,6 +15,9 @@ defineProps<{
   at: number;
   /** What was left as words and might mean a field. */
   offers: SentenceOffer[];
+  /** The list that is shown, where it takes what the sentence says. */
+  here?: string;
+  overview?: Overview;
 }>();
 defineEmits<{
   complete: [nth: number];
@@ -21,16 +25,22 @@ defineEmits<{
   without: [sentence: string];
   open: [chip: Chip, at: HTMLElement];
   take: [sentence: string];
+  cup: [];
 }>();
 
-const examples = [
-  "Ring the framer tomorrow at 10",
-  "Order mount board, by Friday 4pm, high, 20 min",
-  "Water the seedlings every other day until 20 December",
-  "Crate sizes, waiting on Registrar, remind me Thursday at 9:30",
-  "Descale the kettle 30 days after done",
-  "Write the labels, plan next week, #writing -- sixty words each",
-];
+/** Sentences to try, of the person's own people and tags; none that are not there. */
+const examples = computed(() => {
+  const person = props.overview?.people[0]?.name;
+  const tag = props.overview?.tags[0]?.name;
+  return [
+    "Ring the framer tomorrow at 10",
+    "Order mount board by Friday 4pm high 20 min",
+    "Water the seedlings every other day until 20 December",
+    `Crate sizes, ${person ? `waiting on ${person}, ` : ""}remind me Thursday at 9:30`,
+    "Descale the kettle 30 days after done",
+    `Write the labels, plan next week${tag ? `, #${tag}` : ""} -- sixty words each`,
+  ];
+});
 </script>
 
 <template>
@@ -52,13 +62,19 @@ const examples = [
     <p v-if="reason" class="reason" role="alert">{{ reason }}</p>
     <template v-if="text.trim() && reading">
       <p class="title">{{ reading.title || "…" }}</p>
-      <ul v-if="reading.chips.length" class="chips" aria-label="Understood">
+      <ul v-if="reading.chips.length || here" class="chips" aria-label="Understood">
         <li v-for="chip in reading.chips" :key="chip.field + chip.words">
           <ReadingChip
             :chip="chip"
             @open="(at) => $emit('open', chip, at)"
             @without="$emit('without', chip.without)"
           />
+        </li>
+        <li v-if="here" class="here">
+          <span class="label">list</span> {{ here }}, which is shown
+          <button tabindex="-1" data-walk aria-label="Into the Cup instead" @click="$emit('cup')">
+            ×
+          </button>
         </li>
       </ul>
       <ul v-if="offers.length" class="chips" aria-label="Might mean">
@@ -214,6 +230,20 @@ ul {
   .hint {
     display: none;
   }
+}
+.here {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 28px;
+  padding: 2px 2px 2px 8px;
+  border: 1px solid var(--tin);
+  border-radius: var(--corner);
+}
+.here button {
+  width: 24px;
+  height: 24px;
+  cursor: pointer;
 }
 .offer {
   display: inline-flex;

@@ -35,7 +35,7 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
   /** What was put in behind a sibling, for the next one to stand behind it. */
   const lastPut = ref<string>();
   /** What waits for the server, with its key, so that it goes in once. */
-  let waiting: { said: string; key: string; open: boolean; typed?: Typed } | undefined;
+  let waiting: { said: string; key: string; open: boolean; typed?: Typed; there: Into } | undefined;
 
   const text = computed({
     get: () => kept.value,
@@ -51,7 +51,11 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
     if (said.trim() === "") return;
     const again = waiting?.said === said ? waiting : undefined;
     // One key and one moment: whichever try arrives counts once.
-    const { key, typed } = again ?? { key: crypto.randomUUID(), typed: server.wall() };
+    const { key, typed, there } = again ?? {
+      key: crypto.randomUUID(),
+      typed: server.wall(),
+      there: { ...toValue(into) },
+    };
     waiting = undefined;
     text.value = "";
     try {
@@ -59,12 +63,12 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
         (header) =>
           client.POST("/api/sentence/todos", {
             params: { header },
-            body: { text: said, ...toValue(into), ...typed },
+            body: { text: said, ...there, ...typed },
           }),
         key,
       );
       actions.took(made, false, again && ` ${fieldWords(made, server.today)}`);
-      if (toValue(into).after) lastPut.value = made.id;
+      if (there.after) lastPut.value = made.id;
       if (open) await router.push({ ...route, query: { ...route.query, slip: made.id } });
     } catch (e) {
       // What was typed meanwhile is not lost either.
@@ -72,8 +76,8 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
       text.value = meanwhile ? `${said} ${text.value}` : said;
       if (e instanceof Away) {
         waiting = meanwhile
-          ? { said: text.value, key: crypto.randomUUID(), open, typed: server.wall() }
-          : { said, key, open, typed };
+          ? { said: text.value, key: crypto.randomUUID(), open, typed: server.wall(), there }
+          : { said, key, open, typed, there };
         reason.value =
           "The server is away. Your words stay here, to be read as of now, and go in when it is back.";
       } else reason.value = e instanceof Error ? e.message : "It could not be put in.";

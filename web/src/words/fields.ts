@@ -45,6 +45,7 @@ export function reminderWords(reminder: string): string {
 
 /** Labels of chips: the look's own words for fields. */
 export const chipLabels: Record<string, string> = {
+  kind: "kind",
   due: "due",
   start: "start",
   plan: "plan",

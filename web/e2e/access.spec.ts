@@ -83,7 +83,7 @@ for (const look of ["light", "dark"] as const) {
     const line = page.getByRole("combobox", { name: "Put something in" });
     await line.focus();
     await check("sentences to try");
-    await line.fill("Order board, by Friday 4pm, in Ni, high, low, #calls");
+    await line.fill("Order board, by Friday 4pm, due Monday, in Ni, high, #calls");
     await page.locator(".panel .problems").waitFor();
     await check("chips");
     await line.fill("");

@@ -162,8 +162,12 @@ func (p *parser) reminder() (item, bool) {
 		return it, true
 	}
 	if n, ok := p.ahead(); ok && p.take("before") {
-		it.n, it.before = n, true
-		return it, true
+		end := p.pos
+		if _, dated := p.day(true); !dated || remind { // "20 min before 4 December" is a length and a date
+			p.pos = end
+			it.n, it.before = n, true
+			return it, true
+		}
 	}
 	p.pos = from
 	if !remind || p.at(0).is("me") {

@@ -91,7 +91,8 @@ const examples = computed(() => {
       </div>
       <p class="hint">
         <span class="key">Enter</span> put in <span class="key">Ctrl Enter</span> put in and open
-        <span class="key">Esc</span> leave for later
+        <span class="key">Esc</span>
+        {{ offers.length ? "set the offers aside" : "leave for later" }}
         <span v-if="reading.chips.length" class="more">
           <span class="key">↓</span> to the chips: Enter opens one, Delete leaves its words as words
         </span>
@@ -264,6 +265,9 @@ ul {
 @media (pointer: coarse) {
   .offer {
     min-height: 40px;
+  }
+  .offer .key {
+    display: none;
   }
 }
 </style>

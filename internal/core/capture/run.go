@@ -1,6 +1,9 @@
 package capture
 
-import "strings"
+import (
+	"slices"
+	"strings"
+)
 
 // where tells what may stand in a run of field phrases.
 type where struct {
@@ -52,6 +55,13 @@ func (p *parser) field(w where, repeats, behind bool) (item, bool) {
 		}
 		p.pos = from
 	}
+	if w.clause && from == 0 { // a list by its full name, which wins over what else it may mean
+		p.pos = len(p.tokens)
+		if name := p.words(0); slices.Contains(p.names.Lists, name) {
+			return item{kind: itemList, introduced: true, name: name}, true
+		}
+		p.pos = from
+	}
 	var best item
 	end := from
 	try := func(it item, ok bool) {
@@ -97,6 +107,14 @@ func counts(run []item) bool {
 		}
 	}
 	return false
+}
+
+// bareMonth reports whether a run names a month without a word such as "in": at the end of a
+// title that may be a name.
+func bareMonth(run []item) bool {
+	return slices.ContainsFunc(run, func(it item) bool {
+		return it.kind == itemPlan && !it.introduced && it.date != nil && it.date.form == inMonth
+	})
 }
 
 // askers open a clause that asks or sets a condition: a date in it is part of what is asked.
@@ -160,7 +178,7 @@ func (p *parser) suffix(items []item, words []token, leaves func(from int) bool,
 		deadline := first.kind == itemDue && (words[from].is("by") || words[from].is("due") || words[from].is("before") ||
 			first.date != nil && !first.time.none())
 		switch {
-		case !counts(items[begun:]), late && !deadline:
+		case !counts(items[begun:]), late && !deadline, bareMonth(items[begun:]):
 			items = items[:begun]
 			continue
 		case guarded(words, from, first):

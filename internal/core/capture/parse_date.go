@@ -254,6 +254,9 @@ func (p *parser) weekday() (*date, bool) {
 func (p *parser) month() (*date, bool) {
 	month := time.Month(p.at(0).word.value)
 	p.pos++
+	if p.at(0).is("the") && p.at(1).ordinal() && p.at(1).monthDay() { // December the 3rd
+		p.pos++
+	}
 	if p.at(0).monthDay() {
 		d := &date{form: onMonthDay, n: p.at(0).number, month: month}
 		p.pos++

@@ -135,6 +135,9 @@ func guarded(words []token, from int, first *item) bool {
 		return true
 	}
 	t := &words[from]
+	if !first.introduced && (t.ratio() || t.is("the") && before.capital && from > 1) { // Richard the 3rd
+		return true
+	}
 	if first.kind == itemDue && t.capital && t.has(weekdayWord) && before.capital && dayNames[strings.ToLower(before.text)] {
 		return true
 	}
@@ -147,6 +150,14 @@ func guarded(words []token, from int, first *item) bool {
 		}
 	}
 	return false
+}
+
+// ratio reports whether a day and month in figures could be a size or a ratio: 3/4, 24/7.
+func (t *token) ratio() bool {
+	text := strings.Trim(t.text, "().!?:")
+	a, b, ok := strings.Cut(text, "/")
+	small := func(s string) bool { return len(s) == 1 || s == "10" || s == "11" || s == "12" }
+	return text == "24/7" || ok && small(a) && small(b) && isDigit(a[0]) && isDigit(b[0])
 }
 
 // bracketed reports whether brackets round a run of words stand in pairs.

@@ -135,6 +135,10 @@ func guarded(words []token, from int, first *item) bool {
 		return true
 	}
 	t := &words[from]
+	// A series of weekdays, and a time behind a weekday that was not read ("sat 11am").
+	if before.has(weekdayWord) && (t.has(weekdayWord) || first.kind == itemTime) {
+		return true
+	}
 	if !first.introduced && (t.ratio() || t.is("the") && before.capital && from > 1) { // Richard the 3rd
 		return true
 	}

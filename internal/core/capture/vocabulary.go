@@ -89,7 +89,8 @@ var vocabulary = func() map[string]*word {
 	add(ordinalWord, -1, "last")
 	add(partOfDay, 9*60, "morning")
 	add(partOfDay, 14*60, "afternoon")
-	add(partOfDay, 18*60, "evening", "night")
+	add(partOfDay, 18*60, "evening")
+	add(partOfDay, 20*60, "night")
 	same(pointOfDay, 12*60, "noon", "midday")
 	add(pointOfDay, 0, "midnight")
 	for i, a := range adverbs {

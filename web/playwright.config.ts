@@ -5,6 +5,9 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   timeout: 60_000,
+  // A browser or a worker may die of the machine; what passes only the second time is
+  // printed as flaky, and is to be looked into.
+  retries: 1,
   expect: { timeout: 5_000 },
   reporter: [["line"]],
   // What is measured has the machine to itself, when the journeys are done.

@@ -137,8 +137,8 @@ func (p *parser) endOfDay(introduced bool) (*date, bool) {
 	return nil, false
 }
 
-// halfOf settles which half of a day a time means that came before "tonight" or "this
-// evening".
+// halfOf settles which half of a day a time means that came before "tonight" or
+// "tomorrow evening".
 func (p *parser) halfOf(d *date, h hour) hour {
 	switch {
 	case d.form == fromToday && d.n < 0: // tonight

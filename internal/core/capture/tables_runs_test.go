@@ -48,7 +48,7 @@ var runTables = []table{
 		{"Ring the framer by Friday 4pm in Night Signals high 20 min #calls remind me 1 hour before", "Ring the framer | due 2026-11-27T16:00 | high | in Night Signals | #calls | 20 min | remind -PT1H"},
 		{"Ring the framer Friday #calls high", "Ring the framer | due 2026-11-27 | high | #calls"},
 		{"Ring the framer every #calls Friday", "Ring the framer every Friday | #calls"},
-		{"Remember the milk remind me tomorrow 8am", "Remember the milk | remind 2026-11-25T08:00"},
+		{"Look for the lamp key remind me tomorrow 8am", "Look for the lamp key | remind 2026-11-25T08:00"},
 		{"Set the table, nudge me at 6pm", "Set the table | remind 2026-11-24T18:00"},
 		{"Return the books by Friday ping me the day before", "Return the books | due 2026-11-27 | remind -P1D"},
 	}},

@@ -28,29 +28,23 @@ var unoffered = map[string]bool{"of": true, "the": true, "a": true, "an": true, 
 // phrases for dates, times, repeats and reminders anywhere in the title, and a priority, an
 // estimate or a list at its end. A field that was read is not offered again.
 func Offers(text string, env Env) []Offer {
-	r := reader{env: &env}
-	r.text = r.clean(text)
-	if len(r.draft.Problems) > 0 {
+	r := newReader(text, &env)
+	if len(r.draft.Problems) > 0 { // it has no place in a line
 		return nil
 	}
-	var notes int
-	r.tokens, notes = lex(r.text, nil)
 	end := len(text)
-	if notes >= 0 {
-		end = notes - len("-- ")
+	if r.notes >= 0 {
+		end = r.notes - len("-- ")
 	}
-	r.cut = make([]bool, len(r.tokens))
-	if !r.parse(true) {
-		clear(r.cut)
-		r.items = r.items[:0]
-		r.parse(false)
+	left := r.clausesLeft()
+	words := make([][]token, len(left))
+	for i, clause := range left {
+		words[i] = r.uncut(clause.Start, clause.End)
 	}
-	r.settleTwice()
-	before := Read(text, env)
+	before := r.read()
 	p := parser{text: r.text, settings: env.Settings, names: &env.Names}
 	var offers []Offer
-	for _, clause := range r.clausesLeft() {
-		words := r.uncut(clause.Start, clause.End)
+	for _, words := range words {
 		for i := 0; i < len(words) && len(offers) < MaxOffers; i++ {
 			span, ok := p.offered(words, i)
 			if !ok {
@@ -73,10 +67,7 @@ func Offers(text string, env Env) []Offer {
 func (r *reader) clausesLeft() []Span {
 	var left []Span
 	for from := 0; from < len(r.tokens); {
-		to := from
-		for to < len(r.tokens) && (r.tokens[to].kind != comma || r.inDate(to)) {
-			to++
-		}
+		to := r.clauseEnd(from)
 		if slices.Contains(r.cut[from:to], false) {
 			left = append(left, Span{from, to})
 		}

@@ -256,8 +256,10 @@ func (p *parser) start() (item, bool) {
 func (p *parser) plan() (item, bool) {
 	from := p.pos
 	it := item{kind: itemPlan}
-	if slot, ok := p.slot(); ok {
-		return slot, true
+	if p.dashAhead() {
+		if slot, ok := p.slot(); ok {
+			return slot, true
+		}
 	}
 	p.take("sometime")
 	if p.take("in") { // in December

@@ -25,6 +25,16 @@ func (p *parser) slot() (item, bool) {
 	return item{kind: itemPlan, introduced: true, date: d, time: hour{at: clockFace(start)}, n: minutes}, true
 }
 
+// dashAhead reports whether a dash stands in one of the next words, as in every time range.
+func (p *parser) dashAhead() bool {
+	for n := range min(len(p.tokens)-p.pos, 6) {
+		if t := p.at(n); t.number >= 0 && strings.ContainsAny(t.text, "-–") || t.text == "-" || t.text == "–" {
+			return true
+		}
+	}
+	return false
+}
+
 // stretch reads two times of day and returns the first, in minutes since midnight, and how
 // long it is to the second. Bare hours such as 12-1 are times only beside a date.
 func (p *parser) stretch(dated bool) (start, minutes int, ok bool) {

@@ -17,6 +17,7 @@ type reader struct {
 	cut   []bool
 	items []item
 	draft Draft
+	notes int // where they begin, -1 without
 	// remind is where "remind me to" stands, whose due is a reminder too.
 	remind Span
 }
@@ -24,12 +25,17 @@ type reader struct {
 // Read reads one sentence. What it cannot take says so in Problems; the Draft
 // is as complete as it can be all the same.
 func Read(text string, env Env) Draft {
-	r := reader{env: &env, items: make([]item, 0, 8)}
+	r := newReader(text, &env)
+	return r.read()
+}
+
+// newReader parses a sentence: what it says, before it is resolved.
+func newReader(text string, env *Env) *reader {
+	r := &reader{env: env, items: make([]item, 0, 8)}
 	r.text = r.clean(text)
-	var notes int
-	r.tokens, notes = lex(r.text, make([]token, 0, len(r.text)/4+4))
-	if notes >= 0 {
-		r.takeNotes(text[notes:])
+	r.tokens, r.notes = lex(r.text, make([]token, 0, len(r.text)/4+4))
+	if r.notes >= 0 {
+		r.takeNotes(text[r.notes:])
 	}
 	r.cut = make([]bool, len(r.tokens))
 	// Words such as "for 2 weeks" mean something only beside a repeat.
@@ -39,6 +45,11 @@ func Read(text string, env Env) Draft {
 		r.parse(false)
 	}
 	r.settleTwice()
+	return r
+}
+
+// read resolves what was parsed.
+func (r *reader) read() Draft {
 	r.draft.Title = r.title()
 	r.resolve()
 	r.checkTitle()
@@ -118,10 +129,7 @@ func (r *reader) parse(tails bool) bool {
 	var earlier []Span
 	asks := false // a later clause sets a condition
 	for from := 0; from < len(r.tokens); {
-		to := from
-		for to < len(r.tokens) && (r.tokens[to].kind != comma || r.inDate(to)) {
-			to++
-		}
+		to := r.clauseEnd(from)
 		words := r.takeTags(from, to)
 		begun := len(r.items)
 		ok := false
@@ -167,6 +175,15 @@ func (r *reader) parse(tails bool) bool {
 		}
 	}
 	return repeats || found || !tails || !tail
+}
+
+// clauseEnd is where the clause that begins at a token ends.
+func (r *reader) clauseEnd(from int) int {
+	to := from
+	for to < len(r.tokens) && (r.tokens[to].kind != comma || r.inDate(to)) {
+		to++
+	}
+	return to
 }
 
 // conditions open a clause on which the rest of the sentence depends.

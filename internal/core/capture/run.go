@@ -149,7 +149,7 @@ func guarded(words []token, from int, first *item) bool {
 		return false
 	}
 	for i := range words[:from] {
-		if askers[strings.ToLower(words[i].text)] && i < from {
+		if askers[strings.ToLower(words[i].text)] {
 			return true
 		}
 	}

@@ -1,6 +1,7 @@
 package view
 
 import (
+	"slices"
 	"time"
 
 	"tincup/internal/core/book"
@@ -37,9 +38,10 @@ type Survey struct {
 // Take counts everything in one pass over the open to-dos.
 func Take(b *book.Book, c day.Clock) *Survey {
 	now := at(c)
-	s := &Survey{Today: now.today, Rail: rail(b, now.today), Counts: map[Name]int{},
+	s := &Survey{Today: now.today, Rail: rail(now.today), Counts: map[Name]int{},
 		Lists: map[book.ID]int{}, Tags: map[book.ID]int{}, People: map[book.ID]int{}}
 	week := now.today.AddDays(7)
+	later := map[day.Horizon]int{} // months that stand behind those of the rail
 	var toSort, today, overdue, within, waiting, projects, ready int
 	isReady := now.readyNow(b, openParents(b))
 	for _, t := range b.Open() {
@@ -71,6 +73,8 @@ func Take(b *book.Book, c day.Clock) *Survey {
 		if h, _ := now.load(t); !h.IsZero() {
 			if i := s.place(h); i >= 0 {
 				s.Rail[i].Count++
+			} else if h.Precision() == day.Month && h.Later(now.today) {
+				later[h]++
 			}
 		}
 		if key, ok := now.inToday(t); ok {
@@ -83,6 +87,7 @@ func Take(b *book.Book, c day.Clock) *Survey {
 			within++
 		}
 	}
+	s.goOn(later)
 	s.Views = ownCounts(b, c)
 	s.Counts[Cup], s.Counts[Today], s.Counts[Overdue], s.Counts[WithinAWeek] = toSort, today, overdue, within
 	s.Counts[Bin], s.Counts[Waiting], s.Counts[Projects], s.Counts[Ready] = len(b.Bin()), waiting, projects, ready
@@ -133,23 +138,34 @@ const (
 	mostMonths  = 120
 )
 
-func rail(b *book.Book, today day.Date) []RailCup {
+func rail(today day.Date) []RailCup {
 	var cups []RailCup
 	for i := range days {
 		cups = append(cups, RailCup{Horizon: day.OnDay(today.AddDays(i))})
 	}
 	cups = append(cups, RailCup{Horizon: day.InWeek(today)}, RailCup{Horizon: day.InWeek(today.AddDays(7))})
 	month := today.MonthStart()
-	last := month.AddMonths(monthsAhead)
-	for _, t := range b.Open() {
-		if t.Plan.Precision() == day.Month && t.Plan.First().After(last) {
-			last = t.Plan.First()
-		}
-	}
-	for i := 0; i <= mostMonths && !month.AddMonths(i).After(last); i++ {
+	for i := range monthsAhead + 1 {
 		cups = append(cups, RailCup{Horizon: day.InMonth(month.AddMonths(i))})
 	}
 	return append(cups, RailCup{Horizon: day.SomeTime()})
+}
+
+// goOn lets the months of the rail go on up to the last that something is planned for.
+func (s *Survey) goOn(later map[day.Horizon]int) {
+	last := day.Date{}
+	for h := range later {
+		if h.First().After(last) {
+			last = h.First()
+		}
+	}
+	end := len(s.Rail) - 1 // parked
+	month := s.Today.MonthStart()
+	for i := monthsAhead + 1; i <= mostMonths && !month.AddMonths(i).After(last); i++ {
+		h := day.InMonth(month.AddMonths(i))
+		s.Rail = slices.Insert(s.Rail, end, RailCup{Horizon: h, Count: later[h]})
+		end++
+	}
 }
 
 // NextChange returns the next instant after Now at which an answer changes

@@ -157,4 +157,9 @@ test("targets are 40 px high under a finger, and the rail folds to its rims", as
   await page.evaluate(() => document.querySelector("main.sheet")!.scrollTo(0, 0));
   await expect.poll(async () => (await rail.boundingBox())!.height).toBe(before);
   await expect(group(page, "handful")).toBeVisible();
+  // All that buttons do on a desk stands in the one button.
+  await page.goto(`${demo.url}/ready`);
+  await page.getByRole("button", { name: "More for Ready" }).tap();
+  await page.getByRole("menuitem", { name: "Show why" }).tap();
+  await expect(page.locator("main .excerpt").first()).toBeVisible();
 });

@@ -4,7 +4,7 @@ import { type MenuItem, useMenu } from "@/composables/menu";
 import { mdiDotsHorizontal } from "@mdi/js";
 import { computed, useTemplateRef } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import type { List, Order, Overview, OwnView, Person, Tag } from "@/api/client";
+import type { List, Overview, OwnView, Person, Tag } from "@/api/client";
 import { groupings } from "@/builder/fields";
 import { viewIcons } from "@/builder/icons";
 import type { Shape } from "@/composables/narrowing";
@@ -12,8 +12,7 @@ import { useLook } from "@/composables/look";
 import { useViews } from "@/composables/views";
 import { useAsk } from "@/composables/ask";
 import { usePlaces } from "@/composables/places";
-import { useSelection } from "@/composables/selection";
-import { orderNames } from "@/words/names";
+import { type Deed, useSheetDeeds } from "@/composables/sheet-deeds";
 import ActionMenu from "./ActionMenu.vue";
 
 /** A sheet's name, what it holds in a sentence, and what can be done with it. */
@@ -51,20 +50,9 @@ const views = useViews();
 const look = useLook();
 
 const places = usePlaces();
-const selection = useSelection();
 const { ask } = useAsk();
 const menus = useMenu();
 
-const orders = computed<MenuItem[]>(() => {
-  const list = props.list;
-  return !list
-    ? []
-    : (Object.entries(orderNames) as [Order, string][]).map(([order, name]) => ({
-        name,
-        checked: list.order === order,
-        act: () => places.editList(list, { order }),
-      }));
-});
 const printItems: MenuItem[] = [
   { name: "Print", act: () => emit("print", 1), apart: true },
   { name: "Print in two columns", act: () => emit("print", 2) },
@@ -73,31 +61,19 @@ const printItems: MenuItem[] = [
 const allItems = computed<MenuItem[]>(() => {
   const own = [...items.value, ...printItems];
   if (!props.narrow) return own;
-  const { list } = props;
-  const reorders = list && !list.archived;
-  return [
-    ...(props.chooses
-      ? [
-          {
-            name: selection.choosing ? "Done choosing" : "Choose several",
-            act: () => (selection.choosing ? selection.clear() : (selection.choosing = true)),
-          },
-        ]
-      : []),
-    ...(props.makesRoom ? [{ name: "Make room…", act: () => emit("makeRoom") }] : []),
-    ...(props.narrows ? [{ name: "Narrow…", act: narrowHere }] : []),
-    ...(props.narrows ? [{ name: "Shape…", act: () => open("Shape", shapeItems.value) }] : []),
-    ...(reorders ? [{ name: "Order…", act: () => open("Order", orders.value) }] : []),
-    ...own.map((item, i) => (i === 0 ? { ...item, apart: true } : item)),
-  ];
+  const entries = deeds.value.map((d): MenuItem => ({
+    name: d.menu ? `${d.menu.label}…` : d.name,
+    act: () => press(d),
+  }));
+  return [...entries, ...own.map((item, i) => (i === 0 ? { ...item, apart: true } : item))];
 });
 const dots = useTemplateRef<{ $el: HTMLElement }>("dots");
-function narrowHere() {
-  if (dots.value) emit("narrow", dots.value.$el);
-}
-/** Opens a further menu in place of the one that was chosen from. */
-function open(label: string, of: MenuItem[]) {
-  if (dots.value) menus.menu = { label, items: of, at: dots.value.$el };
+/** What it opens hangs on the button of the menu that it was chosen from. */
+function press({ menu, act }: Deed) {
+  const at = dots.value?.$el;
+  if (!at) return;
+  if (menu) menus.menu = { label: menu.label, items: menu.items(), at };
+  else act?.(at);
 }
 const items = computed<MenuItem[]>(() => {
   const { list, tag, person, overview } = props;
@@ -177,6 +153,12 @@ const shapeItems = computed<MenuItem[]>(() => [
 const shapeName = computed(
   () => ({ rows: "As rows", columns: "As columns", "two-by-two": "As a two-by-two" })[props.shape],
 );
+const deeds = useSheetDeeds(props, {
+  makeRoom: () => emit("makeRoom"),
+  narrow: (at) => emit("narrow", at),
+  shapeName: () => shapeName.value,
+  shapes: () => shapeItems.value,
+});
 
 function listItems(list: List, overview: Overview): MenuItem[] {
   const bin = {
@@ -279,10 +261,6 @@ function chooseSection(list: List) {
       </p>
     </div>
     <div class="deeds">
-      <template v-if="list?.checklist && !list.template && !list.archived">
-        <button class="btn" @click="places.onList(list, 'start-over')">Start over</button>
-        <button class="btn" @click="places.onList(list, 'clear-done')">Clear done</button>
-      </template>
       <button
         v-if="list?.template && overview"
         class="btn main"
@@ -297,49 +275,20 @@ function chooseSection(list: List) {
       >
         Bring it back
       </button>
-      <template v-if="!narrow">
-        <ActionMenu v-if="list && !list.archived" class="btn" label="Order" :items="() => orders">
-          {{ orderNames[list.order] }}
+      <template v-for="d in narrow ? [] : deeds" :key="d.menu?.label ?? d.name">
+        <ActionMenu v-if="d.menu" class="btn" :label="d.menu.label" :items="d.menu.items">
+          {{ d.name }}
         </ActionMenu>
         <button
-          v-if="$route.params.view === 'ready' && shape === 'rows'"
+          v-else
           class="btn"
-          :aria-pressed="look.reasons"
-          title="Why each row stands where it does"
-          @click="look.turnReasons()"
+          :title="d.title"
+          :aria-pressed="d.pressed"
+          :aria-haspopup="d.popup ? 'dialog' : undefined"
+          :data-narrow="d.narrows ? '' : undefined"
+          @click="d.act?.($event.currentTarget as HTMLElement)"
         >
-          {{ look.reasons ? "Hide why" : "Show why" }}
-        </button>
-        <button
-          v-if="narrows"
-          data-narrow
-          class="btn"
-          title="Narrow to a tag, list, person or priority (f)"
-          aria-haspopup="dialog"
-          @click="emit('narrow', $event.currentTarget as HTMLElement)"
-        >
-          Narrow…
-        </button>
-        <ActionMenu v-if="narrows" class="btn" label="Shape" :items="() => shapeItems">
-          {{ shapeName }}
-        </ActionMenu>
-        <button
-          v-if="chooses"
-          class="btn"
-          :aria-pressed="selection.choosing"
-          title="Choose several rows (x)"
-          @click="selection.choosing ? selection.clear() : (selection.choosing = true)"
-        >
-          {{ selection.choosing ? "Done choosing" : "Choose" }}
-        </button>
-        <button
-          v-if="makesRoom"
-          class="btn"
-          title="s"
-          aria-haspopup="dialog"
-          @click="$emit('makeRoom')"
-        >
-          Make room…
+          {{ d.name }}
         </button>
       </template>
       <ActionMenu

@@ -13,7 +13,7 @@ import { tagColour } from "@/words/names";
 import ActionMenu from "./ActionMenu.vue";
 import PathIcon from "./PathIcon.vue";
 import PriorityNicks from "./PriorityNicks.vue";
-import TickBox from "./TickBox.vue";
+import RowMark from "./RowMark.vue";
 
 /** A to-do as a card of a column. */
 interface Props extends Shown {
@@ -66,16 +66,7 @@ function press(e: MouseEvent) {
     @click="press"
   >
     <PriorityNicks :priority="todo.priority" />
-    <span v-if="todo.isNote" class="note-mark" role="img" aria-label="Note" />
-    <TickBox
-      v-else
-      :ticked="struck"
-      :half="todo.status === 'in-process'"
-      :crossed="todo.status === 'cancelled'"
-      :label="struck ? `Open again: ${todo.title}` : `Tick: ${todo.title}`"
-      :tabindex="isCurrent ? 0 : -1"
-      @click.stop="actions.tick(todo)"
-    />
+    <RowMark :todo="todo" :struck="struck" :is-current="isCurrent" />
     <div class="words">
       <span class="title" :title="todo.title">
         <span v-if="row.path?.length" class="path">{{ row.path.join(" / ") }} / </span
@@ -190,8 +181,5 @@ function press(e: MouseEvent) {
   .words {
     padding-right: 16px;
   }
-}
-.note-mark {
-  width: 18px;
 }
 </style>

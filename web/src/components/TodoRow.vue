@@ -18,7 +18,7 @@ import MarkedText from "./MarkedText.vue";
 import PathIcon from "./PathIcon.vue";
 import RowPull from "./RowPull.vue";
 import PriorityNicks from "./PriorityNicks.vue";
-import TickBox from "./TickBox.vue";
+import RowMark from "./RowMark.vue";
 import TitleOffers from "./TitleOffers.vue";
 
 interface Props extends Shown {
@@ -171,16 +171,7 @@ onBeforeUnmount(() => {
     <button v-else-if="binned" class="btn back" @click.stop="actions.run(todo.id, 'restore')">
       Restore
     </button>
-    <span v-else-if="todo.isNote" class="note-mark" role="img" aria-label="Note" />
-    <TickBox
-      v-else
-      :ticked="struck"
-      :half="todo.status === 'in-process'"
-      :crossed="todo.status === 'cancelled'"
-      :label="struck ? `Open again: ${todo.title}` : `Tick: ${todo.title}`"
-      :tabindex="isCurrent ? 0 : -1"
-      @click.stop="actions.tick(todo)"
-    />
+    <RowMark v-else :todo="todo" :struck="struck" :is-current="isCurrent" />
     <span v-if="editing" class="editing-place" @click.stop>
       <input
         ref="titleField"
@@ -374,18 +365,6 @@ onBeforeUnmount(() => {
 .choose[aria-checked="true"] {
   border: 2px solid var(--rim);
   background: linear-gradient(135deg, var(--rim) 50%, var(--glaze) 50%);
-}
-/* A slip of paper with a line of writing: nothing to tick. */
-.note-mark {
-  flex: none;
-  width: 14px;
-  height: 18px;
-  margin: 0 2px;
-  border: 1.5px solid var(--pencil);
-  border-radius: 2px;
-  background:
-    linear-gradient(var(--pencil), var(--pencil)) 2px 4px / 7px 1.5px no-repeat,
-    linear-gradient(var(--pencil), var(--pencil)) 2px 8px / 5px 1.5px no-repeat;
 }
 /* The facts go to a line below where the title leaves them no room. */
 .words {

@@ -241,6 +241,10 @@ const into = computed(() => {
 const isNew = computed(
   () => source.value.kind === "list" && current.adding?.row === source.value.list,
 );
+/** The line that puts something into what is shown. */
+const line = computed(
+  () => into.value && { place: route.path, name: name.value, into: into.value, now: isNew.value },
+);
 /** In a checklist what is put in stands under what is open, and above what is ticked. */
 const tickedFrom = computed(() =>
   shape.value === "rows" && at.value.list?.checklist
@@ -332,14 +336,7 @@ const failure = computed(() => {
       />
       <template v-else>
         <template v-for="group in shown" :key="groupKey(group)">
-          <AddHere
-            v-if="into && group === tickedFrom"
-            :key="route.path"
-            :place="route.path"
-            :name="name"
-            :into="into"
-            :now="isNew"
-          />
+          <AddHere v-if="line && group === tickedFrom" :key="route.path" v-bind="line" />
           <section class="group" :data-group="group.kind" :data-horizon="group.horizon">
             <GroupHead
               :group="group"
@@ -374,14 +371,7 @@ const failure = computed(() => {
         </template>
       </template>
 
-      <AddHere
-        v-if="into && view && overview && !tickedFrom"
-        :key="route.path"
-        :place="route.path"
-        :name="name"
-        :into="into"
-        :now="isNew"
-      />
+      <AddHere v-if="line && view && overview && !tickedFrom" :key="route.path" v-bind="line" />
       <p v-if="upcoming && view && view.beyond > 0" class="beyond">
         {{ view.beyond }} more {{ view.beyond === 1 ? "lies" : "lie" }} further ahead.
         <button v-if="months < 12" class="btn" @click="months = Math.min(months + 3, 12)">

@@ -292,6 +292,25 @@ test("what might mean a field is offered: taken by Tab, by the mouse, or not at 
   await expect(line(page)).not.toBeFocused();
 });
 
+test("Tab ahead of the answer takes the offer when it comes; a second Tab goes on", async ({
+  page,
+  demo,
+}) => {
+  await page.route("**/api/sentence", async (route) => {
+    await new Promise((done) => setTimeout(done, 700));
+    await route.continue();
+  });
+  await visit(page, `${demo.url}/today`);
+  await page.keyboard.type("nEmail Tomas by Friday about the boiler\t");
+  await expect(line(page)).toBeFocused();
+  await expect(line(page)).toHaveValue("Email Tomas about the boiler, by Friday");
+  await line(page).fill("Sweep the yard");
+  await page.keyboard.press("Tab");
+  await expect(line(page)).toBeFocused();
+  await page.keyboard.press("Tab");
+  await expect(line(page)).not.toBeFocused();
+});
+
 test("a line of six fields without a comma", async ({ page, demo }) => {
   await visit(page, `${demo.url}/today`);
   await page.keyboard.press("n");

@@ -135,8 +135,19 @@ function arrow(e: KeyboardEvent, by: number) {
   e.preventDefault();
   first.focus();
 }
+/** Tab was pressed on words whose reading is on its way: its offer is meant. */
+const wished = ref("");
+watch(offers, ([offer]) => {
+  if (offer && wished.value === text.value && focused.value) void write(offer.taken);
+});
 function tab(e: KeyboardEvent) {
   const [offer] = offers.value;
+  const late = text.value.trim() !== "" && reading.value?.text !== text.value;
+  // Once: a second Tab goes on, whether the server answers or not.
+  if (late && wished.value !== text.value) {
+    wished.value = text.value;
+    return e.preventDefault();
+  }
   if (!completion.found.value.length && !offer) return;
   e.preventDefault();
   if (completion.found.value.length) complete(Math.max(completion.at.value, 0));

@@ -301,7 +301,8 @@ test("Tab ahead of the answer takes the offer when it comes; a second Tab goes o
     await route.continue();
   });
   await visit(page, `${demo.url}/today`);
-  await page.keyboard.type("nEmail Tomas by Friday about the boiler\t");
+  await page.keyboard.type("nEmail Tomas by Friday about the boiler");
+  await page.keyboard.press("Tab");
   await expect(line(page)).toBeFocused();
   await expect(line(page)).toHaveValue("Email Tomas about the boiler, by Friday");
   await line(page).fill("Sweep the yard");

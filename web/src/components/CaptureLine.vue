@@ -144,7 +144,7 @@ function tab(e: KeyboardEvent) {
   const [offer] = offers.value;
   const late = text.value.trim() !== "" && reading.value?.text !== text.value;
   // Once: a second Tab goes on, whether the server answers or not.
-  if (late && wished.value !== text.value) {
+  if (late && !completion.found.value.length && wished.value !== text.value) {
     wished.value = text.value;
     return e.preventDefault();
   }

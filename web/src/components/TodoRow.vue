@@ -281,9 +281,10 @@ onBeforeUnmount(() => {
 .row.dragged {
   opacity: 0.5;
 }
+/* At the right: the left edge is that of the priority. */
 .row.chosen {
   background: var(--wash);
-  box-shadow: inset 5px 0 0 var(--rim);
+  box-shadow: inset -5px 0 0 var(--rim);
 }
 /* Where a dragged row would go: a line at the depth it would have. */
 .land-above::after,

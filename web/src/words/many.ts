@@ -18,6 +18,11 @@ const verbs: Record<Many["do"], string> = {
 const some = (n: number, one: string, more: string) =>
   n === 0 ? [] : [n === 1 ? `1 ${one}` : `${n.toLocaleString("en-GB")} ${more}`];
 
+function confirms(n: number, what: Many["do"]): string {
+  const many = n === 1 ? "it" : n.toLocaleString("en-GB");
+  return what === "delete" ? `Put ${many} in the bin` : `Change ${many}`;
+}
+
 /** What is asked before many are changed: how many they are, and what is among them. */
 export function manyQuestion(n: number, what: Pick<Many, "do">, reach: Reach) {
   const todos = n === 1 ? "1 to-do" : `${n.toLocaleString("en-GB")} to-dos`;
@@ -32,6 +37,6 @@ export function manyQuestion(n: number, what: Pick<Many, "do">, reach: Reach) {
       ...(among.length ? [`Of these, ${among.join(", and ")}.`] : []),
       "It is one change, and one undo takes it back.",
     ].join(" "),
-    confirm: n === 1 ? "Change it" : `Change ${n.toLocaleString("en-GB")}`,
+    confirm: confirms(n, what.do),
   };
 }

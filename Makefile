@@ -1,7 +1,7 @@
 # make demo   installs, builds and serves the demo data
 # make test   installs what the tests need and runs them all
 # make check  formatting, vet, lint, types, and drift of generated code
-# make hostile   kills, faults of storage, hostile requests and random sequences, long
+# make hostile   kills, faults of storage, hostile requests and every random test, long, with a new seed
 # make bench  prints the benchmarks' ratios
 # make screenshots   takes the pictures in docs/screenshots anew
 # make dev    serves the demo data with the page rebuilt on each change
@@ -57,6 +57,8 @@ hostile: build
 	go test ./cmd/tincup -run 'Killed|StorageFaults' -v -count=1 -timeout 30m -long -seed $(SEED)
 	go test ./internal/httpapi -run HostileRequests -v -count=1 -timeout 60m -long -seed $(SEED)
 	CGO_ENABLED=1 go test -race ./internal/app -run ACrowd -v -count=1 -timeout 30m -long -seed $(SEED)
+	go test ./internal/core/repeat -run AgainstReference -v -count=1 -timeout 30m -rules 20000 -seed $(SEED)
+	go test ./internal/core/capture ./internal/core/filter ./internal/core/view -v -count=1 -timeout 30m -seed $(SEED)
 	go test ./internal/store -run 'TwoWindows|UndoToTheStart' -v -count=1 -timeout 60m -sequences 1 -seed $(SEED)
 
 # GOGC as serve sets it.

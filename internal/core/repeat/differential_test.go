@@ -14,12 +14,10 @@ import (
 
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/seed"
 )
 
-var (
-	rules = flag.Int("rules", 20_000, "random rules of the differential test")
-	seed  = flag.Uint64("seed", 0, "seed of the differential test; 0 takes one from the clock")
-)
+var rules = flag.Int("rules", 4000, "random rules of the differential test")
 
 // Where rrule-go differs on purpose of ours, and what decides it:
 //
@@ -204,11 +202,7 @@ func compare(t testing.TB, text string, start day.Date, from func(span int) []in
 }
 
 func TestAgainstReference(t *testing.T) {
-	s := *seed
-	if s == 0 {
-		s = uint64(time.Now().UnixNano())
-	}
-	t.Logf("seed %d (-seed repeats the run)", s)
+	s := seed.New(t)
 	const parts = 2
 	var full, dates atomic.Int64
 	t.Run("all", func(t *testing.T) {

@@ -110,7 +110,7 @@ func (p *pattern) days(year, month int) uint64 {
 		return 0
 	}
 	if p.byWeekNo {
-		set &= p.weeks(first, length)
+		set &= p.weeks(year, first, length)
 	}
 	if p.byDay {
 		set &= p.weekdaysIn(year, first, length)
@@ -141,10 +141,7 @@ func (p *pattern) yearDays(year int, first day.Date, length, month int) uint64 {
 	var set uint64
 	newYear, _ := day.NewDate(year, time.January, 1)
 	before := first.Sub(newYear) // days of the year ahead of this month
-	yearLength := 365
-	if day.IsLeap(year) {
-		yearLength = 366
-	}
+	yearLength := daysInYear(year)
 	for _, n := range p.rule.ByYearDay {
 		if n < 0 {
 			n += yearLength + 1
@@ -166,48 +163,49 @@ func (p *pattern) yearDays(year int, first day.Date, length, month int) uint64 {
 }
 
 // weeks returns the days of a month, and the one after, in weeks of BYWEEKNO.
-func (p *pattern) weeks(first day.Date, length int) uint64 {
+// A week has the number of its fourth day, which lies in the year that the week
+// belongs to. It counts in days from the first of January, not in dates, so
+// that weeks across the ends of the calendar keep their numbers.
+func (p *pattern) weeks(year int, first day.Date, length int) uint64 {
 	var set uint64
-	begin := weekOf(first, p.rule.WeekStart)
-	for begin.Sub(first) <= length {
-		if p.weekNumbered(begin) {
-			for i := range 7 {
-				if n := begin.Sub(first) + i + 1; n >= 1 && n <= length {
-					set |= 1 << n
-				} else if n == length+1 {
-					set |= 1 << next31
-				}
+	newYear, _ := day.NewDate(year, time.January, 1)
+	before := first.Sub(newYear) // days of the year ahead of this month
+	begin := -((int(first.Weekday()) - int(p.rule.WeekStart) + 7) % 7)
+	for ; begin <= length; begin += 7 {
+		if !p.weekNumbered(year, before+begin+3) {
+			continue
+		}
+		for n := begin + 1; n <= begin+7; n++ {
+			if n >= 1 && n <= length {
+				set |= 1 << n
+			} else if n == length+1 {
+				set |= 1 << next31
 			}
 		}
-		next := begin.AddDays(7)
-		if next == begin { // the end of the calendar
-			break
-		}
-		begin = next
 	}
 	return set
 }
 
-// weekNumbered reports whether BYWEEKNO names the week that begins on a date.
-// Week 1 is the first with at least four days in the year.
-func (p *pattern) weekNumbered(begin day.Date) bool {
-	middle := begin.AddDays(3)
-	year, _, _ := middle.Civil()
-	newYear, _ := day.NewDate(year, time.January, 1)
-	number := middle.Sub(newYear)/7 + 1
-	if p.byWeek>>number&1 == 1 {
-		return true
+// weekNumbered reports whether BYWEEKNO names the week whose fourth day is that
+// many days after 1 January of a year; it may lie in the year before or after.
+func (p *pattern) weekNumbered(year, fourth int) bool {
+	if fourth < 0 {
+		year--
+		fourth += daysInYear(year)
+	} else if n := daysInYear(year); fourth >= n {
+		year++
+		fourth -= n
 	}
-	if p.weekBack == 0 {
-		return false
+	number := fourth/7 + 1
+	weeks := number + (daysInYear(year)-1-fourth)/7
+	return p.byWeek>>number&1 == 1 || p.weekBack>>(weeks+1-number)&1 == 1
+}
+
+func daysInYear(year int) int {
+	if day.IsLeap(year) {
+		return 366
 	}
-	end, _ := day.NewDate(year, time.December, 31)
-	last := weekOf(end, p.rule.WeekStart).AddDays(3)
-	if last.After(end) {
-		last = last.AddDays(-7)
-	}
-	weeks := last.Sub(newYear)/7 + 1
-	return p.weekBack>>(weeks+1-number)&1 == 1
+	return 365
 }
 
 // weekOf returns the first day of the week that holds d.
@@ -239,10 +237,7 @@ func (p *pattern) weekdaysIn(year int, first day.Date, length int) uint64 {
 	begin, size := first, length
 	if p.rule.Freq == Yearly && len(p.rule.ByMonth) == 0 {
 		begin, _ = day.NewDate(year, time.January, 1)
-		size = 365
-		if day.IsLeap(year) {
-			size = 366
-		}
+		size = daysInYear(year)
 	}
 	for _, d := range p.rule.ByDay {
 		if d.N == 0 {
@@ -270,10 +265,7 @@ func (p *pattern) numberedAfter(year int, first day.Date, length int) uint64 {
 		} else {
 			begin, _ = day.NewDate(year, time.January, 1)
 		}
-		size = 365
-		if day.IsLeap(nextYear) {
-			size = 366
-		}
+		size = daysInYear(nextYear)
 	}
 	for _, want := range p.rule.ByDay {
 		if want.N != 0 && begin.AddDays(nth(begin, size, want)-1) == d {

@@ -41,6 +41,36 @@ func TestWeekNumbers(t *testing.T) {
 	}
 }
 
+// Weeks across the ends of the calendar keep their numbers: 0001-01-01 is a
+// Monday, and 9999-12-31 a Friday of week 52 (ISO 8601, by time.ISOWeek). In
+// weeks from Wednesday on, 29 December 9999 is in week 1 of the year after.
+func TestWeekNumbersAtTheEndsOfTheCalendar(t *testing.T) {
+	const all = "BYDAY=MO,TU,WE,TH,FR,SA,SU"
+	for _, c := range []struct {
+		rule, day string
+		holds     bool
+	}{
+		{"BYWEEKNO=-18;WKST=WE", "9999-08-25", true},
+		{"BYWEEKNO=-18;WKST=WE", "9999-09-01", false},
+		{"BYWEEKNO=1;WKST=WE", "9999-12-31", true},
+		{"BYWEEKNO=52;WKST=WE", "9999-12-28", true},
+		{"BYWEEKNO=-1;WKST=MO", "9999-12-31", true},
+		{"BYWEEKNO=52;WKST=MO", "9999-12-31", true},
+		{"BYWEEKNO=1;WKST=MO", "0001-01-07", true},
+		{"BYWEEKNO=1;WKST=WE", "0001-01-02", false},
+		{"BYWEEKNO=1;WKST=WE", "0001-01-03", true},
+		{"BYWEEKNO=-1;WKST=WE", "0001-01-02", true},
+	} {
+		s, err := repeat.New(repeat.MustParse("FREQ=YEARLY;"+all+";"+c.rule), day.MinDate, repeat.Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := s.Holds(day.MustDate(c.day)); got != c.holds {
+			t.Errorf("%s holds %s: %v, want %v", c.rule, c.day, got, c.holds)
+		}
+	}
+}
+
 // BYSETPOS counts over the whole first week, also where the rule begins within
 // it, as it does over the first month and year (RFC 5545 section 3.3.10).
 func TestWholeFirstWeek(t *testing.T) {

@@ -15,6 +15,7 @@ import (
 	"tincup/internal/core/filter"
 	"tincup/internal/core/repeat"
 	"tincup/internal/core/view"
+	"tincup/internal/seed"
 )
 
 // randomLife is a random Book with something of everything in it.
@@ -63,8 +64,7 @@ func randomLife(t testing.TB, r *rand.Rand, c day.Clock) *book.Book {
 // Every shipped view holds what its definition says, at every hour of odd days
 // in odd zones.
 func TestShippedViewsAreFilters(t *testing.T) {
-	seed := uint64(time.Now().UnixNano())
-	t.Logf("seed %d", seed)
+	seed := seed.New(t)
 	r := rand.New(rand.NewPCG(seed, 2))
 	zones := []string{"UTC", "Europe/Lisbon", "America/New_York", "Australia/Lord_Howe", "America/Havana"}
 	rows := map[view.Name]int{}
@@ -117,8 +117,7 @@ func define(t testing.TB, text string) view.Definition {
 // However it is grouped and ordered, a view holds each to-do once, in a group
 // that it belongs to, siblings by their keys with the empty ones last.
 func TestGroupingsAndKeys(t *testing.T) {
-	seed := uint64(time.Now().UnixNano())
-	t.Logf("seed %d", seed)
+	seed := seed.New(t)
 	r := rand.New(rand.NewPCG(seed, 3))
 	for round := range 60 {
 		clock := clockAt(t, "Europe/Lisbon", "2026-11-24T09:10:00", 0)

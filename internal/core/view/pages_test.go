@@ -8,12 +8,12 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/view"
+	"tincup/internal/seed"
 )
 
 // A view read a few rows at a time is the view read at once.
 func TestPagesAgree(t *testing.T) {
-	seed := uint64(time.Now().UnixNano())
-	t.Logf("seed %d", seed)
+	seed := seed.New(t)
 	r := rand.New(rand.NewPCG(seed, 4))
 	for round := range 40 {
 		clock := clockAt(t, "Europe/Lisbon", "2026-11-24T09:10:00", 0)
@@ -50,8 +50,7 @@ func TestPagesAgree(t *testing.T) {
 
 // Ready stands in the order it says, told here from its words alone.
 func TestReadyInItsOrder(t *testing.T) {
-	seed := uint64(time.Now().UnixNano())
-	t.Logf("seed %d", seed)
+	seed := seed.New(t)
 	r := rand.New(rand.NewPCG(seed, 5))
 	pairs := 0
 	for range 60 {

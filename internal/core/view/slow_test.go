@@ -11,6 +11,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/view"
+	"tincup/internal/seed"
 )
 
 // slow reads the model's table of views word by word, one to-do at a time,
@@ -132,8 +133,7 @@ func (s slow) overdue(t *book.Todo) string {
 // Random Books, clocks and zones: every view holds exactly what the slow
 // reading says, in the groups it says, in the order of a group.
 func TestViewsAgainstSlowReading(t *testing.T) {
-	seed := uint64(time.Now().UnixNano())
-	t.Logf("seed %d", seed)
+	seed := seed.New(t)
 	r := rand.New(rand.NewPCG(seed, 1))
 	zones := []string{"UTC", "Europe/Lisbon", "America/New_York", "Australia/Lord_Howe", "America/Havana"}
 	for round := range 150 {

@@ -52,6 +52,8 @@ type App struct {
 	reading sync.RWMutex
 	book    *book.Book
 
+	preparing preparations
+
 	running keys
 	hub     hub
 	next    atomic.Int64 // when an answer next changes by time alone, Unix milliseconds

@@ -139,6 +139,96 @@ func BenchmarkHeldUp(b *testing.B) {
 	}
 }
 
+// BenchmarkHeldUpByThousands prints how long the tick waits that waits longest while a
+// command on 5,000 to-dos is carried out, as a ratio to the bare update of as many rows,
+// in turns. Others tick without pause, so that something always comes between the
+// command's being worked out and its turn.
+func BenchmarkHeldUpByThousands(b *testing.B) {
+	a, _ := largeFile(b)
+	defer a.Close()
+	bare := bareRows(b, a)
+	defer bare.Close()
+	var ids, ticked []book.ID
+	var lists [2]book.ID
+	a.Read(func(large *book.Book, _ day.Clock) {
+		lists = [2]book.ID{large.Lists()[0].ID, large.Lists()[1].ID}
+		for _, t := range large.Open() {
+			switch {
+			case t.Repeat != nil || !t.Parent.IsZero() || large.HasSubtasks(t.ID):
+			case len(ticked) < 50:
+				ticked = append(ticked, t.ID)
+			case len(ids) < 5000:
+				ids = append(ids, t.ID)
+			}
+		}
+	})
+	friday := [2]day.Moment{day.MustMoment("2026-11-27"), day.MustMoment("2026-12-04")}
+	all := func(do func(book.ID) book.Command) book.Command { return book.Many{IDs: ids, Do: do} }
+	for _, c := range []struct {
+		name string
+		cmd  func(i int) book.Command
+	}{
+		{"priority", func(i int) book.Command {
+			priority := book.Priority(1 + i%2)
+			return all(func(id book.ID) book.Command { return book.Edit{ID: id, Priority: &priority} })
+		}},
+		{"due", func(i int) book.Command {
+			return all(func(id book.ID) book.Command { return book.Edit{ID: id, Due: &friday[i%2]} })
+		}},
+		{"cancel-or-reopen", func(i int) book.Command {
+			return all(func(id book.ID) book.Command { return []book.Command{book.Cancel{ID: id}, book.Reopen{ID: id}}[i%2] })
+		}},
+		{"delete-or-restore", func(i int) book.Command {
+			return all(func(id book.ID) book.Command { return []book.Command{book.Delete{ID: id}, book.Restore{ID: id}}[i%2] })
+		}},
+		{"move", func(i int) book.Command { return book.MoveMany{IDs: ids, To: book.Move{List: lists[i%2]}} }},
+	} {
+		b.Run(c.name, func(b *testing.B) {
+			var held, rows []float64
+			n := 0
+			for i := 0; b.Loop(); i++ {
+				begun := time.Now()
+				if err := updateAll(bare, ids, book.Priority(i%4).String()); err != nil {
+					b.Fatal(err)
+				}
+				rows = append(rows, float64(time.Since(begun).Microseconds())/1000)
+				ended := make(chan error, 1)
+				go func() {
+					_, err := a.Run(context.Background(), app.Request{Window: "w"}, c.cmd(i), nil)
+					ended <- err
+				}()
+				longest := 0.0
+				for going := true; going; n++ {
+					select {
+					case err := <-ended:
+						if going = false; err != nil {
+							b.Fatal(err)
+						}
+					default:
+					}
+					cmd := book.Command(book.Complete{ID: ticked[n%50]})
+					if n/50%2 == 1 {
+						cmd = book.Reopen{ID: ticked[n%50]}
+					}
+					begun := time.Now()
+					if _, err := a.Run(context.Background(), app.Request{Window: "t"}, cmd, nil); err != nil {
+						b.Fatal(err)
+					}
+					longest = max(longest, float64(time.Since(begun).Microseconds())/1000)
+				}
+				held = append(held, longest)
+			}
+			slices.Sort(held)
+			slices.Sort(rows)
+			bare := rows[len(rows)/2]
+			b.ReportMetric(bare, "ms-bare")
+			b.ReportMetric(held[len(held)/2], "ms-held-p50")
+			b.ReportMetric(held[len(held)-1], "ms-held-max")
+			b.ReportMetric(held[len(held)/2]/bare, "x-bare")
+		})
+	}
+}
+
 // BenchmarkReaders prints how long a change waits while eight others read: an edit of
 // notes beside eight searches, a capture beside eight questions for a text in notes.
 func BenchmarkReaders(b *testing.B) {

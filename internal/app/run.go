@@ -90,45 +90,15 @@ func (e *StaleError) Error() string {
 func (a *App) Run(ctx context.Context, req Request, cmd book.Command, respond Responder) (*store.Reply, error) {
 	var early *prepared
 	if book.WorthPreparing(cmd) {
-		early = a.workOut(func(b *book.Book) (*book.Change, error) { return b.Do(a.env(), cmd) })
+		early = a.workOut(cmd, func(b *book.Book) (*book.Change, error) { return b.Do(a.env(), cmd) })
+		defer a.letGo(early)
 	}
 	return a.carryOut(ctx, req, respond, func(env book.Env, req *Request) (*book.Change, error) {
-		if early.holds(a.book) {
-			req.packed = early.packed
-			return early.change, nil
+		if early.holds() {
+			return early.next(a.book, req), nil
 		}
 		return a.book.Do(env, cmd)
 	})
-}
-
-// prepared is a change worked out before its turn, and what the history keeps of it.
-type prepared struct {
-	change *book.Change
-	packed []byte
-}
-
-// holds reports whether nothing has come between; p may be nil.
-func (p *prepared) holds(b *book.Book) bool {
-	return p != nil && p.change.Revision == b.Revision()+1
-}
-
-// workOut works out a change of many to-dos while others still have their turn; nil
-// where that fails: then it is met again, and told, when its turn comes.
-func (a *App) workOut(change func(*book.Book) (*book.Change, error)) *prepared {
-	p := &prepared{}
-	var err error
-	func() {
-		a.reading.RLock()
-		defer a.reading.RUnlock()
-		p.change, err = change(a.book.With(a.store.HeldNotes()))
-	}()
-	if err != nil || p.change.Empty() {
-		return nil
-	}
-	if p.packed, err = a.store.Packed(p.change); err != nil {
-		return nil
-	}
-	return p
 }
 
 func (a *App) carryOut(ctx context.Context, req Request, respond Responder,
@@ -215,6 +185,7 @@ func (a *App) apply(change *book.Change) {
 	a.reading.Lock()
 	defer a.reading.Unlock()
 	a.book.Apply(change)
+	a.preparing.follow(a.book, change)
 	a.dueSooner(change)
 }
 

@@ -27,7 +27,7 @@ func (a *App) Redo(ctx context.Context, req Request, respond Responder) (*store.
 }
 
 // turn turns round what find says. The change is read before anything is held up, and a
-// large one turned round; again only where another has come between.
+// large one turned round; again only where what came between has to do with it.
 func (a *App) turn(ctx context.Context, req Request, respond Responder, kind book.Kind, find func() (int64, error)) (*store.Reply, error) {
 	var early *book.Change
 	var turned *prepared
@@ -37,7 +37,8 @@ func (a *App) turn(ctx context.Context, req Request, respond Responder, kind boo
 		}
 	}
 	if early != nil && early.WorthPreparing() {
-		turned = a.workOut(func(b *book.Book) (*book.Change, error) { return b.Invert(a.env(), early, kind) })
+		turned = a.workOut(nil, func(b *book.Book) (*book.Change, error) { return b.Invert(a.env(), early, kind) })
+		defer a.letGo(turned)
 	}
 	return a.carryOut(ctx, req, respond, func(env book.Env, req *Request) (*book.Change, error) {
 		revision, err := find()
@@ -51,9 +52,8 @@ func (a *App) turn(ctx context.Context, req Request, respond Responder, kind boo
 			}
 		}
 		req.turns = change.Revision
-		if change == early && turned.holds(a.book) {
-			req.packed = turned.packed
-			return turned.change, nil
+		if change == early && turned.holds() {
+			return turned.next(a.book, req), nil
 		}
 		return a.book.Invert(env, change, kind)
 	})

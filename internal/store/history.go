@@ -54,10 +54,13 @@ func (s *Store) ChangeAt(ctx context.Context, revision int64) (*book.Change, err
 	if err != nil {
 		return nil, explain(err)
 	}
-	return s.unpack(rows)
+	return s.unpack(revision, rows)
 }
 
-func (s *Store) unpack(rows []byte) (*book.Change, error) {
+// unpack reads what is kept of the change of a revision. The rows are kept as they were
+// worked out, which may have been ahead of the change's turn: their own revisions do
+// not count.
+func (s *Store) unpack(revision int64, rows []byte) (*book.Change, error) {
 	c := &book.Change{}
 	plain, err := s.squeezer.unsqueeze(rows)
 	if err == nil {
@@ -66,6 +69,7 @@ func (s *Store) unpack(rows []byte) (*book.Change, error) {
 	if err != nil {
 		return nil, fmt.Errorf("a change kept in the history: %w", err)
 	}
+	c.At(revision)
 	return c, nil
 }
 
@@ -88,7 +92,7 @@ func (s *Store) ChangesSince(ctx context.Context, revision int64, limit int) ([]
 		}
 		c := &book.Change{Revision: seq, Kind: book.Kind(kind)}
 		if packed != nil {
-			if c, err = s.unpack(packed); err != nil {
+			if c, err = s.unpack(seq, packed); err != nil {
 				return nil, err
 			}
 		}
@@ -129,7 +133,7 @@ func (s *Store) History(ctx context.Context, before int64, limit, most int) ([]P
 		}
 		if packed != nil {
 			p.Untried = false
-			if p.Change, err = s.unpack(packed); err != nil {
+			if p.Change, err = s.unpack(p.Seq, packed); err != nil {
 				return nil, err
 			}
 		}

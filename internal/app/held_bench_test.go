@@ -178,10 +178,10 @@ func BenchmarkHeldUpByThousands(b *testing.B) {
 		{"cancel-or-reopen", func(i int) book.Command {
 			return all(func(id book.ID) book.Command { return []book.Command{book.Cancel{ID: id}, book.Reopen{ID: id}}[i%2] })
 		}},
+		{"move", func(i int) book.Command { return book.MoveMany{IDs: ids, To: book.Move{List: lists[i%2]}} }},
 		{"delete-or-restore", func(i int) book.Command {
 			return all(func(id book.ID) book.Command { return []book.Command{book.Delete{ID: id}, book.Restore{ID: id}}[i%2] })
 		}},
-		{"move", func(i int) book.Command { return book.MoveMany{IDs: ids, To: book.Move{List: lists[i%2]}} }},
 	} {
 		b.Run(c.name, func(b *testing.B) {
 			var held, rows []float64

@@ -10,13 +10,19 @@ import (
 const searchPatience = 150 * time.Millisecond
 
 // keepIndexed writes the words of changes of many to-dos into the search index, and
-// merges what was written, a few at a time, so that nothing waits for it.
+// merges what was written, a few at a time, and rests as long as it worked each time, so
+// that nothing waits for it long.
 func (a *App) keepIndexed(ctx context.Context) {
 	for {
 		for (a.store.Indexing() || a.store.Merging()) && ctx.Err() == nil {
+			begun := time.Now()
 			if err := a.bringUpToDate(ctx); err != nil {
 				a.log.Warn("the search index is behind", "error", err)
 				break
+			}
+			select {
+			case <-ctx.Done():
+			case <-time.After(time.Since(begun)):
 			}
 		}
 		select {

@@ -54,6 +54,10 @@ type Store struct {
 	due atomic.Bool
 	// indexed is how many to-dos were written into the index since it was last merged.
 	indexed atomic.Int64
+	// mergesNames: it is the turn of the index of names to be merged. nothingMerged counts
+	// turns in a row in which there was nothing to merge.
+	mergesNames   bool
+	nothingMerged int
 }
 
 // Options are choices in opening a data file.

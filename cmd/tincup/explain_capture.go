@@ -102,6 +102,7 @@ type explanation struct {
 	Title     string           `json:"title"`
 	Notes     string           `json:"notes"`
 	List      *string          `json:"list"`
+	NewList   bool             `json:"newList,omitempty"` // the list is made with the to-do
 	Due       *string          `json:"due"`
 	Start     *string          `json:"start"`
 	Plan      *string          `json:"plan"`
@@ -112,7 +113,7 @@ type explanation struct {
 	Person    *explainedPerson `json:"person"`
 	Reminders []day.Reminder   `json:"reminders"`
 	Chips     []explainedChip  `json:"chips"`
-	Offers    []explainedChip  `json:"offers"`
+	Offers    []explainedOffer `json:"offers"`
 	Problems  []explainedFault `json:"problems"`
 }
 
@@ -126,6 +127,7 @@ type explainedRepeat struct {
 type explainedPerson struct {
 	Name string       `json:"name"`
 	Role capture.Role `json:"role"`
+	New  bool         `json:"new,omitempty"` // the person is made with the to-do
 }
 
 // explainedChip is a field that was read, or is offered.
@@ -137,6 +139,13 @@ type explainedChip struct {
 	// Value is the field's own JSON, null with a problem; Text is for people.
 	Value any    `json:"value"`
 	Text  string `json:"text"`
+}
+
+// explainedOffer is what might be meant. Taken is the sentence that says it, absent where
+// something has to be chosen first.
+type explainedOffer struct {
+	explainedChip
+	Taken string `json:"taken,omitempty"`
 }
 
 type explainedFault struct {
@@ -151,21 +160,21 @@ func explain(text string, env capture.Env) explanation {
 	d := capture.Read(text, env)
 	at := env.Clock.Now.In(env.Clock.Zone)
 	e := explanation{Version: explanationVersion, Now: at.Format("2006-01-02T15:04:05"), Zone: env.Clock.Zone.String(),
-		OK: len(d.Problems) == 0, Kind: "to-do", Title: d.Title, Notes: d.Notes, List: orNull(d.List), Due: orNull(d.Due.String()),
+		OK: len(d.Problems) == 0, Kind: "to-do", Title: d.Title, Notes: d.Notes, List: orNull(d.List), NewList: d.NewList, Due: orNull(d.Due.String()),
 		Start: orNull(d.Start.String()), Plan: orNull(d.Plan.String()), Priority: d.Priority,
 		Tags: append([]string{}, d.Tags...), Reminders: append([]day.Reminder{}, d.Reminders...),
-		Chips: []explainedChip{}, Offers: []explainedChip{}, Problems: []explainedFault{}}
+		Chips: []explainedChip{}, Offers: []explainedOffer{}, Problems: []explainedFault{}}
 	if d.Note {
 		e.Kind = "note"
 	}
 	if r := d.Repeat; r != nil {
-		e.Repeat = &explainedRepeat{r.Rule.String(), r.First, r.Anchor, r.Lead}
+		e.Repeat = &explainedRepeat{r.Rule.At(d.Due.Time).String(), r.First, r.Anchor, r.Lead}
 	}
 	if d.Estimate > 0 {
 		e.Estimate = &d.Estimate
 	}
 	if d.Person.Role != capture.NoRole {
-		e.Person = &explainedPerson{d.Person.Name, d.Person.Role}
+		e.Person = &explainedPerson{d.Person.Name, d.Person.Role, d.Person.New}
 	}
 	reminders := 0
 	for _, c := range d.Chips {
@@ -176,9 +185,11 @@ func explain(text string, env capture.Env) explanation {
 		e.Chips = append(e.Chips, chip)
 	}
 	for _, o := range capture.Offers(text, env) {
-		taken := capture.Read(o.Taken, env)
-		e.Offers = append(e.Offers, explainedChip{Field: o.Field, Words: o.Words, Spans: codePoints(text, o.Spans),
-			Value: offered(taken, o), Text: o.Value})
+		offer := explainedOffer{explainedChip{Field: o.Field, Words: o.Words, Spans: codePoints(text, o.Spans), Text: o.Value}, o.Taken}
+		if !o.Choose {
+			offer.Value = offered(capture.Read(o.Taken, env), o)
+		}
+		e.Offers = append(e.Offers, offer)
 	}
 	for _, p := range d.Problems {
 		e.Problems = append(e.Problems, explainedFault{p.Code, p.Field, p.Words, codePoints(text, p.Spans), p.Reason})
@@ -231,8 +242,11 @@ func (e *explanation) value(c capture.Chip, reminders *int) any {
 func offered(taken capture.Draft, o capture.Offer) any {
 	e := explanation{Due: orNull(taken.Due.String()), Start: orNull(taken.Start.String()), Plan: orNull(taken.Plan.String()),
 		List: orNull(taken.List), Priority: taken.Priority, Estimate: &taken.Estimate, Reminders: taken.Reminders}
+	if taken.Person.Role != capture.NoRole {
+		e.Person = &explainedPerson{taken.Person.Name, taken.Person.Role, taken.Person.New}
+	}
 	if r := taken.Repeat; r != nil {
-		e.Repeat = &explainedRepeat{r.Rule.String(), r.First, r.Anchor, r.Lead}
+		e.Repeat = &explainedRepeat{r.Rule.At(taken.Due.Time).String(), r.First, r.Anchor, r.Lead}
 	}
 	reminders := max(len(taken.Reminders)-1, 0)
 	return e.value(capture.Chip{Field: o.Field, Value: o.Value}, &reminders)

@@ -83,6 +83,17 @@ func TestExplainLines(t *testing.T) {
 	if !slices.Equal(got, want) {
 		t.Errorf("it prints\n%s\nwant\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
 	}
+	for sentence, part := range map[string]string{
+		"Water the beds every day at 9am until Friday": `"rule": "FREQ=DAILY;UNTIL=20261127T090000"`, // of the kind of its first date
+		"Water the beds every day until Friday":        `"rule": "FREQ=DAILY;UNTIL=20261127"`,
+		"Order seed, in Garden (new)":                  `"newList": true`,
+		"Order seed, in Garden":                        `"taken": "Order seed, in Garden (new)"`,
+		"Order seed, ask Bo":                           `"new": true`,
+	} {
+		if status, out, _ := tincup(t, "explain", "capture", "--now", "2026-11-24T08:00", sentence); status != 0 || !strings.Contains(out, part) {
+			t.Errorf("%s: status %d; %s is not in %s", sentence, status, part, out)
+		}
+	}
 	if status, out, _ := tincup(t, "explain", "capture", "--now", "2026-11-24T09:00", "- buy milk tomorrow"); status != 0 || !strings.Contains(out, `"due": "2026-11-25"`) {
 		t.Errorf("a dash at the start: status %d, %s", status, out)
 	}

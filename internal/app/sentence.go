@@ -188,12 +188,12 @@ func (a *App) readLines(b *book.Book, c day.Clock, s Sentence) ([]Line, error) {
 func found(b *book.Book, c day.Clock, d capture.Draft) Reading {
 	r := Reading{Draft: d}
 	for _, l := range b.Lists() {
-		if d.List != "" && l.Listed() && l.Name == d.List {
+		if d.List != "" && !d.NewList && l.Listed() && l.Name == d.List {
 			r.List = l.ID
 		}
 	}
 	for _, p := range b.People() {
-		if d.Person.Role != capture.NoRole && p.Name == d.Person.Name {
+		if d.Person.Role != capture.NoRole && !d.Person.New && p.Name == d.Person.Name {
 			r.Person = book.Involved{ID: p.ID, Role: book.Role(d.Person.Role), Since: c.Today()}
 		}
 	}
@@ -205,7 +205,13 @@ func (r Reading) command(s Sentence) book.Capture {
 	c := book.Capture{Title: r.Title, Notes: r.Notes, List: r.List, Priority: book.Priority(r.Priority), Start: r.Start,
 		Due: r.Due, Plan: r.Plan, Estimate: r.Estimate, Tags: r.Tags, Reminders: r.Reminders, Person: r.Person.ID,
 		Role: r.Person.Role, Repeat: r.Repeat, Parent: s.Parent, IsNote: r.Note}
-	if c.List.IsZero() {
+	if r.NewList {
+		c.NewList = r.Draft.List
+	}
+	if r.Draft.Person.New {
+		c.NewPerson, c.Role = r.Draft.Person.Name, book.Role(r.Draft.Person.Role)
+	}
+	if c.List.IsZero() && !r.NewList {
 		c.List, c.Section, c.After = s.List, s.Section, s.After
 	}
 	if c.Plan.IsZero() {

@@ -122,6 +122,12 @@ func encodeReading(text string, r app.Reading) contract.Reading {
 		Start: orAbsent(r.Start.String()), Plan: orAbsent(r.Plan.String()), Priority: contract.Priority(r.Priority.String()),
 		Tags: append([]string{}, r.Tags...), Repeat: encodeRepeat(r.Repeat), Person: encodeInvolved(r.Person),
 		Reminders: reminderTexts(r.Reminders), Chips: []contract.Chip{}, Offers: []contract.SentenceOffer{}, Problems: []contract.Fault{}}
+	if r.NewList {
+		out.NewList = &r.Draft.List
+	}
+	if r.Draft.Person.New {
+		out.NewPerson = &r.Draft.Person.Name
+	}
 	if r.Estimate > 0 {
 		out.Estimate = &r.Estimate
 	}
@@ -130,7 +136,7 @@ func encodeReading(text string, r app.Reading) contract.Reading {
 	}
 	for _, o := range r.Offers {
 		out.Offers = append(out.Offers, contract.SentenceOffer{Field: contract.SentenceOfferField(o.Field), Words: o.Words, Value: o.Value,
-			Taken: o.Taken, Spans: encodeSpans(text, o.Spans)})
+			Taken: o.Taken, Choose: orAbsent(o.Without), Spans: encodeSpans(text, o.Spans)})
 	}
 	for _, p := range r.Problems {
 		out.Problems = append(out.Problems, contract.Fault{Words: p.Words, Reason: p.Reason})

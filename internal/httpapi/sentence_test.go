@@ -59,6 +59,56 @@ func TestASentenceIsReadAndPutIn(t *testing.T) {
 	}
 }
 
+// A list and a person whom nobody has yet are made with the to-do that names them, in one
+// change with one undo; a retry, or the name once more, makes no second one.
+func TestASentenceMakesWhatItNames(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	read := shown(t, s.want(200, "POST", "/api/sentence", `{"text":"Order seed, in Garden, ask the framer"}`))
+	if offers := fmt.Sprint(read["offers"]); !strings.Contains(offers, "in Garden (new)") || !strings.Contains(offers, "ask the Framer (new)") {
+		t.Fatalf("it offers %s", offers)
+	}
+	text := `{"text":"Order seed, in Garden (new), ask the framer (new)"}`
+	before := s.revision()
+	read = shown(t, s.want(200, "POST", "/api/sentence", text))
+	if read["newList"] != "Garden" || read["newPerson"] != "Framer" || read["title"] != "Order seed" || s.revision() != before {
+		t.Fatalf("read as %v", read)
+	}
+	made := shown(t, s.want(201, "POST", "/api/sentence/todos", text, "Window-Id: w", "Idempotency-Key: one"))
+	s.want(201, "POST", "/api/sentence/todos", text, "Window-Id: w", "Idempotency-Key: one")
+	second := shown(t, s.want(201, "POST", "/api/sentence/todos", `{"text":"Order pots, in Garden (new), ask Framer (new)"}`, "Window-Id: w"))
+	if made["list"] != second["list"] || made["list"] == nil {
+		t.Errorf("the lists are %v and %v", made["list"], second["list"])
+	}
+	count := func() (lists, people int) {
+		o := shown(t, s.want(200, "GET", "/api/overview", ""))
+		for _, shelf := range o["shelves"].([]any) {
+			lists += len(shelf.(map[string]any)["lists"].([]any))
+		}
+		return lists, len(o["people"].([]any))
+	}
+	if lists, people := count(); lists != 1 || people != 1 {
+		t.Errorf("there are %d lists and %d people", lists, people)
+	}
+	past := fmt.Sprint(s.want(200, "GET", "/api/history", "").body)
+	if !strings.Contains(past, "Put in: “Order seed”, and made: the list “Garden”, the person “Framer”") {
+		t.Errorf("the history says %s", past)
+	}
+	s.want(200, "POST", "/api/undo", `{}`, "Window-Id: w")
+	s.want(200, "POST", "/api/undo", `{}`, "Window-Id: w")
+	if lists, people := count(); lists != 0 || people != 0 {
+		t.Errorf("after undo there are %d lists and %d people", lists, people)
+	}
+	s.want(200, "POST", "/api/redo", `{}`, "Window-Id: w")
+	if lists, people := count(); lists != 1 || people != 1 {
+		t.Errorf("after redo there are %d lists and %d people", lists, people)
+	}
+	// Several lines, two of which name it.
+	s.want(201, "POST", "/api/lines/todos", `{"text":"Sow beans, in Allotment (new)\nSow peas, in Allotment (new)"}`, "Window-Id: w")
+	if lists, _ := count(); lists != 2 {
+		t.Errorf("there are %d lists", lists)
+	}
+}
+
 func TestASentenceIsReadAsOfWhenItWasTyped(t *testing.T) {
 	s := newSite(t, app.Settings{})
 	a := shown(t, s.want(201, "POST", "/api/sentence/todos", `{"text":"Ring tomorrow at 9am","typed":"2026-11-20T23:30","zone":"America/New_York"}`))

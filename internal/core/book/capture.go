@@ -2,6 +2,7 @@ package book
 
 import (
 	"fmt"
+	"strings"
 
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
@@ -14,8 +15,10 @@ type Capture struct {
 	ID    ID
 	Title string
 	Notes string
-	// List is left out for a subtask: it is in its parent's.
+	// List is left out for a subtask: it is in its parent's. NewList names one that is
+	// made with it, in place of a List; where there is one of that name, it is taken.
 	List     ID
+	NewList  string
 	Section  ID
 	Parent   ID
 	Priority Priority
@@ -26,7 +29,9 @@ type Capture struct {
 	// Tags are names; those that do not exist are made.
 	Tags      []string
 	Reminders []day.Reminder
+	// Person, or NewPerson, who is made with it as NewList is.
 	Person    ID
+	NewPerson string
 	Role      Role
 	// Repeat is nil, or says Rule, First, Anchor and Lead.
 	Repeat *repeat.Repeat
@@ -64,7 +69,7 @@ func (c Capture) run(d *draft) error {
 	if err != nil {
 		return err
 	}
-	d.did("Put in", t, "")
+	d.did("Put in", t, d.madeToo())
 	if t.Repeat != nil {
 		d.says += ". First: " + t.driver().Date.Words()
 	}
@@ -131,7 +136,7 @@ func (c CaptureTree) run(d *draft) error {
 	if done > 0 {
 		d.says += fmt.Sprintf(", %d of them done", done)
 	}
-	d.says += d.alsoOpen()
+	d.says += d.madeToo() + d.alsoOpen()
 	return nil
 }
 
@@ -150,6 +155,9 @@ func (c CaptureTree) openUnder(i int) bool {
 
 // capture makes one to-do.
 func (d *draft) capture(c Capture) (*Todo, error) {
+	if err := d.makeNamed(&c); err != nil {
+		return nil, err
+	}
 	t := Todo{ID: c.ID, List: c.List, Section: c.Section, Parent: c.Parent, IsNote: c.IsNote, InOrder: c.InOrder, Priority: c.Priority, Start: c.Start, Due: c.Due, Plan: c.Plan, Created: d.now}
 	var err error
 	if t.Title, err = checkTitle(c.Title); err != nil {
@@ -210,6 +218,62 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 		d.reopenAbove(t.Parent)
 	}
 	return &t, nil
+}
+
+// madeToo says which lists and people were made besides what was put in.
+func (d *draft) madeToo() string {
+	var made []string
+	for _, diff := range d.lists.changes() {
+		if diff.Before == nil {
+			made = append(made, "the list "+quote(diff.After.Name))
+		}
+	}
+	for _, diff := range d.people.changes() {
+		if diff.Before == nil {
+			made = append(made, "the person "+quote(diff.After.Name))
+		}
+	}
+	if len(made) == 0 {
+		return ""
+	}
+	return ", and made: " + strings.Join(made, ", ")
+}
+
+// makeNamed makes the list and the person that a new to-do names, or finds those that
+// have the names by now.
+func (d *draft) makeNamed(c *Capture) error {
+	if c.NewList != "" {
+		for _, l := range d.lists.all() {
+			if l.Listed() && strings.EqualFold(l.Name, c.NewList) {
+				c.List, c.NewList = l.ID, ""
+				break
+			}
+		}
+	}
+	if c.NewPerson != "" {
+		for _, p := range d.people.all() {
+			if strings.EqualFold(p.Name, c.NewPerson) {
+				c.Person, c.NewPerson = p.ID, ""
+				break
+			}
+		}
+	}
+	if c.NewList != "" {
+		l := List{Colour: Colour(len(d.book.lists) % int(colours))}
+		if err := d.addList(&l, c.NewList); err != nil {
+			return err
+		}
+		c.List = l.ID
+	}
+	if c.NewPerson != "" {
+		p, err := d.checkPerson(Person{ID: d.env.NewID(), Name: c.NewPerson})
+		if err != nil {
+			return err
+		}
+		d.people.put(p)
+		c.Person = p.ID
+	}
+	return nil
 }
 
 // quote sets a title off within a sentence, cut to what a toast can show.

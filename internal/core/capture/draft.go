@@ -82,6 +82,8 @@ func (r Role) MarshalText() ([]byte, error) { return []byte(r.String()), nil }
 type Person struct {
 	Name string
 	Role Role
+	// New: nobody has the name yet; a person is made with the to-do.
+	New bool
 }
 
 // Draft is a to-do as a sentence means it. What was not said is none.
@@ -89,8 +91,10 @@ type Draft struct {
 	Title string
 	Notes string
 	// Note is set of a note, which has no tick.
-	Note     bool
-	List     string
+	Note bool
+	List string
+	// NewList: there is no such list yet; it is made with the to-do.
+	NewList  bool
 	Due      day.Moment
 	Start    day.Date
 	Plan     day.Horizon

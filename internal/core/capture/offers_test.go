@@ -1,6 +1,7 @@
 package capture_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -23,7 +24,37 @@ func TestOffers(t *testing.T) {
 		"Ring every Monday the framer":                "repeat every Monday: every Monday, first Mon 30 Nov 2026 > Ring the framer",
 		"Email Tom by Friday about it -- second time": "due by Friday: Fri 27 Nov 2026 > Email Tom about it",
 		"Mend the lens high, #calls":                  "priority high: high > Mend the lens",
+		// Names that nobody has yet, and a start that several have.
+		"Order seed, in Garden":                 "list in Garden: Garden, a new list > Order seed",
+		"Order seed, in House and Garden, high": "list in House and Garden: House and Garden, a new list > Order seed",
+		"Ring the mill, ask Jonas":              "person ask Jonas: ask Jonas, a new person > Ring the mill",
+		"Ring the mill, waiting on the framer":  "person waiting on the framer: waiting on Framer, a new person > Ring the mill",
+		"Crate sizes, ask Inês":                 "person ask Inês: ask Inês Prado > Crate sizes; person ask Inês: ask Inês Duarte > Crate sizes",
+		"Order board, in Friday":                "due Friday: Fri 27 Nov 2026 > Order board, in Friday",
+		// Another value of what was read.
+		"Ring Bo at 3":                     "due at 3: Wed 25 Nov 2026, 03:00 > Ring Bo",
+		"Ring Bo tomorrow at 8":            "due tomorrow at 8: Wed 25 Nov 2026, 20:00 > Ring Bo",
+		"Ring Bo half past 4 tomorrow":     "due half past 4 tomorrow: Wed 25 Nov 2026, 04:30 > Ring Bo",
+		"Ring Bo Thursday 5:15":            "due Thursday 5:15: Thu 26 Nov 2026, 05:15 > Ring Bo",
+		"Ring Bo on Tuesday 4pm":           "due on Tuesday 4pm: Tue 24 Nov 2026, 16:00 > Ring Bo",
+		"Air the store every day at 7":     "repeat at 7: every day, first Tue 24 Nov 2026, 19:00 > Air the store",
+		"Ring Bo, remind me Thursday at 9": "reminder remind me Thursday at 9: Thu 26 Nov 2026, 21:00 > Ring Bo",
+		"remind me to ring Bo":             "reminder remind me to: Wed 25 Nov 2026, 09:00 > ring Bo",
+		// A date and its time, at both ends.
+		"Friday call Ines at 3pm":      "due Friday, at 3pm: Fri 27 Nov 2026, 15:00 > call Ines",
+		"30 Nov opening at 7pm high":   "due 30 Nov, at 7pm: Mon 30 Nov 2026, 19:00 > opening high; priority high: high > 30 Nov opening at 7pm",
+		"Hold the parcel until Friday": "start until Friday: Fri 27 Nov 2026 > Hold the parcel",
+		"Swim 20m tomorrow":            "estimate 20m: 20 min > Swim",
+		"Read the report high 20 min":  "priority high: high > Read the report 20 min; estimate 20 min: 20 min > Read the report high",
 		// Not even offered.
+		"Ring Bo Thursday 8:15":                   "",
+		"Ring Bo tonight at 8":                    "",
+		"Ring Bo on Tuesday 8am":                  "", // it has passed
+		"Set lamps, in the cellar":                "",
+		"Ring the bank, ask for a refund":         "",
+		"Ring the bank, ask the clerk about fees": "",
+		"Feed the cat three times a day":          "",
+		"Water the beds every day until Friday":   "",
 		"Sort photos of last Friday":              "",
 		"Discuss the Friday plan":                 "",
 		"Plans since Monday":                      "",
@@ -39,7 +70,11 @@ func TestOffers(t *testing.T) {
 		var got []string
 		for _, o := range capture.Offers(sentence, env) {
 			after := capture.Read(o.Taken, env)
-			if sentence[o.Spans[0].Start:o.Spans[0].End] != o.Words {
+			var stand []string
+			for _, s := range o.Spans {
+				stand = append(stand, sentence[s.Start:s.End])
+			}
+			if strings.Join(stand, ", ") != o.Words {
 				t.Errorf("%q: the words %q do not stand at %v", sentence, o.Words, o.Spans)
 			}
 			if before := capture.Read(sentence, env); before.Notes != after.Notes {
@@ -49,6 +84,50 @@ func TestOffers(t *testing.T) {
 		}
 		if s := strings.Join(got, "; "); s != want {
 			t.Errorf("%q offers\n %s\nwant\n %s", sentence, s, want)
+		}
+	}
+}
+
+// What has to be chosen first says what to choose, and what the sentence is without it.
+func TestOffersToChoose(t *testing.T) {
+	for sentence, want := range map[string]string{
+		"Water the beds twice a week":         "twice a week: on which days; Water the beds",
+		"Dust three times a month the frames": "three times a month: on which days; Dust the frames",
+		"Team lunch biweekly, in Choir":       "biweekly: every two weeks, or twice a week; Team lunch, in Choir",
+	} {
+		offers := capture.Offers(sentence, at(tuesday))
+		if len(offers) != 1 || !offers[0].Choose || offers[0].Taken != "" || offers[0].Field != capture.FieldRepeat {
+			t.Errorf("%q offers %+v", sentence, offers)
+			continue
+		}
+		if got := offers[0].Words + ": " + offers[0].Value + "; " + offers[0].Without; got != want {
+			t.Errorf("%q offers\n %s\nwant\n %s", sentence, got, want)
+		}
+	}
+}
+
+// Names that are made with the to-do, or are known by now.
+func TestNewNames(t *testing.T) {
+	for sentence, want := range map[string]string{
+		"Order seed, in Garden (new)":                            "Garden true, 0  false",
+		"Order seed, in garden shed (new), high":                 "garden shed true, 0  false",
+		"Order seed, in choir (new)":                             "Choir false, 0  false",
+		"Order seed, ask the framer (new)":                       " false, 1 Framer true",
+		"Order seed, waiting on Bo Lind (new)., tomorrow":        " false, 2 Bo Lind true",
+		"Order seed, ask registrar (new)":                        " false, 1 Registrar false",
+		"Order seed, in Garden (new), ask Bo (new)":              "Garden true, 1 Bo true",
+		"in Garden (new)":                                        " false, 0  false",
+		"Order seed in Garden (new)":                             " false, 0  false",
+		"Order seed, in one two three four five six seven (new)": " false, 0  false",
+		`Order seed, in "Garden" (new)`:                          " false, 0  false",
+	} {
+		d := capture.Read(sentence, at(tuesday))
+		got := fmt.Sprintf("%s %v, %d %s %v", d.List, d.NewList, d.Person.Role, d.Person.Name, d.Person.New)
+		if got != want {
+			t.Errorf("%q reads %s; want %s", sentence, got, want)
+		}
+		if said := capture.Read(capture.Say(d, at(tuesday)), at(tuesday)); said.List != d.List || said.NewList != d.NewList || said.Person != d.Person || said.Title != d.Title {
+			t.Errorf("%q is said back as %q", sentence, capture.Say(d, at(tuesday)))
 		}
 	}
 }

@@ -68,13 +68,19 @@ func (p *parser) spoken(timed bool) (hour, bool) {
 		rest = p.at(0).word.text
 		p.pos++
 	}
-	h := hour{half: rest == "", loose: true}
+	h := hour{half: rest == "", loose: true, end: p.wordEnd()}
 	total := n%12*60 + minutes
 	if rest == "pm" {
 		total += 12 * 60
 	}
 	h.at = clockFace((total + 24*60) % (24 * 60))
 	return h.usual(), true
+}
+
+// wordEnd is where the word that was read last ends, without what ends a sentence.
+func (p *parser) wordEnd() int {
+	t := p.at(-1)
+	return int(t.start) + len(strings.TrimRight(p.text[t.start:t.end], ".!?)"))
 }
 
 func clockFace(minutes int) day.TimeOfDay {
@@ -137,7 +143,7 @@ func (p *parser) digits(t *token, at, dated bool) (hour, bool) {
 	default:
 		return hour{}, false
 	}
-	h := hour{at: clockFace(hours*60 + minutes), half: half, loose: at}
+	h := hour{at: clockFace(hours*60 + minutes), half: half, loose: at, end: p.wordEnd()}
 	return h.usual(), true
 }
 

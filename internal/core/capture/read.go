@@ -20,6 +20,9 @@ type reader struct {
 	notes int // where they begin, -1 without
 	// remind is where "remind me to" stands, whose due is a reminder too.
 	remind Span
+	// begins is the bare date that the title begins with, where beginsAt, a time alone at
+	// its end, belongs to it: both stay words.
+	begins, beginsAt Span
 }
 
 // Read reads one sentence. What it cannot take says so in Problems; the Draft
@@ -241,16 +244,61 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 	first := r.uncut(0, end)
 	r.fromStart(p, first)
 	first = r.uncut(0, end)
+	bare := Span{}
 	if it, n := p.prefix(first); n > 0 && r.leaves(Span{it.span.End, len(r.text)}) {
 		r.items = append(r.items, it)
 		r.cutText(it.span)
+	} else if n == 0 {
+		bare = p.bareDate(first)
 	}
 	begun := len(r.items)
 	r.fromEnd(p, last, false)
+	if at, ok := timeAlone(r.items[begun:]); ok {
+		switch {
+		case bare.End > 0:
+			r.begins, r.beginsAt = bare, at
+			for _, it := range r.items[begun:] {
+				r.putBack(it.span)
+			}
+			r.items = r.items[:begun]
+		case len(first) > 1 && first[0].kind == plainWord && first[0].is("daily") && r.leaves(Span{first[1].span().Start, at.Start}):
+			p.tokens, p.pos = first[:1], 0
+			it, _ := p.repeat()
+			it.span = p.span(0)
+			r.items = append(r.items, it)
+			r.cutText(it.span)
+		}
+	}
 	for _, it := range r.items[begun:] {
 		repeats = repeats || it.kind == itemRepeat
 	}
 	return repeats
+}
+
+// bareDate reads the date that a title begins with, without a word such as "on".
+func (p *parser) bareDate(words []token) Span {
+	if len(words) < 2 || words[0].kind != plainWord {
+		return Span{}
+	}
+	p.tokens, p.pos = words, 0
+	it, ok := p.due()
+	if !ok || it.kind != itemDue || it.date == nil || it.date.form == inMonth || it.introduced || !it.time.none() || p.done() || parted(words[:p.pos]) {
+		return Span{}
+	}
+	return p.span(0)
+}
+
+// timeAlone finds the time of a run that has one and no date.
+func timeAlone(run []item) (at Span, ok bool) {
+	for i := range run {
+		switch run[i].kind {
+		case itemTime:
+			at, ok = run[i].span, true
+		case itemDue, itemStart, itemPlan, itemRepeat:
+			return Span{}, false
+		}
+	}
+	return at, ok
 }
 
 // fromStart takes "remind me to", and "remind me Friday to", from the start of a title, and
@@ -286,7 +334,7 @@ func (r *reader) fromStart(p *parser, words []token) {
 		return
 	}
 	if it, ok := p.person(); ok {
-		it.span = p.span(0)
+		it.span, it.inTitle = p.span(0), true
 		r.items = append(r.items, it)
 	}
 }
@@ -299,6 +347,11 @@ func (r *reader) fromEnd(p *parser, clause Span, late bool) {
 	var ok bool
 	if r.items, from, ok = p.suffix(r.items, words, leaves, late); ok {
 		r.cutText(Span{words[from].span().Start, words[len(words)-1].span().End})
+	} else {
+		from = len(words)
+	}
+	if it, ok := p.company(words[:from]); ok && !late {
+		r.items = append(r.items, it)
 	}
 }
 

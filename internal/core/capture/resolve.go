@@ -150,12 +150,20 @@ func (m *meaning) sort(it *item) {
 			d.Priority = Priority(it.n)
 		}
 	case itemList:
-		if m.single(d.List != "", FieldList, it, it.name) {
-			d.List = it.name
+		value := it.name
+		if it.new {
+			value += ", a new list"
+		}
+		if m.single(d.List != "", FieldList, it, value) {
+			d.List, d.NewList = it.name, it.new
 		}
 	case itemPerson:
-		if m.single(d.Person.Role != NoRole, FieldPerson, it, it.role.String()+" "+it.name) {
-			d.Person = Person{it.name, it.role}
+		value := it.role.String() + " " + it.name
+		if it.new {
+			value += ", a new person"
+		}
+		if m.single(d.Person.Role != NoRole, FieldPerson, it, value) {
+			d.Person = Person{it.name, it.role, it.new}
 		}
 	case itemEstimate:
 		if m.single(d.Estimate != 0, FieldEstimate, it, Minutes(it.n)) {

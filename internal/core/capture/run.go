@@ -55,6 +55,11 @@ func (p *parser) field(w where, repeats, behind bool) (item, bool) {
 		}
 		p.pos = from
 	}
+	if w.clause && from == 0 {
+		if it, ok := p.newcomer(); ok {
+			return it, true
+		}
+	}
 	if w.clause && from == 0 { // a list by its full name, which wins over what else it may mean
 		p.pos = len(p.tokens)
 		if name := p.words(0); slices.Contains(p.names.Lists, name) {

@@ -71,13 +71,13 @@ func (d Draft) clauses(env Env) string {
 		clause(d.Priority.String())
 	}
 	if d.List != "" {
-		clause("in " + d.List)
+		clause("in " + d.List + newName(d.NewList))
 	}
 	if d.Estimate > 0 {
 		clause(fmt.Sprintf("%d min", d.Estimate))
 	}
 	if d.Person.Role != NoRole {
-		clause(d.Person.Role.String() + " " + d.Person.Name)
+		clause(d.Person.Role.String() + " " + d.Person.Name + newName(d.Person.New))
 	}
 	for _, r := range d.Reminders {
 		if r.At.IsZero() {
@@ -90,6 +90,14 @@ func (d Draft) clauses(env Env) string {
 		b.WriteString(" -- " + d.Notes)
 	}
 	return b.String()
+}
+
+// newName says that a name is to be made.
+func newName(is bool) string {
+	if is {
+		return " (new)"
+	}
+	return ""
 }
 
 func sayBefore(minutes int) string {

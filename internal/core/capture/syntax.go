@@ -67,6 +67,8 @@ type hour struct {
 	half bool
 	// loose: it was said with "at", or in words; the next such time of a 12-hour clock.
 	loose bool
+	// end is where its words end in the text, of one that could be in either half.
+	end int
 }
 
 func (h hour) none() bool { return h.at.IsZero() && !h.wrong }
@@ -120,6 +122,10 @@ type item struct {
 	unit int
 	name string
 	role Role
+	// new: nobody, or no list, has the name yet.
+	new bool
+	// inTitle: its words stay in the title.
+	inTitle bool
 	// parked, of a plan.
 	parked bool
 	// before, of a reminder: n minutes ahead.

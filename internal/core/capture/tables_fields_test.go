@@ -181,7 +181,7 @@ var fieldTables = []table{
 		{"Crate sizes, ask Tom", "Crate sizes, ask Tom"},
 		{"Crate sizes, for two lamps", "Crate sizes, for two lamps"},
 		{"Ask Registrar", "Ask Registrar"},
-		{"Crate sizes with Registrar", "Crate sizes with Registrar"},
+		{"Crate sizes with Registrar", "Crate sizes with Registrar | ask Registrar"},
 		{"Crate sizes, ask Registrar, for Tomás Leal", "Crate sizes | ask Registrar | ! for Tomás Leal"},
 	}},
 	{"reminders", at(tuesday), []row{

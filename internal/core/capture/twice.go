@@ -11,6 +11,7 @@ import (
 // title; where none has such a word they are a series, and none is read; where several
 // have, the resolver says so.
 func (r *reader) settleTwice() {
+	r.settlePeople()
 	for _, kind := range []itemKind{itemDue, itemPriority, itemEstimate, itemList} {
 		var same []int // items of the kind, in the order of the sentence
 		for i := range r.items {
@@ -53,13 +54,23 @@ func (r *reader) settleTwice() {
 	}
 }
 
+// settlePeople lets a person who is named in the title give way to one who is said.
+func (r *reader) settlePeople() {
+	said := slices.ContainsFunc(r.items, func(it item) bool { return it.kind == itemPerson && !it.inTitle })
+	r.items = slices.DeleteFunc(r.items, func(it item) bool {
+		gone := it.kind == itemPerson && it.inTitle && said
+		said = said || it.kind == itemPerson
+		return gone
+	})
+}
+
 // alike reports whether two items of a kind say the same.
 func (r *reader) alike(a, b *item) bool {
 	if a.kind != itemDue {
 		return a.n == b.n && a.name == b.name
 	}
 	if a.date == nil || b.date == nil {
-		return a.date == b.date && a.time == b.time
+		return a.date == b.date && a.time.at == b.time.at
 	}
 	m := resolver{clock: r.env.Clock, today: r.env.Clock.Today(), settings: r.env.Settings}
 	first, why := m.date(a.date, "")

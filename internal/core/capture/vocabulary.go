@@ -113,7 +113,7 @@ var vocabulary = func() map[string]*word {
 	add(0, 0, "top", "prio", "ping", "nudge", "alert")
 	add(0, 0, "today", "end", "next", "this", "on", "by", "due", "starting", "not", "plan", "parked",
 		"every", "other", "weekday", "weekend", "weekends", "weekdays", "done", "until", "times", "ahead", "priority",
-		"takes", "ask", "waiting", "remind", "me", "once", "twice")
+		"takes", "ask", "waiting", "remind", "me", "once", "twice", "biweekly", "bimonthly", "with", "w/")
 	add(dangling, 0, "for", "of", "in", "since", "about", "after", "before", "during", "to", "till", "between",
 		"from", "with", "at", "than", "as", "per", "via", "past", "previous", "each", "no", "is", "was", "are", "versus",
 		"on", "by", "last", "first", "every", "until", "not", "next", "this", "other")

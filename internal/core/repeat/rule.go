@@ -162,6 +162,18 @@ func (r *Rule) UnmarshalText(text []byte) error {
 	return err
 }
 
+// At returns the rule as it is written beside a first date with a time: an UNTIL that is
+// a date becomes that date with the time, since it must be of the first date's kind (RFC
+// 5545 section 3.3.10). Without a time, or an UNTIL of its own kind, it is the rule itself.
+func (r *Rule) At(at day.TimeOfDay) *Rule {
+	if at.IsZero() || r.Until.IsZero() || r.Until.second > 0 {
+		return r
+	}
+	timed := *r
+	timed.Until.second = at.Minutes()*60 + 1
+	return &timed
+}
+
 // last returns the last date at which an occurrence at a time of day in a zone
 // is not after the end. MaxDate stands for no end.
 func (u Until) last(at day.TimeOfDay, zone *time.Location) day.Date {

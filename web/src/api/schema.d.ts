@@ -1409,6 +1409,10 @@ export interface components {
             notes: string;
             /** @description The list's id */
             list?: string;
+            /** @description The name of a list that is made with the to-do */
+            newList?: string;
+            /** @description The name of a person who is made with the to-do */
+            newPerson?: string;
             due?: string;
             start?: string;
             plan?: string;
@@ -1432,8 +1436,10 @@ export interface components {
             value: string;
             /** @description Where its words stand, in UTF-16 code units */
             spans: components["schemas"]["Span"][];
-            /** @description The sentence that says it */
+            /** @description The sentence that says it; empty where it has to be chosen first */
             taken: string;
+            /** @description The sentence without the words, where what they mean has to be chosen first; it is said in a clause of its own */
+            choose?: string;
         };
         Chip: {
             /** @enum {string} */

@@ -1,0 +1,183 @@
+package capture
+
+import "strings"
+
+// Offers of words that were left in the title.
+
+// unoffered are words before a date that make it part of a name or of another time.
+var unoffered = map[string]bool{"of": true, "the": true, "a": true, "an": true, "last": true, "since": true, "than": true}
+
+// phrases offers the field phrases within a clause of the title.
+func (o *offering) phrases(words []token) {
+	for i := 0; i < len(words) && len(o.found) < MaxOffers; i++ {
+		if o.isUsed(words[i].span()) {
+			continue
+		}
+		if o.until(words, i) || o.soOften(words, i) {
+			continue
+		}
+		s, ok := o.p.offered(words, i)
+		if !ok || o.isUsed(s) {
+			continue
+		}
+		said := strings.Trim(o.text[s.Start:s.End], "().!?")
+		// "for Friday" keeps its Friday.
+		if i > 0 && words[i-1].has(dangling) {
+			o.add([]Span{s}, o.with(strings.TrimRight(o.text[:o.end], " ,"), said), true)
+		} else {
+			o.add([]Span{s}, o.with(o.without(s), said), false)
+		}
+	}
+}
+
+// offered finds the phrase at a word that may be offered.
+func (p *parser) offered(words []token, at int) (Span, bool) {
+	t := &words[at]
+	if t.kind != plainWord || t.number < 0 && t.word.text == "" {
+		return Span{}, false
+	}
+	if at > 0 && unoffered[strings.ToLower(words[at-1].text)] {
+		return Span{}, false
+	}
+	p.tokens, p.pos = words[at:], 0
+	it, ok := p.field(where{}, false, true)
+	if !ok && at > 0 && !words[at-1].has(dangling) {
+		it, ok = p.estimate(true) // 20m, which may be metres
+	}
+	if !ok || parted(words[at:at+p.pos]) {
+		return Span{}, false
+	}
+	s := p.span(0)
+	switch it.kind {
+	case itemPriority, itemEstimate, itemList:
+		if p.done() {
+			break
+		}
+		// At the end of a title, more of them may follow.
+		p.tokens, p.pos = p.tokens[p.pos:], 0
+		if _, rest := p.run(nil, where{}); !rest {
+			return Span{}, false
+		}
+	case itemPlan, itemStart:
+		if it.date != nil && it.date.form == inMonth && !it.introduced {
+			return Span{}, false
+		}
+	}
+	return s, true
+}
+
+// until offers "until Friday" without a repeat as a start.
+func (o *offering) until(words []token, at int) bool {
+	if !words[at].is("until") || o.before.Repeat != nil {
+		return false
+	}
+	p := &o.p
+	p.tokens, p.pos = words[at:], 1
+	d, ok := p.day(true)
+	if !ok || d.form == ofThis || d.form == inWeekOf || d.form == inMinutes || parted(p.tokens[:p.pos]) {
+		return false
+	}
+	s, date := p.span(0), p.span(1)
+	return o.add([]Span{s}, o.with(o.without(s), "not before "+strings.Trim(o.text[date.Start:date.End], "().!?")), false)
+}
+
+// soOften offers "twice a week", "three times a month" and "biweekly": on which days, or
+// which of its two meanings, is asked first.
+func (o *offering) soOften(words []token, at int) bool {
+	if o.before.Repeat != nil || at == 0 && len(words) == 1 {
+		return false
+	}
+	p := &o.p
+	p.tokens, p.pos = words[at:], 0
+	asks := ""
+	switch t := p.at(0); {
+	case t.kind != plainWord:
+		return false
+	case t.is("biweekly"):
+		p.pos++
+		asks = "every two weeks, or twice a week"
+	case t.is("bimonthly"):
+		p.pos++
+		asks = "every two months, or twice a month"
+	default:
+		if !p.take("once") && !p.take("twice") {
+			if n, ok := p.count(); !ok || n < 1 || !p.take("times") {
+				return false
+			}
+		}
+		if !p.take("a") && !p.take("per") && !p.take("every") && !p.take("each") || !p.at(0).has(unitWord) || p.at(0).is("day") {
+			return false
+		}
+		p.pos++
+		asks = "on which days"
+	}
+	s := p.span(0)
+	rest := o.without(s)
+	if read := Read(rest, *o.env); read.Title == "" || parted(words[at:at+p.pos]) {
+		return false
+	}
+	o.used = append(o.used, s)
+	o.found = append(o.found, Offer{Field: FieldRepeat, Words: o.text[s.Start:s.End], Spans: []Span{s}, Value: asks, Choose: true, Without: rest})
+	return true
+}
+
+// dateWithTime offers the date that a title begins with, together with the time at its end:
+// "Friday call Ines at 3pm".
+func (o *offering) dateWithTime() {
+	if o.begins.End == 0 {
+		return
+	}
+	date, at := o.begins, o.beginsAt
+	spans := []Span{date, at}
+	clause := o.text[date.Start:date.End] + " " + strings.Trim(o.text[at.Start:at.End], "().!?")
+	o.add(spans, o.with(o.without(spans...), clause), false)
+}
+
+// reminder offers one where "remind me to" is said without a date.
+func (o *offering) reminder() {
+	if o.remind.End == 0 || len(o.before.Reminders) > 0 {
+		return
+	}
+	when := "today"
+	now := o.env.Clock.Now.In(o.env.Clock.Zone)
+	if now.Hour()*60+now.Minute() >= morning.Minutes() {
+		when = "tomorrow"
+	}
+	o.add([]Span{o.remind}, o.with(strings.TrimRight(o.text[:o.end], " ,"), "remind me "+when), true)
+}
+
+// names offers a clause that names a list or a person nobody has yet, or a start that
+// several names have.
+func (o *offering) names(words []token) {
+	if len(words) < 2 || words[0].kind != plainWord {
+		return
+	}
+	p := &o.p
+	p.tokens, p.pos = words, 0
+	s := Span{words[0].span().Start, words[len(words)-1].span().End}
+	some := p.choices()
+	p.pos = 0
+	intro := func() string { // "waiting on ", as it was typed
+		p.pos = 0
+		p.named()
+		n := 1
+		if words[0].is("waiting") {
+			n = 2
+		}
+		return o.text[s.Start:words[n-1].span().End] + " "
+	}
+	for _, it := range some {
+		o.add([]Span{s}, o.with(o.without(s), intro()+it.name), false)
+	}
+	if len(some) > 0 {
+		return
+	}
+	p.pos = 0
+	if it, ok := p.unknownName(); ok {
+		said := strings.TrimRight(o.text[s.Start:s.End], ".!?")
+		if it.kind == itemPerson && strings.Contains(strings.ToLower(said), " the ") {
+			said = intro() + "the " + it.name
+		}
+		o.add([]Span{s}, o.with(o.without(s), said+" (new)"), false)
+	}
+}

@@ -41,8 +41,13 @@ func (a *App) AttachFile(ctx context.Context, req Request, todo book.ID, name st
 	return reply, errors.Join(err, a.store.Settle(kept, err == nil))
 }
 
-// KeepFile keeps the bytes of a file, for a to-do to have.
+// KeepFile keeps the bytes of a file, for a to-do to have; what no to-do has a day later
+// goes again. It refuses what AttachFile does.
 func (a *App) KeepFile(name string, r io.Reader) (book.Attachment, error) {
+	name, err := book.CheckFileName(name)
+	if err != nil {
+		return book.Attachment{}, err
+	}
 	kept, file, err := a.keepFile(name, r)
 	if err != nil {
 		return file, err
@@ -66,6 +71,31 @@ func (a *App) keepFile(name string, r io.Reader) (store.File, book.Attachment, e
 			a.store.Settle(kept, false))
 	}
 	return kept, file, nil
+}
+
+// errNoFile says that bytes which a to-do is to have are not kept.
+var errNoFile = &book.RuleError{Field: "files", Reason: "A file is not there any more. Choose it again."}
+
+// kept finds bytes that were kept before, for a to-do to have under a name.
+func (a *App) kept(name, hash string) (book.Attachment, error) {
+	f, err := a.store.OpenFile(hash)
+	if errors.Is(err, os.ErrNotExist) || errors.Is(err, store.ErrAltered) {
+		return book.Attachment{}, errNoFile
+	}
+	if err != nil {
+		return book.Attachment{}, err
+	}
+	defer f.Close()
+	info, err := f.Stat()
+	if err != nil {
+		return book.Attachment{}, err
+	}
+	head := make([]byte, 512) // as many bytes as http.DetectContentType looks at
+	n, err := f.ReadAt(head, 0)
+	if err != nil && err != io.EOF {
+		return book.Attachment{}, err
+	}
+	return book.Attachment{Name: name, Hash: hash, Size: info.Size(), Type: http.DetectContentType(head[:n])}, nil
 }
 
 func (a *App) exists(todo book.ID) (err error) {

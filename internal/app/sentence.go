@@ -24,6 +24,9 @@ type Sentence struct {
 	// own.
 	List, Section book.ID
 	Plan          day.Horizon
+	// Files go with the to-do; of each its name and the hash of its bytes, which are kept
+	// by now.
+	Files []book.Attachment
 	// Parent is the to-do it becomes a subtask of, After the sibling it stands
 	// behind.
 	Parent, After book.ID
@@ -80,7 +83,14 @@ func (a *App) PutIn(ctx context.Context, req Request, s Sentence, respond Respon
 		if err := refusal(reading.Draft); err != nil {
 			return nil, err
 		}
-		return a.book.Do(env, reading.command(s))
+		cmd := reading.command(s)
+		for _, f := range s.Files {
+			if f, err = a.kept(f.Name, f.Hash); err != nil {
+				return nil, err
+			}
+			cmd.Files = append(cmd.Files, f)
+		}
+		return a.book.Do(env, cmd)
 	})
 }
 

@@ -28,6 +28,19 @@ func (s *server) AttachFile(c *gin.Context, todoID string, params contract.Attac
 	s.reply(c, reply, err)
 }
 
+// KeepFile keeps the bytes of a file that a to-do is about to have.
+func (s *server) KeepFile(c *gin.Context, params contract.KeepFileParams) {
+	file, err := s.app.KeepFile(params.Name, c.Request.Body)
+	if err == nil && file.Size == 0 {
+		err = &book.RuleError{Field: "file", Reason: "“" + file.Name + "” is empty. A file has at least one byte."}
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, encodeFile(file))
+}
+
 // DetachFile takes a file away.
 func (s *server) DetachFile(c *gin.Context, todoID, hash string, params contract.DetachFileParams) {
 	s.onTodo(c, todoID, nil, params.WindowId, func(id book.ID) book.Command { return book.Detach{ID: id, Hash: hash} })

@@ -99,11 +99,15 @@ func encodeAttachments(files []book.Attachment) *[]contract.Attachment {
 	if len(files) == 0 {
 		return nil
 	}
-	rows := make([]contract.Attachment, 0, len(files))
+	out := make([]contract.Attachment, 0, len(files))
 	for _, f := range files {
-		rows = append(rows, contract.Attachment{Name: f.Name, Hash: f.Hash, Type: f.Type, Size: f.Size, Picture: orFalse(app.Pictures[f.Type])})
+		out = append(out, encodeFile(f))
 	}
-	return &rows
+	return &out
+}
+
+func encodeFile(f book.Attachment) contract.Attachment {
+	return contract.Attachment{Name: f.Name, Hash: f.Hash, Type: f.Type, Size: f.Size, Picture: orFalse(app.Pictures[f.Type])}
 }
 
 func tagNames(b *book.Book, ids []book.ID) []string {

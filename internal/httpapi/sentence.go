@@ -31,6 +31,11 @@ func sentence(c *gin.Context) (app.Sentence, []byte, error) {
 			return s, raw, &book.RuleError{Field: "typed", Reason: "A date with time is wanted, such as 2026-11-24T09:00."}
 		}
 	}
+	if in.Files != nil {
+		for _, f := range *in.Files {
+			s.Files = append(s.Files, book.Attachment{Name: f.Name, Hash: f.Hash})
+		}
+	}
 	for _, err := range []error{
 		optional(&s.List, "list", in.List), optional(&s.Section, "section", in.Section), optional(&s.Plan, "plan", in.Plan),
 		optional(&s.Parent, "parent", in.Parent), optional(&s.After, "after", in.After),

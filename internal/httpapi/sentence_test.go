@@ -109,6 +109,32 @@ func TestASentenceMakesWhatItNames(t *testing.T) {
 	}
 }
 
+// A file that was kept before goes in with its to-do, in the same change.
+func TestASentenceWithFiles(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	lamp := picture(t)
+	kept := s.want(201, "POST", "/api/files?name=lamp.png", lamp, octets)
+	hash := kept.text(t, "hash")
+	if kept.text(t, "type") != "image/png" || s.revision() != float64(0) {
+		t.Errorf("kept as %v", kept)
+	}
+	made := s.want(201, "POST", "/api/sentence/todos", `{"text":"Measure the lamp","files":[{"name":"lamp.png","hash":"`+hash+`"}]}`, "Window-Id: w")
+	if made.text(t, "attachments.0.name") != "lamp.png" || made.text(t, "attachments.0.type") != "image/png" {
+		t.Errorf("put in as %v", made)
+	}
+	if got := s.fetch("/api/todos/" + made.text(t, "id") + "/attachments/" + hash); got.body != lamp {
+		t.Error("its bytes are not those that were kept")
+	}
+	s.want(200, "POST", "/api/undo", `{}`, "Window-Id: w")
+	s.want(404, "GET", "/api/todos/"+made.text(t, "id"), "")
+	s.want(422, "POST", "/api/sentence/todos", `{"text":"Measure","files":[{"name":"lamp.png","hash":"`+strings.Repeat("0", 64)+`"}]}`)
+	s.want(422, "POST", "/api/sentence/todos", `{"text":"Measure","files":[{"name":"../lamp.png","hash":"`+hash+`"}]}`)
+	s.want(422, "POST", "/api/files?name=lamp.png", "no picture", octets)
+	s.want(422, "POST", "/api/files?name=empty.txt", "", octets)
+	s.want(422, "POST", "/api/files?name=a%2Fb", "x", octets)
+	s.want(415, "POST", "/api/files?name=a", "{}")
+}
+
 func TestASentenceIsReadAsOfWhenItWasTyped(t *testing.T) {
 	s := newSite(t, app.Settings{})
 	a := shown(t, s.want(201, "POST", "/api/sentence/todos", `{"text":"Ring tomorrow at 9am","typed":"2026-11-20T23:30","zone":"America/New_York"}`))

@@ -382,3 +382,127 @@ test("the list that is shown takes what is put in, and says so; notes are notes"
     row(page, "the crates are 60 cm wide").getByRole("img", { name: "Note" }),
   ).toBeVisible();
 });
+
+test("an unknown list and an unknown person are made by their offers, and undone at once", async ({
+  page,
+  tincup,
+}) => {
+  await visit(page, `${tincup.url}/today`);
+  const offers = page.getByRole("list", { name: "Might mean" }).getByRole("button");
+  const rail = index(page);
+  await page.keyboard.type("nSow the beans, in Garden, ask the framer");
+  await expect(offers).toHaveText([/Garden, a new list\?/, /Framer, a new person\?/]);
+  await page.keyboard.press("Tab");
+  await expect(chip(page, "list")).toContainText("Garden, a new list");
+  await expect(rail).not.toContainText("Garden");
+  await offers.filter({ hasText: "Framer" }).click();
+  await expect(line(page)).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "made: the list “Garden”, the person “Framer”")).toBeVisible();
+  await expect(rail).toContainText("Garden");
+  await expect(line(page)).toHaveValue("");
+  // The list is there now: its name is read, and made no second time.
+  await page.keyboard.type("Sow the peas, in Garden");
+  await expect(chip(page, "list")).toContainText("Garden");
+  await expect(offers).toHaveCount(0);
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Put in: “Sow the peas”")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Control+z");
+  await expect(toast(page, "Undone. Put in: “Sow the peas”")).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(toast(page, "Undone. Put in: “Sow the beans”")).toBeVisible();
+  await expect(rail).not.toContainText("Garden");
+});
+
+test("“twice a week” asks on which days, and a wrong half of the day is one tap away", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  await page.keyboard.type("nWater the beds twice a week");
+  const offers = page.getByRole("list", { name: "Might mean" }).getByRole("button");
+  await expect(offers).toHaveText([/on which days\?/]);
+  await page.keyboard.press("Tab");
+  const editor = page.getByRole("dialog", { name: "How it repeats" });
+  await editor.getByRole("button", { name: "Monday" }).click();
+  await editor.getByRole("button", { name: "Thursday" }).click();
+  await expect(editor.getByRole("status")).toContainText("Monday and Thursday");
+  await editor.getByRole("button", { name: "Let it repeat" }).click();
+  await expect(line(page)).toHaveValue(/^Water the beds, every Monday and Thursday/);
+  await expect(chip(page, "repeat")).toContainText("every Monday and Thursday");
+
+  await line(page).fill("Ring Bo tomorrow at 8");
+  await expect(chip(page, "due")).toContainText("Wed 25 Nov 2026, 08:00");
+  await offers.filter({ hasText: "20:00" }).click();
+  await expect(line(page)).toHaveValue("Ring Bo tomorrow at 8 pm");
+  await expect(chip(page, "due")).toContainText("20:00");
+});
+
+/** Gives the line a file as the clipboard or a drag would. */
+const give = (page: Page, how: "paste" | "drop", name: string, type: string, bytes: number[]) =>
+  line(page).evaluate(
+    (input, [how, name, type, bytes]) => {
+      const data = new DataTransfer();
+      data.items.add(new File([new Uint8Array(bytes)], name, { type }));
+      input.dispatchEvent(
+        how === "paste"
+          ? new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true })
+          : new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true }),
+      );
+    },
+    [how, name, type, bytes] as const,
+  );
+
+test("a picture pasted and a file dropped on the line go with the to-do, in one undo", async ({
+  page,
+  demo,
+  complaints,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  await page.keyboard.type("nMeasure the lamp tomorrow");
+  const dot = [
+    137, 80, 78, 71, 13, 10, 26, 10, 0, 0, 0, 13, 73, 72, 68, 82, 0, 0, 0, 1, 0, 0, 0, 1, 8, 6, 0,
+    0, 0, 31, 21, 196, 137, 0, 0, 0, 13, 73, 68, 65, 84, 120, 218, 99, 252, 207, 192, 80, 15, 0, 4,
+    133, 1, 128, 132, 169, 140, 33, 0, 0, 0, 0, 73, 69, 78, 68, 174, 66, 96, 130,
+  ];
+  const files = page.getByRole("list", { name: "Files that go with it" }).getByRole("listitem");
+  await give(page, "paste", "lamp.png", "image/png", dot);
+  await expect(files).toHaveText([/lamp\.png, \d+ bytes/]);
+  await give(page, "drop", "sizes.txt", "text/plain", [54, 48]);
+  await give(page, "drop", "wrong.txt", "text/plain", [55]);
+  await expect(files).toHaveCount(3);
+  await files.nth(2).getByRole("button").click();
+  await expect(files).toHaveCount(2);
+  await page.reload();
+  await expect(files).toHaveCount(2);
+  await page.keyboard.press("n");
+  await page.keyboard.press("Control+Enter");
+  await expect(toast(page, "Put in: “Measure the lamp”")).toBeVisible();
+  await expect(files).toHaveCount(0);
+  await expect(slip(page)).toContainText("lamp.png");
+  await expect(slip(page)).toContainText("sizes.txt");
+  await expect(slip(page).getByRole("img", { name: "lamp.png" })).toBeVisible();
+  await toast(page, "Put in: “Measure the lamp”").getByRole("button", { name: "Undo" }).click();
+  await expect(toast(page, "Undone. Put in: “Measure the lamp”")).toBeVisible();
+
+  // Enter ahead of a slow upload waits for it.
+  await page.route("**/api/files?*", async (route) => {
+    await new Promise((done) => setTimeout(done, 600));
+    await route.continue();
+  });
+  await page.keyboard.press("Escape");
+  await page.keyboard.type("nMeasure the hook");
+  await give(page, "paste", "hook.png", "image/png", dot);
+  await page.keyboard.press("Control+Enter");
+  await expect(toast(page, "Put in: “Measure the hook”")).toBeVisible();
+  await expect(slip(page)).toContainText("hook.png");
+
+  // A file that is none of what its name says is refused, and the words stay.
+  await page.keyboard.press("Escape");
+  await page.keyboard.type("nMeasure the nail");
+  await give(page, "paste", "nail.png", "image/png", [1, 2, 3]);
+  await expect(page.getByRole("alert")).toContainText("nail.png");
+  await expect(line(page)).toHaveValue("Measure the nail");
+  complaints.length = 0; // of the slip that was undone, and of the nail
+});

@@ -32,27 +32,35 @@ func (c Attach) run(d *draft) error {
 	if err != nil {
 		return err
 	}
-	if c.File.Name, err = CheckFileName(c.File.Name); err != nil {
+	if t.Attachments, err = withFile(t.Attachments, c.File); err != nil {
 		return err
 	}
-	files := slices.DeleteFunc(slices.Clone(t.Attachments), func(a Attachment) bool { return a.Hash == c.File.Hash })
-	files = append(files, c.File)
+	d.put(t)
+	d.did("Attached "+quote(c.File.Name), &t, "")
+	return nil
+}
+
+// withFile returns the files of a to-do with one more.
+func withFile(files []Attachment, f Attachment) ([]Attachment, error) {
+	var err error
+	if f.Name, err = CheckFileName(f.Name); err != nil {
+		return nil, err
+	}
+	files = slices.DeleteFunc(slices.Clone(files), func(a Attachment) bool { return a.Hash == f.Hash })
+	files = append(files, f)
 	total := int64(0)
 	for _, f := range files {
 		total += f.Size
 	}
 	switch {
-	case c.File.Size <= 0:
-		return refuse("file", "“%s” is empty. A file has at least one byte.", c.File.Name)
-	case c.File.Size > MaxAttachment:
-		return refuse("file", "“%s” has %d MB; %d MB is the most.", c.File.Name, c.File.Size>>20, MaxAttachment>>20)
+	case f.Size <= 0:
+		return nil, refuse("file", "“%s” is empty. A file has at least one byte.", f.Name)
+	case f.Size > MaxAttachment:
+		return nil, refuse("file", "“%s” has %d MB; %d MB is the most.", f.Name, f.Size>>20, MaxAttachment>>20)
 	case total > MaxAttachments:
-		return refuse("file", "With “%s” the files of this to-do have %d MB; %d MB is the most.", c.File.Name, total>>20, MaxAttachments>>20)
+		return nil, refuse("file", "With “%s” the files of this to-do have %d MB; %d MB is the most.", f.Name, total>>20, MaxAttachments>>20)
 	}
-	t.Attachments = files
-	d.put(t)
-	d.did("Attached "+quote(c.File.Name), &t, "")
-	return nil
+	return files, nil
 }
 
 func (c Detach) run(d *draft) error {

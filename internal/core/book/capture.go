@@ -43,6 +43,8 @@ type Capture struct {
 	InOrder bool
 	// Done puts it in as completed.
 	Done bool
+	// Files go with it; their bytes are kept before.
+	Files []Attachment
 }
 
 // CaptureTree puts several to-dos in at once, all or none.
@@ -197,6 +199,11 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 	}
 	if len(t.Tags) > MaxTags {
 		return nil, refuse("tags", "There are %d tags; %d is the most.", len(t.Tags), MaxTags)
+	}
+	for _, f := range c.Files {
+		if t.Attachments, err = withFile(t.Attachments, f); err != nil {
+			return nil, err
+		}
 	}
 	if err := d.setNotes(&t, notes); err != nil {
 		return nil, err

@@ -49,6 +49,8 @@ func Offers(text string, env Env) []Offer {
 		if left[i].Start > 0 {
 			o.names(words)
 		}
+	}
+	for _, words := range words {
 		o.phrases(words)
 	}
 	o.reminder()

@@ -432,6 +432,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep a file for a to-do that is about to be put in; the body is its bytes
+         * @description Without a to-do that has it, it goes again after a day.
+         */
+        post: operations["keepFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/todos/{id}/attachments/{hash}": {
         parameters: {
             query?: never;
@@ -1401,6 +1421,13 @@ export interface components {
             parent?: string | null;
             /** @description The sibling it stands behind */
             after?: string | null;
+            /** @description Files that were kept for it */
+            files?: components["schemas"]["KeptFile"][];
+        };
+        KeptFile: {
+            name: string;
+            /** @description SHA-256 of its bytes */
+            hash: string;
         };
         Reading: {
             title: string;
@@ -2830,6 +2857,34 @@ export interface operations {
         };
         responses: {
             201: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepFile: {
+        parameters: {
+            query: {
+                /** @description The file's name, without a path */
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description The file, as a to-do would have it */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Attachment"];
+                };
+            };
             default: components["responses"]["Problem"];
         };
     };

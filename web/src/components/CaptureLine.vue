@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef, watch } from "vue";
 import { useRoute } from "vue-router";
-import type { Chip, Overview } from "@/api/client";
+import type { Chip, Overview, SentenceOffer } from "@/api/client";
 import { useCapture } from "@/composables/capture";
 import { useCompletion } from "@/composables/completion";
 import { useCurrent } from "@/composables/current";
@@ -19,7 +19,7 @@ const here = computed(() => {
 /** The person has sent what is typed to the Cup all the same. */
 const toCup = ref(false);
 watch(here, () => (toCup.value = false));
-const { text, reason, putIn } = useCapture("capture", () =>
+const { text, reason, putIn, files, addFiles } = useCapture("capture", () =>
   here.value && !toCup.value ? { list: here.value.id } : {},
 );
 const placeholder = computed(() => {
@@ -40,7 +40,8 @@ const completion = useCompletion(
   caret,
   computed(() => props.overview),
 );
-const opened = ref<{ chip: Chip; at: HTMLElement }>();
+/** A chip with its chooser open; of an offer, the sentence without its words. */
+const opened = ref<{ chip: Chip; at: HTMLElement; without?: string }>();
 
 watch(
   () => current.capture,
@@ -72,6 +73,7 @@ const pieces = computed(() => {
     .filter((s) => reading.value?.text.slice(0, s.end) === text.value.slice(0, s.end))
     .sort((a, b) => a.start - b.start);
   for (const s of spans) {
+    if (s.start < from) continue; // another value of what was read
     out.push({ text: text.value.slice(from, s.start) });
     out.push({ text: text.value.slice(s.start, s.end), read: s.read });
     from = s.end;
@@ -83,6 +85,7 @@ const open = computed(
   () =>
     reason.value !== "" ||
     opened.value !== undefined ||
+    files.value.length > 0 ||
     (focused.value && (examples.value || text.value.trim() !== "")),
 );
 
@@ -138,8 +141,18 @@ function arrow(e: KeyboardEvent, by: number) {
 /** Tab was pressed on words whose reading is on its way: its offer is meant. */
 const wished = ref("");
 watch(offers, ([offer]) => {
-  if (offer && wished.value === text.value && focused.value) void write(offer.taken);
+  if (offer && wished.value === text.value && focused.value) take(offer);
 });
+/** Takes an offer: its sentence, or its chooser where what it means is chosen first. */
+function take(offer: SentenceOffer, at?: HTMLElement) {
+  if (offer.choose === undefined) return void write(offer.taken);
+  const { field, words, value, spans } = offer;
+  opened.value = {
+    chip: { field, words, value, spans, without: "" },
+    at: at ?? input.value ?? document.body,
+    without: offer.choose,
+  };
+}
 function tab(e: KeyboardEvent) {
   const [offer] = offers.value;
   const late = text.value.trim() !== "" && reading.value?.text !== text.value;
@@ -151,14 +164,31 @@ function tab(e: KeyboardEvent) {
   if (!completion.found.value.length && !offer) return;
   e.preventDefault();
   if (completion.found.value.length) complete(Math.max(completion.at.value, 0));
-  else if (offer) void write(offer.taken);
+  else if (offer) take(offer);
 }
 function escape() {
   if (completion.found.value.length) completion.dismiss();
   else if (offers.value.length) aside.value = text.value;
   else input.value?.blur();
 }
+/** Pictures and files pasted or dropped on the line go with the to-do. */
+function given(data: DataTransfer | null) {
+  const some = [...(data?.files ?? [])];
+  if (some.length) void addFiles(some).then(() => input.value?.focus());
+  return some.length > 0;
+}
+const over = ref(false);
+function drop(e: DragEvent) {
+  over.value = false;
+  if (given(e.dataTransfer)) e.preventDefault();
+}
+function dragOver(e: DragEvent) {
+  if (!e.dataTransfer?.types.includes("Files")) return;
+  e.preventDefault();
+  over.value = true;
+}
 function paste(e: ClipboardEvent) {
+  if (given(e.clipboardData)) return e.preventDefault();
   const pasted = e.clipboardData?.getData("text/plain") ?? "";
   if (
     pasted
@@ -182,9 +212,11 @@ function openChip(chip: Chip, at: HTMLElement) {
   if (span) input.value?.setSelectionRange(span.start, span.end);
 }
 function rewordChip(words: string | undefined) {
-  const chip = opened.value?.chip;
+  const { chip, without } = opened.value ?? {};
   opened.value = undefined;
-  if (chip && words !== undefined && reading.value) {
+  if (without !== undefined && words) void write(`${without}, ${words}`);
+  else if (without !== undefined) input.value?.focus();
+  else if (chip && words !== undefined && reading.value) {
     void write(reword(reading.value.text, chip.spans, words));
   } else input.value?.focus();
 }
@@ -194,7 +226,10 @@ function rewordChip(words: string | undefined) {
   <div
     ref="root"
     class="line"
-    :class="{ focused, open }"
+    :class="{ focused, open, over }"
+    @dragover="dragOver"
+    @dragleave="over = false"
+    @drop="drop"
     @focusin="focused = true"
     @focusout="leave"
   >
@@ -257,16 +292,18 @@ function rewordChip(words: string | undefined) {
       :names="completion.found.value.map((c) => c.name)"
       :at="completion.at.value"
       :offers="offers"
-      :here="here && !toCup && !reading?.list ? here.name : undefined"
+      :files="files"
+      :here="here && !toCup && !reading?.list && !reading?.newList ? here.name : undefined"
       :overview="overview"
       @cup="toCup = true"
+      @away="(hash) => (files = files.filter((f) => f.hash !== hash))"
       @mousedown.prevent
       @keydown="panelKey"
       @complete="complete"
       @try="(sentence) => write(sentence)"
       @without="(sentence) => write(sentence)"
       @open="openChip"
-      @take="(sentence) => write(sentence)"
+      @take="take"
     />
     <ChipChooser
       v-if="opened && overview && reading"
@@ -327,6 +364,10 @@ function rewordChip(words: string | undefined) {
 .mirror .offer {
   padding-bottom: 1px;
   border-bottom: 2px dotted var(--pencil);
+}
+.line.over {
+  outline: 2px dashed var(--copper);
+  outline-offset: 1px;
 }
 .line.focused {
   outline: 2px solid var(--copper);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
-import type { Chip, Overview, SentenceOffer } from "@/api/client";
+import type { Attachment, Chip, Overview, SentenceOffer } from "@/api/client";
+import { sizeWords } from "@/composables/attach";
 import { chipLabels } from "@/words/fields";
 import type { Read } from "@/composables/reading";
 import ReadingChip from "./ReadingChip.vue";
@@ -15,6 +16,8 @@ const props = defineProps<{
   at: number;
   /** What was left as words and might mean a field. */
   offers: SentenceOffer[];
+  /** Files that go with the to-do. */
+  files: Attachment[];
   /** The list that is shown, where it takes what the sentence says. */
   here?: string;
   overview?: Overview;
@@ -24,8 +27,9 @@ defineEmits<{
   try: [sentence: string];
   without: [sentence: string];
   open: [chip: Chip, at: HTMLElement];
-  take: [sentence: string];
+  take: [offer: SentenceOffer, at: HTMLElement];
   cup: [];
+  away: [hash: string];
 }>();
 
 /** Sentences to try, of the person's own people and tags; none that are not there. */
@@ -60,6 +64,22 @@ const examples = computed(() => {
       <li class="how" role="presentation"><span class="key">Tab</span> takes the first</li>
     </ul>
     <p v-if="reason" class="reason" role="alert">{{ reason }}</p>
+    <ul v-if="files.length" class="chips files" aria-label="Files that go with it">
+      <li v-for="f in files" :key="f.hash" class="here">
+        <span class="label">file</span> {{ f.name }}, {{ sizeWords(f.size) }}
+        <button
+          tabindex="-1"
+          data-walk
+          :aria-label="`Leave ${f.name} out`"
+          @click="$emit('away', f.hash)"
+        >
+          ×
+        </button>
+      </li>
+    </ul>
+    <p v-if="files.length && !text.trim()" class="ask">
+      Say what is to be done; the {{ files.length > 1 ? "files go" : "file goes" }} with it.
+    </p>
     <template v-if="text.trim() && reading">
       <p class="title">{{ reading.title || "…" }}</p>
       <ul v-if="reading.chips.length || here" class="chips" aria-label="Understood">
@@ -78,8 +98,13 @@ const examples = computed(() => {
         </li>
       </ul>
       <ul v-if="offers.length" class="chips" aria-label="Might mean">
-        <li v-for="(offer, i) in offers" :key="offer.words">
-          <button class="offer" tabindex="-1" data-walk @click="$emit('take', offer.taken)">
+        <li v-for="(offer, i) in offers" :key="offer.words + offer.value">
+          <button
+            class="offer"
+            tabindex="-1"
+            data-walk
+            @click="$emit('take', offer, $event.currentTarget as HTMLElement)"
+          >
             <span class="label">{{ chipLabels[offer.field] }}</span> {{ offer.value }}?
             <span v-if="i === 0" class="key">Tab</span>
           </button>
@@ -98,7 +123,7 @@ const examples = computed(() => {
         </span>
       </p>
     </template>
-    <template v-else-if="!text.trim()">
+    <template v-else-if="!text.trim() && !files.length">
       <p class="ask">
         Say it as you would to a colleague. Commas part what belongs to the title from the rest.
       </p>

@@ -11,14 +11,20 @@ const emit = defineEmits<{ taken: [title: string] }>();
 const actions = useActions();
 const changed = computed(() => (props.text === props.todo.title ? "" : props.text));
 const reading = useReading(changed);
-const offers = computed(() => (reading.value?.chips ?? []).filter((c) => !c.problem));
+const offers = computed(() => {
+  const r = reading.value;
+  const made = (c: Chip) =>
+    (c.field === "list" && r?.newList) || (c.field === "person" && r?.newPerson);
+  return (r?.chips ?? []).filter((c) => !c.problem && !made(c));
+});
 const text = toRef(props, "text");
 
 /** Takes one chip out of the title and into its field. */
 async function take(chip: Chip) {
   const r = reading.value;
   if (!r || r.text !== text.value) return;
-  const title = reword(r.text, chip.spans, "");
+  // A person's words stay where they are part of the title.
+  const title = chip.field === "person" ? r.text : reword(r.text, chip.spans, "");
   const body: TodoPatch = { title };
   if (chip.field === "due") body.due = r.due ?? null;
   if (chip.field === "start") body.start = r.start ?? null;

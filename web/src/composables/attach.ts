@@ -1,8 +1,24 @@
-import { client, type Todo } from "@/api/client";
-import { send } from "@/api/client";
+import { ask, type Attachment, client, send, type Todo } from "@/api/client";
 import { useActions } from "./actions";
 
 const most = 25 * 1024 * 1024;
+
+function checkSize(file: File) {
+  if (file.size > most) throw new Error(`“${file.name}” has more than 25 MB, which is the most.`);
+}
+
+/** Keeps the bytes of a file for a to-do that is about to be put in. */
+export async function keep(file: File): Promise<Attachment> {
+  checkSize(file);
+  return ask(() =>
+    client.POST("/api/files", {
+      params: { query: { name: file.name } },
+      headers: { "Content-Type": "application/octet-stream" },
+      body: file as unknown as string,
+      bodySerializer: (body) => body,
+    }),
+  );
+}
 
 /** Files that are put on a to-do, one after the other, and taken away. */
 export function useAttach() {
@@ -11,8 +27,7 @@ export function useAttach() {
   async function attach(todo: Pick<Todo, "id">, files: Iterable<File>) {
     for (const file of files) {
       const done = await actions.attempt(async () => {
-        if (file.size > most)
-          throw new Error(`“${file.name}” has more than 25 MB, which is the most.`);
+        checkSize(file);
         actions.took(
           await send((header) =>
             client.POST("/api/todos/{id}/attachments", {

@@ -1,8 +1,9 @@
 import { computed, ref, toValue, watch, type MaybeRefOrGetter } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import { Away, client, send } from "@/api/client";
+import { type Attachment, Away, client, send } from "@/api/client";
 import { fieldWords } from "@/words/fields";
 import { useActions } from "./actions";
+import { useCarried } from "./carried";
 import { useServer } from "./server";
 
 /** What a to-do gets besides its title where it is put in. */
@@ -32,10 +33,14 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
   const slot = () => `tincup-line-${toValue(place)}`;
   const kept = ref(sessionStorage.getItem(slot()) ?? "");
   const reason = ref("");
+  const carried = useCarried(slot);
   /** What was put in behind a sibling, for the next one to stand behind it. */
   const lastPut = ref<string>();
   /** What waits for the server, with its key, so that it goes in once. */
-  let waiting: { said: string; key: string; open: boolean; typed?: Typed; there: Into } | undefined;
+  let waiting:
+    | { said: string; key: string; open: boolean; typed?: Typed; there: Into; files: string }
+    | undefined;
+  const hashes = (files: Attachment[]) => files.map((f) => f.hash).join();
 
   const text = computed({
     get: () => kept.value,
@@ -49,38 +54,61 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
   async function putIn(open: boolean) {
     const said = text.value;
     if (said.trim() === "") return;
-    const again = waiting?.said === said ? waiting : undefined;
-    // One key and one moment: whichever try arrives counts once.
-    const { key, typed, there } = again ?? {
+    const first = {
       key: crypto.randomUUID(),
       typed: server.wall(),
       there: { ...toValue(into) },
     };
+    let again = waiting?.said === said ? waiting : undefined;
     waiting = undefined;
     text.value = "";
+    let files: Attachment[] = [];
     try {
+      files = await carried.take();
+      if (again?.files !== hashes(files)) again = undefined;
+      // One key and one moment: whichever try arrives counts once.
+      Object.assign(first, again);
       const made = await send(
         (header) =>
           client.POST("/api/sentence/todos", {
             params: { header },
-            body: { text: said, ...there, ...typed },
+            body: {
+              text: said,
+              ...first.there,
+              ...first.typed,
+              ...(files.length && { files: files.map(({ name, hash }) => ({ name, hash })) }),
+            },
           }),
-        key,
+        first.key,
       );
       actions.took(made, false, again && ` ${fieldWords(made, server.today)}`);
-      if (there.after) lastPut.value = made.id;
+      if (first.there.after) lastPut.value = made.id;
       if (open) await router.push({ ...route, query: { ...route.query, slip: made.id } });
     } catch (e) {
       // What was typed meanwhile is not lost either.
       const meanwhile = text.value !== "";
       text.value = meanwhile ? `${said} ${text.value}` : said;
+      carried.giveBack(files);
       if (e instanceof Away) {
-        waiting = meanwhile
-          ? { said: text.value, key: crypto.randomUUID(), open, typed: server.wall(), there }
-          : { said, key, open, typed, there };
+        waiting = {
+          ...first,
+          ...(meanwhile && { key: crypto.randomUUID(), typed: server.wall() }),
+          said: text.value,
+          open,
+          files: hashes(carried.files.value),
+        };
         reason.value =
           "The server is away. Your words stay here, to be read as of now, and go in when it is back.";
       } else reason.value = e instanceof Error ? e.message : "It could not be put in.";
+    }
+  }
+
+  /** Adds files to what is typed; one that cannot be kept is said why. */
+  async function addFiles(some: Iterable<File>) {
+    try {
+      await carried.add(some);
+    } catch (e) {
+      reason.value = e instanceof Error ? e.message : "The file could not be kept.";
     }
   }
 
@@ -91,5 +119,5 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
     },
   );
 
-  return { text, reason, putIn, lastPut };
+  return { text, reason, putIn, lastPut, files: carried.files, addFiles };
 }

@@ -64,6 +64,10 @@ const examples = computed(() => {
       <li class="how" role="presentation"><span class="key">Tab</span> takes the first</li>
     </ul>
     <p v-if="reason" class="reason" role="alert">{{ reason }}</p>
+    <p v-if="text.trim() && reading" class="title">{{ reading.title || "…" }}</p>
+    <p v-if="files.length && !text.trim()" class="ask">
+      Say what is to be done; the {{ files.length > 1 ? "files go" : "file goes" }} with it.
+    </p>
     <ul v-if="files.length" class="chips files" aria-label="Files that go with it">
       <li v-for="f in files" :key="f.hash" class="here">
         <span class="label">file</span> {{ f.name }}, {{ sizeWords(f.size) }}
@@ -77,11 +81,7 @@ const examples = computed(() => {
         </button>
       </li>
     </ul>
-    <p v-if="files.length && !text.trim()" class="ask">
-      Say what is to be done; the {{ files.length > 1 ? "files go" : "file goes" }} with it.
-    </p>
     <template v-if="text.trim() && reading">
-      <p class="title">{{ reading.title || "…" }}</p>
       <ul v-if="reading.chips.length || here" class="chips" aria-label="Understood">
         <li v-for="chip in reading.chips" :key="chip.field + chip.words">
           <ReadingChip

@@ -112,6 +112,7 @@ type explanation struct {
 	Estimate  *int             `json:"estimate"` // minutes
 	Person    *explainedPerson `json:"person"`
 	Reminders []day.Reminder   `json:"reminders"`
+	Remark    string           `json:"remark,omitempty"` // why words that were understood are no field
 	Chips     []explainedChip  `json:"chips"`
 	Offers    []explainedOffer `json:"offers"`
 	Problems  []explainedFault `json:"problems"`
@@ -161,7 +162,7 @@ func explain(text string, env capture.Env) explanation {
 	at := env.Clock.Now.In(env.Clock.Zone)
 	e := explanation{Version: explanationVersion, Now: at.Format("2006-01-02T15:04:05"), Zone: env.Clock.Zone.String(),
 		OK: len(d.Problems) == 0, Kind: "to-do", Title: d.Title, Notes: d.Notes, List: orNull(d.List), NewList: d.NewList, Due: orNull(d.Due.String()),
-		Start: orNull(d.Start.String()), Plan: orNull(d.Plan.String()), Priority: d.Priority,
+		Start: orNull(d.Start.String()), Plan: orNull(d.Plan.String()), Priority: d.Priority, Remark: d.Remark,
 		Tags: append([]string{}, d.Tags...), Reminders: append([]day.Reminder{}, d.Reminders...),
 		Chips: []explainedChip{}, Offers: []explainedOffer{}, Problems: []explainedFault{}}
 	if d.Note {

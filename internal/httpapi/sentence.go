@@ -127,6 +127,7 @@ func encodeReading(text string, r app.Reading) contract.Reading {
 		Start: orAbsent(r.Start.String()), Plan: orAbsent(r.Plan.String()), Priority: contract.Priority(r.Priority.String()),
 		Tags: append([]string{}, r.Tags...), Repeat: encodeRepeat(r.Repeat), Person: encodeInvolved(r.Person),
 		Reminders: reminderTexts(r.Reminders), Chips: []contract.Chip{}, Offers: []contract.SentenceOffer{}, Problems: []contract.Fault{}}
+	out.Remark = orAbsent(r.Remark)
 	if r.NewList {
 		out.NewList = &r.Draft.List
 	}

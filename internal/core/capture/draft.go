@@ -105,6 +105,8 @@ type Draft struct {
 	Estimate  int // minutes
 	Person    Person
 	Reminders []day.Reminder
+	// Remark says of words that were understood why no field comes of them; "" for none.
+	Remark string
 	// Chips are the fields in the order of the sentence.
 	Chips []Chip
 	// Problems are why it cannot be put in as it stands.
@@ -132,6 +134,9 @@ const (
 
 // Span is a stretch of the text in bytes, the end left out.
 type Span struct{ Start, End int }
+
+// and is the stretch from the start of one to the end of another.
+func (s Span) and(o Span) Span { return Span{s.Start, o.End} }
 
 func (s Span) within(o Span) bool { return s.Start >= o.Start && s.End <= o.End }
 

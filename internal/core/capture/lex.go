@@ -65,6 +65,8 @@ type lexer struct {
 	// notes is where they begin, -1 without.
 	notes  int
 	closes []int // where quotes stand that could close, worked out when asked
+	// lastPair is where the last ” stands, plus one, worked out when asked.
+	lastPair int
 }
 
 // state reads from pos on and returns what comes next; nil at the end.
@@ -100,6 +102,9 @@ func lexBetween(l *lexer) state {
 			return lexWord
 		default:
 			r, size := utf8.DecodeRuneInString(l.text[l.pos:])
+			if r == '“' && l.pairs() {
+				return lexPair
+			}
 			if !unicode.IsSpace(r) {
 				return lexWord
 			}
@@ -107,6 +112,23 @@ func lexBetween(l *lexer) state {
 		}
 	}
 	return nil
+}
+
+// pairs reports whether the “ at pos has a ” behind it.
+func (l *lexer) pairs() bool {
+	if l.lastPair == 0 {
+		l.lastPair = strings.LastIndex(l.text, "”") + 1
+	}
+	return l.lastPair > l.pos+1
+}
+
+// lexPair reads what stands between “ and ”.
+func lexPair(l *lexer) state {
+	start := l.pos
+	inside, _, _ := strings.Cut(l.text[l.pos+len("“"):], "”")
+	l.pos += len("“") + len(inside) + len("”")
+	l.tokens = append(l.tokens, newToken(quotedWord, start, l.pos, inside))
+	return lexBetween
 }
 
 // spaced reports whether a space, a comma or the start of the text is before.
@@ -207,7 +229,7 @@ func lexWord(l *lexer) state {
 			continue
 		}
 		r, size := utf8.DecodeRuneInString(l.text[l.pos:])
-		if unicode.IsSpace(r) {
+		if unicode.IsSpace(r) || r == '“' && l.pos > start && l.pairs() {
 			break
 		}
 		l.pos += size

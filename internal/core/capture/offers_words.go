@@ -21,8 +21,12 @@ func (o *offering) phrases(words []token) {
 			continue
 		}
 		said := strings.Trim(o.text[s.Start:s.End], "().!?")
-		// "for Friday" keeps its Friday.
-		if i > 0 && words[i-1].has(dangling) {
+		behind := i
+		for behind < len(words) && words[behind].span().within(s) {
+			behind++
+		}
+		// "for Friday" keeps its Friday, and so does "Friday or Saturday".
+		if i > 0 && (words[i-1].has(dangling) || joins(&words[i-1])) || behind < len(words) && joins(&words[behind]) {
 			o.add([]Span{s}, o.with(strings.TrimRight(o.text[:o.end], " ,"), said), true)
 		} else {
 			o.add([]Span{s}, o.with(o.without(s), said), false)
@@ -30,14 +34,22 @@ func (o *offering) phrases(words []token) {
 	}
 }
 
+// joins reports whether a word joins two of a kind.
+func joins(t *token) bool { return t.text == "and" || t.text == "or" || t.text == "&" }
+
 // offered finds the phrase at a word that may be offered.
 func (p *parser) offered(words []token, at int) (Span, bool) {
 	t := &words[at]
 	if t.kind != plainWord || t.number < 0 && t.word.text == "" {
 		return Span{}, false
 	}
-	if at > 0 && unoffered[strings.ToLower(words[at-1].text)] {
-		return Span{}, false
+	if at > 0 {
+		switch before := &words[at-1]; {
+		case unoffered[strings.ToLower(before.text)], before.is("every"), before.is("each"):
+			return Span{}, false
+		case t.has(weekdayWord) && dayNames[strings.ToLower(before.text)]: // Good Friday
+			return Span{}, false
+		}
 	}
 	p.tokens, p.pos = words[at:], 0
 	it, ok := p.field(where{}, false, true)

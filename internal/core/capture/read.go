@@ -54,9 +54,30 @@ func newReader(text string, env *Env) *reader {
 // read resolves what was parsed.
 func (r *reader) read() Draft {
 	r.draft.Title = r.title()
+	r.remark()
 	r.resolve()
 	r.checkTitle()
 	return r.draft
+}
+
+// remark says that what comes round within a day is no repeat: "every 2 hours".
+func (r *reader) remark() {
+	p := parser{text: r.text, tokens: r.tokens, settings: r.env.Settings, names: &r.env.Names}
+	for p.pos = 0; p.pos < len(p.tokens); p.pos++ {
+		from := p.pos
+		if t := p.at(0); r.cut[from] || t.kind != plainWord || !t.is("every") && !t.is("each") {
+			continue
+		}
+		p.pos++
+		if !p.take("other") && !p.take("half") {
+			p.count()
+		}
+		if t := p.at(0); t.kind == plainWord && t.has(minuteWord) {
+			r.draft.Remark = fmt.Sprintf("“%s” stays words: nothing repeats more often than once a day.", r.words(p.span(from).and(t.span())))
+			return
+		}
+		p.pos = from
+	}
 }
 
 // clean returns text of the same length without what has no place in a line.
@@ -142,6 +163,9 @@ func (r *reader) parse(tails bool) bool {
 			}
 			p.tokens, p.pos = words, 0
 			r.items, ok = p.run(r.items, where{clause: true, tails: tails, more: more})
+			if ok && bareMonth(r.items[begun:]) && len(words) == 1 && r.amongNames(from, to) {
+				r.items, ok = r.items[:begun], false
+			}
 		}
 		more = false
 		for i, it := range r.items[begun:] {
@@ -178,6 +202,20 @@ func (r *reader) parse(tails bool) bool {
 		}
 	}
 	return repeats || found || !tails || !tail
+}
+
+// amongNames reports whether the clause before or behind one is a single word with a
+// capital, so that a month may be a name too: "Invite Jo, Sam, April".
+func (r *reader) amongNames(from, to int) bool {
+	name := func(at int) bool {
+		if at < 0 || at >= len(r.tokens) || r.tokens[at].kind != plainWord {
+			return false
+		}
+		first, _ := utf8.DecodeRuneInString(r.tokens[at].text)
+		return unicode.IsUpper(first) && r.tokens[at].class == 0
+	}
+	ends := func(at int) bool { return at < 0 || at >= len(r.tokens) || r.tokens[at].kind == comma }
+	return from >= 2 && name(from-2) && ends(from-3) && from > 2 || name(to+1) && ends(to+2)
 }
 
 // clauseEnd is where the clause that begins at a token ends.

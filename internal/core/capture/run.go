@@ -147,7 +147,8 @@ func guarded(words []token, from int, first *item) bool {
 	if !first.introduced && (t.ratio() || t.is("the") && before.capital && from > 1) { // Richard the 3rd
 		return true
 	}
-	if first.kind == itemDue && t.capital && t.has(weekdayWord) && before.capital && dayNames[strings.ToLower(before.text)] {
+	// Good Friday, good friday; but "Make it good Friday".
+	if t.has(weekdayWord) && before.capital == t.capital && dayNames[strings.ToLower(before.text)] {
 		return true
 	}
 	if first.introduced && first.kind != itemTime {

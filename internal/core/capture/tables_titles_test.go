@@ -61,7 +61,7 @@ var titleTables = []table{
 		{"Write to Tomás, plan B", "Write to Tomás, plan B"},
 		{"Tomorrow ring the framer at 5pm", "ring the framer | due 2026-11-25T17:00"},
 	}},
-	{"quotes", at(tuesday), []row{
+	{"rule 9: quotes", at(tuesday), []row{
 		{`Read "Tomorrow"`, "Read Tomorrow"},
 		{`Read "Order board, by Friday"`, "Read Order board, by Friday"},
 		{`Read "Tomorrow" tomorrow`, "Read Tomorrow | due 2026-11-25"},
@@ -76,14 +76,14 @@ var titleTables = []table{
 		{`Order board, in "Choir"`, `Order board, in Choir`},
 		{`"a -- b" -- c`, "a -- b | -- c"},
 	}},
-	{"notes", at(tuesday), []row{
+	{"rule 10: notes", at(tuesday), []row{
 		{"Order board -- 2 mm, black", "Order board | -- 2 mm, black"},
 		{"Order board, by Friday -- ask for #samples tomorrow", "Order board | due 2026-11-27 | -- ask for #samples tomorrow"},
 		{"Order board--now", "Order board--now"},
 		{"Order board -- ", "Order board"},
 		{"Order board -- a -- b", "Order board | -- a -- b"},
 	}},
-	{"understood, and impossible", at(tuesday), []row{
+	{"rule 12: understood, and impossible", at(tuesday), []row{
 		{"Pay 31 February", "Pay | ! 31 February"},
 		{"Pay on 30 Feb", "Pay | ! on 30 Feb"},
 		{"Pay 30/02", "Pay | ! 30/02"},

@@ -12,7 +12,7 @@ import (
 // have, the resolver says so.
 func (r *reader) settleTwice() {
 	r.settlePeople()
-	for _, kind := range []itemKind{itemDue, itemPriority, itemEstimate, itemList} {
+	for _, kind := range []itemKind{itemDue, itemPlan, itemPriority, itemEstimate, itemList} {
 		var same []int // items of the kind, in the order of the sentence
 		for i := range r.items {
 			if r.items[i].kind == kind {
@@ -66,7 +66,10 @@ func (r *reader) settlePeople() {
 
 // alike reports whether two items of a kind say the same.
 func (r *reader) alike(a, b *item) bool {
-	if a.kind != itemDue {
+	switch {
+	case a.kind == itemPlan:
+		return r.alikePlans(a, b)
+	case a.kind != itemDue:
 		return a.n == b.n && a.name == b.name
 	}
 	if a.date == nil || b.date == nil {
@@ -77,6 +80,16 @@ func (r *reader) alike(a, b *item) bool {
 	second, also := m.date(b.date, "")
 	sameTime := a.time.at == b.time.at || a.time.at == (day.TimeOfDay{}) || b.time.at == (day.TimeOfDay{})
 	return a.date.form != inMinutes && why == also && first == second && sameTime
+}
+
+func (r *reader) alikePlans(a, b *item) bool {
+	if a.date == nil || b.date == nil {
+		return a.parked == b.parked && a.date == b.date
+	}
+	m := resolver{clock: r.env.Clock, today: r.env.Clock.Today(), settings: r.env.Settings}
+	first, why := m.horizon(a.date, "")
+	second, also := m.horizon(b.date, "")
+	return why == also && first == second && a.time.at == b.time.at && a.n == b.n
 }
 
 // putBack lets the words of a span be words of the title again, with the comma before them.

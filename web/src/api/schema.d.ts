@@ -1440,6 +1440,8 @@ export interface components {
             newList?: string;
             /** @description The name of a person who is made with the to-do */
             newPerson?: string;
+            /** @description Why words that were understood are no field; absent for none */
+            remark?: string;
             due?: string;
             start?: string;
             plan?: string;

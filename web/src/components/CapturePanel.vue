@@ -110,6 +110,7 @@ const examples = computed(() => {
           </button>
         </li>
       </ul>
+      <p v-if="reading.remark" class="notes">{{ reading.remark }}</p>
       <p v-if="reading.notes" class="notes">Notes: {{ reading.notes }}</p>
       <div v-if="reading.problems.length" class="problems" role="status">
         <p v-for="p in reading.problems" :key="p.reason">{{ p.reason }}</p>

@@ -14,6 +14,7 @@ require (
 	github.com/pressly/goose/v3 v3.29.0
 	github.com/spf13/cobra v1.10.2
 	github.com/teambition/rrule-go v1.8.2
+	github.com/tyler-smith/go-bip39 v1.1.0
 	golang.org/x/text v0.43.0
 	modernc.org/sqlite v1.62.0
 )

@@ -251,6 +251,12 @@ func (p *parser) start() (item, bool) {
 	return item{kind: itemStart, introduced: true, date: d}, true
 }
 
+// weekNumber reports whether "week 50" comes now, and not "week 20 min".
+func (p *parser) weekNumber() bool {
+	n := p.at(1)
+	return p.at(0).is("week") && n.number >= 1 && n.number <= 53 && strings.TrimRight(n.rest, ".!?)") == "" && !p.at(2).has(minuteWord)
+}
+
 // plan reads "plan" and a date, a week, a month or "parked"; or "this week"
 // and the like, or the name of a month, bare.
 func (p *parser) plan() (item, bool) {
@@ -263,14 +269,14 @@ func (p *parser) plan() (item, bool) {
 	}
 	p.take("sometime")
 	if p.take("in") { // in December
-		if m := p.at(0); m.kind != plainWord || !m.has(monthWord) || p.at(1).monthDay() {
+		if m := p.at(0); m.kind != plainWord || !m.has(monthWord) || p.dayNumber(1) {
 			p.pos = from
 			return item{}, false
 		}
 	}
-	if w := p.at(1); p.at(0).is("week") && w.number >= 1 && w.number <= 53 && strings.TrimRight(w.rest, ".!?)") == "" {
+	if p.weekNumber() {
 		p.pos += 2
-		return item{kind: itemPlan, introduced: true, date: &date{form: ofWeek, n: w.number}}, true
+		return item{kind: itemPlan, introduced: true, date: &date{form: ofWeek, n: p.at(-1).number}}, true
 	}
 	if p.pos > from {
 		it.introduced = p.tokens[from].is("in")

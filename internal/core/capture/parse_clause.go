@@ -155,7 +155,8 @@ func (p *parser) words(from int) string {
 func (p *parser) reminder() (item, bool) {
 	it := item{kind: itemReminder}
 	begun := p.pos
-	remind := p.take("remind", "me") || p.take("ping", "me") || p.take("nudge", "me") || p.take("alert", "me") || p.take("alert")
+	remind := p.take("remind", "me") || p.take("ping", "me") || p.take("nudge", "me") || p.take("alert", "me")
+	alone := !remind && p.take("alert") // alert 15 min before, and nothing else
 	from := p.pos
 	if remind && p.take("the", "day", "before") {
 		it.n, it.before = 24*60, true
@@ -163,7 +164,7 @@ func (p *parser) reminder() (item, bool) {
 	}
 	if n, ok := p.ahead(); ok && p.take("before") {
 		end := p.pos
-		if _, dated := p.day(true); !dated || remind { // "20 min before 4 December" is a length and a date
+		if _, dated := p.day(true); !dated || remind || alone { // "20 min before 4 December" is a length and a date
 			p.pos = end
 			it.n, it.before = n, true
 			return it, true

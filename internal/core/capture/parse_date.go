@@ -29,7 +29,7 @@ func (p *parser) day(introduced bool) (*date, bool) {
 			return &date{form: onMonthDay, n: 15, month: time.Month(m.value), year: p.year()}, true
 		}
 	}
-	if t.has(cautious) && !introduced && !t.capital && !p.at(1).monthDay() {
+	if t.has(cautious) && !introduced && !t.capital && !p.dayNumber(1) {
 		return nil, false
 	}
 	switch {
@@ -217,14 +217,14 @@ func (p *parser) weekday() (*date, bool) {
 	from := p.pos
 	p.pos++
 	// "Fri 27 Nov 2026": the date decides, the weekday is checked.
-	if t := p.at(0); t.number > 0 || t.has(monthWord) && p.at(1).monthDay() {
+	if t := p.at(0); t.number > 0 || t.has(monthWord) && p.dayNumber(1) {
 		if full, ok := p.day(true); ok && (full.form == onMonthDay || full.form == exact) {
 			full.weekday, full.checked = d.weekday, true
 			return full, true
 		}
 	}
 	p.pos = from + 1
-	if p.at(0).is("week") && !p.at(1).monthDay() { // Tuesday week
+	if p.at(0).is("week") && !p.weekNumber() { // Tuesday week
 		p.pos++
 		return &date{form: shifted, n: 1, unit: week_, base: d}, true
 	}
@@ -257,13 +257,20 @@ func (p *parser) month() (*date, bool) {
 	if p.at(0).is("the") && p.at(1).ordinal() && p.at(1).monthDay() { // December the 3rd
 		p.pos++
 	}
-	if p.at(0).monthDay() {
+	if p.dayNumber(0) {
 		d := &date{form: onMonthDay, n: p.at(0).number, month: month}
 		p.pos++
 		d.year = p.year()
 		return d.possible(), true
 	}
 	return &date{form: inMonth, month: month, year: p.year()}, true
+}
+
+// dayNumber reports whether the token n places on is the day of a month, and not a number
+// of minutes or days ("in December 20 min"), nor a day of the month behind it.
+func (p *parser) dayNumber(n int) bool {
+	behind := p.at(n + 1)
+	return p.at(n).monthDay() && !behind.has(monthWord) && behind.text != "of" && (p.at(n).ordinal() || !behind.has(minuteWord|unitWord))
 }
 
 // year reads four digits.
@@ -307,7 +314,7 @@ func (p *parser) thisOrNext() (*date, bool) {
 		if t.is("week") { // next week Thursday
 			again := p.pos
 			p.take("on")
-			if u := p.at(0); u.kind == plainWord && u.has(weekdayWord) && !p.at(1).monthDay() {
+			if u := p.at(0); u.kind == plainWord && u.has(weekdayWord) && !p.dayNumber(1) {
 				p.pos++
 				return &date{form: onWeekday, which: w, weekday: time.Weekday(u.word.value)}, true
 			}

@@ -148,7 +148,8 @@ func guarded(words []token, from int, first *item) bool {
 		return true
 	}
 	// Good Friday, good friday; but "Make it good Friday".
-	if t.has(weekdayWord) && before.capital == t.capital && dayNames[strings.ToLower(before.text)] {
+	named := first.date == nil || first.date.form == onWeekday
+	if named && t.has(weekdayWord) && before.capital == t.capital && dayNames[strings.ToLower(before.text)] {
 		return true
 	}
 	if first.introduced && first.kind != itemTime {

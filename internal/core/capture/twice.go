@@ -12,7 +12,7 @@ import (
 // have, the resolver says so.
 func (r *reader) settleTwice() {
 	r.settlePeople()
-	for _, kind := range []itemKind{itemDue, itemPlan, itemPriority, itemEstimate, itemList} {
+	for _, kind := range []itemKind{itemDue, itemPlan, itemRepeat, itemPriority, itemEstimate, itemList} {
 		var same []int // items of the kind, in the order of the sentence
 		for i := range r.items {
 			if r.items[i].kind == kind {
@@ -51,7 +51,24 @@ func (r *reader) settleTwice() {
 			}
 		}
 		r.items = kept
+		if kind == itemRepeat {
+			r.putBackTails()
+		}
 	}
+}
+
+// putBackTails lets the ends of a repeat be words again where no repeat is left.
+func (r *reader) putBackTails() {
+	if slices.ContainsFunc(r.items, func(it item) bool { return it.kind == itemRepeat }) {
+		return
+	}
+	r.items = slices.DeleteFunc(r.items, func(it item) bool {
+		tail := it.kind == itemUntil || it.kind == itemPeriod || it.kind == itemCount || it.kind == itemWeekdays
+		if tail {
+			r.putBack(it.span)
+		}
+		return tail
+	})
 }
 
 // settlePeople lets a person who is named in the title give way to one who is said.
@@ -69,6 +86,8 @@ func (r *reader) alike(a, b *item) bool {
 	switch {
 	case a.kind == itemPlan:
 		return r.alikePlans(a, b)
+	case a.kind == itemRepeat:
+		return a.rule.rule.String() == b.rule.rule.String() && a.rule.anchor == b.rule.anchor && a.time.at == b.time.at && a.rule.wrong == b.rule.wrong
 	case a.kind != itemDue:
 		return a.n == b.n && a.name == b.name
 	}

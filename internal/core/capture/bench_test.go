@@ -1,6 +1,9 @@
 package capture_test
 
 import (
+	"maps"
+	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -36,4 +39,19 @@ func BenchmarkRead(b *testing.B) {
 	took := float64(time.Since(begun)) / float64(rounds)
 	b.ReportMetric(ours/took, "x-when")
 	b.ReportMetric(took, "ns-when")
+}
+
+// BenchmarkVeryMuch prints how long reading very much of everything takes, offers
+// included, in milliseconds a line.
+func BenchmarkVeryMuch(b *testing.B) {
+	env := manyNames()
+	for _, name := range slices.Sorted(maps.Keys(veryMuch)) {
+		b.Run(strings.ReplaceAll(name, " ", "-"), func(b *testing.B) {
+			for b.Loop() {
+				capture.Read(veryMuch[name], env)
+				capture.Offers(veryMuch[name], env)
+			}
+			b.ReportMetric(float64(b.Elapsed().Microseconds())/1000/float64(b.N), "ms-line")
+		})
+	}
 }

@@ -37,20 +37,40 @@ func TestHardNames(t *testing.T) {
 	}
 }
 
+// veryMuch is much of everything, by what it is much of.
+var veryMuch = map[string]string{
+	"field phrases":        "x" + strings.Repeat(" tomorrow 3pm high 20 min", 50),
+	"clauses":              "x" + strings.Repeat(", the other", 500),
+	"clauses of fields":    "x" + strings.Repeat(", by Friday 4pm high", 90),
+	"characters":           strings.Repeat("lamp ", 20_000),
+	"one word":             strings.Repeat("a", 20_000),
+	"what might be offers": strings.Repeat("ring Ada Friday about it ", 60),
+	"names to make":        "x" + strings.Repeat(", in Garden, ask Bo", 40),
+	"dates from dates":     "x " + strings.Repeat("2 weeks before ", 300) + "15 January",
+	"brackets":             strings.Repeat("(", 500) + "tomorrow" + strings.Repeat(")", 500),
+	"dashes":               strings.Repeat("a - ", 400),
+	"numbers":              strings.Repeat("12-1 ", 400),
+	"quotes":               strings.Repeat("\"“", 3000),
+	"weekdays":             "x " + strings.Repeat("Monday and ", 300) + "Tuesday",
+	"beginnings of names":  "x" + strings.Repeat(" in Crates of room", 60),
+	"nothing but a tag":    "#calls",
+	"stops":                strings.Repeat(".", 1000),
+}
+
+// manyNames is an Env with two hundred lists whose names begin alike.
+func manyNames() capture.Env {
+	env := at(tuesday)
+	for i := range 200 {
+		env.Lists = append(env.Lists, fmt.Sprintf("Crates of room %d", i))
+		env.People = append(env.People, fmt.Sprintf("Person of room %d", i))
+	}
+	return env
+}
+
 // Very much of everything is read, refused with a code, or left.
 func TestVeryMuch(t *testing.T) {
-	env := at(tuesday)
-	for name, text := range map[string]string{
-		"field phrases":        "x" + strings.Repeat(" tomorrow 3pm high 20 min", 50),
-		"clauses of them":      "x" + strings.Repeat(", by Friday 4pm high", 90),
-		"what might be offers": strings.Repeat("ring Ada Friday about it ", 60),
-		"dates from dates":     "x " + strings.Repeat("2 weeks before ", 300) + "15 January",
-		"brackets":             strings.Repeat("(", 500) + "tomorrow" + strings.Repeat(")", 500),
-		"dashes":               strings.Repeat("a - ", 400),
-		"numbers":              strings.Repeat("12-1 ", 400),
-		"nothing but a tag":    "#calls",
-		"stops":                strings.Repeat(".", 1000),
-	} {
+	env := manyNames()
+	for name, text := range veryMuch {
 		d := capture.Read(text, env)
 		for _, p := range d.Problems {
 			if p.Code == "" || p.Reason == "" {

@@ -65,7 +65,7 @@ type lexer struct {
 	// notes is where they begin, -1 without.
 	notes  int
 	closes []int // where quotes stand that could close, worked out when asked
-	// lastPair is where the last ” stands, plus one, worked out when asked.
+	// lastPair is where the last ” stands, plus two, worked out when asked: 1 is nowhere.
 	lastPair int
 }
 
@@ -117,9 +117,9 @@ func lexBetween(l *lexer) state {
 // pairs reports whether the “ at pos has a ” behind it.
 func (l *lexer) pairs() bool {
 	if l.lastPair == 0 {
-		l.lastPair = strings.LastIndex(l.text, "”") + 1
+		l.lastPair = strings.LastIndex(l.text, "”") + 2
 	}
-	return l.lastPair > l.pos+1
+	return l.lastPair > l.pos+2
 }
 
 // lexPair reads what stands between “ and ”.

@@ -8,6 +8,9 @@ import (
 // MaxOffers is how many offers a sentence has at most.
 const MaxOffers = 10
 
+// maxTries bounds how many offers are thought of, so that a long line is read at once.
+const maxTries = 12
+
 // Offer is a stretch of a sentence that might mean a field, or another value of one.
 // Nothing comes of it unless it is taken.
 type Offer struct {
@@ -66,14 +69,15 @@ type offering struct {
 	end    int // where its notes begin
 	before Draft
 	found  []Offer
-	// taken are stretches that an offer is about already.
+	tries  int
+	// used are stretches that an offer is about already.
 	used []Span
 }
 
 // add offers what a sentence says: to one field it says something the sentence as it stands
 // does not, and nothing else is different but, unless keeps, the title.
 func (o *offering) add(spans []Span, sentence string, keeps bool) bool {
-	if len(o.found) >= MaxOffers {
+	if o.tries++; len(o.found) >= MaxOffers || o.tries > maxTries {
 		return false
 	}
 	after := Read(sentence, *o.env)

@@ -67,6 +67,9 @@ func (p *parser) offered(words []token, at int) (Span, bool) {
 		}
 		// At the end of a title, more of them may follow.
 		p.tokens, p.pos = p.tokens[p.pos:], 0
+		if len(p.tokens) > suffixWords {
+			return Span{}, false
+		}
 		if _, rest := p.run(nil, where{}); !rest {
 			return Span{}, false
 		}

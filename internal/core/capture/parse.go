@@ -14,6 +14,7 @@ type parser struct {
 	pos      int
 	settings Settings
 	names    *Names
+	longest  int  // tokens of the longest name, worked out when asked
 	counting bool // a date that counts from another is being read
 }
 

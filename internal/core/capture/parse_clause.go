@@ -1,6 +1,7 @@
 package capture
 
 import (
+	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -87,8 +88,13 @@ func (p *parser) list(own bool) (item, bool) {
 	if !p.take("in") {
 		return item{}, false
 	}
-	name, ok := p.name(p.names.Lists, false)
-	if said := p.words(from + 1); !ok || !own && name != said {
+	name, ok := "", false
+	if own {
+		name, ok = p.name(p.names.Lists, false)
+	} else {
+		name, ok = p.exactName(p.names.Lists)
+	}
+	if !ok {
 		p.pos = from
 		return item{}, false
 	}
@@ -98,7 +104,7 @@ func (p *parser) list(own bool) (item, bool) {
 // name reads the longest stretch of words that is a name, or the start of only one.
 func (p *parser) name(names []string, whole bool) (string, bool) {
 	from := p.pos
-	for end := len(p.tokens); end > from; end-- {
+	for end := min(len(p.tokens), from+p.nameTokens()); end > from; end-- {
 		if p.tokens[end-1].kind != plainWord {
 			continue
 		}
@@ -109,6 +115,30 @@ func (p *parser) name(names []string, whole bool) (string, bool) {
 	}
 	p.pos = from
 	return "", false
+}
+
+// exactName reads the longest stretch of words that is a name, with its capitals.
+func (p *parser) exactName(names []string) (string, bool) {
+	from := p.pos
+	for p.pos = min(len(p.tokens), from+p.nameTokens()); p.pos > from; p.pos-- {
+		if name := p.words(from); p.at(-1).kind == plainWord && slices.Contains(names, name) {
+			return name, true
+		}
+	}
+	return "", false
+}
+
+// nameTokens is how many tokens a name has at most.
+func (p *parser) nameTokens() int {
+	if p.longest == 0 {
+		for _, names := range [][]string{p.names.Lists, p.names.People} {
+			for _, name := range names {
+				p.longest = max(p.longest, strings.Count(name, " ")+1)
+			}
+		}
+		p.longest = 2*p.longest + 2 // a quote or a sign may be one too
+	}
+	return p.longest
 }
 
 // person reads "ask", "with", "waiting on" or "for" and who.

@@ -282,16 +282,20 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 	first := r.uncut(0, end)
 	r.fromStart(p, first)
 	first = r.uncut(0, end)
-	bare := Span{}
+	prefixed := true
 	if it, n := p.prefix(first); n > 0 && r.leaves(Span{it.span.End, len(r.text)}) {
 		r.items = append(r.items, it)
 		r.cutText(it.span)
-	} else if n == 0 {
-		bare = p.bareDate(first)
+	} else {
+		prefixed = n > 0
 	}
 	begun := len(r.items)
 	r.fromEnd(p, last, false)
 	if at, ok := timeAlone(r.items[begun:]); ok {
+		bare := Span{}
+		if !prefixed {
+			bare = p.bareDate(first)
+		}
 		switch {
 		case bare.End > 0:
 			r.begins, r.beginsAt = bare, at

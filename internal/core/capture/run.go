@@ -75,22 +75,39 @@ func (p *parser) field(w where, repeats, behind bool) (item, bool) {
 		}
 		p.pos = from
 	}
-	try(p.repeat())
-	if repeats {
+	opens := p.at(0).opens()
+	if opens&opensRepeat != 0 {
+		try(p.repeat())
+	}
+	if opens&opensTail != 0 && repeats {
 		try(p.tail())
 	}
-	try(p.start())
-	try(p.plan())
-	try(p.due())
-	try(p.reminder())
-	try(p.estimate(w.clause))
-	try(p.list(w.clause))
-	if w.clause || behind {
-		try(p.priority(w.clause))
+	if opens&opensStart != 0 {
+		try(p.start())
 	}
-	try(p.loudPriority())
-	if w.clause {
+	if opens&opensDate != 0 {
+		try(p.plan())
+		try(p.due())
+	}
+	if opens&opensReminder != 0 {
+		try(p.reminder())
+	}
+	if opens&opensEstimate != 0 {
+		try(p.estimate(w.clause))
+	}
+	if opens&opensList != 0 {
+		try(p.list(w.clause))
+	}
+	if opens&opensPriority != 0 {
+		if w.clause || behind {
+			try(p.priority(w.clause))
+		}
+		try(p.loudPriority())
+	}
+	if opens&opensPerson != 0 && w.clause {
 		try(p.person())
+	}
+	if opens&opensParked != 0 && w.clause {
 		try(p.parked())
 		try(p.part24())
 	}

@@ -11,16 +11,22 @@ import (
 // title; where none has such a word they are a series, and none is read; where several
 // have, the resolver says so.
 func (r *reader) settleTwice() {
-	r.settlePeople()
+	var times [itemNote + 1]int // how often each kind is said
+	for i := range r.items {
+		times[r.items[i].kind]++
+	}
+	if times[itemPerson] > 1 {
+		r.settlePeople()
+	}
 	for _, kind := range []itemKind{itemDue, itemPlan, itemRepeat, itemPriority, itemEstimate, itemList} {
+		if times[kind] < 2 {
+			continue
+		}
 		var same []int // items of the kind, in the order of the sentence
 		for i := range r.items {
 			if r.items[i].kind == kind {
 				same = append(same, i)
 			}
-		}
-		if len(same) < 2 {
-			continue
 		}
 		slices.SortFunc(same, func(a, b int) int { return r.items[a].span.Start - r.items[b].span.Start })
 		introduced := 0

@@ -27,6 +27,7 @@ type word struct {
 	text  string // the one spelling the grammar asks for
 	class class
 	value int
+	opens opener
 }
 
 const (
@@ -47,12 +48,12 @@ var vocabulary = func() map[string]*word {
 			if w == nil {
 				w = unknown
 			}
-			v[text] = &word{text, w.class | c, max(value, w.value) | min(value, w.value, 0)}
+			v[text] = &word{text: text, class: w.class | c, value: max(value, w.value) | min(value, w.value, 0)}
 		}
 	}
 	same := func(c class, value int, texts ...string) {
 		for _, text := range texts {
-			v[text] = &word{texts[0], c, value}
+			v[text] = &word{text: texts[0], class: c, value: value}
 		}
 	}
 	weekdays := [][]string{{"sunday", "sun"}, {"monday", "mon"}, {"tuesday", "tue", "tues", "teusday", "tusday"},
@@ -117,6 +118,13 @@ var vocabulary = func() map[string]*word {
 	add(dangling, 0, "for", "of", "in", "since", "about", "after", "before", "during", "to", "till", "between",
 		"from", "with", "at", "than", "as", "per", "via", "past", "previous", "each", "no", "is", "was", "are", "versus",
 		"on", "by", "last", "first", "every", "until", "not", "next", "this", "other")
+	defer func() {
+		for _, w := range v {
+			if w.opens = openers[w.text]; w.opens == 0 {
+				w.opens = opensAll
+			}
+		}
+	}()
 	add(article|dangling, 0, "the", "a", "an", "my", "our", "your", "their", "his", "her", "its", "and", "or", "&", "+")
 	return v
 }()

@@ -1,0 +1,42 @@
+package capture
+
+// opener says which phrases a word can be the first of, as bits, so that the others are
+// not tried.
+type opener uint16
+
+const (
+	opensRepeat opener = 1 << iota
+	opensTail
+	opensStart
+	opensDate // a due or a plan
+	opensReminder
+	opensEstimate
+	opensList
+	opensPriority
+	opensPerson
+	opensParked
+	opensAll opener = 1<<iota - 1
+)
+
+// openers are those of words that open few phrases; every other known word may open any.
+var openers = map[string]opener{
+	"from": opensStart, "starting": opensStart, "not": opensStart | opensPriority,
+	"remind": opensReminder, "ping": opensReminder, "nudge": opensReminder, "alert": opensReminder,
+	"takes": opensEstimate, "about": opensEstimate,
+	"in":  opensList | opensDate,
+	"ask": opensPerson, "with": opensPerson, "waiting": opensPerson, "for": opensPerson | opensTail,
+	"high": opensPriority, "medium": opensPriority, "low": opensPriority, "urgent": opensPriority,
+	"important": opensPriority, "asap": opensPriority, "top": opensPriority, "priority": opensPriority,
+	"by": opensDate, "due": opensDate, "before": opensDate, "within": opensDate,
+	"today": opensDate, "tonight": opensDate, "tomorrow": opensDate, "plan": opensDate,
+	"every": opensRepeat, "each": opensRepeat,
+	"parked": opensParked, "someday": opensParked, "some": opensParked,
+}
+
+// opens is what a token can open.
+func (t *token) opens() opener {
+	if t.number >= 0 || t.word == unknown {
+		return opensAll
+	}
+	return t.word.opens
+}

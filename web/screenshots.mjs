@@ -60,7 +60,7 @@ const shots = [
   {
     name: "capture",
     path: "/today",
-    type: "Order mount board, by Friday 4pm, in Night Signals, high, #suppliers, 20 min, remind me 1 hour before",
+    type: "Order mount board by Friday at 4 in Night Signals high 20 min #suppliers, ask the framer",
   },
   { name: "history", path: "/history" },
   { name: "slip", path: "/today", open: "Send loan agreement" },

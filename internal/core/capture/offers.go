@@ -9,7 +9,11 @@ import (
 const MaxOffers = 10
 
 // maxTries bounds how many offers are thought of, so that a long line is read at once.
-const maxTries = 12
+const (
+	maxTries = 12
+	fewTries = 4 // of a line of more than longLine words
+	longLine = 100
+)
 
 // Offer is a stretch of a sentence that might mean a field, or another value of one.
 // Nothing comes of it unless it is taken.
@@ -77,7 +81,7 @@ type offering struct {
 // add offers what a sentence says: to one field it says something the sentence as it stands
 // does not, and nothing else is different but, unless keeps, the title.
 func (o *offering) add(spans []Span, sentence string, keeps bool) bool {
-	if o.tries++; len(o.found) >= MaxOffers || o.tries > maxTries {
+	if o.tries++; len(o.found) >= MaxOffers || o.tries > maxTries || o.tries > fewTries && len(o.tokens) > longLine {
 		return false
 	}
 	after := Read(sentence, *o.env)

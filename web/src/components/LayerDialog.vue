@@ -20,6 +20,13 @@ function close() {
   dialog.value?.close();
   closed();
 }
+/** At once, and not when the browser gets round to it: the next key is the page's again. */
+function escape(e: KeyboardEvent) {
+  if (e.defaultPrevented) return;
+  e.preventDefault();
+  e.stopPropagation();
+  close();
+}
 let told = false;
 function closed() {
   if (!told) emit("close");
@@ -36,6 +43,7 @@ defineExpose({ close });
     :data-layer="layer"
     :aria-labelledby="labelledby"
     @keydown="(beginInWords($event), withoutSpace($event))"
+    @keydown.esc="escape"
     @keyup="withoutSpace"
     @close="closed"
     @click.self="close"

@@ -30,7 +30,7 @@ func TestASentenceIsReadAndPutIn(t *testing.T) {
 	if s.revision() != before {
 		t.Error("reading changed the Book")
 	}
-	if read["title"] != "Örder “mount” board 🏮" || read["due"] != "2026-11-27T16:00" || read["list"] != list || read["notes"] != "two sheets" {
+	if read["title"] != "Örder mount board 🏮" || read["due"] != "2026-11-27T16:00" || read["list"] != list || read["notes"] != "two sheets" {
 		t.Errorf("read as %v", read)
 	}
 	chip := read["chips"].([]any)[0].(map[string]any)

@@ -252,6 +252,27 @@ func (p *parser) start() (item, bool) {
 	return item{kind: itemStart, introduced: true, date: d}, true
 }
 
+// dayForMinutes reads a day with a time and how long: "next Tuesday at 14:00 for 45 min".
+func (p *parser) dayForMinutes() (item, bool) {
+	ahead := false
+	for n := 2; n < 10 && !ahead; n++ {
+		ahead = p.at(n).is("for")
+	}
+	first := p.at(0)
+	if !ahead || first.is("by") || first.is("due") || first.is("before") || first.is("no") || first.is("plan") {
+		return item{}, false
+	}
+	from := p.pos
+	due, ok := p.due()
+	if ok && due.kind == itemDue && due.date != nil && due.date.form != inMinutes && !due.time.none() && p.take("for") {
+		if minutes, ok := p.minutes(); ok {
+			return item{kind: itemPlan, introduced: true, date: due.date, time: due.time, n: minutes}, true
+		}
+	}
+	p.pos = from
+	return item{}, false
+}
+
 // weekNumber reports whether "week 50" comes now, and not "week 20 min".
 func (p *parser) weekNumber() bool {
 	n := p.at(1)
@@ -268,8 +289,11 @@ func (p *parser) plan() (item, bool) {
 			return slot, true
 		}
 	}
+	if it, ok := p.dayForMinutes(); ok {
+		return it, true
+	}
 	p.take("sometime")
-	if p.take("in") { // in December
+	if p.take("in") && !p.weekNumber() { // in December
 		if m := p.at(0); m.kind != plainWord || !m.has(monthWord) || p.dayNumber(1) {
 			p.pos = from
 			return item{}, false

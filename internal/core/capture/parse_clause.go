@@ -19,7 +19,7 @@ func (p *parser) priority(own bool) (item, bool) {
 	case low:
 		return item{kind: itemPriority, n: int(Low)}, true
 	case t.kind != plainWord || !t.has(priorityish):
-	case !own && t.capital, !own && t.has(loud):
+	case !own && t.capital, !own && t.is("important"), !own && t.is("asap"):
 	default:
 		p.pos++
 		if !named && !p.take("priority") {

@@ -56,6 +56,9 @@ func (p *parser) day(introduced bool) (*date, bool) {
 		if p.take("day", "after", "tomorrow") {
 			return &date{form: fromToday, n: 2}, true
 		}
+		if d, ok := p.dayBeside(); ok {
+			return d, true
+		}
 	case "this", "next":
 		return p.thisOrNext()
 	case "mid":
@@ -332,6 +335,30 @@ func (p *parser) thisOrNext() (*date, bool) {
 	}
 	p.pos = from
 	return nil, false
+}
+
+// dayBeside reads "the day before 20 December" and "the day after Christmas".
+func (p *parser) dayBeside() (*date, bool) {
+	if p.counting || p.pos == 0 || !p.at(-1).is("the") {
+		return nil, false
+	}
+	p.counting = true
+	defer func() { p.counting = false }()
+	from := p.pos
+	n := 1
+	switch {
+	case p.take("day", "before"):
+		n = -1
+	case p.take("day", "after"):
+	default:
+		return nil, false
+	}
+	base, ok := p.day(true)
+	if !ok || base.form == ofThis || base.form == inMonth || base.form == inWeekOf || base.form == inMinutes {
+		p.pos = from
+		return nil, false
+	}
+	return &date{form: shifted, n: n, unit: day_, base: base}, true
 }
 
 // end reads "end of week", "end of the month", "end of next week".

@@ -17,6 +17,10 @@ func (p *parser) repeat() (item, bool) {
 		return item{}, false
 	}
 	it.introduced = !p.tokens[from].has(adverb)
+	if t := p.at(0); r.part == 0 && len(r.rule.ByDay) > 0 && t.kind == plainWord && t.has(partOfDay) { // every Thursday evening
+		r.part = t.word.value
+		p.pos++
+	}
 	if r.part > 0 {
 		it.time = hour{at: clockFace(r.part)}
 		if h, ok := p.clock(true); ok {
@@ -206,7 +210,7 @@ func (p *parser) everySo(r *recurrence) bool {
 func (p *parser) weekdays(r *recurrence) bool {
 	for first := true; ; first = false {
 		again := p.pos
-		if !first && !p.take("and") && !p.take("&") {
+		if !first && !p.take("and") && !p.take("&") && !p.alsoWeekday() {
 			return true
 		}
 		if !first {
@@ -220,6 +224,13 @@ func (p *parser) weekdays(r *recurrence) bool {
 		p.pos++
 		r.addDay(repeat.NthDay{Day: time.Weekday(t.word.value)})
 	}
+}
+
+// alsoWeekday reports whether a weekday stands right behind another: "every mon wed fri".
+// Small sat, sun and wed are days only behind a short form.
+func (p *parser) alsoWeekday() bool {
+	t, before := p.at(0), p.at(-1)
+	return t.kind == plainWord && t.has(weekdayWord) && (!t.has(cautious) || t.capital || len(before.text) <= 4)
 }
 
 func (r *recurrence) addDay(d repeat.NthDay) {

@@ -22,6 +22,14 @@ func (p *parser) slot() (item, bool) {
 		p.pos = from
 		return item{}, false
 	}
+	if again := p.pos; !dated { // 4-5pm tomorrow
+		p.take("on")
+		if on, ok := p.day(true); ok && on.form != ofThis && on.form != ofNext && on.form != inMonth && on.form != inWeekOf && on.form != inMinutes {
+			d = on
+		} else {
+			p.pos = again
+		}
+	}
 	return item{kind: itemPlan, introduced: true, date: d, time: hour{at: clockFace(start)}, n: minutes}, true
 }
 
@@ -60,7 +68,9 @@ func (p *parser) stretch(dated bool) (start, minutes int, ok bool) {
 	_, size := utf8.DecodeRuneInString(text[at:])
 	first, firstHalf, one := hourIn(text[:at])
 	second, secondHalf, two := hourIn(strings.TrimRight(text[at+size:], ".!?)"))
-	sure := dated || firstHalf != "" || secondHalf != "" || strings.Contains(text[:at], ":")
+	// 12-1 goes down, as no pages and few scores do.
+	noon := first >= 9*60 && first <= 12*60 && second >= 60 && second <= 6*60
+	sure := dated || firstHalf != "" || secondHalf != "" || strings.Contains(text[:at], ":") || noon
 	if !one || !two || !sure {
 		p.pos = from
 		return 0, 0, false

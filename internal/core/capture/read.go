@@ -444,6 +444,17 @@ func (p *parser) prefix(words []token) (item, int) {
 		p.tokens, p.pos = words, 0
 		if it, ok := p.repeat(); ok && !parted(words[:p.pos]) {
 			it.span = p.span(0)
+			n := p.pos
+			p.tokens, p.pos = words[n:], 0
+			if _, whole := p.run(nil, where{}); !whole { // "Every Monday at 9" leaves no title
+				return it, n
+			}
+		}
+		return item{}, 0
+	case "someday", "some":
+		p.tokens, p.pos = words, 0
+		if it, ok := p.parked(); ok && !parted(words[:p.pos]) {
+			it.span = p.span(0)
 			return it, p.pos
 		}
 		return item{}, 0
@@ -484,7 +495,7 @@ func (p *parser) headed(words []token) (item, int, bool) {
 		if name := strings.TrimSuffix(p.text[words[0].start:t.end], ":"); slices.Contains(p.names.Lists, name) {
 			return item{kind: itemList, introduced: true, name: name, span: Span{int(words[0].start), int(t.end)}}, n, true
 		}
-		for _, read := range []func() (item, bool){p.plan, p.due, func() (item, bool) { return p.priority(true) }} {
+		for _, read := range []func() (item, bool){p.plan, p.due, p.parked, func() (item, bool) { return p.priority(true) }} {
 			p.pos = 0
 			if it, ok := read(); ok && p.done() && it.kind != itemTime {
 				it.span = p.span(0)

@@ -70,6 +70,7 @@ const (
 	oneYearBack   = "the other loses the year"
 	notRead       = "the other reads only a part of it"
 	smallWord     = "small wed is a word, or a name, without one such as by"
+	endOfDay      = "midnight is the end of the day that it is said with, 23:59"
 	nextReading   = "at 7 to at 11 with no date are the next such time of a 12-hour clock"
 )
 
@@ -116,6 +117,7 @@ func TestDatesAgainstChrono(t *testing.T) {
 		"tonight": partsOfDay, "tomorrow morning": partsOfDay, "tomorrow afternoon": partsOfDay, "tomorrow evening": partsOfDay,
 		"Friday morning": partsOfDay, "Friday afternoon": partsOfDay, "this afternoon": partsOfDay, "this morning": partsOfDay,
 		"Tuesday": strictlyAfter, "tue": strictlyAfter, "wed": smallWord, "at 8:00": nextReading, "December the 3rd": notRead,
+		"Thursday at midnight": endOfDay, "at midnight": endOfDay,
 		"2026-11-28T09:00 Saturday": strictlyAfter, "2026-11-29T09:00 Sunday": strictlyAfter,
 		"this Monday": passedWeekday,
 		"next week":   firstDay, "next month": firstDay, "next year": firstDay, "this week": firstDay,

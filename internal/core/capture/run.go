@@ -99,7 +99,7 @@ func (p *parser) field(w where, repeats, behind bool) (item, bool) {
 		try(p.list(w.clause))
 	}
 	if opens&opensPriority != 0 {
-		if w.clause || behind {
+		if w.clause || behind || p.at(0).is("urgent") {
 			try(p.priority(w.clause))
 		}
 		try(p.loudPriority())
@@ -107,8 +107,10 @@ func (p *parser) field(w where, repeats, behind bool) (item, bool) {
 	if opens&opensPerson != 0 && w.clause {
 		try(p.person())
 	}
-	if opens&opensParked != 0 && w.clause {
+	if opens&opensParked != 0 {
 		try(p.parked())
+	}
+	if opens&opensParked != 0 && w.clause {
 		try(p.part24())
 	}
 	p.pos = end
@@ -161,7 +163,7 @@ func guarded(words []token, from int, first *item) bool {
 	if before.has(weekdayWord) && (t.has(weekdayWord) || first.kind == itemTime) {
 		return true
 	}
-	if !first.introduced && (t.ratio() || t.is("the") && before.capital && from > 1) { // Richard the 3rd
+	if !first.introduced && (t.ratio() || t.is("the") && before.capital && from > 1 && from+1 < len(words) && words[from+1].ordinal()) { // Richard the 3rd
 		return true
 	}
 	// Good Friday, good friday; but "Make it good Friday".
@@ -204,11 +206,18 @@ func (p *parser) suffix(items []item, words []token, leaves func(from int) bool,
 	begun := len(items)
 	for from := max(len(words)-suffixWords, 0); from < len(words); from++ {
 		t := &words[from]
-		if t.kind != plainWord || t.number < 0 && t.word.text == "" && !p.listBegins(words[from:]) || !leaves(from) {
+		if t.kind != plainWord || t.number < 0 && t.word.text == "" && !p.listBegins(words[from:]) {
 			continue
 		}
 		p.tokens, p.pos = words[from:], 0
 		var ok bool
+		if !leaves(from) { // a phrase that would leave no title is not read in part either
+			if items, ok = p.run(items, where{}); ok && counts(items[begun:]) {
+				return items[:begun], 0, false
+			}
+			items = items[:begun]
+			continue
+		}
 		if items, ok = p.run(items, where{}); !ok || !bracketed(words[from:]) {
 			items = items[:begun]
 			continue

@@ -196,7 +196,7 @@ var fieldTables = []table{
 		{"Choir, plan Friday 14:00, remind me 5 min before", "Choir | plan 2026-11-27T14:00/PT30M | remind -PT5M"},
 		{"Choir, by Friday, remind me tomorrow, 1 day before", "Choir | due 2026-11-27 | remind 2026-11-25T09:00 | remind -P1D"},
 		{"Choir, remind me 1 hour before", "Choir | ! remind me 1 hour before"},
-		{"Remind me tomorrow", "Remind me | due 2026-11-25"},
+		{"Remind me tomorrow", "Remind me tomorrow"},
 		{"Choir, remind me of the key", "Choir, remind me of the key"},
 	}},
 }

@@ -93,7 +93,7 @@ var vocabulary = func() map[string]*word {
 	add(partOfDay, 18*60, "evening")
 	add(partOfDay, 20*60, "night")
 	same(pointOfDay, 12*60, "noon", "midday")
-	add(pointOfDay, 0, "midnight")
+	add(pointOfDay, 23*60+59, "midnight")
 	for i, a := range adverbs {
 		add(adverb, i, a.name)
 	}

@@ -108,6 +108,9 @@ func TestTheFileIsGone(t *testing.T) {
 		},
 		"its log removed": func(path string) error { return os.Remove(path + "-wal") },
 		"its log emptied": func(path string) error { return os.Truncate(path+"-wal", 0) },
+		// As it is where a transaction that had begun goes on writing behind the cut.
+		"its log cut short behind its header, and grown again": cutAndGrown(func(int64) int64 { return 40 }),
+		"its log cut in half, and grown again":                 cutAndGrown(func(size int64) int64 { return size / 2 }),
 	} {
 		t.Run(name, func(t *testing.T) {
 			path := filepath.Join(t.TempDir(), "book.db")
@@ -132,6 +135,17 @@ func TestTheFileIsGone(t *testing.T) {
 			}
 			_ = p.store.Close() // it cannot end well
 		})
+	}
+}
+
+// cutAndGrown cuts a log short and lets it be as long as before, with a hole in it.
+func cutAndGrown(to func(size int64) int64) func(path string) error {
+	return func(path string) error {
+		log, err := os.Stat(path + "-wal")
+		if err != nil {
+			return err
+		}
+		return errors.Join(os.Truncate(path+"-wal", to(log.Size())), os.Truncate(path+"-wal", log.Size()))
 	}
 }
 

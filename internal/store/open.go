@@ -147,7 +147,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 // abandon closes a file that could not be opened to its end. What SQLite wrote is
 // in the file or in its log; the record stays where the log does.
 func (s *Store) abandon() error {
-	err := errors.Join(s.read.Close(), s.look.Close(), s.write.Close())
+	err := errors.Join(s.presence.close(), s.read.Close(), s.look.Close(), s.write.Close())
 	if _, gone := os.Stat(logPath(s.path)); errors.Is(gone, fs.ErrNotExist) {
 		err = errors.Join(err, s.lock.stopped())
 	}
@@ -316,7 +316,7 @@ func (s *Store) Close() error {
 			errs = append(errs, s.lock.stopped())
 		}
 	}
-	errs = append(errs, s.conn.Close(), s.write.Close(), s.lock.Release())
+	errs = append(errs, s.presence.close(), s.conn.Close(), s.write.Close(), s.lock.Release())
 	return errors.Join(errs...)
 }
 

@@ -19,6 +19,7 @@ type presence struct {
 	// anew from its start. (The length in the file's header says less: a log that is
 	// written back in part can leave a file shorter than its first page tells.)
 	fileSize, logSize int64
+	logFile           *os.File
 	lost              error // once set, it stays until the process ends
 }
 
@@ -34,7 +35,20 @@ func watch(lock *Lock) (*presence, error) {
 	if err != nil {
 		return nil, fmt.Errorf("%w: %w", ErrBroken, err)
 	}
-	return &presence{lock: lock, log: log, fileSize: file.Size(), logSize: log.Size()}, nil
+	// SQLite takes no locks on its log, so that it may be opened beside it.
+	logFile, err := os.Open(logPath(lock.path))
+	if err != nil {
+		return nil, fmt.Errorf("%w: %w", ErrBroken, err)
+	}
+	return &presence{lock: lock, log: log, logFile: logFile, fileSize: file.Size(), logSize: log.Size()}, nil
+}
+
+// close ends the watch.
+func (p *presence) close() error {
+	if p == nil {
+		return nil
+	}
+	return p.logFile.Close()
 }
 
 // check returns an error that wraps ErrGone where the data file or its log is no
@@ -46,6 +60,43 @@ func (p *presence) check() error {
 		p.lost = p.look()
 	}
 	return p.lost
+}
+
+// checkWritten is check once something has been written: a log that was cut short just
+// before is as long as ever again, with nothing where it was cut. Only one who writes may
+// ask, between two transactions.
+func (p *presence) checkWritten() error {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if p.lost == nil && p.hollow() {
+		p.lost = fmt.Errorf("%s: %w: it was cut short", logPath(p.lock.path), ErrGone)
+	}
+	if p.lost == nil {
+		p.lost = p.look()
+	}
+	return p.lost
+}
+
+// hollow reports whether what was the log before the last transaction has a hole: its first
+// frame is not of its header, or its last one is of no page (SQLite file format, sections
+// 4.1 and 4.2).
+func (p *presence) hollow() bool {
+	var header [32]byte
+	if _, err := p.logFile.ReadAt(header[:], 0); err != nil {
+		return false // it is empty, or look finds what it is
+	}
+	page := int64(binary.BigEndian.Uint32(header[8:]))
+	frames := (p.logSize - int64(len(header))) / (24 + page)
+	if page == 0 || frames < 1 {
+		return false
+	}
+	var first, last [24]byte
+	_, err := p.logFile.ReadAt(first[:], int64(len(header)))
+	_, err2 := p.logFile.ReadAt(last[:], int64(len(header))+(frames-1)*(24+page))
+	if err != nil || err2 != nil {
+		return false
+	}
+	return [8]byte(first[8:16]) != [8]byte(header[16:24]) || binary.BigEndian.Uint32(last[:]) == 0
 }
 
 func (p *presence) look() error {

@@ -89,7 +89,7 @@ func (s *Store) transact(ctx context.Context, work func(writer) error) error {
 	err := work(w)
 	if err == nil {
 		if err = w.exec(commit); err == nil {
-			return s.Present()
+			return s.presence.checkWritten()
 		}
 	}
 	if err != nil {

@@ -9,8 +9,8 @@ type Diff[T any] struct {
 
 // Note is the notes of one to-do; an empty Text is none.
 type Note struct {
-	ID   ID
-	Text string
+	ID   ID     `json:"ID"`
+	Text string `json:"Text"`
 }
 
 // Kind names the command a Change came from.
@@ -19,18 +19,18 @@ type Kind string
 // Change is what one command does to the Book.
 type Change struct {
 	// Revision is the Book's once the change is applied.
-	Revision int64
-	Kind     Kind
+	Revision int64 `json:"Revision"`
+	Kind     Kind  `json:"Kind"`
 	// Says tells the person what was done, in one sentence.
-	Says     string
-	Todos    []Diff[Todo]    `json:",omitempty"`
-	Notes    []Diff[Note]    `json:",omitempty"`
-	Lists    []Diff[List]    `json:",omitempty"`
-	Sections []Diff[Section] `json:",omitempty"`
-	Shelves  []Diff[Shelf]   `json:",omitempty"`
-	Tags     []Diff[Tag]     `json:",omitempty"`
-	People   []Diff[Person]  `json:",omitempty"`
-	Views    []Diff[View]    `json:",omitempty"`
+	Says     string          `json:"Says"`
+	Todos    []Diff[Todo]    `json:"Todos,omitempty"`
+	Notes    []Diff[Note]    `json:"Notes,omitempty"`
+	Lists    []Diff[List]    `json:"Lists,omitempty"`
+	Sections []Diff[Section] `json:"Sections,omitempty"`
+	Shelves  []Diff[Shelf]   `json:"Shelves,omitempty"`
+	Tags     []Diff[Tag]     `json:"Tags,omitempty"`
+	People   []Diff[Person]  `json:"People,omitempty"`
+	Views    []Diff[View]    `json:"Views,omitempty"`
 }
 
 // Empty reports whether the command found nothing to alter.

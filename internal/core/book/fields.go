@@ -6,39 +6,66 @@ import (
 	"tincup/internal/core/day"
 )
 
-// todoFields is every field of a to-do that a person can change, save the text
-// of the notes. The names are those the API uses.
-var todoFields = []attribute[Todo]{
-	attr("title", func(t *Todo) *string { return &t.Title }),
-	attr("notes", func(t *Todo) *int32 { return &t.NotesSize }),
-	{"list", func(a, b *Todo) bool {
+// todoField is a field of a to-do that a person can change: how two states of it are
+// compared, how one is set back, and how the history writes it.
+type todoField struct {
+	attribute[Todo]
+	pack func(*packer, *Todo)
+}
+
+// todoFields is every field of a to-do that a person can change, save the text of the
+// notes. The names are those the API uses. A field that is missing here fails
+// TestEveryFieldIsInTheTable.
+var todoFields = []todoField{
+	{attr("title", func(t *Todo) *string { return &t.Title }), func(p *packer, t *Todo) { p.line("Title", t.Title) }},
+	{attr("notes", func(t *Todo) *int32 { return &t.NotesSize }), func(p *packer, t *Todo) { p.number("NotesSize", int64(t.NotesSize)) }},
+	{attribute[Todo]{"list", func(a, b *Todo) bool {
 		return a.List == b.List && a.Section == b.Section && a.Parent == b.Parent && a.Position == b.Position
 	}, func(to, from *Todo) {
 		to.List, to.Section, to.Parent, to.Position = from.List, from.Section, from.Parent, from.Position
+	}}, func(p *packer, t *Todo) {
+		p.text("List", t.List)
+		p.text("Section", t.Section)
+		p.text("Parent", t.Parent)
+		p.lineIfAny("Position", string(t.Position))
 	}},
-	attr("kind", func(t *Todo) *bool { return &t.IsNote }),
-	attr("inOrder", func(t *Todo) *bool { return &t.InOrder }),
-	attr("outcome", func(t *Todo) *string { return &t.Outcome }),
-	attr("place", func(t *Todo) *string { return &t.Place }),
-	attr("handful", func(t *Todo) *day.Date { return &t.Handful }),
-	{"attachments", func(a, b *Todo) bool { return slices.Equal(a.Attachments, b.Attachments) },
-		func(to, from *Todo) { to.Attachments = from.Attachments }},
-	{"status", func(a, b *Todo) bool { return a.Status == b.Status && a.Completed == b.Completed },
-		func(to, from *Todo) { to.Status, to.Completed = from.Status, from.Completed }},
-	attr("priority", func(t *Todo) *Priority { return &t.Priority }),
-	attr("start", func(t *Todo) *day.Date { return &t.Start }),
-	attr("due", func(t *Todo) *day.Moment { return &t.Due }),
-	attr("plan", func(t *Todo) *day.Horizon { return &t.Plan }),
-	attr("estimate", func(t *Todo) *int32 { return &t.Estimate }),
-	{"reminders", func(a, b *Todo) bool { return slices.Equal(a.Reminders, b.Reminders) },
-		func(to, from *Todo) { to.Reminders = from.Reminders }},
-	attr("person", func(t *Todo) *Involved { return &t.Person }),
-	{"repeat", sameRepeat,
-		func(to, from *Todo) { to.Repeat = from.Repeat }},
-	attr("record", func(t *Todo) *ID { return &t.Record }),
-	{"tags", func(a, b *Todo) bool { return slices.Equal(a.Tags, b.Tags) },
-		func(to, from *Todo) { to.Tags = from.Tags }},
-	attr("deleted", func(t *Todo) *day.Timestamp { return &t.Deleted }),
+	{attr("kind", func(t *Todo) *bool { return &t.IsNote }), func(p *packer, t *Todo) { p.flag("IsNote", t.IsNote) }},
+	{attr("inOrder", func(t *Todo) *bool { return &t.InOrder }), func(p *packer, t *Todo) { p.flag("InOrder", t.InOrder) }},
+	{attr("outcome", func(t *Todo) *string { return &t.Outcome }), func(p *packer, t *Todo) { p.lineIfAny("Outcome", t.Outcome) }},
+	{attr("place", func(t *Todo) *string { return &t.Place }), func(p *packer, t *Todo) { p.lineIfAny("Place", t.Place) }},
+	{attr("handful", func(t *Todo) *day.Date { return &t.Handful }), func(p *packer, t *Todo) { p.text("Handful", t.Handful) }},
+	{attribute[Todo]{"attachments", func(a, b *Todo) bool { return slices.Equal(a.Attachments, b.Attachments) },
+		func(to, from *Todo) { to.Attachments = from.Attachments }}, func(p *packer, t *Todo) {
+		p.anyOf("Attachments", len(t.Attachments), t.Attachments)
+	}},
+	{attribute[Todo]{"status", func(a, b *Todo) bool { return a.Status == b.Status && a.Completed == b.Completed },
+		func(to, from *Todo) { to.Status, to.Completed = from.Status, from.Completed }}, func(p *packer, t *Todo) {
+		p.word("Status", statusWords, uint8(t.Status))
+		p.text("Completed", t.Completed)
+	}},
+	{attr("priority", func(t *Todo) *Priority { return &t.Priority }), func(p *packer, t *Todo) { p.word("Priority", priorityWords, uint8(t.Priority)) }},
+	{attr("start", func(t *Todo) *day.Date { return &t.Start }), func(p *packer, t *Todo) { p.text("Start", t.Start) }},
+	{attr("due", func(t *Todo) *day.Moment { return &t.Due }), func(p *packer, t *Todo) { p.text("Due", t.Due) }},
+	{attr("plan", func(t *Todo) *day.Horizon { return &t.Plan }), func(p *packer, t *Todo) { p.text("Plan", t.Plan) }},
+	{attr("estimate", func(t *Todo) *int32 { return &t.Estimate }), func(p *packer, t *Todo) { p.number("Estimate", int64(t.Estimate)) }},
+	{attribute[Todo]{"reminders", func(a, b *Todo) bool { return slices.Equal(a.Reminders, b.Reminders) },
+		func(to, from *Todo) { to.Reminders = from.Reminders }}, func(p *packer, t *Todo) {
+		p.anyOf("Reminders", len(t.Reminders), t.Reminders)
+	}},
+	{attr("person", func(t *Todo) *Involved { return &t.Person }), func(p *packer, t *Todo) {
+		if t.Person != (Involved{}) {
+			p.any("Person", t.Person)
+		}
+	}},
+	{attribute[Todo]{"repeat", sameRepeat, func(to, from *Todo) { to.Repeat = from.Repeat }}, func(p *packer, t *Todo) {
+		if t.Repeat != nil {
+			p.any("Repeat", t.Repeat)
+		}
+	}},
+	{attr("record", func(t *Todo) *ID { return &t.Record }), func(p *packer, t *Todo) { p.text("Record", t.Record) }},
+	{attribute[Todo]{"tags", func(a, b *Todo) bool { return slices.Equal(a.Tags, b.Tags) },
+		func(to, from *Todo) { to.Tags = from.Tags }}, func(p *packer, t *Todo) { p.ids("Tags", t.Tags) }},
+	{attr("deleted", func(t *Todo) *day.Timestamp { return &t.Deleted }), func(p *packer, t *Todo) { p.text("Deleted", t.Deleted) }},
 }
 
 // Fields is a set of the fields of a to-do that a person can change.

@@ -132,51 +132,29 @@ func (p *packer) line(name, s string) {
 	p.bytes = append(append(append(p.bytes, '"'), s...), '"')
 }
 
+// lineIfAny is line, unless there is none.
+func (p *packer) lineIfAny(name, s string) {
+	if s != "" {
+		p.line(name, s)
+	}
+}
+
+// anyOf is any of a list, unless it has none.
+func (p *packer) anyOf(name string, n int, list any) {
+	if n > 0 {
+		p.any(name, list)
+	}
+}
+
 func (p *packer) todo(name string, t *Todo) {
 	p.name(name)
 	p.bytes = append(p.bytes, '{')
 	p.text("ID", t.ID)
-	p.line("Title", t.Title)
-	p.number("NotesSize", int64(t.NotesSize))
-	p.text("List", t.List)
-	p.text("Section", t.Section)
-	p.text("Parent", t.Parent)
-	if t.Position != "" {
-		p.line("Position", string(t.Position))
+	for i := range todoFields {
+		todoFields[i].pack(p, t)
 	}
-	p.word("Status", statusWords, uint8(t.Status))
-	p.flag("IsNote", t.IsNote)
-	p.flag("InOrder", t.InOrder)
-	if t.Outcome != "" {
-		p.line("Outcome", t.Outcome)
-	}
-	if t.Place != "" {
-		p.line("Place", t.Place)
-	}
-	p.text("Handful", t.Handful)
-	p.word("Priority", priorityWords, uint8(t.Priority))
-	p.text("Start", t.Start)
-	p.text("Due", t.Due)
-	p.text("Plan", t.Plan)
-	p.number("Estimate", int64(t.Estimate))
-	if len(t.Reminders) > 0 {
-		p.any("Reminders", t.Reminders)
-	}
-	if t.Person != (Involved{}) {
-		p.any("Person", t.Person)
-	}
-	if t.Repeat != nil {
-		p.any("Repeat", t.Repeat)
-	}
-	p.text("Record", t.Record)
-	if len(t.Attachments) > 0 {
-		p.any("Attachments", t.Attachments)
-	}
-	p.ids("Tags", t.Tags)
 	p.text("Created", t.Created)
 	p.text("Changed", t.Changed)
-	p.text("Completed", t.Completed)
-	p.text("Deleted", t.Deleted)
 	p.number("Revision", t.Revision)
 	p.bytes = append(p.bytes, '}')
 }

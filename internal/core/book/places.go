@@ -4,32 +4,32 @@ import "tincup/internal/core/day"
 
 // Shelf holds lists: an area of life, such as work or home.
 type Shelf struct {
-	ID       ID
-	Name     string
-	Position Position
-	Deleted  day.Timestamp `json:",omitzero"` // when put in the bin
-	Revision int64
+	ID       ID            `json:"ID"`
+	Name     string        `json:"Name"`
+	Position Position      `json:"Position"`
+	Deleted  day.Timestamp `json:"Deleted,omitzero"` // when put in the bin
+	Revision int64         `json:"Revision"`
 }
 
 // List holds to-dos.
 type List struct {
-	ID       ID
-	Shelf    ID
-	Name     string
-	Colour   Colour
-	Position Position
-	Order    Order `json:",omitzero"`
+	ID       ID       `json:"ID"`
+	Shelf    ID       `json:"Shelf"`
+	Name     string   `json:"Name"`
+	Colour   Colour   `json:"Colour"`
+	Position Position `json:"Position"`
+	Order    Order    `json:"Order,omitzero"`
 	// Checklist: its ticked to-dos sink to the foot and can be started over.
-	Checklist bool `json:",omitzero"`
+	Checklist bool `json:"Checklist,omitzero"`
 	// Pinned lists stand at the head of the index as well.
-	Pinned bool `json:",omitzero"`
+	Pinned bool `json:"Pinned,omitzero"`
 	// Archived is when it was put away: out of the index and of all views.
-	Archived day.Timestamp `json:",omitzero"`
+	Archived day.Timestamp `json:"Archived,omitzero"`
 	// Template is the day from which the dates of a template count; none for a
 	// list that is none.
-	Template day.Date      `json:",omitzero"`
-	Deleted  day.Timestamp `json:",omitzero"` // when put in the bin
-	Revision int64
+	Template day.Date      `json:"Template,omitzero"`
+	Deleted  day.Timestamp `json:"Deleted,omitzero"` // when put in the bin
+	Revision int64         `json:"Revision"`
 }
 
 // Away reports whether no view but its own page holds the list's to-dos.
@@ -40,29 +40,29 @@ func (l *List) Listed() bool { return !l.Away() && l.Deleted.IsZero() }
 
 // Section is a titled stretch of a list.
 type Section struct {
-	ID       ID
-	List     ID
-	Name     string
-	Position Position
-	Revision int64
+	ID       ID       `json:"ID"`
+	List     ID       `json:"List"`
+	Name     string   `json:"Name"`
+	Position Position `json:"Position"`
+	Revision int64    `json:"Revision"`
 }
 
 // Tag is a word that cuts across lists. Its name nests with a slash.
 type Tag struct {
-	ID       ID
-	Name     string
-	Colour   Colour
-	Revision int64
+	ID       ID     `json:"ID"`
+	Name     string `json:"Name"`
+	Colour   Colour `json:"Colour"`
+	Revision int64  `json:"Revision"`
 }
 
 // Person is someone the to-dos tell of.
 type Person struct {
-	ID       ID
-	Name     string
-	Email    string `json:",omitempty"`
-	Phone    string `json:",omitempty"`
-	Note     string `json:",omitempty"` // a few lines, to MaxPersonNote bytes
-	Revision int64
+	ID       ID     `json:"ID"`
+	Name     string `json:"Name"`
+	Email    string `json:"Email,omitempty"`
+	Phone    string `json:"Phone,omitempty"`
+	Note     string `json:"Note,omitempty"` // a few lines, to MaxPersonNote bytes
+	Revision int64  `json:"Revision"`
 }
 
 // Colour is one of the eight named colours of lists and tags.

@@ -38,62 +38,62 @@ const (
 // most in the second 32 bytes of it: these lie in one cache line, whether a to-do
 // begins with a line or in the middle of one.
 type Todo struct {
-	ID      ID
-	Deleted day.Timestamp `json:",omitzero"` // when put in the bin
+	ID      ID            `json:"ID"`
+	Deleted day.Timestamp `json:"Deleted,omitzero"` // when put in the bin
 	// Handful is the day for which it was picked; it lapses when the day ends.
-	Handful day.Date `json:",omitzero"`
+	Handful day.Date `json:"Handful,omitzero"`
 	// Estimate is the minutes it takes, 0 for none, to MaxEstimate.
-	Estimate int32 `json:",omitzero"`
+	Estimate int32 `json:"Estimate,omitzero"`
 
-	Completed day.Timestamp `json:",omitzero"` // when completed or cancelled
-	Created   day.Timestamp `json:",omitzero"`
+	Completed day.Timestamp `json:"Completed,omitzero"` // when completed or cancelled
+	Created   day.Timestamp `json:"Created,omitzero"`
 	// Due is the last moment it may be finished.
-	Due day.Moment `json:",omitzero"`
+	Due day.Moment `json:"Due,omitzero"`
 	// Start is the first day it can be worked on.
-	Start    day.Date `json:",omitzero"`
-	Status   Status   `json:",omitzero"`
-	Priority Priority `json:",omitzero"`
+	Start    day.Date `json:"Start,omitzero"`
+	Status   Status   `json:"Status,omitzero"`
+	Priority Priority `json:"Priority,omitzero"`
 	// IsNote: kind note, with nothing to tick (RFC 5545 VJOURNAL).
-	IsNote bool `json:",omitzero"`
+	IsNote bool `json:"IsNote,omitzero"`
 	// InOrder: its subtasks are done one after another.
-	InOrder bool `json:",omitzero"`
+	InOrder bool `json:"InOrder,omitzero"`
 
 	// Plan is when the person means to do it.
-	Plan   day.Horizon `json:",omitzero"`
-	Person Involved    `json:",omitzero"`
+	Plan   day.Horizon `json:"Plan,omitzero"`
+	Person Involved    `json:"Person,omitzero"`
 	// Parent is the to-do it is a subtask of.
-	Parent ID `json:",omitzero"`
+	Parent ID `json:"Parent,omitzero"`
 	// Repeat is how it comes round; it is not written to.
-	Repeat *repeat.Repeat `json:",omitzero"`
+	Repeat *repeat.Repeat `json:"Repeat,omitzero"`
 	// List is none for the Cup. A subtask is in its parent's list.
-	List ID `json:",omitzero"`
+	List ID `json:"List,omitzero"`
 	// Tags are ids in the order they were added, each once.
-	Tags []ID `json:",omitzero"`
+	Tags []ID `json:"Tags,omitzero"`
 	// Record is set on what is kept of an occurrence that was ticked, and names
 	// the to-do it is a record of. Its Repeat is as it was then.
-	Record   ID       `json:",omitzero"`
-	Position Position `json:",omitzero"`
+	Record   ID       `json:"Record,omitzero"`
+	Position Position `json:"Position,omitzero"`
 	// Section is one of its list's, none for the stretch before the first. A
 	// subtask is in its parent's section.
-	Section ID `json:",omitzero"`
+	Section ID `json:"Section,omitzero"`
 	// Title is one line of 1 to 500 characters.
-	Title string
+	Title string `json:"Title"`
 	// NotesSize is the length of the notes in bytes, 0 to MaxNotes. The text
 	// itself stays with the Notes the Book was made with.
-	NotesSize int32 `json:",omitzero"`
+	NotesSize int32 `json:"NotesSize,omitzero"`
 	// Outcome is what will be true when a project is done, to MaxOutcome
 	// characters on one line.
-	Outcome string `json:",omitzero"`
+	Outcome string `json:"Outcome,omitzero"`
 	// Place is where it is done, to MaxPlace characters on one line (LOCATION, RFC
 	// 5545 section 3.8.1.7).
-	Place string `json:",omitzero"`
+	Place string `json:"Place,omitzero"`
 	// Reminders are in the order they were added, each once.
-	Reminders []day.Reminder `json:",omitzero"`
+	Reminders []day.Reminder `json:"Reminders,omitzero"`
 	// Attachments are in the order they were added.
-	Attachments []Attachment  `json:",omitzero"`
-	Changed     day.Timestamp `json:",omitzero"`
+	Attachments []Attachment  `json:"Attachments,omitzero"`
+	Changed     day.Timestamp `json:"Changed,omitzero"`
 	// Revision is that of the change that last touched the row.
-	Revision int64 `json:",omitzero"`
+	Revision int64 `json:"Revision,omitzero"`
 }
 
 // Open reports whether the to-do is still to be done and not in the bin. What
@@ -128,20 +128,20 @@ func (t *Todo) place() ID {
 // their hash.
 type Attachment struct {
 	// Name is one line of 1 to 200 characters, without a path.
-	Name string
+	Name string `json:"Name"`
 	// Hash is the SHA-256 of the bytes, 64 hexadecimal digits.
-	Hash string
+	Hash string `json:"Hash"`
 	// Type is the media type that the bytes show, not the one that was claimed.
-	Type string
-	Size int64 // bytes
+	Type string `json:"Type"`
+	Size int64  `json:"Size"` // bytes
 }
 
 // Involved is a person and what they are to a to-do; a Role of NoRole is nobody.
 type Involved struct {
-	ID   ID
-	Role Role
+	ID   ID   `json:"ID"`
+	Role Role `json:"Role"`
 	// Since is the day the role was set.
-	Since day.Date
+	Since day.Date `json:"Since"`
 }
 
 // Role is what a person is to a to-do.

@@ -7,19 +7,19 @@ import (
 
 // View is a question that a person saved.
 type View struct {
-	ID   ID
-	Name string
+	ID   ID     `json:"ID"`
+	Name string `json:"Name"`
 	// Question is what it asks, as JSON that the Book keeps as it came.
-	Question string
+	Question string `json:"Question"`
 	// Icon is one of ViewIcons.
-	Icon     string
-	Colour   Colour
-	Position Position
+	Icon     string   `json:"Icon"`
+	Colour   Colour   `json:"Colour"`
+	Position Position `json:"Position"`
 	// Pinned views stand at the head of the index as well; Counted ones show
 	// there how many to-dos they hold.
-	Pinned   bool `json:",omitzero"`
-	Counted  bool `json:",omitzero"`
-	Revision int64
+	Pinned   bool  `json:"Pinned,omitzero"`
+	Counted  bool  `json:"Counted,omitzero"`
+	Revision int64 `json:"Revision"`
 }
 
 // ViewIcons are the pictures that a view may have.

@@ -44,26 +44,26 @@ const maxWithout = 1000
 // Repeat is what a to-do that comes round carries. It is a value: its methods
 // return what it becomes. Make one with Begin.
 type Repeat struct {
-	Rule *Rule
+	Rule *Rule `json:"Rule"`
 	// First is DTSTART: the date the rule was begun with.
-	First  day.Date
-	Anchor Anchor `json:",omitzero"`
+	First  day.Date `json:"First"`
+	Anchor Anchor   `json:"Anchor,omitzero"`
 	// Lead is how many days before its date it surfaces, 0 to MaxLead.
-	Lead int `json:",omitzero"`
+	Lead int `json:"Lead,omitzero"`
 	// Without are dates left out (EXDATE), in order.
-	Without []day.Date `json:",omitempty"`
+	Without []day.Date `json:"Without,omitempty"`
 	// Last is the last date a COUNT comes to, worked out once when it is set;
 	// none without COUNT, or where ticks are counted.
-	Last day.Date `json:",omitzero"`
+	Last day.Date `json:"Last,omitzero"`
 	// Current is the pattern date of the present occurrence (RECURRENCE-ID).
-	Current day.Date
+	Current day.Date `json:"Current"`
 	// Paused is the day on which it was paused; none when it runs.
-	Paused day.Date `json:",omitzero"`
+	Paused day.Date `json:"Paused,omitzero"`
 	// Ticks and Missed count what was done and what was passed over.
-	Ticks  int `json:",omitzero"`
-	Missed int `json:",omitzero"`
+	Ticks  int `json:"Ticks,omitzero"`
+	Missed int `json:"Missed,omitzero"`
 	// LastDone is the day of the latest tick.
-	LastDone day.Date `json:",omitzero"`
+	LastDone day.Date `json:"LastDone,omitzero"`
 }
 
 // Begin returns a Repeat at its first date, or an error that says what is wrong

@@ -12,52 +12,56 @@ import (
 	"tincup/internal/core/repeat"
 )
 
-// column is a column of todos and what a to-do has in it.
+// column is a column of todos, what a to-do has in it, and where what is read goes.
 type column struct {
 	name  string
 	value func(*book.Todo) any
+	scan  func(*book.Todo) any
 }
 
 // fieldColumns are the columns of each field that a person can change. The text of
-// notes is in a table of its own.
+// notes is in a table of its own. A field that is missing here fails TestEveryColumn.
 var fieldColumns = map[string][]column{
-	"title": {{"title", func(t *book.Todo) any { return t.Title }}},
-	"notes": {{"notes_size", func(t *book.Todo) any { return t.NotesSize }}},
-	"list": {{"list", func(t *book.Todo) any { return id(t.List) }}, {"section", func(t *book.Todo) any { return id(t.Section) }},
-		{"parent", func(t *book.Todo) any { return id(t.Parent) }}, {"position", func(t *book.Todo) any { return string(t.Position) }}},
-	"kind":        {{"is_note", func(t *book.Todo) any { return t.IsNote }}},
-	"inOrder":     {{"in_order", func(t *book.Todo) any { return t.InOrder }}},
-	"outcome":     {{"outcome", func(t *book.Todo) any { return t.Outcome }}},
-	"place":       {{"place", func(t *book.Todo) any { return t.Place }}},
-	"handful":     {{"handful", func(t *book.Todo) any { return t.Handful.String() }}},
-	"attachments": {{"attachments", func(t *book.Todo) any { return attachments(t.Attachments) }}},
-	"status": {{"status", func(t *book.Todo) any { return t.Status.String() }},
-		{"completed", func(t *book.Todo) any { return int64(t.Completed) }}},
-	"priority":  {{"priority", func(t *book.Todo) any { return t.Priority.String() }}},
-	"start":     {{"start", func(t *book.Todo) any { return t.Start.String() }}},
-	"due":       {{"due", func(t *book.Todo) any { return t.Due.String() }}},
-	"plan":      {{"plan", func(t *book.Todo) any { return t.Plan.String() }}},
-	"estimate":  {{"estimate", func(t *book.Todo) any { return t.Estimate }}},
-	"reminders": {{"reminders", func(t *book.Todo) any { return joinReminders(t.Reminders) }}},
-	"person": {{"person", func(t *book.Todo) any { return id(t.Person.ID) }}, {"role", func(t *book.Todo) any { return t.Person.Role.String() }},
-		{"since", func(t *book.Todo) any { return t.Person.Since.String() }}},
-	"repeat":  {{"repeat", func(t *book.Todo) any { return repeated{t.Repeat} }}},
-	"record":  {{"record", func(t *book.Todo) any { return id(t.Record) }}},
-	"deleted": {{"deleted", func(t *book.Todo) any { return int64(t.Deleted) }}},
-	"tags":    {{"tags", func(t *book.Todo) any { return tagList(t.Tags) }}},
+	"title": {{"title", func(t *book.Todo) any { return t.Title }, func(t *book.Todo) any { return &t.Title }}},
+	"notes": {{"notes_size", func(t *book.Todo) any { return t.NotesSize }, func(t *book.Todo) any { return &t.NotesSize }}},
+	"list": {{"list", func(t *book.Todo) any { return id(t.List) }, func(t *book.Todo) any { return (*id)(&t.List) }},
+		{"section", func(t *book.Todo) any { return id(t.Section) }, func(t *book.Todo) any { return (*id)(&t.Section) }},
+		{"parent", func(t *book.Todo) any { return id(t.Parent) }, func(t *book.Todo) any { return (*id)(&t.Parent) }},
+		{"position", func(t *book.Todo) any { return string(t.Position) }, func(t *book.Todo) any { return &t.Position }}},
+	"kind":        {{"is_note", func(t *book.Todo) any { return t.IsNote }, func(t *book.Todo) any { return &t.IsNote }}},
+	"inOrder":     {{"in_order", func(t *book.Todo) any { return t.InOrder }, func(t *book.Todo) any { return &t.InOrder }}},
+	"outcome":     {{"outcome", func(t *book.Todo) any { return t.Outcome }, func(t *book.Todo) any { return &t.Outcome }}},
+	"place":       {{"place", func(t *book.Todo) any { return t.Place }, func(t *book.Todo) any { return &t.Place }}},
+	"handful":     {{"handful", func(t *book.Todo) any { return t.Handful.String() }, func(t *book.Todo) any { return text{&t.Handful} }}},
+	"attachments": {{"attachments", func(t *book.Todo) any { return attachments(t.Attachments) }, func(t *book.Todo) any { return packed[attachments]{(*attachments)(&t.Attachments)} }}},
+	"status": {{"status", func(t *book.Todo) any { return t.Status.String() }, func(t *book.Todo) any { return text{&t.Status} }},
+		{"completed", func(t *book.Todo) any { return int64(t.Completed) }, func(t *book.Todo) any { return &t.Completed }}},
+	"priority":  {{"priority", func(t *book.Todo) any { return t.Priority.String() }, func(t *book.Todo) any { return text{&t.Priority} }}},
+	"start":     {{"start", func(t *book.Todo) any { return t.Start.String() }, func(t *book.Todo) any { return text{&t.Start} }}},
+	"due":       {{"due", func(t *book.Todo) any { return t.Due.String() }, func(t *book.Todo) any { return text{&t.Due} }}},
+	"plan":      {{"plan", func(t *book.Todo) any { return t.Plan.String() }, func(t *book.Todo) any { return text{&t.Plan} }}},
+	"estimate":  {{"estimate", func(t *book.Todo) any { return t.Estimate }, func(t *book.Todo) any { return &t.Estimate }}},
+	"reminders": {{"reminders", func(t *book.Todo) any { return joinReminders(t.Reminders) }, func(t *book.Todo) any { return (*reminders)(&t.Reminders) }}},
+	"person": {{"person", func(t *book.Todo) any { return id(t.Person.ID) }, func(t *book.Todo) any { return (*id)(&t.Person.ID) }},
+		{"role", func(t *book.Todo) any { return t.Person.Role.String() }, func(t *book.Todo) any { return text{&t.Person.Role} }},
+		{"since", func(t *book.Todo) any { return t.Person.Since.String() }, func(t *book.Todo) any { return text{&t.Person.Since} }}},
+	"repeat":  {{"repeat", func(t *book.Todo) any { return repeated{t.Repeat} }, func(t *book.Todo) any { return packed[*repeat.Repeat]{&t.Repeat} }}},
+	"record":  {{"record", func(t *book.Todo) any { return id(t.Record) }, func(t *book.Todo) any { return (*id)(&t.Record) }}},
+	"deleted": {{"deleted", func(t *book.Todo) any { return int64(t.Deleted) }, func(t *book.Todo) any { return &t.Deleted }}},
+	"tags":    {{"tags", func(t *book.Todo) any { return tagList(t.Tags) }, func(t *book.Todo) any { return (*tagList)(&t.Tags) }}},
 }
 
 // always are written with every change.
 var always = []column{
-	{"changed", func(t *book.Todo) any { return int64(t.Changed) }},
-	{"revision", func(t *book.Todo) any { return t.Revision }},
+	{"changed", func(t *book.Todo) any { return int64(t.Changed) }, func(t *book.Todo) any { return &t.Changed }},
+	{"revision", func(t *book.Todo) any { return t.Revision }, func(t *book.Todo) any { return &t.Revision }},
 }
 
 // whole is every column of a new row.
 var whole = func() []column {
 	columns := []column{
-		{"id", func(t *book.Todo) any { return id(t.ID) }},
-		{"created", func(t *book.Todo) any { return int64(t.Created) }},
+		{"id", func(t *book.Todo) any { return id(t.ID) }, func(t *book.Todo) any { return (*id)(&t.ID) }},
+		{"created", func(t *book.Todo) any { return int64(t.Created) }, func(t *book.Todo) any { return &t.Created }},
 	}
 	for _, field := range slices.Sorted(maps.Keys(fieldColumns)) {
 		columns = append(columns, fieldColumns[field]...)
@@ -65,12 +69,14 @@ var whole = func() []column {
 	return append(columns, always...)
 }()
 
-var insertQuery = func() string {
+var insertQuery = "INSERT INTO todos (" + columnNames + ") VALUES (?" + strings.Repeat(", ?", len(whole)-1) + ")"
+
+var columnNames = func() string {
 	names := make([]string, len(whole))
 	for i, c := range whole {
 		names[i] = c.name
 	}
-	return "INSERT INTO todos (" + strings.Join(names, ", ") + ") VALUES (?" + strings.Repeat(", ?", len(names)-1) + ")"
+	return strings.Join(names, ", ")
 }()
 
 func insertTodo(w writer, t *book.Todo) error {
@@ -210,19 +216,16 @@ func makeUpdate(what written) update {
 	return u
 }
 
-const selectTodos = `SELECT id, title, notes_size, list, position, status, priority, start, due, plan, created, changed, completed,
-	deleted, revision, parent, estimate, reminders, person, role, since, repeat, record, section, is_note, in_order, handful, attachments, outcome, place, tags
-	FROM todos`
+var selectTodos = "SELECT " + columnNames + " FROM todos"
 
 func loadTodos(ctx context.Context, db *sql.DB, into *book.Change) error {
+	cells := make([]any, len(whole))
 	return each(ctx, db, selectTodos, func(r *sql.Rows) error {
 		t := &book.Todo{}
-		err := r.Scan((*id)(&t.ID), &t.Title, &t.NotesSize, (*id)(&t.List), &t.Position, text{&t.Status},
-			text{&t.Priority}, text{&t.Start}, text{&t.Due}, text{&t.Plan},
-			&t.Created, &t.Changed, &t.Completed, &t.Deleted, &t.Revision, (*id)(&t.Parent), &t.Estimate,
-			(*reminders)(&t.Reminders), (*id)(&t.Person.ID), text{&t.Person.Role}, text{&t.Person.Since},
-			packed[*repeat.Repeat]{&t.Repeat}, (*id)(&t.Record), (*id)(&t.Section), &t.IsNote, &t.InOrder, text{&t.Handful},
-			packed[attachments]{(*attachments)(&t.Attachments)}, &t.Outcome, &t.Place, (*tagList)(&t.Tags))
+		for i, c := range whole {
+			cells[i] = c.scan(t)
+		}
+		err := r.Scan(cells...)
 		into.Todos = append(into.Todos, book.Diff[book.Todo]{After: t})
 		return err
 	})

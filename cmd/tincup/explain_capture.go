@@ -14,6 +14,7 @@ import (
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
 )
 
 // errRefused ends a command with status 3: what was asked about would be refused.
@@ -106,7 +107,7 @@ type explanation struct {
 	Due       *string          `json:"due"`
 	Start     *string          `json:"start"`
 	Plan      *string          `json:"plan"`
-	Priority  capture.Priority `json:"priority"`
+	Priority  term.Priority    `json:"priority"`
 	Tags      []string         `json:"tags"`
 	Repeat    *explainedRepeat `json:"repeat"`
 	Estimate  *int             `json:"estimate"` // minutes
@@ -126,9 +127,9 @@ type explainedRepeat struct {
 }
 
 type explainedPerson struct {
-	Name string       `json:"name"`
-	Role capture.Role `json:"role"`
-	New  bool         `json:"new,omitempty"` // the person is made with the to-do
+	Name string    `json:"name"`
+	Role term.Role `json:"role"`
+	New  bool      `json:"new,omitempty"` // the person is made with the to-do
 }
 
 // explainedChip is a field that was read, or is offered.
@@ -174,7 +175,7 @@ func explain(text string, env capture.Env) explanation {
 	if d.Estimate > 0 {
 		e.Estimate = &d.Estimate
 	}
-	if d.Person.Role != capture.NoRole {
+	if d.Person.Role != term.NoRole {
 		e.Person = &explainedPerson{d.Person.Name, d.Person.Role, d.Person.New}
 	}
 	reminders := 0
@@ -243,7 +244,7 @@ func (e *explanation) value(c capture.Chip, reminders *int) any {
 func offered(taken capture.Draft, o capture.Offer) any {
 	e := explanation{Due: orNull(taken.Due.String()), Start: orNull(taken.Start.String()), Plan: orNull(taken.Plan.String()),
 		List: orNull(taken.List), Priority: taken.Priority, Estimate: &taken.Estimate, Reminders: taken.Reminders}
-	if taken.Person.Role != capture.NoRole {
+	if taken.Person.Role != term.NoRole {
 		e.Person = &explainedPerson{taken.Person.Name, taken.Person.Role, taken.Person.New}
 	}
 	if r := taken.Repeat; r != nil {

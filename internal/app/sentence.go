@@ -11,6 +11,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 	"tincup/internal/store"
 )
 
@@ -203,8 +204,8 @@ func found(b *book.Book, c day.Clock, d capture.Draft) Reading {
 		}
 	}
 	for _, p := range b.People() {
-		if d.Person.Role != capture.NoRole && !d.Person.New && p.Name == d.Person.Name {
-			r.Person = book.Involved{ID: p.ID, Role: book.Role(d.Person.Role), Since: c.Today()}
+		if d.Person.Role != term.NoRole && !d.Person.New && p.Name == d.Person.Name {
+			r.Person = book.Involved{ID: p.ID, Role: d.Person.Role, Since: c.Today()}
 		}
 	}
 	return r
@@ -212,14 +213,14 @@ func found(b *book.Book, c day.Clock, d capture.Draft) Reading {
 
 // command makes the to-do of a reading.
 func (r Reading) command(s Sentence) book.Capture {
-	c := book.Capture{Title: r.Title, Notes: r.Notes, List: r.List, Priority: book.Priority(r.Priority), Start: r.Start,
+	c := book.Capture{Title: r.Title, Notes: r.Notes, List: r.List, Priority: r.Priority, Start: r.Start,
 		Due: r.Due, Plan: r.Plan, Estimate: r.Estimate, Tags: r.Tags, Reminders: r.Reminders, Person: r.Person.ID,
 		Role: r.Person.Role, Repeat: r.Repeat, Parent: s.Parent, IsNote: r.Note}
 	if r.NewList {
 		c.NewList = r.Draft.List
 	}
 	if r.Draft.Person.New {
-		c.NewPerson, c.Role = r.Draft.Person.Name, book.Role(r.Draft.Person.Role)
+		c.NewPerson, c.Role = r.Draft.Person.Name, r.Draft.Person.Role
 	}
 	if c.List.IsZero() && !r.NewList {
 		c.List, c.Section, c.After = s.List, s.Section, s.After

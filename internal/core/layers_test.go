@@ -14,13 +14,14 @@ import (
 // below says which packages of core each may import; the standard library is
 // open to all, nothing else to any.
 var below = map[string][]string{
+	"term":    {},
 	"day":     {},
 	"repeat":  {"day"},
-	"capture": {"day", "repeat"},
-	"book":    {"day", "repeat"},
+	"capture": {"term", "day", "repeat"},
+	"book":    {"term", "day", "repeat"},
 	"search":  {},
-	"filter":  {"day", "repeat", "book", "search"},
-	"view":    {"day", "repeat", "book", "filter"},
+	"filter":  {"term", "day", "repeat", "book", "search"},
+	"view":    {"term", "day", "repeat", "book", "filter"},
 }
 
 const corePath = "tincup/internal/core/"

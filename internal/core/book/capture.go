@@ -6,6 +6,7 @@ import (
 
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
 )
 
 // Capture puts a new to-do in, at the end of its list, of the Cup, or of its
@@ -266,7 +267,7 @@ func (d *draft) makeNamed(c *Capture) error {
 		}
 	}
 	if c.NewList != "" {
-		l := List{Colour: Colour(len(d.book.lists) % int(colours))}
+		l := List{Colour: term.NthColour(len(d.book.lists))}
 		if err := d.addList(&l, c.NewList); err != nil {
 			return err
 		}

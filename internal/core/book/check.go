@@ -8,14 +8,6 @@ import (
 	"tincup/internal/core/day"
 )
 
-// Limits on text. Titles and names are counted in characters (Unicode code
-// points), notes in bytes.
-const (
-	MaxTitle = 500
-	MaxNotes = 64 << 10
-	MaxName  = 100
-)
-
 // checkLine reads one line of text of 1 to most characters.
 func checkLine(field, what, s string, most int) (string, error) {
 	if !utf8.ValidString(s) {

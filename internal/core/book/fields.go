@@ -40,10 +40,10 @@ var todoFields = []todoField{
 	}},
 	{attribute[Todo]{"status", func(a, b *Todo) bool { return a.Status == b.Status && a.Completed == b.Completed },
 		func(to, from *Todo) { to.Status, to.Completed = from.Status, from.Completed }}, func(p *packer, t *Todo) {
-		p.word("Status", statusWords, uint8(t.Status))
+		p.word("Status", uint8(t.Status), t.Status)
 		p.text("Completed", t.Completed)
 	}},
-	{attr("priority", func(t *Todo) *Priority { return &t.Priority }), func(p *packer, t *Todo) { p.word("Priority", priorityWords, uint8(t.Priority)) }},
+	{attr("priority", func(t *Todo) *Priority { return &t.Priority }), func(p *packer, t *Todo) { p.word("Priority", uint8(t.Priority), t.Priority) }},
 	{attr("start", func(t *Todo) *day.Date { return &t.Start }), func(p *packer, t *Todo) { p.text("Start", t.Start) }},
 	{attr("due", func(t *Todo) *day.Moment { return &t.Due }), func(p *packer, t *Todo) { p.text("Due", t.Due) }},
 	{attr("plan", func(t *Todo) *day.Horizon { return &t.Plan }), func(p *packer, t *Todo) { p.text("Plan", t.Plan) }},

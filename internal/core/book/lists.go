@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // AddList puts a new, empty list at the end of a shelf. Where there is no
@@ -78,7 +79,7 @@ func (d *draft) checkListName(id ID, template bool, name string) (string, error)
 }
 
 func (c AddList) run(d *draft) error {
-	l := List{ID: c.ID, Shelf: c.Shelf, Template: c.Template, Colour: Colour(len(d.book.lists) % int(colours))}
+	l := List{ID: c.ID, Shelf: c.Shelf, Template: c.Template, Colour: term.NthColour(len(d.book.lists))}
 	if c.Colour != nil {
 		l.Colour = *c.Colour
 	}

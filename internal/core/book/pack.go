@@ -3,6 +3,7 @@ package book
 import (
 	"encoding"
 	"encoding/json"
+	"fmt"
 	"strconv"
 )
 
@@ -86,12 +87,12 @@ func (p *packer) text(name string, v interface {
 }
 
 // word writes one of a closed set of words, unless it is the first.
-func (p *packer) word(name string, of words, i uint8) {
+func (p *packer) word(name string, i uint8, word fmt.Stringer) {
 	if i == 0 {
 		return
 	}
 	p.name(name)
-	p.bytes = append(append(append(p.bytes, '"'), of[i]...), '"')
+	p.bytes = append(append(append(p.bytes, '"'), word.String()...), '"')
 }
 
 // any writes what has a form of its own.

@@ -65,22 +65,6 @@ type Person struct {
 	Revision int64  `json:"Revision"`
 }
 
-// Colour is one of the eight named colours of lists and tags.
-type Colour uint8
-
-// The colours.
-const (
-	Moss Colour = iota
-	Slate
-	Plum
-	Ochre
-	Sea
-	Clay
-	Stone
-	Berry
-	colours // how many there are
-)
-
 func (s Shelf) key() ID   { return s.ID }
 func (l List) key() ID    { return l.ID }
 func (s Section) key() ID { return s.ID }

@@ -9,9 +9,6 @@ import (
 // MaxReminders is how many a to-do has at most.
 const MaxReminders = 20
 
-// MaxEstimate is the longest a to-do takes, in minutes.
-const MaxEstimate = 100 * 60
-
 // Remind adds reminders to a to-do and takes others away.
 type Remind struct {
 	ID          ID

@@ -3,10 +3,9 @@ package book
 import (
 	"slices"
 	"strings"
-)
 
-// MaxTags is how many tags a to-do carries at most.
-const MaxTags = 30
+	"tincup/internal/core/term"
+)
 
 // Tagging adds tags to a to-do and takes others away, by name.
 type Tagging struct {
@@ -87,7 +86,7 @@ func (d *draft) addTags(tags []ID, names []string) ([]ID, error) {
 			}
 			tag, ok := d.tagNamed(checked)
 			if !ok {
-				tag = Tag{ID: d.env.NewID(), Name: checked, Colour: Colour((len(d.book.tags) + len(d.tags.order)) % int(colours))}
+				tag = Tag{ID: d.env.NewID(), Name: checked, Colour: term.NthColour(len(d.book.tags) + len(d.tags.order))}
 				d.tags.put(tag)
 			}
 			id = tag.ID

@@ -7,32 +7,6 @@ import (
 	"tincup/internal/core/repeat"
 )
 
-// Status is RFC 5545 STATUS for a VTODO (section 3.8.1.11).
-type Status uint8
-
-// The statuses. Open is the first two.
-const (
-	NeedsAction Status = iota
-	InProcess
-	Completed
-	Cancelled
-)
-
-// Open reports whether there is still something to do.
-func (s Status) Open() bool { return s <= InProcess }
-
-// Priority is one of four steps, written as RFC 5545 PRIORITY 0, 9, 5 and 1
-// (section 3.8.1.9) outside. A larger Priority matters more.
-type Priority uint8
-
-// The priorities.
-const (
-	NoPriority Priority = iota
-	Low
-	Medium
-	High
-)
-
 // Todo is one thing to do. In JSON, as the history keeps it, what is not set is
 // left out. What views look at of every to-do stands first, and what they look at
 // most in the second 32 bytes of it: these lie in one cache line, whether a to-do
@@ -143,14 +117,3 @@ type Involved struct {
 	// Since is the day the role was set.
 	Since day.Date `json:"Since"`
 }
-
-// Role is what a person is to a to-do.
-type Role uint8
-
-// The roles.
-const (
-	NoRole Role = iota
-	Ask
-	WaitingOn
-	For
-)

@@ -3,6 +3,8 @@ package book
 import (
 	"slices"
 	"strings"
+
+	"tincup/internal/core/term"
 )
 
 // View is a question that a person saved.
@@ -126,7 +128,7 @@ func (c AddView) run(d *draft) error {
 		return refuse("id", "A view with the id %s exists already.", c.ID)
 	}
 	v := View{ID: c.ID, Name: c.Name, Question: c.Question, Icon: c.Icon, Pinned: c.Pinned, Counted: c.Counted,
-		Colour: Colour(len(d.book.views) % int(colours))}
+		Colour: term.NthColour(len(d.book.views))}
 	if c.Colour != nil {
 		v.Colour = *c.Colour
 	}

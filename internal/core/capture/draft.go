@@ -5,18 +5,19 @@ import (
 
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
 )
 
 // Limits of a sentence. Characters are Unicode code points.
 const (
 	MaxText     = 20_000 // bytes of a sentence, its notes left out
-	MaxTitle    = 500    // characters
-	MaxNotes    = 64 << 10
+	MaxTitle    = term.MaxTitle
+	MaxNotes    = term.MaxNotes
 	MaxClauses  = 100
-	MaxTags     = 100
+	MaxTags     = term.MaxTags
 	MaxChips    = 100
-	MaxTag      = 100 // characters
-	MaxEstimate = 100 * 60
+	MaxTag      = term.MaxName
+	MaxEstimate = term.MaxEstimate
 	maxProblems = 20
 )
 
@@ -40,48 +41,10 @@ type Names struct {
 	Lists, Tags, People []string
 }
 
-// Priority is none, low, medium or high.
-type Priority uint8
-
-// The priorities.
-const (
-	NoPriority Priority = iota
-	Low
-	Medium
-	High
-)
-
-var priorityNames = [...]string{"none", "low", "medium", "high"}
-
-// String returns the word.
-func (p Priority) String() string { return priorityNames[p] }
-
-// MarshalText implements encoding.TextMarshaler.
-func (p Priority) MarshalText() ([]byte, error) { return []byte(p.String()), nil }
-
-// Role is what a person is to a to-do.
-type Role uint8
-
-// The roles.
-const (
-	NoRole Role = iota
-	Ask
-	WaitingOn
-	For
-)
-
-var roleNames = [...]string{"", "ask", "waiting on", "for"}
-
-// String returns "ask", "waiting on", "for" or "".
-func (r Role) String() string { return roleNames[r] }
-
-// MarshalText implements encoding.TextMarshaler.
-func (r Role) MarshalText() ([]byte, error) { return []byte(r.String()), nil }
-
-// Person is someone named in a sentence; a Role of NoRole is nobody.
+// Person is someone named in a sentence; a Role of term.NoRole is nobody.
 type Person struct {
 	Name string
-	Role Role
+	Role term.Role
 	// New: nobody has the name yet; a person is made with the to-do.
 	New bool
 }
@@ -98,7 +61,7 @@ type Draft struct {
 	Due      day.Moment
 	Start    day.Date
 	Plan     day.Horizon
-	Priority Priority
+	Priority term.Priority
 	Tags     []string
 	// Repeat is nil, or holds Rule, First, Anchor and Lead.
 	Repeat    *repeat.Repeat

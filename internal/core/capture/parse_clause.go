@@ -7,6 +7,7 @@ import (
 	"unicode/utf8"
 
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // priority reads high, medium and low, and in a clause of its own other words for them.
@@ -17,7 +18,7 @@ func (p *parser) priority(own bool) (item, bool) {
 	t := p.at(0)
 	switch {
 	case low:
-		return item{kind: itemPriority, n: int(Low)}, true
+		return item{kind: itemPriority, n: int(term.Low)}, true
 	case t.kind != plainWord || !t.has(priorityish):
 	case !own && t.capital, !own && t.is("important"), !own && t.is("asap"):
 	default:
@@ -37,7 +38,7 @@ func (p *parser) loudPriority() (item, bool) {
 	if t.kind != plainWord {
 		return item{}, false
 	}
-	it := item{kind: itemPriority, introduced: true, n: int(High)}
+	it := item{kind: itemPriority, introduced: true, n: int(term.High)}
 	switch {
 	case t.is("asap"):
 		p.pos++
@@ -147,11 +148,11 @@ func (p *parser) person() (item, bool) {
 	it := item{kind: itemPerson}
 	switch {
 	case p.take("ask"), p.take("with"):
-		it.role = Ask
+		it.role = term.Ask
 	case p.take("waiting", "on"), p.take("waiting", "for"):
-		it.role = WaitingOn
+		it.role = term.WaitingOn
 	case p.take("for"):
-		it.role = For
+		it.role = term.For
 	default:
 		return item{}, false
 	}

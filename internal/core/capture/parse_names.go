@@ -5,6 +5,8 @@ import (
 	"strings"
 	"unicode"
 	"unicode/utf8"
+
+	"tincup/internal/core/term"
 )
 
 // Names that are not known yet: "in Garden" or "ask the framer", in a clause of its own,
@@ -25,7 +27,7 @@ func (p *parser) company(words []token) (item, bool) {
 		if !ok || !p.done() || the && !words[from+2].capital {
 			return item{}, false
 		}
-		return item{kind: itemPerson, role: Ask, name: name, span: p.span(from), inTitle: true}, true
+		return item{kind: itemPerson, role: term.Ask, name: name, span: p.span(from), inTitle: true}, true
 	}
 	return item{}, false
 }
@@ -63,9 +65,9 @@ func (p *parser) named() (it item, name string, ok bool) {
 	case p.take("in"):
 		it.kind = itemList
 	case p.take("ask"):
-		it.kind, it.role = itemPerson, Ask
+		it.kind, it.role = itemPerson, term.Ask
 	case p.take("waiting", "on"), p.take("waiting", "for"):
-		it.kind, it.role = itemPerson, WaitingOn
+		it.kind, it.role = itemPerson, term.WaitingOn
 	default:
 		return it, "", false
 	}

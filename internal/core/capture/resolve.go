@@ -7,6 +7,7 @@ import (
 	"unicode/utf8"
 
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // slotMinutes is the length of a slot that names none and has no estimate.
@@ -146,8 +147,8 @@ func (m *meaning) sort(it *item) {
 		d.Note = true
 		m.chip(FieldKind, it, "note")
 	case itemPriority:
-		if m.single(d.Priority != NoPriority, FieldPriority, it, Priority(it.n).String()) {
-			d.Priority = Priority(it.n)
+		if m.single(d.Priority != term.NoPriority, FieldPriority, it, term.Priority(it.n).String()) {
+			d.Priority = term.Priority(it.n)
 		}
 	case itemList:
 		value := it.name
@@ -162,7 +163,7 @@ func (m *meaning) sort(it *item) {
 		if it.new {
 			value += ", a new person"
 		}
-		if m.single(d.Person.Role != NoRole, FieldPerson, it, value) {
+		if m.single(d.Person.Role != term.NoRole, FieldPerson, it, value) {
 			d.Person = Person{it.name, it.role, it.new}
 		}
 	case itemEstimate:

@@ -6,6 +6,7 @@ import (
 
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
 )
 
 // Say says a draft as a sentence that reads to the same draft. Words of the
@@ -67,7 +68,7 @@ func (d Draft) clauses(env Env) string {
 		clause("from " + sayDate(d.Start))
 	}
 	clause(sayPlan(d.Plan))
-	if d.Priority != NoPriority {
+	if d.Priority != term.NoPriority {
 		clause(d.Priority.String())
 	}
 	if d.List != "" {
@@ -76,7 +77,7 @@ func (d Draft) clauses(env Env) string {
 	if d.Estimate > 0 {
 		clause(fmt.Sprintf("%d min", d.Estimate))
 	}
-	if d.Person.Role != NoRole {
+	if d.Person.Role != term.NoRole {
 		clause(d.Person.Role.String() + " " + d.Person.Name + newName(d.Person.New))
 	}
 	for _, r := range d.Reminders {

@@ -11,6 +11,7 @@ import (
 
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // at makes an Env: Tuesday 24 November 2026, 09:00 in Lisbon, unless said.
@@ -71,7 +72,7 @@ func brief(d capture.Draft) string {
 		}
 		add("repeat", r)
 	}
-	if d.Priority != capture.NoPriority {
+	if d.Priority != term.NoPriority {
 		add("", d.Priority.String())
 	}
 	add("in", d.List)
@@ -81,7 +82,7 @@ func brief(d capture.Draft) string {
 	if d.Estimate > 0 {
 		add("", fmt.Sprintf("%d min", d.Estimate))
 	}
-	if d.Person.Role != capture.NoRole {
+	if d.Person.Role != term.NoRole {
 		add(d.Person.Role.String(), d.Person.Name)
 	}
 	for _, r := range d.Reminders {

@@ -5,6 +5,7 @@ import (
 
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
 )
 
 // What the parser makes of words, before any clock is asked.
@@ -121,7 +122,7 @@ type item struct {
 	n    int
 	unit int
 	name string
-	role Role
+	role term.Role
 	// new: nobody, or no list, has the name yet.
 	new bool
 	// inTitle: its words stay in the title.

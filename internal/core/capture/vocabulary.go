@@ -1,6 +1,10 @@
 package capture
 
-import "time"
+import (
+	"time"
+
+	"tincup/internal/core/term"
+)
 
 // class says what a word can be, as bits.
 type class uint32
@@ -107,10 +111,10 @@ var vocabulary = func() map[string]*word {
 	same(0, 0, "christmas", "xmas")
 	add(0, 0, "easter", "new", "year's", "within", "later", "than", "before", "after", "time", "now", "mid", "working", "half", "quarter",
 		"past", "each", "no", "thing", "first", "close", "business", "sometime", "some", "someday", "week", "before")
-	add(priorityish, int(High), "high")
-	add(priorityish, int(Medium), "medium")
-	add(priorityish, int(Low), "low")
-	add(priorityish|loud, int(High), "urgent", "important", "asap")
+	add(priorityish, int(term.High), "high")
+	add(priorityish, int(term.Medium), "medium")
+	add(priorityish, int(term.Low), "low")
+	add(priorityish|loud, int(term.High), "urgent", "important", "asap")
 	add(0, 0, "top", "prio", "ping", "nudge", "alert")
 	add(0, 0, "today", "end", "next", "this", "on", "by", "due", "starting", "not", "plan", "parked",
 		"every", "other", "weekday", "weekend", "weekends", "weekdays", "done", "until", "times", "ahead", "priority",

@@ -1,4 +1,4 @@
-package book
+package term
 
 import (
 	"encoding/hex"

@@ -113,6 +113,7 @@ type explanation struct {
 	Estimate  *int             `json:"estimate"` // minutes
 	Person    *explainedPerson `json:"person"`
 	Reminders []day.Reminder   `json:"reminders"`
+	Said      string           `json:"said,omitempty"`   // a sentence that reads to the same
 	Remark    string           `json:"remark,omitempty"` // why words that were understood are no field
 	Chips     []explainedChip  `json:"chips"`
 	Offers    []explainedOffer `json:"offers"`
@@ -168,6 +169,9 @@ func explain(text string, env capture.Env) explanation {
 		Chips: []explainedChip{}, Offers: []explainedOffer{}, Problems: []explainedFault{}}
 	if d.Note {
 		e.Kind = "note"
+	}
+	if e.OK {
+		e.Said = capture.Say(d, env)
 	}
 	if r := d.Repeat; r != nil {
 		e.Repeat = &explainedRepeat{r.Rule.At(d.Due.Time).String(), r.First, r.Anchor, r.Lead}

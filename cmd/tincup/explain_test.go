@@ -24,6 +24,10 @@ func TestExplainCapture(t *testing.T) {
 	}
 	chips := got["chips"].([]any)
 	delete(got, "chips")
+	if said := "Order mount board #suppliers, every 2 weeks from 27 Nov 2026, 3 days ahead, 16:00, plan 25 Nov 2026, high, in Night Signals, 20 min, waiting on Registrar, remind me 1 hour before -- two sheets"; got["said"] != said {
+		t.Errorf("it is said back as %s", got["said"])
+	}
+	delete(got, "said")
 	want := map[string]any{"title": "Order mount board", "notes": "two sheets", "list": "Night Signals", "due": "2026-11-27T16:00",
 		"start": "2026-11-24", "plan": "2026-11-25", "priority": "high", "tags": []any{"suppliers"}, "estimate": 20.0,
 		"repeat":    map[string]any{"rule": "FREQ=WEEKLY;INTERVAL=2", "first": "2026-11-27", "anchor": "schedule", "lead": 3.0},

@@ -310,6 +310,12 @@ test("Tab ahead of the answer takes the offer when it comes; a second Tab goes o
   await expect(line(page)).toBeFocused();
   await page.keyboard.press("Tab");
   await expect(line(page)).not.toBeFocused();
+  // Enter behind the Tab is for what the offer says.
+  await line(page).fill("Sow the kale, in Plot");
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Put in: “Sow the kale”, and made: the list “Plot”")).toBeVisible();
+  await expect(line(page)).toHaveValue("");
 });
 
 test("a line of six fields without a comma", async ({ page, demo }) => {

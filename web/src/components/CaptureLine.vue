@@ -104,12 +104,26 @@ function complete(nth: number) {
   const c = completion.found.value[nth];
   if (c) void write(c.text, c.caret);
 }
+/** Enter pressed behind a Tab whose offer is on its way: it is for what the offer says. */
+let behindTab: { open: boolean; timer: ReturnType<typeof setTimeout> } | undefined;
+/** How long that Enter waits for the answer, in milliseconds. */
+const answerTime = 1500;
 function enter(andOpen: boolean) {
   if (completion.at.value >= 0) complete(completion.at.value);
+  else if (wished.value === text.value && reading.value?.text !== text.value && !behindTab)
+    behindTab = { open: andOpen, timer: setTimeout(goBehindTab, answerTime) };
   else {
     examples.value = false;
     void putIn(andOpen);
   }
+}
+function goBehindTab() {
+  if (!behindTab) return;
+  const { open, timer } = behindTab;
+  clearTimeout(timer);
+  behindTab = undefined;
+  examples.value = false;
+  void putIn(open);
 }
 function leave(e: FocusEvent) {
   if (root.value?.contains(e.relatedTarget as Node | null)) return;
@@ -140,8 +154,16 @@ function arrow(e: KeyboardEvent, by: number) {
 }
 /** Tab was pressed on words whose reading is on its way: its offer is meant. */
 const wished = ref("");
-watch(offers, ([offer]) => {
-  if (offer && wished.value === text.value && focused.value) take(offer);
+watch(reading, async (now) => {
+  if (!now || now.text !== text.value || wished.value !== text.value || !focused.value) return;
+  const [offer] = offers.value;
+  if (offer) take(offer);
+  if (offer?.choose !== undefined) {
+    clearTimeout(behindTab?.timer);
+    behindTab = undefined;
+  }
+  await nextTick();
+  goBehindTab();
 });
 /** Takes an offer: its sentence, or its chooser where what it means is chosen first. */
 function take(offer: SentenceOffer, at?: HTMLElement) {

@@ -14,31 +14,37 @@ import (
 	"tincup/internal/core/capture"
 )
 
-// BenchmarkRead reads a sentence with date, time, list, tag, priority and
-// estimate, as a ratio to olebedev/when reading a date phrase alone. The bar is
+// BenchmarkRead reads a sentence with date, time, list, tag, priority and estimate, with
+// commas and without, as a ratio to olebedev/when reading a date phrase alone. The bar is
 // 1/5.
 func BenchmarkRead(b *testing.B) {
 	env := at(tuesday)
-	const sentence = "Order mount board, by Friday 4pm, in Night Signals, #suppliers, high, 20 min"
-	b.ReportAllocs()
-	for b.Loop() {
-		capture.Read(sentence, env)
+	for _, c := range []struct{ name, sentence string }{
+		{"commas", "Order mount board, by Friday 4pm, in Night Signals, #suppliers, high, 20 min"},
+		{"none", "Order mount board by Friday 4pm in Night Signals high 20 min #suppliers"},
+	} {
+		b.Run(c.name, func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				capture.Read(c.sentence, env)
+			}
+			ours := float64(b.Elapsed()) / float64(b.N)
+			w := when.New(nil)
+			w.Add(en.All...)
+			w.Add(common.All...)
+			now := mustTime(tuesday)
+			rounds, begun := 0, time.Now()
+			for time.Since(begun) < 300*time.Millisecond {
+				if found, err := w.Parse("call the printer tomorrow at 5pm", now); err != nil || found == nil {
+					b.Fatal("not read")
+				}
+				rounds++
+			}
+			took := float64(time.Since(begun)) / float64(rounds)
+			b.ReportMetric(ours/took, "x-when")
+			b.ReportMetric(took, "ns-when")
+		})
 	}
-	ours := float64(b.Elapsed()) / float64(b.N)
-	w := when.New(nil)
-	w.Add(en.All...)
-	w.Add(common.All...)
-	now := mustTime(tuesday)
-	rounds, begun := 0, time.Now()
-	for time.Since(begun) < 300*time.Millisecond {
-		if found, err := w.Parse("call the printer tomorrow at 5pm", now); err != nil || found == nil {
-			b.Fatal("not read")
-		}
-		rounds++
-	}
-	took := float64(time.Since(begun)) / float64(rounds)
-	b.ReportMetric(ours/took, "x-when")
-	b.ReportMetric(took, "ns-when")
 }
 
 // BenchmarkVeryMuch prints how long reading very much of everything takes, offers

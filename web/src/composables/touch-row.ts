@@ -9,6 +9,8 @@ const rests = 450;
 const strays = 10;
 /** Nearer to the screen's edge than this a finger belongs to the system, in pixels. */
 const systemEdge = 24;
+/** Within what time after a finger lets go its click comes, in milliseconds. */
+const clickComes = 50;
 /** How far a row is pulled until letting go does what it shows, in pixels. */
 export const pullFar = 72;
 /** Where the sheet, or the rail, scrolls under what is lifted, in pixels from its edge. */
@@ -96,9 +98,9 @@ export function useTouchRow(root: Ref<HTMLElement | null>, may: May) {
     const far = pulled.value;
     if (mode === "lift") {
       target?.drop(may.todo());
-      silence();
+      silence(e.timeStamp);
     } else if (mode === "pull") {
-      silence();
+      silence(e.timeStamp);
       if (far >= pullFar) may.right();
       else if (far <= -pullFar) may.left();
     }
@@ -115,14 +117,18 @@ export function useTouchRow(root: Ref<HTMLElement | null>, may: May) {
     if (lifted.value) current.lifting = current.index = false;
     lifted.value = false;
   }
-  /** The click that follows is no press of the row. */
-  function silence() {
+  /**
+   * The click that follows at once is no press of the row. It is told by its own time: on
+   * a busy page the timer comes late, and a tap elsewhere counts.
+   */
+  function silence(letGo: number) {
     const eat = (e: Event) => {
+      if (e.timeStamp > letGo + clickComes) return;
       e.stopPropagation();
       e.preventDefault();
     };
     document.addEventListener("click", eat, { capture: true, once: true });
-    setTimeout(() => document.removeEventListener("click", eat, true), 50);
+    setTimeout(() => document.removeEventListener("click", eat, true), clickComes);
   }
   /** A finger that holds a row scrolls nothing, and asks for no menu of the browser's. */
   function hold(e: Event) {

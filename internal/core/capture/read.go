@@ -13,8 +13,10 @@ type reader struct {
 	env    *Env
 	text   string
 	tokens []token
-	// cut marks tokens that are no part of the title.
+	// cut marks tokens that are no part of the title; cuts counts how often that changed.
 	cut   []bool
+	cuts  int
+	left  stretch
 	items []item
 	draft Draft
 	notes int // where they begin, -1 without
@@ -32,6 +34,12 @@ func Read(text string, env Env) Draft {
 	return r.read()
 }
 
+// stretch is the tokens of a stretch that are in the title, as uncut found them last.
+type stretch struct {
+	from, to, cuts int
+	tokens         []token
+}
+
 // newReader parses a sentence: what it says, before it is resolved.
 func newReader(text string, env *Env) *reader {
 	r := &reader{env: env, items: make([]item, 0, 8)}
@@ -44,6 +52,7 @@ func newReader(text string, env *Env) *reader {
 	// Words such as "for 2 weeks" mean something only beside a repeat.
 	if !r.parse(true) {
 		clear(r.cut)
+		r.cuts++
 		r.items = r.items[:0]
 		r.parse(false)
 	}
@@ -252,7 +261,7 @@ func (r *reader) takeTags(from, to int) []token {
 	for i := from; i < to; i++ {
 		t := &r.tokens[i]
 		if t.kind == tagWord {
-			r.cut[i] = true
+			r.setCut(i, true)
 			r.items = append(r.items, item{kind: itemTag, name: t.text, span: t.span()})
 			continue
 		}
@@ -261,10 +270,16 @@ func (r *reader) takeTags(from, to int) []token {
 	return r.uncut(from, to)
 }
 
+// setCut takes a token out of the title, or puts it back.
+func (r *reader) setCut(i int, cut bool) {
+	r.cut[i] = cut
+	r.cuts++
+}
+
 // cutAll takes tokens from one on to before another out of the title.
 func (r *reader) cutAll(from, to int) {
 	for i := max(from, 0); i < to; i++ {
-		r.cut[i] = true
+		r.setCut(i, true)
 	}
 }
 
@@ -274,12 +289,16 @@ func (r *reader) uncut(from, to int) []token {
 	if whole && !slices.Contains(r.cut[from:to], true) {
 		return r.tokens[from:to]
 	}
-	var kept []token
+	if l := &r.left; l.tokens != nil && l.from == from && l.to == to && l.cuts == r.cuts {
+		return l.tokens
+	}
+	kept := make([]token, 0, to-from)
 	for i := from; i < to; i++ {
 		if !r.cut[i] && r.tokens[i].kind != comma {
 			kept = append(kept, r.tokens[i])
 		}
 	}
+	r.left = stretch{from, to, r.cuts, kept}
 	return kept
 }
 
@@ -296,7 +315,7 @@ func (r *reader) leaves(s Span) bool {
 func (r *reader) cutText(s Span) {
 	for i := range r.tokens {
 		if r.tokens[i].span().within(s) {
-			r.cut[i] = true
+			r.setCut(i, true)
 		}
 	}
 }

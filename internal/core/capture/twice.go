@@ -123,9 +123,9 @@ func (r *reader) putBack(s Span) {
 		if !r.tokens[i].span().within(s) {
 			continue
 		}
-		r.cut[i] = false
+		r.setCut(i, false)
 		if i > 0 && r.tokens[i-1].kind == comma {
-			r.cut[i-1] = false
+			r.setCut(i-1, false)
 		}
 	}
 }

@@ -164,6 +164,7 @@ func TestAfterACrash(t *testing.T) {
 		{"nothing is missing", none, "", 1},
 		{"the log is missing", func(path string) error { return os.Remove(path + "-wal") }, "write-ahead log", 0},
 		{"the log is cut short", func(path string) error { return os.Truncate(path+"-wal", 40) }, "was cut short", 0},
+		{"the log was cut short, and grew again", cutAndGrown(func(int64) int64 { return 40 }), "was cut short", 0},
 		{"the file is missing", os.Remove, "is gone or empty", 0},
 		{"the file is empty", func(path string) error { return os.Truncate(path, 0) }, "is gone or empty", 0},
 	} {

@@ -63,7 +63,7 @@ func inspectLog(lock *Lock, options Options) error {
 		return nil
 	case err != nil:
 		missing = "is gone"
-	case log.Size() < indexedLog(lock.path):
+	case log.Size() < indexedLog(lock.path), holed(lock.path):
 		missing = "was cut short"
 	default:
 		return nil
@@ -90,6 +90,33 @@ func indexedLog(path string) int64 {
 		page = 1 << 16
 	}
 	return 32 + int64(binary.NativeEndian.Uint32(content[16:]))*(24+page)
+}
+
+// holed reports whether a frame that the log's index counts is none of the log: it was cut
+// short, and grew again when the process wrote on behind the cut. SQLite would take what
+// stands before the hole for all there is.
+func holed(path string) bool {
+	size := indexedLog(path)
+	log, err := os.Open(logPath(path))
+	if err != nil {
+		return false
+	}
+	defer log.Close()
+	var header [32]byte
+	if _, err := log.ReadAt(header[:], 0); err != nil {
+		return false // it is empty, or too short for a frame
+	}
+	frame := 24 + int64(binary.BigEndian.Uint32(header[8:]))
+	for at := int64(len(header)); at+frame <= size; at += frame {
+		var head [24]byte
+		if _, err := log.ReadAt(head[:], at); err != nil {
+			return true
+		}
+		if binary.BigEndian.Uint32(head[:]) == 0 || [8]byte(head[8:16]) != [8]byte(header[16:24]) {
+			return true
+		}
+	}
+	return false
 }
 
 // openedAs returns another name of the file in its folder (a hard link) by which

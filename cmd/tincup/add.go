@@ -78,11 +78,7 @@ func (f *flags) add(ctx context.Context, path, sentence string) (string, error) 
 }
 
 func (f *flags) addToFile(ctx context.Context, path, key, sentence string) (says string, err error) {
-	settings, err := f.settings()
-	if err != nil {
-		return "", err
-	}
-	source, err := f.source(settings.Zone)
+	settings, source, err := f.world()
 	if err != nil {
 		return "", err
 	}

@@ -35,11 +35,7 @@ The status is 0 when all are ok, 3 when a problem would refuse one, 2 for a wron
   tincup explain capture - < sentences.txt`,
 		Args: usageArgs(cobra.ExactArgs(1)),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			settings, err := f.settings()
-			if err != nil {
-				return err
-			}
-			source, err := f.source(settings.Zone)
+			settings, source, err := f.world()
 			if err != nil {
 				return err
 			}

@@ -86,11 +86,7 @@ func readFilter(cmd *cobra.Command, name string) ([]byte, error) {
 
 // explainFilter explains against the data file, or against an empty Book.
 func (f *flags) explainFilter(ctx context.Context, parsed filter.Filter, withFile bool) (out explainedFilter, err error) {
-	settings, err := f.settings()
-	if err != nil {
-		return out, err
-	}
-	source, err := f.source(settings.Zone)
+	settings, source, err := f.world()
 	if err != nil {
 		return out, err
 	}

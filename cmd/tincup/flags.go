@@ -133,6 +133,16 @@ func (f *flags) settings() (app.Settings, error) {
 	return s, nil
 }
 
+// world is the person's settings, and the clock in their zone.
+func (f *flags) world() (app.Settings, clock.Source, error) {
+	settings, err := f.settings()
+	if err != nil {
+		return settings, nil, err
+	}
+	source, err := f.source(settings.Zone)
+	return settings, source, err
+}
+
 func (f *flags) source(zone *time.Location) (clock.Source, error) {
 	switch {
 	case f.now != "" && f.clockFile != "":

@@ -54,11 +54,7 @@ func (f *flags) serve(ctx context.Context, path string, fill func(context.Contex
 	if err := checkAddress(f.addr); err != nil {
 		return err
 	}
-	settings, err := f.settings()
-	if err != nil {
-		return err
-	}
-	source, err := f.source(settings.Zone)
+	settings, source, err := f.world()
 	if err != nil {
 		return err
 	}

@@ -2,16 +2,12 @@ package app_test
 
 import (
 	"fmt"
-	"io"
-	"log/slog"
 	"path/filepath"
 	"sync"
 	"sync/atomic"
 	"testing"
-	"time"
 
 	"tincup/internal/app"
-	"tincup/internal/clock"
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 )
@@ -21,14 +17,7 @@ import (
 // by what the file has of it.
 func TestManyWhileOthersTick(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "t.db")
-	open := func() *app.App {
-		a, err := app.Open(t.Context(), path, clock.Frozen(benchNow), app.Settings{Zone: time.UTC}, slog.New(slog.NewTextHandler(io.Discard, nil)))
-		if err != nil {
-			t.Fatal(err)
-		}
-		return a
-	}
-	a := open()
+	a := openFrozen(t, path)
 	do := func(window string, cmd book.Command) {
 		if _, err := a.Run(t.Context(), app.Request{Window: window}, cmd, nil); err != nil {
 			t.Errorf("%s: %v", window, err)
@@ -116,7 +105,7 @@ func TestManyWhileOthersTick(t *testing.T) {
 	if err := a.Close(); err != nil {
 		t.Fatal(err)
 	}
-	a = open()
+	a = openFrozen(t, path)
 	defer a.Close()
 	if _, err := a.Undo(t.Context(), app.Request{Window: "another"}, revision, nil); err != nil {
 		t.Errorf("undo of the last move, after a restart: %v", err)

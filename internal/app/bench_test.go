@@ -235,7 +235,7 @@ func largeFile(b *testing.B) (*app.App, string) {
 	b.Helper()
 	path := filepath.Join(b.TempDir(), "large.db")
 	writeBook(b, path, largeBook())
-	return openLarge(b, path), path
+	return openFrozen(b, path), path
 }
 
 // writeBook writes rows to a new file, and their words to its index.
@@ -256,7 +256,8 @@ func writeBook(b *testing.B, path string, rows *book.Change) {
 	}
 }
 
-func openLarge(b *testing.B, path string) *app.App {
+// openFrozen opens a file with the clock standing at benchNow.
+func openFrozen(b testing.TB, path string) *app.App {
 	b.Helper()
 	a, err := app.Open(b.Context(), path, clock.Frozen(benchNow), app.Settings{Zone: time.UTC},
 		slog.New(slog.NewTextHandler(io.Discard, nil)))
@@ -274,7 +275,7 @@ func BenchmarkStart(b *testing.B) {
 	}
 	for b.Loop() {
 		begun := time.Now()
-		a := openLarge(b, path)
+		a := openFrozen(b, path)
 		b.ReportMetric(time.Since(begun).Seconds(), "s-start")
 		runtime.GC()
 		b.ReportMetric(residentMB(b), "MB-resident")

@@ -337,7 +337,7 @@ func BenchmarkHistoryOfMany(b *testing.B) {
 // names, beside a history of 20,000 changes, and the start without them.
 func BenchmarkSweep(b *testing.B) {
 	path := filepath.Join(b.TempDir(), "sweep.db")
-	a := openLarge(b, path)
+	a := openFrozen(b, path)
 	for i := range 200 {
 		if _, err := a.KeepFile("x.txt", strings.NewReader(fmt.Sprint("number ", i))); err != nil {
 			b.Fatal(err)
@@ -358,7 +358,7 @@ func BenchmarkSweep(b *testing.B) {
 	}
 	start := func() float64 {
 		begun := time.Now()
-		a := openLarge(b, path)
+		a := openFrozen(b, path)
 		took := time.Since(begun).Seconds()
 		if err := a.Close(); err != nil {
 			b.Fatal(err)

@@ -5,8 +5,6 @@ import (
 	"errors"
 	"flag"
 	"fmt"
-	"io"
-	"log/slog"
 	"math/rand/v2"
 	"path/filepath"
 	"strings"
@@ -16,7 +14,6 @@ import (
 	"time"
 
 	"tincup/internal/app"
-	"tincup/internal/clock"
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
@@ -151,14 +148,7 @@ func TestACrowd(t *testing.T) {
 	}
 	seed := seed.New(t)
 	path := filepath.Join(t.TempDir(), "crowd.db")
-	open := func() *app.App {
-		a, err := app.Open(t.Context(), path, clock.Frozen(benchNow), app.Settings{Zone: time.UTC}, slog.New(slog.NewTextHandler(io.Discard, nil)))
-		if err != nil {
-			t.Fatal(err)
-		}
-		return a
-	}
-	c := &crowd{t: t, app: open()}
+	c := &crowd{t: t, app: openFrozen(t, path)}
 	for i := range 60 {
 		for _, cmd := range []book.Command{book.AddList{Name: fmt.Sprint("first ", i)}, book.Capture{Title: fmt.Sprint("first ", i)}}[min(i/5, 1):] {
 			if _, err := c.app.Run(t.Context(), app.Request{Window: "first"}, cmd, c.keep); err != nil {
@@ -209,7 +199,7 @@ func TestACrowd(t *testing.T) {
 	if err := c.app.Close(); err != nil {
 		t.Fatal(err)
 	}
-	again := open()
+	again := openFrozen(t, path)
 	defer again.Close()
 	if _, after := faults(again); after != before {
 		t.Errorf("memory had %s; the file has %s", before, after)

@@ -3,16 +3,12 @@ package app_test
 import (
 	"fmt"
 	"io"
-	"log/slog"
 	"net/http"
 	"os"
 	"path/filepath"
 	"strings"
 	"testing"
 	"time"
-
-	"tincup/internal/app"
-	"tincup/internal/clock"
 )
 
 // BenchmarkSize prints the bytes of a data file per to-do and per change: to-dos
@@ -22,10 +18,7 @@ func BenchmarkSize(b *testing.B) {
 	const todos = 3000
 	for b.Loop() {
 		path := filepath.Join(b.TempDir(), "size.db")
-		a, err := app.Open(b.Context(), path, clock.Frozen(benchNow), app.Settings{Zone: time.UTC}, slog.New(slog.NewTextHandler(io.Discard, nil)))
-		if err != nil {
-			b.Fatal(err)
-		}
+		a := openFrozen(b, path)
 		server := serve(b, a)
 		size := func() float64 {
 			info, err := os.Stat(path)

@@ -184,7 +184,7 @@ func notesBook(b *testing.B) (a *app.App, path string, words []string) {
 	}
 	path = filepath.Join(b.TempDir(), "notes.db")
 	writeBook(b, path, rows)
-	return openLarge(b, path), path, words
+	return openFrozen(b, path), path, words
 }
 
 // BenchmarkSearch prints searches of two words among 50,000 notes: p50 and p99

@@ -169,30 +169,17 @@ func (o *offering) names(words []token) {
 	}
 	p := &o.p
 	p.tokens, p.pos = words, 0
-	s := Span{words[0].span().Start, words[len(words)-1].span().End}
-	some := p.choices()
-	p.pos = 0
-	intro := func() string { // "waiting on ", as it was typed
-		p.pos = 0
-		p.named()
-		n := 1
-		if words[0].is("waiting") {
-			n = 2
-		}
-		return o.text[s.Start:words[n-1].span().End] + " "
-	}
-	for _, it := range some {
-		o.add([]Span{s}, o.with(o.without(s), intro()+it.name), false)
-	}
-	if len(some) > 0 {
+	n, ok := p.naming()
+	if !ok {
 		return
 	}
-	p.pos = 0
-	if it, ok := p.unknownName(); ok {
-		said := strings.TrimRight(o.text[s.Start:s.End], ".!?")
-		if it.kind == itemPerson && strings.Contains(strings.ToLower(said), " the ") {
-			said = intro() + "the " + it.name
-		}
-		o.add([]Span{s}, o.with(o.without(s), said+" (new)"), false)
+	s := Span{words[0].span().Start, words[len(words)-1].span().End}
+	intro := o.text[s.Start:words[n.at].span().Start] // "waiting on the ", as it was typed
+	some := p.choices(n)
+	for _, name := range some {
+		o.add([]Span{s}, o.with(o.without(s), intro+name), false)
+	}
+	if len(some) == 0 && p.unknown(n) {
+		o.add([]Span{s}, o.with(o.without(s), intro+n.said+" (new)"), false)
 	}
 }

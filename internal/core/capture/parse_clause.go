@@ -242,16 +242,27 @@ func find(names []string, said string, words bool) (string, bool) {
 	}
 	found, matches := "", 0
 	for _, name := range names {
-		rest, ok := foldPrefix(name, said)
-		if ok && rest == "" {
+		whole, begins := beginsWith(name, said, words)
+		if whole {
 			return name, true
 		}
-		if r, _ := utf8.DecodeRuneInString(rest); ok && (!words || !unicode.IsLetter(r) && !unicode.IsDigit(r)) {
+		if begins {
 			found = name
 			matches++
 		}
 	}
 	return found, matches == 1
+}
+
+// beginsWith reports whether a name is what was said, whatever its case, or begins with it;
+// words means that what was said must end where a word does.
+func beginsWith(name, said string, words bool) (whole, begins bool) {
+	rest, ok := foldPrefix(name, said)
+	if !ok || rest == "" {
+		return ok, false
+	}
+	r, _ := utf8.DecodeRuneInString(rest)
+	return false, !words || !unicode.IsLetter(r) && !unicode.IsDigit(r)
 }
 
 // foldPrefix returns what follows a prefix, whatever its case.

@@ -32,6 +32,44 @@ func (p *parser) company(words []token) (item, bool) {
 	return item{}, false
 }
 
+// naming is a clause that names a list or a person.
+type naming struct {
+	item
+	said string
+	// at is the token with which the name begins; the: "the" stands before it.
+	at  int
+	the bool
+}
+
+// naming reads "in", "ask", "waiting on" or "waiting for" and the words behind it to the
+// end of the clause, as a name.
+func (p *parser) naming() (naming, bool) {
+	var n naming
+	switch {
+	case p.take("in"):
+		n.kind = itemList
+	case p.take("ask"):
+		n.kind, n.role = itemPerson, term.Ask
+	case p.take("waiting", "on"), p.take("waiting", "for"):
+		n.kind, n.role = itemPerson, term.WaitingOn
+	default:
+		return n, false
+	}
+	n.the = n.kind == itemPerson && p.take("the")
+	n.at = p.pos
+	words := p.tokens[n.at:]
+	if len(words) < 1 || len(words) > maxNameWords || parted(words) ||
+		slices.ContainsFunc(words, func(t token) bool { return t.kind != plainWord }) {
+		return n, false
+	}
+	p.pos = len(p.tokens)
+	n.said = p.words(n.at)
+	if r, size := utf8.DecodeRuneInString(n.said); n.the { // "the framer" is called Framer
+		n.said = string(unicode.ToUpper(r)) + n.said[size:]
+	}
+	return n, n.said != ""
+}
+
 // newcomer reads a clause that makes a list or a person: "in Garden (new)", "ask Ines
 // (new)", "waiting on the framer (new)". Where the name is known by now, it is that one.
 func (p *parser) newcomer() (item, bool) {
@@ -42,15 +80,16 @@ func (p *parser) newcomer() (item, bool) {
 	whole := p.tokens
 	p.tokens = whole[:end]
 	defer func() { p.tokens = whole }()
-	it, said, ok := p.named()
+	n, ok := p.naming()
 	if !ok {
 		p.pos = 0
 		return item{}, false
 	}
-	it.introduced, it.name, it.new = true, said, true
+	it := n.item
+	it.introduced, it.name, it.new = true, n.said, true
 	for _, name := range p.names.of(it.kind) {
 		// A name may hold the word itself: "Suppliers (new)".
-		if with := said + " (new)"; strings.EqualFold(name, with) || strings.EqualFold(name, said) {
+		if strings.EqualFold(name, n.said+" (new)") || strings.EqualFold(name, n.said) {
 			it.name, it.new = name, false
 		}
 	}
@@ -58,61 +97,18 @@ func (p *parser) newcomer() (item, bool) {
 	return it, true
 }
 
-// named reads "in", "ask", "waiting on" or "waiting for" and the words behind it to the end
-// of the clause, as the name of a list or a person.
-func (p *parser) named() (it item, name string, ok bool) {
-	switch {
-	case p.take("in"):
-		it.kind = itemList
-	case p.take("ask"):
-		it.kind, it.role = itemPerson, term.Ask
-	case p.take("waiting", "on"), p.take("waiting", "for"):
-		it.kind, it.role = itemPerson, term.WaitingOn
-	default:
-		return it, "", false
-	}
-	from := p.pos
-	the := it.kind == itemPerson && p.take("the")
-	if the {
-		from = p.pos
-	}
-	if n := len(p.tokens) - from; n < 1 || n > maxNameWords {
-		return it, "", false
-	}
-	for i := from; i < len(p.tokens); i++ {
-		if p.tokens[i].kind != plainWord || i > from && p.tokens[i].parted {
-			return it, "", false
-		}
-	}
-	p.pos = len(p.tokens)
-	name = p.words(from)
-	if r, size := utf8.DecodeRuneInString(name); the { // "the framer" is called Framer
-		name = string(unicode.ToUpper(r)) + name[size:]
-	}
-	return it, name, name != ""
-}
-
-// unknownName reads a clause that names a list or a person as yet unknown. Words in small
-// letters are a name behind "the" alone, and words that mean something are none.
-func (p *parser) unknownName() (item, bool) {
-	it, name, ok := p.named()
-	if !ok {
-		return item{}, false
-	}
-	first, _ := utf8.DecodeRuneInString(name)
-	begins := 1 // where the name does
-	if p.tokens[0].is("waiting") {
-		begins = 2
-	}
-	for i := begins; i < len(p.tokens); i++ {
+// unknown reports whether a clause names someone, or a list, that nobody knows yet. Words in
+// small letters are a name behind "the" alone, and words that mean something are none.
+func (p *parser) unknown(n naming) bool {
+	for i := n.at; i < len(p.tokens); i++ {
 		t := &p.tokens[i]
-		joins := i == begins && t.is("the") || it.kind == itemList && i > begins && (t.has(article) || t.text == "of")
+		joins := n.kind == itemList && i > n.at && (t.has(article) || t.text == "of")
 		if t.number >= 0 || t.has(weekdayWord|monthWord|unitWord|adverb) || t.has(dangling) && !joins {
-			return item{}, false
+			return false
 		}
 	}
-	it.name, it.new = name, true
-	return it, unicode.IsUpper(first) && !slices.Contains(p.names.of(it.kind), name)
+	first, _ := utf8.DecodeRuneInString(n.said)
+	return unicode.IsUpper(first) && !slices.Contains(p.names.of(n.kind), n.said)
 }
 
 // of returns the names of one kind.
@@ -128,20 +124,15 @@ const maxChoices = 5
 
 // choices returns the names that begin as a clause says, where several do; none for one
 // that is whole.
-func (p *parser) choices() []item {
-	it, said, ok := p.named()
-	if !ok {
-		return nil
-	}
-	var found []item
-	for _, name := range p.names.of(it.kind) {
-		rest, ok := foldPrefix(name, said)
-		if ok && rest == "" {
+func (p *parser) choices(n naming) []string {
+	var found []string
+	for _, name := range p.names.of(n.kind) {
+		whole, begins := beginsWith(name, n.said, n.kind == itemPerson)
+		if whole {
 			return nil
 		}
-		if r, _ := utf8.DecodeRuneInString(rest); ok && (it.kind == itemList || !unicode.IsLetter(r) && !unicode.IsDigit(r)) {
-			it.name = name
-			found = append(found, it)
+		if begins {
+			found = append(found, name)
 		}
 	}
 	if len(found) < 2 {

@@ -480,9 +480,17 @@ test("a picture pasted and a file dropped on the line go with the to-do, in one 
   await expect(files).toHaveCount(3);
   await files.nth(2).getByRole("button").click();
   await expect(files).toHaveCount(2);
+  // What waits in the line says so and covers nothing, on another page and after a reload.
   await page.reload();
-  await expect(files).toHaveCount(2);
+  await expect(line(page)).toHaveValue("Measure the lamp tomorrow");
+  await expect(page.locator("#capture-panel")).toHaveCount(0);
+  await line(page).fill("");
+  await line(page).blur();
+  await expect(line(page)).toHaveAttribute("placeholder", /with lamp\.png and others/);
+  await expect(page.locator("#capture-panel")).toHaveCount(0);
   await page.keyboard.press("n");
+  await page.keyboard.type("Measure the lamp tomorrow");
+  await expect(files).toHaveCount(2);
   await page.keyboard.press("Control+Enter");
   await expect(toast(page, "Put in: “Measure the lamp”")).toBeVisible();
   await expect(files).toHaveCount(0);

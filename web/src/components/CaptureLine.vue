@@ -23,6 +23,8 @@ const { text, reason, putIn, files, addFiles } = useCapture("capture", () =>
   here.value && !toCup.value ? { list: here.value.id } : {},
 );
 const placeholder = computed(() => {
+  const [file, ...more] = files.value;
+  if (file) return `Say what is to be done with ${file.name}${more.length ? " and others" : ""}`;
   const list = here.value ?? props.overview?.shelves.flatMap((s) => s.lists)[0];
   return `Say it: Order mount board, by Friday 4pm, ${list ? `in ${list.name}, ` : ""}high`;
 });
@@ -85,8 +87,7 @@ const open = computed(
   () =>
     reason.value !== "" ||
     opened.value !== undefined ||
-    files.value.length > 0 ||
-    (focused.value && (examples.value || text.value.trim() !== "")),
+    (focused.value && (examples.value || text.value.trim() !== "" || files.value.length > 0)),
 );
 
 function follow() {
@@ -99,6 +100,10 @@ async function write(to: string, at = to.length) {
   input.value?.focus();
   input.value?.setSelectionRange(at, at);
   follow();
+}
+function clear() {
+  files.value = [];
+  void write("");
 }
 function complete(nth: number) {
   const c = completion.found.value[nth];
@@ -291,15 +296,17 @@ function rewordChip(words: string | undefined) {
         @keydown.esc.prevent="escape"
       />
     </div>
-    <template v-if="text.trim()">
-      <button class="key" tabindex="-1" @mousedown.prevent @click="enter(false)">Put in</button>
+    <template v-if="text.trim() || files.length">
+      <button v-if="text.trim()" class="key" tabindex="-1" @mousedown.prevent @click="enter(false)">
+        Put in
+      </button>
       <button
         class="clear"
         tabindex="-1"
         aria-label="Clear the line"
         title="Clear the line"
         @mousedown.prevent
-        @click="write('')"
+        @click="clear"
       >
         ×
       </button>

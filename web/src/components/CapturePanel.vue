@@ -106,7 +106,7 @@ const examples = computed(() => {
             @click="$emit('take', offer, $event.currentTarget as HTMLElement)"
           >
             <span class="label">{{ chipLabels[offer.field] }}</span> {{ offer.value }}?
-            <span v-if="i === 0" class="key">Tab</span>
+            <span v-if="i === 0 && !names.length" class="key">Tab</span>
           </button>
         </li>
       </ul>
@@ -266,6 +266,10 @@ ul {
   padding: 2px 2px 2px 8px;
   border: 1px solid var(--tin);
   border-radius: var(--corner);
+}
+.here .label {
+  color: var(--pencil);
+  font-size: 14px;
 }
 .here button {
   width: 24px;

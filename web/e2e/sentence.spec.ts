@@ -314,8 +314,18 @@ test("Tab ahead of the answer takes the offer when it comes; a second Tab goes o
   await line(page).fill("Sow the kale, in Plot");
   await page.keyboard.press("Tab");
   await page.keyboard.press("Enter");
+  // The line is free for the next one at once.
+  await page.keyboard.type("Rake the path");
+  await page.keyboard.press("Enter");
   await expect(toast(page, "Put in: “Sow the kale”, and made: the list “Plot”")).toBeVisible();
+  await expect(toast(page, "Put in: “Rake the path”")).toBeVisible();
   await expect(line(page)).toHaveValue("");
+  // What has to be chosen is not put in unchosen.
+  await page.keyboard.type("Water the beds twice a week");
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("dialog", { name: "How it repeats" })).toBeVisible();
+  await expect(line(page)).toHaveValue("Water the beds twice a week");
 });
 
 test("a line of six fields without a comma", async ({ page, demo }) => {

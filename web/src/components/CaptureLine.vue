@@ -5,7 +5,7 @@ import type { Chip, Overview, SentenceOffer } from "@/api/client";
 import { useCapture } from "@/composables/capture";
 import { useCompletion } from "@/composables/completion";
 import { useCurrent } from "@/composables/current";
-import { reword, useReading } from "@/composables/reading";
+import { offered, reword, useReading } from "@/composables/reading";
 import CapturePanel from "./CapturePanel.vue";
 import ChipChooser from "./ChipChooser.vue";
 
@@ -109,26 +109,12 @@ function complete(nth: number) {
   const c = completion.found.value[nth];
   if (c) void write(c.text, c.caret);
 }
-/** Enter pressed behind a Tab whose offer is on its way: it is for what the offer says. */
-let behindTab: { open: boolean; timer: ReturnType<typeof setTimeout> } | undefined;
-/** How long that Enter waits for the answer, in milliseconds. */
-const answerTime = 1500;
 function enter(andOpen: boolean) {
-  if (completion.at.value >= 0) complete(completion.at.value);
-  else if (wished.value === text.value && reading.value?.text !== text.value && !behindTab)
-    behindTab = { open: andOpen, timer: setTimeout(goBehindTab, answerTime) };
-  else {
-    examples.value = false;
-    void putIn(andOpen);
-  }
-}
-function goBehindTab() {
-  if (!behindTab) return;
-  const { open, timer } = behindTab;
-  clearTimeout(timer);
-  behindTab = undefined;
+  if (completion.at.value >= 0) return complete(completion.at.value);
   examples.value = false;
-  void putIn(open);
+  // Enter behind a Tab whose offer is on its way is for what the offer says.
+  const ahead = wished.value === text.value && reading.value?.text !== text.value;
+  void putIn(andOpen, ahead ? offered : undefined);
 }
 function leave(e: FocusEvent) {
   if (root.value?.contains(e.relatedTarget as Node | null)) return;
@@ -159,16 +145,8 @@ function arrow(e: KeyboardEvent, by: number) {
 }
 /** Tab was pressed on words whose reading is on its way: its offer is meant. */
 const wished = ref("");
-watch(reading, async (now) => {
-  if (!now || now.text !== text.value || wished.value !== text.value || !focused.value) return;
-  const [offer] = offers.value;
-  if (offer) take(offer);
-  if (offer?.choose !== undefined) {
-    clearTimeout(behindTab?.timer);
-    behindTab = undefined;
-  }
-  await nextTick();
-  goBehindTab();
+watch(offers, ([offer]) => {
+  if (offer && wished.value === text.value && focused.value) take(offer);
 });
 /** Takes an offer: its sentence, or its chooser where what it means is chosen first. */
 function take(offer: SentenceOffer, at?: HTMLElement) {

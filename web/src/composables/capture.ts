@@ -51,8 +51,12 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
     },
   });
 
-  async function putIn(open: boolean) {
-    const said = text.value;
+  /**
+   * Puts in what is typed, or what `meant` makes of it; where that is nothing, the words
+   * come back. The line is free for the next one at once.
+   */
+  async function putIn(open: boolean, meant?: (typed: string) => Promise<string | undefined>) {
+    let said = text.value;
     if (said.trim() === "") return;
     const first = {
       key: crypto.randomUUID(),
@@ -63,8 +67,18 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
     waiting = undefined;
     text.value = "";
     let files: Attachment[] = [];
+    // What was typed meanwhile is not lost either.
+    const giveBack = () => {
+      const meanwhile = text.value !== "";
+      text.value = meanwhile ? `${said} ${text.value}` : said;
+      carried.giveBack(files);
+      return meanwhile;
+    };
     try {
       files = await carried.take();
+      const sentence = meant ? await meant(said) : said;
+      if (sentence === undefined) return void giveBack();
+      said = sentence;
       if (again?.files !== hashes(files)) again = undefined;
       // One key and one moment: whichever try arrives counts once.
       Object.assign(first, again);
@@ -85,10 +99,7 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
       if (first.there.after) lastPut.value = made.id;
       if (open) await router.push({ ...route, query: { ...route.query, slip: made.id } });
     } catch (e) {
-      // What was typed meanwhile is not lost either.
-      const meanwhile = text.value !== "";
-      text.value = meanwhile ? `${said} ${text.value}` : said;
-      carried.giveBack(files);
+      const meanwhile = giveBack();
       if (e instanceof Away) {
         waiting = {
           ...first,

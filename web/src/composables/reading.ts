@@ -48,6 +48,20 @@ export function useReading(text: Ref<string>) {
   return reading;
 }
 
+/**
+ * The sentence that the first offer of another makes of it; itself where there is none or
+ * the server is away, and undefined where something has to be chosen first.
+ */
+export async function offered(said: string): Promise<string | undefined> {
+  try {
+    const read = await ask(() => client.POST("/api/sentence", { body: { text: said } }));
+    const [offer] = read.offers;
+    return offer?.choose === undefined ? (offer?.taken ?? said) : undefined;
+  } catch {
+    return said;
+  }
+}
+
 /** Puts other words in the place of a chip's; none takes them out with their comma. */
 export function reword(
   text: string,

@@ -58,9 +58,9 @@ type entry struct {
 	Subtasks                   []entry
 }
 
-// Fill puts the demo data into a Book that is empty and that nobody sees yet.
+// Fill puts the demo data at a desk that is empty and that nobody sees yet.
 // It returns the number of to-dos.
-func Fill(ctx context.Context, a *app.App) (int, error) {
+func Fill(ctx context.Context, a *app.Session) (int, error) {
 	var f file
 	if err := yaml.UnmarshalWithOptions(scenario, &f, yaml.DisallowUnknownField()); err != nil {
 		return 0, fmt.Errorf("the demo data: %w", err)
@@ -91,7 +91,7 @@ func Fill(ctx context.Context, a *app.App) (int, error) {
 
 // writer turns the file into commands, each at its own time.
 type writer struct {
-	app           *app.App
+	app           *app.Session
 	clock         day.Clock
 	lists, people map[string]book.ID
 	sections      map[string]book.ID // by list and name

@@ -24,7 +24,7 @@ type savedView struct {
 func (w *writer) views(saved []savedView) ([]app.Step, error) {
 	var steps []app.Step
 	var err error
-	w.app.Read(func(b *book.Book, _ day.Clock) {
+	w.app.Read(func(b *book.Desk, _ day.Clock) {
 		ids := idsByName(b)
 		for _, v := range saved {
 			cmd := book.AddView{Name: v.Name, Icon: v.Icon, Pinned: v.Pinned, Counted: v.Counted, Colour: new(book.Colour)}
@@ -42,7 +42,7 @@ func (w *writer) views(saved []savedView) ([]app.Step, error) {
 }
 
 // idsByName finds what a filter may name, by its field and name.
-func idsByName(b *book.Book) map[string]book.ID {
+func idsByName(b *book.Desk) map[string]book.ID {
 	ids := map[string]book.ID{}
 	for _, t := range b.Tags() {
 		ids["tag "+t.Name] = t.ID

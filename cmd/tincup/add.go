@@ -87,7 +87,7 @@ func (f *flags) addToFile(ctx context.Context, path, key, sentence string) (says
 	if err != nil {
 		return "", err
 	}
-	_, err = a.PutIn(ctx, app.Request{Window: "tincup add", Key: key, Fingerprint: []byte(sentence)}, app.Sentence{Text: sentence},
+	_, err = a.Owner().PutIn(ctx, app.Request{Window: "tincup add", Key: key, Fingerprint: []byte(sentence)}, app.Sentence{Text: sentence},
 		func(o *app.Outcome) (*store.Reply, error) {
 			says = o.Change.Says
 			return &store.Reply{Status: http.StatusCreated, Body: []byte{}}, nil

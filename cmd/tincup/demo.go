@@ -43,7 +43,7 @@ afresh at each start unless --keep is given. Your own data file is not touched.`
 				if err := a.MarkDemo(ctx); err != nil {
 					return err
 				}
-				count, err := demo.Fill(ctx, a)
+				count, err := demo.Fill(ctx, a.Owner())
 				if err == nil {
 					fmt.Fprintf(os.Stdout, "Demo data: %d to-dos in %s\n", count, path)
 				}

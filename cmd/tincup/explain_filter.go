@@ -92,7 +92,8 @@ func (f *flags) explainFilter(ctx context.Context, parsed filter.Filter, withFil
 	}
 	if !withFile {
 		c := day.Clock{Now: source.Now(), Zone: settings.Zone, DayStart: settings.DayStart}
-		return describe(parsed, book.New(book.MemoryNotes{}), c), nil
+		_, empty := book.Alone(book.MemoryNotes{})
+		return describe(parsed, empty, c), nil
 	}
 	path, err := f.path("tincup.db")
 	if err != nil {
@@ -104,7 +105,7 @@ func (f *flags) explainFilter(ctx context.Context, parsed filter.Filter, withFil
 		return out, explained(err)
 	}
 	defer func() { err = errors.Join(err, a.Close()) }()
-	a.Read(func(b *book.Book, c day.Clock) {
+	a.Owner().Read(func(b *book.Desk, c day.Clock) {
 		out = describe(parsed, b, c)
 		matcher, n := parsed.Matcher(b, c, view.CanDo(c)), 0
 		err = nil // it may be asked more than once
@@ -122,7 +123,7 @@ func (f *flags) explainFilter(ctx context.Context, parsed filter.Filter, withFil
 	return out, err
 }
 
-func describe(f filter.Filter, b *book.Book, c day.Clock) explainedFilter {
+func describe(f filter.Filter, b *book.Desk, c day.Clock) explainedFilter {
 	a := f.Check(b, c)
 	return explainedFilter{Sentence: f.Sentence(b), Verdict: a.Verdict, Now: a.Now, Because: append([]string{}, a.Because...)}
 }

@@ -255,14 +255,18 @@ func undoAll(t *testing.T, db string) int {
 			t.Error(err)
 		}
 	}()
-	b, err := s.Load(t.Context())
+	all, err := s.Load(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	b, err := all.Desk(all.Owner())
 	if err != nil {
 		t.Fatal(err)
 	}
 	for _, f := range b.Faults(day.DateOf(time.Now())) {
 		t.Errorf("a fault: %s", f.Says)
 	}
-	changes, err := s.ChangesSince(t.Context(), 0, 1<<30)
+	changes, err := s.ChangesSince(t.Context(), all.Owner(), 0, 1<<30)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -276,7 +280,7 @@ func undoAll(t *testing.T, db string) int {
 			notes[todo.ID] = text
 		}
 	}
-	b = b.With(notes)
+	all, b = inMemory(t, b, notes)
 	env := book.Env{Clock: day.Clock{Now: time.Now(), Zone: time.UTC}, NewID: func() book.ID { return book.ID{1} }}
 	for _, c := range slices.Backward(changes) {
 		if c.Empty() { // tidying found nothing
@@ -286,12 +290,36 @@ func undoAll(t *testing.T, db string) int {
 		if err != nil {
 			t.Fatalf("change %d, %q, cannot be turned round: %v", c.Revision, c.Says, err)
 		}
-		b.Apply(back)
+		all.Apply(back)
 	}
 	if n := b.Len() + len(b.Lists()) + len(b.Sections(book.ID{})) + len(b.People()) + len(b.Views()) + len(b.Tags()); n > 0 {
 		t.Errorf("%d rows are left that no change made", n)
 	}
 	return len(changes)
+}
+
+// inMemory is a Book with the rows of a desk, and the notes it is given.
+func inMemory(t *testing.T, of *book.Desk, notes book.MemoryNotes) (*book.Book, *book.Desk) {
+	t.Helper()
+	rows := &book.Change{Actor: of.Account(), Todos: rowsOf(slices.Collect(of.All())), Lists: rowsOf(of.Lists()), Shelves: rowsOf(of.Shelves()),
+		Tags: rowsOf(of.Tags()), People: rowsOf(of.People()), Views: rowsOf(of.Views())}
+	for _, l := range of.Lists() {
+		rows.Sections = append(rows.Sections, rowsOf(of.Sections(l.ID))...)
+	}
+	all := book.New(notes, of.Account())
+	all.Load(of.Revision(), rows)
+	desk, err := all.Desk(of.Account())
+	if err != nil {
+		t.Fatal(err)
+	}
+	return all, desk
+}
+
+func rowsOf[T any](rows []*T) (diffs []book.Diff[T]) {
+	for _, r := range rows {
+		diffs = append(diffs, book.Diff[T]{After: r})
+	}
+	return diffs
 }
 
 // Faults of the disk and of hands, between writes: whatever is acknowledged after one
@@ -423,8 +451,12 @@ func titlesOf(t *testing.T, db string) map[string]bool {
 	if err != nil {
 		t.Fatal(err)
 	}
-	b, err := s.Load(t.Context())
+	all, err := s.Load(t.Context())
 	if err := errors.Join(err, s.Close()); err != nil {
+		t.Fatal(err)
+	}
+	b, err := all.Desk(all.Owner())
+	if err != nil {
 		t.Fatal(err)
 	}
 	titles := map[string]bool{}

@@ -75,7 +75,7 @@ func (f *flags) serve(ctx context.Context, path string, fill func(context.Contex
 }
 
 func (f *flags) answer(ctx context.Context, a *app.App) error {
-	handler, err := httpapi.New(a, web.Page(), f.logger())
+	handler, err := httpapi.New(a, httpapi.OwnerAlone(a), web.Page(), f.logger())
 	if err != nil {
 		return err
 	}

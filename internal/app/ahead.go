@@ -19,7 +19,7 @@ type prepared struct {
 func (p *prepared) holds() bool { return p != nil && !p.stale }
 
 // next is the change as the next one of the Book.
-func (p *prepared) next(b *book.Book, req *Request) *book.Change {
+func (p *prepared) next(b *book.Desk, req *Request) *book.Change {
 	req.packed = p.packed
 	p.ahead.Change.At(b.Revision() + 1)
 	return p.ahead.Change
@@ -35,9 +35,13 @@ type preparations struct {
 func (p *preparations) follow(b *book.Book, c *book.Change) {
 	p.mu.Lock()
 	defer p.mu.Unlock()
+	desk, err := b.Desk(c.Actor)
+	if err != nil {
+		return
+	}
 	for waiting := range p.all {
-		if !waiting.stale && c != waiting.ahead.Change {
-			waiting.stale = !waiting.ahead.Apart(b, c)
+		if !waiting.stale && c != waiting.ahead.Change && c.Actor == waiting.ahead.Change.Actor {
+			waiting.stale = !waiting.ahead.Apart(desk, c)
 		}
 	}
 }
@@ -54,12 +58,12 @@ func (p *preparations) add(one *prepared) {
 // workOut works out a change of many to-dos while others still have their turn; nil
 // where that fails: then it is met again, and told, when its turn comes. cmd is the
 // command that it is the change of, nil for an undo. The caller lets go of it in the end.
-func (a *App) workOut(cmd book.Command, change func(*book.Book) (*book.Change, error)) *prepared {
+func (a *Session) workOut(cmd book.Command, change func(*book.Desk) (*book.Change, error)) *prepared {
 	p := &prepared{}
 	made := func() bool {
 		a.reading.RLock()
 		defer a.reading.RUnlock()
-		b := a.book.With(a.store.HeldNotes())
+		b := a.desk.With(a.store.HeldNotes())
 		c, err := change(b)
 		if err != nil || c.Empty() {
 			return false

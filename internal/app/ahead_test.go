@@ -26,7 +26,7 @@ func TestManyWhileOthersTick(t *testing.T) {
 	do("first", book.AddList{Name: "Night Signals"})
 	do("first", book.AddList{Name: "House"})
 	var lists [2]book.ID
-	a.Read(func(b *book.Book, _ day.Clock) {
+	a.Read(func(b *book.Desk, _ day.Clock) {
 		for _, l := range b.Lists() {
 			if l.Name == "House" {
 				lists[1] = l.ID
@@ -39,7 +39,7 @@ func TestManyWhileOthersTick(t *testing.T) {
 		do("first", book.Capture{Title: fmt.Sprint("Label crate ", i), List: lists[1]})
 	}
 	var ids, others []book.ID
-	a.Read(func(b *book.Book, _ day.Clock) {
+	a.Read(func(b *book.Desk, _ day.Clock) {
 		for i, t := range b.Subtasks(lists[1]) {
 			if i < 300 {
 				ids = append(ids, t.ID)
@@ -62,7 +62,7 @@ func TestManyWhileOthersTick(t *testing.T) {
 		})
 	}
 	in := func(list book.ID) (n int) {
-		a.Read(func(b *book.Book, _ day.Clock) {
+		a.Read(func(b *book.Desk, _ day.Clock) {
 			for _, id := range ids {
 				if row, err := b.Todo(id); err == nil && row.List == list {
 					n++
@@ -90,7 +90,7 @@ func TestManyWhileOthersTick(t *testing.T) {
 	stop.Store(true)
 	ticking.Wait()
 	var revision int64
-	a.Read(func(b *book.Book, clock day.Clock) {
+	a.Read(func(b *book.Desk, clock day.Clock) {
 		row, _ := b.Todo(ids[0])
 		revision = row.Revision
 		for _, id := range ids {

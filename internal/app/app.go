@@ -130,10 +130,10 @@ func (a *App) env() book.Env { return book.Env{Clock: a.Clock(), NewID: NewID} }
 // NewID makes an id that sorts by when it was made (RFC 9562, UUIDv7).
 func NewID() book.ID { return book.ID(uuid.Must(uuid.NewV7())) }
 
-// Read lets f see the Book. f must not keep it, block or change anything. Where f asks
+// Read lets f see the account's desk. f must not keep it, block or change anything. Where f asks
 // which notes hold a text, and that is not in memory, it is read from the disk while
 // nothing is held up, and f is called again: only its last call counts.
-func (a *App) Read(f func(*book.Book, day.Clock)) {
+func (a *Session) Read(f func(*book.Desk, day.Clock)) {
 	for range readTries {
 		missing := a.readHeld(f)
 		if len(missing) == 0 {
@@ -148,32 +148,32 @@ func (a *App) Read(f func(*book.Book, day.Clock)) {
 	}
 	a.reading.RLock()
 	defer a.reading.RUnlock()
-	f(a.book, a.Clock())
+	f(a.desk, a.Clock())
 }
 
 // readTries is how often Read lets texts be forgotten again before it waits for the
 // disk with the Book held.
 const readTries = 5
 
-func (a *App) readHeld(f func(*book.Book, day.Clock)) (missing []string) {
+func (a *Session) readHeld(f func(*book.Desk, day.Clock)) (missing []string) {
 	notes := a.store.HeldNotes()
 	a.reading.RLock()
 	defer a.reading.RUnlock()
-	f(a.book.With(notes), a.Clock())
+	f(a.desk.With(notes), a.Clock())
 	return notes.Missing
 }
 
 // Check proves whether a filter can hold, of the lists, tags and people there are by
 // now. Nothing waits for it.
-func (a *App) Check(f filter.Filter) filter.Answer {
-	var places *book.Book
+func (a *Session) Check(f filter.Filter) filter.Answer {
+	var places *book.Desk
 	var clock day.Clock
-	a.Read(func(b *book.Book, c day.Clock) { places, clock = b.Places(), c })
+	a.Read(func(b *book.Desk, c day.Clock) { places, clock = b.Places(), c })
 	return f.Check(places, clock)
 }
 
 // Note returns the text of a to-do's notes, for one who reads.
-func (a *App) Note(t *book.Todo) (string, error) {
+func (a *Session) Note(t *book.Todo) (string, error) {
 	if t.NotesSize == 0 {
 		return "", nil
 	}

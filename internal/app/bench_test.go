@@ -131,10 +131,11 @@ func largeBook() *book.Change {
 	return rows
 }
 
-func inMemory(rows *book.Change) *book.Book {
-	b := book.New(book.MemoryNotes{})
+func inMemory(rows *book.Change) *book.Desk {
+	b, desk := book.Alone(book.MemoryNotes{})
+	rows.Actor = desk.Account()
 	b.Load(1, rows)
-	return b
+	return desk
 }
 
 // bareLoop is what views are measured against: one pass over all to-dos that
@@ -193,7 +194,7 @@ func BenchmarkViews(b *testing.B) {
 }
 
 // benchView prints a view, asked cold, as a ratio to the bare loop and its bar.
-func benchView(b *testing.B, large *book.Book, c day.Clock, all []*book.Todo, q view.Query) {
+func benchView(b *testing.B, large *book.Desk, c day.Clock, all []*book.Todo, q view.Query) {
 	ask := func() {
 		res, err := view.Ask(large, c, q)
 		if err != nil {
@@ -231,7 +232,7 @@ func byKey(a, b *book.Todo) int {
 }
 
 // largeFile writes the large Book to a file and opens it.
-func largeFile(b *testing.B) (*app.App, string) {
+func largeFile(b *testing.B) (*app.Session, string) {
 	b.Helper()
 	path := filepath.Join(b.TempDir(), "large.db")
 	writeBook(b, path, largeBook())
@@ -242,6 +243,9 @@ func largeFile(b *testing.B) (*app.App, string) {
 func writeBook(b *testing.B, path string, rows *book.Change) {
 	b.Helper()
 	s, err := store.Open(b.Context(), path)
+	if err == nil {
+		rows.Actor, err = ownerOf(b.Context(), s)
+	}
 	if err == nil {
 		err = s.Save(b.Context(), store.Entry{Change: rows, Final: true})
 	}
@@ -256,15 +260,24 @@ func writeBook(b *testing.B, path string, rows *book.Change) {
 	}
 }
 
-// openFrozen opens a file with the clock standing at benchNow.
-func openFrozen(b testing.TB, path string) *app.App {
+// ownerOf tells whose a new file is.
+func ownerOf(ctx context.Context, s *store.Store) (book.ID, error) {
+	empty, err := s.Load(ctx)
+	if err != nil {
+		return book.ID{}, err
+	}
+	return empty.Owner(), nil
+}
+
+// openFrozen opens a file as its owner uses it, with the clock standing at benchNow.
+func openFrozen(b testing.TB, path string) *app.Session {
 	b.Helper()
 	a, err := app.Open(b.Context(), path, clock.Frozen(benchNow), app.Settings{Zone: time.UTC},
 		slog.New(slog.NewTextHandler(io.Discard, nil)))
 	if err != nil {
 		b.Fatal(err)
 	}
-	return a
+	return a.Owner()
 }
 
 // BenchmarkStart prints the seconds to open the large Book and the memory then.
@@ -320,7 +333,7 @@ func BenchmarkTick(b *testing.B) {
 		}
 	}
 	var ids []book.ID
-	a.Read(func(large *book.Book, _ day.Clock) {
+	a.Read(func(large *book.Desk, _ day.Clock) {
 		for _, t := range large.Open() {
 			ids = append(ids, t.ID)
 		}
@@ -349,9 +362,9 @@ func BenchmarkTick(b *testing.B) {
 }
 
 // serve answers for an App until the benchmark ends.
-func serve(b *testing.B, a *app.App) *httptest.Server {
+func serve(b *testing.B, a *app.Session) *httptest.Server {
 	b.Helper()
-	handler, err := httpapi.New(a, fstest.MapFS{}, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	handler, err := httpapi.New(a.App, httpapi.OwnerAlone(a.App), fstest.MapFS{}, slog.New(slog.NewTextHandler(io.Discard, nil)))
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -366,7 +379,7 @@ func BenchmarkHTTP(b *testing.B) {
 	defer a.Close()
 	server := serve(b, a)
 	var list string
-	a.Read(func(large *book.Book, _ day.Clock) { list = large.Lists()[0].ID.String() })
+	a.Read(func(large *book.Desk, _ day.Clock) { list = large.Lists()[0].ID.String() })
 	paths := map[string]string{"cup": "/api/views/cup", "today": "/api/views/today", "overdue": "/api/views/overdue",
 		"upcoming": "/api/views/upcoming", "within-a-week": "/api/views/within-a-week", "done": "/api/views/done",
 		"list": "/api/lists/" + list + "/view", "parked": "/api/rail/parked", "overview": "/api/overview",

@@ -51,10 +51,10 @@ const catchUp = 500
 // listener falls too far behind or the App closes; the listener then
 // subscribes again. A negative since catches up on nothing. cancel must be
 // called once.
-func (a *App) Subscribe(ctx context.Context, since int64) (missed []Event, coming <-chan Event, cancel func(), err error) {
+func (a *Session) Subscribe(ctx context.Context, since int64) (missed []Event, coming <-chan Event, cancel func(), err error) {
 	// No command runs while the place to begin is fixed.
 	a.changing.Lock()
-	listener := a.hub.join()
+	listener := a.hub.join(a.Account())
 	current := a.book.Revision()
 	a.changing.Unlock()
 
@@ -66,38 +66,45 @@ func (a *App) Subscribe(ctx context.Context, since int64) (missed []Event, comin
 	return missed, listener, func() { a.hub.leave(listener) }, nil
 }
 
-func (a *App) missed(ctx context.Context, since, current int64) ([]Event, error) {
+func (a *Session) missed(ctx context.Context, since, current int64) ([]Event, error) {
 	if since < 0 || since == current {
 		return nil, nil
 	}
 	reset := []Event{{Kind: Reset, Revision: current}}
-	if since > current || current-since > catchUp {
-		return reset, nil
-	}
-	changes, err := a.store.ChangesSince(ctx, since, int(current-since))
+	oldest, err := a.store.OldestChange(ctx)
 	if err != nil {
 		return nil, err
 	}
-	if int64(len(changes)) != current-since {
+	if since > current || since+1 < oldest {
+		return reset, nil
+	}
+	changes, err := a.store.ChangesSince(ctx, a.Account(), since, catchUp+1)
+	if err != nil {
+		return nil, err
+	}
+	if len(changes) > catchUp {
 		return reset, nil
 	}
 	var events []Event
 	for _, c := range changes {
-		events = append(events, eventOf(c))
+		if c.Revision <= current { // what came after is told by the listener
+			events = append(events, eventOf(c))
+		}
 	}
 	return events, nil
 }
 
 // hub hands events to listeners and never waits for a slow one.
 type hub struct {
-	mu        sync.Mutex
-	listeners map[chan Event]bool
+	mu sync.Mutex
+	// listeners are of an account each.
+	listeners map[chan Event]book.ID
 	closed    bool
 }
 
-func newHub() hub { return hub{listeners: map[chan Event]bool{}} }
+func newHub() hub { return hub{listeners: map[chan Event]book.ID{}} }
 
-func (h *hub) join() chan Event {
+func (h *hub) join(account book.ID) chan Event {
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	ch := make(chan Event, 256)
@@ -105,28 +112,43 @@ func (h *hub) join() chan Event {
 		close(ch)
 		return ch
 	}
-	h.listeners[ch] = true
+	h.listeners[ch] = account
 	return ch
 }
 
 func (h *hub) leave(ch chan Event) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
-	if h.listeners[ch] {
+	h.end(ch)
+}
+
+// end closes a listener's channel, once. The caller holds mu.
+func (h *hub) end(ch chan Event) {
+	if _, listens := h.listeners[ch]; listens {
 		delete(h.listeners, ch)
 		close(ch)
 	}
 }
 
-func (h *hub) send(e Event) {
+// send tells the listeners of an account.
+func (h *hub) send(account book.ID, e Event) {
+	h.tell(e, func(listener book.ID) bool { return listener == account })
+}
+
+// sendAll tells every listener, of what is no account's own.
+func (h *hub) sendAll(e Event) { h.tell(e, func(book.ID) bool { return true }) }
+
+func (h *hub) tell(e Event, concerns func(account book.ID) bool) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
-	for ch := range h.listeners {
+	for ch, account := range h.listeners {
+		if !concerns(account) {
+			continue
+		}
 		select {
 		case ch <- e:
 		default:
-			delete(h.listeners, ch)
-			close(ch)
+			h.end(ch)
 		}
 	}
 }
@@ -136,7 +158,6 @@ func (h *hub) close() {
 	defer h.mu.Unlock()
 	h.closed = true
 	for ch := range h.listeners {
-		delete(h.listeners, ch)
-		close(ch)
+		h.end(ch)
 	}
 }

@@ -22,7 +22,7 @@ var Pictures = map[string]bool{"image/png": true, "image/jpeg": true, "image/gif
 // AttachFile keeps the bytes of a file and adds it to a to-do. What is no name
 // of a file, is empty, too large, or not the picture that its name promises is
 // refused with a *book.RuleError.
-func (a *App) AttachFile(ctx context.Context, req Request, todo book.ID, name string, r io.Reader, respond Responder) (*store.Reply, error) {
+func (a *Session) AttachFile(ctx context.Context, req Request, todo book.ID, name string, r io.Reader, respond Responder) (*store.Reply, error) {
 	name, err := book.CheckFileName(name)
 	if err != nil {
 		return nil, err
@@ -43,7 +43,7 @@ func (a *App) AttachFile(ctx context.Context, req Request, todo book.ID, name st
 
 // KeepFile keeps the bytes of a file, for a to-do to have; what no to-do has a day later
 // goes again. It refuses what AttachFile does.
-func (a *App) KeepFile(name string, r io.Reader) (book.Attachment, error) {
+func (a *Session) KeepFile(name string, r io.Reader) (book.Attachment, error) {
 	name, err := book.CheckFileName(name)
 	if err != nil {
 		return book.Attachment{}, err
@@ -77,7 +77,7 @@ func (a *App) keepFile(name string, r io.Reader) (store.File, book.Attachment, e
 var errNoFile = &book.RuleError{Field: "files", Reason: "A file is not there any more. Choose it again."}
 
 // kept finds bytes that were kept before, for a to-do to have under a name.
-func (a *App) kept(name, hash string) (book.Attachment, error) {
+func (a *Session) kept(name, hash string) (book.Attachment, error) {
 	f, err := a.store.OpenFile(hash)
 	if errors.Is(err, os.ErrNotExist) || errors.Is(err, store.ErrAltered) {
 		return book.Attachment{}, errNoFile
@@ -98,15 +98,15 @@ func (a *App) kept(name, hash string) (book.Attachment, error) {
 	return book.Attachment{Name: name, Hash: hash, Size: info.Size(), Type: http.DetectContentType(head[:n])}, nil
 }
 
-func (a *App) exists(todo book.ID) (err error) {
-	a.Read(func(b *book.Book, _ day.Clock) { _, err = b.Todo(todo) })
+func (a *Session) exists(todo book.ID) (err error) {
+	a.Read(func(b *book.Desk, _ day.Clock) { _, err = b.Todo(todo) })
 	return err
 }
 
 // OpenAttachment opens a file of a to-do by its hash. It fails with
 // book.ErrNotFound where the to-do has none such.
-func (a *App) OpenAttachment(todo book.ID, hash string) (file book.Attachment, bytes *os.File, err error) {
-	a.Read(func(b *book.Book, _ day.Clock) {
+func (a *Session) OpenAttachment(todo book.ID, hash string) (file book.Attachment, bytes *os.File, err error) {
+	a.Read(func(b *book.Desk, _ day.Clock) {
 		var t *book.Todo
 		if t, err = b.Todo(todo); err != nil {
 			return

@@ -23,7 +23,7 @@ import (
 
 // heldUp prints how long ticks wait while work goes on, in milliseconds, and how
 // long the work takes.
-func heldUp(b *testing.B, a *app.App, tick book.ID, work func() error) {
+func heldUp(b *testing.B, a *app.Session, tick book.ID, work func() error) {
 	b.Helper()
 	var waits, works []float64
 	for b.Loop() {
@@ -71,7 +71,7 @@ func BenchmarkHeldUp(b *testing.B) {
 	}
 	var ids []book.ID
 	var tick, one, two, anchor book.ID
-	a.Read(func(large *book.Book, _ day.Clock) {
+	a.Read(func(large *book.Desk, _ day.Clock) {
 		one, two = large.Lists()[0].ID, large.Lists()[1].ID
 		for _, t := range large.Open() {
 			switch {
@@ -150,7 +150,7 @@ func BenchmarkHeldUpByThousands(b *testing.B) {
 	defer bare.Close()
 	var ids, ticked []book.ID
 	var lists [2]book.ID
-	a.Read(func(large *book.Book, _ day.Clock) {
+	a.Read(func(large *book.Desk, _ day.Clock) {
 		lists = [2]book.ID{large.Lists()[0].ID, large.Lists()[1].ID}
 		for _, t := range large.Open() {
 			switch {
@@ -236,7 +236,7 @@ func BenchmarkReaders(b *testing.B) {
 	defer a.Close()
 	ctx := context.Background()
 	var target book.ID
-	a.Read(func(large *book.Book, _ day.Clock) { target = large.Open()[7].ID })
+	a.Read(func(large *book.Desk, _ day.Clock) { target = large.Open()[7].ID })
 	nth := 0
 	beside := func(b *testing.B, read func(worker, i int) error, change func() error) {
 		var stop atomic.Bool
@@ -277,7 +277,7 @@ func BenchmarkReaders(b *testing.B) {
 			if err != nil {
 				return err
 			}
-			return a.Search(ctx, q, 0, 200, func(*book.Book, day.Clock, *view.Result, map[book.ID]app.Excerpt) {})
+			return a.Search(ctx, q, 0, 200, func(*book.Desk, day.Clock, *view.Result, map[book.ID]app.Excerpt) {})
 		}, func() error {
 			nth++
 			text := fmt.Sprint("number ", nth)
@@ -292,7 +292,7 @@ func BenchmarkReaders(b *testing.B) {
 				return err
 			}
 			answer := a.Check(d.Filter)
-			a.Read(func(large *book.Book, c day.Clock) { _, err = view.Mean(large, c, d, answer) })
+			a.Read(func(large *book.Desk, c day.Clock) { _, err = view.Mean(large, c, d, answer) })
 			return err
 		}, func() error {
 			_, err := a.Run(ctx, app.Request{Window: "w"}, book.Capture{Title: "Ring the framer"}, nil)
@@ -307,7 +307,7 @@ func BenchmarkHistoryOfMany(b *testing.B) {
 	a, _ := largeFile(b)
 	defer a.Close()
 	var ids []book.ID
-	a.Read(func(large *book.Book, _ day.Clock) {
+	a.Read(func(large *book.Desk, _ day.Clock) {
 		for _, t := range large.Open()[:500] {
 			ids = append(ids, t.ID)
 		}

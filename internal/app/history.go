@@ -25,8 +25,8 @@ const tryAtMost = 48 << 10
 
 // History returns the changes before a revision, the newest first; 0 begins
 // with the newest of all.
-func (a *App) History(ctx context.Context, before int64, limit int) ([]Done, error) {
-	past, err := a.store.History(ctx, before, min(limit, MaxHistory), tryAtMost)
+func (a *Session) History(ctx context.Context, before int64, limit int) ([]Done, error) {
+	past, err := a.store.History(ctx, a.Account(), before, min(limit, MaxHistory), tryAtMost)
 	if err != nil {
 		return nil, err
 	}
@@ -47,7 +47,7 @@ func (a *App) History(ctx context.Context, before int64, limit int) ([]Done, err
 		default:
 			var conflict *book.ConflictError
 			var rule *book.RuleError
-			_, err := a.book.Invert(a.env(), p.Change, book.Undo)
+			_, err := a.desk.Invert(a.env(), p.Change, book.Undo)
 			if errors.As(err, &conflict) || errors.As(err, &rule) {
 				d.Why = err.Error()
 			} else if err != nil {

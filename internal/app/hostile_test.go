@@ -28,7 +28,7 @@ var long = flag.Bool("long", false, "let as many writers write as in a full run"
 // crowd is many windows that change one Book at once.
 type crowd struct {
 	t       *testing.T
-	app     *app.App
+	app     *app.Session
 	mu      sync.Mutex
 	ids     []book.ID
 	lists   []book.ID
@@ -118,7 +118,7 @@ func (c *crowd) read(r *rand.Rand) {
 	case 0:
 		q, err := search.Parse("word title")
 		if err == nil {
-			err = c.app.Search(ctx, q, 0, 50, func(*book.Book, day.Clock, *view.Result, map[book.ID]app.Excerpt) {})
+			err = c.app.Search(ctx, q, 0, 50, func(*book.Desk, day.Clock, *view.Result, map[book.ID]app.Excerpt) {})
 		}
 		if err != nil {
 			c.t.Error(err)
@@ -128,11 +128,11 @@ func (c *crowd) read(r *rand.Rand) {
 			c.t.Error(err)
 		}
 	case 2:
-		c.app.Read(func(b *book.Book, clock day.Clock) { view.Take(b, clock) })
+		c.app.Read(func(b *book.Desk, clock day.Clock) { view.Take(b, clock) })
 	default:
 		d, err := view.ParseDefinition(fmt.Appendf(nil, `{"filter":{"field":"text","op":"contains","text":"word %d"}}`, r.IntN(90)))
 		answer := c.app.Check(d.Filter)
-		c.app.Read(func(b *book.Book, clock day.Clock) { _, err = view.Mean(b, clock, d, answer) })
+		c.app.Read(func(b *book.Desk, clock day.Clock) { _, err = view.Mean(b, clock, d, answer) })
 		if err != nil {
 			c.t.Error(err)
 		}
@@ -173,8 +173,8 @@ func TestACrowd(t *testing.T) {
 			}
 		})
 	}
-	faults := func(a *app.App) (todos int, said string) {
-		a.Read(func(b *book.Book, clock day.Clock) {
+	faults := func(a *app.Session) (todos int, said string) {
+		a.Read(func(b *book.Desk, clock day.Clock) {
 			todos = b.Len()
 			for _, f := range b.Faults(clock.Today()) {
 				t.Errorf("a fault: %s", f.Says)

@@ -42,7 +42,7 @@ func (a *App) bringUpToDate(ctx context.Context) error {
 			return err
 		}
 		if !more {
-			a.hub.send(Event{Kind: TimePassed, Revision: a.Revision()})
+			a.hub.sendAll(Event{Kind: TimePassed, Revision: a.Revision()})
 		}
 	}
 	if a.store.Merging() {

@@ -15,9 +15,11 @@ import (
 func (a *App) mend(ctx context.Context) error {
 	count := map[book.Gravity]int{}
 	first := ""
-	for _, f := range a.book.Faults(a.Clock().Today()) {
-		if count[f.Gravity]++; f.Gravity == book.Lost && first == "" {
-			first = f.Says
+	for _, s := range a.everyone() {
+		for _, f := range s.desk.Faults(a.Clock().Today()) {
+			if count[f.Gravity]++; f.Gravity == book.Lost && first == "" {
+				first = f.Says
+			}
 		}
 	}
 	if count[book.Clash] > 0 {
@@ -36,14 +38,17 @@ func (a *App) mend(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	change, err := a.book.Do(a.env(), book.Mend{})
-	if err == nil && !change.Empty() {
-		err = a.store.Save(ctx, store.Entry{Change: change, At: day.TimestampOf(a.clock.Now()), Window: "housekeeping", Final: true})
-	}
-	if err != nil {
-		return err
-	}
-	if !change.Empty() {
+	for _, s := range a.everyone() {
+		change, err := s.desk.Do(a.env(), book.Mend{})
+		if err != nil {
+			return err
+		}
+		if change.Empty() {
+			continue
+		}
+		if err := a.store.Save(ctx, store.Entry{Change: change, At: day.TimestampOf(a.clock.Now()), Window: "housekeeping", Final: true}); err != nil {
+			return err
+		}
 		a.book.Apply(change)
 	}
 	a.log.Warn("the data file was mended", "positions and tags", count[book.Twin], "lost", lost, "copy", aside)

@@ -26,18 +26,22 @@ func TestFilesThatContradictThemselves(t *testing.T) {
 		logs string
 	}{
 		"nothing is wrong":   {nil, "", ""},
-		"doubled positions":  {[]string{"UPDATE todos SET position = 'e0V000'", "UPDATE lists SET position = 'e0V000'"}, "", "the data file was mended"},
+		"doubled positions":  {[]string{"UPDATE todos SET position = 'e0V000'", "UPDATE list_places SET position = 'e0V000'"}, "", "the data file was mended"},
 		"a doubled tag":      {[]string{"UPDATE todos SET tags = CAST(tags || tags AS BLOB)"}, "", "the data file was mended"},
-		"a note with a plan": {[]string{"UPDATE todos SET is_note = 1, plan = '2026-W48'"}, "", "they stay as they are"},
+		"a note with a plan": {[]string{"UPDATE todos SET is_note = 1", "INSERT INTO personal SELECT id, owner, '2026-W48', '', '' FROM todos"}, "", "they stay as they are"},
 		"a list is missing":  {[]string{"DELETE FROM lists"}, "in a list that is not there", "the data file was mended"},
 		"a tag is missing":   {[]string{"DELETE FROM tags"}, "carries a tag that is not there", "the data file was mended"},
 	} {
 		t.Run(name, func(t *testing.T) {
 			path := filepath.Join(t.TempDir(), "book.db")
 			var log bytes.Buffer
-			reopen := func(repair bool) (*app.App, error) {
+			reopen := func(repair bool) (*app.Session, error) {
 				log.Reset()
-				return app.Open(t.Context(), path, clock.Frozen(benchNow), app.Settings{Zone: time.UTC, Repair: repair}, slog.New(slog.NewTextHandler(&log, nil)))
+				a, err := app.Open(t.Context(), path, clock.Frozen(benchNow), app.Settings{Zone: time.UTC, Repair: repair}, slog.New(slog.NewTextHandler(&log, nil)))
+				if err != nil {
+					return nil, err
+				}
+				return a.Owner(), nil
 			}
 			a, err := reopen(false)
 			if err != nil {
@@ -81,7 +85,7 @@ func TestFilesThatContradictThemselves(t *testing.T) {
 			if !strings.Contains(log.String(), c.logs) || strings.Contains(log.String(), "“") {
 				t.Errorf("the log says %s", log.String())
 			}
-			a.Read(func(b *book.Book, clock day.Clock) {
+			a.Read(func(b *book.Desk, clock day.Clock) {
 				for _, f := range b.Faults(clock.Today()) {
 					if f.Gravity != book.Clash {
 						t.Errorf("a fault is left: %s", f.Says)

@@ -61,7 +61,7 @@ func against(b *testing.B, ours, theirs func(i int) error) {
 
 // bareRows is a table of as many rows as the Book has to-dos, with their ids,
 // their titles and one thing to change.
-func bareRows(b *testing.B, a *app.App) *sql.DB {
+func bareRows(b *testing.B, a *app.Session) *sql.DB {
 	b.Helper()
 	bare := bareFile(b, 0)
 	if _, err := bare.Exec("CREATE TABLE rows (id BLOB PRIMARY KEY, title TEXT, priority TEXT) WITHOUT ROWID"); err != nil {
@@ -71,7 +71,7 @@ func bareRows(b *testing.B, a *app.App) *sql.DB {
 	if err != nil {
 		b.Fatal(err)
 	}
-	a.Read(func(large *book.Book, _ day.Clock) {
+	a.Read(func(large *book.Desk, _ day.Clock) {
 		for t := range large.All() {
 			if _, err := tx.Exec("INSERT INTO rows VALUES (?, ?, 'none')", t.ID[:], t.Title+strings.Repeat(" ", 150)); err != nil {
 				b.Fatal(err)
@@ -94,7 +94,7 @@ func BenchmarkMany(b *testing.B) {
 	defer bare.Close()
 	var open []book.ID
 	var lists [2]book.ID
-	a.Read(func(large *book.Book, _ day.Clock) {
+	a.Read(func(large *book.Desk, _ day.Clock) {
 		lists = [2]book.ID{large.Lists()[0].ID, large.Lists()[1].ID}
 		for _, t := range large.Open() {
 			if t.Repeat == nil && t.Parent.IsZero() && !large.HasSubtasks(t.ID) && len(open) < 5000 {
@@ -169,7 +169,7 @@ func BenchmarkArrange(b *testing.B) {
 	own := book.ByHand
 	var list book.ID
 	var ids []book.ID
-	a.Read(func(large *book.Book, _ day.Clock) {
+	a.Read(func(large *book.Desk, _ day.Clock) {
 		list = large.Lists()[0].ID
 		for t := range large.OfList(list) {
 			if t.Open() && t.Parent.IsZero() && !large.HasSubtasks(t.ID) {

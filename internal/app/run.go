@@ -44,7 +44,7 @@ const AnyRevision = -1
 // Outcome is a command carried out, for the one who writes the reply.
 type Outcome struct {
 	Change *book.Change
-	Book   *book.Book // as it was before
+	Desk   *book.Desk // as it was before
 	Clock  day.Clock
 	app    *App
 }
@@ -56,7 +56,7 @@ func (o *Outcome) Note(t *book.Todo) (string, error) {
 			return d.After.Text, nil
 		}
 	}
-	return o.Book.Note(t)
+	return o.Desk.Note(t)
 }
 
 // Responder makes the reply, before anything is kept. It may be nil.
@@ -87,33 +87,33 @@ func (e *StaleError) Error() string {
 // returns, and in memory and told to listeners after that. A retry gets the
 // first reply. Errors are the command's, *StaleError, ErrRunning, ErrReused or
 // the store's; then nothing has changed.
-func (a *App) Run(ctx context.Context, req Request, cmd book.Command, respond Responder) (*store.Reply, error) {
+func (a *Session) Run(ctx context.Context, req Request, cmd book.Command, respond Responder) (*store.Reply, error) {
 	var early *prepared
 	if book.WorthPreparing(cmd) {
-		early = a.workOut(cmd, func(b *book.Book) (*book.Change, error) { return b.Do(a.env(), cmd) })
+		early = a.workOut(cmd, func(b *book.Desk) (*book.Change, error) { return b.Do(a.env(), cmd) })
 		defer a.letGo(early)
 	}
 	return a.carryOut(ctx, req, respond, func(env book.Env, req *Request) (*book.Change, error) {
 		if early.holds() {
-			return early.next(a.book, req), nil
+			return early.next(a.desk, req), nil
 		}
-		return a.book.Do(env, cmd)
+		return a.desk.Do(env, cmd)
 	})
 }
 
-func (a *App) carryOut(ctx context.Context, req Request, respond Responder,
+func (a *Session) carryOut(ctx context.Context, req Request, respond Responder,
 	work func(book.Env, *Request) (*book.Change, error)) (*store.Reply, error) {
-	if !a.running.start(req.Key) {
+	if !a.running.start(a.Account(), req.Key) {
 		return nil, ErrRunning
 	}
-	defer a.running.end(req.Key)
+	defer a.running.end(a.Account(), req.Key)
 	a.changing.Lock()
 	defer a.changing.Unlock()
 	// From here on the work is finished even if the client has gone.
 	ctx = context.WithoutCancel(ctx)
 
 	if req.Key != "" {
-		kept, err := a.store.ReplyTo(ctx, req.Key)
+		kept, err := a.store.ReplyTo(ctx, a.Account(), req.Key)
 		if err != nil {
 			return nil, err
 		}
@@ -139,16 +139,16 @@ func (a *App) carryOut(ctx context.Context, req Request, respond Responder,
 	}
 	var reply *store.Reply
 	if respond != nil {
-		if reply, err = respond(&Outcome{change, a.book, env.Clock, a}); err != nil {
+		if reply, err = respond(&Outcome{change, a.desk, env.Clock, a.App}); err != nil {
 			return nil, fmt.Errorf("writing the reply: %w", err)
 		}
-		reply.Key, reply.Fingerprint, reply.At = req.Key, req.Fingerprint, day.TimestampOf(env.Clock.Now)
+		reply.Account, reply.Key, reply.Fingerprint, reply.At = a.Account(), req.Key, req.Fingerprint, day.TimestampOf(env.Clock.Now)
 	}
 	return reply, a.keep(ctx, req, change, reply)
 }
 
 // remake makes the body of a reply again of what the history has of its change.
-func (a *App) remake(ctx context.Context, kept *store.Reply) error {
+func (a *Session) remake(ctx context.Context, kept *store.Reply) error {
 	change, err := a.store.ChangeAt(ctx, kept.Revision)
 	if err == nil {
 		kept.Body, err = a.bodies(kept.Remake, change)
@@ -157,7 +157,7 @@ func (a *App) remake(ctx context.Context, kept *store.Reply) error {
 }
 
 // keep writes the change and makes it take effect.
-func (a *App) keep(ctx context.Context, req Request, change *book.Change, reply *store.Reply) error {
+func (a *Session) keep(ctx context.Context, req Request, change *book.Change, reply *store.Reply) error {
 	kept := reply
 	if req.Key == "" {
 		kept = nil
@@ -177,7 +177,7 @@ func (a *App) keep(ctx context.Context, req Request, change *book.Change, reply 
 	if a.store.Indexing() || a.store.Merging() {
 		a.wakeIndexer()
 	}
-	a.hub.send(eventOf(change))
+	a.hub.send(a.Account(), eventOf(change))
 	return nil
 }
 
@@ -200,14 +200,14 @@ func (a *App) committed(ctx context.Context, entry store.Entry, err error) bool 
 	return err == nil && kept
 }
 
-func (a *App) expect(ctx context.Context, want Expect) error {
-	is, err := a.book.RevisionOf(want.Kind, want.ID)
+func (a *Session) expect(ctx context.Context, want Expect) error {
+	is, err := a.desk.RevisionOf(want.Kind, want.ID)
 	if err != nil || want.Revision == AnyRevision || is == want.Revision {
 		return err
 	}
 	stale := &StaleError{Kind: want.Kind, ID: want.ID, Revision: is}
-	if t, err := a.book.Todo(want.ID); err == nil {
-		if stale.Note, err = a.book.Note(t); err != nil {
+	if t, err := a.desk.Todo(want.ID); err == nil {
+		if stale.Note, err = a.desk.Note(t); err != nil {
 			return err
 		}
 	}
@@ -218,12 +218,12 @@ func (a *App) expect(ctx context.Context, want Expect) error {
 	return stale
 }
 
-func (a *App) changedSince(ctx context.Context, seen Expect) ([]string, error) {
+func (a *Session) changedSince(ctx context.Context, seen Expect) ([]string, error) {
 	oldest, err := a.store.OldestChange(ctx)
 	if err != nil {
 		return nil, err
 	}
-	changes, err := a.store.ChangesSince(ctx, seen.Revision, catchUp+1)
+	changes, err := a.store.ChangesSince(ctx, a.Account(), seen.Revision, catchUp+1)
 	if err != nil {
 		return nil, err
 	}
@@ -243,30 +243,36 @@ func (a *App) changedSince(ctx context.Context, seen Expect) ([]string, error) {
 	return fields, nil
 }
 
-// keys is the set of Idempotency-Keys of requests that run now.
+// keys is the set of Idempotency-Keys of requests that run now. A key of one account is
+// not another's.
 type keys struct {
 	mu   sync.Mutex
-	held map[string]bool
+	held map[accountKey]bool
 }
 
-func (k *keys) start(key string) bool {
+type accountKey struct {
+	account book.ID
+	key     string
+}
+
+func (k *keys) start(account book.ID, key string) bool {
 	if key == "" {
 		return true
 	}
 	k.mu.Lock()
 	defer k.mu.Unlock()
-	if k.held[key] {
+	if k.held[accountKey{account, key}] {
 		return false
 	}
 	if k.held == nil {
-		k.held = map[string]bool{}
+		k.held = map[accountKey]bool{}
 	}
-	k.held[key] = true
+	k.held[accountKey{account, key}] = true
 	return true
 }
 
-func (k *keys) end(key string) {
+func (k *keys) end(account book.ID, key string) {
 	k.mu.Lock()
 	defer k.mu.Unlock()
-	delete(k.held, key)
+	delete(k.held, accountKey{account, key})
 }

@@ -25,19 +25,19 @@ type Excerpt struct {
 
 // Search looks for to-dos and hands f what it found, as the Book has it, with
 // where in each row of it. f must not keep the Book, block or change anything.
-func (a *App) Search(ctx context.Context, q search.Query, offset, limit int,
-	f func(b *book.Book, c day.Clock, res *view.Result, excerpts map[book.ID]Excerpt)) error {
+func (a *Session) Search(ctx context.Context, q search.Query, offset, limit int,
+	f func(b *book.Desk, c day.Clock, res *view.Result, excerpts map[book.ID]Excerpt)) error {
 	if err := a.indexed(ctx); err != nil {
 		return err
 	}
-	found, err := a.store.Search(ctx, q)
+	found, err := a.store.Search(ctx, a.Account(), q)
 	if err != nil {
 		return err
 	}
 	var shown []book.ID
 	var res *view.Result
 	var revision int64
-	a.Read(func(b *book.Book, c day.Clock) {
+	a.Read(func(b *book.Desk, c day.Clock) {
 		res, revision = view.Found(b, c, found, offset, limit), b.Revision()
 		for _, g := range res.Groups {
 			for _, r := range g.Rows {
@@ -52,7 +52,7 @@ func (a *App) Search(ctx context.Context, q search.Query, offset, limit int,
 		return err
 	}
 	m := search.NewMarker(q, foldWord)
-	a.Read(func(b *book.Book, c day.Clock) {
+	a.Read(func(b *book.Desk, c day.Clock) {
 		if b.Revision() != revision {
 			res = view.Found(b, c, found, offset, limit)
 		}
@@ -68,8 +68,8 @@ func (a *App) Search(ctx context.Context, q search.Query, offset, limit int,
 }
 
 // SearchFilter returns the filter that holds what a search finds by now.
-func (a *App) SearchFilter(q search.Query) (f filter.Filter, err error) {
-	a.Read(func(b *book.Book, _ day.Clock) { f, err = filter.Found(b, q, foldWord) })
+func (a *Session) SearchFilter(q search.Query) (f filter.Filter, err error) {
+	a.Read(func(b *book.Desk, _ day.Clock) { f, err = filter.Found(b, q, foldWord) })
 	return f, err
 }
 

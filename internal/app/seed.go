@@ -18,7 +18,7 @@ type Step struct {
 
 // Seed carries out many commands, each at its own time, in one transaction. It
 // is for a Book nobody sees yet: when it fails, the App must be closed.
-func (a *App) Seed(ctx context.Context, steps []Step) error {
+func (a *Session) Seed(ctx context.Context, steps []Step) error {
 	a.changing.Lock()
 	defer a.changing.Unlock()
 	a.reading.Lock()
@@ -27,7 +27,7 @@ func (a *App) Seed(ctx context.Context, steps []Step) error {
 	for _, s := range steps {
 		env := a.env()
 		env.Clock.Now = s.At
-		change, err := a.book.Do(env, s.Command)
+		change, err := a.desk.Do(env, s.Command)
 		if err != nil {
 			return fmt.Errorf("%T: %w", s.Command, err)
 		}

@@ -49,8 +49,8 @@ type Line struct {
 }
 
 // ReadSentence reads one sentence as it would be put in now.
-func (a *App) ReadSentence(s Sentence) (reading Reading, err error) {
-	a.Read(func(b *book.Book, c day.Clock) {
+func (a *Session) ReadSentence(s Sentence) (reading Reading, err error) {
+	a.Read(func(b *book.Desk, c day.Clock) {
 		if reading, err = a.read(b, c, s); err != nil {
 			return
 		}
@@ -62,22 +62,22 @@ func (a *App) ReadSentence(s Sentence) (reading Reading, err error) {
 
 // ReadLines reads several lines as they would be put in now. It fails with a
 // *book.RuleError where there are too many.
-func (a *App) ReadLines(s Sentence) (lines []Line, err error) {
-	a.Read(func(b *book.Book, c day.Clock) { lines, err = a.readLines(b, c, s) })
+func (a *Session) ReadLines(s Sentence) (lines []Line, err error) {
+	a.Read(func(b *book.Desk, c day.Clock) { lines, err = a.readLines(b, c, s) })
 	return lines, err
 }
 
 // Env is what reading knows: the clock, and the names in the Book.
-func (a *App) Env() (env capture.Env) {
-	a.Read(func(b *book.Book, c day.Clock) { env = a.envOf(b, c) })
+func (a *Session) Env() (env capture.Env) {
+	a.Read(func(b *book.Desk, c day.Clock) { env = a.envOf(b, c) })
 	return env
 }
 
 // PutIn puts in what a sentence means. A sentence with a problem is refused
 // with a *book.RuleError that has its reason.
-func (a *App) PutIn(ctx context.Context, req Request, s Sentence, respond Responder) (*store.Reply, error) {
+func (a *Session) PutIn(ctx context.Context, req Request, s Sentence, respond Responder) (*store.Reply, error) {
 	return a.carryOut(ctx, req, respond, func(env book.Env, _ *Request) (*book.Change, error) {
-		reading, err := a.read(a.book, env.Clock, s)
+		reading, err := a.read(a.desk, env.Clock, s)
 		if err != nil {
 			return nil, err
 		}
@@ -91,14 +91,14 @@ func (a *App) PutIn(ctx context.Context, req Request, s Sentence, respond Respon
 			}
 			cmd.Files = append(cmd.Files, f)
 		}
-		return a.book.Do(env, cmd)
+		return a.desk.Do(env, cmd)
 	})
 }
 
 // PutInLines puts in what several lines mean, all or none.
-func (a *App) PutInLines(ctx context.Context, req Request, s Sentence, respond Responder) (*store.Reply, error) {
+func (a *Session) PutInLines(ctx context.Context, req Request, s Sentence, respond Responder) (*store.Reply, error) {
 	return a.carryOut(ctx, req, respond, func(env book.Env, _ *Request) (*book.Change, error) {
-		lines, err := a.readLines(a.book, env.Clock, s)
+		lines, err := a.readLines(a.desk, env.Clock, s)
 		if err != nil {
 			return nil, err
 		}
@@ -111,7 +111,7 @@ func (a *App) PutInLines(ctx context.Context, req Request, s Sentence, respond R
 			item.Done = l.Done
 			tree.Items = append(tree.Items, item)
 		}
-		return a.book.Do(env, tree)
+		return a.desk.Do(env, tree)
 	})
 }
 
@@ -122,7 +122,7 @@ func refusal(d capture.Draft) error {
 	return &book.RuleError{Field: "text", Reason: d.Problems[0].Reason}
 }
 
-func (a *App) envOf(b *book.Book, c day.Clock) capture.Env {
+func (a *App) envOf(b *book.Desk, c day.Clock) capture.Env {
 	env := capture.Env{Clock: c, Settings: a.settings.Writing}
 	for _, l := range b.Lists() {
 		if !l.Listed() {
@@ -154,7 +154,7 @@ func (s Sentence) typed(c day.Clock) (day.Clock, error) {
 	return c, nil
 }
 
-func (a *App) read(b *book.Book, c day.Clock, s Sentence) (Reading, error) {
+func (a *App) read(b *book.Desk, c day.Clock, s Sentence) (Reading, error) {
 	c, err := s.typed(c)
 	if err != nil {
 		return Reading{}, err
@@ -162,7 +162,7 @@ func (a *App) read(b *book.Book, c day.Clock, s Sentence) (Reading, error) {
 	return found(b, c, capture.Read(s.Text, a.envOf(b, c))), nil
 }
 
-func (a *App) readLines(b *book.Book, c day.Clock, s Sentence) ([]Line, error) {
+func (a *App) readLines(b *book.Desk, c day.Clock, s Sentence) ([]Line, error) {
 	c, err := s.typed(c)
 	if err != nil {
 		return nil, err
@@ -196,7 +196,7 @@ func (a *App) readLines(b *book.Book, c day.Clock, s Sentence) ([]Line, error) {
 }
 
 // found looks up the names of a draft.
-func found(b *book.Book, c day.Clock, d capture.Draft) Reading {
+func found(b *book.Desk, c day.Clock, d capture.Draft) Reading {
 	r := Reading{Draft: d}
 	for _, l := range b.Lists() {
 		if d.List != "" && !d.NewList && l.Listed() && l.Name == d.List {
@@ -233,7 +233,7 @@ func (r Reading) command(s Sentence) book.Capture {
 
 // ReadWhen reads words for one of the fields due, start and plan, and returns
 // the value with the value in words.
-func (a *App) ReadWhen(field, words string) (value, said string, err error) {
+func (a *Session) ReadWhen(field, words string) (value, said string, err error) {
 	env := a.Env()
 	switch field {
 	case "due":

@@ -22,9 +22,11 @@ func (a *App) tidy(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	_, err = a.Run(ctx, Request{Window: "housekeeping", final: true}, book.EmptyBin{UpTo: day.TimestampOf(upTo.AddDate(0, 0, -book.BinDays))}, nil)
-	if err != nil {
-		return err
+	old := book.EmptyBin{UpTo: day.TimestampOf(upTo.AddDate(0, 0, -book.BinDays))}
+	for _, s := range a.everyone() {
+		if _, err = s.Run(ctx, Request{Window: "housekeeping", final: true}, old, nil); err != nil {
+			return err
+		}
 	}
 	if err := a.prune(ctx, upTo); err != nil {
 		return err
@@ -73,12 +75,14 @@ func (a *App) giveBack(ctx context.Context) error {
 // sweep removes the files that nothing refers to any more. It holds nothing up.
 func (a *App) sweep(ctx context.Context, upTo time.Time) error {
 	used := map[string]bool{}
-	a.Read(func(b *book.Book, _ day.Clock) {
-		for t := range b.All() {
-			for _, f := range t.Attachments {
-				used[f.Hash] = true
+	for _, s := range a.everyone() {
+		s.Read(func(b *book.Desk, _ day.Clock) {
+			for t := range b.All() {
+				for _, f := range t.Attachments {
+					used[f.Hash] = true
+				}
 			}
-		}
-	})
+		})
+	}
 	return a.store.SweepFiles(ctx, func(hash string) bool { return used[hash] }, upTo)
 }

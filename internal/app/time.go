@@ -5,7 +5,6 @@ import (
 	"time"
 
 	"tincup/internal/core/book"
-	"tincup/internal/core/day"
 	"tincup/internal/core/view"
 )
 
@@ -25,7 +24,7 @@ func (a *App) keepTime(ctx context.Context) {
 		}
 		if newDay || c.Now.Before(last.Now) || !c.Now.Before(a.nextChange()) {
 			a.planNextChange()
-			a.hub.send(Event{Kind: TimePassed, Revision: a.Revision()})
+			a.hub.sendAll(Event{Kind: TimePassed, Revision: a.Revision()})
 		}
 		last = c
 	}
@@ -41,7 +40,15 @@ func (a *App) Revision() int64 {
 func (a *App) nextChange() time.Time { return time.UnixMilli(a.next.Load()) }
 
 func (a *App) planNextChange() {
-	a.Read(func(b *book.Book, c day.Clock) { a.next.Store(view.NextChange(b, c).UnixMilli()) })
+	a.reading.RLock()
+	defer a.reading.RUnlock()
+	var next time.Time
+	for _, s := range a.everyone() {
+		if soon := view.NextChange(s.desk, a.Clock()); next.IsZero() || soon.Before(next) {
+			next = soon
+		}
+	}
+	a.next.Store(next.UnixMilli())
 }
 
 // dueSooner brings the next change forward to a due time that a change set. The

@@ -10,25 +10,25 @@ import (
 // Undo turns round the latest change made in the request's window, or the one
 // with the given revision when it is not 0. It fails with store.ErrNothing or
 // a *book.ConflictError.
-func (a *App) Undo(ctx context.Context, req Request, revision int64, respond Responder) (*store.Reply, error) {
+func (a *Session) Undo(ctx context.Context, req Request, revision int64, respond Responder) (*store.Reply, error) {
 	return a.turn(ctx, req, respond, book.Undo, func() (int64, error) {
 		if revision != 0 {
-			return a.store.Undoable(ctx, revision)
+			return a.store.Undoable(ctx, a.Account(), revision)
 		}
-		return a.store.LastUndoable(ctx, req.Window)
+		return a.store.LastUndoable(ctx, a.Account(), req.Window)
 	})
 }
 
 // Redo turns round the latest undo made in the request's window.
-func (a *App) Redo(ctx context.Context, req Request, respond Responder) (*store.Reply, error) {
+func (a *Session) Redo(ctx context.Context, req Request, respond Responder) (*store.Reply, error) {
 	return a.turn(ctx, req, respond, book.Redo, func() (int64, error) {
-		return a.store.LastRedoable(ctx, req.Window)
+		return a.store.LastRedoable(ctx, a.Account(), req.Window)
 	})
 }
 
 // turn turns round what find says. The change is read before anything is held up, and a
 // large one turned round; again only where what came between has to do with it.
-func (a *App) turn(ctx context.Context, req Request, respond Responder, kind book.Kind, find func() (int64, error)) (*store.Reply, error) {
+func (a *Session) turn(ctx context.Context, req Request, respond Responder, kind book.Kind, find func() (int64, error)) (*store.Reply, error) {
 	var early *book.Change
 	var turned *prepared
 	if revision, err := find(); err == nil {
@@ -37,7 +37,7 @@ func (a *App) turn(ctx context.Context, req Request, respond Responder, kind boo
 		}
 	}
 	if early != nil && early.WorthPreparing() {
-		turned = a.workOut(nil, func(b *book.Book) (*book.Change, error) { return b.Invert(a.env(), early, kind) })
+		turned = a.workOut(nil, func(b *book.Desk) (*book.Change, error) { return b.Invert(a.env(), early, kind) })
 		defer a.letGo(turned)
 	}
 	return a.carryOut(ctx, req, respond, func(env book.Env, req *Request) (*book.Change, error) {
@@ -53,8 +53,8 @@ func (a *App) turn(ctx context.Context, req Request, respond Responder, kind boo
 		}
 		req.turns = change.Revision
 		if change == early && turned.holds() {
-			return turned.next(a.book, req), nil
+			return turned.next(a.desk, req), nil
 		}
-		return a.book.Invert(env, change, kind)
+		return a.desk.Invert(env, change, kind)
 	})
 }

@@ -88,7 +88,7 @@ func BenchmarkMeaning(b *testing.B) {
 }
 
 // saveViews keeps the saved views in the large file.
-func saveViews(b *testing.B, a *app.App) map[string]book.ID {
+func saveViews(b *testing.B, a *app.Session) map[string]book.ID {
 	b.Helper()
 	rows := largeBook()
 	ids := map[string]book.ID{}
@@ -160,7 +160,7 @@ func BenchmarkPatch(b *testing.B) {
 
 // notesBook is a Book of 50,000 to-dos with notes of sixty words each, in a file, and
 // the words, the commonest first.
-func notesBook(b *testing.B) (a *app.App, path string, words []string) {
+func notesBook(b *testing.B) (a *app.Session, path string, words []string) {
 	b.Helper()
 	r := rand.New(rand.NewPCG(5, 5))
 	words = make([]string, 3000)
@@ -227,7 +227,7 @@ func BenchmarkSearch(b *testing.B) {
 			}
 			found := 0
 			ours := timed(func() {
-				if err := a.Search(b.Context(), q, 0, 200, func(_ *book.Book, _ day.Clock, res *view.Result, _ map[book.ID]app.Excerpt) {
+				if err := a.Search(b.Context(), q, 0, 200, func(_ *book.Desk, _ day.Clock, res *view.Result, _ map[book.ID]app.Excerpt) {
 					found = res.Total
 				}); err != nil {
 					b.Fatal(err)

@@ -15,7 +15,7 @@ import (
 
 // made answers with the id of the row a command made, as of finds it.
 func (s *server) made(c *gin.Context, req app.Request, cmd book.Command, of func(*book.Change) book.ID) {
-	reply, err := s.app.Run(c.Request.Context(), req, cmd, func(o *app.Outcome) (*store.Reply, error) {
+	reply, err := s.as(c).Run(c.Request.Context(), req, cmd, func(o *app.Outcome) (*store.Reply, error) {
 		return placed(of(o.Change), http.StatusCreated, o)
 	})
 	s.reply(c, reply, err)
@@ -27,7 +27,7 @@ func placed(id book.ID, status int, o *app.Outcome) (*store.Reply, error) {
 
 // place runs a command on a row that is no to-do.
 func (s *server) place(c *gin.Context, req app.Request, id book.ID, cmd book.Command) {
-	reply, err := s.app.Run(c.Request.Context(), req, cmd, func(o *app.Outcome) (*store.Reply, error) {
+	reply, err := s.as(c).Run(c.Request.Context(), req, cmd, func(o *app.Outcome) (*store.Reply, error) {
 		reply, err := placed(id, http.StatusOK, o)
 		if req.Expect != nil {
 			reply.ETag = etagAfter(o, req.Expect.Kind, id)
@@ -42,7 +42,7 @@ func etagAfter(o *app.Outcome, kind book.RowKind, id book.ID) string {
 	if len(o.Change.FieldsOf(kind, id)) > 0 {
 		return etagOf(o.Change.Revision)
 	}
-	if revision, err := o.Book.RevisionOf(kind, id); err == nil {
+	if revision, err := o.Desk.RevisionOf(kind, id); err == nil {
 		return etagOf(revision)
 	}
 	return ""

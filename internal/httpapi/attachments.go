@@ -24,13 +24,13 @@ func (s *server) AttachFile(c *gin.Context, todoID string, params contract.Attac
 		return
 	}
 	req := request(c, params.IdempotencyKey, params.WindowId, []byte(params.Name))
-	reply, err := s.app.AttachFile(c.Request.Context(), req, id, params.Name, c.Request.Body, s.todoReply(c, http.StatusCreated))
+	reply, err := s.as(c).AttachFile(c.Request.Context(), req, id, params.Name, c.Request.Body, s.todoReply(c, http.StatusCreated))
 	s.reply(c, reply, err)
 }
 
 // KeepFile keeps the bytes of a file that a to-do is about to have.
 func (s *server) KeepFile(c *gin.Context, params contract.KeepFileParams) {
-	file, err := s.app.KeepFile(params.Name, c.Request.Body)
+	file, err := s.as(c).KeepFile(params.Name, c.Request.Body)
 	if err == nil && file.Size == 0 {
 		err = &book.RuleError{Field: "file", Reason: "“" + file.Name + "” is empty. A file has at least one byte."}
 	}
@@ -55,7 +55,7 @@ func (s *server) GetAttachment(c *gin.Context, todoID, hash string) {
 		s.fail(c, err)
 		return
 	}
-	file, bytes, err := s.app.OpenAttachment(id, hash)
+	file, bytes, err := s.as(c).OpenAttachment(id, hash)
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -48,7 +48,7 @@ func body[T any](c *gin.Context) (v T, raw []byte, err error) {
 
 // run carries a command out and answers with the to-do after it.
 func (s *server) run(c *gin.Context, req app.Request, status int, cmd book.Command) {
-	reply, err := s.app.Run(c.Request.Context(), req, cmd, s.todoReply(c, status))
+	reply, err := s.as(c).Run(c.Request.Context(), req, cmd, s.todoReply(c, status))
 	s.reply(c, reply, err)
 }
 
@@ -76,7 +76,7 @@ func (s *server) todoReply(c *gin.Context, status int) app.Responder {
 			if err != nil {
 				return nil, err
 			}
-			if t, err = o.Book.Todo(id); err != nil {
+			if t, err = o.Desk.Todo(id); err != nil {
 				return nil, err
 			}
 		}
@@ -84,7 +84,7 @@ func (s *server) todoReply(c *gin.Context, status int) app.Responder {
 		if err != nil {
 			return nil, err
 		}
-		row := encodeTodo(o.Book, t)
+		row := encodeTodo(o.Desk, t)
 		row.Tags = tagsAfter(o, t)
 		row.Notes = &note
 		reply := &store.Reply{Status: status, ETag: etagOf(t.Revision)}
@@ -92,7 +92,7 @@ func (s *server) todoReply(c *gin.Context, status int) app.Responder {
 			reply.Location = "/api/todos/" + t.ID.String()
 		}
 		changed := changedTodo(row, encodeChange(o.Change))
-		if p := o.Book.Project(o.Change); p != nil {
+		if p := o.Desk.Project(o.Change); p != nil {
 			changed.Project = &contract.Project{Id: p.ID.String(), Title: p.Title, Done: p.Done, Total: p.Total, Percent: p.Percent(), Finished: p.Finished}
 		}
 		reply.Body, err = json.Marshal(changed)
@@ -115,7 +115,7 @@ func tagName(o *app.Outcome, id book.ID) string {
 			return d.After.Name
 		}
 	}
-	if tag, err := o.Book.Tag(id); err == nil {
+	if tag, err := o.Desk.Tag(id); err == nil {
 		return tag.Name
 	}
 	return ""

@@ -303,7 +303,7 @@ func TestTimePassing(t *testing.T) {
 func TestPageAndItsPolicy(t *testing.T) {
 	s := newSite(t, app.Settings{})
 	a, b := s.want(200, "GET", "/today", ""), s.want(200, "GET", "/", "")
-	nonce := strings.TrimSuffix(strings.TrimPrefix(a.body, `<meta name="csp-nonce" content="`), `">`)
+	nonce, _, _ := strings.Cut(strings.TrimPrefix(a.body, `<meta name="csp-nonce" content="`), `">`)
 	policy := a.header.Get("Content-Security-Policy")
 	if len(nonce) < 16 || a.body == b.body || !strings.Contains(policy, "'nonce-"+nonce+"'") {
 		t.Errorf("the page is %s under %s", a.body, policy)

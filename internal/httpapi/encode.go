@@ -72,7 +72,7 @@ func encodeProgress(p book.Progress) *contract.Progress {
 	return &contract.Progress{Done: p.Done, Total: p.Total}
 }
 
-func encodeTodo(b *book.Book, t *book.Todo) contract.Todo {
+func encodeTodo(b *book.Desk, t *book.Todo) contract.Todo {
 	out := contract.Todo{
 		Id: t.ID.String(), Title: t.Title, HasNotes: t.NotesSize > 0, List: orNull(t.List.String()),
 		Status: contract.Status(t.Status.String()), Priority: contract.Priority(t.Priority.String()),
@@ -110,7 +110,7 @@ func encodeFile(f book.Attachment) contract.Attachment {
 	return contract.Attachment{Name: f.Name, Hash: f.Hash, Type: f.Type, Size: f.Size, Picture: orFalse(app.Pictures[f.Type])}
 }
 
-func tagNames(b *book.Book, ids []book.ID) []string {
+func tagNames(b *book.Desk, ids []book.ID) []string {
 	names := make([]string, 0, len(ids))
 	for _, id := range ids {
 		if tag, err := b.Tag(id); err == nil {
@@ -141,7 +141,7 @@ func encodeChange(c *book.Change) contract.Change {
 }
 
 // encodeView writes a view; found says where a search found its words, by to-do.
-func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result, found map[book.ID]*contract.Found) viewBody {
+func encodeView(b *book.Desk, c day.Clock, q view.Query, res *view.Result, found map[book.ID]*contract.Found) viewBody {
 	v := viewBody{View: contract.View{Revision: b.Revision(), Today: c.Today().String(), Sentence: view.Sentence(b, c, q),
 		Total: res.Total, Beyond: res.Beyond}, Groups: make([]groupBody, 0, len(res.Groups))}
 	for _, g := range res.Groups {
@@ -170,7 +170,7 @@ func encodeView(b *book.Book, c day.Clock, q view.Query, res *view.Result, found
 	return v
 }
 
-func encodeRow(b *book.Book, r view.Row) contract.Row {
+func encodeRow(b *book.Desk, r view.Row) contract.Row {
 	row := contract.Row{Todo: encodeTodo(b, r.Todo), Late: r.Late, DaysLate: r.DaysLate, Dimmed: r.Dimmed,
 		Progress: encodeProgress(r.Progress), Why: orAbsent(r.Why)}
 	if s := r.Standing; s != nil {

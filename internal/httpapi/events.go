@@ -43,7 +43,7 @@ func (s *server) GetEvents(c *gin.Context, params contract.GetEventsParams) {
 		c.Status(http.StatusOK)
 		return
 	}
-	missed, coming, cancel, err := s.app.Subscribe(c.Request.Context(), since)
+	missed, coming, cancel, err := s.as(c).Subscribe(c.Request.Context(), since)
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -21,7 +21,7 @@ func (s *server) ChangeMany(c *gin.Context, params contract.ChangeManyParams) {
 		s.fail(c, err)
 		return
 	}
-	reply, err := s.app.Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd, turned)
+	reply, err := s.as(c).Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd, turned)
 	s.reply(c, reply, err)
 }
 
@@ -34,7 +34,7 @@ func (s *server) ReachOfMany(c *gin.Context) {
 	}
 	var r book.Reach
 	if err == nil {
-		s.app.Read(func(b *book.Book, _ day.Clock) { r, err = b.Reach(ids) })
+		s.as(c).Read(func(b *book.Desk, _ day.Clock) { r, err = b.Reach(ids) })
 	}
 	if err != nil {
 		s.fail(c, err)
@@ -146,7 +146,7 @@ func (s *server) Postpone(c *gin.Context, params contract.PostponeParams) {
 		s.fail(c, err)
 		return
 	}
-	reply, err := s.app.Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd, turned)
+	reply, err := s.as(c).Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd, turned)
 	s.reply(c, reply, err)
 }
 
@@ -159,7 +159,7 @@ func (s *server) PreviewPostpone(c *gin.Context) {
 	}
 	out := contract.Postponement{Moves: []contract.Moves{}, Stays: []contract.Stays{}}
 	if err == nil {
-		s.app.Read(func(b *book.Book, clock day.Clock) {
+		s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 			var p *book.Postponement
 			if p, err = b.Postponement(book.Env{Clock: clock}, cmd); err == nil {
 				encodePostponement(&out, p)

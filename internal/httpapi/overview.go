@@ -11,7 +11,7 @@ import (
 	"tincup/internal/httpapi/contract"
 )
 
-func overview(b *book.Book, c day.Clock, survey *view.Survey) contract.Overview {
+func overview(b *book.Desk, c day.Clock, survey *view.Survey) contract.Overview {
 	o := contract.Overview{Revision: b.Revision(), Now: c.Wall().String(), Zone: c.Zone.String(),
 		Today: survey.Today.String(), Brim: view.Brim, Handful: survey.Handful, Shelves: []contract.Shelf{}, Tags: []contract.Tag{},
 		People: []contract.Person{}, Templates: []contract.List{}, Archived: []contract.List{}, Binned: []contract.Binned{}}
@@ -48,7 +48,7 @@ func overview(b *book.Book, c day.Clock, survey *view.Survey) contract.Overview 
 
 // overviewLists puts each list where it stands: on its shelf, among the
 // templates, the archived ones or in the bin.
-func overviewLists(o *contract.Overview, b *book.Book, survey *view.Survey) {
+func overviewLists(o *contract.Overview, b *book.Desk, survey *view.Survey) {
 	away := map[book.ID]int{}
 	for _, t := range b.Away() {
 		if t.Open() {
@@ -94,7 +94,7 @@ func overviewLists(o *contract.Overview, b *book.Book, survey *view.Survey) {
 	}
 }
 
-func encodeList(b *book.Book, l *book.List) contract.List {
+func encodeList(b *book.Desk, l *book.List) contract.List {
 	row := contract.List{Id: l.ID.String(), Revision: l.Revision, Name: l.Name, Colour: contract.Colour(l.Colour.String()), Shelf: l.Shelf.String(),
 		Order: contract.Order(l.Order.String()), Checklist: orFalse(l.Checklist), Pinned: orFalse(l.Pinned),
 		Archived: orFalse(!l.Archived.IsZero()), Template: orAbsent(l.Template.String())}

@@ -7,6 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"tincup/internal/app"
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
@@ -39,22 +40,22 @@ func definitionProblem(err error) error {
 }
 
 // worthSaving refuses a definition that can never hold anything.
-func (s *server) worthSaving(d view.Definition) (err error) {
-	a := s.app.Check(d.Filter)
+func worthSaving(as *app.Session, d view.Definition) (err error) {
+	a := as.Check(d.Filter)
 	if a.Verdict != filter.Never {
 		return nil
 	}
-	s.app.Read(func(b *book.Book, _ day.Clock) {
+	as.Read(func(b *book.Desk, _ day.Clock) {
 		err = &book.RuleError{Field: "filter", Reason: "This view can never hold anything. " + d.Filter.Explain(b, a)}
 	})
 	return err
 }
 
 // question is the text of a definition as the Book keeps it.
-func (s *server) question(in contract.Definition) (string, error) {
+func question(as *app.Session, in contract.Definition) (string, error) {
 	d, err := define(in)
 	if err == nil {
-		err = s.worthSaving(d)
+		err = worthSaving(as, d)
 	}
 	if err != nil {
 		return "", err
@@ -72,7 +73,7 @@ func (s *server) GetDefinition(c *gin.Context, name contract.ViewName) {
 	}
 	var out contract.Defined
 	var err error
-	s.app.Read(func(b *book.Book, _ day.Clock) { out, err = defined(b, string(name), d, nil) })
+	s.as(c).Read(func(b *book.Desk, _ day.Clock) { out, err = defined(b, string(name), d, nil) })
 	s.json(c, out, err)
 }
 
@@ -93,7 +94,7 @@ func (s *server) GetOwnView(c *gin.Context, rowID string) {
 		return
 	}
 	var out contract.Defined
-	s.app.Read(func(b *book.Book, _ day.Clock) {
+	s.as(c).Read(func(b *book.Desk, _ day.Clock) {
 		var v *book.View
 		if v, err = b.View(id); err != nil {
 			return
@@ -109,7 +110,7 @@ func (s *server) GetOwnView(c *gin.Context, rowID string) {
 	s.json(c, out, err)
 }
 
-func defined(b *book.Book, name string, d view.Definition, row *contract.OwnView) (contract.Defined, error) {
+func defined(b *book.Desk, name string, d view.Definition, row *contract.OwnView) (contract.Defined, error) {
 	out := contract.Defined{Name: name, Sentence: d.Sentence(b), View: row}
 	raw, err := json.Marshal(d)
 	if err == nil {
@@ -148,7 +149,7 @@ func (s *server) AddOwnView(c *gin.Context, params contract.AddOwnViewParams) {
 	if in.Icon != nil {
 		cmd.Icon = string(*in.Icon)
 	}
-	if cmd.Question, err = s.question(in.Definition); err == nil {
+	if cmd.Question, err = question(s.as(c), in.Definition); err == nil {
 		cmd.Colour, err = perhaps[book.Colour]("colour", in.Colour)
 	}
 	if err != nil {
@@ -167,7 +168,7 @@ func (s *server) EditOwnView(c *gin.Context, id string, p contract.EditOwnViewPa
 	editPlace(s, c, id, seen{book.ViewRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.OwnViewPatch) (book.Command, error) {
 		cmd := book.EditView{ID: id, Name: in.Name, Pinned: in.Pinned, Counted: in.Counted, Icon: (*string)(in.Icon)}
 		if in.Definition != nil {
-			text, err := s.question(*in.Definition)
+			text, err := question(s.as(c), *in.Definition)
 			if err != nil {
 				return nil, err
 			}

@@ -17,11 +17,15 @@ import (
 // noncePlace is what index.html has where the nonce goes.
 const noncePlace = "__NONCE__"
 
+// accountPlace is what it has where the account goes that asks: what the page keeps in
+// the browser is kept for that one.
+const accountPlace = "__ACCOUNT__"
+
 // page serves the built files. Every other address outside /api is the page
 // itself, which finds its own way.
 func (s *server) page(files fs.FS) gin.HandlerFunc {
-	index, err := fs.ReadFile(files, "index.html")
-	built := err == nil
+	raw, err := fs.ReadFile(files, "index.html")
+	index, built := string(raw), err == nil
 	assets := http.FileServerFS(files)
 	return func(c *gin.Context) {
 		name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
@@ -57,7 +61,10 @@ func (s *server) page(files fs.FS) gin.HandlerFunc {
 		nonce := newNonce()
 		c.Header("Content-Security-Policy", pagePolicy(nonce))
 		c.Header("Cache-Control", "no-store")
-		c.Data(http.StatusOK, "text/html; charset=utf-8", bytes.ReplaceAll(index, []byte(noncePlace), []byte(nonce)))
+		var inserted bytes.Buffer
+		// Never fails: a buffer takes all.
+		_, _ = strings.NewReplacer(noncePlace, nonce, accountPlace, s.as(c).Account().String()).WriteString(&inserted, index)
+		c.Data(http.StatusOK, "text/html; charset=utf-8", inserted.Bytes())
 	}
 }
 

@@ -14,7 +14,7 @@ import (
 	"tincup/internal/core/book"
 )
 
-// patches remembers the latest answers to views by what was asked, so that a
+// patches remembers the latest answers to views by who asked what, so that a
 // client that has one is told only which rows stayed as they were. Of each row
 // no more is kept than its id and a hash.
 type patches struct {
@@ -47,7 +47,7 @@ func newPatches() *patches {
 
 // view answers with a view, or what has changed of it since the client was told.
 func (s *server) view(c *gin.Context, v *viewBody) {
-	s.patches.leaveOut(c, v)
+	s.patches.leaveOut(s.as(c).Account(), c, v)
 	text, err := v.bytes()
 	if err != nil {
 		s.fail(c, err)
@@ -58,7 +58,7 @@ func (s *server) view(c *gin.Context, v *viewBody) {
 
 // leaveOut leaves out of a view the rows that the client has, and remembers what
 // it was told.
-func (p *patches) leaveOut(c *gin.Context, v *viewBody) {
+func (p *patches) leaveOut(account book.ID, c *gin.Context, v *viewBody) {
 	query := c.Request.URL.Query()
 	have := query.Get("have")
 	query.Del("have")
@@ -74,7 +74,7 @@ func (p *patches) leaveOut(c *gin.Context, v *viewBody) {
 	}
 	now.mark = strconv.FormatUint(whole.Sum64(), 36)
 	v.Mark = &now.mark
-	if had, known := p.remember(c.Request.URL.Path+"?"+query.Encode(), now, have); known {
+	if had, known := p.remember(account.String()+" "+c.Request.URL.Path+"?"+query.Encode(), now, have); known {
 		v.Builds = &have
 		v.leaveOut(now, had)
 	}

@@ -52,7 +52,7 @@ func (s *server) describeStale(c *gin.Context, stale *app.StaleError, body *cont
 	etag := etagOf(stale.Revision)
 	c.Header("ETag", etag)
 	body.Etag, body.Changed = &etag, &stale.Changed
-	s.app.Read(func(b *book.Book, _ clockNow) {
+	s.as(c).Read(func(b *book.Desk, _ clockNow) {
 		if t, err := b.Todo(stale.ID); err == nil {
 			current := encodeTodo(b, t)
 			current.Notes = &stale.Note
@@ -85,6 +85,8 @@ func problemOf(err error) *problem {
 		return bad(http.StatusNotFound, "Not there", missing.Error())
 	case errors.Is(err, book.ErrNotFound):
 		return bad(http.StatusNotFound, "Not there", "There is no such file any more.")
+	case errors.Is(err, book.ErrNotYours):
+		return bad(http.StatusForbidden, "Another person's", err.Error())
 	case errors.As(err, &conflict):
 		return bad(http.StatusConflict, "Changed since", conflict.Error())
 	case errors.As(err, &stale):

@@ -22,8 +22,8 @@ func (s *server) AskQuestion(c *gin.Context) {
 		return
 	}
 	var out contract.Meaning
-	answer := s.app.Check(d.Filter)
-	s.app.Read(func(b *book.Book, clock day.Clock) {
+	answer := s.as(c).Check(d.Filter)
+	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 		var m view.Meaning
 		if m, err = view.Mean(b, clock, d, answer); err == nil {
 			out = encodeMeaning(b, m)
@@ -32,7 +32,7 @@ func (s *server) AskQuestion(c *gin.Context) {
 	s.json(c, out, err)
 }
 
-func encodeMeaning(b *book.Book, m view.Meaning) contract.Meaning {
+func encodeMeaning(b *book.Desk, m view.Meaning) contract.Meaning {
 	out := contract.Meaning{Sentence: m.Sentence, Verdict: contract.MeaningVerdict(m.Answer.Verdict), Now: contract.MeaningNow(m.Answer.Now),
 		Because: append([]string{}, m.Answer.Because...), Says: orAbsent(m.Says), Total: m.Total, Looked: m.Looked, Minutes: m.Minutes,
 		Tests: []contract.Weight{}, Rows: []contract.Row{}}

@@ -158,7 +158,7 @@ func (s *server) PreviewRepeat(c *gin.Context) {
 	out := contract.RepeatPreview{Rule: begun.Rule.String(), Words: begun.Words(), First: begun.Current.String(),
 		Dates: []string{}, Choice: encodeChoice(begun.Rule)}
 	begun.First = begun.Current
-	out.Say = orAbsent(capture.SayRepeat(begun, s.app.Env()))
+	out.Say = orAbsent(capture.SayRepeat(begun, s.as(c).Env()))
 	for _, d := range begun.Preview(previewDates, day.TimeOfDay{}, clock.Zone) {
 		out.Dates = append(out.Dates, d.String())
 	}
@@ -239,7 +239,7 @@ func (s *server) GetInside(c *gin.Context, todoID string) {
 		return
 	}
 	out := contract.Inside{Subtasks: []contract.Todo{}, Records: []contract.Record{}}
-	s.app.Read(func(b *book.Book, clock day.Clock) {
+	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 		var t *book.Todo
 		if t, err = b.Todo(id); err != nil {
 			return

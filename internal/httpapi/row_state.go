@@ -9,7 +9,7 @@ import (
 )
 
 // rowState writes a row that is no to-do as it is now; nil where it is gone.
-func rowState(b *book.Book, kind book.RowKind, id book.ID) *contract.RowState {
+func rowState(b *book.Desk, kind book.RowKind, id book.ID) *contract.RowState {
 	revision, err := b.RevisionOf(kind, id)
 	if err != nil {
 		return nil

@@ -68,7 +68,7 @@ func appendOpen(to []byte, object any) ([]byte, error) {
 }
 
 // appendRow writes what encodeRow and json.Marshal would.
-func appendRow(to []byte, b *book.Book, r view.Row, found *contract.Found) []byte {
+func appendRow(to []byte, b *book.Desk, r view.Row, found *contract.Found) []byte {
 	w := writer{bytes: append(to, '{')}
 	w.name("todo")
 	w.todo(b, r.Todo)
@@ -99,7 +99,7 @@ func appendRow(to []byte, b *book.Book, r view.Row, found *contract.Found) []byt
 	return append(w.bytes, '}')
 }
 
-func (w *writer) todo(b *book.Book, t *book.Todo) {
+func (w *writer) todo(b *book.Desk, t *book.Todo) {
 	w.bytes = append(w.bytes, '{')
 	w.text("id", t.ID)
 	w.string("title", t.Title)

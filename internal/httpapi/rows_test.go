@@ -18,8 +18,8 @@ import (
 // is in them; every field of a row is set in one of them.
 func TestRowsAreTheContracts(t *testing.T) {
 	id := func(n byte) book.ID { return book.ID{3: 7, 15: n} }
-	b := book.New(book.MemoryNotes{})
-	b.Load(1, &book.Change{Tags: []book.Diff[book.Tag]{{After: &book.Tag{ID: id(7), Name: "calls"}}, {After: &book.Tag{ID: id(8), Name: "<work>/é\"&"}}}})
+	all, b := book.Alone(book.MemoryNotes{})
+	all.Load(1, &book.Change{Actor: b.Account(), Tags: []book.Diff[book.Tag]{{After: &book.Tag{ID: id(7), Name: "calls"}}, {After: &book.Tag{ID: id(8), Name: "<work>/é\"&"}}}})
 	full := &book.Todo{ID: id(1), Title: "“Ring” \"him\"\t<b>soon</b> & é \u2028 \\ \x7f", NotesSize: 3, List: id(2), Section: id(3), Parent: id(4), Position: "e0V001",
 		Status: book.Cancelled, IsNote: true, InOrder: true, Outcome: "It hangs.", Place: "lantern room", Handful: day.MustDate("2026-11-24"), Priority: book.High,
 		Start: day.MustDate("2026-11-20"), Due: day.MustMoment("2026-11-27T16:00"), Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Estimate: 30,
@@ -74,7 +74,7 @@ func TestRowsAreTheContracts(t *testing.T) {
 
 // A view that is written around its rows is what json.Marshal makes of it.
 func TestViewsAreWritten(t *testing.T) {
-	b := book.New(book.MemoryNotes{})
+	_, b := book.Alone(book.MemoryNotes{})
 	c := day.Clock{Now: time.Date(2026, 11, 24, 9, 10, 0, 0, time.UTC), Zone: time.UTC}
 	row := func(title string) view.Row {
 		return view.Row{Todo: &book.Todo{ID: book.ID{15: 1}, Title: title, Created: 1, Changed: 1}}

@@ -31,8 +31,8 @@ func (s *server) Search(c *gin.Context, params contract.SearchParams) {
 		limit = *params.Limit
 	}
 	var body viewBody
-	err = s.app.Search(c.Request.Context(), q, offset, limit,
-		func(b *book.Book, clock clockNow, res *view.Result, excerpts map[book.ID]app.Excerpt) {
+	err = s.as(c).Search(c.Request.Context(), q, offset, limit,
+		func(b *book.Desk, clock clockNow, res *view.Result, excerpts map[book.ID]app.Excerpt) {
 			found := map[book.ID]*contract.Found{}
 			for _, g := range res.Groups {
 				for _, r := range g.Rows {
@@ -54,7 +54,7 @@ func (s *server) GetSearchFilter(c *gin.Context, params contract.GetSearchFilter
 	q, err := readSearch(params.Q)
 	var f filter.Filter
 	if err == nil {
-		f, err = s.app.SearchFilter(q)
+		f, err = s.as(c).SearchFilter(q)
 	}
 	if err != nil {
 		s.fail(c, err)

@@ -54,7 +54,7 @@ func (s *server) ReadSentence(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	reading, err := s.app.ReadSentence(in)
+	reading, err := s.as(c).ReadSentence(in)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -69,7 +69,7 @@ func (s *server) PutIn(c *gin.Context, params contract.PutInParams) {
 		s.fail(c, err)
 		return
 	}
-	reply, err := s.app.PutIn(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), in,
+	reply, err := s.as(c).PutIn(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), in,
 		s.todoReply(c, http.StatusCreated))
 	s.reply(c, reply, err)
 }
@@ -81,7 +81,7 @@ func (s *server) ReadLines(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	lines, err := s.app.ReadLines(in)
+	lines, err := s.as(c).ReadLines(in)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -101,7 +101,7 @@ func (s *server) PutInLines(c *gin.Context, params contract.PutInLinesParams) {
 		s.fail(c, err)
 		return
 	}
-	reply, err := s.app.PutInLines(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), in, putIn)
+	reply, err := s.as(c).PutInLines(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), in, putIn)
 	s.reply(c, reply, err)
 }
 
@@ -112,7 +112,7 @@ func (s *server) ReadWhen(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	value, words, err := s.app.ReadWhen(string(in.Field), in.Text)
+	value, words, err := s.as(c).ReadWhen(string(in.Field), in.Text)
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -23,6 +23,7 @@ const packFrom = 2000
 
 type server struct {
 	app      *app.App
+	actor    Actor
 	log      *slog.Logger
 	validate *validator
 	spec     []byte
@@ -32,8 +33,8 @@ type server struct {
 var _ contract.ServerInterface = (*server)(nil)
 
 // New returns the handler of the whole server. page holds the built page, with
-// index.html at its root.
-func New(a *app.App, page fs.FS, log *slog.Logger) (http.Handler, error) {
+// index.html at its root; actor tells who asks.
+func New(a *app.App, actor Actor, page fs.FS, log *slog.Logger) (http.Handler, error) {
 	doc, err := contract.GetSpec()
 	if err != nil {
 		return nil, err
@@ -42,7 +43,7 @@ func New(a *app.App, page fs.FS, log *slog.Logger) (http.Handler, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &server{app: a, log: log, spec: spec, patches: newPatches()}
+	s := &server{app: a, actor: actor, log: log, spec: spec, patches: newPatches()}
 	if s.validate, err = newValidator(doc); err != nil {
 		return nil, err
 	}
@@ -51,7 +52,7 @@ func New(a *app.App, page fs.FS, log *slog.Logger) (http.Handler, error) {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.RedirectTrailingSlash = false
-	r.Use(s.logged, s.recovered, s.guarded)
+	r.Use(s.logged, s.recovered, s.guarded, s.authorised)
 	r.GET("/healthz", s.health)
 	r.GET("/api/openapi.json", func(c *gin.Context) { c.Data(http.StatusOK, "application/json", s.spec) })
 	contract.RegisterHandlersWithOptions(r, s, contract.GinServerOptions{

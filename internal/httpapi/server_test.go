@@ -32,8 +32,13 @@ type site struct {
 
 func newSite(t *testing.T, settings app.Settings) *site {
 	t.Helper()
-	folder := t.TempDir()
-	s := &site{t: t, path: filepath.Join(folder, "book.db"), clockFile: filepath.Join(folder, "clock")}
+	return newSiteOn(t, filepath.Join(t.TempDir(), "book.db"), settings, httpapi.OwnerAlone)
+}
+
+// newSiteOn serves a file; actor tells who asks.
+func newSiteOn(t *testing.T, path string, settings app.Settings, actor func(*app.App) httpapi.Actor) *site {
+	t.Helper()
+	s := &site{t: t, path: path, clockFile: filepath.Join(t.TempDir(), "clock")}
 	s.setClock("2026-11-24T09:10:00")
 	zone, err := time.LoadLocation("Europe/Lisbon")
 	if err != nil {
@@ -46,12 +51,12 @@ func newSite(t *testing.T, settings app.Settings) *site {
 		t.Fatal(err)
 	}
 	page := fstest.MapFS{
-		"index.html":       {Data: []byte(`<meta name="csp-nonce" content="__NONCE__">`)},
+		"index.html":       {Data: []byte(`<meta name="csp-nonce" content="__NONCE__"><meta name="account" content="__ACCOUNT__">`)},
 		"assets/app-1.js":  {Data: []byte("1")},
 		"assets/app-1.css": {Data: []byte("a{}")},
 		"assets/app-2.js":  {Data: []byte("22")}, "assets/app-2.js.br": {Data: []byte("B")}, "assets/app-2.js.gz": {Data: []byte("G")},
 	}
-	handler, err := httpapi.New(a, page, log)
+	handler, err := httpapi.New(a, actor(a), page, log)
 	if err != nil {
 		t.Fatal(err)
 	}

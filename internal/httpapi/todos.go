@@ -19,14 +19,14 @@ func (s *server) GetTodo(c *gin.Context, todoID string) {
 	}
 	var t *book.Todo
 	var row contract.Todo
-	s.app.Read(func(b *book.Book, _ day.Clock) {
+	s.as(c).Read(func(b *book.Desk, _ day.Clock) {
 		if t, err = b.Todo(id); err == nil {
 			row = encodeTodo(b, t)
 		}
 	})
 	if err == nil {
 		var note string
-		note, err = s.app.Note(t)
+		note, err = s.as(c).Note(t)
 		row.Notes = &note
 	}
 	if err != nil {

@@ -22,13 +22,13 @@ func (s *server) Undo(c *gin.Context, params contract.UndoParams) {
 	if in.Change != nil {
 		revision = *in.Change
 	}
-	reply, err := s.app.Undo(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), revision, turned)
+	reply, err := s.as(c).Undo(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), revision, turned)
 	s.reply(c, reply, err)
 }
 
 // Redo turns an undo round.
 func (s *server) Redo(c *gin.Context, params contract.RedoParams) {
-	reply, err := s.app.Redo(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, nil), turned)
+	reply, err := s.as(c).Redo(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, nil), turned)
 	s.reply(c, reply, err)
 }
 
@@ -52,7 +52,7 @@ func (s *server) GetHistory(c *gin.Context, params contract.GetHistoryParams) {
 	if params.Limit != nil {
 		limit = *params.Limit
 	}
-	past, err := s.app.History(c.Request.Context(), before, limit)
+	past, err := s.as(c).History(c.Request.Context(), before, limit)
 	if err != nil {
 		s.fail(c, err)
 		return

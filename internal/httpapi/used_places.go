@@ -15,7 +15,7 @@ func (s *server) GetPlaces(c *gin.Context) {
 		Count int    `json:"count"`
 	}
 	out := []place{}
-	s.app.Read(func(b *book.Book, _ day.Clock) {
+	s.as(c).Read(func(b *book.Desk, _ day.Clock) {
 		for _, p := range view.UsedPlaces(b) {
 			out = append(out, place(p))
 		}

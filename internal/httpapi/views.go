@@ -84,7 +84,7 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 	}
 	var body viewBody
 	var err error
-	s.app.Read(func(b *book.Book, clock day.Clock) {
+	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 		var res *view.Result
 		if res, err = view.Ask(b, clock, q); err == nil {
 			body = encodeView(b, clock, q, res, nil)
@@ -126,7 +126,7 @@ func readQuery(c *gin.Context, q *view.Query) error {
 // GetOverview answers with what stands round every view.
 func (s *server) GetOverview(c *gin.Context) {
 	var body contract.Overview
-	s.app.Read(func(b *book.Book, clock day.Clock) {
+	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 		body = overview(b, clock, view.Take(b, clock))
 	})
 	c.JSON(http.StatusOK, body)

@@ -27,12 +27,12 @@ func (w *windows) workOutAhead(s step) *early {
 			return nil
 		}
 		of := undoable[int(s.a)%len(undoable)].change
-		work = func() (*book.Change, error) { return w.book.Invert(w.env(), of, book.Undo) }
+		work = func() (*book.Change, error) { return w.desk.Invert(w.env(), of, book.Undo) }
 	default:
 		if cmd = w.command(s); cmd == nil {
 			return nil
 		}
-		work = func() (*book.Change, error) { return w.book.Do(w.env(), cmd) }
+		work = func() (*book.Change, error) { return w.desk.Do(w.env(), cmd) }
 	}
 	now, ids := w.now, w.ids
 	again := func() (*book.Change, error) { // at the same time, with the same new ids
@@ -45,7 +45,7 @@ func (w *windows) workOutAhead(s step) *early {
 	if err != nil || c.Empty() {
 		return nil
 	}
-	return &early{w.book.Ahead(c, cmd), again}
+	return &early{w.desk.Ahead(c, cmd), again}
 }
 
 // A change worked out ahead of its turn is what it would be if it were worked out then,
@@ -59,7 +59,7 @@ func TestWorkedOutAheadOfItsTurn(t *testing.T) {
 	kinds, not := map[book.Kind]int{}, 0
 	for i := range int(2000 * *sequences) {
 		r := rand.New(rand.NewPCG(seed, uint64(i)))
-		w := &windows{run: newRun(), refused: map[string]int{}}
+		w := &windows{run: newRun(book.ID{15: 1}), refused: map[string]int{}}
 		for n := range 100 {
 			next := func() step { return step{choices[r.IntN(len(choices))], r.Uint32(), r.Uint32(), r.Uint32()} }
 			ahead := w.workOutAhead(next())
@@ -72,7 +72,7 @@ func TestWorkedOutAheadOfItsTurn(t *testing.T) {
 				continue
 			}
 			between := w.changes[before]
-			if !ahead.Apart(w.book, between) {
+			if !ahead.Apart(w.desk, between) {
 				not++
 				continue
 			}
@@ -81,7 +81,7 @@ func TestWorkedOutAheadOfItsTurn(t *testing.T) {
 			if err != nil {
 				t.Fatalf("seed %d, sequence %d, step %d: %q, worked out ahead, after %q: %v", seed, i, n, ahead.Change.Says, between.Says, err)
 			}
-			ahead.Change.At(w.book.Revision() + 1)
+			ahead.Change.At(w.desk.Revision() + 1)
 			if got, want := packed(t, ahead.Change), packed(t, want); got != want {
 				t.Fatalf("seed %d, sequence %d, step %d, after %q, %v:\n%s\nworked out then:\n%s", seed, i, n, between.Says, s, got, want)
 			}

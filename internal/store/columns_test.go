@@ -25,16 +25,21 @@ func TestEveryColumn(t *testing.T) {
 	full := *history.Todos[0].After
 	path := filepath.Join(t.TempDir(), "book.db")
 	file := open(t, path)
+	empty, err := loadDesk(t.Context(), file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	owner := empty.Account()
 	revision := int64(0)
 	save := func(before, after *book.Todo) book.Todo {
 		t.Helper()
 		revision++
 		after.Revision = revision
-		c := &book.Change{Revision: revision, Kind: "edit", Todos: []book.Diff[book.Todo]{{Before: before, After: after}}}
+		c := &book.Change{Revision: revision, Actor: owner, Kind: "edit", Todos: []book.Diff[book.Todo]{{Before: before, After: after}}}
 		if before == nil { // with all that it names
 			shelf := book.Shelf{ID: book.ID{1}, Name: "Home", Position: "e0"}
 			c.Shelves = []book.Diff[book.Shelf]{{After: &shelf}}
-			c.Lists = []book.Diff[book.List]{{After: &book.List{ID: after.List, Shelf: shelf.ID, Name: "House", Position: "e0"}}}
+			c.Lists = []book.Diff[book.List]{{After: &book.List{ID: after.List, Owner: owner, Shelf: shelf.ID, Name: "House", Position: "e0"}}}
 			c.Sections = []book.Diff[book.Section]{{After: &book.Section{ID: after.Section, List: after.List, Name: "Roof", Position: "e0"}}}
 			c.People = []book.Diff[book.Person]{{After: &book.Person{ID: after.Person.ID, Name: "Ada"}}}
 			for i, tag := range after.Tags {
@@ -49,7 +54,7 @@ func TestEveryColumn(t *testing.T) {
 		}
 		shut(t, file)
 		file = open(t, path)
-		b, err := file.Load(t.Context())
+		b, err := loadDesk(t.Context(), file)
 		if err != nil {
 			t.Fatal(err)
 		}

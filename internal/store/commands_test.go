@@ -62,13 +62,13 @@ func pick[T any](rows []*T, n uint32) *T {
 
 // neighbours are the siblings that a list shows before and behind a to-do.
 func (r *run) neighbours(id book.ID) (before, behind *book.Todo) {
-	t, _ := r.book.Todo(id)
+	t, _ := r.desk.Todo(id)
 	order := book.ByPriority
-	if l, err := r.book.List(t.List); err == nil {
+	if l, err := r.desk.List(t.List); err == nil {
 		order = l.Order
 	}
 	var siblings []*book.Todo
-	for s := range r.book.OfList(t.List) {
+	for s := range r.desk.OfList(t.List) {
 		if s.Parent == t.Parent && s.Section == t.Section && s.Deleted.IsZero() && s.Record.IsZero() {
 			siblings = append(siblings, s)
 		}
@@ -90,7 +90,7 @@ func (r *run) many(s step, some book.Many, list, under book.ID) book.Command {
 	case 0:
 		return book.MoveMany{IDs: some.IDs, To: book.Move{List: list}}
 	case 8:
-		if t, err := r.book.Todo(under); err == nil && s.b%2 == 0 { // beside one
+		if t, err := r.desk.Todo(under); err == nil && s.b%2 == 0 { // beside one
 			return book.MoveMany{IDs: some.IDs, To: book.Move{List: t.List, Section: t.Section, Parent: t.Parent, After: t.ID}}
 		}
 		return book.MoveMany{IDs: some.IDs, To: book.Move{Parent: under}}
@@ -116,7 +116,7 @@ func (r *run) places(s step) book.Command {
 	name := fmt.Sprintf("n%d", s.c%2000)
 	// Few lists, so that they have something in them.
 	binned := s.kind == "restore-list" || s.kind == "restore-shelf"
-	list := pick(keep(byID(r.book.Lists()), func(l *book.List) bool {
+	list := pick(keep(byID(r.desk.Lists()), func(l *book.List) bool {
 		return !l.Deleted.IsZero() == binned && (s.kind != "pour" || !l.Template.IsZero())
 	}), s.a%3)
 	if list != nil {
@@ -124,7 +124,7 @@ func (r *run) places(s step) book.Command {
 			return cmd
 		}
 	}
-	shelves := keep(byID(r.book.Shelves()), func(l *book.Shelf) bool { return !l.Deleted.IsZero() == binned })
+	shelves := keep(byID(r.desk.Shelves()), func(l *book.Shelf) bool { return !l.Deleted.IsZero() == binned })
 	if shelf := pick(shelves, s.a); shelf != nil {
 		switch s.kind {
 		case "edit-shelf":
@@ -137,19 +137,19 @@ func (r *run) places(s step) book.Command {
 			return book.RestoreShelf{ID: shelf.ID}
 		}
 	}
-	if tag := pick(byID(r.book.Tags()), s.a); tag != nil {
+	if tag := pick(byID(r.desk.Tags()), s.a); tag != nil {
 		switch colour := book.Colour(s.b % 8); s.kind {
 		case "edit-tag":
 			return book.EditTag{ID: tag.ID, Name: &name, Colour: &colour}
 		case "merge-tags":
-			return book.MergeTags{From: tag.ID, Into: pick(byID(r.book.Tags()), s.b).ID}
+			return book.MergeTags{From: tag.ID, Into: pick(byID(r.desk.Tags()), s.b).ID}
 		case "delete-tag":
 			return book.DeleteTag{ID: tag.ID}
 		}
 	}
-	if views := r.book.Views(); s.kind == "add-view" {
+	if views := r.desk.Views(); s.kind == "add-view" {
 		question := "asks nothing"
-		if tag := pick(byID(r.book.Tags()), s.b); tag != nil {
+		if tag := pick(byID(r.desk.Tags()), s.b); tag != nil {
 			question = "asks for " + tag.ID.String()
 		}
 		return book.AddView{Name: fmt.Sprintf("view%d", s.a%2000), Question: question, Pinned: s.b%2 == 0}
@@ -163,7 +163,7 @@ func (r *run) places(s step) book.Command {
 			return book.DeleteView{ID: v.ID}
 		}
 	}
-	if person := pick(byID(r.book.People()), s.a); person != nil {
+	if person := pick(byID(r.desk.People()), s.a); person != nil {
 		switch s.kind {
 		case "edit-person":
 			return book.EditPerson{ID: person.ID, Name: &name, Note: &name}
@@ -176,7 +176,7 @@ func (r *run) places(s step) book.Command {
 
 func (r *run) onList(s step, list *book.List, name string) book.Command {
 	yes := s.b%2 == 0
-	section := pick(r.book.Sections(list.ID), s.b)
+	section := pick(r.desk.Sections(list.ID), s.b)
 	switch s.kind {
 	case "add-section":
 		return book.AddSection{List: list.ID, Name: name}
@@ -187,7 +187,7 @@ func (r *run) onList(s step, list *book.List, name string) book.Command {
 	case "checklist":
 		return []book.Command{book.EditList{ID: list.ID, Checklist: &yes}, book.StartOver{List: list.ID}, book.ClearDone{List: list.ID}}[s.c%3]
 	case "move-list":
-		return book.MoveList{ID: list.ID, Shelf: pick(byID(r.book.Shelves()), s.b).ID}
+		return book.MoveList{ID: list.ID, Shelf: pick(byID(r.desk.Shelves()), s.b).ID}
 	case "delete-list":
 		return book.DeleteList{ID: list.ID}
 	case "restore-list":
@@ -197,7 +197,7 @@ func (r *run) onList(s step, list *book.List, name string) book.Command {
 	case "pour":
 		return book.Pour{Template: list.ID, Name: name, On: day.DateOf(r.now).AddDays(int(s.b % 90))}
 	case "into-section":
-		if t := pick(byID(slices.Collect(r.book.OfList(list.ID))), s.b); t != nil && section != nil {
+		if t := pick(byID(slices.Collect(r.desk.OfList(list.ID))), s.b); t != nil && section != nil {
 			return book.Move{ID: t.ID, List: list.ID, Section: section.ID}
 		}
 	}
@@ -208,7 +208,7 @@ func (r *run) onList(s step, list *book.List, name string) book.Command {
 	case "edit-section":
 		return book.EditSection{ID: section.ID, Name: name}
 	case "move-section":
-		if other := pick(keep(r.book.Sections(list.ID), func(o *book.Section) bool { return o != section }), s.c); other != nil {
+		if other := pick(keep(r.desk.Sections(list.ID), func(o *book.Section) bool { return o != section }), s.c); other != nil {
 			return book.MoveSection{ID: section.ID, After: other.ID}
 		}
 	case "delete-section":
@@ -218,9 +218,9 @@ func (r *run) onList(s step, list *book.List, name string) book.Command {
 }
 
 func (r *run) command(s step) book.Command {
-	todos := byID(slices.Collect(r.book.All()))
+	todos := byID(slices.Collect(r.desk.All()))
 	list := book.ID{}
-	if l := pick(byID(r.book.Lists()), s.b); l != nil && s.b%5 > 0 {
+	if l := pick(byID(r.desk.Lists()), s.b); l != nil && s.b%5 > 0 {
 		list = l.ID
 	}
 	today := day.DateOf(r.now)
@@ -251,13 +251,13 @@ func (r *run) command(s step) book.Command {
 	}
 	// What acts on closed or binned to-dos looks among those first.
 	var repeating []*book.Todo
-	for _, t := range r.book.Open() {
+	for _, t := range r.desk.Open() {
 		if t.Repeat != nil {
 			repeating = append(repeating, t)
 		}
 	}
-	if pool := map[string][]*book.Todo{"reopen": r.book.Closed(), "restore": r.book.Bin(), "skip": repeating, "pause": repeating,
-		"resume": r.book.Paused(), "end-repeat": slices.Concat(repeating, r.book.Paused()), "move-repeat": repeating}[s.kind]; len(pool) > 0 {
+	if pool := map[string][]*book.Todo{"reopen": r.desk.Closed(), "restore": r.desk.Bin(), "skip": repeating, "pause": repeating,
+		"resume": r.desk.Paused(), "end-repeat": slices.Concat(repeating, r.desk.Paused()), "move-repeat": repeating}[s.kind]; len(pool) > 0 {
 		todos = byID(slices.Clone(pool))
 	}
 	if cmd := r.places(s); cmd != nil || len(todos) == 0 {
@@ -298,12 +298,12 @@ func (r *run) command(s step) book.Command {
 			return book.Move{ID: id, Parent: before.ID}
 		}
 	case "lift":
-		t, _ := r.book.Todo(id)
-		if parent, err := r.book.Todo(t.Parent); err == nil {
+		t, _ := r.desk.Todo(id)
+		if parent, err := r.desk.Todo(t.Parent); err == nil {
 			return book.Move{ID: id, List: parent.List, Section: parent.Section, Parent: parent.Parent, After: parent.ID}
 		}
 	case "reorder":
-		t, _ := r.book.Todo(id)
+		t, _ := r.desk.Todo(id)
 		before, behind := r.neighbours(id)
 		switch m := (book.Move{ID: id, List: t.List, Section: t.Section, Parent: t.Parent}); {
 		case before != nil && s.b%2 == 0:
@@ -356,7 +356,7 @@ func (r *run) command(s step) book.Command {
 	case "remind":
 		return book.Remind{ID: id, Add: []day.Reminder{day.ReminderBefore(int(s.b % 100))}, Remove: []day.Reminder{day.ReminderBefore(int(s.c % 10))}}
 	case "involve":
-		if p := pick(byID(r.book.People()), s.b); p != nil {
+		if p := pick(byID(r.desk.People()), s.b); p != nil {
 			return book.Edit{ID: id, Person: &book.Involved{ID: p.ID, Role: book.Role(s.c % 4)}}
 		}
 	case "tag":

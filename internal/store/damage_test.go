@@ -123,7 +123,7 @@ func TestTheFileIsGone(t *testing.T) {
 			if err := harm(path); err != nil {
 				t.Fatal(err)
 			}
-			c, err := p.book.Do(p.env(), book.Capture{Title: "after"})
+			c, err := p.desk.Do(p.env(), book.Capture{Title: "after"})
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -194,7 +194,7 @@ func TestAfterACrash(t *testing.T) {
 					t.Fatal(err)
 				}
 			}
-			b, err := s.Load(t.Context())
+			b, err := loadDesk(t.Context(), s)
 			if err != nil || b.Len() != c.left {
 				t.Errorf("%d to-dos are left, %v; want %d", b.Len(), err, c.left)
 			}
@@ -391,7 +391,7 @@ func TestModes(t *testing.T) {
 func TestKeptIsKnownByItsContent(t *testing.T) {
 	p := newPen(t, filepath.Join(t.TempDir(), "book.db"))
 	defer shut(t, p.store)
-	c, err := p.book.Do(p.env(), book.Capture{Title: "mine"})
+	c, err := p.desk.Do(p.env(), book.Capture{Title: "mine"})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -14,26 +14,27 @@ import (
 // ErrNothing means that there is nothing to turn round.
 var ErrNothing = errors.New("nothing to undo or redo")
 
-// LastUndoable returns the revision of the latest change made in a window that is not
-// undone.
-func (s *Store) LastUndoable(ctx context.Context, window string) (int64, error) {
-	return s.revision(ctx, `SELECT seq FROM history WHERE made_in = ? AND kind != 'undo'
-		AND turned_by IS NULL AND rows IS NOT NULL ORDER BY seq DESC LIMIT 1`, window)
+// LastUndoable returns the revision of the latest change that an account made in a window
+// and that is not undone.
+func (s *Store) LastUndoable(ctx context.Context, account book.ID, window string) (int64, error) {
+	return s.revision(ctx, `SELECT seq FROM history WHERE account = ? AND made_in = ? AND kind != 'undo'
+		AND turned_by IS NULL AND rows IS NOT NULL ORDER BY seq DESC LIMIT 1`, id(account), window)
 }
 
-// LastRedoable returns the revision of the latest undo made in a window that is not
-// redone, unless the window has made a new change since.
-func (s *Store) LastRedoable(ctx context.Context, window string) (int64, error) {
-	return s.revision(ctx, `SELECT seq FROM history WHERE made_in = ?1 AND kind = 'undo'
+// LastRedoable returns the revision of the latest undo that an account made in a window
+// and that is not redone, unless the window has made a new change since.
+func (s *Store) LastRedoable(ctx context.Context, account book.ID, window string) (int64, error) {
+	return s.revision(ctx, `SELECT seq FROM history WHERE account = ?2 AND made_in = ?1 AND kind = 'undo'
 		AND turned_by IS NULL AND rows IS NOT NULL
-		AND seq > (SELECT coalesce(max(seq), 0) FROM history WHERE made_in = ?1 AND kind NOT IN ('undo', 'redo'))
-		ORDER BY seq DESC LIMIT 1`, window)
+		AND seq > (SELECT coalesce(max(seq), 0) FROM history WHERE account = ?2 AND made_in = ?1 AND kind NOT IN ('undo', 'redo'))
+		ORDER BY seq DESC LIMIT 1`, window, id(account))
 }
 
-// Undoable returns the revision it is given, if that change can be undone and is not.
-func (s *Store) Undoable(ctx context.Context, revision int64) (int64, error) {
-	return s.revision(ctx, `SELECT seq FROM history WHERE seq = ? AND kind != 'undo'
-		AND turned_by IS NULL AND rows IS NOT NULL`, revision)
+// Undoable returns the revision it is given, if that change is the account's, can be
+// undone and is not.
+func (s *Store) Undoable(ctx context.Context, account book.ID, revision int64) (int64, error) {
+	return s.revision(ctx, `SELECT seq FROM history WHERE seq = ? AND account = ? AND kind != 'undo'
+		AND turned_by IS NULL AND rows IS NOT NULL`, revision, id(account))
 }
 
 func (s *Store) revision(ctx context.Context, query string, args ...any) (seq int64, err error) {
@@ -47,20 +48,21 @@ func (s *Store) revision(ctx context.Context, query string, args ...any) (seq in
 // ChangeAt returns the change with a revision, whatever became of it since.
 func (s *Store) ChangeAt(ctx context.Context, revision int64) (*book.Change, error) {
 	var rows []byte
-	err := s.read.QueryRowContext(ctx, "SELECT rows FROM history WHERE seq = ? AND rows IS NOT NULL", revision).Scan(&rows)
+	var account book.ID
+	err := s.read.QueryRowContext(ctx, "SELECT account, rows FROM history WHERE seq = ? AND rows IS NOT NULL", revision).Scan((*id)(&account), &rows)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, ErrNothing
 	}
 	if err != nil {
 		return nil, explain(err)
 	}
-	return s.unpack(revision, rows)
+	return s.unpack(account, revision, rows)
 }
 
 // unpack reads what is kept of the change of a revision. The rows are kept as they were
 // worked out, which may have been ahead of the change's turn: their own revisions do
 // not count.
-func (s *Store) unpack(revision int64, rows []byte) (*book.Change, error) {
+func (s *Store) unpack(account book.ID, revision int64, rows []byte) (*book.Change, error) {
 	c := &book.Change{}
 	plain, err := s.squeezer.unsqueeze(rows)
 	if err == nil {
@@ -69,15 +71,16 @@ func (s *Store) unpack(revision int64, rows []byte) (*book.Change, error) {
 	if err != nil {
 		return nil, fmt.Errorf("a change kept in the history: %w", err)
 	}
+	c.By(account)
 	c.At(revision)
 	return c, nil
 }
 
-// ChangesSince returns the changes after a revision, oldest first, at most
+// ChangesSince returns an account's changes after a revision, oldest first, at most
 // limit of them. Those without rows come with their revision and kind alone.
-func (s *Store) ChangesSince(ctx context.Context, revision int64, limit int) ([]*book.Change, error) {
+func (s *Store) ChangesSince(ctx context.Context, account book.ID, revision int64, limit int) ([]*book.Change, error) {
 	rows, err := s.read.QueryContext(ctx,
-		"SELECT seq, kind, rows FROM history WHERE seq > ? ORDER BY seq LIMIT ?", revision, limit)
+		"SELECT seq, kind, rows FROM history WHERE seq > ? AND account = ? ORDER BY seq LIMIT ?", revision, id(account), limit)
 	if err != nil {
 		return nil, explain(err)
 	}
@@ -90,9 +93,9 @@ func (s *Store) ChangesSince(ctx context.Context, revision int64, limit int) ([]
 		if err := rows.Scan(&seq, &kind, &packed); err != nil {
 			return nil, explain(err)
 		}
-		c := &book.Change{Revision: seq, Kind: book.Kind(kind)}
+		c := &book.Change{Revision: seq, Actor: account, Kind: book.Kind(kind)}
 		if packed != nil {
-			if c, err = s.unpack(seq, packed); err != nil {
+			if c, err = s.unpack(account, seq, packed); err != nil {
 				return nil, err
 			}
 		}
@@ -114,12 +117,12 @@ type Past struct {
 	Untried bool
 }
 
-// History returns entries before a seq, the newest first; 0 begins with the newest of
+// History returns an account's entries before a seq, the newest first; 0 begins with the newest of
 // all. Changes beyond most bytes, as they are kept, are left out of them.
-func (s *Store) History(ctx context.Context, before int64, limit, most int) ([]Past, error) {
-	rows, err := s.read.QueryContext(ctx, `WITH some AS (SELECT * FROM history WHERE ?1 = 0 OR seq < ?1 ORDER BY seq DESC LIMIT ?2)
+func (s *Store) History(ctx context.Context, account book.ID, before int64, limit, most int) ([]Past, error) {
+	rows, err := s.read.QueryContext(ctx, `WITH some AS (SELECT * FROM history WHERE account = ?4 AND (?1 = 0 OR seq < ?1) ORDER BY seq DESC LIMIT ?2)
 		SELECT seq, at, made_in, kind, says, CASE WHEN sum(length(rows)) OVER (ORDER BY seq DESC) <= ?3 THEN rows END,
-			rows IS NOT NULL, coalesce(turned_by, 0) FROM some ORDER BY seq DESC`, before, limit, most)
+			rows IS NOT NULL, coalesce(turned_by, 0) FROM some ORDER BY seq DESC`, before, limit, most, id(account))
 	if err != nil {
 		return nil, explain(err)
 	}
@@ -133,7 +136,7 @@ func (s *Store) History(ctx context.Context, before int64, limit, most int) ([]P
 		}
 		if packed != nil {
 			p.Untried = false
-			if p.Change, err = s.unpack(p.Seq, packed); err != nil {
+			if p.Change, err = s.unpack(account, p.Seq, packed); err != nil {
 				return nil, err
 			}
 		}
@@ -149,16 +152,22 @@ func (s *Store) OldestChange(ctx context.Context) (int64, error) {
 	return seq, explain(err)
 }
 
-// ReplyTo returns the answer kept under a key, or nil. Like Save it is called
-// by one goroutine at a time.
-func (s *Store) ReplyTo(ctx context.Context, key string) (*Reply, error) {
-	seq, known := s.keys[key]
+// replyKey is what an answer is kept under.
+type replyKey struct {
+	account book.ID
+	key     string
+}
+
+// ReplyTo returns the answer kept under a key of an account, or nil. Like Save it is
+// called by one goroutine at a time.
+func (s *Store) ReplyTo(ctx context.Context, account book.ID, key string) (*Reply, error) {
+	seq, known := s.keys[replyKey{account, key}]
 	if !known {
 		return nil, nil
 	}
-	r := &Reply{Key: key}
+	r := &Reply{Account: account, Key: key}
 	err := s.conn.QueryRowContext(ctx,
-		"SELECT fingerprint, status, etag, location, remake, revision, body, at FROM replies WHERE seq = ? AND key = ?", seq, key).
+		"SELECT fingerprint, status, etag, location, remake, revision, body, at FROM replies WHERE seq = ? AND account = ? AND key = ?", seq, id(account), key).
 		Scan(&r.Fingerprint, &r.Status, &r.ETag, &r.Location, &r.Remake, &r.Revision, &r.Body, &r.At)
 	if errors.Is(err, sql.ErrNoRows) { // it was about to be kept when the write failed
 		return nil, nil
@@ -172,11 +181,11 @@ func (s *Store) ReplyTo(ctx context.Context, key string) (*Reply, error) {
 // loadKeys reads which keys have an answer: nearly every command asks for one
 // that has none, and need not wait for the file to say so.
 func (s *Store) loadKeys(ctx context.Context) error {
-	s.keys = map[string]int64{}
-	return explain(each(ctx, s.conn, "SELECT seq, key FROM replies", func(r *sql.Rows) error {
+	s.keys = map[replyKey]int64{}
+	return explain(each(ctx, s.conn, "SELECT seq, account, key FROM replies", func(r *sql.Rows) error {
 		var seq int64
-		var key string
-		err := r.Scan(&seq, &key)
+		var key replyKey
+		err := r.Scan(&seq, (*id)(&key.account), &key.key)
 		s.keys[key] = seq
 		s.lastReply = max(s.lastReply, seq)
 		return err
@@ -222,7 +231,7 @@ func (s *Store) Kept(ctx context.Context, e Entry) (bool, error) {
 	}
 	var kept bool
 	err = s.conn.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM history
-		WHERE seq = ? AND at = ? AND made_in = ? AND kind = ? AND says = ? AND rows IS ?)`,
-		e.Change.Revision, e.At, e.Window, string(e.Change.Kind), e.Change.Says, rows).Scan(&kept)
+		WHERE seq = ? AND account = ? AND at = ? AND made_in = ? AND kind = ? AND says = ? AND rows IS ?)`,
+		e.Change.Revision, id(e.Change.Actor), e.At, e.Window, string(e.Change.Kind), e.Change.Says, rows).Scan(&kept)
 	return kept, explain(err)
 }

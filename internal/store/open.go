@@ -44,7 +44,7 @@ type Store struct {
 	statements        map[string]*sql.Stmt
 	updates           map[written]update
 	// keys are those under which a reply is kept, with its number.
-	keys      map[string]int64
+	keys      map[replyKey]int64
 	lastReply int64
 	held      held
 	squeezer  *squeezer
@@ -238,8 +238,14 @@ func (s *Store) migrate(ctx context.Context, fresh bool) error {
 			return err
 		}
 	}
+	// A table that others refer to is made anew (SQLite's documentation of ALTER TABLE,
+	// section 7). Whether all that is referred to is there is looked at after each start.
+	if _, err := s.write.ExecContext(ctx, "PRAGMA foreign_keys = OFF"); err != nil {
+		return err
+	}
 	_, err = p.Up(ctx)
-	return err
+	_, on := s.write.ExecContext(ctx, "PRAGMA foreign_keys = ON")
+	return errors.Join(err, on)
 }
 
 // copyAside keeps the file as it was before a migration, beside it.

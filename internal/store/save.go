@@ -28,6 +28,8 @@ type Entry struct {
 
 // Reply is an answer kept under its Idempotency-Key.
 type Reply struct {
+	// Account is whose request it answers: a key of one is not another's.
+	Account     book.ID
 	Key         string
 	Fingerprint []byte
 	Status      int
@@ -137,15 +139,15 @@ func (w writer) prepared(query string) (*sql.Stmt, error) {
 
 func saveChange(w writer, c *book.Change) error {
 	for _, save := range []func() error{
-		func() error { return saveEach(w, c.Shelves, saveShelf) },
-		func() error { return saveEach(w, c.Lists, saveList) },
-		func() error { return saveEach(w, c.Sections, saveSection) },
-		func() error { return saveEach(w, c.Tags, freeTagName) },
-		func() error { return saveEach(w, c.Tags, saveTag) },
-		func() error { return saveEach(w, c.People, savePerson) },
-		func() error { return saveEach(w, c.Views, saveView) },
-		func() error { return saveTodos(w, c.Todos) },
-		func() error { return saveEach(w, c.Notes, saveNote) },
+		func() error { return saveEach(w, c.Actor, c.Shelves, saveShelf) },
+		func() error { return saveEach(w, c.Actor, c.Lists, saveList) },
+		func() error { return saveEach(w, c.Actor, c.Sections, saveSection) },
+		func() error { return saveEach(w, c.Actor, c.Tags, freeTagName) },
+		func() error { return saveEach(w, c.Actor, c.Tags, saveTag) },
+		func() error { return saveEach(w, c.Actor, c.People, savePerson) },
+		func() error { return saveEach(w, c.Actor, c.Views, saveView) },
+		func() error { return saveTodos(w, c.Actor, c.Todos) },
+		func() error { return saveEach(w, c.Actor, c.Notes, saveNote) },
 		func() error { return saveWords(w, c) },
 	} {
 		if err := save(); err != nil {
@@ -155,33 +157,37 @@ func saveChange(w writer, c *book.Change) error {
 	return nil
 }
 
-func saveEach[T any](w writer, diffs []book.Diff[T], save func(writer, book.Diff[T]) error) error {
+// saveEach saves rows of one kind, as the account changed them.
+func saveEach[T any](w writer, account book.ID, diffs []book.Diff[T], save func(writer, id, book.Diff[T]) error) error {
 	for _, d := range diffs {
-		if err := save(w, d); err != nil {
+		if err := save(w, id(account), d); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-func saveShelf(w writer, d book.Diff[book.Shelf]) error {
+func saveShelf(w writer, account id, d book.Diff[book.Shelf]) error {
 	if d.After == nil {
 		return w.exec(deleteShelf, id(d.Before.ID))
 	}
 	s := d.After
-	return w.exec(putShelf, id(s.ID), s.Name, s.Position, s.Deleted, s.Revision)
+	return w.exec(putShelf, id(s.ID), account, s.Name, s.Position, s.Deleted, s.Revision)
 }
 
-func saveList(w writer, d book.Diff[book.List]) error {
+func saveList(w writer, account id, d book.Diff[book.List]) error {
 	if d.After == nil {
 		return w.exec(deleteList, id(d.Before.ID))
 	}
 	l := d.After
-	return w.exec(putList, id(l.ID), id(l.Shelf), l.Name, l.Colour.String(), l.Position, l.Order.String(), l.Checklist, l.Pinned,
-		l.Archived, l.Template.String(), l.Deleted, l.Revision)
+	if err := w.exec(putList, id(l.ID), id(l.Owner), l.Name, l.Colour.String(), l.Order.String(), l.Checklist,
+		l.Archived, l.Template.String(), l.Deleted, l.Revision); err != nil {
+		return err
+	}
+	return w.exec(putListPlace, id(l.ID), account, id(l.Shelf), l.Position, l.Pinned)
 }
 
-func saveSection(w writer, d book.Diff[book.Section]) error {
+func saveSection(w writer, _ id, d book.Diff[book.Section]) error {
 	if d.After == nil {
 		return w.exec(deleteSection, id(d.Before.ID))
 	}
@@ -191,37 +197,37 @@ func saveSection(w writer, d book.Diff[book.Section]) error {
 
 // freeTagName lets go of the name of a tag that gets another: it may be a third
 // one's new name, and names are unique at every moment.
-func freeTagName(w writer, d book.Diff[book.Tag]) error {
+func freeTagName(w writer, _ id, d book.Diff[book.Tag]) error {
 	if d.Before == nil || d.After == nil || d.Before.Name == d.After.Name {
 		return nil
 	}
 	return w.exec("UPDATE tags SET name = hex(id) WHERE id = ?", id(d.Before.ID))
 }
 
-func saveTag(w writer, d book.Diff[book.Tag]) error {
+func saveTag(w writer, account id, d book.Diff[book.Tag]) error {
 	if d.After == nil {
 		return w.exec(deleteTag, id(d.Before.ID))
 	}
-	return w.exec(putTag, id(d.After.ID), d.After.Name, d.After.Colour.String(), d.After.Revision)
+	return w.exec(putTag, id(d.After.ID), account, d.After.Name, d.After.Colour.String(), d.After.Revision)
 }
 
-func savePerson(w writer, d book.Diff[book.Person]) error {
+func savePerson(w writer, account id, d book.Diff[book.Person]) error {
 	if d.After == nil {
 		return w.exec(deletePerson, id(d.Before.ID))
 	}
 	p := d.After
-	return w.exec(putPerson, id(p.ID), p.Name, p.Email, p.Phone, p.Note, p.Revision)
+	return w.exec(putPerson, id(p.ID), account, p.Name, p.Email, p.Phone, p.Note, p.Revision)
 }
 
-func saveView(w writer, d book.Diff[book.View]) error {
+func saveView(w writer, account id, d book.Diff[book.View]) error {
 	if d.After == nil {
 		return w.exec(deleteView, id(d.Before.ID))
 	}
 	v := d.After
-	return w.exec(putView, id(v.ID), v.Name, v.Question, v.Icon, v.Colour.String(), v.Position, v.Pinned, v.Counted, v.Revision)
+	return w.exec(putView, id(v.ID), account, v.Name, v.Question, v.Icon, v.Colour.String(), v.Position, v.Pinned, v.Counted, v.Revision)
 }
 
-func saveNote(w writer, d book.Diff[book.Note]) error {
+func saveNote(w writer, _ id, d book.Diff[book.Note]) error {
 	if d.After == nil {
 		return w.exec(deleteNote, id(d.Before.ID))
 	}
@@ -256,7 +262,7 @@ func saveHistory(w writer, e Entry) error {
 		return err
 	}
 	if err := w.exec(putHistory,
-		e.Change.Revision, e.At, e.Window, string(e.Change.Kind), e.Change.Says, rows, namesFiles(e.Change)); err != nil {
+		e.Change.Revision, id(e.Change.Actor), e.At, e.Window, string(e.Change.Kind), e.Change.Says, rows, namesFiles(e.Change)); err != nil {
 		return err
 	}
 	if e.Turns == 0 {
@@ -277,10 +283,10 @@ func namesFiles(c *book.Change) bool {
 
 func (s *Store) saveReply(w writer, r *Reply) error {
 	s.lastReply++
-	s.keys[r.Key] = s.lastReply // to look for, whatever comes of the commit
+	s.keys[replyKey{r.Account, r.Key}] = s.lastReply // to look for, whatever comes of the commit
 	body := []byte{}
 	if r.Remake == "" {
 		body = s.squeezer.squeeze(r.Body)
 	}
-	return w.exec(putReply, s.lastReply, r.Key, r.Fingerprint, r.Status, r.ETag, r.Location, r.Remake, r.Revision, body, r.At)
+	return w.exec(putReply, s.lastReply, id(r.Account), r.Key, r.Fingerprint, r.Status, r.ETag, r.Location, r.Remake, r.Revision, body, r.At)
 }

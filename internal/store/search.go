@@ -17,30 +17,30 @@ const MaxHits = 1000
 // maxRanked is how many hits are ranked, which costs more with each of them.
 const maxRanked = 200
 
-// Search returns the to-dos that a query finds, the best first, MaxHits of them
+// Search returns the to-dos of an account that a query finds, the best first, MaxHits of them
 // at most. Up to maxRanked are ranked by how often and where they hold the words.
 // Where there are more, those that hold every word outside their notes come first,
 // then the others, of both the newest first. Where there are more than MaxHits, what
 // holds the words themselves comes before what holds others that begin so.
-func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
-	found, err := s.hits(ctx, newestHits, match(q), MaxHits)
+func (s *Store) Search(ctx context.Context, account book.ID, q search.Query) ([]book.ID, error) {
+	found, err := s.hits(ctx, newestHits, id(account), match(q), MaxHits)
 	switch {
 	case err != nil || len(found) == 0:
 		return nil, err
 	case len(found) <= maxRanked:
-		return s.hits(ctx, rankedHits, match(q))
+		return s.hits(ctx, rankedHits, id(account), match(q))
 	}
-	named, err := s.namedHits(ctx, q)
+	named, err := s.namedHits(ctx, account, q)
 	if err != nil {
 		return nil, err
 	}
 	best := [][]book.ID{named, found}
 	if exact := q.Exact(); exact != nil && len(found) == MaxHits {
-		exactNamed, err := s.namedHits(ctx, *exact)
+		exactNamed, err := s.namedHits(ctx, account, *exact)
 		if err != nil {
 			return nil, err
 		}
-		exactly, err := s.hits(ctx, newestHits, match(*exact), MaxHits)
+		exactly, err := s.hits(ctx, newestHits, id(account), match(*exact), MaxHits)
 		if err != nil {
 			return nil, err
 		}
@@ -61,19 +61,19 @@ func (s *Store) Search(ctx context.Context, q search.Query) ([]book.ID, error) {
 }
 
 // namedHits returns what holds every word outside its notes, the newest first.
-func (s *Store) namedHits(ctx context.Context, q search.Query) ([]book.ID, error) {
+func (s *Store) namedHits(ctx context.Context, account book.ID, q search.Query) ([]book.ID, error) {
 	if len(q.LeftOut) == 0 {
-		return s.hits(ctx, namedHits, wanted(q), MaxHits)
+		return s.hits(ctx, namedHits, id(account), wanted(q), MaxHits)
 	}
-	return s.hits(ctx, namedHitsBut, wanted(q), leftOut(q), MaxHits)
+	return s.hits(ctx, namedHitsBut, id(account), wanted(q), leftOut(q), MaxHits)
 }
 
 const (
-	newestHits = "SELECT todo FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? ORDER BY search.rowid DESC LIMIT ?"
-	rankedHits = "SELECT todo FROM search JOIN search_rows ON nth = search.rowid WHERE search MATCH ? ORDER BY rank"
-	namedHits  = "SELECT todo FROM search_names JOIN search_rows ON nth = search_names.rowid WHERE search_names MATCH ? ORDER BY search_names.rowid DESC LIMIT ?"
+	newestHits = "SELECT todo FROM search CROSS JOIN search_rows ON nth = search.rowid CROSS JOIN todos ON todos.id = todo AND owner = ? WHERE search MATCH ? ORDER BY search.rowid DESC LIMIT ?"
+	rankedHits = "SELECT todo FROM search CROSS JOIN search_rows ON nth = search.rowid CROSS JOIN todos ON todos.id = todo AND owner = ? WHERE search MATCH ? ORDER BY rank"
+	namedHits  = "SELECT todo FROM search_names CROSS JOIN search_rows ON nth = search_names.rowid CROSS JOIN todos ON todos.id = todo AND owner = ? WHERE search_names MATCH ? ORDER BY search_names.rowid DESC LIMIT ?"
 	// What is left out is so wherever it stands, in the notes too.
-	namedHitsBut = `SELECT todo FROM search_names JOIN search_rows ON nth = search_names.rowid WHERE search_names MATCH ?
+	namedHitsBut = `SELECT todo FROM search_names CROSS JOIN search_rows ON nth = search_names.rowid CROSS JOIN todos ON todos.id = todo AND owner = ? WHERE search_names MATCH ?
 		AND search_names.rowid NOT IN (SELECT rowid FROM search WHERE search MATCH ?) ORDER BY search_names.rowid DESC LIMIT ?`
 )
 

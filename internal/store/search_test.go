@@ -20,13 +20,13 @@ func (k *pen) find(text string) string {
 	if err != nil {
 		k.t.Fatal(err)
 	}
-	found, err := k.store.Search(k.t.Context(), q)
+	found, err := k.store.Search(k.t.Context(), k.desk.Account(), q)
 	if err != nil {
 		k.t.Fatalf("%q: %v", text, err)
 	}
 	var titles []string
 	for _, id := range found {
-		t, err := k.book.Todo(id)
+		t, err := k.desk.Todo(id)
 		if err != nil {
 			k.t.Fatal(err)
 		}
@@ -77,13 +77,13 @@ func TestSearch(t *testing.T) {
 		}
 	}
 	// Names change everywhere, and an undone change is found as it was.
-	tag := k.book.Tags()[0].ID
+	tag := k.desk.Tags()[0].ID
 	name := "telephone"
 	change := k.do("w", book.EditTag{ID: tag, Name: &name})
 	if k.find("call") != "" || k.find("telephone") != "Ring Ines about the lamp oil" {
 		t.Errorf("after renaming a tag: %q, %q", k.find("call"), k.find("telephone"))
 	}
-	back, err := k.book.Invert(k.env(), change, book.Undo)
+	back, err := k.desk.Invert(k.env(), change, book.Undo)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -135,7 +135,7 @@ func TestSearchAfterMigration(t *testing.T) {
 	if err := s.CheckIndex(t.Context()); err != nil {
 		t.Error(err)
 	}
-	b, err := s.Load(t.Context())
+	b, err := loadDesk(t.Context(), s)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -175,7 +175,7 @@ func TestExactWordsAmongManyThatBeginSo(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	found, err := k.store.Search(t.Context(), q)
+	found, err := k.store.Search(t.Context(), k.desk.Account(), q)
 	if err != nil || len(found) != store.MaxHits || found[0] != titled || found[1] != exact {
 		t.Errorf("%d found, the first %v; want %v and %v first, %v", len(found), found[:2], titled, exact, err)
 	}
@@ -195,7 +195,7 @@ func TestHolding(t *testing.T) {
 		var names []string
 		for _, id := range []book.ID{a, b} {
 			if found[id] {
-				todo, _ := k.book.Todo(id)
+				todo, _ := k.desk.Todo(id)
 				names = append(names, todo.Title)
 			}
 		}
@@ -220,7 +220,7 @@ func TestHolding(t *testing.T) {
 		t.Errorf("after another held by %q; what was given out before holds a: %v", got, before[a])
 	}
 	change := k.do("w", book.Delete{ID: b})
-	back, err := k.book.Invert(k.env(), change, book.Undo)
+	back, err := k.desk.Invert(k.env(), change, book.Undo)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -270,6 +270,11 @@ func TestSearchFindsMany(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer shut(t, s)
+	empty, err := s.Load(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	rows.Actor = empty.Owner()
 	if err := s.Save(t.Context(), store.Entry{Change: rows, Final: true}); err != nil {
 		t.Fatal(err)
 	}
@@ -286,7 +291,7 @@ func TestSearchFindsMany(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		found, err := s.Search(t.Context(), q)
+		found, err := s.Search(t.Context(), rows.Actor, q)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -33,6 +33,7 @@ const accepted = 50 // commands a sequence holds at least
 // run is a Book that remembers how to go back.
 type run struct {
 	book       *book.Book
+	desk       *book.Desk
 	notes      book.MemoryNotes
 	now        time.Time
 	ids        uint32
@@ -41,9 +42,10 @@ type run struct {
 	counts     map[string]int
 }
 
-func newRun() *run {
+func newRun(account book.ID) *run {
 	r := &run{notes: book.MemoryNotes{}, now: time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC), counts: map[string]int{}}
-	r.book = book.New(r.notes)
+	r.book = book.New(r.notes, account)
+	r.desk, _ = r.book.Desk(account)
 	return r
 }
 
@@ -74,7 +76,7 @@ func (r *run) take(s step) (bool, error) {
 		if cmd == nil {
 			return false, nil
 		}
-		change, refused := r.book.Do(r.env(), cmd)
+		change, refused := r.desk.Do(r.env(), cmd)
 		if refused != nil || change.Empty() {
 			return false, nil // names that are taken, to-dos in the bin
 		}
@@ -89,7 +91,7 @@ func (r *run) take(s step) (bool, error) {
 
 func (r *run) turn(from, to *[]*book.Change, kind book.Kind) error {
 	last := (*from)[len(*from)-1]
-	change, err := r.book.Invert(r.env(), last, kind)
+	change, err := r.desk.Invert(r.env(), last, kind)
 	if err != nil {
 		return fmt.Errorf("%s of %q: %w", kind, last.Says, err)
 	}
@@ -108,13 +110,13 @@ func (r *run) keep(c *book.Change) {
 // and compares the Book in memory and in the file, which is empty before and
 // after.
 func check(steps []step, file *store.Store) (*run, error) {
-	empty, err := file.Load(context.Background())
+	empty, err := loadDesk(context.Background(), file)
 	if err != nil {
 		return nil, err
 	}
-	r := newRun()
-	r.book.Load(empty.Revision(), &book.Change{})
-	first := dump(r.book)
+	r := newRun(empty.Account())
+	r.book.Load(empty.Revision())
+	first := dump(r.desk)
 	if got := dump(empty); got != first {
 		return r, fmt.Errorf("the file is not empty:\n%s", got)
 	}
@@ -122,11 +124,11 @@ func check(steps []step, file *store.Store) (*run, error) {
 		if _, err := r.take(s); err != nil {
 			return r, err
 		}
-		if err := sound(r.book, r.now); err != nil {
+		if err := sound(r.desk, r.now); err != nil {
 			return r, err
 		}
 	}
-	last := dump(r.book)
+	last := dump(r.desk)
 	// The point from which everything can be undone again and redone.
 	pending := len(r.redo)
 	for _, part := range []struct {
@@ -145,7 +147,7 @@ func check(steps []step, file *store.Store) (*run, error) {
 				return r, err
 			}
 		}
-		if got := dump(r.book); got != part.want {
+		if got := dump(r.desk); got != part.want {
 			return r, fmt.Errorf("%s, memory has\n%s\nwant\n%s", part.name, got, part.want)
 		}
 		if err := save(file, r.changes, part.want); err != nil {
@@ -168,12 +170,13 @@ func save(file *store.Store, changes []*book.Change, want string) error {
 		if err := json.Unmarshal(packed, again); err != nil {
 			return err
 		}
+		again.By(c.Actor)
 		entries = append(entries, store.Entry{Change: again, Window: "w"})
 	}
 	if err := file.Save(context.Background(), entries...); err != nil {
 		return err
 	}
-	b, err := file.Load(context.Background())
+	b, err := loadDesk(context.Background(), file)
 	if err != nil {
 		return err
 	}
@@ -184,7 +187,7 @@ func save(file *store.Store, changes []*book.Change, want string) error {
 }
 
 // sound says what is wrong with a Book, if anything is.
-func sound(b *book.Book, now time.Time) error {
+func sound(b *book.Desk, now time.Time) error {
 	if faults := b.Faults(day.DateOf(now)); len(faults) > 0 {
 		return fmt.Errorf("%d faults, one of them: %s", len(faults), faults[0].Says)
 	}
@@ -192,7 +195,7 @@ func sound(b *book.Book, now time.Time) error {
 }
 
 // dump writes all of a Book but revisions.
-func dump(b *book.Book) string {
+func dump(b *book.Desk) string {
 	var lines []string
 	for t := range b.All() {
 		row := *t
@@ -245,7 +248,7 @@ func dump(b *book.Book) string {
 
 // generate makes a sequence with enough accepted commands.
 func generate(r *rand.Rand, choices []string) []step {
-	probe := newRun()
+	probe := newRun(book.ID{15: 1})
 	var steps []step
 	for n := 0; n < accepted; {
 		s := step{choices[r.IntN(len(choices))], r.Uint32(), r.Uint32(), r.Uint32()}

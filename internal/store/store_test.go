@@ -39,7 +39,27 @@ type pen struct {
 	t     *testing.T
 	store *store.Store
 	book  *book.Book
+	desk  *book.Desk
 	ids   byte
+}
+
+// ownersDesk is the desk of a Book's owner.
+func ownersDesk(t testing.TB, b *book.Book) *book.Desk {
+	t.Helper()
+	desk, err := b.Desk(b.Owner())
+	if err != nil {
+		t.Fatal(err)
+	}
+	return desk
+}
+
+// loadDesk reads a file whole and returns its owner's desk.
+func loadDesk(ctx context.Context, s *store.Store) (*book.Desk, error) {
+	b, err := s.Load(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return b.Desk(b.Owner())
 }
 
 func newPen(t *testing.T, path string) *pen {
@@ -49,12 +69,12 @@ func newPen(t *testing.T, path string) *pen {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return &pen{t: t, store: s, book: b}
+	return &pen{t: t, store: s, book: b, desk: ownersDesk(t, b)}
 }
 
 func (p *pen) do(window string, cmd book.Command) *book.Change {
 	p.t.Helper()
-	c, err := p.book.Do(p.env(), cmd)
+	c, err := p.desk.Do(p.env(), cmd)
 	if err != nil {
 		p.t.Fatal(err)
 	}
@@ -84,7 +104,7 @@ func TestEveryFieldComesBack(t *testing.T) {
 		Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Tags: []string{"calls", "work/insurance"}}).Todo().ID
 	p.do("w", book.Complete{ID: id})
 	p.do("w", book.Delete{ID: id})
-	want, revision := dump(p.book), p.book.Revision()
+	want, revision := dump(p.desk), p.desk.Revision()
 	shut(t, p.store)
 	if _, err := os.Stat(path + "-wal"); !errors.Is(err, fs.ErrNotExist) {
 		t.Errorf("closed in good order, the file leaves its log behind: %v", err)
@@ -92,7 +112,7 @@ func TestEveryFieldComesBack(t *testing.T) {
 
 	s := open(t, path)
 	defer shut(t, s)
-	b, err := s.Load(t.Context())
+	b, err := loadDesk(t.Context(), s)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -112,11 +132,11 @@ func TestManyRowsAtOnce(t *testing.T) {
 	}
 	comesBack := func(after string) {
 		t.Helper()
-		b, err := p.store.Load(t.Context())
+		b, err := loadDesk(t.Context(), p.store)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if got, want := dump(b), dump(p.book); got != want {
+		if got, want := dump(b), dump(p.desk); got != want {
 			t.Errorf("after %s the file has\n%s\nwant\n%s", after, got, want)
 		}
 	}
@@ -133,7 +153,7 @@ func TestManyRowsAtOnce(t *testing.T) {
 	p.do("w", book.Many{IDs: ids, Do: func(id book.ID) book.Command { return book.Complete{ID: id} }})
 	comesBack("ticking all")
 	for _, c := range []*book.Change{mixed, raised} {
-		back, err := p.book.Invert(p.env(), c, book.Undo)
+		back, err := p.desk.Invert(p.env(), c, book.Undo)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -216,7 +236,7 @@ func TestFullDisk(t *testing.T) {
 	count := 0
 	for ; err == nil && count < 200; count++ {
 		var c *book.Change
-		if c, err = p.book.Do(p.env(), book.Capture{Title: "x", Notes: strings.Repeat("n", 4000)}); err != nil {
+		if c, err = p.desk.Do(p.env(), book.Capture{Title: "x", Notes: strings.Repeat("n", 4000)}); err != nil {
 			t.Fatal(err)
 		}
 		if err = p.store.Save(t.Context(), store.Entry{Change: c}); err == nil {
@@ -226,8 +246,8 @@ func TestFullDisk(t *testing.T) {
 	if !errors.Is(err, store.ErrFull) || !strings.Contains(err.Error(), "disk is full") {
 		t.Fatalf("after %d to-dos: %v", count, err)
 	}
-	b, err := p.store.Load(t.Context())
-	if err != nil || dump(b) != dump(p.book) {
+	b, err := loadDesk(t.Context(), p.store)
+	if err != nil || dump(b) != dump(p.desk) {
 		t.Errorf("the file does not hold what was kept before: %v", err)
 	}
 }
@@ -248,7 +268,7 @@ func TestACopyIsKeptBeforeAMigration(t *testing.T) {
 		t.Fatal(err)
 	}
 	s := open(t, path)
-	b, err := s.Load(t.Context())
+	b, err := loadDesk(t.Context(), s)
 	if err != nil || len(b.Shelves()) != 1 {
 		t.Errorf("after the migration: %v, %v", b.Shelves(), err)
 	}
@@ -292,16 +312,16 @@ func TestWhatUndoAndRedoFind(t *testing.T) {
 	a2 := p.do("a", book.Capture{Title: "a2"})
 	turn := func(window string, c *book.Change, kind book.Kind) *book.Change {
 		t.Helper()
-		back, err := p.book.Invert(p.env(), c, kind)
+		back, err := p.desk.Invert(p.env(), c, kind)
 		if err != nil {
 			t.Fatal(err)
 		}
 		p.save(store.Entry{Change: back, Window: window, Turns: c.Revision})
 		return back
 	}
-	expect := func(what string, find func(context.Context, string) (int64, error), window string, want *book.Change) {
+	expect := func(what string, find func(context.Context, book.ID, string) (int64, error), window string, want *book.Change) {
 		t.Helper()
-		got, err := find(ctx, window)
+		got, err := find(ctx, p.desk.Account(), window)
 		if want == nil {
 			if !errors.Is(err, store.ErrNothing) {
 				t.Errorf("%s: %v, %v; want nothing", what, got, err)
@@ -327,7 +347,7 @@ func TestWhatUndoAndRedoFind(t *testing.T) {
 	p.do("a", book.Capture{Title: "a3"})
 	expect("a new change drops redo in its window", p.store.LastRedoable, "a", nil)
 	expect("and in no other", p.store.LastRedoable, "b", ub)
-	if _, err := p.store.Undoable(ctx, b1.Revision); !errors.Is(err, store.ErrNothing) {
+	if _, err := p.store.Undoable(ctx, p.desk.Account(), b1.Revision); !errors.Is(err, store.ErrNothing) {
 		t.Errorf("what is undone can be undone again: %v", err)
 	}
 }
@@ -343,7 +363,7 @@ func TestTheFileGetsSmaller(t *testing.T) {
 		if _, err := noise.Read(body); err != nil {
 			t.Fatal(err)
 		}
-		reply := &store.Reply{Key: fmt.Sprint(i), Fingerprint: []byte{1}, Status: 200, Body: body, At: 100}
+		reply := &store.Reply{Account: p.desk.Account(), Key: fmt.Sprint(i), Fingerprint: []byte{1}, Status: 200, Body: body, At: 100}
 		if err := p.store.SaveReply(ctx, reply); err != nil {
 			t.Fatal(err)
 		}
@@ -405,10 +425,10 @@ func TestRepliesComeBack(t *testing.T) {
 	p := newPen(t, filepath.Join(t.TempDir(), "book.db"))
 	defer shut(t, p.store)
 	for key, body := range map[string]string{"json": `{"title":"“x”"}`, "none": "", "long": strings.Repeat(`{"a":1}`, 9000), "odd": "\x01\x02", "list": "[1]"} {
-		if err := p.store.SaveReply(t.Context(), &store.Reply{Key: key, Fingerprint: []byte{1}, Status: 200, Body: []byte(body)}); err != nil {
+		if err := p.store.SaveReply(t.Context(), &store.Reply{Account: p.desk.Account(), Key: key, Fingerprint: []byte{1}, Status: 200, Body: []byte(body)}); err != nil {
 			t.Fatal(err)
 		}
-		if got, err := p.store.ReplyTo(t.Context(), key); err != nil || string(got.Body) != body {
+		if got, err := p.store.ReplyTo(t.Context(), p.desk.Account(), key); err != nil || string(got.Body) != body {
 			t.Errorf("%s came back as %.40q, %v", key, got.Body, err)
 		}
 	}
@@ -418,21 +438,21 @@ func TestRepliesAndPruning(t *testing.T) {
 	p := newPen(t, filepath.Join(t.TempDir(), "book.db"))
 	defer shut(t, p.store)
 	ctx := t.Context()
-	reply := &store.Reply{Key: "k", Fingerprint: []byte{1}, Status: 201, ETag: `"1"`, Location: "/x", Body: []byte("{}"), At: 100}
-	c, err := p.book.Do(p.env(), book.Capture{Title: "a"})
+	reply := &store.Reply{Account: p.desk.Account(), Key: "k", Fingerprint: []byte{1}, Status: 201, ETag: `"1"`, Location: "/x", Body: []byte("{}"), At: 100}
+	c, err := p.desk.Do(p.env(), book.Capture{Title: "a"})
 	if err != nil {
 		t.Fatal(err)
 	}
 	p.save(store.Entry{Change: c, At: 100, Reply: reply})
 	p.do("w", book.Capture{Title: "b"})
-	got, err := p.store.ReplyTo(ctx, "k")
+	got, err := p.store.ReplyTo(ctx, p.desk.Account(), "k")
 	if err != nil || got == nil || got.Status != 201 || got.ETag != `"1"` || got.Location != "/x" || string(got.Body) != "{}" {
 		t.Fatalf("the reply is %+v, %v", got, err)
 	}
 	if err := p.store.Prune(ctx, 101, 101); err != nil {
 		t.Fatal(err)
 	}
-	if got, err := p.store.ReplyTo(ctx, "k"); got != nil || err != nil {
+	if got, err := p.store.ReplyTo(ctx, p.desk.Account(), "k"); got != nil || err != nil {
 		t.Errorf("after pruning the reply is %+v, %v", got, err)
 	}
 	if oldest, err := p.store.OldestChange(ctx); oldest != 2 || err != nil {
@@ -441,7 +461,7 @@ func TestRepliesAndPruning(t *testing.T) {
 	if err := p.store.Prune(ctx, 1<<60, 1<<60); err != nil {
 		t.Fatal(err)
 	}
-	if b, err := p.store.Load(ctx); err != nil || b.Revision() != 2 {
+	if b, err := loadDesk(ctx, p.store); err != nil || b.Revision() != 2 {
 		t.Errorf("with all history pruned the revision is %v, %v; want 2", b.Revision(), err)
 	}
 }

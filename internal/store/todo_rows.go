@@ -19,7 +19,8 @@ type column struct {
 	scan  func(*book.Todo) any
 }
 
-// fieldColumns are the columns of each field that a person can change. The text of
+// fieldColumns are the columns of each field that a person can change: in todos, or in
+// personal where each account has the field for itself (book.Personal). The text of
 // notes is in a table of its own. A field that is missing here fails TestEveryColumn.
 var fieldColumns = map[string][]column{
 	"title": {{"title", func(t *book.Todo) any { return t.Title }, func(t *book.Todo) any { return &t.Title }}},
@@ -57,39 +58,42 @@ var always = []column{
 	{"revision", func(t *book.Todo) any { return t.Revision }, func(t *book.Todo) any { return &t.Revision }},
 }
 
-// whole is every column of a new row.
+// whole is every column of a new row of todos but its owner.
 var whole = func() []column {
 	columns := []column{
 		{"id", func(t *book.Todo) any { return id(t.ID) }, func(t *book.Todo) any { return (*id)(&t.ID) }},
 		{"created", func(t *book.Todo) any { return int64(t.Created) }, func(t *book.Todo) any { return &t.Created }},
 	}
 	for _, field := range slices.Sorted(maps.Keys(fieldColumns)) {
-		columns = append(columns, fieldColumns[field]...)
+		if !book.Personal(field) {
+			columns = append(columns, fieldColumns[field]...)
+		}
 	}
 	return append(columns, always...)
 }()
 
-var insertQuery = "INSERT INTO todos (" + columnNames + ") VALUES (?" + strings.Repeat(", ?", len(whole)-1) + ")"
+var insertQuery = "INSERT INTO todos (owner, " + columnNames(whole) + ") VALUES (?" + strings.Repeat(", ?", len(whole)) + ")"
 
-var columnNames = func() string {
-	names := make([]string, len(whole))
-	for i, c := range whole {
+func columnNames(columns []column) string {
+	names := make([]string, len(columns))
+	for i, c := range columns {
 		names[i] = c.name
 	}
 	return strings.Join(names, ", ")
-}()
+}
 
-func insertTodo(w writer, t *book.Todo) error {
-	args := make([]any, len(whole))
-	for i, c := range whole {
-		args[i] = c.value(t)
+func insertTodo(w writer, owner id, t *book.Todo) error {
+	args := make([]any, 0, len(whole)+1)
+	args = append(args, owner)
+	for _, c := range whole {
+		args = append(args, c.value(t))
 	}
 	return w.exec(insertQuery, args...)
 }
 
 // saveTodos writes rows. Those that get the same values in the same columns are
 // written by one statement, as after an edit of many.
-func saveTodos(w writer, diffs []book.Diff[book.Todo]) error {
+func saveTodos(w writer, actor book.ID, diffs []book.Diff[book.Todo]) error {
 	var alike batch
 	for _, d := range diffs {
 		if d.Before == nil || d.After == nil {
@@ -102,7 +106,7 @@ func saveTodos(w writer, diffs []book.Diff[book.Todo]) error {
 		case d.After == nil:
 			err = w.exec(deleteTodo, id(d.Before.ID))
 		case d.Before == nil:
-			err = insertTodo(w, d.After)
+			err = insertTodo(w, id(actor), d.After)
 		default:
 			err = alike.add(w, d)
 		}
@@ -110,7 +114,10 @@ func saveTodos(w writer, diffs []book.Diff[book.Todo]) error {
 			return err
 		}
 	}
-	return alike.write(w)
+	if err := alike.write(w); err != nil {
+		return err
+	}
+	return savePersonal(w, id(actor), diffs)
 }
 
 // update writes some fields of a row, or of manyRows at once.
@@ -191,6 +198,9 @@ func makeUpdate(what written) update {
 	var u update
 	differs := map[string]bool{"list": what.place.list, "section": what.place.section, "parent": what.place.parent}
 	for _, field := range what.fields.Names() {
+		if book.Personal(field) {
+			continue
+		}
 		for _, c := range fieldColumns[field] {
 			switch {
 			case field != "list" || differs[c.name]:
@@ -216,17 +226,26 @@ func makeUpdate(what written) update {
 	return u
 }
 
-var selectTodos = "SELECT " + columnNames + " FROM todos"
+// selectTodos reads every to-do with its owner and what that one has of it for itself.
+var selectTodos = "SELECT owner, " + columnNames(whole) + ", " + personalOrNone + " FROM todos LEFT JOIN personal ON todo = id AND account = owner"
 
-func loadTodos(ctx context.Context, db *sql.DB, into *book.Change) error {
-	cells := make([]any, len(whole))
+func loadTodos(ctx context.Context, db *sql.DB, into rowsByAccount) error {
+	cells := make([]any, 1+len(whole)+len(personal))
 	return each(ctx, db, selectTodos, func(r *sql.Rows) error {
 		t := &book.Todo{}
+		var owner book.ID
+		cells[0] = (*id)(&owner)
 		for i, c := range whole {
-			cells[i] = c.scan(t)
+			cells[1+i] = c.scan(t)
 		}
-		err := r.Scan(cells...)
-		into.Todos = append(into.Todos, book.Diff[book.Todo]{After: t})
-		return err
+		for i, c := range personal {
+			cells[1+len(whole)+i] = c.scan(t)
+		}
+		if err := r.Scan(cells...); err != nil {
+			return err
+		}
+		c := into.of(owner)
+		c.Todos = append(c.Todos, book.Diff[book.Todo]{After: t})
+		return nil
 	})
 }

@@ -86,7 +86,7 @@ func (w *windows) step(s step) error {
 		return nil
 	}
 	w.now = w.now.Add(1)
-	change, err := w.book.Invert(w.env(), of.change, kind)
+	change, err := w.desk.Invert(w.env(), of.change, kind)
 	var conflict *book.ConflictError
 	var rule *book.RuleError
 	switch {
@@ -113,20 +113,24 @@ func (w *windows) step(s step) error {
 func playWindows(t *testing.T, steps []step) (*windows, error) {
 	file := open(t, filepath.Join(t.TempDir(), "t.db"))
 	defer shut(t, file)
-	w := &windows{run: newRun(), refused: map[string]int{}}
+	empty, err := loadDesk(context.Background(), file)
+	if err != nil {
+		return nil, err
+	}
+	w := &windows{run: newRun(empty.Account()), refused: map[string]int{}}
 	for i, s := range steps {
 		if err := w.step(s); err != nil {
 			return w, fmt.Errorf("step %d, %v: %w", i, s, err)
 		}
-		if err := sound(w.book, w.now); err != nil {
+		if err := sound(w.desk, w.now); err != nil {
 			return w, fmt.Errorf("step %d, %v: %w", i, s, err)
 		}
 		if i%40 == 39 || i == len(steps)-1 {
-			if err := save(file, w.changes, dump(w.book)); err != nil {
+			if err := save(file, w.changes, dump(w.desk)); err != nil {
 				return w, fmt.Errorf("up to step %d, the file: %w", i, err)
 			}
 			w.changes = nil
-			again, err := file.Load(context.Background())
+			again, err := loadDesk(context.Background(), file)
 			if err != nil {
 				return w, err
 			}

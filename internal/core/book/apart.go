@@ -17,7 +17,7 @@ type Ahead struct {
 // Ahead returns a change that Do or Invert has just worked out for this Book, with
 // what it rests on; cmd is the command it was worked out of, nil for Invert. The Book
 // may change afterwards.
-func (b *Book) Ahead(c *Change, cmd Command) *Ahead {
+func (b *Desk) Ahead(c *Change, cmd Command) *Ahead {
 	a := &Ahead{Change: c, rows: make(map[ID]bool, len(c.Todos)), places: map[ID]bool{},
 		alone: len(c.Shelves)+len(c.Sections)+len(c.People)+len(c.Views) > 0}
 	for _, d := range c.Lists {
@@ -73,7 +73,7 @@ var calm = FieldsOf("notes", "status", "estimate", "reminders", "person", "attac
 
 // Apart reports whether the change would have come out the same after c, which is the
 // next change of the Book; b is the Book as it is after c. It errs on the side of no.
-func (a *Ahead) Apart(b *Book, c *Change) bool {
+func (a *Ahead) Apart(b *Desk, c *Change) bool {
 	if a.alone || c.Places() {
 		return false
 	}
@@ -105,7 +105,7 @@ func (a *Ahead) Apart(b *Book, c *Change) bool {
 
 // apartFrom reports whether the change has nothing to do with a to-do: neither with it,
 // nor with what it stands under, nor with the handful.
-func (a *Ahead) apartFrom(b *Book, t *Todo) bool {
+func (a *Ahead) apartFrom(b *Desk, t *Todo) bool {
 	if a.rows[t.ID] || !t.Handful.IsZero() || !t.Record.IsZero() && a.rows[t.Record] {
 		return false
 	}

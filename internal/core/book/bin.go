@@ -98,11 +98,11 @@ type EmptyBin struct{ UpTo day.Timestamp }
 func (EmptyBin) kind() Kind { return "empty-bin" }
 
 func (c EmptyBin) run(d *draft) error {
-	for _, t := range slices.Clone(d.book.Bin()) {
+	for _, t := range slices.Clone(d.desk.Bin()) {
 		if t.Deleted > c.UpTo {
 			continue
 		}
-		text, err := d.book.Note(t)
+		text, err := d.desk.Note(t)
 		if err != nil {
 			return err
 		}
@@ -128,16 +128,16 @@ func (c EmptyBin) run(d *draft) error {
 // emptyPlaces lets go of lists and shelves that the bin has held long enough
 // and that hold nothing more.
 func (d *draft) emptyPlaces(limit day.Timestamp) {
-	for _, l := range d.book.lists {
+	for _, l := range d.desk.lists {
 		if l.Deleted.IsZero() || l.Deleted > limit || len(d.in(l.ID)) > 0 {
 			continue
 		}
-		for _, s := range d.book.Sections(l.ID) {
+		for _, s := range d.desk.Sections(l.ID) {
 			d.sections.remove(s.ID)
 		}
 		d.lists.remove(l.ID)
 	}
-	for _, s := range d.book.shelves {
+	for _, s := range d.desk.shelves {
 		if !s.Deleted.IsZero() && s.Deleted <= limit && !d.holdsLists(s.ID) {
 			d.shelves.remove(s.ID)
 		}

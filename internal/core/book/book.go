@@ -1,267 +1,56 @@
 package book
 
 import (
-	"bytes"
-	"cmp"
 	"fmt"
-	"iter"
-	"maps"
 	"slices"
-	"strings"
 )
 
-// Notes finds the text of a to-do's notes, which the Book does not hold.
-type Notes interface {
-	// Note returns "" for a to-do without notes.
-	Note(id ID) (string, error)
-	// Holding returns the to-dos whose notes, in lower case, hold a text that is
-	// in lower case. The caller does not write to what it gets.
-	Holding(text string) (map[ID]bool, error)
-}
-
-// Book holds every row. Make one with New.
+// Book holds every row of an installation: of each account a Desk. Make one with New.
 type Book struct {
 	revision int64
 	notes    Notes
-	todos    map[ID]place
-	parts    [parts][]*Todo
-	lists    map[ID]*List
-	shelves  map[ID]*Shelf
-	tags     map[ID]*Tag
-	tagNames map[string]ID
-	people   map[ID]*Person
-	sections map[ID]*Section
-	views    map[ID]*View
-	// siblings holds the to-dos of each place by their positions, the bin's too.
-	siblings map[ID][]*Todo
-	// carriers holds how many to-dos carry each tag, the bin's too.
-	carriers map[ID]int
+	// accounts are in the order in which they came; the first is the owner.
+	accounts []ID
+	desks    map[ID]*Desk
 }
 
-// New returns an empty Book whose notes are found in notes.
-func New(notes Notes) *Book {
-	return &Book{
-		notes: notes, todos: map[ID]place{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
-		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, people: map[ID]*Person{},
-		sections: map[ID]*Section{}, views: map[ID]*View{}, siblings: map[ID][]*Todo{},
-		carriers: map[ID]int{},
+// New returns an empty Book of some accounts, the owner first, whose notes are found in
+// notes.
+func New(notes Notes, accounts ...ID) *Book {
+	b := &Book{notes: notes, accounts: slices.Clone(accounts), desks: make(map[ID]*Desk, len(accounts))}
+	for _, account := range accounts {
+		b.desks[account] = newDesk(b, account)
 	}
+	return b
 }
 
-// With returns the Book with its notes found elsewhere, for one who reads it. It is
-// good for as long as the Book itself does not change.
-func (b *Book) With(notes Notes) *Book {
-	same := *b
-	same.notes = notes
-	return &same
+// Alone returns an empty Book of one account, and its desk, for what needs no file.
+func Alone(notes Notes) (*Book, *Desk) {
+	one := ID{15: 1}
+	b := New(notes, one)
+	return b, b.desks[one]
 }
 
-// Places returns a Book of its own with the same shelves, lists, sections, tags, people
-// and views, and no to-do.
-func (b *Book) Places() *Book {
-	places := New(MemoryNotes{})
-	places.revision = b.revision
-	places.lists, places.shelves, places.tags = maps.Clone(b.lists), maps.Clone(b.shelves), maps.Clone(b.tags)
-	places.tagNames, places.people = maps.Clone(b.tagNames), maps.Clone(b.people)
-	places.sections, places.views = maps.Clone(b.sections), maps.Clone(b.views)
-	return places
+// Owner is the account that was made at the first start.
+func (b *Book) Owner() ID { return b.accounts[0] }
+
+// Accounts returns every account, the owner first.
+func (b *Book) Accounts() []ID { return slices.Clone(b.accounts) }
+
+// Desk returns the Book as an account sees it, or a *NotFoundError.
+func (b *Book) Desk(account ID) (*Desk, error) {
+	if desk, ok := b.desks[account]; ok {
+		return desk, nil
+	}
+	return nil, &NotFoundError{"account", account}
 }
 
 // Revision counts the changes applied so far.
 func (b *Book) Revision() int64 { return b.revision }
 
-// Todo returns a to-do, in the bin or not, or a *NotFoundError.
-func (b *Book) Todo(id ID) (*Todo, error) {
-	if p, ok := b.todos[id]; ok {
-		return p.todo, nil
-	}
-	return nil, &NotFoundError{"to-do", id}
-}
-
-// Note returns the text of a to-do's notes.
-func (b *Book) Note(t *Todo) (string, error) {
-	if t.NotesSize == 0 {
-		return "", nil
-	}
-	return b.notes.Note(t.ID)
-}
-
-// NotesHolding returns the to-dos whose notes, in lower case, hold a text that is
-// in lower case. The map is not to be written to.
-func (b *Book) NotesHolding(text string) (map[ID]bool, error) { return b.notes.Holding(text) }
-
-// Len returns the number of to-dos, the bin included.
-func (b *Book) Len() int { return len(b.todos) }
-
-// Open returns the open to-dos in no order, without those that are paused. The
-// slice is the Book's own.
-func (b *Book) Open() []*Todo { return b.parts[partOpen] }
-
-// Paused returns the open to-dos whose repeat is paused, in no order.
-func (b *Book) Paused() []*Todo { return b.parts[partPaused] }
-
-// Kept returns the subtasks of what is kept of ticked occurrences, in no order.
-func (b *Book) Kept() []*Todo { return b.parts[partKept] }
-
-// Closed returns what was completed or cancelled, in no order, and what is kept
-// of ticked occurrences, without its subtasks.
-func (b *Book) Closed() []*Todo { return b.parts[partClosed] }
-
-// Notes returns what is kind note, in no order.
-func (b *Book) Notes() []*Todo { return b.parts[partNotes] }
-
-// Away returns the to-dos of archived lists and of templates, in no order.
-func (b *Book) Away() []*Todo { return b.parts[partAway] }
-
-// All yields every to-do, the bin's too, in no order.
-func (b *Book) All() iter.Seq[*Todo] {
-	return func(yield func(*Todo) bool) {
-		for _, part := range b.parts {
-			for _, t := range part {
-				if !yield(t) {
-					return
-				}
-			}
-		}
-	}
-}
-
-// Bin returns the deleted to-dos in no order.
-func (b *Book) Bin() []*Todo { return b.parts[partBin] }
-
-// List returns a list, or a *NotFoundError.
-func (b *Book) List(id ID) (*List, error) {
-	if l, ok := b.lists[id]; ok {
-		return l, nil
-	}
-	return nil, &NotFoundError{"list", id}
-}
-
-// Lists returns the lists in no order: templates, archived ones and the bin's too.
-func (b *Book) Lists() []*List { return values(b.lists) }
-
-// Shelf returns a shelf, or a *NotFoundError.
-func (b *Book) Shelf(id ID) (*Shelf, error) {
-	if s, ok := b.shelves[id]; ok {
-		return s, nil
-	}
-	return nil, &NotFoundError{"shelf", id}
-}
-
-// Section returns a section, or a *NotFoundError.
-func (b *Book) Section(id ID) (*Section, error) {
-	if s, ok := b.sections[id]; ok {
-		return s, nil
-	}
-	return nil, &NotFoundError{"section", id}
-}
-
-// Sections returns the sections of a list in order.
-func (b *Book) Sections(list ID) []*Section {
-	var sections []*Section
-	for _, s := range b.sections {
-		if s.List == list {
-			sections = append(sections, s)
-		}
-	}
-	slices.SortFunc(sections, func(a, b *Section) int {
-		return compareStanding(a.Position, b.Position, a.ID, b.ID)
-	})
-	return sections
-}
-
-// compareStanding compares rows by their places; the id settles the rest.
-func compareStanding(a, b Position, idA, idB ID) int {
-	return cmp.Or(cmp.Compare(a, b), bytes.Compare(idA[:], idB[:]))
-}
-
-// Shelves returns the shelves in no order, the bin's too.
-func (b *Book) Shelves() []*Shelf { return values(b.shelves) }
-
-// Tags returns the tags in no order.
-func (b *Book) Tags() []*Tag { return values(b.tags) }
-
-// Tag returns a tag, or a *NotFoundError.
-func (b *Book) Tag(id ID) (*Tag, error) {
-	if t, ok := b.tags[id]; ok {
-		return t, nil
-	}
-	return nil, &NotFoundError{"tag", id}
-}
-
-// People returns the people in no order.
-func (b *Book) People() []*Person { return values(b.people) }
-
-// Person returns a person, or a *NotFoundError.
-func (b *Book) Person(id ID) (*Person, error) {
-	if p, ok := b.people[id]; ok {
-		return p, nil
-	}
-	return nil, &NotFoundError{"person", id}
-}
-
-// Subtasks returns a to-do's own subtasks in order, without those in the bin.
-func (b *Book) Subtasks(id ID) []*Todo { return b.subtasksBy(id, ByHand) }
-
-func (b *Book) subtasksBy(id ID, order Order) []*Todo {
-	var subtasks []*Todo
-	for _, t := range b.siblings[id] {
-		if t.Deleted.IsZero() {
-			subtasks = append(subtasks, t)
-		}
-	}
-	slices.SortFunc(subtasks, order.Compare)
-	return subtasks
-}
-
-// HasSubtasks reports whether a to-do is a project: something to do under it
-// is not in the bin.
-func (b *Book) HasSubtasks(id ID) bool {
-	return slices.ContainsFunc(b.siblings[id], func(t *Todo) bool { return t.Deleted.IsZero() && !t.IsNote })
-}
-
-// OfList yields every to-do of a list, its records and what is in the bin too,
-// in no order; none is the Cup.
-func (b *Book) OfList(list ID) iter.Seq[*Todo] {
-	return func(yield func(*Todo) bool) { b.walk(list, yield) }
-}
-
-func (b *Book) walk(place ID, yield func(*Todo) bool) bool {
-	for _, t := range b.siblings[place] {
-		if !yield(t) || !b.walk(t.ID, yield) {
-			return false
-		}
-	}
-	return true
-}
-
-// Records returns what is kept of a repeating to-do's ticked occurrences, the
-// newest first.
-func (b *Book) Records(id ID) []*Todo {
-	var records []*Todo
-	for _, part := range [][]*Todo{b.parts[partClosed], b.parts[partAway]} {
-		for _, t := range part {
-			if t.Record == id && t.Parent.IsZero() {
-				records = append(records, t)
-			}
-		}
-	}
-	slices.SortFunc(records, func(a, b *Todo) int {
-		return cmp.Or(cmp.Compare(b.Completed, a.Completed), bytes.Compare(b.ID[:], a.ID[:]))
-	})
-	return records
-}
-
-func values[T any](m map[ID]*T) []*T {
-	out := make([]*T, 0, len(m))
-	for _, v := range m {
-		out = append(out, v)
-	}
-	return out
-}
-
-// Apply makes the change part of the Book. The caller has kept it before; it
-// must be the next one for this Book, and Apply panics when it is not.
+// Apply makes the change part of the Book, at the desk of who made it. The caller has
+// kept it before; it must be the next one for this Book, and Apply panics when it is
+// not, or when there is no such account.
 func (b *Book) Apply(c *Change) {
 	if c.Revision != b.revision+1 {
 		panic(fmt.Sprintf("book: change %d applied at revision %d", c.Revision, b.revision))
@@ -270,96 +59,19 @@ func (b *Book) Apply(c *Change) {
 	b.load(c)
 }
 
-// Load puts rows into an empty Book, as read from a file, and sets its
-// revision.
-func (b *Book) Load(revision int64, rows *Change) {
+// Load puts rows into an empty Book, as read from a file, each account's at its desk,
+// and sets its revision.
+func (b *Book) Load(revision int64, rows ...*Change) {
 	b.revision = revision
-	b.load(rows)
+	for _, c := range rows {
+		b.load(c)
+	}
 }
 
 func (b *Book) load(c *Change) {
-	for _, d := range c.Shelves {
-		replace(b.shelves, d, func(s *Shelf) ID { return s.ID })
+	desk, ok := b.desks[c.Actor]
+	if !ok {
+		panic(fmt.Sprintf("book: a change of %s, which is no account", c.Actor))
 	}
-	for _, d := range c.Lists {
-		replace(b.lists, d, func(l *List) ID { return l.ID })
-		if d.Before != nil && d.After != nil && d.Before.Away() != d.After.Away() {
-			b.sortAnew(d.After.ID)
-		}
-	}
-	for _, d := range c.Sections {
-		replace(b.sections, d, func(s *Section) ID { return s.ID })
-	}
-	for _, d := range c.Tags { // all old names first: one may be another's new one
-		if d.Before != nil {
-			delete(b.tagNames, strings.ToLower(d.Before.Name))
-		}
-	}
-	for _, d := range c.Tags {
-		if d.After != nil {
-			b.tagNames[strings.ToLower(d.After.Name)] = d.After.ID
-		}
-		replace(b.tags, d, func(t *Tag) ID { return t.ID })
-	}
-	for _, d := range c.Views {
-		replace(b.views, d, func(v *View) ID { return v.ID })
-	}
-	for _, d := range c.People {
-		replace(b.people, d, func(p *Person) ID { return p.ID })
-	}
-	switch {
-	case b.Len() == 0:
-		b.fill(c.Todos)
-	case len(c.Todos) > manyAtOnce:
-		b.hangMany(c.Todos)
-		for _, d := range c.Todos {
-			b.putPart(d)
-		}
-	default:
-		for _, d := range c.Todos {
-			b.hang(d)
-			b.putPart(d)
-		}
-	}
-	if m, ok := b.notes.(noteKeeper); ok {
-		for _, d := range c.Notes {
-			m.keep(d)
-		}
-	}
-}
-
-func replace[T any](m map[ID]*T, d Diff[T], id func(*T) ID) {
-	if d.After != nil {
-		m[id(d.After)] = d.After
-	} else {
-		delete(m, id(d.Before))
-	}
-}
-
-// noteKeeper is Notes that live in memory and follow the Book.
-type noteKeeper interface{ keep(Diff[Note]) }
-
-// MemoryNotes keeps notes in memory, for Books without a file.
-type MemoryNotes map[ID]string
-
-// Note implements Notes.
-func (m MemoryNotes) Note(id ID) (string, error) { return m[id], nil }
-
-// Holding implements Notes.
-func (m MemoryNotes) Holding(text string) (map[ID]bool, error) {
-	found := map[ID]bool{}
-	for id, note := range m {
-		if strings.Contains(strings.ToLower(note), text) {
-			found[id] = true
-		}
-	}
-	return found, nil
-}
-
-func (m MemoryNotes) keep(d Diff[Note]) {
-	if d.After == nil || d.After.Text == "" {
-		delete(m, d.Before.ID)
-		return
-	}
-	m[d.After.ID] = d.After.Text
+	desk.load(c)
 }

@@ -12,16 +12,18 @@ import (
 	"tincup/internal/core/day"
 )
 
-// desk is a Book with a clock and ids that count up.
+// desk is a Book's desk with a clock and ids that count up.
 type desk struct {
 	t    *testing.T
 	book *book.Book
+	desk *book.Desk
 	now  time.Time
 	ids  int
 }
 
 func newDesk(t *testing.T) *desk {
-	return &desk{t: t, book: book.New(book.MemoryNotes{}), now: time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC)}
+	b, at := book.Alone(book.MemoryNotes{})
+	return &desk{t: t, book: b, desk: at, now: time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC)}
 }
 
 func (d *desk) env() book.Env {
@@ -37,7 +39,7 @@ func (d *desk) env() book.Env {
 func (d *desk) do(cmd book.Command) *book.Change {
 	d.t.Helper()
 	d.now = d.now.Add(time.Minute)
-	c, err := d.book.Do(d.env(), cmd)
+	c, err := d.desk.Do(d.env(), cmd)
 	if err != nil {
 		d.t.Fatalf("%T: %v", cmd, err)
 	}
@@ -55,7 +57,7 @@ func (d *desk) list(name string) book.ID {
 
 func (d *desk) todo(id book.ID) *book.Todo {
 	d.t.Helper()
-	t, err := d.book.Todo(id)
+	t, err := d.desk.Todo(id)
 	if err != nil {
 		d.t.Fatal(err)
 	}
@@ -76,7 +78,7 @@ func TestCaptureKeepsEveryField(t *testing.T) {
 		got.Created != got.Changed || got.Created.Time() != d.now || len(got.Tags) != 2 {
 		t.Errorf("captured %+v", got)
 	}
-	if note, _ := d.book.Note(got); note != "two sheets\nwarm white" {
+	if note, _ := d.desk.Note(got); note != "two sheets\nwarm white" {
 		t.Errorf("the notes are %q", note)
 	}
 	if c.Says != "Put in: “Order mount board”" {
@@ -126,19 +128,19 @@ func TestRefusals(t *testing.T) {
 		"unknown shelf":            {book.AddList{Name: "x", Shelf: stranger}, "shelf", "no shelf"},
 		"shelf name taken":         {book.AddShelf{Name: "home"}, "name", "exists already"},
 	} {
-		before := snapshot(t, d.book)
-		_, err := d.book.Do(d.env(), c.cmd)
+		before := snapshot(t, d.desk)
+		_, err := d.desk.Do(d.env(), c.cmd)
 		var rule *book.RuleError
 		if !errors.As(err, &rule) || rule.Field != c.field || !strings.Contains(rule.Reason, c.says) {
 			t.Errorf("%s: %v; want field %s and “%s”", name, err, c.field, c.says)
 		}
-		if snapshot(t, d.book) != before {
+		if snapshot(t, d.desk) != before {
 			t.Errorf("%s: the Book has changed", name)
 		}
 	}
 	for _, cmd := range []book.Command{book.Edit{ID: stranger}, book.Complete{ID: stranger}, book.Delete{ID: stranger},
 		book.Restore{ID: stranger}, book.Tagging{ID: stranger}} {
-		if _, err := d.book.Do(d.env(), cmd); !errors.Is(err, book.ErrNotFound) {
+		if _, err := d.desk.Do(d.env(), cmd); !errors.Is(err, book.ErrNotFound) {
 			t.Errorf("%T of a stranger: %v", cmd, err)
 		}
 	}
@@ -200,7 +202,7 @@ func TestMovingAndTagging(t *testing.T) {
 		t.Errorf("it carries %d tags", n)
 	}
 	d.do(book.Tagging{ID: a, Remove: []string{"#CALLS"}})
-	if tags := d.todo(a).Tags; len(tags) != 1 || tagName(t, d.book, tags[0]) != "letters" {
+	if tags := d.todo(a).Tags; len(tags) != 1 || tagName(t, d.desk, tags[0]) != "letters" {
 		t.Errorf("it carries %v", tags)
 	}
 }
@@ -213,10 +215,10 @@ func TestBinLetsGoAfter30Days(t *testing.T) {
 	d.do(book.Delete{ID: young})
 	d.now = d.now.AddDate(0, 0, 10)
 	d.do(book.EmptyBin{UpTo: day.TimestampOf(d.now.AddDate(0, 0, -book.BinDays))})
-	if _, err := d.book.Todo(old); !errors.Is(err, book.ErrNotFound) {
+	if _, err := d.desk.Todo(old); !errors.Is(err, book.ErrNotFound) {
 		t.Error("the old one is still there")
 	}
-	if d.todo(young).Deleted.IsZero() || len(d.book.Bin()) != 1 {
+	if d.todo(young).Deleted.IsZero() || len(d.desk.Bin()) != 1 {
 		t.Error("the young one is not in the bin")
 	}
 }
@@ -226,7 +228,7 @@ func TestUndoLeavesOtherFieldsAlone(t *testing.T) {
 	id := d.capture("Meter reading")
 	rename := d.do(book.Edit{ID: id, Title: ptr("Meter reading, store room")})
 	d.do(book.PlanFor{ID: id, Plan: day.MustHorizon("2026-11-26")})
-	undo, err := d.book.Invert(d.env(), rename, book.Undo)
+	undo, err := d.desk.Invert(d.env(), rename, book.Undo)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -256,7 +258,7 @@ func TestUndoOfWhatChangedFurtherIsRefused(t *testing.T) {
 		"capture": {first, []string{"notes", "list", "due"}}, "due": {due, []string{"due"}},
 		"list": {made, []string{"its to-dos"}}, "notes": {note, []string{"notes"}},
 	} {
-		_, err := d.book.Invert(d.env(), c.change, book.Undo)
+		_, err := d.desk.Invert(d.env(), c.change, book.Undo)
 		var conflict *book.ConflictError
 		if !errors.As(err, &conflict) || !slices.Equal(conflict.Fields, c.fields) {
 			t.Errorf("%s: %v; want a conflict in %v", name, err, c.fields)
@@ -269,17 +271,17 @@ func TestUndoOfATagOthersCarryByNow(t *testing.T) {
 	a, b := d.capture("a"), d.capture("b")
 	tagging := d.do(book.Tagging{ID: a, Add: []string{"calls"}})
 	d.do(book.Tagging{ID: b, Add: []string{"calls"}})
-	undo, err := d.book.Invert(d.env(), tagging, book.Undo)
+	undo, err := d.desk.Invert(d.env(), tagging, book.Undo)
 	if err != nil {
 		t.Fatal(err)
 	}
 	d.book.Apply(undo)
-	if len(d.todo(a).Tags) != 0 || len(d.todo(b).Tags) != 1 || tagName(t, d.book, d.todo(b).Tags[0]) != "calls" {
+	if len(d.todo(a).Tags) != 0 || len(d.todo(b).Tags) != 1 || tagName(t, d.desk, d.todo(b).Tags[0]) != "calls" {
 		t.Error("the tag did not stay with the other to-do alone")
 	}
 }
 
-func tagName(t *testing.T, b *book.Book, id book.ID) string {
+func tagName(t *testing.T, b *book.Desk, id book.ID) string {
 	t.Helper()
 	tag, err := b.Tag(id)
 	if err != nil {
@@ -289,7 +291,7 @@ func tagName(t *testing.T, b *book.Book, id book.ID) string {
 }
 
 // snapshot writes everything in a Book but revisions, in one order.
-func snapshot(t *testing.T, b *book.Book) string {
+func snapshot(t *testing.T, b *book.Desk) string {
 	t.Helper()
 	var lines []string
 	for _, part := range [][]*book.Todo{b.Open(), b.Closed(), b.Bin()} {

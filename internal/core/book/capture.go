@@ -267,7 +267,7 @@ func (d *draft) makeNamed(c *Capture) error {
 		}
 	}
 	if c.NewList != "" {
-		l := List{Colour: term.NthColour(len(d.book.lists))}
+		l := List{Owner: d.desk.account, Colour: term.NthColour(len(d.desk.lists))}
 		if err := d.addList(&l, c.NewList); err != nil {
 			return err
 		}

@@ -20,7 +20,9 @@ type Kind string
 type Change struct {
 	// Revision is the Book's once the change is applied.
 	Revision int64 `json:"Revision"`
-	Kind     Kind  `json:"Kind"`
+	// Actor is the account that makes it. The history keeps it beside the rows.
+	Actor ID   `json:"-"`
+	Kind  Kind `json:"Kind"`
 	// Says tells the person what was done, in one sentence.
 	Says     string          `json:"Says"`
 	Todos    []Diff[Todo]    `json:"Todos,omitempty"`
@@ -53,4 +55,17 @@ func (c *Change) Todo() *Todo {
 		return d.After
 	}
 	return c.Todos[0].Before
+}
+
+// By says which account made a change that was read from the history, and whose the
+// lists in it are where that is not told.
+func (c *Change) By(account ID) {
+	c.Actor = account
+	for _, d := range c.Lists {
+		for _, l := range []*List{d.Before, d.After} {
+			if l != nil && l.Owner.IsZero() {
+				l.Owner = account
+			}
+		}
+	}
 }

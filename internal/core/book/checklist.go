@@ -15,7 +15,7 @@ func (c StartOver) run(d *draft) error {
 		return err
 	}
 	n := 0
-	for t := range d.book.OfList(l.ID) {
+	for t := range d.desk.OfList(l.ID) {
 		if next := *t; ticked(&next) {
 			next.Status, next.Completed = NeedsAction, 0
 			d.put(next)
@@ -33,7 +33,7 @@ func (c ClearDone) run(d *draft) error {
 		return err
 	}
 	n := 0
-	for t := range d.book.OfList(l.ID) {
+	for t := range d.desk.OfList(l.ID) {
 		if now, err := d.todo(t.ID); err == nil && ticked(&now) {
 			if err := d.bin(now); err != nil {
 				return err

@@ -21,22 +21,22 @@ type Command interface {
 	run(*draft) error
 }
 
-// Do works out what a command would change. The Book stays as it is until the
-// Change is given to Apply. Errors are *RuleError, *NotFoundError or come from
-// reading notes.
-func (b *Book) Do(env Env, cmd Command) (*Change, error) {
+// Do works out what a command would change, done by the account whose desk it is. The
+// Book stays as it is until the Change is given to its Apply. Errors are *RuleError, *NotFoundError, *NotYoursError or
+// come from reading notes.
+func (b *Desk) Do(env Env, cmd Command) (*Change, error) {
 	d := newDraft(b, env)
 	if err := cmd.run(d); err != nil {
 		return nil, err
 	}
 	d.keepHandful()
 	d.evenOut()
-	return d.change(cmd.kind()), nil
+	return d.change(cmd.kind())
 }
 
 // draft collects the rows a command alters; reads see what it wrote.
 type draft struct {
-	book *Book
+	desk *Desk
 	env  Env
 	now  day.Timestamp
 	says string
@@ -62,9 +62,9 @@ type draft struct {
 	named map[string]ID
 }
 
-func newDraft(b *Book, env Env) *draft {
-	next := b.revision + 1
-	return &draft{book: b, env: env, now: day.TimestampOf(env.Clock.Now), todos: map[ID]*Diff[Todo]{},
+func newDraft(b *Desk, env Env) *draft {
+	next := b.Revision() + 1
+	return &draft{desk: b, env: env, now: day.TimestampOf(env.Clock.Now), todos: map[ID]*Diff[Todo]{},
 		touched: map[ID]bool{}, arrived: map[ID]*arrivals{}, last: map[ID]Position{},
 		lists: rowsOf(b.lists, next), sections: rowsOf(b.sections, next), shelves: rowsOf(b.shelves, next),
 		tags: rowsOf(b.tags, next), people: rowsOf(b.people, next), views: rowsOf(b.views, next)}
@@ -84,7 +84,7 @@ func (d *draft) todo(id ID) (Todo, error) {
 		}
 		return *diff.After, nil
 	}
-	t, err := d.book.Todo(id)
+	t, err := d.desk.Todo(id)
 	if err != nil {
 		return Todo{}, err
 	}
@@ -113,13 +113,13 @@ func refuseKept(t *Todo) error {
 func (d *draft) put(t Todo) {
 	diff, seen := d.todos[t.ID]
 	if !seen {
-		if p, ok := d.book.todos[t.ID]; ok && Altered(p.todo, &t) == 0 {
+		if p, ok := d.desk.todos[t.ID]; ok && Altered(p.todo, &t) == 0 {
 			return
 		}
 		diff = d.diff(t.ID)
 	}
 	t.Changed = d.now
-	t.Revision = d.book.revision + 1
+	t.Revision = d.desk.Revision() + 1
 	d.write(diff, &t)
 }
 
@@ -128,7 +128,7 @@ func (d *draft) touch(t Todo) {
 	d.touched[t.ID] = true
 	diff := d.diff(t.ID)
 	t.Changed = d.now
-	t.Revision = d.book.revision + 1
+	t.Revision = d.desk.Revision() + 1
 	d.write(diff, &t)
 }
 
@@ -139,7 +139,7 @@ func (d *draft) diff(id ID) *Diff[Todo] {
 	diff, seen := d.todos[id]
 	if !seen {
 		diff = &Diff[Todo]{}
-		if p, ok := d.book.todos[id]; ok {
+		if p, ok := d.desk.todos[id]; ok {
 			diff.Before = p.todo
 		}
 		d.todos[id] = diff
@@ -179,7 +179,7 @@ type arrivals struct {
 // in returns what a place will hold, the bin's too: by positions where nothing
 // is drafted yet, in no order otherwise. It may be the Book's own slice.
 func (d *draft) in(place ID) []*Todo {
-	here := d.book.siblings[place]
+	here := d.desk.siblings[place]
 	if len(d.todos) == 0 {
 		return here
 	}
@@ -202,7 +202,7 @@ func (d *draft) in(place ID) []*Todo {
 }
 
 func (d *draft) setNotes(t *Todo, text string) error {
-	before, err := d.book.Note(t)
+	before, err := d.desk.Note(t)
 	if err != nil || before == text {
 		return err
 	}
@@ -222,8 +222,12 @@ func noteDiff(id ID, before, after string) Diff[Note] {
 	return diff
 }
 
-func (d *draft) change(kind Kind) *Change {
-	c := &Change{Revision: d.book.revision + 1, Kind: kind, Says: d.says, Notes: d.notes,
+// change is what the draft came to. The error is a *NotYoursError.
+func (d *draft) change(kind Kind) (*Change, error) {
+	if err := d.permit(); err != nil {
+		return nil, err
+	}
+	c := &Change{Revision: d.desk.Revision() + 1, Actor: d.desk.account, Kind: kind, Says: d.says, Notes: d.notes,
 		Lists: d.lists.changes(), Sections: d.sections.changes(), Shelves: d.shelves.changes(),
 		Tags: d.tags.changes(), People: d.people.changes(), Views: d.views.changes()}
 	for _, id := range d.order {
@@ -235,14 +239,14 @@ func (d *draft) change(kind Kind) *Change {
 			c.Todos = append(c.Todos, diff)
 		}
 	}
-	return c
+	return c, nil
 }
 
 // endOf returns a position behind all to-dos of a place: a list, the Cup or the
 // subtasks of a parent.
 func (d *draft) endOf(place ID) Position {
 	last := d.last[place]
-	if here := d.book.siblings[place]; len(here) > 0 {
+	if here := d.desk.siblings[place]; len(here) > 0 {
 		last = max(last, here[len(here)-1].Position)
 	}
 	return last.After()
@@ -255,7 +259,7 @@ func (d *draft) tagNamed(name string) (Tag, bool) {
 			return t, true
 		}
 	}
-	t, ok := d.tags.get(d.book.tagNames[strings.ToLower(name)])
+	t, ok := d.tags.get(d.desk.tagNames[strings.ToLower(name)])
 	return t, ok && strings.EqualFold(t.Name, name)
 }
 

@@ -74,11 +74,11 @@ func reordered(ids []book.ID, m book.Move) []book.ID {
 func TestPositionsOfListsStayShort(t *testing.T) {
 	d := newDesk(t)
 	a, b, c := d.list("a"), d.list("b"), d.list("c")
-	shelf := d.book.Shelves()[0].ID
+	shelf := d.desk.Shelves()[0].ID
 	for n := range 1000 {
 		d.do(book.MoveList{ID: []book.ID{b, c}[n%2], Shelf: shelf, After: a})
 	}
-	for _, l := range d.book.Lists() {
+	for _, l := range d.desk.Lists() {
 		if len(l.Position) > 24 {
 			t.Errorf("%s stands at %s", l.Name, l.Position)
 		}
@@ -113,7 +113,7 @@ func TestMoveManyIsMovingEach(t *testing.T) {
 					d.do(book.MoveMany{IDs: ids, To: to})
 				}
 				d.sound()
-				l, _ := d.book.List(list)
+				l, _ := d.desk.List(list)
 				got[i] = d.shown(list, l.Order)
 			}
 			// In another order each one's own key decides, and what is alike stands behind
@@ -143,15 +143,15 @@ func TestApplyingMany(t *testing.T) {
 		d.sound()
 		n := 0
 		for _, of := range []book.ID{list, other, {}} {
-			for todo := range d.book.OfList(of) {
-				if known, err := d.book.Todo(todo.ID); err != nil || known != todo {
+			for todo := range d.desk.OfList(of) {
+				if known, err := d.desk.Todo(todo.ID); err != nil || known != todo {
 					t.Fatalf("%T: a row stands among its siblings that is not there", cmd)
 				}
 				n++
 			}
 		}
-		if n != d.book.Len() {
-			t.Fatalf("%T: %d stand somewhere, %d are there", cmd, n, d.book.Len())
+		if n != d.desk.Len() {
+			t.Fatalf("%T: %d stand somewhere, %d are there", cmd, n, d.desk.Len())
 		}
 	}
 }

@@ -35,8 +35,8 @@ type Fault struct {
 // Faults looks at every row and returns what is wrong, in no order; none in a
 // Book that is sound. A handful of other days than today has lapsed. Its work is in
 // proportion to the Book.
-func (b *Book) Faults(today day.Date) []Fault {
-	f := &faultFinder{book: b}
+func (b *Desk) Faults(today day.Date) []Fault {
+	f := &faultFinder{desk: b}
 	f.places()
 	depth := map[ID]int{}
 	handful := 0
@@ -62,7 +62,7 @@ func (b *Book) Faults(today day.Date) []Fault {
 }
 
 type faultFinder struct {
-	book  *Book
+	desk  *Desk
 	found []Fault
 }
 
@@ -72,7 +72,7 @@ func (f *faultFinder) add(g Gravity, format string, args ...any) {
 
 // places looks at shelves, lists, sections, tags, people and views.
 func (f *faultFinder) places() {
-	b := f.book
+	b := f.desk
 	type key struct{ what, of, name string }
 	names, positions := map[key]bool{}, map[key]bool{}
 	name := func(what, of, name string) {
@@ -128,7 +128,7 @@ func (f *faultFinder) places() {
 
 // refers looks at the rows that a to-do names.
 func (f *faultFinder) refers(t *Todo) {
-	b := f.book
+	b := f.desk
 	if !t.List.IsZero() {
 		if l, ok := b.lists[t.List]; !ok || t.Deleted.IsZero() && !l.Deleted.IsZero() {
 			f.add(Lost, "“%s” is in a list that is not there.", t.Title)
@@ -182,7 +182,7 @@ func (f *faultFinder) under(t *Todo, depth map[ID]int) {
 	if t.Parent.IsZero() {
 		return
 	}
-	parent, err := f.book.Todo(t.Parent)
+	parent, err := f.desk.Todo(t.Parent)
 	if err != nil {
 		f.add(Lost, "“%s” stands under a to-do that is not there.", t.Title)
 		return
@@ -191,7 +191,7 @@ func (f *faultFinder) under(t *Todo, depth map[ID]int) {
 		f.add(Clash, "“%s” %s.", t.Title, why)
 	}
 	switch n := f.levels(t, depth); {
-	case n > f.book.Len():
+	case n > f.desk.Len():
 		f.add(Lost, "“%s” stands under itself.", t.Title)
 	case n > MaxDepth:
 		f.add(Clash, "“%s” stands more than %d levels deep.", t.Title, MaxDepth)
@@ -208,11 +208,11 @@ func (f *faultFinder) levels(t *Todo, depth map[ID]int) int {
 			n = known
 			break
 		}
-		if path = append(path, t.ID); len(path) > f.book.Len() {
-			n = f.book.Len() + 1
+		if path = append(path, t.ID); len(path) > f.desk.Len() {
+			n = f.desk.Len() + 1
 			break
 		}
-		above, ok := f.book.todos[t.Parent]
+		above, ok := f.desk.todos[t.Parent]
 		if !ok {
 			break
 		}

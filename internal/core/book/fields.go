@@ -13,6 +13,13 @@ type todoField struct {
 	pack func(*packer, *Todo)
 }
 
+// personal are the fields of a to-do that each account has for itself; the others are
+// one for all who see it.
+var personal = FieldsOf("plan", "handful", "reminders")
+
+// Personal reports whether each account has a field of a to-do for itself.
+func Personal(field string) bool { return FieldsOf(field)&personal != 0 }
+
 // todoFields is every field of a to-do that a person can change, save the text of the
 // notes. The names are those the API uses. A field that is missing here fails
 // TestEveryFieldIsInTheTable.

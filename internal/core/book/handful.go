@@ -54,7 +54,7 @@ func (c Pick) run(d *draft) error {
 // handful names the open to-dos that are picked for a day.
 func (d *draft) handful(today day.Date) []string {
 	var titles []string
-	for _, t := range slices.Concat(d.book.Open(), d.book.Paused()) {
+	for _, t := range slices.Concat(d.desk.Open(), d.desk.Paused()) {
 		if t.Handful != today {
 			continue
 		}

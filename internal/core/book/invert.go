@@ -19,7 +19,7 @@ const (
 // it refuses with a *ConflictError and says which. Where a rule would be broken by
 // it, it refuses with a *RuleError, as a command does. Rows that come back to a
 // position that is taken stand right behind the one that has it.
-func (b *Book) Invert(env Env, c *Change, kind Kind) (*Change, error) {
+func (b *Desk) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 	d := newDraft(b, env)
 	steps := []func() error{
 		func() error {
@@ -52,7 +52,7 @@ func (b *Book) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 	default:
 		d.says = strings.TrimPrefix(c.Says, "Undone. ")
 	}
-	return d.change(kind), nil
+	return d.change(kind)
 }
 
 func (d *draft) invertTodos(diffs []Diff[Todo]) error {
@@ -67,13 +67,13 @@ func (d *draft) invertTodos(diffs []Diff[Todo]) error {
 func (d *draft) invertTodo(diff Diff[Todo]) error {
 	was, is := diff.Before, diff.After // is: what the change made of it
 	if is == nil {
-		if _, taken := d.book.todos[was.ID]; taken {
+		if _, taken := d.desk.todos[was.ID]; taken {
 			return &ConflictError{was.Title, []string{"restored"}}
 		}
 		d.record(*was)
 		return nil
 	}
-	cur, err := d.book.Todo(is.ID)
+	cur, err := d.desk.Todo(is.ID)
 	if err != nil {
 		return &ConflictError{is.Title, []string{"removed"}}
 	}
@@ -109,7 +109,7 @@ func (d *draft) invertTodo(diff Diff[Todo]) error {
 // record writes a row as it is, with a revision of its own.
 func (d *draft) record(t Todo) {
 	d.touched[t.ID] = true
-	t.Revision = d.book.revision + 1
+	t.Revision = d.desk.Revision() + 1
 	d.write(d.diff(t.ID), &t)
 }
 
@@ -118,8 +118,8 @@ func (d *draft) invertNotes(diffs []Diff[Note]) error {
 		was, is := text(diff.Before), text(diff.After)
 		id := noteID(diff)
 		cur := ""
-		if t, err := d.book.Todo(id); err == nil {
-			if cur, err = d.book.Note(t); err != nil {
+		if t, err := d.desk.Todo(id); err == nil {
+			if cur, err = d.desk.Note(t); err != nil {
 				return err
 			}
 			if cur != is {
@@ -161,7 +161,7 @@ func (d *draft) invertTags(c *Change) error {
 				continue
 			}
 		case diff.Before == nil:
-			if _, err := d.book.Tag(diff.After.ID); err != nil || used[diff.After.ID] {
+			if _, err := d.desk.Tag(diff.After.ID); err != nil || used[diff.After.ID] {
 				continue
 			}
 		}
@@ -176,7 +176,7 @@ func (d *draft) usedOf(diffs []Diff[Tag]) map[ID]bool {
 	carried := map[ID]int{}
 	for _, diff := range diffs {
 		if diff.Before == nil {
-			carried[diff.After.ID] = d.book.carriers[diff.After.ID]
+			carried[diff.After.ID] = d.desk.carriers[diff.After.ID]
 		}
 	}
 	d.carried(carried)
@@ -205,7 +205,7 @@ func (d *draft) carried(tags map[ID]int) {
 	}
 	for id, diff := range d.todos {
 		count(diff.After, 1)
-		count(d.book.todos[id].todo, -1)
+		count(d.desk.todos[id].todo, -1)
 	}
 }
 

@@ -79,7 +79,7 @@ func (d *draft) checkListName(id ID, template bool, name string) (string, error)
 }
 
 func (c AddList) run(d *draft) error {
-	l := List{ID: c.ID, Shelf: c.Shelf, Template: c.Template, Colour: term.NthColour(len(d.book.lists))}
+	l := List{ID: c.ID, Owner: d.desk.account, Shelf: c.Shelf, Template: c.Template, Colour: term.NthColour(len(d.desk.lists))}
 	if c.Colour != nil {
 		l.Colour = *c.Colour
 	}

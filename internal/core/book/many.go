@@ -36,7 +36,7 @@ type Reach struct {
 
 // Reach looks at many to-dos, each once. It fails with a *RuleError where there are
 // none, too many, or one is gone.
-func (b *Book) Reach(ids []ID) (Reach, error) {
+func (b *Desk) Reach(ids []ID) (Reach, error) {
 	var r Reach
 	if err := checkMany(ids); err != nil {
 		return r, err

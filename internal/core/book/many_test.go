@@ -15,7 +15,7 @@ func TestManyAllOrNone(t *testing.T) {
 	list := d.list("Crates")
 	a, b, c := d.capture("a"), d.capture("b"), d.capture("c")
 	sub := d.do(book.Capture{Title: "sub", Parent: b}).Todo().ID
-	before := snapshot(t, d.book)
+	before := snapshot(t, d.desk)
 	move := func(id book.ID) book.Command { return book.Move{ID: id, List: list} }
 	if why := d.refused(book.Many{IDs: []book.ID{a, {15: 200}}, Do: move}); !strings.Contains(why, "Nothing was changed") {
 		t.Errorf("a bad id: %s", why)
@@ -23,7 +23,7 @@ func TestManyAllOrNone(t *testing.T) {
 	if why := d.refused(book.Many{IDs: make([]book.ID, 20_000), Do: move}); !strings.Contains(why, "20000 to-dos are chosen; 1 to 5000") {
 		t.Errorf("20,000: %s", why)
 	}
-	if got := snapshot(t, d.book); got != before {
+	if got := snapshot(t, d.desk); got != before {
 		t.Errorf("something changed:\n%s\nwas\n%s", got, before)
 	}
 	// A subtask chosen with its parent goes along and stays its subtask.
@@ -40,7 +40,7 @@ func TestManyAllOrNone(t *testing.T) {
 	if change.Says != "Done: 3 to-dos" || d.todo(sub).Open() {
 		t.Errorf("%q, the subtask is %v", change.Says, d.todo(sub).Status)
 	}
-	back, err := d.book.Invert(d.env(), change, book.Undo)
+	back, err := d.desk.Invert(d.env(), change, book.Undo)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -91,7 +91,7 @@ func TestSafePostpone(t *testing.T) {
 
 	show := func(c book.Postpone) string {
 		t.Helper()
-		p, err := d.book.Postponement(d.env(), c)
+		p, err := d.desk.Postponement(d.env(), c)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -11,11 +11,11 @@ func (Mend) kind() Kind { return "mend" }
 
 func (Mend) run(d *draft) error {
 	d.mendPlaces()
-	for t := range d.book.All() {
+	for t := range d.desk.All() {
 		d.mendTodo(*t)
 	}
 	places := map[ID]bool{}
-	for t := range d.book.All() {
+	for t := range d.desk.All() {
 		places[t.place()] = true
 	}
 	for _, id := range d.order {
@@ -77,7 +77,7 @@ func (d *draft) mendTodo(t Todo) {
 // underItself reports whether the way up from a to-do comes round to it again.
 func (d *draft) underItself(t Todo) bool {
 	above := t.Parent
-	for range d.book.Len() + 1 {
+	for range d.desk.Len() + 1 {
 		p, err := d.todo(above)
 		if err != nil || p.ID == t.ID {
 			return err == nil

@@ -13,7 +13,7 @@ import (
 // refused carries a command out that must be refused, and returns the refusal.
 func (d *desk) refused(cmd book.Command) string {
 	d.t.Helper()
-	c, err := d.book.Do(d.env(), cmd)
+	c, err := d.desk.Do(d.env(), cmd)
 	if err == nil {
 		d.t.Fatalf("%T was not refused: %s", cmd, c.Says)
 	}
@@ -22,7 +22,7 @@ func (d *desk) refused(cmd book.Command) string {
 
 // shown names a place's to-dos as its list orders them.
 func (d *desk) shown(place book.ID, order book.Order) string {
-	todos := d.book.Subtasks(place)
+	todos := d.desk.Subtasks(place)
 	slices.SortFunc(todos, order.Compare)
 	var titles []string
 	for _, t := range todos {
@@ -71,21 +71,21 @@ func TestMoveInAnotherOrder(t *testing.T) {
 	at := d.fill(list, "a", "b", "c", "d")
 	d.do(book.Edit{ID: at["d"], Priority: ptr(book.High)})
 	d.do(book.Move{ID: at["c"], List: list, Before: at["a"]})
-	l, _ := d.book.List(list)
+	l, _ := d.desk.List(list)
 	if got := d.shown(list, l.Order); got != "d c a b" || l.Order != book.ByPriority {
 		t.Errorf("among equals: %q by %v", got, l.Order)
 	}
 	c := d.do(book.Move{ID: at["d"], List: list, After: at["a"]})
-	l, _ = d.book.List(list)
+	l, _ = d.desk.List(list)
 	if got := d.shown(list, l.Order); got != "c a d b" || l.Order != book.ByHand || !strings.Contains(c.Says, "keeps your own order now") {
 		t.Errorf("across the order: %q by %v, %q", got, l.Order, c.Says)
 	}
-	back, err := d.book.Invert(d.env(), c, book.Undo)
+	back, err := d.desk.Invert(d.env(), c, book.Undo)
 	if err != nil {
 		t.Fatal(err)
 	}
 	d.book.Apply(back)
-	if l, _ = d.book.List(list); l.Order != book.ByPriority || d.shown(list, l.Order) != "d c a b" {
+	if l, _ = d.desk.List(list); l.Order != book.ByPriority || d.shown(list, l.Order) != "d c a b" {
 		t.Errorf("undone: %q by %v", d.shown(list, l.Order), l.Order)
 	}
 	if why := d.refused(book.Move{ID: d.do(book.Capture{Title: "x", Priority: book.High}).Todo().ID, After: d.capture("y")}); !strings.Contains(why, "order of priority") {
@@ -179,12 +179,12 @@ func TestProgressIsSaid(t *testing.T) {
 		t.Errorf("%q", c.Says)
 	}
 	d.do(book.Complete{ID: subs[1]})
-	c, err := d.book.Do(d.env(), book.Complete{ID: subs[2]})
+	c, err := d.desk.Do(d.env(), book.Complete{ID: subs[2]})
 	if err != nil {
 		t.Fatal(err)
 	}
 	// A parent with all subtasks done is offered, not closed.
-	if p := d.book.Project(c); p == nil || !p.Finished || p.Percent() != 100 || p.ID != labels {
+	if p := d.desk.Project(c); p == nil || !p.Finished || p.Percent() != 100 || p.ID != labels {
 		t.Errorf("the last one: %+v", p)
 	}
 	d.book.Apply(c)
@@ -195,7 +195,7 @@ func TestProgressIsSaid(t *testing.T) {
 		t.Errorf("199 of 200 is %d %%", got)
 	}
 	note := d.do(book.Capture{Title: "a note", Parent: labels, IsNote: true}).Todo().ID
-	if got := d.book.Progress(d.todo(labels)); got.Total != 3 {
+	if got := d.desk.Progress(d.todo(labels)); got.Total != 3 {
 		t.Errorf("with a note: %v", got)
 	}
 	for _, cmd := range []book.Command{book.Complete{ID: note}, book.Capture{Title: "x", Parent: note}, book.PlanFor{ID: note, Plan: day.SomeTime()},
@@ -217,7 +217,7 @@ func TestNextAction(t *testing.T) {
 	a1 := d.do(book.Capture{Title: "a1", Parent: a}).Todo().ID
 	b := d.do(book.Capture{Title: "b", Parent: top}).Todo().ID
 	next := func(not ...book.ID) string {
-		t := d.book.Next(d.todo(top), func(t *book.Todo) bool { return !slices.Contains(not, t.ID) })
+		t := d.desk.Next(d.todo(top), func(t *book.Todo) bool { return !slices.Contains(not, t.ID) })
 		if t == nil {
 			return ""
 		}

@@ -16,7 +16,7 @@ const (
 	parts
 )
 
-func (b *Book) partOf(t *Todo) part {
+func (b *Desk) partOf(t *Todo) part {
 	list := b.lists[t.List]
 	switch {
 	case !t.Deleted.IsZero():
@@ -43,7 +43,7 @@ type place struct {
 }
 
 // fill puts many to-dos into a Book that has none, and orders siblings once.
-func (b *Book) fill(rows []Diff[Todo]) {
+func (b *Desk) fill(rows []Diff[Todo]) {
 	for _, d := range rows {
 		b.carry(d.After, 1)
 		b.siblings[d.After.place()] = append(b.siblings[d.After.place()], d.After)
@@ -59,7 +59,7 @@ func (b *Book) fill(rows []Diff[Todo]) {
 const manyAtOnce = 100
 
 // hang puts a changed to-do among its siblings, and takes it from those it leaves.
-func (b *Book) hang(d Diff[Todo]) {
+func (b *Desk) hang(d Diff[Todo]) {
 	if d.After == nil {
 		b.unhang(b.todos[d.Before.ID].todo)
 		return
@@ -80,7 +80,7 @@ func (b *Book) hang(d Diff[Todo]) {
 
 // hangMany is hang for many. Those that stay where they are keep their place among
 // their siblings; where many move, their places are gone through once.
-func (b *Book) hangMany(all []Diff[Todo]) {
+func (b *Desk) hangMany(all []Diff[Todo]) {
 	var diffs []Diff[Todo]
 	for _, d := range all {
 		if d.After != nil {
@@ -134,7 +134,7 @@ func (b *Book) hangMany(all []Diff[Todo]) {
 }
 
 // putPart keeps a changed to-do in the part it belongs to.
-func (b *Book) putPart(d Diff[Todo]) {
+func (b *Desk) putPart(d Diff[Todo]) {
 	if d.After == nil {
 		b.carry(b.todos[d.Before.ID].todo, -1)
 		b.takePart(b.todos[d.Before.ID])
@@ -160,7 +160,7 @@ func (b *Book) putPart(d Diff[Todo]) {
 }
 
 // carry counts a to-do among those that carry its tags, or no more.
-func (b *Book) carry(t *Todo, by int) {
+func (b *Desk) carry(t *Todo, by int) {
 	for _, tag := range t.Tags {
 		if b.carriers[tag] += by; b.carriers[tag] == 0 {
 			delete(b.carriers, tag)
@@ -174,7 +174,7 @@ func among(siblings []*Todo, t *Todo) (int, bool) {
 }
 
 // unhang takes a to-do from its siblings.
-func (b *Book) unhang(t *Todo) {
+func (b *Desk) unhang(t *Todo) {
 	where := t.place()
 	at, _ := among(b.siblings[where], t)
 	if rest := slices.Delete(b.siblings[where], at, at+1); len(rest) > 0 {
@@ -184,14 +184,14 @@ func (b *Book) unhang(t *Todo) {
 	}
 }
 
-func (b *Book) addPart(p place) {
+func (b *Desk) addPart(p place) {
 	p.slot = len(b.parts[p.part])
 	b.todos[p.todo.ID] = p
 	b.parts[p.part] = append(b.parts[p.part], p.todo)
 }
 
 // takePart fills the gap with the part's last to-do.
-func (b *Book) takePart(gone place) {
+func (b *Desk) takePart(gone place) {
 	rows := b.parts[gone.part]
 	end := rows[len(rows)-1]
 	rows[gone.slot] = end
@@ -205,7 +205,7 @@ func (b *Book) takePart(gone place) {
 }
 
 // sortAnew puts the to-dos of a list into the parts they belong to now.
-func (b *Book) sortAnew(list ID) {
+func (b *Desk) sortAnew(list ID) {
 	for t := range b.OfList(list) {
 		old := b.todos[t.ID]
 		if part := b.partOf(t); part != old.part {

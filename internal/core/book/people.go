@@ -71,7 +71,7 @@ func (c RemovePerson) run(d *draft) error {
 		return &NotFoundError{"person", c.ID}
 	}
 	n := 0
-	for t := range d.book.All() {
+	for t := range d.desk.All() {
 		if t.Person.ID == c.ID {
 			next := *t
 			next.Person = Involved{}

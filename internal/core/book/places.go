@@ -13,8 +13,11 @@ type Shelf struct {
 
 // List holds to-dos.
 type List struct {
-	ID       ID       `json:"ID"`
-	Shelf    ID       `json:"Shelf"`
+	ID ID `json:"ID"`
+	// Owner is the account whose list it is, and what is in it. The history of before
+	// there were accounts has none: then it is the owner's of the installation.
+	Owner    ID       `json:"Owner,omitzero"`
+	Shelf    ID       `json:"Shelf"` // the account's own, as Position and Pinned are
 	Name     string   `json:"Name"`
 	Colour   Colour   `json:"Colour"`
 	Position Position `json:"Position"`

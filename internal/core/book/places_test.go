@@ -20,7 +20,7 @@ func TestNamesOfPlaces(t *testing.T) {
 	d.do(book.AddSection{List: list, Name: "Crates"})
 	d.do(book.Capture{Title: "x", Tags: []string{"calls", "work/meetings"}})
 	var tag book.ID
-	for _, t := range d.book.Tags() {
+	for _, t := range d.desk.Tags() {
 		if t.Name == "calls" {
 			tag = t.ID
 		}
@@ -47,7 +47,7 @@ func TestNamesOfPlaces(t *testing.T) {
 	}
 	for _, cmd := range []book.Command{book.EditList{ID: book.ID{9: 1}}, book.DeleteShelf{ID: book.ID{9: 1}}, book.EditSection{ID: book.ID{9: 1}},
 		book.DeleteTag{ID: book.ID{9: 1}}, book.RemovePerson{ID: book.ID{9: 1}}} {
-		if _, err := d.book.Do(d.env(), cmd); !errors.Is(err, book.ErrNotFound) {
+		if _, err := d.desk.Do(d.env(), cmd); !errors.Is(err, book.ErrNotFound) {
 			t.Errorf("%T on nothing: %v", cmd, err)
 		}
 	}
@@ -60,30 +60,30 @@ func TestListAwayAndBack(t *testing.T) {
 	sub := d.do(book.Capture{Title: "sub", Parent: a}).Todo().ID
 	old := d.do(book.Capture{Title: "thrown away before", List: list}).Todo().ID
 	d.do(book.Delete{ID: old})
-	open := len(d.book.Open())
+	open := len(d.desk.Open())
 	d.do(book.EditList{ID: list, Archived: ptr(true)})
-	if len(d.book.Open()) != open-2 || len(d.book.Away()) != 2 {
-		t.Errorf("archived: %d open, %d away", len(d.book.Open()), len(d.book.Away()))
+	if len(d.desk.Open()) != open-2 || len(d.desk.Away()) != 2 {
+		t.Errorf("archived: %d open, %d away", len(d.desk.Open()), len(d.desk.Away()))
 	}
 	if why := d.refused(book.Capture{Title: "x", List: list}); !strings.Contains(why, "is archived") {
 		t.Error(why)
 	}
 	d.do(book.EditList{ID: list, Archived: ptr(false)})
-	if len(d.book.Open()) != open || len(d.book.Away()) != 0 {
-		t.Errorf("back: %d open, %d away", len(d.book.Open()), len(d.book.Away()))
+	if len(d.desk.Open()) != open || len(d.desk.Away()) != 0 {
+		t.Errorf("back: %d open, %d away", len(d.desk.Open()), len(d.desk.Away()))
 	}
 	if c := d.do(book.DeleteList{ID: list}); c.Says != "List in the bin: “Autumn fair”, with 1 to-do" {
 		t.Error(c.Says)
 	}
 	// One to-do restored by itself brings its list back.
 	d.do(book.Restore{ID: sub})
-	if l, _ := d.book.List(list); !l.Deleted.IsZero() || d.todo(sub).List != list || d.todo(a).Deleted.IsZero() {
+	if l, _ := d.desk.List(list); !l.Deleted.IsZero() || d.todo(sub).List != list || d.todo(a).Deleted.IsZero() {
 		t.Errorf("restored one: %+v", d.todo(sub))
 	}
 	d.do(book.DeleteList{ID: list})
 	d.list("Autumn fair") // its name is taken meanwhile
 	d.do(book.RestoreList{ID: list})
-	if l, _ := d.book.List(list); l.Name != "Autumn fair (2)" || !d.todo(sub).Deleted.IsZero() || d.todo(old).Deleted.IsZero() {
+	if l, _ := d.desk.List(list); l.Name != "Autumn fair (2)" || !d.todo(sub).Deleted.IsZero() || d.todo(old).Deleted.IsZero() {
 		t.Errorf("restored: %s, %v, %v", l.Name, d.todo(sub).Deleted, d.todo(old).Deleted)
 	}
 	// After 30 days the bin lets go of the list with what was in it.
@@ -91,7 +91,7 @@ func TestListAwayAndBack(t *testing.T) {
 	d.do(book.DeleteList{ID: list})
 	d.now = d.now.AddDate(0, 0, 31)
 	d.do(book.EmptyBin{UpTo: day.TimestampOf(d.now.AddDate(0, 0, -book.BinDays))})
-	if _, err := d.book.List(list); !errors.Is(err, book.ErrNotFound) {
+	if _, err := d.desk.List(list); !errors.Is(err, book.ErrNotFound) {
 		t.Error("the list is still in the bin")
 	}
 }
@@ -124,16 +124,16 @@ func TestTemplate(t *testing.T) {
 	d.do(book.Capture{Title: "Water the lamp", List: list, Due: day.MustMoment("2026-12-04"),
 		Repeat: &repeat.Repeat{Rule: repeat.MustParse("FREQ=WEEKLY;BYDAY=FR;UNTIL=20261231")}})
 	d.do(book.Complete{ID: d.do(book.Capture{Title: "done", List: list}).Todo().ID})
-	open := len(d.book.Open())
+	open := len(d.desk.Open())
 	template := d.do(book.SaveTemplate{List: list, Name: "Lending"}).Lists[0].After
-	if template.Template.String() != "2026-12-01" || len(d.book.Open()) != open || len(d.book.Away()) != 3 {
-		t.Fatalf("%+v, %d open, %d away", template, len(d.book.Open()), len(d.book.Away()))
+	if template.Template.String() != "2026-12-01" || len(d.desk.Open()) != open || len(d.desk.Away()) != 3 {
+		t.Fatalf("%+v, %d open, %d away", template, len(d.desk.Open()), len(d.desk.Away()))
 	}
 	c := d.do(book.Pour{Template: template.ID, Name: "Lending in spring", On: day.MustDate("2027-03-01")}) // 90 days on, a Monday
 	made := c.Lists[0].After
 	var lines []string
-	for todo := range d.book.OfList(made.ID) {
-		note, _ := d.book.Note(todo)
+	for todo := range d.desk.OfList(made.ID) {
+		note, _ := d.desk.Note(todo)
 		line := strings.TrimSpace(strings.Join([]string{todo.Title, todo.Start.String(), todo.Due.String(), todo.Plan.String(), note}, " "))
 		if todo.Repeat != nil {
 			line += " " + todo.Repeat.Rule.String()
@@ -146,7 +146,7 @@ func TestTemplate(t *testing.T) {
 	if strings.Join(lines, "\n") != strings.Join(want, "\n") {
 		t.Errorf("poured out:\n%s\nwant\n%s", strings.Join(lines, "\n"), strings.Join(want, "\n"))
 	}
-	if s := d.book.Sections(made.ID); len(s) != 1 || s[0].Name != "Papers" || !made.Template.IsZero() {
+	if s := d.desk.Sections(made.ID); len(s) != 1 || s[0].Name != "Papers" || !made.Template.IsZero() {
 		t.Errorf("sections %v, template %v", s, made.Template)
 	}
 }
@@ -156,7 +156,7 @@ func TestTags(t *testing.T) {
 	a := d.do(book.Capture{Title: "a", Tags: []string{"work", "work/meetings"}}).Todo().ID
 	b := d.do(book.Capture{Title: "b", Tags: []string{"office/meetings", "work/meetings"}}).Todo().ID
 	named := func(name string) book.ID {
-		for _, tag := range d.book.Tags() {
+		for _, tag := range d.desk.Tags() {
 			if tag.Name == name {
 				return tag.ID
 			}
@@ -167,7 +167,7 @@ func TestTags(t *testing.T) {
 	names := func(id book.ID) string {
 		var out []string
 		for _, tag := range d.todo(id).Tags {
-			out = append(out, tagName(t, d.book, tag))
+			out = append(out, tagName(t, d.desk, tag))
 		}
 		return strings.Join(out, " ")
 	}
@@ -176,14 +176,14 @@ func TestTags(t *testing.T) {
 		t.Errorf("renamed: %s; %s", names(a), names(b))
 	}
 	c := d.do(book.MergeTags{From: named("office/meetings"), Into: named("museum/meetings")})
-	if names(b) != "museum/meetings" || len(d.book.Tags()) != 2 {
+	if names(b) != "museum/meetings" || len(d.desk.Tags()) != 2 {
 		t.Errorf("merged: %s; %q", names(b), c.Says)
 	}
 	c = d.do(book.DeleteTag{ID: named("museum")})
-	if names(a)+names(b) != "" || len(d.book.Tags()) != 0 {
+	if names(a)+names(b) != "" || len(d.desk.Tags()) != 0 {
 		t.Errorf("removed: %q", c.Says)
 	}
-	back, err := d.book.Invert(d.env(), c, book.Undo)
+	back, err := d.desk.Invert(d.env(), c, book.Undo)
 	if err != nil {
 		t.Fatal(err)
 	}

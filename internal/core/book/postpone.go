@@ -118,7 +118,7 @@ type Postponement struct {
 }
 
 // Postponement works out what Postpone would do, and changes nothing.
-func (b *Book) Postponement(env Env, c Postpone) (*Postponement, error) {
+func (b *Desk) Postponement(env Env, c Postpone) (*Postponement, error) {
 	return c.work(newDraft(b, env))
 }
 
@@ -176,7 +176,7 @@ func (c Postpone) work(d *draft) (*Postponement, error) {
 			continue
 		}
 		seen[id] = true
-		t, err := d.book.Todo(id)
+		t, err := d.desk.Todo(id)
 		if err != nil {
 			return nil, refuse("ids", "There is no to-do with the id %s any more. Nothing was changed.", id)
 		}

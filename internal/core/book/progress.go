@@ -26,7 +26,7 @@ func (p Progress) String() string {
 }
 
 // Progress counts the leaves under a to-do; Total is 0 where it has none.
-func (b *Book) Progress(t *Todo) Progress {
+func (b *Desk) Progress(t *Todo) Progress {
 	return progress(func(id ID) []*Todo { return b.siblings[id] }, t.ID)
 }
 
@@ -52,13 +52,13 @@ func progress(subtasks func(ID) []*Todo, id ID) Progress {
 // Next returns the next action of a project: its first open leaf in order that
 // the caller can do now, as ready tells; nil where there is none. Where its
 // subtasks are done one after another, only the first open one counts.
-func (b *Book) Next(t *Todo, ready func(*Todo) bool) *Todo {
+func (b *Desk) Next(t *Todo, ready func(*Todo) bool) *Todo {
 	open, _ := b.next(t, ready)
 	return open
 }
 
 // next also reports whether there is an open leaf at all.
-func (b *Book) next(t *Todo, ready func(*Todo) bool) (found *Todo, any bool) {
+func (b *Desk) next(t *Todo, ready func(*Todo) bool) (found *Todo, any bool) {
 	order := ByPriority
 	if l, ok := b.lists[t.List]; ok {
 		order = l.Order
@@ -92,7 +92,7 @@ type Project struct {
 
 // Project tells how the project above the change's first to-do stands after
 // it; nil where there is none, or where that is closed.
-func (b *Book) Project(c *Change) *Project {
+func (b *Desk) Project(c *Change) *Project {
 	t := c.Todo()
 	if t == nil || t.Parent.IsZero() {
 		return nil

@@ -25,7 +25,7 @@ func (d *draft) checkRows() error {
 	if len(gone) == 0 {
 		return nil
 	}
-	for t := range d.book.All() {
+	for t := range d.desk.All() {
 		if !gone[t.List] && !gone[t.Section] && !gone[t.Person.ID] && !slices.ContainsFunc(t.Tags, func(tag ID) bool { return gone[tag] }) {
 			continue
 		}
@@ -46,7 +46,7 @@ func (d *draft) gone() map[ID]bool {
 	tags := map[ID]int{}
 	for id, diff := range d.tags.diffs {
 		if diff.After == nil {
-			tags[id] = d.book.carriers[id]
+			tags[id] = d.desk.carriers[id]
 		}
 	}
 	d.carried(tags)
@@ -79,7 +79,7 @@ func (d *draft) checkRefers(t *Todo) error {
 	if !t.List.IsZero() {
 		l, ok := d.lists.get(t.List)
 		if !ok {
-			return d.missing(d.book.lists[t.List], t, "list")
+			return d.missing(d.desk.lists[t.List], t, "list")
 		}
 		if !l.Deleted.IsZero() && t.Deleted.IsZero() {
 			return &ConflictError{l.Name, []string{"its to-dos"}}

@@ -33,7 +33,7 @@ func (d *desk) sub(parent book.ID, title string) book.ID {
 }
 
 // state is every row of a Book that can be told apart, without revisions.
-func state(b *book.Book) map[string]string {
+func state(b *book.Desk) map[string]string {
 	rows := map[string]string{}
 	for _, part := range [][]*book.Todo{b.Open(), b.Paused(), b.Closed(), b.Kept(), b.Bin()} {
 		for _, t := range part {
@@ -150,35 +150,35 @@ func TestReopeningARecord(t *testing.T) {
 	sub := d.sub(id, "Ring round")
 	deep := d.sub(sub, "Find the numbers")
 	d.do(book.Complete{ID: deep})
-	before, size := state(d.book), d.book.Len()
+	before, size := state(d.desk), d.desk.Len()
 	d.do(book.Complete{ID: id})
-	record := d.book.Records(id)[0].ID
+	record := d.desk.Records(id)[0].ID
 	c := d.do(book.Reopen{ID: record})
-	if got := state(d.book); d.book.Len() != size || !reflect.DeepEqual(got, before) {
+	if got := state(d.desk); d.desk.Len() != size || !reflect.DeepEqual(got, before) {
 		t.Errorf("the tick is not undone:\n%v\nwas\n%v", got, before)
 	}
-	back, err := d.book.Invert(d.env(), c, book.Undo)
+	back, err := d.desk.Invert(d.env(), c, book.Undo)
 	if err != nil {
 		t.Fatal(err)
 	}
 	d.book.Apply(back)
-	if got := d.todo(id); got.Due.String() != "2026-12-01" || len(d.book.Records(id)) != 1 {
-		t.Errorf("undone: %s, %d records", got.Due, len(d.book.Records(id)))
+	if got := d.todo(id); got.Due.String() != "2026-12-01" || len(d.desk.Records(id)) != 1 {
+		t.Errorf("undone: %s, %d records", got.Due, len(d.desk.Records(id)))
 	}
 	d.do(book.Edit{ID: sub, Title: ptr("Ring everyone")}) // something has changed since
-	record = d.book.Records(id)[0].ID
+	record = d.desk.Records(id)[0].ID
 	d.do(book.Reopen{ID: record})
 	got := d.todo(record)
-	if !got.Open() || got.Repeat != nil || got.Due.String() != "2026-11-24" || d.todo(id).Due.String() != "2026-12-01" || len(d.book.Subtasks(record)) != 1 {
+	if !got.Open() || got.Repeat != nil || got.Due.String() != "2026-11-24" || d.todo(id).Due.String() != "2026-12-01" || len(d.desk.Subtasks(record)) != 1 {
 		t.Errorf("a to-do of its own: %+v", got)
 	}
-	if kept := d.book.Subtasks(record)[0]; !kept.Open() || kept.Title != "Ring round" {
+	if kept := d.desk.Subtasks(record)[0]; !kept.Open() || kept.Title != "Ring round" {
 		t.Errorf("its subtask: %+v", kept)
 	}
 	older := d.repeating("Sweep", "FREQ=DAILY", "2026-11-24")
 	d.do(book.Complete{ID: older})
 	d.do(book.Complete{ID: older})
-	records := d.book.Records(older)
+	records := d.desk.Records(older)
 	d.do(book.Reopen{ID: records[1].ID})
 	if !d.todo(records[1].ID).Open() || d.todo(older).Repeat.Ticks != 2 {
 		t.Error("an older record undid a later tick")
@@ -197,7 +197,7 @@ func TestClosingAParent(t *testing.T) {
 			t.Errorf("%s is %s and repeats %v", got.Title, got.Status, got.Repeat)
 		}
 	}
-	back, err := d.book.Invert(d.env(), c, book.Undo)
+	back, err := d.desk.Invert(d.env(), c, book.Undo)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -224,8 +224,8 @@ func TestClosingAParent(t *testing.T) {
 		t.Errorf("restored by itself: %+v", got)
 	}
 	d.do(book.Restore{ID: parent})
-	if !d.todo(a).Deleted.IsZero() || len(d.book.Subtasks(parent)) != 2 {
-		t.Errorf("restored with %d subtasks", len(d.book.Subtasks(parent)))
+	if !d.todo(a).Deleted.IsZero() || len(d.desk.Subtasks(parent)) != 2 {
+		t.Errorf("restored with %d subtasks", len(d.desk.Subtasks(parent)))
 	}
 	list := d.list("Night Signals")
 	d.do(book.Move{ID: parent, List: list})
@@ -242,12 +242,12 @@ func TestPausedStandsStill(t *testing.T) {
 	d := newDesk(t)
 	id := d.repeating("Water the seedlings", "FREQ=DAILY;INTERVAL=2", "2026-11-20")
 	d.do(book.Pause{ID: id})
-	if len(d.book.Open()) != 0 || len(d.book.Paused()) != 1 {
+	if len(d.desk.Open()) != 0 || len(d.desk.Paused()) != 1 {
 		t.Error("a paused to-do is still among the open ones")
 	}
 	d.today("2026-12-11")
 	c := d.do(book.Resume{ID: id})
-	if got := d.todo(id); got.Due.String() != "2026-12-12" || got.Repeat.Missed != 0 || len(d.book.Open()) != 1 {
+	if got := d.todo(id); got.Due.String() != "2026-12-12" || got.Repeat.Missed != 0 || len(d.desk.Open()) != 1 {
 		t.Errorf("goes on with %s, %q", got.Due, c.Says)
 	}
 }
@@ -258,8 +258,8 @@ func TestRepeatRefusals(t *testing.T) {
 	rep := d.repeating("Rota", "FREQ=WEEKLY", "2026-11-24")
 	d.sub(rep, "Ring round")
 	d.do(book.Complete{ID: rep})
-	record := d.book.Records(rep)[0].ID
-	kept := d.book.Subtasks(record)[0].ID
+	record := d.desk.Records(rep)[0].ID
+	kept := d.desk.Subtasks(record)[0].ID
 	done := d.capture("Old")
 	d.do(book.Complete{ID: done})
 	person := d.do(book.AddPerson{Name: "Registrar", Email: "registrar@harbour.example"}).People[0].After.ID
@@ -293,7 +293,7 @@ func TestRepeatRefusals(t *testing.T) {
 		"an empty tree":                 {book.CaptureTree{}, "lines", "0 to-dos"},
 	} {
 		d.now = d.now.Add(time.Minute)
-		_, err := d.book.Do(d.env(), c.cmd)
+		_, err := d.desk.Do(d.env(), c.cmd)
 		var rule *book.RuleError
 		if !errors.As(err, &rule) || rule.Field != c.field || !strings.Contains(rule.Reason, c.says) {
 			t.Errorf("%s: %v, want %s: %s", name, err, c.field, c.says)
@@ -315,8 +315,8 @@ func TestTreesPeopleAndReminders(t *testing.T) {
 		t.Errorf("it says %q", c.Says)
 	}
 	top := d.todo(c.Todos[0].After.ID)
-	subs := d.book.Subtasks(top.ID)
-	if len(subs) != 2 || subs[0].Title != "Agreement" || subs[0].Open() || subs[1].List != list || !top.Open() || len(d.book.Subtasks(subs[1].ID)) != 1 {
+	subs := d.desk.Subtasks(top.ID)
+	if len(subs) != 2 || subs[0].Title != "Agreement" || subs[0].Open() || subs[1].List != list || !top.Open() || len(d.desk.Subtasks(subs[1].ID)) != 1 {
 		t.Fatalf("the tree is %+v", subs)
 	}
 	crates := subs[1]
@@ -333,12 +333,12 @@ func TestTreesPeopleAndReminders(t *testing.T) {
 		t.Errorf("reminders: %v", got)
 	}
 	edit := d.do(book.EditPerson{ID: person, Email: ptr("loans@harbour.example")})
-	back, err := d.book.Invert(d.env(), edit, book.Undo)
+	back, err := d.desk.Invert(d.env(), edit, book.Undo)
 	if err != nil {
 		t.Fatal(err)
 	}
 	d.book.Apply(back)
-	if p, _ := d.book.Person(person); p.Email != "registrar@harbour.example" {
+	if p, _ := d.desk.Person(person); p.Email != "registrar@harbour.example" {
 		t.Errorf("after undo: %+v", p)
 	}
 }

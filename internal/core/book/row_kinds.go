@@ -16,7 +16,7 @@ const (
 
 // RevisionOf returns the revision of the change that last touched a row, or a
 // *NotFoundError.
-func (b *Book) RevisionOf(kind RowKind, id ID) (int64, error) {
+func (b *Desk) RevisionOf(kind RowKind, id ID) (int64, error) {
 	switch kind {
 	case ListRow:
 		return revisionOf(b.List(id))

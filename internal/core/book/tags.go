@@ -86,7 +86,7 @@ func (d *draft) addTags(tags []ID, names []string) ([]ID, error) {
 			}
 			tag, ok := d.tagNamed(checked)
 			if !ok {
-				tag = Tag{ID: d.env.NewID(), Name: checked, Colour: term.NthColour(len(d.book.tags) + len(d.tags.order))}
+				tag = Tag{ID: d.env.NewID(), Name: checked, Colour: term.NthColour(len(d.desk.tags) + len(d.tags.order))}
 				d.tags.put(tag)
 			}
 			id = tag.ID
@@ -137,7 +137,7 @@ func (c EditTag) run(d *draft) error {
 		if _, err := checkTag(next.Name); err != nil {
 			return inField("name", err)
 		}
-		if other, taken := d.book.tagNames[strings.ToLower(next.Name)]; taken && other != t.ID {
+		if other, taken := d.desk.tagNames[strings.ToLower(next.Name)]; taken && other != t.ID {
 			return refuse("name", "A tag called “%s” exists already. Merge the two instead.", next.Name)
 		}
 		d.tags.put(next)
@@ -194,7 +194,7 @@ func (c DeleteTag) run(d *draft) error {
 // how many it changed.
 func (d *draft) replaceTags(instead map[ID]ID) int {
 	n := 0
-	for t := range d.book.All() {
+	for t := range d.desk.All() {
 		if !slices.ContainsFunc(t.Tags, func(id ID) bool { _, ok := instead[id]; return ok }) {
 			continue
 		}

@@ -29,7 +29,7 @@ func (Pour) kind() Kind         { return "pour" }
 
 // Span returns the first and the last date in a list's open to-dos, none where
 // there is none.
-func (b *Book) Span(list ID) (first, last day.Date) {
+func (b *Desk) Span(list ID) (first, last day.Date) {
 	for t := range b.OfList(list) {
 		if !copied(t) {
 			continue
@@ -58,11 +58,11 @@ func (c SaveTemplate) run(d *draft) error {
 		return err
 	}
 	if c.From.IsZero() {
-		if c.From, _ = d.book.Span(c.List); c.From.IsZero() {
+		if c.From, _ = d.desk.Span(c.List); c.From.IsZero() {
 			c.From = d.env.Clock.Today()
 		}
 	}
-	n, err := d.copyList(l, List{ID: c.ID, Shelf: l.Shelf, Template: c.From}, c.Name, 0)
+	n, err := d.copyList(l, List{ID: c.ID, Owner: d.desk.account, Shelf: l.Shelf, Template: c.From}, c.Name, 0)
 	d.says = "Template saved: " + quote(c.Name) + ", " + count(n, "to-do")
 	return err
 }
@@ -80,7 +80,7 @@ func (c Pour) run(d *draft) error {
 	if c.Shelf.IsZero() {
 		c.Shelf = l.Shelf
 	}
-	n, err := d.copyList(l, List{ID: c.ID, Shelf: c.Shelf}, c.Name, c.On.Sub(l.Template))
+	n, err := d.copyList(l, List{ID: c.ID, Owner: d.desk.account, Shelf: c.Shelf}, c.Name, c.On.Sub(l.Template))
 	d.says = "New list: " + quote(c.Name) + ", " + count(n, "to-do") + " poured out"
 	return err
 }
@@ -93,7 +93,7 @@ func (d *draft) copyList(from, to List, name string, days int) (int, error) {
 		return 0, err
 	}
 	sections := map[ID]ID{}
-	for _, s := range d.book.Sections(from.ID) {
+	for _, s := range d.desk.Sections(from.ID) {
 		made, err := d.addSection(Section{List: to.ID}, s.Name)
 		if err != nil {
 			return 0, err
@@ -112,7 +112,7 @@ type copying struct {
 
 // copyTodos copies what stands in one place into another.
 func (d *draft) copyTodos(from, to ID, c copying) (n int, err error) {
-	for _, t := range d.book.Subtasks(from) {
+	for _, t := range d.desk.Subtasks(from) {
 		if !copied(t) {
 			continue
 		}
@@ -125,7 +125,7 @@ func (d *draft) copyTodos(from, to ID, c copying) (n int, err error) {
 		if err := d.shiftBy(&next, c.days); err != nil {
 			return n, err
 		}
-		text, err := d.book.Note(t)
+		text, err := d.desk.Note(t)
 		if err != nil {
 			return n, err
 		}

@@ -167,7 +167,7 @@ func (d *draft) keepRecord(t *Todo) error {
 		kept.Created = of.Created
 		copies[of.ID] = kept.ID
 		if of.NotesSize > 0 {
-			text, err := d.book.Note(&of)
+			text, err := d.desk.Note(&of)
 			if err != nil {
 				return err
 			}
@@ -206,13 +206,13 @@ func (d *draft) reopenRecord(record Todo) error {
 // latest reports whether nothing has changed since the tick that made the
 // record. The tick gave the to-do and its record one revision.
 func (d *draft) latest(record *Todo) bool {
-	of, err := d.book.Todo(record.Record)
+	of, err := d.desk.Todo(record.Record)
 	if err != nil || !of.Deleted.IsZero() || of.Revision != record.Revision {
 		return false
 	}
 	subtasks, unchanged := 0, true
 	_ = d.below(record.ID, true, func(kept *Todo) error {
-		sub, err := d.book.Todo(kept.Record)
+		sub, err := d.desk.Todo(kept.Record)
 		unchanged = unchanged && err == nil && sub.Deleted.IsZero() && sub.Revision <= of.Revision && kept.Revision == of.Revision
 		subtasks++
 		return nil
@@ -251,12 +251,12 @@ func (d *draft) untick(record *Todo) error {
 		return err
 	}
 	for _, kept := range gone {
-		before, err := d.book.Todo(kept.ID)
+		before, err := d.desk.Todo(kept.ID)
 		if err != nil {
 			return err
 		}
 		if before.NotesSize > 0 {
-			text, err := d.book.Note(before)
+			text, err := d.desk.Note(before)
 			if err != nil {
 				return err
 			}

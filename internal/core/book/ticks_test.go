@@ -28,7 +28,7 @@ func TestFortyTicks(t *testing.T) {
 	twig := d.sub(leaf, "Find their numbers")
 	other := d.sub(id, "Pin it up")
 	d.do(book.Edit{ID: leaf, Due: ptr(day.MustMoment("2026-11-25")), Notes: ptr("mornings only")})
-	first, size := state(d.book), d.book.Len()
+	first, size := state(d.desk), d.desk.Len()
 
 	option, err := rrule.StrToROption(rule)
 	if err != nil {
@@ -66,7 +66,7 @@ func TestFortyTicks(t *testing.T) {
 		if due := d.todo(leaf).Due.Date; due != current.AddDays(-1) {
 			t.Fatalf("%s: the subtask is due %s, not the day before %s", what, due, current)
 		}
-		if note, _ := d.book.Note(got); note != "Ask who can open up" || len(got.Tags) != 2 {
+		if note, _ := d.desk.Note(got); note != "Ask who can open up" || len(got.Tags) != 2 {
 			t.Fatalf("%s: notes %q, tags %v", what, note, got.Tags)
 		}
 	}
@@ -112,11 +112,11 @@ func TestFortyTicks(t *testing.T) {
 		if !strings.Contains(change.Says, "Next: "+current.Words()) || strings.Contains(change.Says, "passed over") != (passed > 0) {
 			t.Fatalf("tick %d says %q; %d were passed over", i, change.Says, passed)
 		}
-		record := d.book.Records(id)[0]
+		record := d.desk.Records(id)[0]
 		var got []string
 		var walk func(book.ID)
 		walk = func(id book.ID) {
-			for _, sub := range d.book.Subtasks(id) {
+			for _, sub := range d.desk.Subtasks(id) {
 				got = append(got, sub.Title+" "+sub.Status.String())
 				walk(sub.ID)
 			}
@@ -125,7 +125,7 @@ func TestFortyTicks(t *testing.T) {
 		if record.Repeat.Current != pattern || record.Status != book.Completed || !reflect.DeepEqual(got, want) {
 			t.Fatalf("the record of %s is %+v with %v, want %v", pattern, record, got, want)
 		}
-		if note, _ := d.book.Note(record); note != "Ask who can open up" || len(record.Tags) != 2 {
+		if note, _ := d.desk.Note(record); note != "Ask who can open up" || len(record.Tags) != 2 {
 			t.Fatalf("the record's notes are %q", note)
 		}
 		for _, sub := range []book.ID{branch, leaf, twig, other} {
@@ -134,17 +134,17 @@ func TestFortyTicks(t *testing.T) {
 			}
 		}
 	}
-	if n := len(d.book.Records(id)); n != 40 || d.todo(id).Repeat.Ticks != 40 || d.todo(id).Repeat.Missed == 0 {
+	if n := len(d.desk.Records(id)); n != 40 || d.todo(id).Repeat.Ticks != 40 || d.todo(id).Repeat.Missed == 0 {
 		t.Errorf("%d records, %+v", n, d.todo(id).Repeat)
 	}
 	for i := len(changes) - 1; i >= 0; i-- {
-		back, err := d.book.Invert(d.env(), changes[i], book.Undo)
+		back, err := d.desk.Invert(d.env(), changes[i], book.Undo)
 		if err != nil {
 			t.Fatalf("undoing %q: %v", changes[i].Says, err)
 		}
 		d.book.Apply(back)
 	}
-	if d.book.Len() != size || !reflect.DeepEqual(state(d.book), first) {
-		t.Errorf("after undoing all, the Book is\n%v\nand was\n%v", state(d.book), first)
+	if d.desk.Len() != size || !reflect.DeepEqual(state(d.desk), first) {
+		t.Errorf("after undoing all, the Book is\n%v\nand was\n%v", state(d.desk), first)
 	}
 }

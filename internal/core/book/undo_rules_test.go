@@ -13,7 +13,7 @@ import (
 // undo turns a change round and returns why not, if it is refused.
 func (d *desk) undo(c *book.Change) string {
 	d.t.Helper()
-	back, err := d.book.Invert(d.env(), c, book.Undo)
+	back, err := d.desk.Invert(d.env(), c, book.Undo)
 	var rule *book.RuleError
 	var conflict *book.ConflictError
 	switch {
@@ -29,7 +29,7 @@ func (d *desk) undo(c *book.Change) string {
 
 func (d *desk) sound() {
 	d.t.Helper()
-	for _, f := range d.book.Faults(day.DateOf(d.now)) {
+	for _, f := range d.desk.Faults(day.DateOf(d.now)) {
 		d.t.Errorf("a fault: %s", f.Says)
 	}
 }
@@ -105,11 +105,11 @@ func TestUndoKeepsTheRules(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			d := newDesk(t)
 			change := c.change(d)
-			before := snapshot(t, d.book)
+			before := snapshot(t, d.desk)
 			if why := d.undo(change); !strings.Contains(why, c.says) {
 				t.Errorf("it says %q; want “%s”", why, c.says)
 			}
-			if got := snapshot(t, d.book); got != before {
+			if got := snapshot(t, d.desk); got != before {
 				t.Errorf("something was written:\n%s\nwas\n%s", got, before)
 			}
 		})
@@ -136,7 +136,7 @@ func TestUndoMakesRoom(t *testing.T) {
 	d.undo(moved)
 	x := in("x")
 	d.do(book.Move{ID: x, List: list, After: a}) // takes the position that c had
-	again, err := d.book.Invert(d.env(), &book.Change{Revision: 1, Kind: book.Undo, Todos: []book.Diff[book.Todo]{
+	again, err := d.desk.Invert(d.env(), &book.Change{Revision: 1, Kind: book.Undo, Todos: []book.Diff[book.Todo]{
 		{Before: moved.Todos[0].After, After: moved.Todos[0].Before}}}, book.Redo)
 	if err != nil {
 		t.Fatal(err)
@@ -151,11 +151,11 @@ func TestUndoMakesRoom(t *testing.T) {
 
 	// Lists, sections, shelves and views likewise.
 	one, two := d.list("One"), d.list("Two")
-	shelf := d.book.Shelves()[0].ID
+	shelf := d.desk.Shelves()[0].ID
 	back := d.do(book.MoveList{ID: two, Shelf: shelf, Before: one})
 	d.undo(back)
 	d.do(book.MoveList{ID: list, Shelf: shelf, Before: one})
-	redo, err := d.book.Invert(d.env(), &book.Change{Kind: book.Undo, Lists: []book.Diff[book.List]{{Before: back.Lists[0].After, After: back.Lists[0].Before}}}, book.Redo)
+	redo, err := d.desk.Invert(d.env(), &book.Change{Kind: book.Undo, Lists: []book.Diff[book.List]{{Before: back.Lists[0].After, After: back.Lists[0].Before}}}, book.Redo)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -177,9 +177,9 @@ func TestMend(t *testing.T) {
 	tag := book.ID{9: 1}
 	id := func(n byte) book.ID { return book.ID{15: n} }
 	row := func(t book.Todo) book.Diff[book.Todo] { return book.Diff[book.Todo]{After: &t} }
-	d.book.Load(7, &book.Change{
+	d.book.Load(7, &book.Change{Actor: d.desk.Account(),
 		Tags:  []book.Diff[book.Tag]{{After: &book.Tag{ID: tag, Name: "calls"}}},
-		Lists: []book.Diff[book.List]{{After: &book.List{ID: id(100), Shelf: id(101), Name: "Crates", Position: "a0V"}}},
+		Lists: []book.Diff[book.List]{{After: &book.List{ID: id(100), Owner: d.desk.Account(), Shelf: id(101), Name: "Crates", Position: "a0V"}}},
 		Todos: []book.Diff[book.Todo]{
 			row(book.Todo{ID: id(1), Title: "twin", Position: "a0V"}),
 			row(book.Todo{ID: id(2), Title: "twin too", Position: "a0V"}),
@@ -193,15 +193,15 @@ func TestMend(t *testing.T) {
 		},
 	})
 	count := map[book.Gravity]int{}
-	for _, f := range d.book.Faults(day.DateOf(d.now)) {
+	for _, f := range d.desk.Faults(day.DateOf(d.now)) {
 		count[f.Gravity]++
 	}
 	if count[book.Twin] != 2 || count[book.Lost] < 6 {
-		t.Errorf("faults: %v in %v", count, d.book.Faults(day.DateOf(d.now)))
+		t.Errorf("faults: %v in %v", count, d.desk.Faults(day.DateOf(d.now)))
 	}
 	d.do(book.Mend{})
 	d.sound()
-	if d.book.Len() != 9 || !(d.todo(id(1)).Position < d.todo(id(2)).Position && d.todo(id(2)).Position < d.todo(id(3)).Position) {
+	if d.desk.Len() != 9 || !(d.todo(id(1)).Position < d.todo(id(2)).Position && d.todo(id(2)).Position < d.todo(id(3)).Position) {
 		t.Error("a to-do is gone, or their order is")
 	}
 	if c := d.do(book.Mend{}); !c.Empty() {
@@ -233,13 +233,13 @@ func TestNotesHaveNoPlan(t *testing.T) {
 func TestIDsThatAreTaken(t *testing.T) {
 	d := newDesk(t)
 	d.list("Crates")
-	shelf := d.book.Shelves()[0]
+	shelf := d.desk.Shelves()[0]
 	if why := d.refused(book.AddShelf{ID: shelf.ID, Name: "Other"}); !strings.Contains(why, "exists already") {
 		t.Errorf("it says %q", why)
 	}
 	id := d.do(book.Capture{Title: "a", Repeat: &repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY"), First: day.MustDate("2026-11-24")}}).Todo().ID
 	c := d.do(book.Many{IDs: []book.ID{id, id}, Do: func(id book.ID) book.Command { return book.Complete{ID: id} }})
-	if got := d.todo(id).Due.String(); got != "2026-11-25" || len(d.book.Records(id)) != 1 {
+	if got := d.todo(id).Due.String(); got != "2026-11-25" || len(d.desk.Records(id)) != 1 {
 		t.Errorf("ticked once by two names, it is due %s; %q", got, c.Says)
 	}
 	d.do(book.Tagging{ID: id, Add: []string{"work", "work/calls"}})
@@ -283,12 +283,12 @@ func TestLinesBehindARow(t *testing.T) {
 	walk = func(under book.ID, of func(book.ID) []*book.Todo) {
 		for _, t := range of(under) {
 			got = append(got, t.Title)
-			walk(t.ID, d.book.Subtasks)
+			walk(t.ID, d.desk.Subtasks)
 		}
 	}
 	walk(list, func(book.ID) []*book.Todo {
 		var top []*book.Todo
-		for t := range d.book.OfList(list) {
+		for t := range d.desk.OfList(list) {
 			if t.Parent.IsZero() {
 				top = append(top, t)
 			}

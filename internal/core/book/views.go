@@ -65,7 +65,7 @@ func (MoveView) kind() Kind   { return "move-view" }
 func (DeleteView) kind() Kind { return "delete-view" }
 
 // View returns a view, or a *NotFoundError.
-func (b *Book) View(id ID) (*View, error) {
+func (b *Desk) View(id ID) (*View, error) {
 	if v, ok := b.views[id]; ok {
 		return v, nil
 	}
@@ -73,7 +73,7 @@ func (b *Book) View(id ID) (*View, error) {
 }
 
 // Views returns the saved views in order.
-func (b *Book) Views() []*View {
+func (b *Desk) Views() []*View {
 	views := values(b.views)
 	slices.SortFunc(views, func(a, b *View) int {
 		return compareStanding(a.Position, b.Position, a.ID, b.ID)
@@ -119,7 +119,7 @@ func (d *draft) standingViews(but ID) []standing {
 }
 
 func (c AddView) run(d *draft) error {
-	if n := len(d.book.views); n >= MaxViews {
+	if n := len(d.desk.views); n >= MaxViews {
 		return refuse("name", "There are %d views; that is the most. Delete one first.", n)
 	}
 	if c.ID.IsZero() {
@@ -128,7 +128,7 @@ func (c AddView) run(d *draft) error {
 		return refuse("id", "A view with the id %s exists already.", c.ID)
 	}
 	v := View{ID: c.ID, Name: c.Name, Question: c.Question, Icon: c.Icon, Pinned: c.Pinned, Counted: c.Counted,
-		Colour: term.NthColour(len(d.book.views))}
+		Colour: term.NthColour(len(d.desk.views))}
 	if c.Colour != nil {
 		v.Colour = *c.Colour
 	}

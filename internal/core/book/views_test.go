@@ -21,7 +21,7 @@ func TestViewCommands(t *testing.T) {
 	}
 	f.do(book.MoveView{ID: second.ID, Before: first.ID})
 	var names []string
-	for _, v := range f.book.Views() {
+	for _, v := range f.desk.Views() {
 		names = append(names, v.Name)
 	}
 	if got := strings.Join(names, " "); got != "Letters Calls Calls (2)" {
@@ -35,12 +35,12 @@ func TestViewCommands(t *testing.T) {
 	} {
 		field, _, _ := strings.Cut(name, ",")
 		var rule *book.RuleError
-		if _, err := f.book.Do(f.env(), cmd); !errors.As(err, &rule) || rule.Field != field {
+		if _, err := f.desk.Do(f.env(), cmd); !errors.As(err, &rule) || rule.Field != field {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
 	for _, cmd := range []book.Command{book.EditView{ID: book.ID{1}}, book.DeleteView{ID: book.ID{1}}, book.CopyView{ID: book.ID{1}}} {
-		if _, err := f.book.Do(f.env(), cmd); !errors.Is(err, book.ErrNotFound) {
+		if _, err := f.desk.Do(f.env(), cmd); !errors.Is(err, book.ErrNotFound) {
 			t.Errorf("%T of none: %v", cmd, err)
 		}
 	}
@@ -52,26 +52,26 @@ func TestViewsFollowTags(t *testing.T) {
 	f := newDesk(t)
 	f.do(book.Capture{Title: "x", Tags: []string{"calls", "telephone"}})
 	ids := map[string]book.ID{}
-	for _, tag := range f.book.Tags() {
+	for _, tag := range f.desk.Tags() {
 		ids[tag.Name] = tag.ID
 	}
 	v := f.do(book.AddView{Name: "Calls", Question: `{"values":["` + ids["calls"].String() + `"]}`}).Views[0].After
 	merge := f.do(book.MergeTags{From: ids["calls"], Into: ids["telephone"]})
-	if now, _ := f.book.View(v.ID); !strings.Contains(now.Question, ids["telephone"].String()) || strings.Contains(now.Question, ids["calls"].String()) {
+	if now, _ := f.desk.View(v.ID); !strings.Contains(now.Question, ids["telephone"].String()) || strings.Contains(now.Question, ids["calls"].String()) {
 		t.Errorf("it asks %s", now.Question)
 	}
-	back, err := f.book.Invert(f.env(), merge, book.Undo)
+	back, err := f.desk.Invert(f.env(), merge, book.Undo)
 	if err != nil {
 		t.Fatal(err)
 	}
 	f.book.Apply(back)
-	if now, _ := f.book.View(v.ID); now.Question != v.Question {
+	if now, _ := f.desk.View(v.ID); now.Question != v.Question {
 		t.Errorf("undone it asks %s", now.Question)
 	}
 	gone := f.do(book.DeleteView{ID: v.ID})
 	f.do(book.AddView{Name: "calls"})
 	var conflict *book.ConflictError
-	if _, err := f.book.Invert(f.env(), gone, book.Undo); !errors.As(err, &conflict) {
+	if _, err := f.desk.Invert(f.env(), gone, book.Undo); !errors.As(err, &conflict) {
 		t.Errorf("its name is taken: %v", err)
 	}
 }

@@ -25,7 +25,7 @@ func BenchmarkCheck(b *testing.B) {
 		b.Run(name, func(b *testing.B) {
 			var a filter.Answer
 			for b.Loop() {
-				a = f.Check(s.book, s.clock())
+				a = f.Check(s.desk, s.clock())
 			}
 			if string(a.Verdict) != name {
 				b.Fatalf("%+v", a)

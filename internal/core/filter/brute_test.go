@@ -25,7 +25,7 @@ type brute struct {
 
 // tried is a to-do in a Book that holds it, or what is around it.
 type tried struct {
-	book *book.Book
+	book *book.Desk
 	todo *book.Todo
 }
 
@@ -154,7 +154,7 @@ func newBrute(s *small, packed []byte) *brute {
 			!t.Start.IsZero() && !t.Due.IsZero() && t.Start.After(t.Due.Date) || !t.Completed.IsZero() && t.Created > t.Completed {
 			continue
 		}
-		w.cases = append(w.cases, tried{s.book, t})
+		w.cases = append(w.cases, tried{s.desk, t})
 		if asks("has-subtasks") && !t.IsNote {
 			w.cases = append(w.cases, tried{s.under, t})
 		}
@@ -178,7 +178,7 @@ func (w *brute) verdict(f filter.Filter) filter.Verdict {
 		c := w.s.clock()
 		c.Now = time.Date(c.Now.Year(), c.Now.Month(), c.Now.Day(), hour, 15, 0, 0, time.UTC)
 		var m *filter.Matcher
-		var of *book.Book
+		var of *book.Desk
 		for _, try := range w.cases {
 			if try.book != of {
 				of, m = try.book, f.Matcher(try.book, c, w.s.ready)
@@ -220,7 +220,7 @@ func (w *brute) checkBlame(t *testing.T, packed []byte, a filter.Answer) {
 	}
 	for i := range a.Because {
 		rest := slices.Concat(a.Because[:i], a.Because[i+1:])
-		got := without(rest).Check(w.s.book, w.s.clock())
+		got := without(rest).Check(w.s.desk, w.s.clock())
 		if a.Verdict == wanted && got.Verdict == wanted || a.Verdict != wanted && got.Now == wanted {
 			t.Fatalf("without %s it is still %s: %v is not irreducible\n%s", a.Because[i], wanted, a.Because, packed)
 		}

@@ -45,7 +45,7 @@ const (
 // Check proves, over all possible to-dos, whether the filter can never match or
 // always does. Lists, tags, people and shelves are open sets: another may always
 // exist. It gives up with NotDecided after a fixed effort.
-func (f Filter) Check(b *book.Book, c day.Clock) Answer {
+func (f Filter) Check(b *book.Desk, c day.Clock) Answer {
 	k := &checker{book: b, clock: c, above: nesting(b), left: &effortLeft{cost: 1, rest: allEffort, looks: allLooks}}
 	k.asks(f)
 	if n := len(k.nodes); n > manyTests {
@@ -132,7 +132,7 @@ func (t truth) not() truth {
 // checker looks for a to-do that a filter matches, or does not.
 type checker struct {
 	filter Filter
-	book   *book.Book
+	book   *book.Desk
 	clock  day.Clock
 	above  map[book.ID][]book.ID
 	// nodes are the tests in order, with their polarity and what they are

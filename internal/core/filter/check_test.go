@@ -19,17 +19,19 @@ import (
 // lists, two people.
 type small struct {
 	book                                      *book.Book
+	desk                                      *book.Desk
 	now                                       time.Time
 	ids                                       int
 	work, meetings, calls, loans, labels      book.ID
 	shelf, ines, abel, otherTag, otherList    book.ID
 	otherPerson, section, otherShelf, strange book.ID
 	thirdList, otherSection, unnamedList      book.ID
-	under                                     *book.Book // in which the tried to-do has an open subtask
+	under                                     *book.Desk // in which the tried to-do has an open subtask
 }
 
 func newSmall(t testing.TB) *small {
-	s := &small{book: book.New(book.MemoryNotes{}), now: time.Date(2026, 11, 24, 9, 10, 0, 0, time.UTC)}
+	s := &small{now: time.Date(2026, 11, 24, 9, 10, 0, 0, time.UTC)}
+	s.book, s.desk = book.Alone(book.MemoryNotes{})
 	s.shelf = s.do(t, book.AddShelf{Name: "Museum"}).Shelves[0].After.ID
 	s.otherShelf = s.do(t, book.AddShelf{Name: "Home"}).Shelves[0].After.ID
 	s.loans = s.do(t, book.AddList{Name: "Loans", Shelf: s.shelf}).Lists[0].After.ID
@@ -45,7 +47,7 @@ func newSmall(t testing.TB) *small {
 	s.abel = s.do(t, book.AddPerson{Name: "Abel"}).People[0].After.ID
 	s.otherPerson = s.do(t, book.AddPerson{Name: "Marta"}).People[0].After.ID
 	s.do(t, book.Capture{Title: "x", Tags: []string{"work", "work/meetings", "calls", "other"}})
-	for _, tag := range s.book.Tags() {
+	for _, tag := range s.desk.Tags() {
 		*map[string]*book.ID{"work": &s.work, "work/meetings": &s.meetings, "calls": &s.calls, "other": &s.otherTag}[tag.Name] = tag.ID
 	}
 	s.strange = book.ID{0: 9}
@@ -55,7 +57,7 @@ func newSmall(t testing.TB) *small {
 
 func (s *small) do(t testing.TB, cmd book.Command) *book.Change {
 	t.Helper()
-	c, err := s.book.Do(book.Env{Clock: s.clock(), NewID: func() book.ID { s.ids++; return book.ID{14: 1, 15: byte(s.ids)} }}, cmd)
+	c, err := s.desk.Do(book.Env{Clock: s.clock(), NewID: func() book.ID { s.ids++; return book.ID{14: 1, 15: byte(s.ids)} }}, cmd)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -64,20 +66,20 @@ func (s *small) do(t testing.TB, cmd book.Command) *book.Change {
 }
 
 // with is the small world with some to-dos in it.
-func (s *small) with(todos ...*book.Todo) *book.Book {
-	rows := &book.Change{}
+func (s *small) with(todos ...*book.Todo) *book.Desk {
+	b, desk := book.Alone(book.MemoryNotes{})
+	rows := &book.Change{Actor: desk.Account()}
 	for _, t := range todos {
 		rows.Todos = append(rows.Todos, book.Diff[book.Todo]{After: t})
 	}
-	for _, l := range s.book.Lists() {
+	for _, l := range s.desk.Lists() {
 		rows.Lists = append(rows.Lists, book.Diff[book.List]{After: l})
 	}
-	for _, tag := range s.book.Tags() {
+	for _, tag := range s.desk.Tags() {
 		rows.Tags = append(rows.Tags, book.Diff[book.Tag]{After: tag})
 	}
-	b := book.New(book.MemoryNotes{})
 	b.Load(1, rows)
-	return b
+	return desk
 }
 
 // ready tells what could be done on the small world's today, by the model's
@@ -163,13 +165,13 @@ func TestCheckByName(t *testing.T) {
 		{"everything", `{"all":[]}`, filter.Always, filter.Always, ""},
 	} {
 		f := parse(t, "%s", c.json)
-		a := f.Check(s.book, s.clock())
+		a := f.Check(s.desk, s.clock())
 		because := strings.Join(a.Because, " ")
 		if c.because == "" && a.Verdict != filter.Possible && len(a.Because) == 1 {
 			because = "" // one test alone
 		}
 		if a.Verdict != c.verdict || a.Now != c.now || because != c.because {
-			t.Errorf("%s: %s, now %s, because of %q; want %s, %s, %q\n%s", c.name, a.Verdict, a.Now, because, c.verdict, c.now, c.because, f.Sentence(s.book))
+			t.Errorf("%s: %s, now %s, because of %q; want %s, %s, %q\n%s", c.name, a.Verdict, a.Now, because, c.verdict, c.now, c.because, f.Sentence(s.desk))
 		}
 	}
 }
@@ -330,13 +332,13 @@ func TestCheckAgainstBruteForce(t *testing.T) {
 				asked[field]++
 			}
 		}
-		a := f.Check(s.book, s.clock())
+		a := f.Check(s.desk, s.clock())
 		counts[a.Now]++
 		if a.Now == filter.NotDecided {
 			continue
 		}
 		if want := w.verdict(f); a.Now != want {
-			t.Fatalf("seed %d, filter %d: %s, and brute force says %s\n%s\n%s", seed, i, a.Now, want, f.Sentence(s.book), packed)
+			t.Fatalf("seed %d, filter %d: %s, and brute force says %s\n%s\n%s", seed, i, a.Now, want, f.Sentence(s.desk), packed)
 		}
 		if a.Verdict != a.Now && a.Verdict != filter.Possible && a.Verdict != filter.NotDecided {
 			t.Fatalf("seed %d, filter %d: now %s and %s on every today\n%s", seed, i, a.Now, a.Verdict, packed)
@@ -344,7 +346,7 @@ func TestCheckAgainstBruteForce(t *testing.T) {
 		if a.Now == a.Verdict && a.Now != filter.Possible && i%2 == 0 {
 			s.now = todays[1]
 			if later := newBrute(s, packed).verdict(f); later != a.Verdict {
-				t.Fatalf("seed %d, filter %d: %s on every today, and three days on it is %s\n%s\n%s", seed, i, a.Verdict, later, f.Sentence(s.book), packed)
+				t.Fatalf("seed %d, filter %d: %s on every today, and three days on it is %s\n%s\n%s", seed, i, a.Verdict, later, f.Sentence(s.desk), packed)
 			}
 			s.now = todays[0]
 		}
@@ -384,7 +386,7 @@ func TestCheckGivesUp(t *testing.T) {
 		s.do(t, book.Capture{Title: "x", Tags: some})
 	}
 	ids := map[string]string{}
-	for _, tag := range s.book.Tags() {
+	for _, tag := range s.desk.Tags() {
 		ids[tag.Name] = `"` + tag.ID.String() + `"`
 	}
 	at := func(card, drawer int) string { return ids[fmt.Sprint("drawer-", card*drawers+drawer)] }
@@ -400,7 +402,7 @@ func TestCheckGivesUp(t *testing.T) {
 		tests = append(tests, fmt.Sprintf(`{"field":"tag","op":"any-of","values":[%s]}`, strings.Join(in, ",")))
 	}
 	f := parse(t, "%s", `{"all":[`+strings.Join(tests, ",")+`]}`)
-	if a := f.Check(s.book, s.clock()); a.Verdict != filter.NotDecided || a.Now != filter.NotDecided || a.Because != nil {
+	if a := f.Check(s.desk, s.clock()); a.Verdict != filter.NotDecided || a.Now != filter.NotDecided || a.Because != nil {
 		t.Errorf("%+v", a)
 	}
 }
@@ -415,7 +417,7 @@ func TestNamesThatSayTheyAreGone(t *testing.T) {
 	person := s.do(t, book.AddPerson{Name: name}).People[0].After.ID
 	for field, id := range map[string]book.ID{"list": list, "section": section, "shelf": shelf, "person": person} {
 		f := parse(t, `{"field":"%s","op":"any-of","values":["%s"]}`, field, id)
-		if a := f.Check(s.book, s.clock()); a.Verdict != filter.Possible {
+		if a := f.Check(s.desk, s.clock()); a.Verdict != filter.Possible {
 			t.Errorf("%s: %v", field, a.Verdict)
 		}
 	}

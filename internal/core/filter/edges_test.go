@@ -17,7 +17,7 @@ import (
 func TestEdgesOfEveryDate(t *testing.T) {
 	seed := seed.New(t)
 	r := rand.New(rand.NewPCG(seed, 7))
-	b := book.New(book.MemoryNotes{})
+	_, b := book.Alone(book.MemoryNotes{})
 	zones := []string{"UTC", "Europe/Lisbon", "America/New_York", "Australia/Lord_Howe", "America/Havana", "Pacific/Apia"}
 	truths := map[string][2]int{}
 	for round := range 4000 {

@@ -10,7 +10,7 @@ import (
 
 // Phrase says one test, or group, by its path, with a not that stands right
 // before it; "" where there is none.
-func (f Filter) Phrase(b *book.Book, path string) string {
+func (f Filter) Phrase(b *book.Desk, path string) string {
 	n := f.root.at(path)
 	if n == nil {
 		return ""
@@ -35,7 +35,7 @@ func (n *node) at(path string) *node {
 
 // Explain says in words what is to blame for an answer of never or always; ""
 // for any other.
-func (f Filter) Explain(b *book.Book, a Answer) string {
+func (f Filter) Explain(b *book.Desk, a Answer) string {
 	if a.Now != Never && a.Now != Always {
 		return ""
 	}

@@ -14,7 +14,7 @@ import (
 // by now; names of files are no field of a filter. Words are compared as fold
 // makes them. The error is a *ParseError where that takes more tests than a
 // filter may have.
-func Found(b *book.Book, q search.Query, fold func(string) string) (Filter, error) {
+func Found(b *book.Desk, q search.Query, fold func(string) string) (Filter, error) {
 	all := &node{kind: isAll}
 	for _, t := range q.Wanted {
 		all.nodes = append(all.nodes, bearing(b, t, fold))
@@ -34,7 +34,7 @@ func Found(b *book.Book, q search.Query, fold func(string) string) (Filter, erro
 }
 
 // bearing asks for a term in each of the fields that have it.
-func bearing(b *book.Book, t search.Term, fold func(string) string) *node {
+func bearing(b *book.Desk, t search.Term, fold func(string) string) *node {
 	m := search.NewMarker(search.Query{Wanted: []search.Term{t}}, fold)
 	bears := func(name string) bool { return len(m.Marks(name, 1)) > 0 }
 	text := strings.Join(strings.Fields(t.Text), " ")

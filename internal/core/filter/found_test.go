@@ -43,17 +43,17 @@ func TestFound(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		f, err := filter.Found(s.book, q, strings.ToLower)
+		f, err := filter.Found(s.desk, q, strings.ToLower)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if got := f.Sentence(s.book); got != want.sentence {
+		if got := f.Sentence(s.desk); got != want.sentence {
 			t.Errorf("%s: %s; want %s", query, got, want.sentence)
 		}
-		m := f.Matcher(s.book, s.clock(), s.ready)
+		m := f.Matcher(s.desk, s.clock(), s.ready)
 		var holds []string
 		for _, id := range []book.ID{titled, tagged, with, there} {
-			todo, err := s.book.Todo(id)
+			todo, err := s.desk.Todo(id)
 			if err != nil {
 				t.Fatal(err)
 			}

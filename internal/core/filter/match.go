@@ -12,7 +12,7 @@ import (
 // Matcher is a filter made ready to be asked of many to-dos of one Book at one
 // moment. It is for one goroutine.
 type Matcher struct {
-	book  *book.Book
+	book  *book.Desk
 	clock day.Clock
 	today day.Date
 	// above holds each tag with those it is nested under.
@@ -33,7 +33,7 @@ type question struct {
 
 // Matcher makes a filter ready. ready tells what could be done now; it is asked
 // only where the filter asks for next actions.
-func (f Filter) Matcher(b *book.Book, c day.Clock, ready func(*book.Todo) bool) *Matcher {
+func (f Filter) Matcher(b *book.Desk, c day.Clock, ready func(*book.Todo) bool) *Matcher {
 	m := &Matcher{book: b, clock: c, today: c.Today(), ready: ready}
 	m.whole = m.node(f.root)
 	return m
@@ -94,7 +94,7 @@ func (m *Matcher) node(n *node) question {
 }
 
 // nesting returns for each tag itself and the tags above it.
-func nesting(b *book.Book) map[book.ID][]book.ID {
+func nesting(b *book.Desk) map[book.ID][]book.ID {
 	above := map[book.ID][]book.ID{}
 	tags := b.Tags()
 	for _, t := range tags {

@@ -88,7 +88,7 @@ func (e slow) test(n map[string]any, t *book.Todo) bool {
 	case "list":
 		return one(t.List.String())
 	case "shelf":
-		l, err := e.s.book.List(t.List)
+		l, err := e.s.desk.List(t.List)
 		return err == nil && one(l.Shelf.String())
 	case "tag":
 		has := map[string]bool{}
@@ -279,7 +279,7 @@ func TestMatchAgainstTheObvious(t *testing.T) {
 		if e.hasSub = r.IntN(3) == 0; e.hasSub {
 			around = append(around, &book.Todo{ID: book.ID{0: 6}, Title: "sub", Parent: todo.ID, Position: "a0", Created: 1})
 		}
-		b := s.book
+		b := s.desk
 		if strings.Contains(string(packed), "next-action") || strings.Contains(string(packed), "has-subtasks") {
 			b = s.with(around...)
 		}

@@ -11,7 +11,7 @@ import (
 
 // Sentence says the filter in plain English, with the names that are in the
 // Book; what is gone is said to be gone.
-func (f Filter) Sentence(b *book.Book) string {
+func (f Filter) Sentence(b *book.Desk) string {
 	if f.root == nil {
 		return "Everything."
 	}
@@ -19,7 +19,7 @@ func (f Filter) Sentence(b *book.Book) string {
 }
 
 // SentenceAmong says the filter of to-dos that are all of a sort, such as open.
-func (f Filter) SentenceAmong(b *book.Book, sort string) string {
+func (f Filter) SentenceAmong(b *book.Desk, sort string) string {
 	if f.IsZero() {
 		return sentence("everything " + sort)
 	}
@@ -41,7 +41,7 @@ func sentence(s string) string {
 }
 
 // say joins the nodes of a group; a group within another stands in brackets.
-func (n *node) say(b *book.Book, top bool) string {
+func (n *node) say(b *book.Desk, top bool) string {
 	switch n.kind {
 	case isTest:
 		return n.test.say(b)
@@ -69,7 +69,7 @@ func (n *node) say(b *book.Book, top bool) string {
 	return "(" + s + ")"
 }
 
-func (t *Test) say(b *book.Book) string {
+func (t *Test) say(b *book.Desk) string {
 	switch t.Field {
 	case Text:
 		return fmt.Sprintf("with “%s” in its title or notes", t.Text)
@@ -145,7 +145,7 @@ var someWords = map[Field]string{List: "in a list", Section: "in a section", Tag
 	Due: "with a due", Start: "with a start", Plan: "with a plan or parked", Completed: "completed or cancelled already"}
 
 // sayNot says that a test does not hold, without a double no.
-func (t *Test) sayNot(b *book.Book) string {
+func (t *Test) sayNot(b *book.Desk) string {
 	switch t.Op {
 	case None:
 		return someWords[t.Field]
@@ -240,7 +240,7 @@ func join(words []string, last string, say func(string) string) string {
 
 // names are those of what the test names by id; what is not there any more is
 // said so.
-func (t *Test) names(b *book.Book, last string) string {
+func (t *Test) names(b *book.Desk, last string) string {
 	words := make([]string, len(t.IDs))
 	for i, id := range t.IDs {
 		words[i] = nameOf(b, t.Field, id)
@@ -250,7 +250,7 @@ func (t *Test) names(b *book.Book, last string) string {
 
 // named finds the row that a field names by an id: what it is called, whether it is in
 // the bin, and whether it is there at all.
-func named(b *book.Book, f Field, id book.ID) (name string, binned, there bool) {
+func named(b *book.Desk, f Field, id book.ID) (name string, binned, there bool) {
 	switch f {
 	case List:
 		if l, err := b.List(id); err == nil {
@@ -276,7 +276,7 @@ func named(b *book.Book, f Field, id book.ID) (name string, binned, there bool) 
 	return "", false, false
 }
 
-func nameOf(b *book.Book, f Field, id book.ID) string {
+func nameOf(b *book.Desk, f Field, id book.ID) string {
 	name, binned, there := named(b, f, id)
 	switch {
 	case !there:

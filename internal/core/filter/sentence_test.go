@@ -68,14 +68,14 @@ func TestSentences(t *testing.T) {
 			"With subtasks, and not a next action, and with a file, and in today's handful."},
 	} {
 		f := parse(t, "%s", s.named(c.json))
-		if got := f.Sentence(s.book); got != c.want {
+		if got := f.Sentence(s.desk); got != c.want {
 			t.Errorf("%s\n%s; want\n%s", c.json, got, c.want)
 		}
 		packed, err := json.Marshal(f)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if again := parse(t, "%s", packed); again.Sentence(s.book) != c.want {
+		if again := parse(t, "%s", packed); again.Sentence(s.desk) != c.want {
 			t.Errorf("%s does not come back from %s", c.json, packed)
 		}
 	}
@@ -96,13 +96,13 @@ func TestSentenceIsUnambiguous(t *testing.T) {
 			edits++
 			f, g := parse(t, "%s", one), parse(t, "%s", other)
 			if string(one) == string(other) ||
-				f.Sentence(s.book) != g.Sentence(s.book) && f.SentenceAmong(s.book, "open") != g.SentenceAmong(s.book, "open") {
+				f.Sentence(s.desk) != g.Sentence(s.desk) && f.SentenceAmong(s.desk, "open") != g.SentenceAmong(s.desk, "open") {
 				continue
 			}
 			alike++
 			differ := parse(t, `{"any":[{"all":[%[1]s,{"not":%[2]s}]},{"all":[%[2]s,{"not":%[1]s}]}]}`, one, other)
-			if a := differ.Check(s.book, s.clock()); a.Verdict == filter.Possible {
-				t.Fatalf("seed %d: %s\n%s\n%s", seed, f.Sentence(s.book), one, other)
+			if a := differ.Check(s.desk, s.clock()); a.Verdict == filter.Possible {
+				t.Fatalf("seed %d: %s\n%s\n%s", seed, f.Sentence(s.desk), one, other)
 			}
 		}
 	}

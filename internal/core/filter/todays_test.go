@@ -26,7 +26,7 @@ func TestEveryDay(t *testing.T) {
 		packed := pack(t, map[string]any{pick(r, "all", "any"): []any{r.node(1), r.node(1), r.node(1)}})
 		f := parse(t, "%s", packed)
 		s.now = first
-		a := f.Check(s.book, s.clock())
+		a := f.Check(s.desk, s.clock())
 		if a.Now == filter.Possible || a.Verdict == filter.NotDecided || a.Verdict != filter.Possible && i%4 > 0 {
 			continue
 		}
@@ -37,12 +37,12 @@ func TestEveryDay(t *testing.T) {
 				d += 12
 			}
 			s.now = first.AddDate(0, 0, d)
-			if on := f.Check(s.book, s.clock()); on.Now != a.Now {
+			if on := f.Check(s.desk, s.clock()); on.Now != a.Now {
 				failed = fmt.Sprintf("%s, %s", s.clock().Today(), on.Now)
 			}
 		}
 		if (failed == "") != (a.Verdict == a.Now) {
-			t.Fatalf("seed %d, filter %d: now %s, on every today %s; on %q\n%s\n%s", seed, i, a.Now, a.Verdict, failed, f.Sentence(s.book), packed)
+			t.Fatalf("seed %d, filter %d: now %s, on every today %s; on %q\n%s\n%s", seed, i, a.Now, a.Verdict, failed, f.Sentence(s.desk), packed)
 		}
 	}
 	t.Logf("%v", counts)
@@ -60,7 +60,7 @@ func TestCheckOfDatesTiedToEachOther(t *testing.T) {
 		`{"all":[{"field":"created","op":"after","date":"2026-12-24"},{"field":"completed","op":"before","date":"P0D"}]}`:        filter.Possible,
 		`{"all":[{"field":"created","op":"after","date":"2026-12-24"},{"field":"completed","op":"before","date":"2026-12-25"}]}`: filter.Never,
 	} {
-		if a := parse(t, "%s", packed).Check(s.book, s.clock()); a.Now != filter.Never || a.Verdict != want {
+		if a := parse(t, "%s", packed).Check(s.desk, s.clock()); a.Now != filter.Never || a.Verdict != want {
 			t.Errorf("%s: now %s, on every today %s; want never, %s", packed, a.Now, a.Verdict, want)
 		}
 	}
@@ -85,7 +85,7 @@ func TestCheckOfMonthsThatBegin(t *testing.T) {
 		begins + "," + ends(7, 27):                                          filter.Never,
 		begins + "," + ends(8, 20) + "," + fmt.Sprintf(made, "2028-03-01"):  filter.Never,
 	} {
-		if a := parse(t, "%s", `{"all":[`+tests+`]}`).Check(s.book, s.clock()); a.Now != filter.Never || a.Verdict != want {
+		if a := parse(t, "%s", `{"all":[`+tests+`]}`).Check(s.desk, s.clock()); a.Now != filter.Never || a.Verdict != want {
 			t.Errorf("%s: now %s, on every today %s; want never, %s", tests, a.Now, a.Verdict, want)
 		}
 	}
@@ -100,7 +100,7 @@ func TestCheckOfManyDates(t *testing.T) {
 		tests = append(tests, fmt.Sprintf(`{"field":"due","op":"before","date":"P%dD"},{"field":"plan","op":"after","date":"P%dD"}`, i, i))
 	}
 	f := parse(t, "%s", `{"all":[`+strings.Join(tests, ",")+`,{"field":"due","op":"after","date":"P900D"}]}`)
-	if a := f.Check(s.book, s.clock()); a.Verdict != filter.Never || a.Now != filter.Never || len(a.Because) != 2 {
+	if a := f.Check(s.desk, s.clock()); a.Verdict != filter.Never || a.Now != filter.Never || len(a.Because) != 2 {
 		t.Errorf("%+v", a)
 	}
 }

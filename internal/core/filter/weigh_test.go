@@ -76,7 +76,7 @@ func TestWeighAgainstTheObvious(t *testing.T) {
 		for j := range todos {
 			todos[j] = r.todo()
 		}
-		w, err := f.Weigh(f.Matcher(s.book, s.clock(), nil), todos)
+		w, err := f.Weigh(f.Matcher(s.desk, s.clock(), nil), todos)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -138,7 +138,7 @@ func TestExplain(t *testing.T) {
 		{`{"field":"due","op":"none"}`, ""},
 	} {
 		f := parse(t, "%s", s.named(c.filter))
-		if got := f.Explain(s.book, f.Check(s.book, s.clock())); got != c.says {
+		if got := f.Explain(s.desk, f.Check(s.desk, s.clock())); got != c.says {
 			t.Errorf("%s\n%q; want\n%q", c.filter, got, c.says)
 		}
 	}

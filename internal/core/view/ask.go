@@ -44,7 +44,7 @@ type question struct {
 
 // Ask answers the query. It fails with a *book.NotFoundError for a list that
 // is not there, and with an error that names what is wrong with the query.
-func Ask(b *book.Book, c day.Clock, q Query) (*Result, error) {
+func Ask(b *book.Desk, c day.Clock, q Query) (*Result, error) {
 	now := at(c)
 	res := &Result{}
 	var ask *question
@@ -140,7 +140,7 @@ func (d Definition) defaults(q Query) Query {
 
 // narrow leaves out what the query does not want, and groups and orders the rest
 // as it says.
-func (a *question) narrow(b *book.Book, now moment, q Query) {
+func (a *question) narrow(b *book.Desk, now moment, q Query) {
 	if !q.Narrow.IsZero() {
 		a.only(q.Narrow.Matcher(b, now.Clock, now.ready))
 		a.always, a.round = nil, nil
@@ -163,7 +163,7 @@ func (a *question) narrow(b *book.Book, now moment, q Query) {
 }
 
 // withPaused returns the open to-dos and those whose repeat is paused.
-func withPaused(b *book.Book) []*book.Todo {
+func withPaused(b *book.Desk) []*book.Todo {
 	if len(b.Paused()) == 0 {
 		return b.Open()
 	}
@@ -191,7 +191,7 @@ func (a *question) err() error {
 	return nil
 }
 
-func (a *question) answer(b *book.Book, now moment, q Query, res *Result) {
+func (a *question) answer(b *book.Desk, now moment, q Query, res *Result) {
 	buckets := map[groupKey]*bucket{}
 	for _, key := range a.always {
 		buckets[key] = &bucket{key: key, order: a.orderIn(key)}
@@ -269,7 +269,7 @@ func (a *question) orderIn(key groupKey) order {
 
 // window puts the group of so many rows that begins at row start in order and
 // returns what lies between Offset and Offset+Limit, if anything does.
-func (n moment) window(b *book.Book, f family, count, start int, q Query) []Row {
+func (n moment) window(b *book.Desk, f family, count, start int, q Query) []Row {
 	from := max(q.Offset-start, 0)
 	to := min(q.Offset+q.Limit-start, count)
 	if from >= to {

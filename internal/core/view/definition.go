@@ -105,7 +105,7 @@ func (d Definition) wide() bool {
 
 // among returns the to-dos that the definition looks at. The slice may be the
 // Book's own.
-func (d Definition) among(b *book.Book) []*book.Todo {
+func (d Definition) among(b *book.Desk) []*book.Todo {
 	if !d.wide() {
 		return b.Open()
 	}
@@ -129,7 +129,7 @@ func (d Definition) among(b *book.Book) []*book.Todo {
 
 // Holds returns the to-dos that the definition holds, in no order. The error is
 // that of reading notes.
-func (d Definition) Holds(b *book.Book, c day.Clock) ([]*book.Todo, error) {
+func (d Definition) Holds(b *book.Desk, c day.Clock) ([]*book.Todo, error) {
 	m := d.Filter.Matcher(b, c, CanDo(c))
 	var held []*book.Todo
 	for _, t := range d.among(b) {
@@ -145,7 +145,7 @@ func (d Definition) Holds(b *book.Book, c day.Clock) ([]*book.Todo, error) {
 }
 
 // Sentence says in words what the definition holds, in which groups and order.
-func (d Definition) Sentence(b *book.Book) string {
+func (d Definition) Sentence(b *book.Desk) string {
 	s := d.Filter.Sentence(b)
 	if !d.wide() {
 		s = d.Filter.SentenceAmong(b, "open")
@@ -165,7 +165,7 @@ func (d Definition) Sentence(b *book.Book) string {
 }
 
 // ask makes a question of the definition.
-func (d Definition) ask(b *book.Book, now moment) *question {
+func (d Definition) ask(b *book.Desk, now moment) *question {
 	q := &question{rows: d.among(b), order: byWeight, all: true, group: everything}
 	q.only(d.Filter.Matcher(b, now.Clock, now.ready))
 	return q

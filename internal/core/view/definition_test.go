@@ -19,12 +19,12 @@ import (
 )
 
 // randomLife is a random Book with something of everything in it.
-func randomLife(t testing.TB, r *rand.Rand, c day.Clock) *book.Book {
+func randomLife(t testing.TB, r *rand.Rand, c day.Clock) *book.Desk {
 	s := randomShelf(t, r, c.Today(), 60)
 	s.clock = &c
 	who := s.do(book.AddPerson{Name: "Ines"}).People[0].After.ID
 	var top book.ID
-	for _, todo := range slices.SortedFunc(s.book.All(), func(a, b *book.Todo) int { return strings.Compare(a.Title, b.Title) }) {
+	for _, todo := range slices.SortedFunc(s.desk.All(), func(a, b *book.Todo) int { return strings.Compare(a.Title, b.Title) }) {
 		id := todo.ID
 		if !todo.Open() {
 			continue
@@ -40,7 +40,7 @@ func randomLife(t testing.TB, r *rand.Rand, c day.Clock) *book.Book {
 				continue
 			}
 		case 3:
-			if n := view.Take(s.book, c).Handful; n < 5 {
+			if n := view.Take(s.desk, c).Handful; n < 5 {
 				s.do(book.Pick{ID: id})
 			}
 		case 4:
@@ -48,7 +48,7 @@ func randomLife(t testing.TB, r *rand.Rand, c day.Clock) *book.Book {
 			s.do(book.Pause{ID: id})
 			continue
 		case 5:
-			if todo.Plan.IsZero() && todo.Parent.IsZero() && !s.book.HasSubtasks(id) {
+			if todo.Plan.IsZero() && todo.Parent.IsZero() && !s.desk.HasSubtasks(id) {
 				note := true
 				s.do(book.Edit{ID: id, IsNote: &note})
 				continue
@@ -58,7 +58,7 @@ func randomLife(t testing.TB, r *rand.Rand, c day.Clock) *book.Book {
 		}
 		top = id
 	}
-	return s.book
+	return s.desk
 }
 
 // Every shipped view holds what its definition says, at every hour of odd days
@@ -141,7 +141,7 @@ func TestGroupingsAndKeys(t *testing.T) {
 	}
 }
 
-func checkGroup(t *testing.T, b *book.Book, c day.Clock, group, order string, g view.Group, seen map[book.ID]string) {
+func checkGroup(t *testing.T, b *book.Desk, c day.Clock, group, order string, g view.Group, seen map[book.ID]string) {
 	t.Helper()
 	before, under := map[book.ID]*book.Todo{}, map[book.ID][]*book.Todo{}
 	stack := []book.ID{}
@@ -178,7 +178,7 @@ func checkGroup(t *testing.T, b *book.Book, c day.Clock, group, order string, g 
 }
 
 // belongs says word by word what a group may hold.
-func belongs(b *book.Book, c day.Clock, group string, g view.Group, t *book.Todo) bool {
+func belongs(b *book.Desk, c day.Clock, group string, g view.Group, t *book.Todo) bool {
 	late := t.Open() && !t.Due.IsZero() && c.Instant(t.Due).Before(c.Now)
 	switch group {
 	case "due":
@@ -285,7 +285,7 @@ func TestTwoByTwo(t *testing.T) {
 	put("parked", book.Medium, "", "parked")
 	put("plain", book.NoPriority, "2026-12-24", "2026-12")
 	q := view.Query{Name: view.Asked, Definition: define(t, `{"shape":"two-by-two"}`), Limit: 100}
-	res, err := view.Ask(f.book, f.clock(), q)
+	res, err := view.Ask(f.desk, f.clock(), q)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -301,7 +301,7 @@ func TestTwoByTwo(t *testing.T) {
 		t.Errorf("%s; want %s", got, want)
 	}
 	q.Definition.UrgentDays = 4
-	if res, _ = view.Ask(f.book, f.clock(), q); res.Groups[0].Count != 3 {
+	if res, _ = view.Ask(f.desk, f.clock(), q); res.Groups[0].Count != 3 {
 		t.Errorf("within four days %d are important and urgent; want 3", res.Groups[0].Count)
 	}
 }
@@ -313,7 +313,7 @@ func TestNarrowed(t *testing.T) {
 	f.put(book.Capture{Title: "a call", Due: day.MustMoment("2026-11-24"), Tags: []string{"calls"}, Estimate: 20})
 	f.put(book.Capture{Title: "late call", Due: day.MustMoment("2026-11-20"), Tags: []string{"calls/short"}, List: list, Estimate: 5})
 	f.put(book.Capture{Title: "other", Due: day.MustMoment("2026-11-24"), Tags: []string{"ask"}})
-	tag := f.book.Tags()
+	tag := f.desk.Tags()
 	slices.SortFunc(tag, func(a, b *book.Tag) int { return strings.Compare(a.Name, b.Name) })
 	calls := filter.Must(fmt.Sprintf(`{"field":"tag","op":"any-of","values":["%s"]}`, tag[1].ID))
 	compare(t, f.show(view.Query{Name: view.Today, Narrow: calls}), `
@@ -345,7 +345,7 @@ day 2026-11-24 1
 func TestDefinitionText(t *testing.T) {
 	f := fill(t)
 	f.put(book.Capture{Title: "x", Tags: []string{"calls"}})
-	tag := f.book.Tags()[0].ID.String()
+	tag := f.desk.Tags()[0].ID.String()
 	for text, want := range map[string]string{
 		`{}`: "Everything open.",
 		`{"filter":{"field":"tag","op":"any-of","values":["` + tag + `"]},"group":"list","order":["due","-title"]}`:   "Open, and tagged calls. Grouped by list, ordered by due, then title, from the end of the alphabet.",
@@ -355,11 +355,11 @@ func TestDefinitionText(t *testing.T) {
 		`{"filter":{"all":[{"field":"due","op":"within-next","days":7},{"field":"repeating","op":"no"}]},"group":""}`: "Open, and due within the next 7 days, and not repeating.",
 	} {
 		d := define(t, text)
-		if got := d.Sentence(f.book); got != want {
+		if got := d.Sentence(f.desk); got != want {
 			t.Errorf("%s reads %q; want %q", text, got, want)
 		}
 		again, err := json.Marshal(d)
-		if err != nil || define(t, string(again)).Sentence(f.book) != want {
+		if err != nil || define(t, string(again)).Sentence(f.desk) != want {
 			t.Errorf("%s is written as %s, %v", text, again, err)
 		}
 	}

@@ -12,7 +12,7 @@ import (
 // years has most of its to-dos here, so days are counted first and only those
 // that reach into the rows asked for are collected and put in order. Each to-do
 // is looked at once; the rest works on its time alone.
-func done(b *book.Book, now moment, q Query) *Result {
+func done(b *book.Desk, now moment, q Query) *Result {
 	closed := b.Closed()
 	res := &Result{}
 	if len(closed) == 0 {

@@ -15,6 +15,7 @@ import (
 type shelf struct {
 	t    testing.TB
 	book *book.Book
+	desk *book.Desk
 	ids  int
 	now  time.Time
 	// clock, if set, stands for now in UTC.
@@ -22,7 +23,8 @@ type shelf struct {
 }
 
 func newShelf(t testing.TB) *shelf {
-	return &shelf{t: t, book: book.New(book.MemoryNotes{}), now: time.Date(2020, 1, 1, 0, 0, 0, 0, time.UTC)}
+	b, desk := book.Alone(book.MemoryNotes{})
+	return &shelf{t: t, book: b, desk: desk, now: time.Date(2020, 1, 1, 0, 0, 0, 0, time.UTC)}
 }
 
 func (s *shelf) do(cmd book.Command) *book.Change {
@@ -31,7 +33,7 @@ func (s *shelf) do(cmd book.Command) *book.Change {
 	if s.clock != nil {
 		clock = *s.clock
 	}
-	c, err := s.book.Do(book.Env{Clock: clock, NewID: func() book.ID {
+	c, err := s.desk.Do(book.Env{Clock: clock, NewID: func() book.ID {
 		s.ids++
 		return book.ID{13: byte(s.ids >> 16), 14: byte(s.ids >> 8), 15: byte(s.ids)}
 	}}, cmd)
@@ -68,7 +70,7 @@ func clockAt(t testing.TB, zone, now string, dayStart time.Duration) day.Clock {
 }
 
 // groupsOf writes an answer as "kind: title, title; kind: title".
-func groupsOf(t testing.TB, b *book.Book, c day.Clock, q view.Query) string {
+func groupsOf(t testing.TB, b *book.Desk, c day.Clock, q view.Query) string {
 	t.Helper()
 	q.Limit = 1000
 	res, err := view.Ask(b, c, q)
@@ -122,14 +124,14 @@ func TestEdgesOfADay(t *testing.T) {
 		s := newShelf(t)
 		s.add("x", c.due, "", "")
 		clock := clockAt(t, c.zone, c.now, c.dayStart)
-		if got := groupsOf(t, s.book, clock, view.Query{Name: view.Today}); got != c.want {
+		if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Today}); got != c.want {
 			t.Errorf("%s: Today is %q; want %q", c.name, got, c.want)
 		}
 		wantLate := ""
 		if c.want == "overdue: x" {
 			wantLate = c.want
 		}
-		if got := groupsOf(t, s.book, clock, view.Query{Name: view.Overdue}); got != wantLate {
+		if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Overdue}); got != wantLate {
 			t.Errorf("%s: Overdue is %q; want %q", c.name, got, wantLate)
 		}
 	}
@@ -141,14 +143,14 @@ func TestAutumnHourThatComesTwice(t *testing.T) {
 	s.add("x", "2026-10-25T01:30", "", "")
 	clock := clockAt(t, "Europe/Lisbon", "2026-10-24T12:00:00", 0)
 	clock.Now = time.Date(2026, 10, 25, 0, 29, 0, 0, time.UTC)
-	if got := groupsOf(t, s.book, clock, view.Query{Name: view.Overdue}); got != "" {
+	if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Overdue}); got != "" {
 		t.Errorf("at the first 01:29: %q", got)
 	}
 	clock.Now = clock.Now.Add(32 * time.Minute) // the second 01:01
 	if wall := clock.Wall().String(); wall != "2026-10-25T01:01" {
 		t.Fatalf("the wall shows %s", wall)
 	}
-	if got := groupsOf(t, s.book, clock, view.Query{Name: view.Overdue}); got != "overdue: x" {
+	if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Overdue}); got != "overdue: x" {
 		t.Errorf("at the second 01:01: %q", got)
 	}
 }
@@ -166,7 +168,7 @@ func TestWeeksRoundNewYear(t *testing.T) {
 		{"2027-01-10T09:00:00", "planned-today: in week 1; carried-over: in week 53"},
 	} {
 		clock := clockAt(t, "UTC", c.now, 0)
-		if got := groupsOf(t, s.book, clock, view.Query{Name: view.Today}); got != c.want {
+		if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Today}); got != c.want {
 			t.Errorf("at %s: %q; want %q", c.now, got, c.want)
 		}
 		y, w := clock.Now.ISOWeek()
@@ -184,7 +186,7 @@ func TestWithinAWeek(t *testing.T) {
 	s.add("in 7 days", "2026-12-01T23:59", "", "")
 	s.add("in 8 days", "2026-12-02", "", "")
 	s.add("planned only", "", "2026-11-25", "")
-	got := groupsOf(t, s.book, clockAt(t, "UTC", "2026-11-24T09:00:00", 0), view.Query{Name: view.WithinAWeek})
+	got := groupsOf(t, s.desk, clockAt(t, "UTC", "2026-11-24T09:00:00", 0), view.Query{Name: view.WithinAWeek})
 	if want := "overdue: late; day 2026-11-24: today; day 2026-12-01: in 7 days"; got != want {
 		t.Errorf("it holds %q; want %q", got, want)
 	}
@@ -202,20 +204,20 @@ func TestOrderAndRows(t *testing.T) {
 	s.add("dimmed", "2026-11-23", "", "2026-11-23")
 	clock := clockAt(t, "UTC", "2026-11-24T09:00:00", 0)
 	want := "overdue: dimmed; due-today: due at 8, due later; planned-today: slot at 9, slot at 11, high, planned"
-	if got := groupsOf(t, s.book, clock, view.Query{Name: view.Today}); got != want {
+	if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Today}); got != want {
 		t.Errorf("Today is %q; want %q", got, want)
 	}
-	res, err := view.Ask(s.book, clock, view.Query{Name: view.Today, Offset: 2, Limit: 2})
+	res, err := view.Ask(s.desk, clock, view.Query{Name: view.Today, Offset: 2, Limit: 2})
 	if err != nil || res.Total != 7 || len(res.Groups[0].Rows) != 0 || len(res.Groups[1].Rows) != 1 ||
 		res.Groups[1].Rows[0].Todo.ID != later || len(res.Groups[2].Rows) != 1 {
 		t.Errorf("rows 2 and 3: %+v, %v", res, err)
 	}
-	if r := mustAsk(t, s.book, clock, view.Overdue).Groups[0].Rows[0]; !r.Late || r.DaysLate != 1 || r.Dimmed {
+	if r := mustAsk(t, s.desk, clock, view.Overdue).Groups[0].Rows[0]; !r.Late || r.DaysLate != 1 || r.Dimmed {
 		t.Errorf("the late row is %+v", r)
 	}
 }
 
-func mustAsk(t *testing.T, b *book.Book, c day.Clock, name view.Name) *view.Result {
+func mustAsk(t *testing.T, b *book.Desk, c day.Clock, name view.Name) *view.Result {
 	t.Helper()
 	res, err := view.Ask(b, c, view.Query{Name: name, Limit: 1000})
 	if err != nil {
@@ -237,7 +239,7 @@ func TestNextChange(t *testing.T) {
 			s.add(c.due, c.due, "", "")
 		}
 		clock := clockAt(t, "UTC", c.now, 0)
-		if got := view.NextChange(s.book, clock).Format("2006-01-02T15:04:05.999"); got != c.want {
+		if got := view.NextChange(s.desk, clock).Format("2006-01-02T15:04:05.999"); got != c.want {
 			t.Errorf("due %q at %s: next change %s; want %s", c.due, c.now, got, c.want)
 		}
 	}
@@ -248,7 +250,7 @@ func TestBadQueries(t *testing.T) {
 	clock := clockAt(t, "UTC", "2026-11-24T09:00:00", 0)
 	for _, q := range []view.Query{{Name: "someday"}, {Name: view.Upcoming, Months: 13}, {Name: view.OnRail},
 		{Name: view.InList, List: book.ID{1}}} {
-		if _, err := view.Ask(s.book, clock, q); err == nil {
+		if _, err := view.Ask(s.desk, clock, q); err == nil {
 			t.Errorf("%+v was answered", q)
 		}
 	}

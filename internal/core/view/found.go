@@ -16,7 +16,7 @@ const (
 // Found groups what a search found: what is open or a note first, then what is
 // closed, what is in an archived list or a template, and the bin. Ids that are
 // not in the Book are passed over.
-func Found(b *book.Book, c day.Clock, ids []book.ID, offset, limit int) *Result {
+func Found(b *book.Desk, c day.Clock, ids []book.ID, offset, limit int) *Result {
 	now := at(c)
 	kinds := [...]Kind{FoundOpen, FoundDone, FoundAway, FoundBin}
 	var groups [len(kinds)]bucket

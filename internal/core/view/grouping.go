@@ -72,7 +72,7 @@ var quarterNames = []string{"Important and urgent", "Important, not urgent", "Ur
 const UrgentDays = 3
 
 // by returns the function that names a to-do's group.
-func (n moment) by(b *book.Book, g Grouping, urgentDays int) func(*book.Todo) groupKey {
+func (n moment) by(b *book.Desk, g Grouping, urgentDays int) func(*book.Todo) groupKey {
 	switch g {
 	case GroupByDue:
 		return func(t *book.Todo) groupKey {
@@ -154,7 +154,7 @@ func (n moment) byPlan(t *book.Todo) groupKey {
 
 // byPlace groups by lists, shelves, tags or people, in the order in which these
 // stand; who has none comes last, but the Cup comes first.
-func byPlace(b *book.Book, g Grouping) func(*book.Todo) groupKey {
+func byPlace(b *book.Desk, g Grouping) func(*book.Todo) groupKey {
 	ranks := map[book.ID]int32{}
 	put := func(id book.ID) { ranks[id] = int32(len(ranks)) + 1 }
 	shelfOf := map[book.ID]book.ID{}
@@ -241,7 +241,7 @@ func (g Group) Word() string {
 
 // Title is the name of what a group is one's, in words; "" where its kind and
 // day say it.
-func (g Group) Title(b *book.Book) string {
+func (g Group) Title(b *book.Desk) string {
 	switch g.Kind {
 	case InSection:
 		if s, err := b.Section(g.Of); err == nil {

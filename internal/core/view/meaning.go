@@ -31,7 +31,7 @@ const firstRows = 8
 
 // Mean works out what a definition means, with what Check answered for its filter. The
 // error is that of reading notes.
-func Mean(b *book.Book, c day.Clock, d Definition, a filter.Answer) (Meaning, error) {
+func Mean(b *book.Desk, c day.Clock, d Definition, a filter.Answer) (Meaning, error) {
 	m := Meaning{Sentence: d.Sentence(b), Answer: a}
 	m.Says = d.Filter.Explain(b, m.Answer)
 	among := d.among(b)
@@ -53,7 +53,7 @@ func Mean(b *book.Book, c day.Clock, d Definition, a filter.Answer) (Meaning, er
 }
 
 // offer finds the test to drop; where something is to blame, among that.
-func (m *Meaning) offer(b *book.Book, d Definition) {
+func (m *Meaning) offer(b *book.Desk, d Definition) {
 	blamed := map[string]bool{}
 	if m.Answer.Now == filter.Never {
 		for _, path := range m.Answer.Because {
@@ -87,7 +87,7 @@ func countTodos(n int) string {
 
 // WhyEmpty says why a view of filters holds nothing; "" where its own words say
 // enough.
-func WhyEmpty(b *book.Book, c day.Clock, q Query) string {
+func WhyEmpty(b *book.Desk, c day.Clock, q Query) string {
 	d := q.Definition
 	if q.Name == Own {
 		v, err := b.View(q.View)

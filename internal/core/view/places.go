@@ -10,7 +10,7 @@ import (
 
 // inList is what a list holds, by its sections; what is paused stands behind
 // the rest, and behind that what is ticked in a checklist.
-func inList(b *book.Book, l *book.List) func(*book.Todo) (groupKey, bool) {
+func inList(b *book.Desk, l *book.List) func(*book.Todo) (groupKey, bool) {
 	ranks := map[book.ID]int32{}
 	for i, s := range b.Sections(l.ID) {
 		ranks[s.ID] = int32(i) + 1
@@ -31,7 +31,7 @@ func inList(b *book.Book, l *book.List) func(*book.Todo) (groupKey, bool) {
 }
 
 // sectionKeys are the heads of a list's sections.
-func sectionKeys(b *book.Book, l *book.List) []groupKey {
+func sectionKeys(b *book.Desk, l *book.List) []groupKey {
 	var keys []groupKey
 	for i, s := range b.Sections(l.ID) {
 		keys = append(keys, groupKey{rank: int32(i) + 1, kind: InSection, of: s.ID})
@@ -41,7 +41,7 @@ func sectionKeys(b *book.Book, l *book.List) []groupKey {
 
 // tagged is what carries a tag or one nested under it: first the tag itself,
 // then each nested one by name.
-func tagged(b *book.Book, tag *book.Tag) func(*book.Todo) (groupKey, bool) {
+func tagged(b *book.Desk, tag *book.Tag) func(*book.Todo) (groupKey, bool) {
 	covered := []*book.Tag{}
 	for _, t := range b.Tags() {
 		if tag.Covers(t) {
@@ -93,4 +93,4 @@ func (n moment) waited(t *book.Todo) int {
 func CanDo(c day.Clock) func(*book.Todo) bool { return at(c).ready }
 
 // NextAction finds a project's next action; nil where there is none.
-func NextAction(b *book.Book, c day.Clock, t *book.Todo) *book.Todo { return b.Next(t, CanDo(c)) }
+func NextAction(b *book.Desk, c day.Clock, t *book.Todo) *book.Todo { return b.Next(t, CanDo(c)) }

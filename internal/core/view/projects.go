@@ -19,13 +19,13 @@ type Standing struct {
 }
 
 // projects are the open to-dos with subtasks.
-func projects(b *book.Book) func(*book.Todo) (groupKey, bool) {
+func projects(b *book.Desk) func(*book.Todo) (groupKey, bool) {
 	return func(t *book.Todo) (groupKey, bool) {
 		return groupKey{kind: All}, b.HasSubtasks(t.ID)
 	}
 }
 
-func (n moment) standing(b *book.Book, t *book.Todo) *Standing {
+func (n moment) standing(b *book.Desk, t *book.Todo) *Standing {
 	s := &Standing{Next: b.Next(t, n.ready), Moved: n.DayOf(lastChange(b, t).Time())}
 	if days := n.today.Sub(s.Moved); days >= QuietDays {
 		s.Quiet = days
@@ -33,7 +33,7 @@ func (n moment) standing(b *book.Book, t *book.Todo) *Standing {
 	return s
 }
 
-func lastChange(b *book.Book, t *book.Todo) day.Timestamp {
+func lastChange(b *book.Desk, t *book.Todo) day.Timestamp {
 	last := t.Changed
 	for _, sub := range b.Subtasks(t.ID) {
 		last = max(last, lastChange(b, sub))

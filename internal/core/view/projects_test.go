@@ -17,7 +17,7 @@ func TestProjectsStanding(t *testing.T) {
 	f.put(book.Capture{Title: "Carry the chairs", Parent: project, Plan: day.MustHorizon("parked")})
 	standing := func() *view.Standing {
 		t.Helper()
-		res := mustAsk(t, f.book, f.clock(), view.Projects)
+		res := mustAsk(t, f.desk, f.clock(), view.Projects)
 		return res.Groups[0].Rows[0].Standing
 	}
 	if s := standing(); s.Next == nil || s.Next.ID != first || s.Moved != day.MustDate("2026-11-24") || s.Quiet != 0 {
@@ -38,7 +38,7 @@ func TestProjectsStanding(t *testing.T) {
 	}
 	outcome := "  Somebody sits there.  "
 	f.do(book.Edit{ID: project, Outcome: &outcome})
-	if row := mustAsk(t, f.book, f.clock(), view.Projects).Groups[0].Rows[0]; row.Todo.Outcome != "Somebody sits there." {
+	if row := mustAsk(t, f.desk, f.clock(), view.Projects).Groups[0].Rows[0]; row.Todo.Outcome != "Somebody sits there." {
 		t.Errorf("the outcome is %q", row.Todo.Outcome)
 	}
 }
@@ -52,7 +52,7 @@ func TestReadyCountsTheWorkBelow(t *testing.T) {
 	big := f.put(book.Capture{Title: "project", Due: due})
 	sub := f.put(book.Capture{Title: "long step", Parent: big, Estimate: 300})
 	order := func() string {
-		res := mustAsk(t, f.book, f.clock(), view.Ready)
+		res := mustAsk(t, f.desk, f.clock(), view.Ready)
 		return res.Groups[0].Rows[0].Todo.Title + ": " + res.Groups[0].Rows[0].Why
 	}
 	if got := order(); got != "project: 3 days left, 5 h of work" {

@@ -10,7 +10,7 @@ import (
 
 // readyNow is what could be done right now: as far as each alone tells, and of
 // a project's subtasks only its next action.
-func (n moment) readyNow(b *book.Book, parents []*book.Todo) func(*book.Todo) (groupKey, bool) {
+func (n moment) readyNow(b *book.Desk, parents []*book.Todo) func(*book.Todo) (groupKey, bool) {
 	next := n.nextActions(b, parents)
 	return func(t *book.Todo) (groupKey, bool) {
 		return groupKey{kind: All}, n.readyIfOpen(t) && (t.Parent.IsZero() || next[t.ID])
@@ -18,7 +18,7 @@ func (n moment) readyNow(b *book.Book, parents []*book.Todo) func(*book.Todo) (g
 }
 
 // openParents returns the to-dos that have open subtasks, each once.
-func openParents(b *book.Book) []*book.Todo {
+func openParents(b *book.Desk) []*book.Todo {
 	var parents []*book.Todo
 	seen := map[book.ID]bool{}
 	for _, t := range b.Open() {
@@ -35,7 +35,7 @@ func openParents(b *book.Book) []*book.Todo {
 
 // nextActions finds that of each open project that stands under no other. A
 // project above an open subtask is open too, and has an open subtask itself.
-func (n moment) nextActions(b *book.Book, parents []*book.Todo) map[book.ID]bool {
+func (n moment) nextActions(b *book.Desk, parents []*book.Todo) map[book.ID]bool {
 	next := map[book.ID]bool{}
 	for _, t := range parents {
 		if !t.Parent.IsZero() || !t.Open() || t.Paused() {
@@ -50,7 +50,7 @@ func (n moment) nextActions(b *book.Book, parents []*book.Todo) map[book.ID]bool
 
 // byUrgency is the order of Ready: overdue first, then the least time left for
 // the work that remains, then priority, then the oldest.
-func (n moment) byUrgency(b *book.Book, parents []*book.Todo) order {
+func (n moment) byUrgency(b *book.Desk, parents []*book.Todo) order {
 	work := make(map[*book.Todo]int, len(parents)) // of projects
 	for _, t := range parents {
 		if !t.Due.IsZero() {
@@ -89,7 +89,7 @@ func leave(work map[*book.Todo]int, t *book.Todo) int {
 
 // remaining is the minutes of work left in a to-do: its estimate, or that of its
 // open subtasks where these take longer.
-func remaining(b *book.Book, t *book.Todo) int {
+func remaining(b *book.Desk, t *book.Todo) int {
 	below := 0
 	for _, sub := range b.Subtasks(t.ID) {
 		if sub.Open() {
@@ -100,7 +100,7 @@ func remaining(b *book.Book, t *book.Todo) int {
 }
 
 // why says why a row stands where it does in Ready.
-func (n moment) why(b *book.Book, t *book.Todo) string {
+func (n moment) why(b *book.Desk, t *book.Todo) string {
 	switch {
 	case n.overdue(t):
 		return withWork("late, so before all that is not", b, t)
@@ -127,7 +127,7 @@ func (n moment) why(b *book.Book, t *book.Todo) string {
 }
 
 // withWork adds the work that remains, where it is estimated.
-func withWork(why string, b *book.Book, t *book.Todo) string {
+func withWork(why string, b *book.Desk, t *book.Todo) string {
 	if work := remaining(b, t); work > 0 {
 		why += ", " + hours(work) + " of work"
 	}

@@ -61,7 +61,7 @@ all  9
 	if got := f.show(view.Query{Name: view.Ready}); !strings.Contains(got, "second step < project") {
 		t.Errorf("after the first step: %s", got)
 	}
-	res := mustAsk(t, f.book, f.clock(), view.Ready)
+	res := mustAsk(t, f.desk, f.clock(), view.Ready)
 	var why []string
 	for _, r := range res.Groups[0].Rows {
 		why = append(why, r.Why)
@@ -71,7 +71,7 @@ all  9
 	if !slices.Equal(why, want) {
 		t.Errorf("%q; want %q", why, want)
 	}
-	if n := view.Take(f.book, f.clock()).Counts[view.Ready]; n != 9 {
+	if n := view.Take(f.desk, f.clock()).Counts[view.Ready]; n != 9 {
 		t.Errorf("the badge is %d", n)
 	}
 }
@@ -116,8 +116,8 @@ func TestViewsAsFilters(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		m := said.Matcher(f.book, f.clock(), view.CanDo(f.clock()))
-		res, err := view.Ask(f.book, f.clock(), view.Query{Name: name, Limit: 1000})
+		m := said.Matcher(f.desk, f.clock(), view.CanDo(f.clock()))
+		res, err := view.Ask(f.desk, f.clock(), view.Query{Name: name, Limit: 1000})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -128,7 +128,7 @@ func TestViewsAsFilters(t *testing.T) {
 			}
 		}
 		n := 0
-		for todo := range f.book.All() {
+		for todo := range f.desk.All() {
 			matches, err := m.Match(todo)
 			if err != nil || matches != shown[todo.ID] {
 				t.Errorf("%s shows %+v: %v; its definition says %v (%v)", name, todo, shown[todo.ID], matches, err)

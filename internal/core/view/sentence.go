@@ -8,7 +8,7 @@ import (
 )
 
 // Sentence says in words what the view holds.
-func Sentence(b *book.Book, c day.Clock, q Query) string {
+func Sentence(b *book.Desk, c day.Clock, q Query) string {
 	today := c.Today()
 	switch q.Name {
 	case Cup:

@@ -154,7 +154,7 @@ func TestViewsAgainstSlowReading(t *testing.T) {
 	}
 }
 
-func checkSurvey(t *testing.T, b *book.Book, s slow) {
+func checkSurvey(t *testing.T, b *book.Desk, s slow) {
 	t.Helper()
 	survey := view.Take(b, s.Clock)
 	counts := map[view.Name]int{}
@@ -188,7 +188,7 @@ func checkSurvey(t *testing.T, b *book.Book, s slow) {
 	}
 }
 
-func slowAnswer(b *book.Book, rule func(*book.Todo) string) string {
+func slowAnswer(b *book.Desk, rule func(*book.Todo) string) string {
 	groups := map[string][]string{}
 	for _, todo := range b.Open() {
 		if g := rule(todo); g != "" {
@@ -235,8 +235,8 @@ func writeSets(groups map[string][]string) string {
 	return strings.Join(lines, "\n     ")
 }
 
-func randomBook(t testing.TB, r *rand.Rand, today day.Date, size int) *book.Book {
-	return randomShelf(t, r, today, size).book
+func randomBook(t testing.TB, r *rand.Rand, today day.Date, size int) *book.Desk {
+	return randomShelf(t, r, today, size).desk
 }
 
 func randomShelf(t testing.TB, r *rand.Rand, today day.Date, size int) *shelf {
@@ -300,7 +300,7 @@ func TestDoneByDay(t *testing.T) {
 		4 * time.Hour: "day 2026-11-24: t2; day 2026-11-23: t1, t0; day 2026-11-20: t3",
 	} {
 		clock := clockAt(t, "Europe/Lisbon", "2026-11-24T09:00:00", dayStart)
-		if got := groupsOf(t, s.book, clock, view.Query{Name: view.Done}); got != want {
+		if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Done}); got != want {
 			t.Errorf("with a day from %v: %q; want %q", dayStart, got, want)
 		}
 	}
@@ -317,7 +317,7 @@ func TestDonePageByPage(t *testing.T) {
 	clock := clockAt(t, "UTC", "2026-11-24T09:00:00", 0)
 	var titles []string
 	for offset := 0; offset < 40; offset += 9 {
-		res, err := view.Ask(s.book, clock, view.Query{Name: view.Done, Offset: offset, Limit: 9})
+		res, err := view.Ask(s.desk, clock, view.Query{Name: view.Done, Offset: offset, Limit: 9})
 		if err != nil || res.Total != 40 {
 			t.Fatalf("rows from %d: %+v, %v", offset, res, err)
 		}
@@ -330,7 +330,7 @@ func TestDonePageByPage(t *testing.T) {
 			}
 		}
 	}
-	if want := mustAsk(t, s.book, clock, view.Done); len(titles) != 40 || slices.Compare(titles, titlesOf(want)) != 0 {
+	if want := mustAsk(t, s.desk, clock, view.Done); len(titles) != 40 || slices.Compare(titles, titlesOf(want)) != 0 {
 		t.Errorf("page by page: %v\nat once: %v", titles, titlesOf(want))
 	}
 }

@@ -36,7 +36,7 @@ type Survey struct {
 }
 
 // Take counts everything in one pass over the open to-dos.
-func Take(b *book.Book, c day.Clock) *Survey {
+func Take(b *book.Desk, c day.Clock) *Survey {
 	now := at(c)
 	s := &Survey{Today: now.today, Rail: rail(now.today), Counts: map[Name]int{},
 		Lists: map[book.ID]int{}, Tags: map[book.ID]int{}, People: map[book.ID]int{}}
@@ -95,7 +95,7 @@ func Take(b *book.Book, c day.Clock) *Survey {
 }
 
 // ownCounts counts what the views hold whose count is shown.
-func ownCounts(b *book.Book, c day.Clock) map[book.ID]int {
+func ownCounts(b *book.Desk, c day.Clock) map[book.ID]int {
 	counts := map[book.ID]int{}
 	for _, v := range b.Views() {
 		if !v.Counted {
@@ -171,7 +171,7 @@ func (s *Survey) goOn(later map[day.Horizon]int) {
 // NextChange returns the next instant after Now at which an answer changes
 // though the Book does not: the start of tomorrow, or the moment after a due
 // time of an open to-do.
-func NextChange(b *book.Book, c day.Clock) time.Time {
+func NextChange(b *book.Desk, c day.Clock) time.Time {
 	next := c.StartOf(c.Today().AddDays(1))
 	for _, t := range b.Open() {
 		next = Sooner(c, t, next)

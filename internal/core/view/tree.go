@@ -68,7 +68,7 @@ type family struct {
 }
 
 // family finds which of the rows stand under which.
-func (k *bucket) family(b *book.Book) family {
+func (k *bucket) family(b *book.Desk) family {
 	f := family{top: k.top, order: k.order, minutes: k.estimates}
 	if len(k.subtasks) == 0 {
 		return f
@@ -190,7 +190,7 @@ func (o order) selectFirst(rows []ranked, n int) {
 }
 
 // path names the to-dos above one, the outermost first.
-func path(b *book.Book, t *book.Todo) []string {
+func path(b *book.Desk, t *book.Todo) []string {
 	var titles []string
 	for id := t.Parent; !id.IsZero(); {
 		parent, err := b.Todo(id)

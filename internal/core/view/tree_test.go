@@ -17,19 +17,21 @@ import (
 type filled struct {
 	t    *testing.T
 	book *book.Book
+	desk *book.Desk
 	now  time.Time
 	ids  byte
 }
 
 func fill(t *testing.T) *filled {
-	return &filled{t: t, book: book.New(book.MemoryNotes{}), now: time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC)}
+	b, desk := book.Alone(book.MemoryNotes{})
+	return &filled{t: t, book: b, desk: desk, now: time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC)}
 }
 
 func (f *filled) clock() day.Clock { return day.Clock{Now: f.now, Zone: time.UTC} }
 
 func (f *filled) do(cmd book.Command) *book.Change {
 	f.t.Helper()
-	c, err := f.book.Do(book.Env{Clock: f.clock(), NewID: func() book.ID { f.ids++; return book.ID{15: f.ids} }}, cmd)
+	c, err := f.desk.Do(book.Env{Clock: f.clock(), NewID: func() book.ID { f.ids++; return book.ID{15: f.ids} }}, cmd)
 	if err != nil {
 		f.t.Fatal(err)
 	}
@@ -43,7 +45,7 @@ func (f *filled) put(c book.Capture) book.ID { f.t.Helper(); return f.do(c).Todo
 func (f *filled) show(q view.Query) string {
 	f.t.Helper()
 	q.Limit = 100
-	res, err := view.Ask(f.book, f.clock(), q)
+	res, err := view.Ask(f.desk, f.clock(), q)
 	if err != nil {
 		f.t.Fatal(err)
 	}
@@ -149,7 +151,7 @@ week 2027-W01 0
 week 2027-W02 0
   ~ Feed the cat
 `)
-	res, err := view.Ask(f.book, f.clock(), view.Query{Name: view.Upcoming, Limit: 100})
+	res, err := view.Ask(f.desk, f.clock(), view.Query{Name: view.Upcoming, Limit: 100})
 	if err != nil || res.Total != 3 {
 		t.Errorf("%d in all, %v; what comes round is not counted", res.Total, err)
 	}
@@ -209,7 +211,7 @@ month 2027-02 2
   In February
   A week behind them
 `)
-	res, err := view.Ask(f.book, f.clock(), view.Query{Name: view.Upcoming, Months: 12, Limit: 100})
+	res, err := view.Ask(f.desk, f.clock(), view.Query{Name: view.Upcoming, Months: 12, Limit: 100})
 	if err != nil || res.Total != 14 || res.Beyond != 0 {
 		t.Errorf("%d in all and %d beyond, %v; want all 14", res.Total, res.Beyond, err)
 	}
@@ -244,7 +246,7 @@ people-and-notes  3
   Ask about the key
   What the lamp weighs
 `)
-	if n := view.Take(f.book, f.clock()).Counts[view.Cup]; n != 2 {
+	if n := view.Take(f.desk, f.clock()).Counts[view.Cup]; n != 2 {
 		t.Errorf("the badge says %d; the head says 2", n)
 	}
 }
@@ -252,7 +254,7 @@ people-and-notes  3
 func TestMonthsOfTheRail(t *testing.T) {
 	f := fill(t)
 	months := func() (all []string) {
-		for _, c := range view.Take(f.book, f.clock()).Rail {
+		for _, c := range view.Take(f.desk, f.clock()).Rail {
 			if c.Horizon.Precision() == day.Month {
 				all = append(all, c.Horizon.String())
 			}
@@ -289,7 +291,7 @@ func TestPausedIsOnlyInItsList(t *testing.T) {
 	}
 	compare(t, f.show(view.Query{Name: view.InList, List: list}), "paused  1\n  Water\n")
 	compare(t, f.show(view.Query{Name: view.Cup}), "laid-by  1\n  Water\n")
-	s := view.Take(f.book, f.clock())
+	s := view.Take(f.desk, f.clock())
 	if s.Counts[view.Overdue] != 0 || s.Counts[view.Cup] != 0 || s.Lists[list] != 0 || slices.ContainsFunc(s.Rail, func(c view.RailCup) bool { return c.Count > 0 }) {
 		t.Errorf("it is counted: %+v", s)
 	}
@@ -351,7 +353,7 @@ section  0
 ticked  1
   gloves
 `)
-	if survey := view.Take(f.book, f.clock()); survey.Lists[list] != 2 {
+	if survey := view.Take(f.desk, f.clock()); survey.Lists[list] != 2 {
 		t.Errorf("the list's badge is %d", survey.Lists[list])
 	}
 }
@@ -373,11 +375,11 @@ they-owe  2
 for-them  1
   cake
 `)
-	res := mustAsk(t, f.book, f.clock(), view.Waiting)
+	res := mustAsk(t, f.desk, f.clock(), view.Waiting)
 	if rows := res.Groups[0].Rows; len(rows) != 2 || rows[0].Todo.ID != owed || rows[0].Waited != 7 || rows[1].Waited != 0 {
 		t.Errorf("waiting: %+v", res.Groups)
 	}
-	tags := f.book.Tags()
+	tags := f.desk.Tags()
 	work := tags[slices.IndexFunc(tags, func(t *book.Tag) bool { return t.Name == "work" })].ID
 	compare(t, f.show(view.Query{Name: view.WithTag, Tag: work}), `
 tagged  1

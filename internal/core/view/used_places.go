@@ -14,7 +14,7 @@ type UsedPlace struct {
 }
 
 // UsedPlaces returns the places of what is not closed, the most used first.
-func UsedPlaces(b *book.Book) []UsedPlace {
+func UsedPlaces(b *book.Desk) []UsedPlace {
 	counts := map[string]int{}
 	for _, todos := range [][]*book.Todo{b.Open(), b.Paused(), b.Notes()} {
 		for _, t := range todos {

@@ -1,11 +1,12 @@
 import { onBeforeUnmount, type Ref, watch } from "vue";
+import { own } from "@/server/account";
 
 /**
  * Keeps what is being built in this window until it is saved or given up, under
  * the address it is built at. Returns what was left there, if anything was.
  */
 export function useUnsaved<T>(address: () => string, ready: Ref<boolean>, state: () => T) {
-  const place = () => `tincup-building ${address()}`;
+  const place = () => own(`building ${address()}`);
   let first = "";
   const stop = watch([ready, () => JSON.stringify(state())], ([is, now]) => {
     if (!is) first = "";

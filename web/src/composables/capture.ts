@@ -1,6 +1,7 @@
 import { computed, ref, toValue, watch, type MaybeRefOrGetter } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { type Attachment, Away, client, send } from "@/api/client";
+import { own } from "@/server/account";
 import { fieldWords } from "@/words/fields";
 import { useActions } from "./actions";
 import { useCarried } from "./carried";
@@ -30,7 +31,7 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
   const router = useRouter();
   const route = useRoute();
   const server = useServer();
-  const slot = () => `tincup-line-${toValue(place)}`;
+  const slot = () => own(`line-${toValue(place)}`);
   const kept = ref(sessionStorage.getItem(slot()) ?? "");
   const reason = ref("");
   const carried = useCarried(slot);

@@ -1,5 +1,6 @@
 import { computed, onBeforeUnmount, ref, watch, type Ref } from "vue";
 import { Away, Refused, type Todo } from "@/api/client";
+import { own } from "@/server/account";
 import { useActions } from "./actions";
 import { useServer } from "./server";
 
@@ -14,7 +15,7 @@ export function useDraft(todo: Ref<Todo>, field: TextField) {
   const actions = useActions();
   const server = useServer();
   const theirs = computed(() => todo.value[field] ?? "");
-  const slot = (id: string) => `tincup-draft-${id}-${field}`;
+  const slot = (id: string) => own(`draft-${id}-${field}`);
   const typed = ref<string | null>(null);
   const state = ref<"" | "saving" | "saved" | "kept">("");
   const reason = ref("");

@@ -1,7 +1,8 @@
 import { defineStore } from "pinia";
 import { ref, watch } from "vue";
+import { own } from "@/server/account";
 
-const place = "tincup-folded";
+const place = own("folded");
 
 /** The to-dos whose subtasks are folded away, remembered in this browser. */
 export const useFolding = defineStore("folding", () => {

@@ -1,9 +1,10 @@
 import { onBeforeUnmount, onMounted, ref, watch } from "vue";
 import type { Overview } from "@/api/client";
+import { own } from "@/server/account";
 import { useCurrent } from "./current";
 import { inLayer, useOpenLayer } from "./layers";
 
-const place = "tincup-single-keys";
+const place = own("single-keys");
 
 /** Whether single keys act; some people's speech or hands set them off unasked. */
 export const singleKeys = ref(localStorage.getItem(place) !== "off");

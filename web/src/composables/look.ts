@@ -2,12 +2,13 @@ import { useMediaQuery } from "@vueuse/core";
 import { defineStore } from "pinia";
 import { computed, ref, watchEffect } from "vue";
 import { useTheme } from "vuetify";
+import { own } from "@/server/account";
 
-const place = "tincup-look";
+const place = own("look");
 type Choice = "light" | "dark" | null;
 
-const reasonsPlace = "tincup-reasons";
-const urgentPlace = "tincup-urgent-days";
+const reasonsPlace = own("reasons");
+const urgentPlace = own("urgent-days");
 
 /**
  * Light or dark: the system's wish, until the person says otherwise. And whether

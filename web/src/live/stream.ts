@@ -1,3 +1,5 @@
+import { own } from "@/server/account";
+
 /**
  * One stream of events for all windows of a browser. The window that holds the
  * lock listens to the server and passes on what it hears; when it closes, the
@@ -13,12 +15,13 @@ export interface Heard {
   places?: boolean;
 }
 
-const lockName = "tincup-stream";
+/** The name of the lock and of the channel. */
+const name = own("stream");
 /** Longer silence than this means that nobody listens any more. */
 const silence = 25_000;
 
 export function listen(heard: (event: Heard) => void, revision: () => number | undefined): void {
-  const channel = new BroadcastChannel("tincup-stream");
+  const channel = new BroadcastChannel(name);
   let lastSign = Date.now();
   let leading = false;
   let away = false;
@@ -79,7 +82,7 @@ export function listen(heard: (event: Heard) => void, revision: () => number | u
   let stopLeading = () => {};
 
   const queue = (steal: boolean) => {
-    navigator.locks.request(lockName, { steal }, lead).catch(() => {
+    navigator.locks.request(name, { steal }, lead).catch(() => {
       // Another window thought this one asleep and took over.
       stopLeading();
       queue(false);

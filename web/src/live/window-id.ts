@@ -1,12 +1,14 @@
+import { own } from "@/server/account";
+
 /**
  * The name of this window, for undo. It outlives a reload; a duplicated window
  * copies the session storage and therefore takes a name of its own.
  */
-const place = "tincup-window";
+const place = own("window");
 
 function claim(name: string): Promise<boolean> {
   return new Promise((resolve) => {
-    void navigator.locks.request(`tincup-window-${name}`, { ifAvailable: true }, (lock) => {
+    void navigator.locks.request(own(`window-${name}`), { ifAvailable: true }, (lock) => {
       resolve(lock !== null);
       // Held for as long as the window lives.
       return lock === null ? undefined : new Promise<void>(() => {});

@@ -70,7 +70,7 @@ func (n *node) among(s Sort) truth {
 func (t *Test) among(s Sort) truth {
 	switch t.Field {
 	case Kind:
-		return truthOf(slices.Contains(t.Words, wordsOf[Kind][toInt(s.Note)]))
+		return truthOf(slices.Contains(t.Words, kindWords[toInt(s.Note)]))
 	case Paused:
 		return truthOf(s.Paused == (t.Op == Yes))
 	case Status:
@@ -78,9 +78,9 @@ func (t *Test) among(s Sort) truth {
 			return no
 		}
 		names := 0
-		of := wordsOf[Status][:2]
+		of := statusWords[:2]
 		if !s.Open {
-			of = wordsOf[Status][2:]
+			of = statusWords[2:]
 		}
 		for _, w := range of {
 			names += toInt(slices.Contains(t.Words, w))

@@ -14,8 +14,8 @@ type facts struct {
 	text                   string // title and notes, folded
 	place                  string // folded
 	list, shelf, section   book.ID
-	tags                   []book.ID // with those above each
-	priority               book.Priority
+	tags                   []book.ID         // with those above each
+	choices                [maxChoices]uint8 // each the place of a word in its choice
 	status                 book.Status
 	note                   bool // it has no status then
 	due, start             day.Date
@@ -35,52 +35,7 @@ type facts struct {
 
 // eval answers a test; whatever is absent answers no.
 func (t *Test) eval(f *facts, today day.Date) bool {
-	switch t.Field {
-	case Text:
-		return strings.Contains(f.text, fold(t.Text))
-	case Place:
-		if t.Op == None {
-			return f.place == ""
-		}
-		return strings.Contains(f.place, fold(t.Text))
-	case List:
-		return t.oneOf(f.list)
-	case Shelf:
-		return t.oneOf(f.shelf)
-	case Section:
-		return t.oneOf(f.section)
-	case Tag:
-		return t.tagged(f)
-	case Person:
-		return t.oneOf(f.person)
-	case Priority:
-		return slices.Contains(t.Words, f.priority.String())
-	case Status:
-		return !f.note && slices.Contains(t.Words, f.status.String())
-	case Kind:
-		return slices.Contains(t.Words, wordsOf[Kind][toInt(f.note)])
-	case Role:
-		return f.role != book.NoRole && slices.Contains(t.Words, f.role.String())
-	case Due:
-		return t.onDay(day.OnDay(f.due), f.dueTime, today)
-	case Plan:
-		return t.onDay(f.plan, f.planTime, f.planToday(today))
-	case Start:
-		return t.onDay(day.OnDay(f.start), day.TimeOfDay{}, today)
-	case Created:
-		return t.onDay(day.OnDay(f.created), day.TimeOfDay{}, today)
-	case Completed:
-		return t.onDay(day.OnDay(f.completed), day.TimeOfDay{}, today)
-	case Estimate:
-		switch t.Op {
-		case AtMost:
-			return f.estimate > 0 && f.estimate <= t.Minutes
-		case AtLeast:
-			return f.estimate >= t.Minutes
-		}
-		return f.estimate == 0
-	}
-	return t.flag(f) == (t.Op == Yes)
+	return t.spec.holds(t, f, today)
 }
 
 func (f *facts) planToday(today day.Date) day.Date {
@@ -118,26 +73,6 @@ func (t *Test) tagged(f *facts) bool {
 		return !slices.ContainsFunc(t.IDs, func(id book.ID) bool { return !has(id) })
 	}
 	return len(f.tags) == 0
-}
-
-func (t *Test) flag(f *facts) bool {
-	switch t.Field {
-	case Overdue:
-		return f.passed && f.status.Open() && !f.note
-	case Repeating:
-		return f.repeating
-	case Paused:
-		return f.paused
-	case HasSubtasks:
-		return f.hasSubtasks
-	case IsSubtask:
-		return f.isSubtask
-	case NextAction:
-		return f.next
-	case Attachment:
-		return f.attachment
-	}
-	return f.handful
 }
 
 // onDay answers a test on a day, a week or a month. Parked is on no day and

@@ -36,6 +36,7 @@ type node struct {
 // Test is one question about one field. Which parts are set depends on Op.
 type Test struct {
 	Field Field
+	spec  *spec // of the field
 	Op    Op
 	// Text is what a text, or a place, contains.
 	Text string
@@ -107,27 +108,6 @@ const (
 	Yes         Op = "yes"
 	No          Op = "no"
 )
-
-var (
-	dateOps = []Op{Before, After, On, WithinNext, WithinPast, Between, None}
-	flagOps = []Op{Yes, No}
-)
-
-// operators are those that each field takes.
-var operators = map[Field][]Op{
-	Text: {Contains}, Place: {Contains, None}, List: {AnyOf, None}, Shelf: {AnyOf}, Section: {AnyOf, None}, Tag: {AnyOf, AllOf, NoneOf, None},
-	Priority: {AnyOf}, Status: {AnyOf}, Kind: {AnyOf}, Role: {AnyOf}, Person: {AnyOf, None},
-	Due: append([]Op{TimeBetween}, dateOps...), Plan: append([]Op{TimeBetween, Parked}, dateOps...), Start: dateOps,
-	Created: dateOps[:6], Completed: dateOps, Estimate: {AtMost, AtLeast, None},
-	Overdue: flagOps, Repeating: flagOps, Paused: flagOps, HasSubtasks: flagOps, IsSubtask: flagOps, NextAction: flagOps,
-	Attachment: flagOps, InHandful: flagOps,
-}
-
-// wordsOf are the words that a field of a closed set knows.
-var wordsOf = map[Field][]string{
-	Priority: {"none", "low", "medium", "high"}, Status: {"needs-action", "in-process", "completed", "cancelled"},
-	Kind: {"to-do", "note"}, Role: {"ask", "waiting on", "for"},
-}
 
 // When is a day, fixed or counted from today. The zero When is none.
 type When struct {

@@ -126,14 +126,14 @@ func parse(data []byte, path string, depth int, tests *int) (*node, error) {
 
 // read checks the parts of a test against its operator.
 func (w written) read(path string) (*Test, error) {
-	ops, known := operators[w.Field]
+	field, known := specs[w.Field]
 	if !known {
-		return nil, wrong(path+"/field", "There is no field “%.40s”.", w.Field)
+		return nil, wrong(path+"/field", "There is no field “%.40s”; one of %v is wanted.", w.Field, Fields())
 	}
-	if !slices.Contains(ops, w.Op) {
-		return nil, wrong(path+"/op", "The field %s takes one of %v, not “%.40s”.", w.Field, ops, w.Op)
+	if !slices.Contains(field.ops, w.Op) {
+		return nil, wrong(path+"/op", "The field %s takes one of %v, not “%.40s”.", w.Field, field.ops, w.Op)
 	}
-	t := &Test{Field: w.Field, Op: w.Op}
+	t := &Test{Field: w.Field, Op: w.Op, spec: field}
 	var err error
 	switch w.Op {
 	case Contains:
@@ -187,7 +187,7 @@ func (w written) readValues(t *Test, path string) error {
 	}
 	for i, v := range *w.Values {
 		at := path + "/values/" + strconv.Itoa(i)
-		if words, closed := wordsOf[t.Field]; closed {
+		if words := t.spec.words; words != nil {
 			if !slices.Contains(words, v) {
 				return wrong(at, "“%.40s” is not a %s: one of %v is wanted.", v, t.Field, words)
 			}

@@ -107,55 +107,22 @@ func nesting(b *book.Desk) map[book.ID][]book.ID {
 	return above
 }
 
-func (m *Matcher) test(t *Test) question {
-	switch t.Field {
-	case Text:
-		return question{m.text(fold(t.Text)), 200}
-	case Place:
-		if t.Op == None {
-			return question{func(t *book.Todo) bool { return t.Place == "" }, 2}
-		}
-		wanted := fold(t.Text)
-		return question{func(t *book.Todo) bool { return t.Place != "" && strings.Contains(fold(t.Place), wanted) }, 20}
-	case List:
-		return question{oneOf(t, func(t *book.Todo) book.ID { return t.List }), 4}
-	case Shelf:
-		return question{oneOf(t, m.shelf), 30}
-	case Section:
-		return question{oneOf(t, func(t *book.Todo) book.ID { return t.Section }), 4}
-	case Person:
-		return question{oneOf(t, func(t *book.Todo) book.ID { return t.Person.ID }), 4}
-	case Tag:
-		return question{m.tagged(t), 10}
-	case Priority:
-		is := among(t, func(w string) (p book.Priority, err error) { err = p.UnmarshalText([]byte(w)); return p, err })
-		return question{func(t *book.Todo) bool { return is[t.Priority] }, 1}
-	case Status:
-		is := among(t, func(w string) (s book.Status, err error) { err = s.UnmarshalText([]byte(w)); return s, err })
-		return question{func(t *book.Todo) bool { return is[t.Status] && !t.IsNote }, 1}
-	case Role:
-		is := among(t, func(w string) (r book.Role, err error) { err = r.UnmarshalText([]byte(w)); return r, err })
-		return question{func(t *book.Todo) bool { return t.Person.Role != book.NoRole && is[t.Person.Role] }, 1}
-	case Kind:
-		is := [2]bool{slices.Contains(t.Words, wordsOf[Kind][0]), slices.Contains(t.Words, wordsOf[Kind][1])}
-		return question{func(t *book.Todo) bool { return is[toInt(t.IsNote)] }, 1}
-	case Estimate:
-		return question{estimate(t), 1}
-	case Due, Plan, Start, Created, Completed:
-		return m.dated(t)
-	}
-	flag, wanted := m.flag(t.Field), t.Op == Yes
-	return question{func(t *book.Todo) bool { return flag.holds(t) == wanted }, flag.cost}
-}
+func (m *Matcher) test(t *Test) question { return t.spec.ask(m, t) }
 
-// among marks the words that a test names.
-func among[T ~uint8](t *Test, read func(string) (T, error)) (is [16]bool) {
-	for _, w := range t.Words {
-		if v, err := read(w); err == nil && int(v) < len(is) {
-			is[v] = true
-		}
+// among marks the places of the words that a test names, of all that its field has.
+func among(t *Test, words []string) (is [16]bool) {
+	for i, w := range words {
+		is[i] = slices.Contains(t.Words, w)
 	}
 	return is
+}
+
+func askPlace(_ *Matcher, t *Test) question {
+	if t.Op == None {
+		return question{func(t *book.Todo) bool { return t.Place == "" }, 2}
+	}
+	wanted := fold(t.Text)
+	return question{func(t *book.Todo) bool { return t.Place != "" && strings.Contains(fold(t.Place), wanted) }, 20}
 }
 
 func oneOf(t *Test, of func(*book.Todo) book.ID) func(*book.Todo) bool {
@@ -270,32 +237,14 @@ func (m *Matcher) instants(from, to day.Date) (first, end day.Timestamp) {
 	return day.TimestampOf(m.clock.StartOf(from)), day.TimestampOf(m.clock.StartOf(to.AddDays(1)))
 }
 
-func (m *Matcher) flag(f Field) question {
-	switch f {
-	case Overdue:
-		return question{func(t *book.Todo) bool {
-			if t.Due.IsZero() || t.IsNote || !t.Open() {
-				return false
-			}
-			if d := m.clock.DayOfMoment(t.Due); d != m.today {
-				return d.Before(m.today)
-			}
-			return t.Due.HasTime() && m.clock.Passed(t.Due)
-		}, 5}
-	case Repeating:
-		return question{func(t *book.Todo) bool { return t.Repeat != nil && t.Record.IsZero() }, 1}
-	case Paused:
-		return question{(*book.Todo).Paused, 2}
-	case HasSubtasks:
-		return question{func(t *book.Todo) bool { return m.book.HasSubtasks(t.ID) }, 60}
-	case IsSubtask:
-		return question{func(t *book.Todo) bool { return !t.Parent.IsZero() }, 1}
-	case NextAction:
-		return question{m.isNext, 400}
-	case Attachment:
-		return question{func(t *book.Todo) bool { return len(t.Attachments) > 0 }, 8} // it lies far off in memory
+func (m *Matcher) overdue(t *book.Todo) bool {
+	if t.Due.IsZero() || t.IsNote || !t.Open() {
+		return false
 	}
-	return question{func(t *book.Todo) bool { return t.Handful == m.today }, 1}
+	if d := m.clock.DayOfMoment(t.Due); d != m.today {
+		return d.Before(m.today)
+	}
+	return t.Due.HasTime() && m.clock.Passed(t.Due)
 }
 
 // isNext reports whether a subtask is the next action of the project it is in,

@@ -69,86 +69,13 @@ func (n *node) say(b *book.Desk, top bool) string {
 	return "(" + s + ")"
 }
 
-func (t *Test) say(b *book.Desk) string {
-	switch t.Field {
-	case Text:
-		return fmt.Sprintf("with “%s” in its title or notes", t.Text)
-	case Place:
-		if t.Op == None {
-			return "without a place"
-		}
-		return fmt.Sprintf("with “%s” in its place", t.Text)
-	case List:
-		if t.Op == None {
-			return "in no list"
-		}
-		return "in " + t.names(b, "or")
-	case Shelf:
-		return "on the shelf " + t.names(b, "or")
-	case Section:
-		if t.Op == None {
-			return "in no section"
-		}
-		return "in the section " + t.names(b, "or")
-	case Tag:
-		switch t.Op {
-		case None:
-			return "untagged"
-		case AllOf:
-			return "tagged " + t.names(b, "and")
-		case NoneOf:
-			return "tagged none of " + t.names(b, "and")
-		}
-		return "tagged " + t.names(b, "or")
-	case Person:
-		if t.Op == None {
-			return "with nobody"
-		}
-		return "with " + t.names(b, "or")
-	case Role:
-		words := map[string]string{"ask": "to ask someone", "waiting on": "waiting on someone", "for": "for someone"}
-		return join(t.Words, "or", func(w string) string { return words[w] })
-	case Priority:
-		return "of " + join(t.Words, "or", func(w string) string {
-			if w == "none" {
-				return "no"
-			}
-			return w
-		}) + " priority"
-	case Status:
-		return join(t.Words, "or", func(w string) string {
-			return map[string]string{"needs-action": "not begun", "in-process": "begun"}[w] + keep(w, "completed", "cancelled")
-		})
-	case Kind:
-		return join(t.Words, "or", func(w string) string { return "a " + w })
-	case Estimate:
-		switch t.Op {
-		case AtMost:
-			return fmt.Sprintf("taking at most %d min", t.Minutes)
-		case AtLeast:
-			return fmt.Sprintf("taking at least %d min", t.Minutes)
-		}
-		return "without an estimate"
-	case Due, Start, Plan, Created, Completed:
-		return t.sayDate()
-	}
-	yes := map[Field]string{Overdue: "overdue", Repeating: "repeating", Paused: "paused", HasSubtasks: "with subtasks",
-		IsSubtask: "a subtask", NextAction: "a next action", Attachment: "with a file", InHandful: "in today's handful"}[t.Field]
-	if t.Op == No {
-		return "not " + yes
-	}
-	return yes
-}
-
-// someWords say that there is a value, where None says that there is none.
-var someWords = map[Field]string{List: "in a list", Section: "in a section", Tag: "tagged", Person: "with somebody", Place: "with a place", Estimate: "with an estimate",
-	Due: "with a due", Start: "with a start", Plan: "with a plan or parked", Completed: "completed or cancelled already"}
+func (t *Test) say(b *book.Desk) string { return t.spec.say(t, b) }
 
 // sayNot says that a test does not hold, without a double no.
 func (t *Test) sayNot(b *book.Desk) string {
 	switch t.Op {
 	case None:
-		return someWords[t.Field]
+		return t.spec.some
 	case No:
 		yes := *t
 		yes.Op = Yes
@@ -164,11 +91,9 @@ func keep(w string, of ...string) string {
 	return ""
 }
 
-func (t *Test) sayDate() string {
-	verb := map[Field]string{Due: "due", Start: "starting", Plan: "planned", Created: "put in", Completed: "completed or cancelled"}[t.Field]
+// sayDate says a test on a day; verb is what happens then.
+func (t *Test) sayDate(verb string) string {
 	switch t.Op {
-	case None:
-		return map[Field]string{Due: "without a due", Start: "without a start", Plan: "without a plan", Completed: "neither completed nor cancelled"}[t.Field]
 	case Parked:
 		return "parked"
 	case Before:

@@ -45,15 +45,6 @@ type law struct {
 	holds func(*facts) bool
 }
 
-// variableOf names the variables each field looks at.
-var variableOf = map[Field][]string{
-	Text: {"text"}, Place: {"place"}, List: {"home"}, Shelf: {"home"}, Section: {"home"}, Priority: {"priority"},
-	Status: {"status", "kind"}, Kind: {"kind"}, Role: {"person"}, Person: {"person"}, Due: {"due"}, Start: {"start"}, Plan: {"plan"},
-	Created: {"created"}, Completed: {"completed"}, Estimate: {"estimate"}, Overdue: {"due", "status", "kind"}, Repeating: {"repeating"},
-	Paused: {"paused"}, HasSubtasks: {"has-subtasks"}, IsSubtask: {"is-subtask"}, NextAction: {"next-action"},
-	Attachment: {"attachment"}, InHandful: {"in-handful"},
-}
-
 // flags are the variables that are so or not.
 var flags = map[string]func(*facts) *bool{
 	"kind": func(f *facts) *bool { return &f.note }, "repeating": func(f *facts) *bool { return &f.repeating },
@@ -184,7 +175,7 @@ func (k *checker) newWorld(today day.Date) *world {
 // any other.
 func (w *world) variablesOf(t *Test) []string {
 	if t.Field != Tag {
-		return variableOf[t.Field]
+		return t.spec.vars
 	}
 	if t.Op == None {
 		names := []string{"tag"}
@@ -245,6 +236,9 @@ func (w *world) valuesOf(name string) []func(*facts) {
 	if tag, ok := strings.CutPrefix(name, "tag"); ok {
 		return w.tagValues(strings.TrimSpace(tag))
 	}
+	if values := choiceValues(name); values != nil {
+		return values
+	}
 	switch name {
 	case "text":
 		return w.textValues(Text, book.MaxNotes, func(f *facts, s string) { f.text = s })
@@ -253,8 +247,6 @@ func (w *world) valuesOf(name string) []func(*facts) {
 		return append(values, func(*facts) {})
 	case "home":
 		return w.homeValues()
-	case "priority":
-		return each(4, func(f *facts, i int) { f.priority = book.Priority(i) })
 	case "status":
 		return each(4, func(f *facts, i int) { f.status = book.Status(i) })
 	case "person":

@@ -152,7 +152,7 @@ func (d Definition) Sentence(b *book.Desk) string {
 	}
 	var how []string
 	if d.Group != "" && d.Shape != TwoByTwo {
-		how = append(how, "grouped by "+groupingWords[d.Group])
+		how = append(how, "grouped by "+d.Group.words())
 	}
 	if len(d.Order) > 0 {
 		how = append(how, "ordered by "+keyWords(d.Order))

@@ -31,11 +31,15 @@ const (
 	GroupByWeight Grouping = "two-by-two"
 )
 
-var groupings = []Grouping{GroupByDue, GroupByPlan, GroupByPriority, GroupByList, GroupByShelf, GroupByTag, GroupByPerson,
-	GroupByStatus, GroupByEstimate}
+var groupings = append([]Grouping{GroupByDue, GroupByPlan, GroupByList, GroupByShelf, GroupByTag, GroupByPerson, GroupByEstimate}, closedGroupings...)
 
-var groupingWords = map[Grouping]string{GroupByDue: "due day", GroupByPlan: "plan", GroupByPriority: "priority", GroupByList: "list",
-	GroupByShelf: "shelf", GroupByTag: "tag", GroupByPerson: "person", GroupByStatus: "status", GroupByEstimate: "estimate"}
+// words name the grouping in a sentence.
+func (g Grouping) words() string {
+	if g == GroupByDue {
+		return "due day"
+	}
+	return string(g)
+}
 
 func (g Grouping) known() bool { return g == "" || slices.Contains(groupings, g) }
 
@@ -86,14 +90,6 @@ func (n moment) by(b *book.Desk, g Grouping, urgentDays int) func(*book.Todo) gr
 		}
 	case GroupByPlan:
 		return n.byPlan
-	case GroupByPriority:
-		return func(t *book.Todo) groupKey {
-			return groupKey{rank: -int32(t.Priority), kind: OfPriority, code: uint8(t.Priority)}
-		}
-	case GroupByStatus:
-		return func(t *book.Todo) groupKey {
-			return groupKey{rank: int32(t.Status), kind: OfStatus, code: uint8(t.Status)}
-		}
 	case GroupByEstimate:
 		return func(t *book.Todo) groupKey {
 			i := len(bands) - 1
@@ -121,6 +117,9 @@ func (n moment) by(b *book.Desk, g Grouping, urgentDays int) func(*book.Todo) gr
 			}
 			return groupKey{rank: int32(i), kind: InQuarter, code: uint8(i)}
 		}
+	}
+	if c, ok := closed[g]; ok {
+		return c.key
 	}
 	return byPlace(b, g)
 }
@@ -224,10 +223,6 @@ func byPlace(b *book.Desk, g Grouping) func(*book.Todo) groupKey {
 // has it: "high", "in-process", "important-urgent".
 func (g Group) Word() string {
 	switch g.Kind {
-	case OfPriority:
-		return book.Priority(g.code).String()
-	case OfStatus:
-		return book.Status(g.code).String()
 	case InQuarter:
 		return quarters[g.code]
 	case OfEstimate:
@@ -235,6 +230,9 @@ func (g Group) Word() string {
 			return fmt.Sprint(band.upTo)
 		}
 		return "more"
+	}
+	if c := closedOf(g.Kind); c != nil {
+		return c.word(g.code)
 	}
 	return ""
 }
@@ -251,14 +249,6 @@ func (g Group) Title(b *book.Desk) string {
 		if t, err := b.Tag(g.Of); err == nil {
 			return t.Name
 		}
-	case OfPriority:
-		w := g.Word()
-		if w == "none" {
-			w = "no"
-		}
-		return strings.ToUpper(w[:1]) + w[1:] + " priority"
-	case OfStatus:
-		return [...]string{"Not begun", "Begun", "Completed", "Cancelled"}[g.code]
 	case OfEstimate:
 		name := bands[g.code].name
 		return strings.ToUpper(name[:1]) + name[1:]
@@ -279,6 +269,9 @@ func (g Group) Title(b *book.Desk) string {
 			return p.Name
 		}
 		return "With nobody"
+	}
+	if c := closedOf(g.Kind); c != nil {
+		return c.title(g.code)
 	}
 	return ""
 }

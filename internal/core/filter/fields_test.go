@@ -1,0 +1,80 @@
+package filter_test
+
+import (
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/filter"
+)
+
+// Every field can be read, said, turned round, asked of a to-do and checked, with each
+// operator that it takes.
+func TestEveryFieldIsWhole(t *testing.T) {
+	s := newSmall(t)
+	ops := []filter.Op{filter.Contains, filter.AnyOf, filter.AllOf, filter.NoneOf, filter.None, filter.Before, filter.After, filter.On, filter.WithinNext,
+		filter.WithinPast, filter.Between, filter.TimeBetween, filter.AtMost, filter.AtLeast, filter.Parked, filter.Yes, filter.No}
+	for _, field := range filter.Fields() {
+		taken := 0
+		for _, op := range ops {
+			test := map[string]any{"field": field, "op": op, "text": "lamp", "date": "2026-12-01", "to": "2026-12-02", "days": 3,
+				"from": "09:00", "until": "12:00", "minutes": 30}
+			named := s.loans
+			if id, other := map[filter.Field]book.ID{filter.Shelf: s.shelf, filter.Section: s.section, filter.Tag: s.calls, filter.Person: s.ines}[field]; other {
+				named = id
+			}
+			f, err := read(test, named.String())
+			for _, word := range []string{"high", "in-process", "note", "ask", "deep"} {
+				if err != nil && strings.Contains(err.Error(), "is not a "+string(field)+": one of") {
+					f, err = read(test, word)
+				}
+			}
+			if err != nil {
+				if !strings.Contains(err.Error(), "takes one of") {
+					t.Errorf("%s %s: %v", field, op, err)
+				}
+				continue
+			}
+			taken++
+			said := f.Sentence(s.desk)
+			not, err := filter.Parse([]byte(`{"not":` + string(marshal(t, f)) + `}`))
+			if err != nil {
+				t.Fatal(err)
+			}
+			if unsaid := not.Sentence(s.desk); len(said) < 4 || len(unsaid) < 4 || said == unsaid {
+				t.Errorf("%s %s is said as %q, and not so as %q", field, op, said, unsaid)
+			}
+			m := f.Matcher(s.desk, s.clock(), s.ready)
+			for todo := range s.desk.All() {
+				if _, err := m.Match(todo); err != nil {
+					t.Errorf("%s %s: %v", field, op, err)
+				}
+			}
+			if a := f.Check(s.desk, s.clock()); a.Verdict == filter.Never || a.Verdict == filter.Always {
+				t.Errorf("%s %s is said to hold %v", field, op, a.Verdict)
+			}
+		}
+		if taken == 0 {
+			t.Errorf("%s takes no operator", field)
+		}
+	}
+}
+
+func read(test map[string]any, value string) (filter.Filter, error) {
+	test["values"] = []string{value}
+	data, err := json.Marshal(test)
+	if err != nil {
+		return filter.Filter{}, err
+	}
+	return filter.Parse(data)
+}
+
+func marshal(t *testing.T, f filter.Filter) []byte {
+	t.Helper()
+	data, err := json.Marshal(f)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return data
+}

@@ -84,31 +84,22 @@ func (s *server) todoReply(c *gin.Context, status int) app.Responder {
 		if err != nil {
 			return nil, err
 		}
-		row := encodeTodo(o.Desk, t)
-		row.Tags = tagsAfter(o, t)
-		row.Notes = &note
 		reply := &store.Reply{Status: status, ETag: etagOf(t.Revision)}
 		if status == http.StatusCreated {
 			reply.Location = "/api/todos/" + t.ID.String()
 		}
-		changed := changedTodo(row, encodeChange(o.Change))
-		if p := o.Desk.Project(o.Change); p != nil {
-			changed.Project = &contract.Project{Id: p.ID.String(), Title: p.Title, Done: p.Done, Total: p.Total, Percent: p.Percent(), Finished: p.Finished}
-		}
-		reply.Body, err = json.Marshal(changed)
-		return reply, err
+		reply.Body = todoJSON(func(id book.ID) string { return tagName(o, id) }, t, func(w *writer) {
+			w.string("notes", note)
+			w.any("change", encodeChange(o.Change))
+			if p := o.Desk.Project(o.Change); p != nil {
+				w.any("project", contract.Project{Id: p.ID.String(), Title: p.Title, Done: p.Done, Total: p.Total, Percent: p.Percent(), Finished: p.Finished})
+			}
+		})
+		return reply, nil
 	}
 }
 
-// tagsAfter names a to-do's tags, those the change makes included.
-func tagsAfter(o *app.Outcome, t *book.Todo) []string {
-	names := make([]string, 0, len(t.Tags))
-	for _, id := range t.Tags {
-		names = append(names, tagName(o, id))
-	}
-	return names
-}
-
+// tagName is the name of a tag, also of one that the change makes.
 func tagName(o *app.Outcome, id book.ID) string {
 	for _, d := range o.Change.Tags {
 		if d.After != nil && d.After.ID == id {

@@ -72,29 +72,6 @@ func encodeProgress(p book.Progress) *contract.Progress {
 	return &contract.Progress{Done: p.Done, Total: p.Total}
 }
 
-func encodeTodo(b *book.Desk, t *book.Todo) contract.Todo {
-	out := contract.Todo{
-		Id: t.ID.String(), Title: t.Title, HasNotes: t.NotesSize > 0, List: orNull(t.List.String()),
-		Status: contract.Status(t.Status.String()), Priority: contract.Priority(t.Priority.String()),
-		Start: orNull(t.Start.String()), Due: orNull(t.Due.String()), Plan: orNull(t.Plan.String()),
-		Tags: tagNames(b, t.Tags), Created: t.Created.String(), Changed: t.Changed.String(),
-		Completed: orNull(t.Completed.String()), Deleted: orNull(t.Deleted.String()), Revision: t.Revision,
-		Parent: orAbsent(t.Parent.String()), Person: encodeInvolved(t.Person), Repeat: encodeRepeat(t.Repeat),
-		Record: orAbsent(t.Record.String()), Section: orAbsent(t.Section.String()), Handful: orAbsent(t.Handful.String()),
-		IsNote: orFalse(t.IsNote), InOrder: orFalse(t.InOrder), Attachments: encodeAttachments(t.Attachments),
-		Outcome: orAbsent(t.Outcome), Place: orAbsent(t.Place),
-	}
-	if t.Estimate > 0 {
-		minutes := int(t.Estimate)
-		out.Estimate = &minutes
-	}
-	if len(t.Reminders) > 0 {
-		texts := reminderTexts(t.Reminders)
-		out.Reminders = &texts
-	}
-	return out
-}
-
 func encodeAttachments(files []book.Attachment) *[]contract.Attachment {
 	if len(files) == 0 {
 		return nil
@@ -108,28 +85,6 @@ func encodeAttachments(files []book.Attachment) *[]contract.Attachment {
 
 func encodeFile(f book.Attachment) contract.Attachment {
 	return contract.Attachment{Name: f.Name, Hash: f.Hash, Type: f.Type, Size: f.Size, Picture: orFalse(app.Pictures[f.Type])}
-}
-
-func tagNames(b *book.Desk, ids []book.ID) []string {
-	names := make([]string, 0, len(ids))
-	for _, id := range ids {
-		if tag, err := b.Tag(id); err == nil {
-			names = append(names, tag.Name)
-		}
-	}
-	return names
-}
-
-// changedTodo puts what was done beside the to-do.
-func changedTodo(t contract.Todo, change contract.Change) contract.ChangedTodo {
-	return contract.ChangedTodo{
-		Id: t.Id, Title: t.Title, Notes: t.Notes, HasNotes: t.HasNotes, List: t.List, Status: t.Status,
-		Priority: t.Priority, Start: t.Start, Due: t.Due, Plan: t.Plan, Tags: t.Tags, Created: t.Created,
-		Changed: t.Changed, Completed: t.Completed, Deleted: t.Deleted, Revision: t.Revision, Change: change,
-		Parent: t.Parent, Person: t.Person, Repeat: t.Repeat, Record: t.Record, Estimate: t.Estimate, Reminders: t.Reminders,
-		Section: t.Section, Handful: t.Handful, IsNote: t.IsNote, InOrder: t.InOrder, Attachments: t.Attachments,
-		Outcome: t.Outcome, Place: t.Place,
-	}
 }
 
 // encodeChange names a change, or none where the command found nothing to do.
@@ -168,28 +123,6 @@ func encodeView(b *book.Desk, c day.Clock, q view.Query, res *view.Result, found
 		v.Groups = append(v.Groups, group)
 	}
 	return v
-}
-
-func encodeRow(b *book.Desk, r view.Row) contract.Row {
-	row := contract.Row{Todo: encodeTodo(b, r.Todo), Late: r.Late, DaysLate: r.DaysLate, Dimmed: r.Dimmed,
-		Progress: encodeProgress(r.Progress), Why: orAbsent(r.Why)}
-	if s := r.Standing; s != nil {
-		moved := s.Moved.String()
-		row.Next, row.NoNext, row.Moved = titled(s.Next), orFalse(s.Next == nil), &moved
-		if s.Quiet > 0 {
-			row.Quiet = &s.Quiet
-		}
-	}
-	if r.Waited > 0 {
-		row.Waited = &r.Waited
-	}
-	if r.Depth > 0 {
-		row.Depth = &r.Depth
-	}
-	if len(r.Path) > 0 {
-		row.Path = &r.Path
-	}
-	return row
 }
 
 func etagOf(revision int64) string { return `"` + strconv.FormatInt(revision, 10) + `"` }

@@ -13,8 +13,15 @@ func ViewBytes(b *book.Desk, c day.Clock, res *view.Result) ([]byte, any, error)
 	return text, body, err
 }
 
-// AppendRow and EncodeRow write the same row, one as bytes at once.
-var (
-	AppendRow = appendRow
-	EncodeRow = encodeRow
-)
+// AppendRow writes a row.
+var AppendRow = appendRow
+
+// FieldsOverHTTP names the fields of a to-do that are written, in the Book's words.
+func FieldsOverHTTP() (names []string) {
+	for _, f := range todoFields {
+		if f.write != nil {
+			names = append(names, f.name)
+		}
+	}
+	return names
+}

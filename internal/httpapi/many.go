@@ -75,27 +75,18 @@ func decodeMany(in contract.Many) (book.Command, error) {
 			tags.Remove = *in.Remove
 		}
 		cmd.Do = func(id book.ID) book.Command { tags.ID = id; return tags }
-	case contract.ManyDoPlan:
-		var plan day.Horizon
-		err = optional(&plan, "plan", in.Plan)
-		cmd.Do = func(id book.ID) book.Command { return book.PlanFor{ID: id, Plan: plan} }
-	case contract.ManyDoDue:
-		var due day.Moment
-		err = optional(&due, "due", in.Due)
-		cmd.Do = func(id book.ID) book.Command { return book.Edit{ID: id, Due: &due} }
-	case contract.ManyDoPriority:
-		if in.Priority == nil {
-			return cmd, &book.RuleError{Field: "priority", Reason: "The priority is missing."}
-		}
-		var priority book.Priority
-		priority, err = read[book.Priority]("priority", string(*in.Priority))
-		cmd.Do = func(id book.ID) book.Command { return book.Edit{ID: id, Priority: &priority} }
 	case contract.ManyDoMove:
 		if in.Place == nil {
 			return cmd, &book.RuleError{Field: "place", Reason: "The place to move to is missing."}
 		}
 		move, err := decodeMove(book.ID{}, *in.Place)
 		return book.MoveMany{IDs: cmd.IDs, To: move}, err
+	default: // a field of a to-do, the same for all
+		for _, f := range todoFields {
+			if f.many != nil && f.name == string(in.Do) {
+				cmd.Do, err = f.many(&in)
+			}
+		}
 	}
 	return cmd, err
 }

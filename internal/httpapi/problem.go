@@ -34,7 +34,7 @@ func (s *server) fail(c *gin.Context, err error) {
 	if p.status >= http.StatusInternalServerError {
 		s.log.Error("request failed", "path", c.FullPath(), "error", err)
 	}
-	body := contract.Problem{Type: "about:blank", Title: p.title, Status: p.status, Detail: p.detail}
+	body := problemBody{Problem: contract.Problem{Type: "about:blank", Title: p.title, Status: p.status, Detail: p.detail}}
 	if p.field != "" {
 		body.Field = &p.field
 	}
@@ -48,15 +48,19 @@ func (s *server) fail(c *gin.Context, err error) {
 	_ = json.NewEncoder(c.Writer).Encode(body)
 }
 
-func (s *server) describeStale(c *gin.Context, stale *app.StaleError, body *contract.Problem) {
+// problemBody is a contract.Problem whose to-do is written already.
+type problemBody struct {
+	contract.Problem
+	Current json.RawMessage `json:"current,omitempty"`
+}
+
+func (s *server) describeStale(c *gin.Context, stale *app.StaleError, body *problemBody) {
 	etag := etagOf(stale.Revision)
 	c.Header("ETag", etag)
 	body.Etag, body.Changed = &etag, &stale.Changed
 	s.as(c).Read(func(b *book.Desk, _ clockNow) {
 		if t, err := b.Todo(stale.ID); err == nil {
-			current := encodeTodo(b, t)
-			current.Notes = &stale.Note
-			body.Current = &current
+			body.Current = todoJSON(tagsOf(b), t, func(w *writer) { w.string("notes", stale.Note) })
 			return
 		}
 		body.CurrentRow = rowState(b, stale.Kind, stale.ID)

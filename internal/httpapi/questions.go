@@ -1,6 +1,8 @@
 package httpapi
 
 import (
+	"encoding/json"
+
 	"github.com/gin-gonic/gin"
 
 	"tincup/internal/core/book"
@@ -21,7 +23,7 @@ func (s *server) AskQuestion(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	var out contract.Meaning
+	var out meaningBody
 	answer := s.as(c).Check(d.Filter)
 	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 		var m view.Meaning
@@ -32,10 +34,16 @@ func (s *server) AskQuestion(c *gin.Context) {
 	s.json(c, out, err)
 }
 
-func encodeMeaning(b *book.Desk, m view.Meaning) contract.Meaning {
-	out := contract.Meaning{Sentence: m.Sentence, Verdict: contract.MeaningVerdict(m.Answer.Verdict), Now: contract.MeaningNow(m.Answer.Now),
+// meaningBody is a contract.Meaning whose rows are written already.
+type meaningBody struct {
+	contract.Meaning
+	Rows []json.RawMessage `json:"rows"`
+}
+
+func encodeMeaning(b *book.Desk, m view.Meaning) meaningBody {
+	out := meaningBody{Meaning: contract.Meaning{Sentence: m.Sentence, Verdict: contract.MeaningVerdict(m.Answer.Verdict), Now: contract.MeaningNow(m.Answer.Now),
 		Because: append([]string{}, m.Answer.Because...), Says: orAbsent(m.Says), Total: m.Total, Looked: m.Looked, Minutes: m.Minutes,
-		Tests: []contract.Weight{}, Rows: []contract.Row{}}
+		Tests: []contract.Weight{}}, Rows: []json.RawMessage{}}
 	for _, w := range m.Tests {
 		out.Tests = append(out.Tests, contract.Weight{Path: w.Path, Passes: w.Passes, Without: w.Without})
 	}
@@ -43,7 +51,7 @@ func encodeMeaning(b *book.Desk, m view.Meaning) contract.Meaning {
 		out.Offer = &contract.Offer{Path: m.Offer.Path, Total: m.Offer.Without, Says: m.OfferSays}
 	}
 	for _, r := range m.Rows {
-		out.Rows = append(out.Rows, encodeRow(b, r))
+		out.Rows = append(out.Rows, appendRow(nil, b, r, nil))
 	}
 	return out
 }

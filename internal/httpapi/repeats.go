@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"encoding/json"
 	"net/http"
 	"time"
 
@@ -231,6 +232,12 @@ func readReminders(texts *[]string) ([]day.Reminder, error) {
 // mostRecords is how many records of a repeat are sent.
 const mostRecords = 50
 
+// insideBody is a contract.Inside whose to-dos are written already.
+type insideBody struct {
+	contract.Inside
+	Subtasks []json.RawMessage `json:"subtasks"`
+}
+
 // GetInside answers with a to-do's subtasks and the records of its repeat.
 func (s *server) GetInside(c *gin.Context, todoID string) {
 	id, err := pathID(todoID)
@@ -238,14 +245,14 @@ func (s *server) GetInside(c *gin.Context, todoID string) {
 		s.fail(c, err)
 		return
 	}
-	out := contract.Inside{Subtasks: []contract.Todo{}, Records: []contract.Record{}}
+	out := insideBody{Inside: contract.Inside{Records: []contract.Record{}}, Subtasks: []json.RawMessage{}}
 	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 		var t *book.Todo
 		if t, err = b.Todo(id); err != nil {
 			return
 		}
 		for _, sub := range b.Subtasks(id) {
-			out.Subtasks = append(out.Subtasks, encodeTodo(b, sub))
+			out.Subtasks = append(out.Subtasks, todoJSON(tagsOf(b), sub, func(*writer) {}))
 		}
 		out.Progress = encodeProgress(b.Progress(t))
 		out.Next = titled(view.NextAction(b, clock, t))

@@ -67,11 +67,12 @@ func appendOpen(to []byte, object any) ([]byte, error) {
 	return append(to, bytes.TrimSuffix(text, []byte("]}"))...), err
 }
 
-// appendRow writes what encodeRow and json.Marshal would.
+// appendRow writes a contract.Row.
 func appendRow(to []byte, b *book.Desk, r view.Row, found *contract.Found) []byte {
-	w := writer{bytes: append(to, '{')}
+	w := writer{bytes: append(to, '{'), tagName: tagsOf(b)}
 	w.name("todo")
-	w.todo(b, r.Todo)
+	w.todo(r.Todo)
+	w.bytes = append(w.bytes, '}')
 	w.bool("late", r.Late)
 	w.int("daysLate", int64(r.DaysLate))
 	w.bool("dimmed", r.Dimmed)
@@ -99,57 +100,53 @@ func appendRow(to []byte, b *book.Desk, r view.Row, found *contract.Found) []byt
 	return append(w.bytes, '}')
 }
 
-func (w *writer) todo(b *book.Desk, t *book.Todo) {
+// todoJSON is a contract.Todo as JSON; more writes what stands behind its fields.
+func todoJSON(tagName func(book.ID) string, t *book.Todo, more func(*writer)) json.RawMessage {
+	w := writer{bytes: make([]byte, 0, 600), tagName: tagName}
+	w.todo(t)
+	more(&w)
+	return append(w.bytes, '}')
+}
+
+// tagsOf names the tags that are at a desk.
+func tagsOf(b *book.Desk) func(book.ID) string {
+	return func(id book.ID) string {
+		if tag, err := b.Tag(id); err == nil {
+			return tag.Name
+		}
+		return ""
+	}
+}
+
+// todo writes a to-do and leaves its object open.
+func (w *writer) todo(t *book.Todo) {
 	w.bytes = append(w.bytes, '{')
 	w.text("id", t.ID)
-	w.string("title", t.Title)
-	w.bool("hasNotes", t.NotesSize > 0)
-	w.textOrNull("list", t.List)
-	w.string("status", t.Status.String())
-	w.string("priority", t.Priority.String())
-	w.textOrNull("start", t.Start)
-	w.textOrNull("due", t.Due)
-	w.textOrNull("plan", t.Plan)
+	for i := range todoFields {
+		todoFields[i].write(w, t)
+	}
+	w.text("created", t.Created)
+	w.text("changed", t.Changed)
+	w.int("revision", t.Revision)
+}
+
+func (w *writer) tags(ids []book.ID) {
 	w.name("tags")
 	w.bytes = append(w.bytes, '[')
-	for _, id := range t.Tags {
-		if tag, err := b.Tag(id); err == nil {
+	for _, id := range ids {
+		if name := w.tagName(id); name != "" {
 			w.comma('[')
-			w.quote(tag.Name)
+			w.quote(name)
 		}
 	}
 	w.bytes = append(w.bytes, ']')
-	w.text("created", t.Created)
-	w.text("changed", t.Changed)
-	w.textOrNull("completed", t.Completed)
-	w.textOrNull("deleted", t.Deleted)
-	w.int("revision", t.Revision)
-	w.textIf("parent", t.Parent)
-	if t.Person.Role != book.NoRole {
-		w.any("person", encodeInvolved(t.Person))
-	}
-	if t.Repeat != nil {
-		w.any("repeat", encodeRepeat(t.Repeat))
-	}
-	w.textIf("record", t.Record)
-	w.textIf("section", t.Section)
-	w.textIf("handful", t.Handful)
-	w.boolIf("isNote", t.IsNote)
-	w.boolIf("inOrder", t.InOrder)
-	if len(t.Attachments) > 0 {
-		w.any("attachments", encodeAttachments(t.Attachments))
-	}
-	w.stringIf("outcome", t.Outcome)
-	w.stringIf("place", t.Place)
-	w.intIf("estimate", int64(t.Estimate))
-	if len(t.Reminders) > 0 {
-		w.any("reminders", reminderTexts(t.Reminders))
-	}
-	w.bytes = append(w.bytes, '}')
 }
 
 // writer appends JSON. Methods ending in If leave out what is none.
-type writer struct{ bytes []byte }
+type writer struct {
+	bytes   []byte
+	tagName func(book.ID) string
+}
 
 // comma writes a comma unless something has just begun.
 func (w *writer) comma(begun byte) {

@@ -1,8 +1,10 @@
 package httpapi_test
 
 import (
+	"bytes"
 	"encoding/json"
 	"reflect"
+	"slices"
 	"testing"
 	"time"
 
@@ -41,19 +43,33 @@ func TestRowsAreTheContracts(t *testing.T) {
 			notes := "the lamp"
 			found = &contract.Found{Title: []contract.Span{{Start: 1, End: 2}}, Notes: &notes}
 		}
-		typed := httpapi.EncodeRow(b, r)
-		typed.Found = found
+		got := httpapi.AppendRow(nil, b, r, found)
+		var typed contract.Row
+		dec := json.NewDecoder(bytes.NewReader(got))
+		dec.DisallowUnknownFields()
+		if err := dec.Decode(&typed); err != nil {
+			t.Fatalf("%s is no row of the contract: %v", got, err)
+		}
 		want, err := json.Marshal(typed)
 		if err != nil {
 			t.Fatal(err)
 		}
-		got := httpapi.AppendRow(nil, b, r, found)
 		var g, w any
 		if err := json.Unmarshal(got, &g); err != nil {
 			t.Fatalf("%s: %v", got, err)
 		}
 		if err := json.Unmarshal(want, &w); err != nil || !reflect.DeepEqual(g, w) {
 			t.Errorf("%s\nwant\n%s", got, want)
+		}
+		if i == 1 { // every value is the one that was put in
+			for name, value := range map[string]any{"title": full.Title, "place": full.Place, "outcome": full.Outcome, "due": full.Due.String(), "plan": full.Plan.String(),
+				"start": full.Start.String(), "status": full.Status.String(), "priority": full.Priority.String(), "estimate": float64(full.Estimate), "revision": float64(full.Revision),
+				"handful": full.Handful.String(), "list": full.List.String(), "section": full.Section.String(), "parent": full.Parent.String(), "record": full.Record.String(),
+				"deleted": full.Deleted.String(), "completed": full.Completed.String(), "tags": []any{"calls", "<work>/é\"&"}, "reminders": []any{"-PT1H"}} {
+				if is := g.(map[string]any)["todo"].(map[string]any)[name]; !reflect.DeepEqual(is, value) {
+					t.Errorf("%s is written as %v, want %v", name, is, value)
+				}
+			}
 		}
 		for of, v := range map[string]reflect.Value{"": reflect.ValueOf(typed), "todo.": reflect.ValueOf(typed.Todo)} {
 			for j := range v.NumField() {
@@ -68,6 +84,16 @@ func TestRowsAreTheContracts(t *testing.T) {
 			if name := of + typ.Field(j).Name; !set[name] && name != "todo.Notes" { // notes come with one to-do alone
 				t.Errorf("%s is set in no row here; see that it is written", name)
 			}
+		}
+	}
+}
+
+// Every field of a to-do that a person can change is written in an answer.
+func TestEveryFieldIsOverHTTP(t *testing.T) {
+	there := httpapi.FieldsOverHTTP()
+	for _, name := range book.FieldNames() {
+		if !slices.Contains(there, name) {
+			t.Errorf("%s is not in todoFields", name)
 		}
 	}
 }

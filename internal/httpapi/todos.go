@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"encoding/json"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
@@ -18,23 +19,22 @@ func (s *server) GetTodo(c *gin.Context, todoID string) {
 		return
 	}
 	var t *book.Todo
-	var row contract.Todo
+	var row json.RawMessage
+	var note string
 	s.as(c).Read(func(b *book.Desk, _ day.Clock) {
-		if t, err = b.Todo(id); err == nil {
-			row = encodeTodo(b, t)
+		if t, err = b.Todo(id); err != nil {
+			return
+		}
+		if note, err = s.as(c).Note(t); err == nil {
+			row = todoJSON(tagsOf(b), t, func(w *writer) { w.string("notes", note) })
 		}
 	})
-	if err == nil {
-		var note string
-		note, err = s.as(c).Note(t)
-		row.Notes = &note
-	}
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
 	c.Header("ETag", etagOf(t.Revision))
-	c.JSON(http.StatusOK, row)
+	c.Data(http.StatusOK, "application/json; charset=utf-8", row)
 }
 
 // CaptureTodo puts a to-do in.
@@ -44,60 +44,18 @@ func (s *server) CaptureTodo(c *gin.Context, params contract.CaptureTodoParams) 
 		s.fail(c, err)
 		return
 	}
-	cmd := book.Capture{Title: in.Title}
-	if notes, err := in.Notes.Get(); err == nil {
-		cmd.Notes = notes
-	}
-	if in.Tags != nil {
-		cmd.Tags = *in.Tags
-	}
-	cmd.IsNote = in.IsNote != nil && *in.IsNote
-	if minutes, err := in.Estimate.Get(); err == nil {
-		cmd.Estimate = minutes
-	}
-	if in.Priority != nil {
-		cmd.Priority, err = read[book.Priority]("priority", string(*in.Priority))
-	}
-	for _, step := range []func() error{
-		func() error { return err },
-		func() error { return optional(&cmd.ID, "id", in.Id) },
-		func() error { return optional(&cmd.List, "list", in.List) },
-		func() error { return optional(&cmd.Start, "start", in.Start) },
-		func() error { return optional(&cmd.Due, "due", in.Due) },
-		func() error { return optional(&cmd.Plan, "plan", in.Plan) },
-		func() error { return optional(&cmd.Parent, "parent", in.Parent) },
-		func() error { return optional(&cmd.Section, "section", in.Section) },
-		func() error { return optional(&cmd.After, "after", in.After) },
-		func() error { return decodeExtras(&cmd, in) },
-	} {
-		if err := step(); err != nil {
-			s.fail(c, err)
-			return
+	cmd := book.Capture{}
+	err = optional(&cmd.ID, "id", in.Id)
+	for _, f := range todoFields {
+		if err == nil && f.put != nil {
+			err = f.put(&cmd, &in)
 		}
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
 	}
 	s.run(c, request(c, params.IdempotencyKey, params.WindowId, raw), http.StatusCreated, cmd)
-}
-
-// decodeExtras reads the parts of a new to-do that have parts themselves.
-func decodeExtras(cmd *book.Capture, in contract.NewTodo) error {
-	var err error
-	if in.Person != nil {
-		if cmd.Person, err = read[book.ID]("person", in.Person.Id); err != nil {
-			return err
-		}
-		if cmd.Role, err = read[book.Role]("role", string(in.Person.Role)); err != nil {
-			return err
-		}
-	}
-	if cmd.Reminders, err = readReminders(in.Reminders); err != nil {
-		return err
-	}
-	if in.Repeat != nil {
-		r, err := decodeRepeat(*in.Repeat)
-		cmd.Repeat = &r
-		return err
-	}
-	return nil
 }
 
 // EditTodo applies a merge patch.
@@ -113,38 +71,14 @@ func (s *server) EditTodo(c *gin.Context, todoID string, params contract.EditTod
 		return
 	}
 	cmd := book.Edit{ID: id}
-	cmd.Title, cmd.Notes = cleared(in.Title), cleared(in.Notes) // an empty title is refused
-	cmd.IsNote, cmd.InOrder = in.IsNote, in.InOrder
-	cmd.Outcome, cmd.Place = cleared(in.Outcome), cleared(in.Place)
-	if in.Estimate.IsSpecified() {
-		minutes, _ := in.Estimate.Get() // null clears
-		cmd.Estimate = &minutes
-	}
-	if in.Person.IsSpecified() {
-		cmd.Person = &book.Involved{}
-		if p, err := in.Person.Get(); err == nil {
-			if cmd.Person.ID, err = read[book.ID]("person", p.Id); err != nil {
-				s.fail(c, err)
-				return
-			}
-			if cmd.Person.Role, err = read[book.Role]("role", string(p.Role)); err != nil {
-				s.fail(c, err)
-				return
-			}
+	for _, f := range todoFields {
+		if err == nil && f.patch != nil {
+			err = f.patch(&cmd, &in)
 		}
 	}
-	for _, step := range []func() error{
-		func() error { return patched(&cmd.List, "list", in.List) },
-		func() error { return patched(&cmd.Status, "status", in.Status) },
-		func() error { return patched(&cmd.Priority, "priority", in.Priority) },
-		func() error { return patched(&cmd.Start, "start", in.Start) },
-		func() error { return patched(&cmd.Due, "due", in.Due) },
-		func() error { return patched(&cmd.Plan, "plan", in.Plan) },
-	} {
-		if err := step(); err != nil {
-			s.fail(c, err)
-			return
-		}
+	if err != nil {
+		s.fail(c, err)
+		return
 	}
 	req := request(c, nil, params.WindowId, raw)
 	if req.Expect, err = expectation(book.TodoRow, id, params.IfMatch); err != nil {

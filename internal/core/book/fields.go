@@ -7,10 +7,20 @@ import (
 )
 
 // todoField is a field of a to-do that a person can change: how two states of it are
-// compared, how one is set back, and how the history writes it.
+// compared, how one is set back, how the history writes it, and how it tells what became
+// of it; an edit tells of fields in the order of the table.
 type todoField struct {
 	attribute[Todo]
 	pack func(*packer, *Todo)
+	told told
+}
+
+// told is how the history tells what became of a field.
+type told struct {
+	as    string // what people call it; "" where an edit does not tell of it
+	words func(*draft, *Todo) string
+	// day is the one that the words name, if any.
+	day func(*Todo) day.Date
 }
 
 // personal are the fields of a to-do that each account has for itself; the others are
@@ -24,8 +34,16 @@ func Personal(field string) bool { return FieldsOf(field)&personal != 0 }
 // notes. The names are those the API uses. A field that is missing here fails
 // TestEveryFieldIsInTheTable.
 var todoFields = []todoField{
-	{attr("title", func(t *Todo) *string { return &t.Title }), func(p *packer, t *Todo) { p.line("Title", t.Title) }},
-	{attr("notes", func(t *Todo) *int32 { return &t.NotesSize }), func(p *packer, t *Todo) { p.number("NotesSize", int64(t.NotesSize)) }},
+	{attr("title", func(t *Todo) *string { return &t.Title }), func(p *packer, t *Todo) { p.line("Title", t.Title) }, told{}},
+	{attr("notes", func(t *Todo) *int32 { return &t.NotesSize }), func(p *packer, t *Todo) { p.number("NotesSize", int64(t.NotesSize)) }, told{}},
+	{attr("kind", func(t *Todo) *bool { return &t.IsNote }), func(p *packer, t *Todo) { p.flag("IsNote", t.IsNote) }, told{"kind", func(_ *draft, t *Todo) string { return map[bool]string{true: "note", false: "to-do"}[t.IsNote] }, nil}},
+	{attribute[Todo]{"status", func(a, b *Todo) bool { return a.Status == b.Status && a.Completed == b.Completed },
+		func(to, from *Todo) { to.Status, to.Completed = from.Status, from.Completed }}, func(p *packer, t *Todo) {
+		p.word("Status", uint8(t.Status), t.Status)
+		p.text("Completed", t.Completed)
+	}, told{"status", func(_ *draft, t *Todo) string {
+		return map[Status]string{NeedsAction: "not begun", InProcess: "begun"}[t.Status]
+	}, nil}},
 	{attribute[Todo]{"list", func(a, b *Todo) bool {
 		return a.List == b.List && a.Section == b.Section && a.Parent == b.Parent && a.Position == b.Position
 	}, func(to, from *Todo) {
@@ -35,44 +53,40 @@ var todoFields = []todoField{
 		p.text("Section", t.Section)
 		p.text("Parent", t.Parent)
 		p.lineIfAny("Position", string(t.Position))
-	}},
-	{attr("kind", func(t *Todo) *bool { return &t.IsNote }), func(p *packer, t *Todo) { p.flag("IsNote", t.IsNote) }},
-	{attr("inOrder", func(t *Todo) *bool { return &t.InOrder }), func(p *packer, t *Todo) { p.flag("InOrder", t.InOrder) }},
-	{attr("outcome", func(t *Todo) *string { return &t.Outcome }), func(p *packer, t *Todo) { p.lineIfAny("Outcome", t.Outcome) }},
-	{attr("place", func(t *Todo) *string { return &t.Place }), func(p *packer, t *Todo) { p.lineIfAny("Place", t.Place) }},
-	{attr("handful", func(t *Todo) *day.Date { return &t.Handful }), func(p *packer, t *Todo) { p.text("Handful", t.Handful) }},
-	{attribute[Todo]{"attachments", func(a, b *Todo) bool { return slices.Equal(a.Attachments, b.Attachments) },
-		func(to, from *Todo) { to.Attachments = from.Attachments }}, func(p *packer, t *Todo) {
-		p.anyOf("Attachments", len(t.Attachments), t.Attachments)
-	}},
-	{attribute[Todo]{"status", func(a, b *Todo) bool { return a.Status == b.Status && a.Completed == b.Completed },
-		func(to, from *Todo) { to.Status, to.Completed = from.Status, from.Completed }}, func(p *packer, t *Todo) {
-		p.word("Status", uint8(t.Status), t.Status)
-		p.text("Completed", t.Completed)
-	}},
-	{attr("priority", func(t *Todo) *Priority { return &t.Priority }), func(p *packer, t *Todo) { p.word("Priority", uint8(t.Priority), t.Priority) }},
-	{attr("start", func(t *Todo) *day.Date { return &t.Start }), func(p *packer, t *Todo) { p.text("Start", t.Start) }},
-	{attr("due", func(t *Todo) *day.Moment { return &t.Due }), func(p *packer, t *Todo) { p.text("Due", t.Due) }},
-	{attr("plan", func(t *Todo) *day.Horizon { return &t.Plan }), func(p *packer, t *Todo) { p.text("Plan", t.Plan) }},
-	{attr("estimate", func(t *Todo) *int32 { return &t.Estimate }), func(p *packer, t *Todo) { p.number("Estimate", int64(t.Estimate)) }},
-	{attribute[Todo]{"reminders", func(a, b *Todo) bool { return slices.Equal(a.Reminders, b.Reminders) },
-		func(to, from *Todo) { to.Reminders = from.Reminders }}, func(p *packer, t *Todo) {
-		p.anyOf("Reminders", len(t.Reminders), t.Reminders)
-	}},
+	}, told{"list", (*draft).placeName, nil}},
+	{attr("priority", func(t *Todo) *Priority { return &t.Priority }), func(p *packer, t *Todo) { p.word("Priority", uint8(t.Priority), t.Priority) }, told{"priority", func(_ *draft, t *Todo) string { return t.Priority.String() }, nil}},
+	{attr("start", func(t *Todo) *day.Date { return &t.Start }), func(p *packer, t *Todo) { p.text("Start", t.Start) }, told{"start", func(d *draft, t *Todo) string { return d.dayWords(t.Start) }, func(t *Todo) day.Date { return t.Start }}},
+	{attr("due", func(t *Todo) *day.Moment { return &t.Due }), func(p *packer, t *Todo) { p.text("Due", t.Due) }, told{"due", func(d *draft, t *Todo) string { return d.momentWords(t.Due) }, func(t *Todo) day.Date { return t.Due.Date }}},
+	{attr("plan", func(t *Todo) *day.Horizon { return &t.Plan }), func(p *packer, t *Todo) { p.text("Plan", t.Plan) }, told{"plan", func(d *draft, t *Todo) string { return d.planWords(t.Plan) }, plannedDay}},
+	{attr("estimate", func(t *Todo) *int32 { return &t.Estimate }), func(p *packer, t *Todo) { p.number("Estimate", int64(t.Estimate)) }, told{"takes", func(_ *draft, t *Todo) string { return minutesWords(int(t.Estimate)) }, nil}},
 	{attr("person", func(t *Todo) *Involved { return &t.Person }), func(p *packer, t *Todo) {
 		if t.Person != (Involved{}) {
 			p.any("Person", t.Person)
 		}
-	}},
+	}, told{"person", (*draft).personWords, nil}},
+	{attr("place", func(t *Todo) *string { return &t.Place }), func(p *packer, t *Todo) { p.lineIfAny("Place", t.Place) }, told{"place", func(_ *draft, t *Todo) string { return t.Place }, nil}},
+	{attr("outcome", func(t *Todo) *string { return &t.Outcome }), func(p *packer, t *Todo) { p.lineIfAny("Outcome", t.Outcome) }, told{"outcome", func(_ *draft, t *Todo) string { return quoteOrNone(t.Outcome) }, nil}},
+	{attr("inOrder", func(t *Todo) *bool { return &t.InOrder }), func(p *packer, t *Todo) { p.flag("InOrder", t.InOrder) }, told{"subtasks", func(_ *draft, t *Todo) string {
+		return map[bool]string{true: "one after another", false: "in any order"}[t.InOrder]
+	}, nil}},
+	{attr("handful", func(t *Todo) *day.Date { return &t.Handful }), func(p *packer, t *Todo) { p.text("Handful", t.Handful) }, told{}},
+	{attribute[Todo]{"attachments", func(a, b *Todo) bool { return slices.Equal(a.Attachments, b.Attachments) },
+		func(to, from *Todo) { to.Attachments = from.Attachments }}, func(p *packer, t *Todo) {
+		p.anyOf("Attachments", len(t.Attachments), t.Attachments)
+	}, told{}},
+	{attribute[Todo]{"reminders", func(a, b *Todo) bool { return slices.Equal(a.Reminders, b.Reminders) },
+		func(to, from *Todo) { to.Reminders = from.Reminders }}, func(p *packer, t *Todo) {
+		p.anyOf("Reminders", len(t.Reminders), t.Reminders)
+	}, told{}},
 	{attribute[Todo]{"repeat", sameRepeat, func(to, from *Todo) { to.Repeat = from.Repeat }}, func(p *packer, t *Todo) {
 		if t.Repeat != nil {
 			p.any("Repeat", t.Repeat)
 		}
-	}},
-	{attr("record", func(t *Todo) *ID { return &t.Record }), func(p *packer, t *Todo) { p.text("Record", t.Record) }},
+	}, told{}},
+	{attr("record", func(t *Todo) *ID { return &t.Record }), func(p *packer, t *Todo) { p.text("Record", t.Record) }, told{}},
 	{attribute[Todo]{"tags", func(a, b *Todo) bool { return slices.Equal(a.Tags, b.Tags) },
-		func(to, from *Todo) { to.Tags = from.Tags }}, func(p *packer, t *Todo) { p.ids("Tags", t.Tags) }},
-	{attr("deleted", func(t *Todo) *day.Timestamp { return &t.Deleted }), func(p *packer, t *Todo) { p.text("Deleted", t.Deleted) }},
+		func(to, from *Todo) { to.Tags = from.Tags }}, func(p *packer, t *Todo) { p.ids("Tags", t.Tags) }, told{}},
+	{attr("deleted", func(t *Todo) *day.Timestamp { return &t.Deleted }), func(p *packer, t *Todo) { p.text("Deleted", t.Deleted) }, told{}},
 }
 
 // Fields is a set of the fields of a to-do that a person can change.

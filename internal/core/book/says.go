@@ -7,40 +7,11 @@ import (
 	"tincup/internal/core/day"
 )
 
-// told is a field of a to-do as the history tells what became of it.
-type told struct {
-	field string // as todoFields names it
-	name  string // as people read it
-	words func(*draft, *Todo) string
-	// day is the one that the words name, if any.
-	day func(*Todo) day.Date
-}
-
-// toldFields are the fields that an edit tells of, in this order. What is none reads so.
-var toldFields = []told{
-	{"kind", "kind", func(_ *draft, t *Todo) string { return map[bool]string{true: "note", false: "to-do"}[t.IsNote] }, nil},
-	{"status", "status", func(_ *draft, t *Todo) string {
-		return map[Status]string{NeedsAction: "not begun", InProcess: "begun"}[t.Status]
-	}, nil},
-	{"list", "list", (*draft).placeName, nil},
-	{"priority", "priority", func(_ *draft, t *Todo) string { return t.Priority.String() }, nil},
-	{"start", "start", func(d *draft, t *Todo) string { return d.dayWords(t.Start) },
-		func(t *Todo) day.Date { return t.Start }},
-	{"due", "due", func(d *draft, t *Todo) string { return d.momentWords(t.Due) },
-		func(t *Todo) day.Date { return t.Due.Date }},
-	{"plan", "plan", func(d *draft, t *Todo) string { return d.planWords(t.Plan) }, plannedDay},
-	{"estimate", "takes", func(_ *draft, t *Todo) string { return minutesWords(int(t.Estimate)) }, nil},
-	{"person", "person", func(d *draft, t *Todo) string {
-		if p, ok := d.people.get(t.Person.ID); ok {
-			return t.Person.Role.String() + " " + p.Name
-		}
-		return ""
-	}, nil},
-	{"place", "place", func(_ *draft, t *Todo) string { return t.Place }, nil},
-	{"outcome", "outcome", func(_ *draft, t *Todo) string { return quoteOrNone(t.Outcome) }, nil},
-	{"inOrder", "subtasks", func(_ *draft, t *Todo) string {
-		return map[bool]string{true: "one after another", false: "in any order"}[t.InOrder]
-	}, nil},
+func (d *draft) personWords(t *Todo) string {
+	if p, ok := d.people.get(t.Person.ID); ok {
+		return t.Person.Role.String() + " " + p.Name
+	}
+	return ""
 }
 
 func plannedDay(t *Todo) day.Date {
@@ -58,17 +29,18 @@ func (d *draft) differences(id ID) string {
 		if altered&FieldsOf("title") != 0 { // the new one is named as it is
 			b.WriteString(", before: " + quote(diff.Before.Title))
 		}
-		for _, f := range toldFields {
-			if altered&FieldsOf(f.field) != 0 {
-				from, to := f.words(d, diff.Before), f.words(d, diff.After)
-				if from == to {
-					continue
-				}
-				if f.day != nil {
-					from = d.shorter(from, f.day(diff.Before), f.day(diff.After))
-				}
-				fmt.Fprintf(&b, ", %s: %s → %s", f.name, orNone(from), orNone(to))
+		for i, f := range todoFields {
+			if f.told.as == "" || altered&(1<<i) == 0 {
+				continue
 			}
+			from, to := f.told.words(d, diff.Before), f.told.words(d, diff.After)
+			if from == to {
+				continue
+			}
+			if f.told.day != nil {
+				from = d.shorter(from, f.told.day(diff.Before), f.told.day(diff.After))
+			}
+			fmt.Fprintf(&b, ", %s: %s → %s", f.told.as, orNone(from), orNone(to))
 		}
 	}
 	if len(d.notes) > 0 {
@@ -81,20 +53,23 @@ func (d *draft) differences(id ID) string {
 // ", due: Fri 27 Nov".
 func (d *draft) becameAlike(ids []ID) string {
 	var b strings.Builder
-	for _, f := range toldFields {
-		set := FieldsOf(f.field)
+	for i, f := range todoFields {
+		if f.told.as == "" {
+			continue
+		}
+		set := Fields(1 << i)
 		words, alike, changed := "", true, false
 		for _, id := range ids {
 			diff, ok := d.todos[id]
 			if !ok || diff.Before == nil || diff.After == nil || Altered(diff.Before, diff.After)&set == 0 {
 				continue
 			}
-			now := f.words(d, diff.After)
+			now := f.told.words(d, diff.After)
 			alike = alike && (!changed || now == words)
 			words, changed = now, true
 		}
 		if changed && alike {
-			fmt.Fprintf(&b, ", %s: %s", f.name, orNone(words))
+			fmt.Fprintf(&b, ", %s: %s", f.told.as, orNone(words))
 		}
 	}
 	return b.String()
@@ -106,8 +81,11 @@ func (d *draft) was(id ID, field string) string {
 	if !ok || diff.Before == nil {
 		return ""
 	}
-	for _, f := range toldFields {
-		if words := f.words(d, diff.Before); f.field == field && words != "" {
+	for _, f := range todoFields {
+		if f.name != field || f.told.as == "" {
+			continue
+		}
+		if words := f.told.words(d, diff.Before); words != "" {
 			return " (before: " + words + ")"
 		}
 	}

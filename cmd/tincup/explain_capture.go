@@ -91,29 +91,31 @@ const explanationVersion = 1
 
 // explanation is a draft as explain prints it; absent fields are null or empty.
 type explanation struct {
-	Version   int              `json:"version"`
-	Now       string           `json:"now"`
-	Zone      string           `json:"zone"`
-	OK        bool             `json:"ok"`
-	Kind      string           `json:"kind"` // to-do or note
-	Title     string           `json:"title"`
-	Notes     string           `json:"notes"`
-	List      *string          `json:"list"`
-	NewList   bool             `json:"newList,omitempty"` // the list is made with the to-do
-	Due       *string          `json:"due"`
-	Start     *string          `json:"start"`
-	Plan      *string          `json:"plan"`
-	Priority  term.Priority    `json:"priority"`
-	Tags      []string         `json:"tags"`
-	Repeat    *explainedRepeat `json:"repeat"`
-	Estimate  *int             `json:"estimate"` // minutes
-	Person    *explainedPerson `json:"person"`
-	Reminders []day.Reminder   `json:"reminders"`
-	Said      string           `json:"said,omitempty"`   // a sentence that reads to the same
-	Remark    string           `json:"remark,omitempty"` // why words that were understood are no field
-	Chips     []explainedChip  `json:"chips"`
-	Offers    []explainedOffer `json:"offers"`
-	Problems  []explainedFault `json:"problems"`
+	Version  int           `json:"version"`
+	Now      string        `json:"now"`
+	Zone     string        `json:"zone"`
+	OK       bool          `json:"ok"`
+	Kind     string        `json:"kind"` // to-do or note
+	Title    string        `json:"title"`
+	Notes    string        `json:"notes"`
+	List     *string       `json:"list"`
+	NewList  bool          `json:"newList,omitempty"` // the list is made with the to-do
+	Due      *string       `json:"due"`
+	Start    *string       `json:"start"`
+	Plan     *string       `json:"plan"`
+	Priority term.Priority `json:"priority"`
+	// Choices are the values of other fields of closed sets, such as the status.
+	Choices   map[capture.Field]string `json:"choices,omitempty"`
+	Tags      []string                 `json:"tags"`
+	Repeat    *explainedRepeat         `json:"repeat"`
+	Estimate  *int                     `json:"estimate"` // minutes
+	Person    *explainedPerson         `json:"person"`
+	Reminders []day.Reminder           `json:"reminders"`
+	Said      string                   `json:"said,omitempty"`   // a sentence that reads to the same
+	Remark    string                   `json:"remark,omitempty"` // why words that were understood are no field
+	Chips     []explainedChip          `json:"chips"`
+	Offers    []explainedOffer         `json:"offers"`
+	Problems  []explainedFault         `json:"problems"`
 }
 
 type explainedRepeat struct {
@@ -165,6 +167,12 @@ func explain(text string, env capture.Env) explanation {
 		Chips: []explainedChip{}, Offers: []explainedOffer{}, Problems: []explainedFault{}}
 	if d.Note {
 		e.Kind = "note"
+	}
+	for _, c := range d.Choices {
+		if e.Choices == nil {
+			e.Choices = map[capture.Field]string{}
+		}
+		e.Choices[c.Field] = c.Value
 	}
 	if e.OK {
 		e.Said = capture.Say(d, env)
@@ -236,6 +244,9 @@ func (e *explanation) value(c capture.Chip, reminders *int) any {
 			*reminders++
 			return e.Reminders[*reminders-1]
 		}
+	}
+	if value, chosen := e.Choices[c.Field]; chosen {
+		return value
 	}
 	return nil
 }

@@ -211,6 +211,11 @@ func found(b *book.Desk, c day.Clock, d capture.Draft) Reading {
 	return r
 }
 
+// choosers set the fields of closed sets that words of a sentence stand for.
+var choosers = map[capture.Field]func(c *book.Capture, value string) error{
+	capture.FieldStatus: func(c *book.Capture, value string) error { return c.Status.UnmarshalText([]byte(value)) },
+}
+
 // command makes the to-do of a reading.
 func (r Reading) command(s Sentence) book.Capture {
 	c := book.Capture{Title: r.Title, Notes: r.Notes, List: r.List, Priority: r.Priority, Start: r.Start,
@@ -227,6 +232,10 @@ func (r Reading) command(s Sentence) book.Capture {
 	}
 	if c.Plan.IsZero() {
 		c.Plan = s.Plan
+	}
+	for _, choice := range r.Choices {
+		// The words of a sentence are those of the fields.
+		_ = choosers[choice.Field](&c, choice.Value)
 	}
 	return c
 }

@@ -137,6 +137,13 @@ func encodeReading(text string, r app.Reading) contract.Reading {
 	if r.Estimate > 0 {
 		out.Estimate = &r.Estimate
 	}
+	if len(r.Choices) > 0 {
+		values := map[string]string{}
+		for _, c := range r.Choices {
+			values[string(c.Field)] = c.Value
+		}
+		out.Choices = &values
+	}
 	for _, chip := range r.Chips {
 		out.Chips = append(out.Chips, encodeChip(text, chip))
 	}

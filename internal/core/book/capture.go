@@ -40,6 +40,8 @@ type Capture struct {
 	After ID
 	// IsNote puts it in as a note.
 	IsNote bool
+	// Status is an open one: a to-do may be begun as it is put in.
+	Status Status
 	// InOrder: its subtasks are done one after another.
 	InOrder bool
 	// Done puts it in as completed.
@@ -161,10 +163,16 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 	if err := d.makeNamed(&c); err != nil {
 		return nil, err
 	}
-	t := Todo{ID: c.ID, List: c.List, Section: c.Section, Parent: c.Parent, IsNote: c.IsNote, InOrder: c.InOrder, Priority: c.Priority, Start: c.Start, Due: c.Due, Plan: c.Plan, Created: d.now}
+	t := Todo{ID: c.ID, List: c.List, Section: c.Section, Parent: c.Parent, IsNote: c.IsNote, InOrder: c.InOrder, Status: c.Status, Priority: c.Priority, Start: c.Start, Due: c.Due, Plan: c.Plan, Created: d.now}
 	var err error
 	if t.Title, err = checkTitle(c.Title); err != nil {
 		return nil, err
+	}
+	switch {
+	case !c.Status.Open():
+		return nil, refuse("status", "A to-do is put in as needs-action or in-process; put it in as done in place of completed.")
+	case c.IsNote && c.Status != NeedsAction:
+		return nil, refuseNote(&t, "begun")
 	}
 	notes, err := checkNotes(c.Notes)
 	if err != nil {

@@ -62,7 +62,9 @@ type Draft struct {
 	Start    day.Date
 	Plan     day.Horizon
 	Priority term.Priority
-	Tags     []string
+	// Choices are the values of other fields of closed sets, each field once.
+	Choices []Choice
+	Tags    []string
 	// Repeat is nil, or holds Rule, First, Anchor and Lead.
 	Repeat    *repeat.Repeat
 	Estimate  int // minutes

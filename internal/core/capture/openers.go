@@ -15,6 +15,7 @@ const (
 	opensPriority
 	opensPerson
 	opensParked
+	opensOwn
 	opensAll opener = 1<<iota - 1
 )
 

@@ -146,6 +146,8 @@ func (m *meaning) sort(it *item) {
 	case itemNote:
 		d.Note = true
 		m.chip(FieldKind, it, "note")
+	case itemOwn:
+		m.choose(it)
 	case itemPriority:
 		if m.single(d.Priority != term.NoPriority, FieldPriority, it, term.Priority(it.n).String()) {
 			d.Priority = term.Priority(it.n)

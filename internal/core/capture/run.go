@@ -107,6 +107,9 @@ func (p *parser) field(w where, repeats, behind bool) (item, bool) {
 	if opens&opensPerson != 0 && w.clause {
 		try(p.person())
 	}
+	if opens&opensOwn != 0 && w.clause {
+		try(p.ownWord())
+	}
 	if opens&opensParked != 0 {
 		try(p.parked())
 	}

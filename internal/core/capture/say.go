@@ -71,6 +71,9 @@ func (d Draft) clauses(env Env) string {
 	if d.Priority != term.NoPriority {
 		clause(d.Priority.String())
 	}
+	for _, choice := range d.Choices {
+		clause(sayChoice(choice))
+	}
 	if d.List != "" {
 		clause("in " + d.List + newName(d.NewList))
 	}

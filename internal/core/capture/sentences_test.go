@@ -75,6 +75,9 @@ func brief(d capture.Draft) string {
 	if d.Priority != term.NoPriority {
 		add("", d.Priority.String())
 	}
+	for _, c := range d.Choices {
+		add(string(c.Field), c.Value)
+	}
 	add("in", d.List)
 	for _, t := range d.Tags {
 		add("", "#"+t)

@@ -103,6 +103,7 @@ const (
 	itemPerson
 	itemReminder
 	itemTag
+	itemOwn // a word of ownWords
 	itemNote
 )
 

@@ -122,8 +122,15 @@ var vocabulary = func() map[string]*word {
 	add(dangling, 0, "for", "of", "in", "since", "about", "after", "before", "during", "to", "till", "between",
 		"from", "with", "at", "than", "as", "per", "via", "past", "previous", "each", "no", "is", "was", "are", "versus",
 		"on", "by", "last", "first", "every", "until", "not", "next", "this", "other")
+	for word := range ownWords {
+		add(0, 0, word)
+	}
 	defer func() {
 		for _, w := range v {
+			if _, own := ownWords[w.text]; own {
+				w.opens = openers[w.text] | opensOwn
+				continue
+			}
 			if w.opens = openers[w.text]; w.opens == 0 {
 				w.opens = opensAll
 			}

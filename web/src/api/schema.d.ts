@@ -1446,6 +1446,10 @@ export interface components {
             start?: string;
             plan?: string;
             priority: components["schemas"]["Priority"];
+            /** @description Values of other fields of closed sets, by the field, such as the status of a to-do that is put in as begun */
+            choices?: {
+                [key: string]: string;
+            };
             tags: string[];
             repeat?: components["schemas"]["Repeat"];
             estimate?: number;
@@ -1458,7 +1462,7 @@ export interface components {
         };
         SentenceOffer: {
             /** @enum {string} */
-            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder" | "kind";
+            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder" | "kind" | "status";
             /** @description The words it is about, exactly */
             words: string;
             /** @description The full value in words */
@@ -1472,7 +1476,7 @@ export interface components {
         };
         Chip: {
             /** @enum {string} */
-            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder" | "kind";
+            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder" | "kind" | "status";
             /** @description The words it was read from, exactly */
             words: string;
             /** @description The full value in words */

@@ -1,3 +1,5 @@
+import { choices } from "@/words/choices";
+
 /** What a line of the builder can ask, in plain words. */
 
 /** What is filled in behind the words of a test. */
@@ -20,6 +22,13 @@ export interface FieldWords {
   values?: { value: string; name: string }[];
 }
 
+const noneOrSome = (absent?: [string, string]): Asking[] =>
+  absent
+    ? [
+        { op: "none", words: absent[0], wants: "nothing" },
+        { op: "none", not: true, words: absent[1], wants: "nothing" },
+      ]
+    : [];
 const dates = (none: [string, string] | undefined): Asking[] => [
   { op: "within-next", words: "within the next", wants: "days" },
   { op: "within-past", words: "within the past", wants: "days" },
@@ -27,12 +36,7 @@ const dates = (none: [string, string] | undefined): Asking[] => [
   { op: "on", words: "on", wants: "date" },
   { op: "after", words: "after", wants: "date" },
   { op: "between", words: "from one day to another", wants: "between" },
-  ...(none
-    ? ([
-        { op: "none", words: none[0], wants: "nothing" },
-        { op: "none", not: true, words: none[1], wants: "nothing" },
-      ] as Asking[])
-    : []),
+  ...noneOrSome(none),
   { op: "within-next", not: true, words: "not within the next", wants: "days" },
   { op: "before", not: true, words: "not before", wants: "date" },
   { op: "after", not: true, words: "not after", wants: "date" },
@@ -50,12 +54,7 @@ const flag = (field: string, name: string): FieldWords => ({
 const oneOf = (none?: [string, string]): Asking[] => [
   { op: "any-of", words: "is any of", wants: "ids" },
   { op: "any-of", not: true, words: "is none of", wants: "ids" },
-  ...(none
-    ? ([
-        { op: "none", words: none[0], wants: "nothing" },
-        { op: "none", not: true, words: none[1], wants: "nothing" },
-      ] as Asking[])
-    : []),
+  ...noneOrSome(none),
 ];
 const words: Asking[] = [
   { op: "any-of", words: "is any of", wants: "words" },
@@ -92,12 +91,14 @@ export const fields: FieldWords[] = [
   { field: "created", name: "put in", asks: dates(undefined) },
   { field: "completed", name: "closed", asks: dates(["not yet", "already"]) },
   flag("overdue", "overdue"),
-  {
-    field: "priority",
-    name: "priority",
-    asks: words,
-    values: ["none", "low", "medium", "high"].map((value) => ({ value, name: value })),
-  },
+  ...choices.map((c): FieldWords => ({
+    field: c.field,
+    name: c.name,
+    asks: [...words, ...noneOrSome(c.absent)],
+    values: c.values
+      .slice(c.absent ? 1 : 0)
+      .map((v) => ({ value: v.value, name: v.name.toLowerCase() })),
+  })),
   {
     field: "estimate",
     name: "estimate",
@@ -172,7 +173,7 @@ export const groupings = [
   { value: "", name: "nothing" },
   { value: "due", name: "due day" },
   { value: "plan", name: "plan" },
-  { value: "priority", name: "priority" },
+  ...choices.map((c) => ({ value: c.field as string, name: c.name })),
   { value: "list", name: "list" },
   { value: "shelf", name: "shelf" },
   { value: "tag", name: "tag" },

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { MenuItem } from "@/composables/menu";
 import { computed } from "vue";
-import type { Priority } from "@/api/client";
+import type { Many } from "@/api/client";
 import { type Chooser, useCurrent } from "@/composables/current";
 import { useMany } from "@/composables/many";
 import { useSelection } from "@/composables/selection";
-import { priorities, priorityNames } from "@/words/names";
+import { type Choice, choicePatch, choices } from "@/words/choices";
 import ActionMenu from "./ActionMenu.vue";
 
 /** What can be done to the rows that are chosen. */
@@ -18,7 +18,6 @@ const ids = () => [...selection.ids];
 function choose(kind: Chooser["kind"], e: Event) {
   current.chooser = { kind, ids: ids(), at: e.currentTarget as HTMLElement };
 }
-const priority = (p: Priority) => many.change(ids(), { do: "priority", priority: p });
 const statuses = computed<MenuItem[]>(() => [
   { name: "Tick", act: () => many.change(ids(), { do: "complete" }) },
   { name: "Mark as begun", act: () => many.change(ids(), { do: "start" }) },
@@ -30,9 +29,12 @@ const statuses = computed<MenuItem[]>(() => [
     apart: true,
   },
 ]);
-const priorityItems = priorities
-  .toReversed()
-  .map((p) => ({ name: priorityNames[p], act: () => priority(p) }));
+const of = (c: Choice) => (): MenuItem[] =>
+  c.values.toReversed().map((v) => ({
+    name: v.name,
+    act: () => many.change(ids(), { do: c.field, ...choicePatch(c, v.value) } as Omit<Many, "ids">),
+  }));
+const title = (c: Choice) => c.name.charAt(0).toUpperCase() + c.name.slice(1);
 const makeRoom = () => (current.makingRoom = { ids: ids(), from: `${selection.ids.size} chosen` });
 const words = computed(() =>
   selection.ids.size === 0 ? "Nothing chosen yet" : `${selection.ids.size} chosen`,
@@ -49,7 +51,9 @@ const words = computed(() =>
       <template v-else>
         <button class="btn" aria-haspopup="dialog" @click="choose('list', $event)">List</button>
         <button class="btn" aria-haspopup="dialog" @click="choose('tags', $event)">Tags</button>
-        <ActionMenu class="btn" label="Priority" :items="() => priorityItems">Priority</ActionMenu>
+        <template v-for="c in choices" :key="c.field">
+          <ActionMenu class="btn" :label="title(c)" :items="of(c)">{{ title(c) }}</ActionMenu>
+        </template>
         <button class="btn" aria-haspopup="dialog" @click="choose('due', $event)">Due</button>
         <button class="btn" aria-haspopup="dialog" @click="choose('plan', $event)">Plan</button>
         <ActionMenu class="btn" label="Status" :items="() => statuses">Status</ActionMenu>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed } from "vue";
-import type { Overview, Priority, Todo } from "@/api/client";
+import type { Overview, Todo } from "@/api/client";
 import { useActions } from "@/composables/actions";
 import { type Chooser, useCurrent } from "@/composables/current";
+import { choicePatch, choices, chosen } from "@/words/choices";
 import { fullMoment, planWords, shortDay } from "@/words/dates";
 import { estimateWords, personById, reminderWords, roleWords } from "@/words/fields";
-import { listById, priorities, priorityNames, tagColour } from "@/words/names";
+import { listById, tagColour } from "@/words/names";
 import SlipEntry from "./SlipEntry.vue";
 
 /** When, where and who: what a slip has beside its title and notes. */
@@ -40,7 +41,6 @@ const past = computed(() => {
 function choose(kind: Chooser["kind"], e: Event) {
   current.chooser = { kind, todo: props.todo, at: e.currentTarget as HTMLElement };
 }
-const setPriority = (p: Priority) => actions.edit(props.todo, { priority: p });
 const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 </script>
 
@@ -117,21 +117,23 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
         :disabled="binned"
       />
     </dd>
-    <dt id="priority-label">Priority</dt>
-    <dd>
-      <div class="steps" role="group" aria-labelledby="priority-label">
-        <button
-          v-for="p in priorities"
-          :key="p"
-          class="step"
-          :aria-pressed="todo.priority === p"
-          :disabled="binned"
-          @click="setPriority(p)"
-        >
-          {{ priorityNames[p] }}
-        </button>
-      </div>
-    </dd>
+    <template v-for="c in choices" :key="c.field">
+      <dt :id="`${c.field}-label`">{{ first(c.name) }}</dt>
+      <dd>
+        <div class="steps" role="group" :aria-labelledby="`${c.field}-label`">
+          <button
+            v-for="v in c.values"
+            :key="v.value"
+            class="step"
+            :aria-pressed="chosen(c, todo) === v.value"
+            :disabled="binned"
+            @click="actions.edit(todo, choicePatch(c, v.value))"
+          >
+            {{ v.name }}
+          </button>
+        </div>
+      </dd>
+    </template>
     <dt>Tags</dt>
     <dd>
       <button

@@ -1,5 +1,6 @@
 import { computed, type Ref } from "vue";
 import type { Overview, Row, Todo, TodoPatch } from "@/api/client";
+import { choiceOf, choicePatch, choices } from "@/words/choices";
 import { useActions } from "./actions";
 import { type Question, useAsk } from "./ask";
 import type { SheetGroup } from "./queries";
@@ -11,12 +12,12 @@ export type Column = ShownGroup;
 
 /** The columns that stand there though they are empty, by what is grouped by. */
 const standing: Record<string, Pick<SheetGroup, "kind" | "word" | "name">[]> = {
-  priority: [
-    { kind: "priority", word: "high", name: "High priority" },
-    { kind: "priority", word: "medium", name: "Medium priority" },
-    { kind: "priority", word: "low", name: "Low priority" },
-    { kind: "priority", word: "none", name: "No priority" },
-  ],
+  ...Object.fromEntries(
+    choices.map((c) => [
+      c.field,
+      c.values.toReversed().map((v) => ({ kind: c.field, word: v.value, name: v.column })),
+    ]),
+  ),
   status: [
     { kind: "status", word: "needs-action", name: "Not begun" },
     { kind: "status", word: "in-process", name: "Begun" },
@@ -91,9 +92,9 @@ export function useColumns(
   }
 
   function patchFor(todo: Todo, to: Column): TodoPatch | undefined {
+    const choice = choiceOf(to.kind);
+    if (choice) return choicePatch(choice, to.word ?? "");
     switch (to.kind) {
-      case "priority":
-        return { priority: to.word as Todo["priority"] };
       case "with-person":
         return {
           person: to.of ? { id: to.of, role: todo.person?.role ?? "ask" } : null,

@@ -1,7 +1,7 @@
 import type { Todo, TodoPatch } from "@/api/client";
+import { choiceName, choiceNames, choiceOf, chosen } from "./choices";
 import { fullMoment } from "./dates";
 import { estimateWords } from "./fields";
-import { priorityNames } from "./names";
 
 /** The fields of an edit, as a sentence names them. */
 export const fieldNames: Record<keyof TodoPatch, string> = {
@@ -9,7 +9,7 @@ export const fieldNames: Record<keyof TodoPatch, string> = {
   notes: "notes",
   list: "list",
   status: "status",
-  priority: "priority",
+  ...choiceNames,
   start: "start",
   due: "due",
   plan: "plan",
@@ -35,12 +35,12 @@ export const rowFieldNames: Record<string, string> = {
 
 /** What a field holds, in words. */
 export function fieldWords(field: keyof TodoPatch, todo: Todo): string {
+  const choice = choiceOf(field);
+  if (choice) return choiceName(choice, chosen(choice, todo)).toLowerCase();
   switch (field) {
     case "due":
     case "start":
       return todo[field] ? fullMoment(todo[field]) : "none";
-    case "priority":
-      return priorityNames[todo.priority].toLowerCase();
     case "estimate":
       return todo.estimate ? estimateWords(todo.estimate) : "none";
     case "title":

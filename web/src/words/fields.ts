@@ -1,4 +1,5 @@
 import type { Overview, Todo } from "@/api/client";
+import { choiceName, choiceNames, choices, chosen } from "./choices";
 import { fullMoment, planWords } from "./dates";
 
 const months = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
@@ -50,7 +51,8 @@ export const chipLabels: Record<string, string> = {
   start: "start",
   plan: "plan",
   list: "list",
-  priority: "priority",
+  ...choiceNames,
+  status: "status",
   tag: "tag",
   repeat: "repeats",
   lead: "ahead",
@@ -66,7 +68,9 @@ export function fieldWords(todo: Todo, today: string): string {
   if (todo.start) parts.push(`from ${fullMoment(todo.start)}`);
   if (todo.plan) parts.push(`planned ${planWords(todo.plan, today)}`);
   if (todo.repeat) parts.push(todo.repeat.words);
-  if (todo.priority !== "none") parts.push(todo.priority);
+  for (const c of choices)
+    if (chosen(c, todo) !== c.values[0]!.value)
+      parts.push(choiceName(c, chosen(c, todo)).toLowerCase());
   if (todo.estimate) parts.push(estimateWords(todo.estimate));
   parts.push(...todo.tags.map((t) => `#${t}`));
   return parts.length ? `Read as: ${parts.join(", ")}.` : "";

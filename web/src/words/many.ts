@@ -1,6 +1,12 @@
 import type { Many, Reach } from "@/api/client";
+import { type ChoiceKey, choices } from "./choices";
+
+const choiceVerbs = Object.fromEntries(
+  choices.map((c) => [c.field, `Set the ${c.name} of`]),
+) as Record<ChoiceKey, string>;
 
 const verbs: Record<Many["do"], string> = {
+  ...choiceVerbs,
   complete: "Tick",
   cancel: "Decide against",
   reopen: "Open again",
@@ -10,7 +16,6 @@ const verbs: Record<Many["do"], string> = {
   move: "Move",
   plan: "Plan",
   due: "Set the due of",
-  priority: "Set the priority of",
   tags: "Tag",
   handful: "Pick for today",
 };

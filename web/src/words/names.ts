@@ -1,4 +1,5 @@
 import type { Colour, Order, Overview, Priority } from "@/api/client";
+import { choiceOf } from "./choices";
 
 export const viewNames: Record<string, string> = {
   cup: "The Cup",
@@ -13,14 +14,11 @@ export const viewNames: Record<string, string> = {
   bin: "Bin",
 };
 
-export const priorities: Priority[] = ["none", "low", "medium", "high"];
-
-export const priorityNames: Record<Priority, string> = {
-  none: "None",
-  low: "Low",
-  medium: "Medium",
-  high: "High",
-};
+const priority = choiceOf("priority")!;
+export const priorities = priority.values.map((v) => v.value as Priority);
+export const priorityNames = Object.fromEntries(
+  priority.values.map((v) => [v.value, v.name]),
+) as Record<Priority, string>;
 
 /** A list wherever it stands: on its shelf, archived, or as a template. */
 export function listById(overview: Overview | undefined, id: string | null | undefined) {

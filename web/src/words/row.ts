@@ -1,4 +1,5 @@
 import type { Group, Overview, Row } from "@/api/client";
+import { choices, chosen } from "./choices";
 import {
   daysBetween,
   instantDay,
@@ -39,6 +40,7 @@ export function rowFacts(row: Row, place: Place): Fact[] {
   if (row.progress) facts.push({ text: `${row.progress.done} of ${row.progress.total}` });
   facts.push(...projectFacts(row, place));
   if (todo.estimate && open) facts.push({ text: estimateWords(todo.estimate) });
+  if (open) facts.push(...choiceFacts(todo, place.group.kind));
   const who = open && personById(place.overview, todo.person?.id);
   const agenda = ["to-ask", "they-owe", "for-them"].includes(place.group.kind);
   if (who && todo.person && !agenda) facts.push({ text: `${todo.person.role} ${who.name}` });
@@ -49,6 +51,14 @@ export function rowFacts(row: Row, place: Place): Fact[] {
   if (list && list.list.id !== place.inList) facts.push({ text: list.list.name });
   return facts;
 }
+
+/** What is said in words of the fields of closed sets. */
+const choiceFacts = (todo: Row["todo"], group: string): Fact[] =>
+  choices.flatMap((c) => {
+    if (c.field === group) return []; // its head says it
+    const fact = c.values.find((v) => v.value === chosen(c, todo))?.fact;
+    return fact ? [{ text: fact }] : [];
+  });
 
 /** The rule alone: what becomes of short months, and leads, stand in the slip. */
 const shortRepeat = (words: string) =>

@@ -211,8 +211,8 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 <style scoped>
 dl {
   display: grid;
-  grid-template-columns: 64px 1fr;
-  gap: 2px 8px;
+  grid-template-columns: minmax(64px, max-content) 1fr;
+  gap: 2px 14px;
   margin: 14px 0;
 }
 dt {
@@ -242,11 +242,11 @@ dt {
 .steps {
   display: flex;
   gap: 2px;
-  margin-left: -8px;
+  margin-left: -6px;
 }
 .step {
   min-height: 28px;
-  padding: 0 8px;
+  padding: 0 6px;
   border: 1px solid transparent;
   border-radius: var(--corner);
   color: var(--pencil);

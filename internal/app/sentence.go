@@ -213,7 +213,8 @@ func found(b *book.Desk, c day.Clock, d capture.Draft) Reading {
 
 // choosers set the fields of closed sets that words of a sentence stand for.
 var choosers = map[capture.Field]func(c *book.Capture, value string) error{
-	capture.FieldStatus: func(c *book.Capture, value string) error { return c.Status.UnmarshalText([]byte(value)) },
+	capture.FieldConcentration: func(c *book.Capture, value string) error { return c.Concentration.UnmarshalText([]byte(value)) },
+	capture.FieldStatus:        func(c *book.Capture, value string) error { return c.Status.UnmarshalText([]byte(value)) },
 }
 
 // command makes the to-do of a reading.

@@ -11,6 +11,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi"
 	"tincup/internal/httpapi/contract"
@@ -24,7 +25,7 @@ func TestRowsAreTheContracts(t *testing.T) {
 	all.Load(1, &book.Change{Actor: b.Account(), Tags: []book.Diff[book.Tag]{{After: &book.Tag{ID: id(7), Name: "calls"}}, {After: &book.Tag{ID: id(8), Name: "<work>/é\"&"}}}})
 	full := &book.Todo{ID: id(1), Title: "“Ring” \"him\"\t<b>soon</b> & é \u2028 \\ \x7f", NotesSize: 3, List: id(2), Section: id(3), Parent: id(4), Position: "e0V001",
 		Status: book.Cancelled, IsNote: true, InOrder: true, Outcome: "It hangs.", Place: "lantern room", Handful: day.MustDate("2026-11-24"), Priority: book.High,
-		Start: day.MustDate("2026-11-20"), Due: day.MustMoment("2026-11-27T16:00"), Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Estimate: 30,
+		Start: day.MustDate("2026-11-20"), Due: day.MustMoment("2026-11-27T16:00"), Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Estimate: 30, Concentration: term.Deep,
 		Reminders: []day.Reminder{day.ReminderBefore(60)}, Person: book.Involved{ID: id(5), Role: book.WaitingOn, Since: day.MustDate("2026-11-01")},
 		Repeat: &repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY"), First: day.MustDate("2026-11-01"), Current: day.MustDate("2026-11-24")},
 		Record: id(6), Attachments: []book.Attachment{{Name: "a.png", Hash: "00", Type: "image/png", Size: 9}}, Tags: []book.ID{id(7), id(8), id(9)},
@@ -62,7 +63,7 @@ func TestRowsAreTheContracts(t *testing.T) {
 			t.Errorf("%s\nwant\n%s", got, want)
 		}
 		if i == 1 { // every value is the one that was put in
-			for name, value := range map[string]any{"title": full.Title, "place": full.Place, "outcome": full.Outcome, "due": full.Due.String(), "plan": full.Plan.String(),
+			for name, value := range map[string]any{"title": full.Title, "place": full.Place, "outcome": full.Outcome, "concentration": "deep", "due": full.Due.String(), "plan": full.Plan.String(),
 				"start": full.Start.String(), "status": full.Status.String(), "priority": full.Priority.String(), "estimate": float64(full.Estimate), "revision": float64(full.Revision),
 				"handful": full.Handful.String(), "list": full.List.String(), "section": full.Section.String(), "parent": full.Parent.String(), "record": full.Record.String(),
 				"deleted": full.Deleted.String(), "completed": full.Completed.String(), "tags": []any{"calls", "<work>/é\"&"}, "reminders": []any{"-PT1H"}} {

@@ -5,6 +5,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 	"tincup/internal/httpapi/contract"
 )
 
@@ -157,6 +158,23 @@ var todoFields = []todoField{
 			}
 			return nil
 		}},
+	{name: "concentration",
+		write: func(w *writer, t *book.Todo) {
+			if t.Concentration != term.Unset {
+				w.string("concentration", t.Concentration.String())
+			}
+		},
+		put: func(c *book.Capture, in *contract.NewTodo) error {
+			return orUnset(&c.Concentration, "concentration", in.Concentration)
+		},
+		patch: func(e *book.Edit, in *contract.TodoPatch) error {
+			return patched(&e.Concentration, "concentration", in.Concentration)
+		},
+		many: func(in *contract.Many) (func(book.ID) book.Command, error) {
+			var c term.Concentration
+			err := orUnset(&c, "concentration", in.Concentration)
+			return func(id book.ID) book.Command { return book.Edit{ID: id, Concentration: &c} }, err
+		}},
 	{name: "reminders", // added and removed
 		write: func(w *writer, t *book.Todo) {
 			if len(t.Reminders) > 0 {
@@ -178,6 +196,17 @@ func ifSaid[T any, S ~string, P interface {
 }](into *T, field string, in *S) (err error) {
 	if in != nil {
 		*into, err = read[T, P](field, string(*in))
+	}
+	return err
+}
+
+// orUnset reads a word of a closed set; null and absent leave what is unset.
+func orUnset[T any, S ~string, P interface {
+	*T
+	UnmarshalText([]byte) error
+}](into *T, field string, in nullable.Nullable[S]) (err error) {
+	if word, absent := in.Get(); absent == nil {
+		*into, err = read[T, P](field, string(word))
 	}
 	return err
 }

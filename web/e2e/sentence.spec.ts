@@ -1,5 +1,17 @@
 import { type Page } from "@playwright/test";
-import { expect, group, index, morning, row, slip, test, Tincup, toast, visit } from "./tincup";
+import {
+  expect,
+  group,
+  history,
+  index,
+  morning,
+  row,
+  slip,
+  test,
+  Tincup,
+  toast,
+  visit,
+} from "./tincup";
 
 const line = (page: Page) => page.getByRole("combobox", { name: "Put something in" });
 const chip = (page: Page, field: string) => page.locator(`.panel .chip[data-field="${field}"]`);
@@ -529,4 +541,52 @@ test("a picture pasted and a file dropped on the line go with the to-do, in one 
   await expect(page.getByRole("alert")).toContainText("nail.png");
   await expect(line(page)).toHaveValue("Measure the nail");
   complaints.length = 0; // of the slip that was undone, and of the nail
+});
+
+test("deep or light: said, shown, changed in the slip, for many, and by its column", async ({
+  page,
+  tincup,
+}) => {
+  await tincup.post("/api/todos", { title: "Sort the screws" });
+  await visit(page, `${tincup.url}/cup`);
+  await page.keyboard.press("n");
+  await page.keyboard.type("Draft the opening speech, deep, begun, 90 min");
+  await expect(chip(page, "concentration")).toContainText("deep");
+  await expect(chip(page, "status")).toContainText("begun");
+  await page.keyboard.press("Enter");
+  const speech = row(page, "Draft the opening speech");
+  await expect(speech).toContainText("deep work");
+
+  await page.keyboard.press("Escape");
+  await speech.locator(".title").click();
+  const kinds = slip(page).getByRole("group", { name: "Concentration" });
+  await expect(kinds.getByRole("button", { name: "Deep" })).toHaveAttribute("aria-pressed", "true");
+  await kinds.getByRole("button", { name: "Unset" }).click();
+  await expect(speech).not.toContainText("work");
+  await slip(page).getByRole("button", { name: "Close" }).click();
+
+  await speech.focus();
+  await page.keyboard.press("x");
+  await row(page, "Sort the screws").focus();
+  await page.keyboard.press("x");
+  await page.getByRole("button", { name: "Concentration" }).click();
+  await page.getByRole("menuitem", { name: "Light" }).click();
+  await expect(speech).toContainText("light work");
+  await page.keyboard.press("Control+z");
+  await expect(speech).not.toContainText("light work");
+
+  await page.goto(`${tincup.url}/cup?shape=columns&by=concentration`);
+  const column = (name: string) => page.locator(`[data-column="${name}"]`);
+  await expect(column("deep")).toContainText("Nothing here.");
+  await page.locator("main [data-todo]").filter({ hasText: "Sort the screws" }).focus();
+  await page.keyboard.press("<");
+  await expect(column("light")).toContainText("Sort the screws");
+  expect(await history(tincup.url)).toEqual([
+    "Changed: “Sort the screws”, concentration: none → light",
+    "Undone. Changed: 2 to-dos, concentration: light",
+    "Changed: 2 to-dos, concentration: light",
+    "Changed: “Draft the opening speech”, concentration: deep → none",
+    "Put in: “Draft the opening speech”",
+    "Put in: “Sort the screws”",
+  ]);
 });

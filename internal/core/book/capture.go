@@ -27,6 +27,8 @@ type Capture struct {
 	Due      day.Moment
 	Plan     day.Horizon
 	Estimate int // minutes
+	// Concentration is the kind of attention it takes.
+	Concentration term.Concentration
 	// Tags are names; those that do not exist are made.
 	Tags      []string
 	Reminders []day.Reminder
@@ -163,7 +165,7 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 	if err := d.makeNamed(&c); err != nil {
 		return nil, err
 	}
-	t := Todo{ID: c.ID, List: c.List, Section: c.Section, Parent: c.Parent, IsNote: c.IsNote, InOrder: c.InOrder, Status: c.Status, Priority: c.Priority, Start: c.Start, Due: c.Due, Plan: c.Plan, Created: d.now}
+	t := Todo{ID: c.ID, List: c.List, Section: c.Section, Parent: c.Parent, IsNote: c.IsNote, InOrder: c.InOrder, Status: c.Status, Priority: c.Priority, Concentration: c.Concentration, Start: c.Start, Due: c.Due, Plan: c.Plan, Created: d.now}
 	var err error
 	if t.Title, err = checkTitle(c.Title); err != nil {
 		return nil, err

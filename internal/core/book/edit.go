@@ -2,6 +2,7 @@ package book
 
 import (
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // MaxOutcome is how long an outcome is at most, in characters.
@@ -25,6 +26,8 @@ type Edit struct {
 	Due      *day.Moment
 	Plan     *day.Horizon
 	Estimate *int // minutes
+	// Concentration is the kind of attention it takes.
+	Concentration *term.Concentration
 	// InOrder: its subtasks are done one after another.
 	InOrder *bool
 	// Outcome is what will be true when a project is done.
@@ -90,6 +93,9 @@ func (c Edit) run(d *draft) error {
 	}
 	if c.Priority != nil {
 		t.Priority = *c.Priority
+	}
+	if c.Concentration != nil {
+		t.Concentration = *c.Concentration
 	}
 	if c.InOrder != nil {
 		t.InOrder = *c.InOrder

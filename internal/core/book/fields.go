@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // todoField is a field of a to-do that a person can change: how two states of it are
@@ -59,6 +60,10 @@ var todoFields = []todoField{
 	{attr("due", func(t *Todo) *day.Moment { return &t.Due }), func(p *packer, t *Todo) { p.text("Due", t.Due) }, told{"due", func(d *draft, t *Todo) string { return d.momentWords(t.Due) }, func(t *Todo) day.Date { return t.Due.Date }}},
 	{attr("plan", func(t *Todo) *day.Horizon { return &t.Plan }), func(p *packer, t *Todo) { p.text("Plan", t.Plan) }, told{"plan", func(d *draft, t *Todo) string { return d.planWords(t.Plan) }, plannedDay}},
 	{attr("estimate", func(t *Todo) *int32 { return &t.Estimate }), func(p *packer, t *Todo) { p.number("Estimate", int64(t.Estimate)) }, told{"takes", func(_ *draft, t *Todo) string { return minutesWords(int(t.Estimate)) }, nil}},
+	{attr("concentration", func(t *Todo) *term.Concentration { return &t.Concentration }), func(p *packer, t *Todo) { p.word("Concentration", uint8(t.Concentration), t.Concentration) },
+		told{"concentration", func(_ *draft, t *Todo) string {
+			return map[term.Concentration]string{term.Deep: "deep", term.Light: "light"}[t.Concentration]
+		}, nil}},
 	{attr("person", func(t *Todo) *Involved { return &t.Person }), func(p *packer, t *Todo) {
 		if t.Person != (Involved{}) {
 			p.any("Person", t.Person)

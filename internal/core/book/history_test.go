@@ -10,6 +10,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
 )
 
 // fullTodo has every field set.
@@ -17,7 +18,7 @@ func fullTodo() book.Todo {
 	id := func(n byte) book.ID { return book.ID{3: 7, 15: n} }
 	return book.Todo{ID: id(1), Title: "“Ring” \"him\"\tsoon é \u2028 \\ <b>", NotesSize: 3, List: id(2), Section: id(3), Parent: id(4), Position: "e0V001",
 		Status: book.Cancelled, IsNote: true, InOrder: true, Outcome: "It hangs.", Place: "lantern room", Handful: day.MustDate("2026-11-24"), Priority: book.High,
-		Start: day.MustDate("2026-11-20"), Due: day.MustMoment("2026-11-27T16:00"), Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Estimate: 30,
+		Start: day.MustDate("2026-11-20"), Due: day.MustMoment("2026-11-27T16:00"), Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Estimate: 30, Concentration: term.Deep,
 		Reminders: []day.Reminder{day.ReminderBefore(60)}, Person: book.Involved{ID: id(5), Role: book.WaitingOn, Since: day.MustDate("2026-11-01")},
 		Repeat: &repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY"), First: day.MustDate("2026-11-01"), Current: day.MustDate("2026-11-24"),
 			Anchor: repeat.Completion, Lead: 2, Without: []day.Date{day.MustDate("2026-11-03")}, Last: day.MustDate("2027-01-01"),
@@ -34,7 +35,7 @@ func fullChange() *book.Change {
 	return &book.Change{Revision: 5, Kind: "edit", Says: "Changed: “Ring”",
 		Todos:    []book.Diff[book.Todo]{{Before: &book.Todo{ID: t.ID, Title: "Ring", Revision: 4}, After: &t}},
 		Notes:    []book.Diff[book.Note]{{Before: &book.Note{ID: t.ID, Text: "was"}, After: &book.Note{ID: t.ID, Text: "is"}}},
-		Lists:    []book.Diff[book.List]{{After: &book.List{ID: id(1), Shelf: id(2), Name: "House", Colour: book.Plum, Position: "e1", Order: book.ByDue, Checklist: true, Pinned: true, Archived: 7, Template: on, Deleted: 8, Revision: 5}}},
+		Lists:    []book.Diff[book.List]{{After: &book.List{ID: id(1), Owner: id(9), Shelf: id(2), Name: "House", Colour: book.Plum, Position: "e1", Order: book.ByDue, Checklist: true, Pinned: true, Archived: 7, Template: on, Deleted: 8, Revision: 5}}},
 		Sections: []book.Diff[book.Section]{{After: &book.Section{ID: id(3), List: id(1), Name: "Roof", Position: "e2", Revision: 5}}},
 		Shelves:  []book.Diff[book.Shelf]{{After: &book.Shelf{ID: id(2), Name: "Home", Position: "e3", Deleted: 9, Revision: 5}}},
 		Tags:     []book.Diff[book.Tag]{{After: &book.Tag{ID: id(4), Name: "calls", Colour: book.Sea, Revision: 5}}},

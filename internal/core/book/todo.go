@@ -5,6 +5,7 @@ import (
 
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
 )
 
 // Todo is one thing to do. In JSON, as the history keeps it, what is not set is
@@ -55,6 +56,8 @@ type Todo struct {
 	// NotesSize is the length of the notes in bytes, 0 to MaxNotes. The text
 	// itself stays with the Notes the Book was made with.
 	NotesSize int32 `json:"NotesSize,omitzero"`
+	// Concentration is the kind of attention it takes.
+	Concentration term.Concentration `json:"Concentration,omitzero"`
 	// Outcome is what will be true when a project is done, to MaxOutcome
 	// characters on one line.
 	Outcome string `json:"Outcome,omitzero"`

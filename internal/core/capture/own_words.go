@@ -7,12 +7,17 @@ type ownWord struct {
 	value string // as the field's text has it
 }
 
-// FieldStatus is said by "begun".
-const FieldStatus Field = "status"
+// The fields that these words give a value.
+const (
+	FieldStatus        Field = "status"
+	FieldConcentration Field = "concentration"
+)
 
 // ownWords are all such words; the vocabulary knows them from here.
 var ownWords = map[string]ownWord{
 	"begun": {FieldStatus, "in-process"},
+	"deep":  {FieldConcentration, "deep"},
+	"light": {FieldConcentration, "light"},
 }
 
 // Choice is a value of a field of a closed set.

@@ -82,7 +82,15 @@ var choices = []choice{
 				return w
 			}) + " priority"
 		}},
+	{field: Concentration, words: []string{"", "deep", "light"}, of: func(t *book.Todo) uint8 { return uint8(t.Concentration) },
+		say: func(words []string) string {
+			return "of " + join(words, "or", func(w string) string { return w }) + " work"
+		},
+		none: "neither deep nor light work", some: "of deep or light work"},
 }
+
+// Concentration is the kind of attention that a to-do takes.
+const Concentration Field = "concentration"
 
 const maxChoices = 4
 

@@ -26,6 +26,12 @@ func TestWords(t *testing.T) {
 		{"role", []encoding.TextMarshaler{term.NoRole, term.Ask, term.WaitingOn, term.For},
 			func(b []byte) (encoding.TextMarshaler, error) { var v term.Role; return &v, v.UnmarshalText(b) },
 			"[none ask waiting on for]"},
+		{"concentration", []encoding.TextMarshaler{term.Unset, term.Deep, term.Light},
+			func(b []byte) (encoding.TextMarshaler, error) {
+				var v term.Concentration
+				return &v, v.UnmarshalText(b)
+			},
+			"[unset deep light]"},
 		{"colour", []encoding.TextMarshaler{term.Moss, term.Slate, term.Plum, term.Ochre, term.Sea, term.Clay, term.Stone, term.Berry},
 			func(b []byte) (encoding.TextMarshaler, error) { var v term.Colour; return &v, v.UnmarshalText(b) },
 			"[moss slate plum ochre sea clay stone berry]"},
@@ -50,7 +56,7 @@ func TestWords(t *testing.T) {
 			t.Errorf("a word that is none: %v", err)
 		}
 	}
-	for _, v := range []encoding.TextMarshaler{term.Status(4), term.Priority(4), term.Role(4), term.Colour(8)} {
+	for _, v := range []encoding.TextMarshaler{term.Status(4), term.Priority(4), term.Role(4), term.Colour(8), term.Concentration(3)} {
 		if text, err := v.MarshalText(); err == nil {
 			t.Errorf("a value that is none is written as %s", text)
 		}

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/term"
 )
 
 // closedGrouping is a grouping by a field whose value is one of a few words, which are
@@ -29,10 +30,19 @@ var closed = map[Grouping]closedGrouping{
 			}
 			return strings.ToUpper(w[:1]) + w[1:] + " priority"
 		}},
+	GroupByConcentration: {kind: OfConcentration, of: func(t *book.Todo) uint8 { return uint8((t.Concentration + 2) % 3) }, // deep, light, unset
+		word:  func(c uint8) string { return term.Concentration((c + 1) % 3).String() },
+		title: func(c uint8) string { return [...]string{"Deep work", "Light work", "Neither deep nor light"}[c] }},
 	GroupByStatus: {kind: OfStatus, of: func(t *book.Todo) uint8 { return uint8(t.Status) },
 		word:  func(s uint8) string { return book.Status(s).String() },
 		title: func(s uint8) string { return [...]string{"Not begun", "Begun", "Completed", "Cancelled"}[s] }},
 }
+
+// The kinds of attention, and the groups of those that take each.
+const (
+	GroupByConcentration Grouping = "concentration"
+	OfConcentration      Kind     = "concentration"
+)
 
 var closedGroupings = slices.Sorted(maps.Keys(closed))
 

@@ -56,26 +56,47 @@ func (e BinnedKind) Valid() bool {
 	}
 }
 
+// Defines values for ChangedTodoConcentration.
+const (
+	ChangedTodoConcentrationDeep  ChangedTodoConcentration = "deep"
+	ChangedTodoConcentrationLight ChangedTodoConcentration = "light"
+)
+
+// Valid indicates whether the value is a known member of the ChangedTodoConcentration enum.
+func (e ChangedTodoConcentration) Valid() bool {
+	switch e {
+	case ChangedTodoConcentrationDeep:
+		return true
+	case ChangedTodoConcentrationLight:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ChipField.
 const (
-	ChipFieldDue      ChipField = "due"
-	ChipFieldEstimate ChipField = "estimate"
-	ChipFieldKind     ChipField = "kind"
-	ChipFieldLead     ChipField = "lead"
-	ChipFieldList     ChipField = "list"
-	ChipFieldPerson   ChipField = "person"
-	ChipFieldPlan     ChipField = "plan"
-	ChipFieldPriority ChipField = "priority"
-	ChipFieldReminder ChipField = "reminder"
-	ChipFieldRepeat   ChipField = "repeat"
-	ChipFieldStart    ChipField = "start"
-	ChipFieldStatus   ChipField = "status"
-	ChipFieldTag      ChipField = "tag"
+	ChipFieldConcentration ChipField = "concentration"
+	ChipFieldDue           ChipField = "due"
+	ChipFieldEstimate      ChipField = "estimate"
+	ChipFieldKind          ChipField = "kind"
+	ChipFieldLead          ChipField = "lead"
+	ChipFieldList          ChipField = "list"
+	ChipFieldPerson        ChipField = "person"
+	ChipFieldPlan          ChipField = "plan"
+	ChipFieldPriority      ChipField = "priority"
+	ChipFieldReminder      ChipField = "reminder"
+	ChipFieldRepeat        ChipField = "repeat"
+	ChipFieldStart         ChipField = "start"
+	ChipFieldStatus        ChipField = "status"
+	ChipFieldTag           ChipField = "tag"
 )
 
 // Valid indicates whether the value is a known member of the ChipField enum.
 func (e ChipField) Valid() bool {
 	switch e {
+	case ChipFieldConcentration:
+		return true
 	case ChipFieldDue:
 		return true
 	case ChipFieldEstimate:
@@ -368,20 +389,42 @@ func (e GroupKind) Valid() bool {
 	}
 }
 
+// Defines values for ManyConcentration.
+const (
+	ManyConcentrationDeep        ManyConcentration = "deep"
+	ManyConcentrationLessThannil ManyConcentration = "<nil>"
+	ManyConcentrationLight       ManyConcentration = "light"
+)
+
+// Valid indicates whether the value is a known member of the ManyConcentration enum.
+func (e ManyConcentration) Valid() bool {
+	switch e {
+	case ManyConcentrationDeep:
+		return true
+	case ManyConcentrationLessThannil:
+		return true
+	case ManyConcentrationLight:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ManyDo.
 const (
-	ManyDoCancel   ManyDo = "cancel"
-	ManyDoComplete ManyDo = "complete"
-	ManyDoDelete   ManyDo = "delete"
-	ManyDoDue      ManyDo = "due"
-	ManyDoHandful  ManyDo = "handful"
-	ManyDoMove     ManyDo = "move"
-	ManyDoPlan     ManyDo = "plan"
-	ManyDoPriority ManyDo = "priority"
-	ManyDoReopen   ManyDo = "reopen"
-	ManyDoRestore  ManyDo = "restore"
-	ManyDoStart    ManyDo = "start"
-	ManyDoTags     ManyDo = "tags"
+	ManyDoCancel        ManyDo = "cancel"
+	ManyDoComplete      ManyDo = "complete"
+	ManyDoConcentration ManyDo = "concentration"
+	ManyDoDelete        ManyDo = "delete"
+	ManyDoDue           ManyDo = "due"
+	ManyDoHandful       ManyDo = "handful"
+	ManyDoMove          ManyDo = "move"
+	ManyDoPlan          ManyDo = "plan"
+	ManyDoPriority      ManyDo = "priority"
+	ManyDoReopen        ManyDo = "reopen"
+	ManyDoRestore       ManyDo = "restore"
+	ManyDoStart         ManyDo = "start"
+	ManyDoTags          ManyDo = "tags"
 )
 
 // Valid indicates whether the value is a known member of the ManyDo enum.
@@ -390,6 +433,8 @@ func (e ManyDo) Valid() bool {
 	case ManyDoCancel:
 		return true
 	case ManyDoComplete:
+		return true
+	case ManyDoConcentration:
 		return true
 	case ManyDoDelete:
 		return true
@@ -485,6 +530,27 @@ func (e MovedField) Valid() bool {
 	}
 }
 
+// Defines values for NewTodoConcentration.
+const (
+	NewTodoConcentrationDeep        NewTodoConcentration = "deep"
+	NewTodoConcentrationLessThannil NewTodoConcentration = "<nil>"
+	NewTodoConcentrationLight       NewTodoConcentration = "light"
+)
+
+// Valid indicates whether the value is a known member of the NewTodoConcentration enum.
+func (e NewTodoConcentration) Valid() bool {
+	switch e {
+	case NewTodoConcentrationDeep:
+		return true
+	case NewTodoConcentrationLessThannil:
+		return true
+	case NewTodoConcentrationLight:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for Order.
 const (
 	OrderCreated   Order = "created"
@@ -562,24 +628,27 @@ func (e Role) Valid() bool {
 
 // Defines values for SentenceOfferField.
 const (
-	SentenceOfferFieldDue      SentenceOfferField = "due"
-	SentenceOfferFieldEstimate SentenceOfferField = "estimate"
-	SentenceOfferFieldKind     SentenceOfferField = "kind"
-	SentenceOfferFieldLead     SentenceOfferField = "lead"
-	SentenceOfferFieldList     SentenceOfferField = "list"
-	SentenceOfferFieldPerson   SentenceOfferField = "person"
-	SentenceOfferFieldPlan     SentenceOfferField = "plan"
-	SentenceOfferFieldPriority SentenceOfferField = "priority"
-	SentenceOfferFieldReminder SentenceOfferField = "reminder"
-	SentenceOfferFieldRepeat   SentenceOfferField = "repeat"
-	SentenceOfferFieldStart    SentenceOfferField = "start"
-	SentenceOfferFieldStatus   SentenceOfferField = "status"
-	SentenceOfferFieldTag      SentenceOfferField = "tag"
+	SentenceOfferFieldConcentration SentenceOfferField = "concentration"
+	SentenceOfferFieldDue           SentenceOfferField = "due"
+	SentenceOfferFieldEstimate      SentenceOfferField = "estimate"
+	SentenceOfferFieldKind          SentenceOfferField = "kind"
+	SentenceOfferFieldLead          SentenceOfferField = "lead"
+	SentenceOfferFieldList          SentenceOfferField = "list"
+	SentenceOfferFieldPerson        SentenceOfferField = "person"
+	SentenceOfferFieldPlan          SentenceOfferField = "plan"
+	SentenceOfferFieldPriority      SentenceOfferField = "priority"
+	SentenceOfferFieldReminder      SentenceOfferField = "reminder"
+	SentenceOfferFieldRepeat        SentenceOfferField = "repeat"
+	SentenceOfferFieldStart         SentenceOfferField = "start"
+	SentenceOfferFieldStatus        SentenceOfferField = "status"
+	SentenceOfferFieldTag           SentenceOfferField = "tag"
 )
 
 // Valid indicates whether the value is a known member of the SentenceOfferField enum.
 func (e SentenceOfferField) Valid() bool {
 	switch e {
+	case SentenceOfferFieldConcentration:
+		return true
 	case SentenceOfferFieldDue:
 		return true
 	case SentenceOfferFieldEstimate:
@@ -629,6 +698,45 @@ func (e Status) Valid() bool {
 	case StatusInProcess:
 		return true
 	case StatusNeedsAction:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for TodoConcentration.
+const (
+	TodoConcentrationDeep  TodoConcentration = "deep"
+	TodoConcentrationLight TodoConcentration = "light"
+)
+
+// Valid indicates whether the value is a known member of the TodoConcentration enum.
+func (e TodoConcentration) Valid() bool {
+	switch e {
+	case TodoConcentrationDeep:
+		return true
+	case TodoConcentrationLight:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for TodoPatchConcentration.
+const (
+	TodoPatchConcentrationDeep        TodoPatchConcentration = "deep"
+	TodoPatchConcentrationLessThannil TodoPatchConcentration = "<nil>"
+	TodoPatchConcentrationLight       TodoPatchConcentration = "light"
+)
+
+// Valid indicates whether the value is a known member of the TodoPatchConcentration enum.
+func (e TodoPatchConcentration) Valid() bool {
+	switch e {
+	case TodoPatchConcentrationDeep:
+		return true
+	case TodoPatchConcentrationLessThannil:
+		return true
+	case TodoPatchConcentrationLight:
 		return true
 	default:
 		return false
@@ -790,21 +898,24 @@ func (e WhenField) Valid() bool {
 
 // Defines values for GroupBy.
 const (
-	GroupByDue      GroupBy = "due"
-	GroupByEstimate GroupBy = "estimate"
-	GroupByList     GroupBy = "list"
-	GroupByPerson   GroupBy = "person"
-	GroupByPlan     GroupBy = "plan"
-	GroupByPriority GroupBy = "priority"
-	GroupByShelf    GroupBy = "shelf"
-	GroupByStatus   GroupBy = "status"
-	GroupByTag      GroupBy = "tag"
-	GroupByTwoByTwo GroupBy = "two-by-two"
+	GroupByConcentration GroupBy = "concentration"
+	GroupByDue           GroupBy = "due"
+	GroupByEstimate      GroupBy = "estimate"
+	GroupByList          GroupBy = "list"
+	GroupByPerson        GroupBy = "person"
+	GroupByPlan          GroupBy = "plan"
+	GroupByPriority      GroupBy = "priority"
+	GroupByShelf         GroupBy = "shelf"
+	GroupByStatus        GroupBy = "status"
+	GroupByTag           GroupBy = "tag"
+	GroupByTwoByTwo      GroupBy = "two-by-two"
 )
 
 // Valid indicates whether the value is a known member of the GroupBy enum.
 func (e GroupBy) Valid() bool {
 	switch e {
+	case GroupByConcentration:
+		return true
 	case GroupByDue:
 		return true
 	case GroupByEstimate:
@@ -832,21 +943,24 @@ func (e GroupBy) Valid() bool {
 
 // Defines values for GetListViewParamsGroup.
 const (
-	GetListViewParamsGroupDue      GetListViewParamsGroup = "due"
-	GetListViewParamsGroupEstimate GetListViewParamsGroup = "estimate"
-	GetListViewParamsGroupList     GetListViewParamsGroup = "list"
-	GetListViewParamsGroupPerson   GetListViewParamsGroup = "person"
-	GetListViewParamsGroupPlan     GetListViewParamsGroup = "plan"
-	GetListViewParamsGroupPriority GetListViewParamsGroup = "priority"
-	GetListViewParamsGroupShelf    GetListViewParamsGroup = "shelf"
-	GetListViewParamsGroupStatus   GetListViewParamsGroup = "status"
-	GetListViewParamsGroupTag      GetListViewParamsGroup = "tag"
-	GetListViewParamsGroupTwoByTwo GetListViewParamsGroup = "two-by-two"
+	GetListViewParamsGroupConcentration GetListViewParamsGroup = "concentration"
+	GetListViewParamsGroupDue           GetListViewParamsGroup = "due"
+	GetListViewParamsGroupEstimate      GetListViewParamsGroup = "estimate"
+	GetListViewParamsGroupList          GetListViewParamsGroup = "list"
+	GetListViewParamsGroupPerson        GetListViewParamsGroup = "person"
+	GetListViewParamsGroupPlan          GetListViewParamsGroup = "plan"
+	GetListViewParamsGroupPriority      GetListViewParamsGroup = "priority"
+	GetListViewParamsGroupShelf         GetListViewParamsGroup = "shelf"
+	GetListViewParamsGroupStatus        GetListViewParamsGroup = "status"
+	GetListViewParamsGroupTag           GetListViewParamsGroup = "tag"
+	GetListViewParamsGroupTwoByTwo      GetListViewParamsGroup = "two-by-two"
 )
 
 // Valid indicates whether the value is a known member of the GetListViewParamsGroup enum.
 func (e GetListViewParamsGroup) Valid() bool {
 	switch e {
+	case GetListViewParamsGroupConcentration:
+		return true
 	case GetListViewParamsGroupDue:
 		return true
 	case GetListViewParamsGroupEstimate:
@@ -874,21 +988,24 @@ func (e GetListViewParamsGroup) Valid() bool {
 
 // Defines values for GetOwnViewRowsParamsGroup.
 const (
-	GetOwnViewRowsParamsGroupDue      GetOwnViewRowsParamsGroup = "due"
-	GetOwnViewRowsParamsGroupEstimate GetOwnViewRowsParamsGroup = "estimate"
-	GetOwnViewRowsParamsGroupList     GetOwnViewRowsParamsGroup = "list"
-	GetOwnViewRowsParamsGroupPerson   GetOwnViewRowsParamsGroup = "person"
-	GetOwnViewRowsParamsGroupPlan     GetOwnViewRowsParamsGroup = "plan"
-	GetOwnViewRowsParamsGroupPriority GetOwnViewRowsParamsGroup = "priority"
-	GetOwnViewRowsParamsGroupShelf    GetOwnViewRowsParamsGroup = "shelf"
-	GetOwnViewRowsParamsGroupStatus   GetOwnViewRowsParamsGroup = "status"
-	GetOwnViewRowsParamsGroupTag      GetOwnViewRowsParamsGroup = "tag"
-	GetOwnViewRowsParamsGroupTwoByTwo GetOwnViewRowsParamsGroup = "two-by-two"
+	GetOwnViewRowsParamsGroupConcentration GetOwnViewRowsParamsGroup = "concentration"
+	GetOwnViewRowsParamsGroupDue           GetOwnViewRowsParamsGroup = "due"
+	GetOwnViewRowsParamsGroupEstimate      GetOwnViewRowsParamsGroup = "estimate"
+	GetOwnViewRowsParamsGroupList          GetOwnViewRowsParamsGroup = "list"
+	GetOwnViewRowsParamsGroupPerson        GetOwnViewRowsParamsGroup = "person"
+	GetOwnViewRowsParamsGroupPlan          GetOwnViewRowsParamsGroup = "plan"
+	GetOwnViewRowsParamsGroupPriority      GetOwnViewRowsParamsGroup = "priority"
+	GetOwnViewRowsParamsGroupShelf         GetOwnViewRowsParamsGroup = "shelf"
+	GetOwnViewRowsParamsGroupStatus        GetOwnViewRowsParamsGroup = "status"
+	GetOwnViewRowsParamsGroupTag           GetOwnViewRowsParamsGroup = "tag"
+	GetOwnViewRowsParamsGroupTwoByTwo      GetOwnViewRowsParamsGroup = "two-by-two"
 )
 
 // Valid indicates whether the value is a known member of the GetOwnViewRowsParamsGroup enum.
 func (e GetOwnViewRowsParamsGroup) Valid() bool {
 	switch e {
+	case GetOwnViewRowsParamsGroupConcentration:
+		return true
 	case GetOwnViewRowsParamsGroupDue:
 		return true
 	case GetOwnViewRowsParamsGroupEstimate:
@@ -916,21 +1033,24 @@ func (e GetOwnViewRowsParamsGroup) Valid() bool {
 
 // Defines values for GetPersonViewParamsGroup.
 const (
-	GetPersonViewParamsGroupDue      GetPersonViewParamsGroup = "due"
-	GetPersonViewParamsGroupEstimate GetPersonViewParamsGroup = "estimate"
-	GetPersonViewParamsGroupList     GetPersonViewParamsGroup = "list"
-	GetPersonViewParamsGroupPerson   GetPersonViewParamsGroup = "person"
-	GetPersonViewParamsGroupPlan     GetPersonViewParamsGroup = "plan"
-	GetPersonViewParamsGroupPriority GetPersonViewParamsGroup = "priority"
-	GetPersonViewParamsGroupShelf    GetPersonViewParamsGroup = "shelf"
-	GetPersonViewParamsGroupStatus   GetPersonViewParamsGroup = "status"
-	GetPersonViewParamsGroupTag      GetPersonViewParamsGroup = "tag"
-	GetPersonViewParamsGroupTwoByTwo GetPersonViewParamsGroup = "two-by-two"
+	GetPersonViewParamsGroupConcentration GetPersonViewParamsGroup = "concentration"
+	GetPersonViewParamsGroupDue           GetPersonViewParamsGroup = "due"
+	GetPersonViewParamsGroupEstimate      GetPersonViewParamsGroup = "estimate"
+	GetPersonViewParamsGroupList          GetPersonViewParamsGroup = "list"
+	GetPersonViewParamsGroupPerson        GetPersonViewParamsGroup = "person"
+	GetPersonViewParamsGroupPlan          GetPersonViewParamsGroup = "plan"
+	GetPersonViewParamsGroupPriority      GetPersonViewParamsGroup = "priority"
+	GetPersonViewParamsGroupShelf         GetPersonViewParamsGroup = "shelf"
+	GetPersonViewParamsGroupStatus        GetPersonViewParamsGroup = "status"
+	GetPersonViewParamsGroupTag           GetPersonViewParamsGroup = "tag"
+	GetPersonViewParamsGroupTwoByTwo      GetPersonViewParamsGroup = "two-by-two"
 )
 
 // Valid indicates whether the value is a known member of the GetPersonViewParamsGroup enum.
 func (e GetPersonViewParamsGroup) Valid() bool {
 	switch e {
+	case GetPersonViewParamsGroupConcentration:
+		return true
 	case GetPersonViewParamsGroupDue:
 		return true
 	case GetPersonViewParamsGroupEstimate:
@@ -958,21 +1078,24 @@ func (e GetPersonViewParamsGroup) Valid() bool {
 
 // Defines values for GetCupViewParamsGroup.
 const (
-	GetCupViewParamsGroupDue      GetCupViewParamsGroup = "due"
-	GetCupViewParamsGroupEstimate GetCupViewParamsGroup = "estimate"
-	GetCupViewParamsGroupList     GetCupViewParamsGroup = "list"
-	GetCupViewParamsGroupPerson   GetCupViewParamsGroup = "person"
-	GetCupViewParamsGroupPlan     GetCupViewParamsGroup = "plan"
-	GetCupViewParamsGroupPriority GetCupViewParamsGroup = "priority"
-	GetCupViewParamsGroupShelf    GetCupViewParamsGroup = "shelf"
-	GetCupViewParamsGroupStatus   GetCupViewParamsGroup = "status"
-	GetCupViewParamsGroupTag      GetCupViewParamsGroup = "tag"
-	GetCupViewParamsGroupTwoByTwo GetCupViewParamsGroup = "two-by-two"
+	GetCupViewParamsGroupConcentration GetCupViewParamsGroup = "concentration"
+	GetCupViewParamsGroupDue           GetCupViewParamsGroup = "due"
+	GetCupViewParamsGroupEstimate      GetCupViewParamsGroup = "estimate"
+	GetCupViewParamsGroupList          GetCupViewParamsGroup = "list"
+	GetCupViewParamsGroupPerson        GetCupViewParamsGroup = "person"
+	GetCupViewParamsGroupPlan          GetCupViewParamsGroup = "plan"
+	GetCupViewParamsGroupPriority      GetCupViewParamsGroup = "priority"
+	GetCupViewParamsGroupShelf         GetCupViewParamsGroup = "shelf"
+	GetCupViewParamsGroupStatus        GetCupViewParamsGroup = "status"
+	GetCupViewParamsGroupTag           GetCupViewParamsGroup = "tag"
+	GetCupViewParamsGroupTwoByTwo      GetCupViewParamsGroup = "two-by-two"
 )
 
 // Valid indicates whether the value is a known member of the GetCupViewParamsGroup enum.
 func (e GetCupViewParamsGroup) Valid() bool {
 	switch e {
+	case GetCupViewParamsGroupConcentration:
+		return true
 	case GetCupViewParamsGroupDue:
 		return true
 	case GetCupViewParamsGroupEstimate:
@@ -1000,21 +1123,24 @@ func (e GetCupViewParamsGroup) Valid() bool {
 
 // Defines values for GetTagViewParamsGroup.
 const (
-	GetTagViewParamsGroupDue      GetTagViewParamsGroup = "due"
-	GetTagViewParamsGroupEstimate GetTagViewParamsGroup = "estimate"
-	GetTagViewParamsGroupList     GetTagViewParamsGroup = "list"
-	GetTagViewParamsGroupPerson   GetTagViewParamsGroup = "person"
-	GetTagViewParamsGroupPlan     GetTagViewParamsGroup = "plan"
-	GetTagViewParamsGroupPriority GetTagViewParamsGroup = "priority"
-	GetTagViewParamsGroupShelf    GetTagViewParamsGroup = "shelf"
-	GetTagViewParamsGroupStatus   GetTagViewParamsGroup = "status"
-	GetTagViewParamsGroupTag      GetTagViewParamsGroup = "tag"
-	GetTagViewParamsGroupTwoByTwo GetTagViewParamsGroup = "two-by-two"
+	GetTagViewParamsGroupConcentration GetTagViewParamsGroup = "concentration"
+	GetTagViewParamsGroupDue           GetTagViewParamsGroup = "due"
+	GetTagViewParamsGroupEstimate      GetTagViewParamsGroup = "estimate"
+	GetTagViewParamsGroupList          GetTagViewParamsGroup = "list"
+	GetTagViewParamsGroupPerson        GetTagViewParamsGroup = "person"
+	GetTagViewParamsGroupPlan          GetTagViewParamsGroup = "plan"
+	GetTagViewParamsGroupPriority      GetTagViewParamsGroup = "priority"
+	GetTagViewParamsGroupShelf         GetTagViewParamsGroup = "shelf"
+	GetTagViewParamsGroupStatus        GetTagViewParamsGroup = "status"
+	GetTagViewParamsGroupTag           GetTagViewParamsGroup = "tag"
+	GetTagViewParamsGroupTwoByTwo      GetTagViewParamsGroup = "two-by-two"
 )
 
 // Valid indicates whether the value is a known member of the GetTagViewParamsGroup enum.
 func (e GetTagViewParamsGroup) Valid() bool {
 	switch e {
+	case GetTagViewParamsGroupConcentration:
+		return true
 	case GetTagViewParamsGroupDue:
 		return true
 	case GetTagViewParamsGroupEstimate:
@@ -1042,21 +1168,24 @@ func (e GetTagViewParamsGroup) Valid() bool {
 
 // Defines values for GetViewParamsGroup.
 const (
-	GetViewParamsGroupDue      GetViewParamsGroup = "due"
-	GetViewParamsGroupEstimate GetViewParamsGroup = "estimate"
-	GetViewParamsGroupList     GetViewParamsGroup = "list"
-	GetViewParamsGroupPerson   GetViewParamsGroup = "person"
-	GetViewParamsGroupPlan     GetViewParamsGroup = "plan"
-	GetViewParamsGroupPriority GetViewParamsGroup = "priority"
-	GetViewParamsGroupShelf    GetViewParamsGroup = "shelf"
-	GetViewParamsGroupStatus   GetViewParamsGroup = "status"
-	GetViewParamsGroupTag      GetViewParamsGroup = "tag"
-	GetViewParamsGroupTwoByTwo GetViewParamsGroup = "two-by-two"
+	GetViewParamsGroupConcentration GetViewParamsGroup = "concentration"
+	GetViewParamsGroupDue           GetViewParamsGroup = "due"
+	GetViewParamsGroupEstimate      GetViewParamsGroup = "estimate"
+	GetViewParamsGroupList          GetViewParamsGroup = "list"
+	GetViewParamsGroupPerson        GetViewParamsGroup = "person"
+	GetViewParamsGroupPlan          GetViewParamsGroup = "plan"
+	GetViewParamsGroupPriority      GetViewParamsGroup = "priority"
+	GetViewParamsGroupShelf         GetViewParamsGroup = "shelf"
+	GetViewParamsGroupStatus        GetViewParamsGroup = "status"
+	GetViewParamsGroupTag           GetViewParamsGroup = "tag"
+	GetViewParamsGroupTwoByTwo      GetViewParamsGroup = "two-by-two"
 )
 
 // Valid indicates whether the value is a known member of the GetViewParamsGroup enum.
 func (e GetViewParamsGroup) Valid() bool {
 	switch e {
+	case GetViewParamsGroupConcentration:
+		return true
 	case GetViewParamsGroupDue:
 		return true
 	case GetViewParamsGroupEstimate:
@@ -1135,7 +1264,10 @@ type ChangedTodo struct {
 
 	// Completed When completed or cancelled
 	Completed nullable.Nullable[string] `json:"completed"`
-	Created   string                    `json:"created"`
+
+	// Concentration The kind of attention it takes; absent where it is unset
+	Concentration *ChangedTodoConcentration `json:"concentration,omitempty"`
+	Created       string                    `json:"created"`
 
 	// Deleted When put in the bin
 	Deleted nullable.Nullable[string] `json:"deleted"`
@@ -1197,6 +1329,9 @@ type ChangedTodo struct {
 	// Title One line of 1 to 500 characters
 	Title string `json:"title"`
 }
+
+// ChangedTodoConcentration The kind of attention it takes; absent where it is unset
+type ChangedTodoConcentration string
 
 // Chip defines model for Chip.
 type Chip struct {
@@ -1442,9 +1577,12 @@ type Made struct {
 
 // Many defines model for Many.
 type Many struct {
-	Add *[]string                 `json:"add,omitempty"`
-	Do  ManyDo                    `json:"do"`
-	Due nullable.Nullable[string] `json:"due,omitempty"`
+	Add *[]string `json:"add,omitempty"`
+
+	// Concentration null is unset
+	Concentration nullable.Nullable[ManyConcentration] `json:"concentration,omitempty"`
+	Do            ManyDo                               `json:"do"`
+	Due           nullable.Nullable[string]            `json:"due,omitempty"`
 
 	// Ids 1 to 5000
 	Ids []string `json:"ids"`
@@ -1456,6 +1594,9 @@ type Many struct {
 	Priority *Priority                 `json:"priority,omitempty"`
 	Remove   *[]string                 `json:"remove,omitempty"`
 }
+
+// ManyConcentration null is unset
+type ManyConcentration string
 
 // ManyDo defines model for Many.Do.
 type ManyDo string
@@ -1596,7 +1737,10 @@ type NewTemplate struct {
 type NewTodo struct {
 	// After The sibling it stands behind; null is the end
 	After nullable.Nullable[string] `json:"after,omitempty"`
-	Due   nullable.Nullable[string] `json:"due,omitempty"`
+
+	// Concentration null is unset
+	Concentration nullable.Nullable[NewTodoConcentration] `json:"concentration,omitempty"`
+	Due           nullable.Nullable[string]               `json:"due,omitempty"`
 
 	// Estimate Minutes
 	Estimate nullable.Nullable[int] `json:"estimate,omitempty"`
@@ -1629,6 +1773,9 @@ type NewTodo struct {
 	// Title One line of 1 to 500 characters
 	Title string `json:"title"`
 }
+
+// NewTodoConcentration null is unset
+type NewTodoConcentration string
 
 // Offer The test that, dropped, would let most more in
 type Offer struct {
@@ -2146,7 +2293,10 @@ type Todo struct {
 
 	// Completed When completed or cancelled
 	Completed nullable.Nullable[string] `json:"completed"`
-	Created   string                    `json:"created"`
+
+	// Concentration The kind of attention it takes; absent where it is unset
+	Concentration *TodoConcentration `json:"concentration,omitempty"`
+	Created       string             `json:"created"`
 
 	// Deleted When put in the bin
 	Deleted nullable.Nullable[string] `json:"deleted"`
@@ -2208,12 +2358,17 @@ type Todo struct {
 	Title string `json:"title"`
 }
 
+// TodoConcentration The kind of attention it takes; absent where it is unset
+type TodoConcentration string
+
 // TodoPatch defines model for TodoPatch.
 type TodoPatch struct {
-	Due      nullable.Nullable[string] `json:"due,omitempty"`
-	Estimate nullable.Nullable[int]    `json:"estimate,omitempty"`
-	InOrder  *bool                     `json:"inOrder,omitempty"`
-	IsNote   *bool                     `json:"isNote,omitempty"`
+	// Concentration null is unset
+	Concentration nullable.Nullable[TodoPatchConcentration] `json:"concentration,omitempty"`
+	Due           nullable.Nullable[string]                 `json:"due,omitempty"`
+	Estimate      nullable.Nullable[int]                    `json:"estimate,omitempty"`
+	InOrder       *bool                                     `json:"inOrder,omitempty"`
+	IsNote        *bool                                     `json:"isNote,omitempty"`
 
 	// List null moves it to the Cup
 	List  nullable.Nullable[string] `json:"list,omitempty"`
@@ -2240,6 +2395,9 @@ type TodoPatch struct {
 	// Title Cannot be cleared
 	Title nullable.Nullable[string] `json:"title,omitempty"`
 }
+
+// TodoPatchConcentration null is unset
+type TodoPatchConcentration string
 
 // TodoPatchPriority null is none
 type TodoPatchPriority string
@@ -8130,206 +8288,208 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7H1fc9s4su9XQeneqmzqULGdZLI79lMmyZzxmST2dZyT2trMA0RCItYkwAFAa7RT+e630A2QlARQlCw7",
-	"nsTzMLEtCgTQjUb//fWfo1SWlRRMGD06/nOUM5oxBT++uaQz+2/GdKp4ZbgUo+PRZc6IYtdccymInBJj",
-	"f5fzhPxeS8OyUTLSac5Kar9pFhUbHY+0UVzMRl++fElGFVW0ZMa94r+VrKufFutvgQ804YJUBU2Zf9E1",
-	"Z/NHmsi5OCFmLseTxdjMJamoMppMFoSXlVSGCkOoyEitZkyYUTLidsjfa6YWo2QkaGknNbNvWJotE3U5",
-	"Ov7XKKvZKBlVBRX2H8Wl4sZ+seDaDqZzVkxHycjQmf2cKS3tg9pQU+tRMmLa8JIaO0Y7xdFvydpuJKNf",
-	"6DUL73BJ1ZVdNBWECj1nihgJO6BpycjvtX2JFMTk1MCf04IzYUhO9QmZ50wxfJipa6aIYiUrJ0xpfF4K",
-	"lliSuV+1oQuWEWp/ZQsyt1+mihEhDdF2UDqjXER2Mbcr6G5iSf94y8TM5KPj54ehNZ9m9jEYq6Imb4fi",
-	"lncU+73mimWjY6NqFhn46DAyMisraZhIF7+yAE+9JIoZtSC1yOx++s28YgvCtdtmuxEig7WnVCnOMiLr",
-	"lS3AI9JOvPPesX1xZNZP7axLLppVBNcwfUdNmoeZwh5IpNmcaqIYzU7InJvczpAjHzhm4Zo8f/qPBD61",
-	"PCSLzJKdPD96Gl3FdIyv7pv++oTf8pKbhqIr3FHAh90BMzaldWH8btA/eGkP3dGh2xz8tX0TF4bNmIJX",
-	"vadKyXmIrlNeGKYsC//Ph7P3uEXsmqmFZXNS1tqQkjFjH5izoojwssDxY0z34tk/nod24Gw61cysT+sC",
-	"TpgkBaPXzHJRQlJZC2NZyp5KWhQEhJCOzEfiwMHtW928Ift3pjKmQsL2V7boE7VE2i8mIGVZZsVsKsuS",
-	"6mPihWNCxig0g8tQyGfbHOWPILlf04WOsVbdPrEyNG7Bi8378YmLLMRP9qjN4TNCSZpTMWP2QJU0Y4SL",
-	"Eys/JEgJxTJJZtLuCD4fO1v4pvFpttU2fLHiUFdSaAbb8AqmAuIzlcLYq+34zxGtqoKn1M794N/2Kjr+",
-	"s/OO/6vYdHQ8+j8H7S1/gJ/qAzfepcwkvm19G4wc27VOjROYuBujJKQmhF7lHjuAZ+Ad50pOClb2LKLC",
-	"J/5ru8X4cQML+WTFAddkrqSYJXg9JkDAOchSWRcZmTCi+Cw3oy/J6H85m+9tl2GwwKxAPHDhRYB9wH3F",
-	"jvhSpLlUXa3EfpjVhd18+5aCwTjrakUyemkMTfPSzbxSsmLKcOShnOrA5fLhl5fjpz+8sEefgyJlmD1W",
-	"ayMjO/+5/kHFU1OrgC5zau9RYXdX56C10QnoFKijCGna10ykLBgVdjjN/xMY6yc3ralUJTV4mF88H62f",
-	"bf+XoGLFMk6J/bxdKsxtFJJDrTryL1x8gjvonnUzbYkgJ/9mKfDQT0zzDOZAs4zbCdDivEOKKS00W+NU",
-	"e10Lxk1u73BDZpJpr/gxkYE62qUmHMzQPS3qoqCTgnk1ao1gEzaVSK8tv/oltFYuBMql5enxLMgsV1xk",
-	"Xc5e0qt/G852K/QB/dERCV4RIgvKvPWpeotmnWlAeoDIL+mC2PFPyGHLvzkXM1DHUiedB/Gndjdb4FV2",
-	"rEwKvE0JBRWciZSNji1lNjFpsw73jvgeoNy3TFQUZ9PR8b/6xRjeEsnqvqXNfm6+aUBQKAnT2CzNcbYr",
-	"y3OvW1/Vb7AuXq1TdspZka2bd9pQZVozz/Fgx9pD806xilH7ScFotmzcNZafYiUXeN8D3zW2YIiXq/b+",
-	"WyX+wp5zBbqGkOSaFjDRtRF0RUWQeeC7RpO5VJm2Zp3IEnvDfLz8eXz0gqQyY6QW3IC+aVipN1HhQ4Xi",
-	"2E2BKkUX9necWlC8TuuiwKnbN8NMQmtwVkt4DM/xaL2YnGnm1tS6GGRj+i7AgHWvCp+RZOQ+DWp6MDJv",
-	"bSoyVbJMCPuDpqZYbLwWkL/8K/zmeDK1Sw2fRMnTzZfEypGzRsSSrvuj/a+j7h6FRA7YQ9t/rZTC5Etf",
-	"O3o66DuvacDSGB9Z7rbXWUG1IRm1+9uM/OyoM/I4OLSbTN+o3RF/GDKgm6mXD+/ORsno8uMoGX16Y3/6",
-	"ZZSMfr4YJaMPL+3/PgaPtT1X3UFevzx9+08Y4s2v8MO7s/eXv8BP/3zz8uLtPyOjGF4MsLuT0Zyxq8yb",
-	"R/4s32gFJf3jFAf6++qJX+F45CS35iBby0LWS8prKTXYaYUTnUVdjpKRTHMFR4VRq9UWwA3a4OU3YUot",
-	"gjN9zaY8qG9k9gNu3DXeJ9let0/2qbXt3Rv48NpZCX3vOZsLp/8HdcnOhDsvC23p66WlbSEt0DWyaZ4/",
-	"w1PvZQaXNLpGw+oJ+A3llFA0XEhOr0HUp7IsZavfT6UCh5P3sm5kaPQShF0Tuk5zQnXjbgDbzXscPPNv",
-	"fEPL4EeH63eazmnIZEhlUZdCE6k6/ualVdoNGbLAesmlsfyWX+ScCEbBb4fPEdD9Iq80uWJsFPRpLN9M",
-	"QPoQO/2MXqR1LZg62zZ+g/bfhv4WdCMF393y2nbW0ZkA5xQtCmu9LxKrfieWMpQYps0xoQQuY9QbrCYk",
-	"q9bMd35TAerPihlVFEtydPhJ6fLU4WGArahY3NbQmZWlAWeo/bvblqxW4LIAlYYYmdFFc5jO//7aPjQ+",
-	"f/ppCPv6y2b9Bm0U7I1j2FkMO6pc1IZF3iek2W4nZTXopYb9YdYfPAw/KwcNOfw+B61x+TbfQqA9DXHI",
-	"mqWejP4Yz+TY/fHfWoonF3T+jmlN0Tj7WdZomYcsC2uJUpXmZGqfag2NEwKaLoSMIsbG2o3EIrq4vRa1",
-	"90LBcysOI9D3fXAKrKWQdcHFz/4dN7JzuHgvzR7GEX6U1aOqjWImzb3LHZ4jVMEGm5yVO60evPgBT5yA",
-	"XYVPh4x7oxUbbgp2w31buVlwyNCF8t9eXVm1k0qmL8IsfSnHmdRknkvNCNr4JKfaikxqGIHIKtfWPjlp",
-	"/HGg+QipfBRn6UoWzmMzZLmXdiVZaNsa026FUYrCswjoU480TCYhtABD2C7CR2uD7qZcKv6fkHPrsjNk",
-	"RhcJsXaFvRbQ7BvgSLxilQkyWydybW/eSc2LTNudpYIwqgrOQEM8JhXlCg793MkZVQsip58FbPiEzbgA",
-	"R3kbu14Lo1nGRj86+vVzOSclFQs3BneBcQrvsq8aH2GYF70k2mlVjAj2hyGQ1mC/+Fl0SRrzMrfkW3Vs",
-	"GjnWErxMBeXZeLIAr5GsCjamIhujWEhGdhmozGY1G8Mt7RxTgmXN7y4cPbZPw69i7H1YllfHlnL+Z089",
-	"/Kb7xP/RDYyvcy/1L2OFZnMnACpaa3iMQsQ0pyKb1gUYKqkzWQxPr+ARQ2fo+zRyTDXOgy3Gcs7QHzq2",
-	"0qx1hjjdvRbtXPwMplLBuxUO3HHIcTF2Xjopxj4JoxbNq+3Y4950jN9rqgzsHtxh/t+xc7fiL3QOm4a/",
-	"THg4xNJRUIIepSvLsNxASorRxM9Bh2RGQMNx9mj4gsSjQiHkz+2JYo9Wr0nLiO4gwMEnmtqJBEM64bvp",
-	"F3eCnNwp4XqAYe0XEjLPuVUj7eUhC/tHPJREToctUU7DC+SZv/4dlyXEEj0hQPCEGDqz4gnJ3POqdoFg",
-	"nw29iS7kPHSwraITim1p5+oEezgtpGYZ0czO1inZOZ/lA2a5ctU5L7KX2v5ecGsJXYG/cG0kuvdC/vnh",
-	"G3BOtWm99b0Xsh86NJ9T4aNfy9MRTscedj1WSs4U03pAtACfgxmmcV+vYHOmDZlyZVlqyqdmQaghpQSx",
-	"MoxDYPwQk+h6Yqi+Gr7XLqTSv8vNqO3Swht+LYvrLYJwShZs82koGIZjRRoRSNaixAzAgoEHHTNWBkTq",
-	"YAKhpfzKKmP19y0dXVtFtjekXrQiePnBw21ixKG1veWChfyWFbq11+UkXE3tJ50YuajLCXrM1r+lGM3s",
-	"9DbyMj72pb3TA69aXSK+N3Gz7qoD7h71b49tgF7fgcL/edDBgV3cdHBwyPAcdMD3ZW1b7k7QivrdFd/B",
-	"fIU0Z+lV4Ybd+suNt7w3hIpPgb9FhV50NgU/WFkV4P+xhxKeRIsG1JFB92VEXkBkZchLXWBnq3dGHfCy",
-	"YiJ88dpPMD1JhxUM70/udc/DQ5C/4jMYtqVePHHAzvLNJZ11MqOHZAbgadIb5jLc2vzgjmfoxgIlOrTv",
-	"nqRxod+SHUxHw7TTAKdKlktEp8Sp7cPTN9yRcPRvU659KmGz6bHj/U5eb3t/fIVcmg4FNifaLikFK6ky",
-	"y4s/9xnE26y+I/02yLebS7DI5dobFtryGAcusbW9ekdDKuq2GS1BeRni7Wjuip0Jhgm2IViW7eotPgpG",
-	"E2TXc+EyDBk6GlJWwKHzp9G5HTLmHlHMWh8MfAzXndoJV0ixlFOjO66EkGWd1budJB7S+Y+IkeSHw8PD",
-	"HQOFz8KRFx5KE+MmJ25hx/bqk4rIOpze2Hho+zgMRNgXt5e77Eiz7xutJ/ccMG3pJOeeGGvtIGjQE6On",
-	"4DTTWx6EuyN8YC3BZTAqnPK9PNMJS2mtA3fqOTW5Jn+7+PkVefHj4dFj7+w1TBvI/5wUtGR487NrpiC4",
-	"V8wx933VP9m5xFfYtpDyKqTknE0bhyk6WXlYpdoQlQtl0jvfpRcrldSaTyCHGRYCzkW3DiENyVjKM5YF",
-	"BYOcTgfcBPBQx+sTyFADpdi5tQZb/WG/UE8aJ28Jh5mcLli2pA1D9mg0aa03+wR4Y7DF9In53Pa1SI00",
-	"tOjx/5VWmSCimx/dofo1UxlPQ4aBcAU4VleE6LOQcwJW4s2ZYVUb8vvUzgf5MWmOnF9ncwhabvZb2eNd",
-	"e8fUzJ3obQSTwChxoKrCl3Fpg8vdTvuDgYPzvIHWG0jD5JOCi5lzM1e1IROWo2fyBirysPdMnTqx7XvC",
-	"Nrj9ms8QfFVXkBxhf66oYsI80mCgtLFQTMGl7uNdpuG+GSY+lNRwu0qIUBJKnI+PyOkuL+u4bvaQy295",
-	"6FJuyUUhRsdElK2Zu4e1swHJ3UuaJyqqv/VkokQSO4Zl/MIgSd+MA54uMJUHy21cdig1IeylaeLuA+wR",
-	"fDZxMwot4T0tcdO3YIXBtl3IcxqcBJt3ndtbaYaDtL7hnvCt3Njv2dw7GrdK7r41U7rxNcR0InigqWwR",
-	"WIgALJDsIFmGEtenyN7uPrmUgbD/Yte8YZ5u/oZd22m6nGc8gFi9noz+TOLIPp9jZHy7bWYlXUtgOzrc",
-	"JmJyGIk5D92H3AVAdgnERHbisuPc3CaT2t0ZYX8oNyE3aFfzwKSXjnMcvOVc76Rh3IaYbQrC9q0+uiQb",
-	"VB9XNmU3fXJXL1GTDLI25XeNORAZpGP18FCkgHz8ePraW+4Ix4Hl87usj+v3MjTLc0R64IJAshocpJCH",
-	"yevB2/NVOB3kHVVXGUABTH3AnLz44YdnL0IR1Wcua3Y/ajJf1pB94bbUeHjcI3ynba4amdgnwrsayFdw",
-	"yEFt4Q1Sg9eVR1fUuDE6bJ9yJWrLdsZaHit+5Ll/V6GG+vouWwuO5X26wxtFer0EoeBYh+B9jCTNqaIp",
-	"QBqtLnqzuRPNaj3z/q7A2bC3iMmpSUimZFWxLHEoBgVzh7OUkI69lnwNkDvBUqfl/P6uReQcRBuqTRyY",
-	"j/ezRKuPz3xEpzHZ2vgASks03rx5kipGMXqa81k+xuh3yKY7u2bK12TFg1sDEwx00Fk2iYSJ7fMaBJPV",
-	"oa+Z9tf7hIuhLkZXRB96q+Jlj4cOg+BkyouCUJJCudX6nQVaScAenXARduimmFMdiKy7dNXgh66+W8fz",
-	"UhaRXFpwFQc/mlNunPst8CE3ORcvPzF2NYBJ3e44t3SbeIsTa1+1PG5nWcADQb72Qa04oahipIKMWcw3",
-	"drMY6ku3agW/5gXqj5bZDC8bRRKvskea/CeSY4GJx8MTAfFqDLCjcibBMMc55cWrugqO08mcGJIYgSdr",
-	"eFEBmLshj/fqXdGbo0eDoRSf+6BvLFIavo+ZFYTrE+cRBUJndPEIqvuVVaztoXd/bd2mwVLVSDik4RuU",
-	"vYPW0lS1ri/nP8v5aptRKtBP75nWHQmQeI7TGtG1lILumKFLiaSV842kbkLOjvv9VgQvptYRsQdfQyQs",
-	"RNviBcFILouVmJA0OeoREQm+W5LSto6KiHexB/7n3qRPhct4X67V6w5PRoLN6+Qk9SYfOSbaJQXnu3Zp",
-	"rW1kJxF9XZ8zQS6EupUQAtWcNuhtICwduBuE4Fxu9foO+mKedX/xlvdWTLGuRSbRqAkRcJ4vwhgxHBC1",
-	"hDRkwgCXaEBBQUfeApiNh6nB6KOr92nmE+Lr1nsYcRAOzSONyhDvFByYA2rvrk4OqIODYU2lXBkkRuNO",
-	"7KXqzQVRjzhxSVS9UgR3exchEnfYDnYpLq/+VcNracGoWg0GHA109cRdvpvdJlEX8A7hzXOeXu0Syh/g",
-	"iY/YBefOXbTF67yHKRDFNvSKoefUPkRcsdrNojPwuuDUpTZW+IehBEt5vWUkUwdzaMwqjE2vVg9Pb8r9",
-	"x6n5sXuWtj0rZFwbGiyHOT96nZDzp/Z/R58SV0qcQEnp2JfVwi++ELMfKvluUxoVKxjVwQwNqRlKV7ur",
-	"UG7roZNvObkuaTc7TMJabU+/bXKPRV/NkwPeXsqCX/ikjiGIGpF4bDc60g6+nxAsrCm4lx3XtPfLuSKD",
-	"Agy0kmUcMJtyPsuD7rcOsGsooTqLpMw+P3rqi1VYkWlCCwMo3Fhztk16Y1orH04YUnXnHr+Q8wHJfx8M",
-	"NQz1auMu2HUfuEOto86mBuBTmhrMelsPRZkQur7fE6ygJm6SBDF2I3mCTRJMKLDPiswndSIA7ijseDd1",
-	"rMg9klLSgqxu8HAjUKp35zZ12W4nw9zY1n2uSN9l9W3JfzjMTe31ZXg88nKPUDn03daA0nmIxd87gFCE",
-	"nHcF21ZrhdTKJW9N11wPq84VU6lj8K3INHBnlpOCutvUvrqz1tDeeW9fwIVSxybewaboZ6TVcujgBBhF",
-	"lXlobV/edc5yRK1wD6+ULXU9MVDpvWEwX0KR2XsfiygK9EhtcFHj4B1vVmShWTDJPM15NVydAsjUkCyF",
-	"qF9PKn6Az5b34n8B0MgaY+DS8uJdTjt18johk0Ur/NuyeVAwQFBgaT0Gg70Yq2ofAZ+wWd0Rru32LMcn",
-	"wvH/QFw/EnU/7YCEDwi6r4th+8kjTXgWLH5sE8XigA9YRNdsAXgzPDwqbk9k6NZw7xvc3VjzXG4zujQR",
-	"VoBc/T6A44JNsRsDgK9SkZGSz3JDSmYPILLDCU5NczErOqCwtNiq+BG/1dQFrDL6sAyAUPh/L+F9hwY8",
-	"/MAicF8wmlJSdRV2GeEuIwAeUwxvI22kzBzqk9/wIXAawYSEjcrZNikHS6kAm0P9G989NCkWT397B3p8",
-	"nvUCtnYTEidwG57v0DQst1OHJbIGVoW3RVi0RktxK2oMU8LllOHhQgidYQ65kA7g8rbbKYUXYrdge/vr",
-	"BnWL4VSWmxSsPd0MmgdL9by7spSmR0MfT7tODssGygZCujyaSjE4jzLFr6bBE9ngAQRr9l/HHJ4AaL42",
-	"ldd0AXhZulZTmjJNaI7A56FyMB3Ugl5DFmQrbSpqnyMOtyrgk0WcqXXoDg4Y4DkTnRxCiHh20Y7gQ1WL",
-	"IMy4qkNJPC8Fubj4+PaN3eaLn1+RH354/gOCFWirqEnBU1rYU1SGxjQ8vYqYSj0o4w5jDpvscEHeiFnB",
-	"20YScc89dvzwsKpI68SzXgNL71nLT6+hzm9Rfh6IPb7WQqsuWFNA49TEJR0CXUX0ihG8QW54ZppZ9qux",
-	"PkktAo6BbhvDoCaPzbgA9calorY+VVB1MBaOa5TZLv7V9nC10OYvXvT3I2qZdSWTcpBbG0l6rlg4AWrb",
-	"XWyKVGKlAlN+vZ1zJkKXU8D59CglfUc4lLAWcsOkhRUnTnX0OiMW26FoW4FKQ90okwCgGNZzB0IfR45q",
-	"vLzmwhWeeIcbAue5FCT0GtmrPORsc16r1dKihX4b1BQOUVJCokjdSGSPwhhPRGqAidYzmjLGqqXc7kLO",
-	"CRXSQ2V6xCWAZVzSLA/Dr+JlySIga5jsklONfflkiRLIFQx6mMJ1g2zqwT97NWp4CG7LKN5JzeDtuG/B",
-	"V5Uy6F7w7mKwrQAxj7hUMkRoFotl/1CC8DnOZdpsm6yN5hkj520aWsDW2wZaTcj37vnVA+Tmh/afkAiJ",
-	"SSG/dw3dHc6V3RmA5bRmXHymXfwDavKerG9N6ERew/3hEr0xURwboxhCLX/1oq9uFEe7IMv9XvNQmz/Q",
-	"mHwXRt8vLsGa56PnZGXXpmweUYOMq74Y4ru2MoLFtDctSwbJReAgYYLg0/b1awz1yQkbSzpMkXpk2XzG",
-	"wilIfUkJThDMXRsakskO3KV/34XLs9xUAwqC2DWLaMRaIyTCwtQ56XvCDNRjSXpoyRZUMvHqi1TQ+ZBQ",
-	"7eSLsLzm8TbtooAHse2BdusbfVU4nVtJBOpJ7LjlZLJ4Ish2WEDRVI94ItJdpIF0cx9jxVgf2lKLQWCO",
-	"0b28s6yW3nSWDx0gi9stLttFV4/g0QOEfMeMvWIVinA+GCu0QbLc6Mbodx03rQC5MJLUomAapJODyxfQ",
-	"9gsR0u43VEE4seXSZ7PYZTKjOysEnf1mC4yWLWGrsZsXLiWjVYpQTzWYM4Rtt+0vsahi6uQcMjB4yYjl",
-	"TFAqnd8PvkT+9vTw6Yvx0dH46fPLwx+PDw8fnwD2ikNX9/fVRi+Zz+Ren4H9BHcMvPluOptRVVdvebsf",
-	"feKiqYBaM2alZgNax1mFzPgOb4m395q2cRBrsEoS+ARIajVNgdboibv7NeUZduJpzUroKzMXo75A/P1o",
-	"Nfj1GwUaesXEBkot2+asrMyiVSLD5BnFGqjcrCfhgB6BoPFBK+99tQfELQoeA58fNEgFsFx182qUr69I",
-	"4Do2KRQVDeUiLyVsd1OwV4JJsXn4g8oizWM/NGkyTY4UY5keUw+AzMW4UjJl0OyujZ94EMUiAm32wadA",
-	"DkPuhlS9eOZ4PBMkaL6hd5pqiV02IsejL1fEDrs0rdDeuSbhNyt52Fb93SJ1PKVKLcAD014dEiW+YNra",
-	"zy72F6pqvKOzsQqL23tGLunsLqpQtgGiCM1xdqchxKPDvccQjw4HBRGd623oId8eyCnIA86ntFo+4/vD",
-	"7w9lutNzPphO1KSArq10KfK9pqmIeB7VRs3fV46Hk5X63ukyjNoK7qGAJH29+KjxSTVWeW/V9L9fHr2w",
-	"avpoH/glVkmBeNawNizRouVO/ak1Ldqy5UFJIjnV71eSgzanN3JxFu4BCiEA1wYDElYyMEAEI+Ah8FGH",
-	"lZmFMysjGV6/+s42699qmhYRSgxPr1awzTE7ytt4A1LAlvFvXkFB+k1hWU6IFIVXm8Exj5Y7NrQOUUjW",
-	"xpr0EUT/JkYB1tKcF4VVwe3cmpA7xy71g9hhF5yXYQPvkr0Vqt3wNtF2ywp6M15iIzVKdCHN8jF/fnx4",
-	"eHB++ezw3WP7wJyxK/sv1INAVyPf9eqWoGTSYBujNj2Bi1k31RJa4AFZ8KtDqbKUIrbCsBKuHRCJvjmp",
-	"9tXtPvtzDFt0swDPtvlm2xZ1DnQqWSvbnvxB+9aYKREgzSH4Oc4+2VBCZZ+6WSrdtrA4W5gTzeXRuEqa",
-	"moGOz6QBoa87gPNORW8hY7zisWyN+ct/kwYtM7mLCr0PcLIBIGTtddl3zw1NU4ZLCermQIWQndtpdxCx",
-	"XUDB4jdTh8k8Btlm+KUtMMB6Sbw6zn2CGo1caqENe7qHDdsH/lm45s1JxgEVaIn9ym+3iinWStOVyXZ8",
-	"PpCG0jh9WtVuxS80wF00dD0RCbyhTPvprvXSl7USIbN12y4pRmZyq7sm2Gxw5AcKnYKPIpMX7PeabQ+6",
-	"2ywmpBnhDdEgO8KzBOJwkKWwpi00WX5HQefO2rzDoDMTtpDhZtzUobuB2qhdZYrOIwj92Hc3vLaSqiu/",
-	"Lterl3c69a5kyrWxVl+CsUZC7ME72AuNjZsDaka4lOE9BNdAK8XZhpXPLRW5NjQd2Gi7M5AOAkg9nUYO",
-	"0WLMVRyzAXV4/Xk18GbfK2KdJJlkehv8D5/s12ma4Iv8HMs1ZPwtwqynLgHESzW2gFFYwTDnooO2lBYy",
-	"vcKQ1hSUMIQkBO9lLrEzQ0FLq2VM5B9B57h943vnZGzaEw2GcaurVJZdRLcx9Z2SO5hurtox1u3Xdc9Y",
-	"O6OQD9jXPJcbUjBjeVbJepa7dsAYyA4lwkewGZ0DoudFKASwV4d3V3Cz2bvsQBvdQto3hUj/KWfbAlkM",
-	"CYiGNjwQKv9hc0DZh9qigWW7gguXmb080SZ6uGvyrw/rzSMdWr+Axj4N9knoQrC5mMQTAnB/UhirqZEZ",
-	"v3YZ6oBv1XaA1hBHxfy0zwKkFdZdloBF0I1hm5xxRTrvxro7yEVjGXom25RpOxj1+QxNheaTz+KzeKOU",
-	"VOiIc6VOBGu5XQujH5//8PfHT8g5VYbTgrDMGsH26f/5cPaevGNqxgiYVUx/FvCNvz/78cXjY1SeQH3R",
-	"iZdzBaPXTD8hL8n52YdLWBZGaqggpxkrK2mnuxj/yhYnnwUlihm1cOm0HqaCXLEFJpa0TTHddWfNcc2u",
-	"mSAZXegnBGtXqMg+Q2tynPfphzPyjxeHR8QyFpEreIuIyZjSgomMqhPChb0l3ZIvfn71WTx79uxHDK+/",
-	"evJZNJbu8eiSC2diXTOlHb6Hj1vRio+OR8+eHD55NkLZAGx4QCt+YGeMzvtZKCX1DXyMtX20ZBnJWVFI",
-	"8jfYUWiin7LHSZOqiv5o6vArZhS0WvpZZDXDzzDv+XFCFNPMkL9ZMYvtfTB7mc4oF4+BnSaMGvI3d1t9",
-	"FjmtKiZY9tgydAMkgi9Gfv1Jyqsm+KZbdQurgLkCjykw51uqzRiWNj59DR4kwIhIPou5LyvFohd/LJDU",
-	"uOX2sIO36TQbHY/+mxncI2w1T0sG1tDxv3o1wBbYm+QUlYHR8ej3mqmFj9EdjzxuBeo4QS2krwzkS4Jo",
-	"Q6OcUczzcOMurX5p/H4YmS+/QX++Sgp3VT09PMQ4nz3oGBVnfxhkqbE2ilHA8GjHXx3wy3pREH4Niduk",
-	"yDJMq8/YFGpWI7pgM7cDDyDyBXpplyVVC2vYYJdxAq2l1TVTYyCtOwH2WTgRTRJfJUPejU+tC7/1b+aQ",
-	"45s02XXAxj6mYE/DkzXG+ZWxCjL6BvCNndIj7KCRdBLE3ZUb4p0ml9LfK2imBUkdboLwG36bafOTRKTd",
-	"Dp1pVRU8hcUcyNSwMLkbdp1wQVUoweXL6hS/rLHYUc+r/+3cLe0rhwYW11nP73OCePhIXFSGMEPb7IEF",
-	"LdGhKL1g3aBPU4wPGUEuTQkjhycYOpTZArDpm8bjDbvmbb9+J8HXBJRv6b+B085EsXACVbcwsRyyJk/I",
-	"oY8zYef7CN81wLEtSZotO0x2FGAr7yh4CQpp4BXPDpO2UA7C6f0mdJiK7S4dfAJ8x9EA0bc7X3ryRJjS",
-	"UWQP3NdgJmRQZNMS0+XCNTzV9FD3InCZpazii93Xh8qI7TakSfIeJCD2RwhcU4QMsCcJYTTtKrfdNM6b",
-	"E8huLCiRihb4QieMFGMn3nC35/CKVavkOmj8YmGindfmVHiqrciBDYegox3/yhajbY/N12aQ/d0gzoUZ",
-	"4JDmaKHU3gMvnGPiCCikyyxRMioSQM/zEcAOJ7jUzTAPvMyyty5l+K/NAL4j2h3TH9p8B6jfAQbeA+Xf",
-	"0SsAB2JzrCJYpu7Bnzz7gpce9MxeI/Jr+PuOdB5C29PpOwhl3pPrM0aUpdsOsImpzyR441JIQ8O6xw7g",
-	"GTfsjQ+yL+NoEsFQjYerA900zmuHEeJlgr7JuLmH5BxyqkumZmwM6/qvbe9ibTBifsdKwH1nJ7RiHUed",
-	"LDu3QqLiANxgYw85GL4YXtlnXjuP+23w2M0ukO9YcnjnrMG0Sawg8kW/3czSEOl9MnKY6O/k9a1eE/dN",
-	"abBrhb7WDxJlWd8AMGa8oSRiF7lqdsCt8UmxQQ6rXIZ/xOaQtWpaZH4nXOaxpL9l1RRZBeA0PXVDzKGY",
-	"Nq5Xe8yRAA/cXyH0nUqEyy6Za+MTOyYO7GpJbQ3Q3WWt9huiHpjgOxEL2AD9mxQKaOBYc9WnKyOCAvAM",
-	"dqFqcWfDDGOoMmOA9YuyzAf7zBki/z1IivsiKc4qJrrx27CaCuGwIOVNp4F2hO70mn1vOkS3s/g3KTJc",
-	"HAyBqDHaJWvFAPSrh1s8JGEs0GUVCciBvB0+OZtONTNDnnwLIaoBD76nSllG2vwkZDj+NIg7IZt/2KMf",
-	"1YwJ8xo74Wx8+hdqraeIvOvnA9/l8aaayUrBdeBeKalY9Hg6wH3yzj7zl/eCwyru2JgdEAKBK+nmpH4t",
-	"HTAg1pJ1OxRHoh/2iQPV9G2IxS7T/GzqGOC2qHKa6bsmDPariNHFown6lnYuswE36+a0arJHnaXgwRcV",
-	"cz0awJdQWeE+p4umIQBXzosZDW3KTifumNRvunXf4u4274hEhxXlBUbUscVs4lIssYX3ynrdp1Bitqeo",
-	"vkunV7IWLp+OuOn6jZyLcdO7N2qU+ca130KAsGkt/C0qUFYrJjRG44Exwt2p/RAm3LslhSQhlGh6zTJH",
-	"2SQu9G5Au9vcZoD+DCsIl74ChooMXEjZEkzoPsRgd/ewH29/WPV+noDbjawu9ZV+CIWEg6vdQxgWrwep",
-	"rPrsDFktbpm79uiw+qtdf3Z3l6iUeJ8jN1GCbY6G3muC7V9J+olpnj2EQ8Ph0O5FUkprgjbe7CiHbbRU",
-	"kL8u5Fw/uKi+VRfVuiKCFb8N07iS1j477NyjtP71zTC3lHtihV029Xb7z9Zt+hZ1vddI7I0G2QUAB+5M",
-	"9m/IHluhEIDaElnvo/rGhbV9e4baYKMR6K+BPpMuZBUrCu3dZRvMiHtJt9u1InDJ98qIWOEcD9i0R6sA",
-	"R19Juky61cbBg79RL8DNfIhcfeuRKzpjIqO+QL7yN6PnmIK6RslRPsEnbni2GkCVSGPtCDCEr4IM4U1E",
-	"YJNXkA0a7OFYz+0V3J7wCYc9cIVYUqRsT7TBcbt4CNAhzEUvrPIPqFe1ZtlquZxV46re/Opz/8RfXqNz",
-	"Kxmc4fhXjDyCBQg8n1GA63ZBx0kD5W1Qx58UXGQAdddUCqtynS8Oqk43xTB/4AMdNvm2aOcXFiu+dlBU",
-	"cJtalWzuYloLvU+DbMqIJ4mHuQFbX2R4lSMaVU80Ekiymtm40mqWLrBMunVuYzaUrxiF7iHQ2pAbklLM",
-	"ngITsenhBzgUPM2JYdqBbxhJJgUtmUNrEtIj6nZgnebt1oFwtN/+LDLJdAi44qW++n9uObfEbt0uYHes",
-	"ITIqIggTn9ymlYyKPTJXh9owMpACCNMCNmh6jY2mWoZSlBcHf6Z19aXv2n9VV2HdMAAX3IUJfpwAts2H",
-	"M8AHdp98ev6Pxy1UsH/68RJoMFTdO3QJV3SPOFmD8CRC0CEPKupfxXPlMgm4gOybtK58Tofl1Q7nMtcP",
-	"IJJlA4CGd6rrfD21w8AjmHyxFxSADDFzC2pFOKBDIhG4JnO35JYOTUf5Ps3iwneEug1Bv9QF/M7Tnrrt",
-	"qmPZOdBp3AMu4jXp6xigKS12Vt5HWsYCL2Dq27SjnpHJHq1CM6rQsxSD4FILmLn9aiGla5/gcK2wCbmA",
-	"Ps9T7J7LBQFcMJ1AIwINbUl18lmgTyLxto7dB9f4bwqYNDohKdWoEWWcpoobnmpCNc/YiW9dJT6L32tp",
-	"KF52VF1pVHCwky7JqM6dZwSyeWE7UEXxHdTaWN0Tgvex/iy8pdUkiQEeblN3stSbsTHRZMVESLn5gFu6",
-	"JoFCcDK/b4OTdF+utntyWSBdtSyb1njIkeuQMsjkB1NeuE6cQV4/m6LqagdzCm7u2uc6nsasT2BqqeBD",
-	"ik13aaftLgXMPd8RbsKogjEmC6slPyEvCU6jBRij+gqOFEDiLJ2ICOYbMtjPuJo7YbPbvONwHe9l3K/q",
-	"6HZrbEM9oiLQBbK6l5MvfE3ZwNS2G1aXrXeNcRmtM+kB7a1QMlJGcLAQjCeIUeXgTVfR9B8y6m6pitFx",
-	"ziNN7BsAZHJOFyedIkbwNIA8WSLvhqDPLRcw3suozxZVjN8Pn10we+hbTosIrQH5R99ZTexD/lFf/pGr",
-	"pUWs8ab9T5e5Wrz5OE7fhxac/VuC6rtAUb7Rw9fBWUpzXqHN47Cm9b4Q+1rnbq+Vh48Mwun7LiH6+vf/",
-	"1d7C+V1kvQ6So/MIN/TC2p1+DIMcAfj/6lla3zY2QV15eAIg1yqFh1oUO9L6oVTmlhD1gJphSD0osgNR",
-	"j0V3gyD27iOBH7T5r6jNx6XFEFX+NrnpQZH/KynyIKfiNQRLjDUUMuses9d37m0CaodAs7C1CBPQCkwx",
-	"f1u1jGDobKgyYif9oIrcH6pjBAL0DakZEUwblrneQdwkmGJOi8I1rYEeNQPyyu8fmW9XIbmks4ey1D6d",
-	"xNAZVipAGhi6rDmk5XqUTpLKQtYqIFWQLj1ai/34Fjnu3qHnMDX7CqmQ953X3jKzLKm475Rpmc93TENe",
-	"40IbRrMQs20qebiks4d6h28+mczzD0ouqSCnbOV27HBPv2f0Fa1MrdilvPvcstuB+LMLuZ/uUd+XqlvJ",
-	"CNQZqp/uRqO7VVDv1N+80vyh0wZ5oSH15NkhNI7sw3zZeVdvNT+y4eL1rBFgoq94l73pNJaEzmoAKAeT",
-	"2qB43z/+vWXNW2ZyW9X7rs6PJQg2jfVt8YOdXUOS6oA2Pf/6IjnwULgZ4y75Ql+rZeO9UMLvoh3kXXEe",
-	"MoZr2LixE2OY7Q7+zKnON9yZN+W/QMGGfesW7LQLN92T+9X5YKCpJp1j2//YFdrpAXqPtnq7+/mGJ2xd",
-	"Vjk+3ksZLYyFCZx4aCqeWq1dO5xnncu5617HCs38X+k1y4InKaUiZUWfUWA/v837et/e8Ls6Fq9ZyjMo",
-	"FbSbbJV5E95hWVZeLsWwzPCJh10O8DxPr2I7y0Q23lSf80ZkTW3Ow8autZoRRKoMhJmzSKHfanC3cyqy",
-	"ad0jKs55enV/WfgWyr15erWdg/POLGI8NFhyITOXfG0sxflSxxlP0xC9uYCgc4+P8RSfuG8Ws5tWzAc8",
-	"YYUUM7gv99Jz/CWenEea6HpiqL7SPlTFiGIpFHW5LsZOWIV2e3PGw/d0tLZsI3dnMlNiLMhI1xUhaROJ",
-	"sTTrVV3Zo4a+V+/GB/6AI4hZCtABjk8KLmZh86aite5DO7EfPygL4dhKe86wppFow4uwhKsKKnp2uaDi",
-	"u7rOCiru4Zn7wAyZ5wydu64EESEgerVuxUouvFM0lupjH/meSIwrvp86y8ssIw3R8AK1+krnT+B6CJJa",
-	"Vkz00dl+/iAvo+0mvYWa2SsKHQKFh2XCbkArLaOWNr/f/kLj6/s6ZDuhNdztHemuyAQzD+xpo0VhGQFw",
-	"DkTE7YpfGqCr3meT+3a01Ut5X/XVGIXRNTgDIBrAleh2mV0i+rCU2QcBG3Gd89Umr7Ftrsv+Xa7Lh03e",
-	"rPXPJJHhLdZXvOpphHnFq4ftDW0v9VJEpmmtFFTzAWJ0YI+h6VZ0jy/p7HtSBS7pbHZ/tW1LqlbRxt+W",
-	"dOxa9GGQfRTfQp6YXcUFjnsPAVf3jHxmF9tFPuv2LGywz9BRBXnPgFHX8oPrxGH/6cVTDCeeBgK7TVfB",
-	"WGC3b/vsW97bcR7QDwcnrCZR9GmAq9TkY+U0RJ3LuSYTtpCumdjTf2D+XDi5Br8eBuQ5TEYl/YOXdTk6",
-	"PnqajEou8JfDdajrr5pSeyZ8/06ic15Vrr+IDp+Ag057tZ7D0EFpvcsj8ZV60H3qYuaeYHC8TcrkaY7A",
-	"38Qj/e4l/tIlFgHEMsS5SqyJowBBwt5ykkAffCvTHmki5wLKhlrizvN+LxLNPtknbucegqHv+AKy77zA",
-	"+oJwM0Fa1KwNZsGvDcrjvsA9EPUQ8BZJBq/zZLJ/qRqntGbq2p+bWhWj49HB6MtvX/5/AAAA//8=",
+	"7H1fc9w2su9XQc29VV7X4ViS7Xg38pNjOyc+sS1dWT6urXUeILJniBUJMACoyWzK3/0WugGSMwNyOPpn",
+	"xVYeYknDAQF0o9F/f/3nJFVlpSRIayaHf05y4Blo/PH1KZ+7fzMwqRaVFUpODienOTANF8IIJZmaMet+",
+	"V4uE/V4rC9kkmZg0h5K7b9plBZPDibFayPnky5cvyaTimpdg/Sv+W6u6+mm5+Rb8wDAhWVXwFMKLLgQs",
+	"HhimFvI5sws1PVtO7UKximtr2NmSibJS2nJpGZcZq/UcpJ0kE+GG/L0GvZwkE8lLN6m5e8PKbEHW5eTw",
+	"X5OshkkyqQou3T9aKC2s+2IhjBvM5FDMJsnE8rn7HLRR7kFjua3NJJmkSqYgrea4lGQCxoqSWzdmO+XJ",
+	"b8nG7iSTX/gFxHe85PrcbQKXjEuzAM2swh0xvAT2e+1eoiSzObf457QQIC3LuXnOFjlooIdBX4BmGkoo",
+	"z0Abel5JSBwJ/a/G8iVkjLtfYckW7stcA5PKMuMG5XMuZM+u5m4F3U0t+R9vQc5tPjl8uh9b85vMPYZj",
+	"Vdzm7VDC8ZKG32uhIZscWl1Dz8AH+z0jQ1kpCzJd/goRHnvBNFi9ZLXM3H6GzTyHJRPGb7PbCJnh2lOu",
+	"tYCMqXptC+jItBPvvHfqXtwz68du1qWQzSqia5i94zbN40zhDijRbMEN08Cz52whbO5mKIgPPLMIw54+",
+	"/keCnzoeUkXmyM6eHjzuXcVsSq8emv7mhN+KUtiGomvcUeCH3QEzmPG6sGE3+B+idIfwYN9vDv3avklI",
+	"C3PQ+Kr3XGu1iNF1JgoL2rHw/3w4ek9bBBegl47NWVkby0oA6x5YQFH08LKk8fuY7tmTfzyN7cDRbGbA",
+	"bk7rBE+YYgXwC3BclLBU1dI6lnKnkhcFQ6FkeuajaODo9q1v3pj9O9IZ6Jjw/RWWQ6KXKffFBKUuZE7s",
+	"pqosuTlkQVgmbEpCNLoMTXy2y1H+iJL8FV+aPtaq2yfWhqYteLZ9Pz4JmcX4yR21BX7GOEtzLufgDlTJ",
+	"M2BCPnfyQ6GU0JApNlduR+j5vrNFb5q+yXbahi9OHJpKSQO4DS9xKig+UyWtu+oO/5zwqipEipfP3r/d",
+	"1XT4Z+cd/1fDbHI4+T977a2/R5+aPT/eqcoUvW1zG6yaurXOrBeYtBuTJKY2xF7lH9vDZ/Adx1qdFVAO",
+	"LKKiJ/5rt8WEcSML+eTEgTBsoZWcJ3Q9JkjABcpSVRcZOwOmxTy3ky/J5H8FLK5tl3GwyKxQPAgZRIB7",
+	"wH/FjfhCprnSXS3FfZjVBaDGUVYF4DibakUyeWEtT/PSz7zSqgJtBfFQzk3kcvnwy4vp4x+euaMvULGy",
+	"4I7VxsjEzn9uflCJ1NY6osu8cfeodLtrctTi+BnqFKSjSGXb15wpVQCXbjgj/hMZ6yc/rZnSJbd0mJ89",
+	"nWye7fCXqGIFmeDMfd4uFec2icmhVh35Fy0+oR30z/qZtkRQZ/+GFHnoJzAiwznwLBNuArw47pBixgsD",
+	"G5zqrmsJwubuDrdsrsAExQ9khuppl5p4MGP3tKyLgp8VENSoDYKdwUwRvXb86pfYWoWUJJdWpyeyKLOc",
+	"C5l1OXtFz/5tPNut0Qf1R08kfEWMLCTzNqcaLJxNpkHpgSK/5Evmxn/O9lv+zYWcozqWeuk8ij+Nv9ki",
+	"r3JjZUrSbco4quAgU5gcOspsY9JmHf4d/XtAct8xUVEczSaH/xoWY3RLJOv7ljb7uf2mQUGhFU5juzSn",
+	"2a4tz79uc1W/4bpEtUnZmYAi2zT3jOXatmaf58GO9UfmnoYKuPukAJ6tGneNJaihFJLue+S7XtswxttV",
+	"ex+uM8PSnXuNuodU7IIXOPGNEUzFZZSZ8LvWsIXSmXFmnswSd+N8PP15evCMpSoDVkthUf+0UJptVPlQ",
+	"kXj2U+Ba86X7naYWFbezuiho6u7NOJPYGrwVEx8jnACyZmwOBvyaWheEakzhJRq0/lXxM5NM/KdRzQ9H",
+	"Fq2NxWZalQmDP3hqi+XWa4L4LbwibE4gU7vU+MlUIt1+aawdQWdUrOi+P7r/OurvQUwEoX20+9dKJW2+",
+	"8rWDx6O+84pHLI/pgeNud70V3FiWcbe/zchPDjojT6ND+8kMjdod8YcxA/qZBnnx7miSTE4/TpLJp9fu",
+	"p18myeTnk0ky+fDC/e9j9Fi7c9Ud5NWLN2//iUO8/hV/eHf0/vQX/Omfr1+cvP1nzyhWFCPs8GSyADjP",
+	"grkUzvKVVlDyP97QQH9fP/FrHE+c5NccZWtVqHpFmS2VQbut8KK0qMtJMlFprvGoAHeys0BuMJYuwzPQ",
+	"ehmd6SuYiaj+kbkPhPXX+pBke9U+OaTmtndx5MMLbzUMvedoIb09ENUtOxPuvCy2pa9WlraDtCBXybZ5",
+	"/oxPvVcZXtrkOo2rK+hHVDPGyZBhOb9AUZ+qslStvj9TGh1QwQu7laHJaxB3VZg6zRk3jfsBbbnggQjM",
+	"v/UNLYMf7G/eaSbnMRMiVUVdSsOU7vijV1bpNmTMAusVF8fqW35RCyaBox+PnmOoC/a80uYaYBL1caze",
+	"TEj6GDv9TF6lTa2Ye1u3/wYdvg3DLehHir675bXdrKUjic4qXhTOml8mTh1PHGU4s2DsIeMML2PSG5wm",
+	"pKrW7Pd+VInqz5pZVRQrcnT8Seny1P5+hK24XN7U0JmTpRHnqPu735asJk0UVRpmVcaXzWE6/vsr99D0",
+	"+PGnMewbLpvNG7RRuLeO4WYx7qgKWVvoeZ9UdredVNWol1r4w24+uB9/Vo0acvx9jlrj6m2+g0B7HOOQ",
+	"Dcs9mfwxnaup/+O/jZKPTvjiHRjDyVj7WdVkqccsC2eZcp3mbOaeag2N5ww1XQwh9RgbGzcS9Oji7lo0",
+	"wSuFz605kFDfD8EqtJZi1oWQP4d3XMnOEfK9stcwjgyjrB9VYzXYNA8ueHyOcY0bbHMoL7V69OpHPHMS",
+	"dxU/HTPulVZshS3givu2drPQkLEL5b+DurJuJ5VgTuIsfaqmmTJskSsDjGx+lnPjRCa3wDDSKoyzT543",
+	"/jnUfKTSIaqzciVL78EZs9xTt5Istm2NabfGKEURWAT1qQcGJ5MwXqAh7BYRordR91OutPhPzNl12hky",
+	"48uEObvCXQtk9o1wLJ5DZaPM1olku5v3rBZFZtzOcsmA60IAaoiHrOJC46FfeDmja8nU7LPEDT+DuZDo",
+	"OG9j2RthNcfY5FcnP3+uFqzkcunHED5QzvFd7lXTAwr7kpfEeK0KmIQ/LMO0B/fFz7JL0j6vc0u+dUen",
+	"VVOj0OtUcJFNz5boRVJVAVMusymJhWTilkHKbFbDFG9p76iSkDW/+/D01D2Nv8pp8Gk5Xp06yoWfA/Xo",
+	"m/6T8Ec/ML3OvzS8DAoDCy8AKl4bfIxjBDXnMpvVBRoqqTdZrEjP8RHL5+QLtWrKDc0DllO1APKPTp00",
+	"a50hXnevZTuXMIOZ0vhuTQN3HHRCTr3XTslpSNKoZfNqN/Z0M12j48H7veba4u7hHRb+nXr3K/3CF7hp",
+	"9MuZiHvxOgpK1KN07hhWWExZsYaFOZiYzIhoON4ejV+QdFQ4pgAId6Lgwfo16RjRHwQ8+MxwN5FoiCd+",
+	"N/3iT5CXOyVeDzis+0LCFrlwaqS7PFTh/kiHkqnZuCWqWXyBIgvXv+eyhDmiJwwJnjDL5048EZkHXtUu",
+	"EO2zsTfRiVrEDrZTdGKxLuNdnWgPp4UykDEDbrZeyc7FPB8xy7WrznuVg9QO94JfS+wK/EUYq8i9F/PX",
+	"j9+AY25s670fvJDD0LH5vJEhGrY6Hel17HHXY6XVXIMxI6IH9BzOMO339UpYgLFsJrRjqZmY2SXjlpUK",
+	"xco4DsHxY0xi6jPLzfn4vfYhluFdbkZtlxbf8AtVXOwQlNOqgO2noQAKz8q0RyA5i5IyBAtADzplsIyI",
+	"3OEEYkv5FSrr9PcdHV07Rbq3pGK0Inj1wf1dYsaxtb0VEmJ+y4rc2ptyEq+m9pNOzFzW5Rl5zDa/pYFn",
+	"bnpbeZke+9Le6ZFXrS+R3pv4WXfVAX+Phrf3bYDZ3IEi/HnUwcFd3HZwaMj4HEzE9+VsW+FP0Jr63RXf",
+	"0fyFNIf0vPDD7vzlxls+GFKlp9DfomMvOpqhH6ysCvT/uEOJT5JFg+rIqPuyR15gZGXMS31gZ6d39jrg",
+	"VQUyfvG6TyhdycQVjOBPHnTP40OYzxIyGnalXn8igZvl61M+72ROj8kUoNNktsxlvLX5wR/P2I2FSnRs",
+	"3wNJ+4V+S3Y0HS0YrwHOtCpXiM6ZV9vHp3P4I+Hp36Zkh9TCZtP7jvc7dbHr/fEVcms6FNieeLuiFKyl",
+	"zqwu/jhkFO+y+o702yLfri7Bei7XwbDQjsc4colt7NU7HlNRd81wicrLGG/35rK4mVCYYBeCZdllvcUH",
+	"sWjCaubKxrF3nIzRKUkKXpNcA1BhOs08t5PEPfXbCLanRKQwhk9vBPJqpFDgCQ9H3/s4MvCPaHCmDqBD",
+	"46JTyOGrOlp/wXqdhuVz0/FjxMz6rL7cMRYxg+OAWcV+2N/fv2SU8kk87CNiOWvC5swv7NDdu0ozVcdz",
+	"LRv38BB7o/z84vf2MjvS0GGr6eafwxNTerF9TVy9cQoNKqm9R/BNZnY8hbdH+MhaossALr3mvzrTM0h5",
+	"bSIX+jG3uWF/O/n5JXv24/7Bw+BptmAsJqOeFbwEUjvgAjRGFosFJeKvO0c7GsQa2xZKncc0rKNZ460l",
+	"D6+I63NbQoKxtH7vOA1iplLGiDNMqMaFoGfTr0MqyzJIRQZZVDCo2WzENYQPdVxOkfQ41Mi9T220yyHu",
+	"lBrIKRUt4Sit1EfqVlRxTGXtzZgbTH1B3hhtrn2CkGi/ESZSlhcDzsfSaTJMdpO1O1S/AJ2JNGaVSF8N",
+	"5BRVDH1LtWBUrHdlZlhXxcI+tfMhfkyaIxfW2RyClpvDVg649t6BnvsTvYtgkhSijpR4hJoyY2m5u6me",
+	"OHB0nldQuSM5oOKsEHLufdxVbdkZ5OQWvYJ+Pu49M69e7PqeuAMgaE5Opr6sK8zMcD9XXIO0DwxaR20g",
+	"lvJ/uf/4MtPw34wTH+t7hFslhkcZZ97ByNTsMi/r+I2uobDA8dCp2pGLYoxOWTA7M/cAa2cjMs1XNFFS",
+	"XH8bSIPpySoZl26MgyRDM4642dBOHy23admxvIi4i6gJ+o8whujZxM8otoT3vKRN34EVRhuWMbdtdBKw",
+	"6HrWd9IMR2l9493wO/nQ38MieDl3yiy/MTu+cXT06UT4QFNmI6kKAlkguYRkGUvckJ97s/vk8xXizpPL",
+	"Ji2LdPs33NrepKtJziOINehGGU5j7tnnYwrL77bNUPKN7LmD/V3CNfs9Ae+x+5D76MtlokA9O3Ha8azu",
+	"ksbt74y4M1bYmA+2q3lQxk3HM4+uemEupWHchJhtqtOuW330GT6kPq5tyuX0ydt1lV3SJdWkvWzM711j",
+	"e/QM0jGxRCwmwj5+fPMquAkIiISAAy6zmcK8V7FZHhPGhZAM0/Lw1MbcWUHp3p2J44kv77g+zxAEYRZS",
+	"A9izH3548iwWO37i84OvRycXq+p4KFlXhk6qf0RcapurRgAP3RdddecreP+wqvIKSdCbmqov59waB3dP",
+	"+WK8VaNmI2OXPgrcf1kJSsbBZbYWvdjX6fhvtPbNYotCUMVFcGiyNOeapwjutL7o7bZVb/7uUXCuRc6G",
+	"u7Jszm3CMq2qCrLE4zcU4A9nqTDxfCPNHMGGokVdq5UMXfPLe6O21NV4GKPg1Omtuz4KsavGPmyDEyQt",
+	"yVIMtlCqgVOcOBfzfEpx/pgBeXQBOlSf9YfxRqZSmKhn7qwnIO6eNyiYnMJ+ASboEmdCjvVneviA2Fu1",
+	"KAfcgRTuZzNRFIyzFAvLNu8sVIEixu+ZkHHvcUrZ45EcAp+YG/3QV7ab/gycZU/WMPqlox8tuLDe1xf5",
+	"UNhcyBefAM5HMKnfHe8Db1OMaWLtq1bH7SwLeSDK1yGC1k8oroFVmBtMmdV+FmMd906tEBeiIGXVMZsV",
+	"ZaO10lX2wLD/9GSTUIr1+JRHuhoj7Ki9/THOS89F8bKuouN0ckTGpIDQyRpfPoG2dcy9vn5XDGYj8mjc",
+	"JmR5mCuLlIbv+2wYJsxz735FQmd8+QBxDLTT4t2h939tfbTRotye2EvDNyR7R62lqd/dXM5/VjPztuNz",
+	"UFAgMK0/EijxPKc1omsl2d4zQ5cSSSvnG0ndxLc994etiF5MrdfjGhwbPTEo3pZpSGC5KtYCUMrmpEf0",
+	"SPDLpWPt6hXpcWUOAB/dmUSxeMHyi43K5PFpV7h5neyrwTQrz0SXSTb6rv1nGxvZSbnf1OdslAuxQieG",
+	"vbXgDW4dCksPa4fxPp9FvrmDoWxp0zm9473Vp1jXMlNk1MQIuMiXcTQcgVhiUll2BojINKJ0oiNvEcYn",
+	"APRQqNNXNjXzifF166rs8UaOzZjtlSHBAzky29XdXZ1sVw98A01NYBklRuO7HKTq1QXRgDjxGVyDUoR2",
+	"+zJCpN87PNp/ubr6lw2vpQVwvR55OBjp6un3L293m/T6my8RSz0W6fll8gZGuP177IJj7y7a4XXBwxTx",
+	"oFp+DuSmdQ8xX5Z3tVAQvi46dWWsE/5xEMVSXewYNjXRhB27DtgzqNXj09uqHGhqYeyBpe3OCpkwlkcL",
+	"f44PXiXs+LH738GnxBdNJ1g8Ow0FxPhLKDkdBom+3fxJDQVwE00HUQZIurpdxcLiABp9w5l8SbvZcRLW",
+	"enf67ZJlLYequzzk+Eq+/zJkkIzBDukJ/nZDMe3g1xPvxTVF97Ljmg5+OV9OUaCBVkImEJ0qF/M86n7r",
+	"QNrGUseznvzcpwePQ1kOFJlhvLCIP07VdbvkUqa1DuGEMfWF/vETtRiRafjBcgukV1t/wW76wD0+H/c2",
+	"NUK+8tRSit1mKMrG+gyEPaFaceYnyQhduCcpscm4iWURQJGFDFKC/p3EHe+27ivn78lfaeFlt3i4CSI2",
+	"uHObCnS/k3FubCtc16Tvqvq24j8c56YO+jI+3vPygM059t3OgDJ5jMXfe2hUAtv3pelOa8U8zhVvTddc",
+	"j6vOFejUM/hOZBq5M6sZSN1tal/dWWts74K3L+JCqfsm3kHhGGak9cLv6ASAk8o8toox7zpnBeFz+IfX",
+	"CrS6nhisad8yWKjfyNy9TxUcBXmktrioafCON6tnoVk0oz3NRTVenUKw2JgsxajfQN5/hM9W9+J/EbrJ",
+	"GWPo0griXc06iAAmYWfLVvi3AAGoYKCgIBABCgYHMVbVIQJ+BvO6I1zb7VmNT8Tj/5G4fk/U/U0HHn1E",
+	"0H1TDLtPHhgmsmiZZ5uV1g9tQeWCzRagNyMAwdL29AzdGu5Dg/sba5GrXUZXtocVsDBgCNq5gBn1oUCY",
+	"WS4zVop5blkJ7gASOzynqRkh50UH/pYXO5V50reaIoR1Rh+XARAL/19LeN/jHo8/sARRGI2mlFyfx11G",
+	"tMsE9Qca6DYyVqnM41uFDR8DHBJNSNiqnO2ScrCSCrA91L/13WMzcOn0t3dgQCJahcM2k+4mJF7gNjzf",
+	"oWlcbqceNWUDlotui7ho7S06rri1oKVPYKPDRWBB4xxyMR3AJ4m3U4ovxG3B7vbXFSo046ksV6mOe7wd",
+	"HhCXGnh3bSlNd4ohnvY9LFYNlC2E9Hk0lQY8jyqlr6bRE9kgH0TRCV71OTwRyn1jKq/4EpHBTK1nPAXD",
+	"eE6Q77HaMxPVgl5hymUrbSrunmMeoSvikyVErU2QEoFo5znITsIiRjy7uE74oa5lFFBd17EknheSnZx8",
+	"fPvabfPJzy/ZDz88/YFgGYxT1JQUKS/cKSpjY1qRnveYSgN46h5Nj9oLCcley3kh2hYa/Z576nUSAGSJ",
+	"1klgvQaQP7BWmF5Dnd96+XkkyvpG87C6gKZax6uJKzoEuYr4OTC6Qa54ZppZDquxIUmtBwaE3DYWsAAQ",
+	"5kKieuPzXlufKqo6FAunNarsMv7V9nC1IO7Png13YmqZdS2TcpRbm0h6rCGeALXrLjYVMX11CTNxsZtz",
+	"pocubxDRNOCxDB3hWMJazA2TFk6ceNUx6IxU2UeibQ0UjnSjTCFUZFzPHQny3HNU+2t5TnyVS3C4EUSg",
+	"T0Eir5G7ymPONu+1Wq9jWpq3UU1hnyQlJorUjUQOeJP9iUgNBNNmRlMGUK0kkhdqwbhUARQ0YEshAOWK",
+	"Zrkff5UoS+iBk6Nkl5wb6kioSpJAvjoxADJuGmSzAHM6qFHjQ3hb9iK71IBvp32LvqpUUfdCcBejbYXY",
+	"gMynkhEWtVyu+ocSAgryLtNm21RtjciAHbdpaBFbbxcQOane++fXD5CfH9l/UhH4J8f83g0cezxXbmcQ",
+	"gNSZcf0z7YItcJsPZH0bxs/UBd4fPtGbEsWpBYxl3PHXIM7sVnF0GQy932sRa3CIGlPoPxk65SVUYH3w",
+	"lK3t2gwWPWqQ9aUeY3zXTkZAn/ZmVAmYXIQOEpCMnnav32CoT17YONJRitQDx+ZziKcgDSUleEGw8A13",
+	"WKY6wJ7hfSc+z3JbwSkKYt8WoxFrjZCIC1PvpB8IM/CAmhlANFv4zCSoL0pjz0fGjZcv0vFaQBZ1i0Ie",
+	"pAYPxq9v8lWBg24kEWggseOGk8n6E0F2Qz3qTfXoT0S6jTSQbu5jX+XXh7bUYhRsZe9e3lpWy2A6y4cO",
+	"asbNVrJdRlfvQd5HsPyOGXsOFYlwMRoVtcHs3OrGGHYdN00QhbSK1bIAg9LJNwaQ2OCMsODuNi5CPLHl",
+	"NGSzuGWCNZ0Vos5+tQX2li1RU7WrFy4lk3WK8EA1nDOGbXftpLGs+tTJBWZgiBKY40xUKr3fD7/E/vZ4",
+	"//Gz6cHB9PHT0/0fD/f3Hz5HoBePIx/uq61espDJvTkD9wntGHrz/XS248eu3/JuP4bERVMBtWHMKgMj",
+	"muQ5hcyGXnZJsPeaBnkYa3BKEvoEWOo0TUnW6HN/9xsuMuo51JqV2EFnISdDgfi72WTx67dItPwc5BbK",
+	"rdrqUFZ22SqVcXJN+lrHXK0b44juiKgBYlPz62qMSFsUPRYhX2iUSuC47OrVKV9fsaB1bFMwKh7LTV5J",
+	"4O6mZK8Fl/rmEQ4u9LTR/dCkzTQ5UwCZmfIA/SzktNIqBWNW4ikB0bHowVX7EFIix2GWY+pefyZ5f2ZI",
+	"1JwjbzU3ivqL9ByPodwRN+zKtGJ759ulX60EYld1eIdU8pRrvUSPTHuVKLoBJBhnT/tYYKzK8ZbOxjog",
+	"8OAZOeXz26hK2QUFIzbH+a2GFA/2rz2meLA/KqjoXXFjD/nuKFJRHvA+pvVymtAp//rwtTvd96PpRU1K",
+	"aARHpBMJ39BUZH9e1VURSpwYwF4uiHFhQaJlICzFh9bCBnT3D4KZxCR7KGaP508NLdsnPbVF5WMxUoYa",
+	"IXIb8nycPdFaDn8/PXjmLIfJdUCqbG7hYA+c3jrqTkmss3baSupReSs5N+/X8pW2Z1wKeRRvwIpRCd+D",
+	"BHNoMrSJJDB0WoRAyNrM4smePUlnv4a2QpvfajpGMc6sSM/XgOUpYSuYnSOy0lbxf15ijfxVkWKeMyWL",
+	"oLljrICcCdRNPEYhVdtUxUqQsJ1CEzZBA24hisJZAW5uTRaAMEiGUexwGeiZcQNfJqEsVk7yqSNnxi8r",
+	"6mB5QV3sODOFsqvH/Onh/v7e8emT/XcP3QMLgHP3L5aoYEup0HLshtBt0mgPqTZjQsh5N/sT+w8iWeir",
+	"Y6mykrW2xrAKbz4UiaEzrAkF9yEhdYpbdLWY064pcLvWmY70czlD3538UfvWWEo9QKJjIH28ibSlqss9",
+	"dbXsvl2RenawaJrLo/HeNG6XjhunAeWvOwD83kpoUWyC7rNqEIbLf5sSrzJ1OS3+LwbONgKErb2bhy7V",
+	"sWnauAVYN4j6iupchZcHUbsMKFr/Ndjh6IDBth1+agcMtEF+Wh/nLuG69tygsQ17fA0bdh34b/Hz58Xw",
+	"iAq80Yfx8phqrehem2zHx4VpOI2Tq9Uj1/xgI9xjY9fTI+63lKk/vmy9+GmtZcxM37UfjlWZ2ulii7aV",
+	"nISBYqfgo8zUCfxew+4Ix81iYmoYXUcNsiU+yzAOiVkaG6pJk+V4EHVmbcw7DrpzBksVb7vOPbod6qjG",
+	"V+aYvKcdAnVYjq+t5Po8rMt3ZRadnsybJr+PNYcSlA0SUrfl0V53atEd0WnipRzvMbiIKjDNNq7p7qg1",
+	"tqH5yEa7ncF0GEQq6nTN6C1GXcdxG1GHOJxXhG8OjTk2SZIpMLvgn4Rkx06HilDk6FmuIeNvPcz6xifA",
+	"BKkGSxwFCqCckw7aVFqo9JxCejPU+AiSEb21uaI2GAUvnZZxpv6IuozcG997p2rTG2o0jF1dparsItpN",
+	"eeiJ3cG089WefX2dfauSjTOK+ZBDbZKFZQVYx7Na1fPcN36mQH6sEKAHm9J7OwZeREKAGqME34iw273p",
+	"HrTSL6R9U4z0n3LYFchjTEA4tuGRVIEftgfUQ2ixN7DuVnDiM9NXJ9pESy+b/BzCmIueXrxfUGOfRZtS",
+	"dCHofAzmEUO4Q+VMltSyubjwGfqI79X2+jYYN6b8vM8SpRXVnZaIxdCN4dschGadd1PdIebiQUZu0DZl",
+	"3A3GQz5HU6H66LP8LF9rrTR5/XypF6Nadt8v6senP/z94SN2zLUVvGCQOYvbPf0/H47es3eg58DQhgPz",
+	"WeI3/v7kx2cPD0l5QvXFJEHOFcAvwDxiL9jx0YdTXBZFprhkbzIoK+Wmu5z+CsvnnyVnGqxe+nTiANPB",
+	"zmFJiTVt+1N/3Tnb38AFSJbxpXnEqHaHy+wzNqGneb/5cMT+8Wz/gDnGYmoNb5IwKVNegMy4fs6EdLek",
+	"X/LJzy8/yydPnvxI6QQvH32WjVl9ODkV0ptYF6CNxzcJcTpeicnh5Mmj/UdPJiQbkA33eCX23IwpWDGP",
+	"peS+xo+ptpGXkLEcikKxv+GOcreEFB4mTaouOb+5x++Yc9Rq+WeZ1UCfUd73w4RpMGDZ35yYpV5KlL3N",
+	"51zIh8hOZ8At+5u/rT7LnFcVSMgeOoZugFToxcSvPyl13gQbTatuURW00OieReZ8y42d4tKmb16huwox",
+	"MpLPchHKaqnoJxwLIjVtuTvsaPy/ySaHk/8GS3uEO6t5CWgNHf5rUANsgc1ZzkkZmBxOfq9BL0NM8nAS",
+	"cDtIx4lqIUNlMF8SQlua5MApz8WPu7L6lfGHYXS+/IbNESsl/VX1eH/fe0RsAFOAPyyx1NRYDRwxTNrx",
+	"1wf8slkURV8j4jYpwkBlBRnMsGa3Rxds5rYXAFS+YNf0suR66Qwb6ifPsIm4vgA9RdL6E+CexRPRJDFW",
+	"Kubd+NTGC1pnao45zkmTXYhsHAIY7jQ82mCcXwEqzGgcwTduSg+oXUnSSZD3V26Md5pc0nCvkJkWJXW8",
+	"48Rv9G0w9idFSMMdOvOqKkSKi9lTqYU4uRt2PROS61hCz5f1KX7ZYLGDgVf/27tb2leODaRusl7Y54T6",
+	"ARBxSRmiDHV7DSzoiI5F+QV0I0wNGAFmQPm0LApTPqc4pcqWiM3ftJhv2DUXxiq97EjwDQH1i39kC6cd",
+	"yWLpBappYXIFZo0+Z/shqCVhAei4jfFdA5zbkqTZsv3kkgJs7R2FKFEhjbziyX7SFgpi+sCwCR2nYrtL",
+	"e58Q33IyQvRdni8DeXqY0lPkGrivwYzIsMioJabP/Wt4qumWH0TgKks5xZf67I+VEbttSJPkPkpAXB8h",
+	"aE09ZMA9SRjwtKvcdtNYr04gt7GoRGpe0Au9MNIAz4Ph7s7hOVTr5Npr/GJxoh3X9o0MVFuTA1sOQUc7",
+	"/hWWk12PzddmkOu7QbwLM8IhzdEiqX0NvHBMWSqokK6yRAlcJogeGMKNHU7wqapxHniRZW99yvRfmwFC",
+	"+7lbpj82dI9QvwOMfA2Uf8fPERwJFlRFsUrdvT9F9oUuPWxYvkHkV/j3S9J5DG3fzN5h3PSOXJ99RFm5",
+	"7RCbmYe0hdc+ZTY2rH9sD5/xw175IIcylibrjNR4vDrITeO9dhSOXiXo60zYO0jOMae6BD2HKa7rv3a9",
+	"i42l8PwtKwF3nZ3IivUc9XzVuRUTFXvoBpsGyMX4xfDSPfPKe9xvgseudoF8x5IjOGct5WhSBVUoeu6m",
+	"scZIH5Kv40R/py5u9Jq4a0qDWys2Eb+XKKv6BoJR0w2lCLvJV/Mjbk/IwI1yWOUrGnpsDlXrph/pd8Jl",
+	"AUv7W1ZNiVUQTjRQN8YcGoz1jfH7HAn4wN0VQt+pRDjtkrm2IbHjzIN9raitEbr7FNlhQzQAM3wnYoG6",
+	"zX+TQoEMHGeuhtxoQpBAnqEuXC3ubpxhLNd2irCGvSzzwT1zRMiH95LirkiKowpkN34bV1MxHBalvO10",
+	"K++hO7+A702H6LZx/yZFho+DERA3RbtUrQFBzwa4JUAy9gW6nCKBOZA3wydHs5kBO+bJtxiiGvHge661",
+	"Y6TtT2KG40+juBOz+cc9+lHPQdpX1Alo69O/cGc99ci7YT4IXS6vqpmsFZhH7pWSy+WApwPdJ+/cM395",
+	"Lziu4paN2REhELySrk7qV8oDI1LhWrdDc0/0wz2xp5u+FX2xyzQ/mnkGuCmqvMnMbROG+nX00SWgKYaW",
+	"fj6zgTbr6rRqske9pRDAJzX4HhXoS6iccF/wZdMQQWjvxewNbapOJ/I+qd90K7/B3W3e0RMd1lwUFFGn",
+	"FruJT7GkFuZr6/WfYj3bNUX1fTq9VrX0+XTMTzds5EJOm97FvUZZaNz7LQQIm9bK36IC5bRixvtoPDJG",
+	"eHlq34cJr92SIpIwzgy/gMxTNukXeleg3U1uM0KfxhWE01ABw2WGLqRsBSb1OsRgd/eoH/FwWPVunoCb",
+	"jayu9NW+D4XEg6vdQxgXr3upqobsDFUtb5i7rtFh9Ve7/tzurlApCT5HYXsJtj0aeqcJdv1K0k9gRHYf",
+	"Do2HQ7sXSamcCdp4s3s5bKulQvx1ohbm3kX1rbqoNhURqvhtmMaXtA7ZYccBpfavb4b5pdwRK+y0qbe7",
+	"/mzdpm9T13tNxN5qkJ0gUOKlyf4N2WNrFEIQX6bq66i+8WHt0J6ittRoBfuLkM+ki48FRWGCu2yLGXEn",
+	"6XazVgQt+U4ZEWucE9ChrtEqoNHXki6TbrVx9OBv1QtoM+8jV9965IrPQWY8FMhX4WYMHFNw3yi6l0/o",
+	"iSuerQZQpaexeA8wRKiCjOFN9MBEryEbNFjLfT3H13B74icc98AXYimZwjXRhsbt4iFghzQfvXDKP6Je",
+	"1Qay9XI5p8ZVg/nVx+GJv7xG51cyOsPxrxh5RAsQeT7jCE/ug45nDXS5JR3/rBAyQ6i7plJYl5t8sVd1",
+	"uknG+YMe6LDJt0W7sLC+4msPRYW3qVPJFj6mtTTXaZDNgAWSBJgbtPVlRlc5oVENRCORJOuZjWutdvmS",
+	"yqRb5zZlQ4WKUeyegq0dhWUpp+wpNBGbHoaIQyHSnFkwHnzDKnZW8BI8WpNUAb63A+u0aLcOhaP79meZ",
+	"KTAx4IoX5vz/+eXcELt1u6DdsoYIXPYgTHzym1YCl9fIXB1q48hICiRMC9hg+AU12moZSnNR7P2Z1tWX",
+	"oWv/ZV3FdcMINnEXk/hhgtg2H44QjNh/8unpPx62uMTh6YcrCMVYde/RJXzRPeFkjcKTiEGH3KuofxXP",
+	"lc8kEBKzb9K6Cjkdjlc7nAu+/0FPlg0CGt6qrvP11A6Lj1DyxbWgAGSEmVtwJ8IRHZKIIAxb+CW3dGg6",
+	"6g9pFiehI9ZNCPqVLui3nvbUbdfdl52DndYD4CJdk6GOAZvyUmfp60jLWNIFzEObetIzMjWgVRjgmjxL",
+	"fRBceokzd18tlPK9GjyuFTVhl9jnekbdg4VkiAtmEux6YLAtq0k+S/JJJMHWcfvgGx/OEJPGJCzlhjSi",
+	"TPBUCytSw7gRGTwPrbrkZ/l7rSyny47rc0MKDnUSZhk3ufeMYDYvbgepKKGDXBure8ToPjafZbC0miQx",
+	"xMNt6k5WelM2JpqqQMaUmw+0pRsSKAYn8/suOEl35Wq7I5cF0dWosmkNSBy5CSlDTL43E4XvRBrl9aMZ",
+	"qa5uMK/g5r59sOdpyvpEplYaP+TUdJh32g5zxNwLHfDOgGsc42zptORH7AWjabQAY9yc45FCSJyVE9GD",
+	"+UYM9jOt5lbY7CbvOFrHe9XvV/V0uzG24QFREemCWd2ryRehpmxkatsVq8s2W9T4jNa5CoD2TihZpXpw",
+	"sAiMJ4pR5eFN19H07zPqbqiK0XPOA8PcGxBkcsGXzztFjOhpQHmyQt4tQZ8bLmC8k1GfHaoYvx8+OwF3",
+	"6FtO6xFaI/KPvrOa2Pv8o6H8I19LS1jjTa+hLnO1ePP9OH0fWnD2bwmq74RE+VYPXwdnKc1FRTaPx5o2",
+	"14XY1zp3B608emQUTt93CdE3vP8vry2c30XW6yA5eo9wQy+q3RnGMMgJgP+vnqX1bWMT1FWAJ0ByrVN4",
+	"rEVxSVrfl8rcEKIeUjMOqYdFdijqqehuFMTeXSTwvTb/FbX5fmkxRpW/SW66V+T/Soo8yqn+GoIVxhoL",
+	"mXWH2es79zYhtWOgWdRaBCS2AtMQbquWESyfj1VG3KTvVZG7Q3WKQKC+oQwwCcZC5nsHCZtQijkvCt+0",
+	"BnvUjMgrv3tkvlmF5JTP78tSh3QSy+dUqYBpYOSyFpiWG1A6WaoKVeuIVCG6DGgt7uMb5Lg7h54Dev4V",
+	"UiHvOq+9BbsqqUTolOmYL3RMI14T0ljgWYzZtpU8nPL5fb3DN59MFviHJJfSmFO2djt2uGfYM/qSV7bW",
+	"cKpuP7fsZiD+3ELupns09KXqVjIidcbqp5ej0e0qqLfqb15r/tBpg7w0mHryZB8bRw5hvlx6V280P7Lh",
+	"4s2sEWSir3iXve40lsTOaggoh5PaonjfPf69Yc1bZWpX1fu2zo8jCDWNDW3xo51dY5Jqjzc9/4YiOfhQ",
+	"vBnjZfKFvlbLxjuhhN9GO8jb4jxiDN+wcWsnxjjb7f2Zc5NvuTOvyn+Rgg331h3Y6TLcdEfuV++Dwaaa",
+	"fEFt//uu0E4P0Du01bvdz1c8YZuyyvPxtZTR4liUwEmHphKp09qNx3k2uVr47nVQGAh/5ReQRU9SymUK",
+	"xZBR4D6/yfv6ur3ht3UsXkEqMiwVdJvslHkb32FVVkEu9WGZ0RP3uxzheZGe9+0syGy6rT7ntcya2pz7",
+	"jd1oNSOZ0hkKM2+RYr/V6G7nXGazekBUHIv0/O6y8A2Ue4v0fDcH561ZxHRoqORCZT752jqKi5WOM4Gm",
+	"MXoLiUHnAR/jG3rirlnMflp9PuAzKJSc4315LT3HX9DJeWCYqc8sN+cmhKqAaUixqMt3MfbCKrbb2zMe",
+	"vqejtWMbuVuTmYpiQVb5rghJm0hMpVkv68odNfK9Bjc+8gceQcpSwA5w4qwQch43bypemyG0E/fxvbIQ",
+	"j62054xqGpmxoohLuKrgcmCXCy6/q+us4PIOnrkPYNkiB3Lu+hJEgoAY1Lo1lEIGp2hfqo975HsiMa34",
+	"buosL7KMNUSjC9TpK50/oeshSmpVgRyis/v8Xl72tpsMFmrmrihyCBQBlom6Aa21jFrZ/GH7i4yv7+uQ",
+	"XQqt4XbvSH9FJpR54E4bLwrHCIhzIHvcrvSlEbrqXTa5b0ZbPVV3VV/tozC5BucIRIO4Et0usytEH5cy",
+	"ey9ge1znYr3Ja9821+XwLtfl/SZv1/rniqn4FptzUQ00wjwX1f32xraXBymi0rTWGqv5EDE6ssfYdKt3",
+	"j0/5/HtSBU75fH53tW1HqlbRpt9WdOxaDmGQfZTfQp6YW8UJjXsHAVevGfnMLbaLfNbtWdhgn5GjCvOe",
+	"EaOu5QfficP9M4inGE88jQR2m66CfYHdoe1zb3nvxrlHPxydsJr0ok8jXKVhHyuvIZpcLQw7g6XyzcQe",
+	"/4Py5+LJNfT1OCDPfjIp+R+irMvJ4cHjZFIKSb/sb0Jdf9WU2iMZ+ncyk4uq8v1FTPwE7HXaqw0chg5K",
+	"620eia/Ug+5TFzP3OQXH26RMkeYE/M0C0u+1xF+6xGKIWEY4V4kzcTQiSLhbTjHsg+9k2gPD1EJi2VBL",
+	"3EU+7EXi2Sf3xM3cQzj0LV9A7p0nVF8QbybIixraYBb+2qA8Xhe4B6EeIt4iy/B1gUzuL1XjlDagL8K5",
+	"qXUxOZzsTb789uX/BwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

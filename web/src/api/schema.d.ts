@@ -1283,6 +1283,11 @@ export interface components {
             outcome?: string;
             /** @description Where it is done; absent for none */
             place?: string;
+            /**
+             * @description The kind of attention it takes; absent where it is unset
+             * @enum {string}
+             */
+            concentration?: "deep" | "light";
             /** @description Absent for none */
             attachments?: components["schemas"]["Attachment"][];
             created: string;
@@ -1462,7 +1467,7 @@ export interface components {
         };
         SentenceOffer: {
             /** @enum {string} */
-            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder" | "kind" | "status";
+            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder" | "kind" | "status" | "concentration";
             /** @description The words it is about, exactly */
             words: string;
             /** @description The full value in words */
@@ -1476,7 +1481,7 @@ export interface components {
         };
         Chip: {
             /** @enum {string} */
-            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder" | "kind" | "status";
+            field: "due" | "start" | "plan" | "list" | "priority" | "tag" | "repeat" | "lead" | "estimate" | "person" | "reminder" | "kind" | "status" | "concentration";
             /** @description The words it was read from, exactly */
             words: string;
             /** @description The full value in words */
@@ -1582,6 +1587,11 @@ export interface components {
             isNote?: boolean;
             /** @description Minutes */
             estimate?: number | null;
+            /**
+             * @description null is unset
+             * @enum {string|null}
+             */
+            concentration?: "deep" | "light" | null;
             person?: components["schemas"]["NewInvolved"];
             reminders?: string[];
             repeat?: components["schemas"]["RepeatChoice"];
@@ -1610,6 +1620,11 @@ export interface components {
             due?: string | null;
             plan?: string | null;
             estimate?: number | null;
+            /**
+             * @description null is unset
+             * @enum {string|null}
+             */
+            concentration?: "deep" | "light" | null;
             isNote?: boolean;
             inOrder?: boolean;
             /** @description One line of at most 500 characters */
@@ -1706,11 +1721,16 @@ export interface components {
             /** @description 1 to 5000 */
             ids: string[];
             /** @enum {string} */
-            do: "complete" | "cancel" | "reopen" | "start" | "delete" | "restore" | "move" | "plan" | "due" | "priority" | "tags" | "handful";
+            do: "complete" | "cancel" | "reopen" | "start" | "delete" | "restore" | "move" | "plan" | "due" | "priority" | "concentration" | "tags" | "handful";
             place?: components["schemas"]["Move"];
             plan?: string | null;
             due?: string | null;
             priority?: components["schemas"]["Priority"];
+            /**
+             * @description null is unset
+             * @enum {string|null}
+             */
+            concentration?: "deep" | "light" | null;
             add?: string[];
             remove?: string[];
             /** @description With handful: in or out */
@@ -2141,7 +2161,7 @@ export interface components {
         /** @description A filter as JSON that every row must meet as well */
         Narrow: string;
         /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
-        GroupBy: "due" | "plan" | "priority" | "list" | "shelf" | "tag" | "person" | "status" | "estimate" | "two-by-two";
+        GroupBy: "due" | "plan" | "priority" | "list" | "shelf" | "tag" | "person" | "status" | "concentration" | "estimate" | "two-by-two";
         /** @description Keys in place of the view's own order, parted by commas: priority, -due */
         OrderBy: string;
         UrgentDays: number;

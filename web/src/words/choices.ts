@@ -1,7 +1,7 @@
 import type { Todo, TodoPatch } from "@/api/client";
 
 /** The fields of a to-do whose value is one of a few words. */
-export type ChoiceKey = "priority";
+export type ChoiceKey = "priority" | "concentration";
 
 export interface Choice {
   field: ChoiceKey;
@@ -37,6 +37,16 @@ export const choices: Choice[] = [
       { value: "medium", name: "Medium", column: "Medium priority" },
       { value: "high", name: "High", column: "High priority" },
     ],
+  },
+  {
+    field: "concentration",
+    name: "concentration",
+    values: [
+      { value: "unset", name: "Unset", column: "Neither deep nor light" },
+      { value: "light", name: "Light", column: "Light work", fact: "light work" },
+      { value: "deep", name: "Deep", column: "Deep work", fact: "deep work" },
+    ],
+    absent: ["is unset", "is set"],
   },
 ];
 

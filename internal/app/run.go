@@ -9,6 +9,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 	"tincup/internal/store"
 )
 
@@ -64,8 +65,8 @@ type Responder func(*Outcome) (*store.Reply, error)
 
 // Reasons for which a request is not carried out.
 var (
-	ErrRunning = errors.New("a request with this Idempotency-Key is still running")
-	ErrReused  = errors.New("this Idempotency-Key was used with another request")
+	ErrRunning = term.Fail(term.Conflict, "a request with this Idempotency-Key is still running")
+	ErrReused  = term.Fail(term.Refused, "this Idempotency-Key was used with another request")
 )
 
 // StaleError says that a row is no longer as the person saw it.
@@ -78,6 +79,9 @@ type StaleError struct {
 	// Changed names the fields altered since.
 	Changed []string
 }
+
+// Class is Stale.
+func (e *StaleError) Class() term.Class { return term.Stale }
 
 func (e *StaleError) Error() string {
 	return "the " + string(e.Kind) + " has changed since it was read"

@@ -9,6 +9,7 @@ import (
 
 	"tincup/internal/app"
 	"tincup/internal/core/book"
+	"tincup/internal/core/term"
 	"tincup/internal/httpapi/contract"
 	"tincup/internal/store"
 )
@@ -67,65 +68,83 @@ func (s *server) describeStale(c *gin.Context, stale *app.StaleError, body *prob
 	})
 }
 
-// problemOf gives every error its status. What is not known here is ours: 500,
-// with nothing of its text.
+// statusOf is the status of each class of errors.
+var statusOf = map[term.Class]int{
+	term.Unclassed: http.StatusInternalServerError, term.NotFound: http.StatusNotFound, term.Refused: http.StatusUnprocessableEntity,
+	term.Forbidden: http.StatusForbidden, term.Conflict: http.StatusConflict, term.Stale: http.StatusPreconditionFailed,
+	term.Incomplete: http.StatusBadRequest, term.TooLarge: http.StatusRequestEntityTooLarge,
+	term.NoSpace: http.StatusInsufficientStorage, term.Unavailable: http.StatusServiceUnavailable,
+}
+
+// titles are what problems of a class are called where nothing more is known of them.
+var titles = map[term.Class]string{
+	term.NotFound: "Not there", term.Refused: "A field is wrong", term.Forbidden: "Another person's", term.Conflict: "Not in this state",
+	term.Incomplete: "Not the whole of it", term.TooLarge: "Too large", term.NoSpace: "The disk is full", term.Unavailable: "Not now",
+}
+
+// telling is how a failure whose text is for programs is put to people.
+type telling struct {
+	err           error
+	title, detail string
+}
+
+var tellings = []telling{
+	{store.ErrNothing, "Nothing to turn round", "There is nothing to undo or redo here."},
+	{app.ErrRunning, "Still running", "A request with this Idempotency-Key is still running. Try again in a moment."},
+	{app.ErrReused, "Key used before", "This Idempotency-Key was used with another request. Use a new key for a new request."},
+	{store.ErrFull, "The disk is full", "The change was not kept: the disk with the data file is full. Free some space and try again."},
+	{store.ErrReadOnly, "The data file is read-only", "The change was not kept: the data file cannot be written to. Make it writable and try again."},
+	{store.ErrGone, "The data file is gone",
+		"The change was not kept: the data file was removed, replaced or cut short while it was open. Put it back and start Tin Cup again; until then nothing can be changed."},
+	{store.ErrAltered, "The file was altered",
+		"The bytes of this file are no longer those that were attached, so it is not handed out. Attach it again, or put a copy back."},
+	{store.ErrComing, "Not the whole file", "The file stopped coming before its end and was not kept. Send it again."},
+	{store.ErrBroken, "The data file does not answer", "The change was not kept: the data file cannot be read or written just now."},
+}
+
+// problemOf gives every error its status, by its class. What has none is ours: 500, with
+// nothing of its text.
 func problemOf(err error) *problem {
 	var (
 		known    *problem
 		rule     *book.RuleError
 		missing  *book.NotFoundError
 		conflict *book.ConflictError
-		stale    *app.StaleError
 		tooMuch  *http.MaxBytesError
 	)
-	switch {
-	case errors.As(err, &known):
+	if errors.As(err, &known) {
 		return known
-	case errors.As(err, &rule) && rule.Field == "id":
-		return &problem{status: http.StatusConflict, title: "Not in this state", detail: rule.Reason, field: rule.Field}
-	case errors.As(err, &rule):
-		return &problem{status: http.StatusUnprocessableEntity, title: "A field is wrong", detail: rule.Reason, field: rule.Field}
-	case errors.As(err, &missing):
-		return bad(http.StatusNotFound, "Not there", missing.Error())
-	case errors.Is(err, book.ErrNotFound):
-		return bad(http.StatusNotFound, "Not there", "There is no such file any more.")
-	case errors.Is(err, book.ErrNotYours):
-		return bad(http.StatusForbidden, "Another person's", err.Error())
-	case errors.As(err, &conflict):
-		return bad(http.StatusConflict, "Changed since", conflict.Error())
-	case errors.As(err, &stale):
-		return &problem{status: http.StatusPreconditionFailed, title: "Changed since it was read", stale: stale,
-			detail: "This " + string(stale.Kind) + " has changed since it was read. Look at what is there now and send the change again."}
-	case errors.As(err, &tooMuch):
-		return tooLarge(tooMuch.Limit)
-	case errors.Is(err, store.ErrNothing):
-		return bad(http.StatusConflict, "Nothing to turn round", "There is nothing to undo or redo here.")
-	case errors.Is(err, app.ErrRunning):
-		return bad(http.StatusConflict, "Still running", "A request with this Idempotency-Key is still running. Try again in a moment.")
-	case errors.Is(err, app.ErrReused):
-		return bad(http.StatusUnprocessableEntity, "Key used before",
-			"This Idempotency-Key was used with another request. Use a new key for a new request.")
-	case errors.Is(err, store.ErrFull):
-		return bad(http.StatusInsufficientStorage, "The disk is full",
-			"The change was not kept: the disk with the data file is full. Free some space and try again.")
-	case errors.Is(err, store.ErrReadOnly):
-		return bad(http.StatusServiceUnavailable, "The data file is read-only",
-			"The change was not kept: the data file cannot be written to. Make it writable and try again.")
-	case errors.Is(err, store.ErrGone):
-		return bad(http.StatusServiceUnavailable, "The data file is gone",
-			"The change was not kept: the data file was removed, replaced or cut short while it was open. Put it back and start Tin Cup again; until then nothing can be changed.")
-	case errors.Is(err, store.ErrFolder):
-		return bad(http.StatusServiceUnavailable, "No folder for files",
-			"The file was not kept: "+err.Error()+". Give it another name and try again.")
-	case errors.Is(err, store.ErrAltered):
-		return bad(http.StatusConflict, "The file was altered",
-			"The bytes of this file are no longer those that were attached, so it is not handed out. Attach it again, or put a copy back.")
-	case errors.Is(err, store.ErrComing):
-		return bad(http.StatusBadRequest, "Not the whole file", "The file stopped coming before its end and was not kept. Send it again.")
-	case errors.Is(err, store.ErrBroken):
-		return bad(http.StatusServiceUnavailable, "The data file does not answer",
-			"The change was not kept: the data file cannot be read or written just now.")
 	}
-	return bad(http.StatusInternalServerError, "Something is wrong in Tin Cup",
-		"The request was not carried out because of a fault in the program. The log has the details.")
+	if errors.As(err, &tooMuch) {
+		return tooLarge(tooMuch.Limit)
+	}
+	class := term.ClassOf(err)
+	if class == term.Unclassed {
+		return bad(http.StatusInternalServerError, "Something is wrong in Tin Cup",
+			"The request was not carried out because of a fault in the program. The log has the details.")
+	}
+	p := &problem{status: statusOf[class], title: titles[class], detail: upperFirst(err.Error())}
+	switch {
+	case errors.As(err, &rule):
+		p.detail, p.field = rule.Reason, rule.Field
+	case errors.As(err, &missing):
+		p.detail = missing.Error()
+	case errors.Is(err, book.ErrNotFound):
+		p.detail = "There is no such file any more."
+	case errors.As(err, &conflict):
+		p.title, p.detail = "Changed since", conflict.Error()
+	case errors.As(err, &p.stale):
+		p.title = "Changed since it was read"
+		p.detail = "This " + string(p.stale.Kind) + " has changed since it was read. Look at what is there now and send the change again."
+	case errors.Is(err, store.ErrFolder):
+		p.title, p.detail = "No folder for files", "The file was not kept: "+err.Error()+". Give it another name and try again."
+	default:
+		for _, t := range tellings {
+			if errors.Is(err, t.err) {
+				p.title, p.detail = t.title, t.detail
+				break
+			}
+		}
+	}
+	return p
 }

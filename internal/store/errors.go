@@ -6,22 +6,24 @@ import (
 
 	"modernc.org/sqlite"
 	sqlite3 "modernc.org/sqlite/lib"
+
+	"tincup/internal/core/term"
 )
 
 // What can be wrong with a data file. Errors from this package wrap one of
 // them where it applies.
 var (
-	ErrNotOurs  = errors.New("not a Tin Cup data file")
-	ErrNewer    = errors.New("written by a newer version of Tin Cup")
-	ErrReadOnly = errors.New("the data file is read-only")
-	ErrFull     = errors.New("the disk is full")
-	ErrBroken   = errors.New("the data file cannot be read or written")
-	ErrHeld     = errors.New("the data file is in use")
+	ErrNotOurs  = term.Fail(term.Refused, "not a Tin Cup data file")
+	ErrNewer    = term.Fail(term.Refused, "written by a newer version of Tin Cup")
+	ErrReadOnly = term.Fail(term.Unavailable, "the data file is read-only")
+	ErrFull     = term.Fail(term.NoSpace, "the disk is full")
+	ErrBroken   = term.Fail(term.Unavailable, "the data file cannot be read or written")
+	ErrHeld     = term.Fail(term.Conflict, "the data file is in use")
 	// ErrGone: the file was taken away while it was open.
-	ErrGone = errors.New("the data file is no longer the one that is open")
+	ErrGone = term.Fail(term.Unavailable, "the data file is no longer the one that is open")
 	// ErrDamaged: after a crash something is missing that should be there. A
 	// *DamageError says what, and what can be done.
-	ErrDamaged = errors.New("the data file is damaged")
+	ErrDamaged = term.Fail(term.Unavailable, "the data file is damaged")
 )
 
 // explain gives SQLite's result codes the meaning they have here.

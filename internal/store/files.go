@@ -17,18 +17,20 @@ import (
 	"sync"
 	"syscall"
 	"time"
+
+	"tincup/internal/core/term"
 )
 
 // What can be wrong with attached files.
 var (
 	// ErrTooLarge: a file has more bytes than were allowed.
-	ErrTooLarge = errors.New("the file is too large")
+	ErrTooLarge = term.Fail(term.TooLarge, "the file is too large")
 	// ErrFolder: what stands in the place of the folder of files is not ours.
-	ErrFolder = errors.New("is in the place where attached files are kept, and is not Tin Cup's")
+	ErrFolder = term.Fail(term.Unavailable, "is in the place where attached files are kept, and is not Tin Cup's")
 	// ErrAltered: the bytes are no longer those that were kept.
-	ErrAltered = errors.New("the file has been altered since it was attached")
+	ErrAltered = term.Fail(term.Conflict, "the file has been altered since it was attached")
 	// ErrComing: the bytes of a file stopped coming.
-	ErrComing = errors.New("the file did not arrive whole")
+	ErrComing = term.Fail(term.Incomplete, "the file did not arrive whole")
 )
 
 // File tells of bytes that are kept.

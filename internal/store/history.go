@@ -9,10 +9,11 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // ErrNothing means that there is nothing to turn round.
-var ErrNothing = errors.New("nothing to undo or redo")
+var ErrNothing = term.Fail(term.Conflict, "nothing to undo or redo")
 
 // LastUndoable returns the revision of the latest change that an account made in a window
 // and that is not undone.

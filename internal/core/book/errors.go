@@ -4,6 +4,8 @@ import (
 	"errors"
 	"fmt"
 	"strings"
+
+	"tincup/internal/core/term"
 )
 
 // RuleError is a command refused: which field, and a sentence that says what
@@ -14,6 +16,14 @@ type RuleError struct {
 }
 
 func (e *RuleError) Error() string { return e.Reason }
+
+// Class is Refused, or Conflict where the row itself is not in a state for it.
+func (e *RuleError) Class() term.Class {
+	if e.Field == "id" {
+		return term.Conflict
+	}
+	return term.Refused
+}
 
 func refuse(field, format string, args ...any) error {
 	return &RuleError{Field: field, Reason: fmt.Sprintf(format, args...)}
@@ -29,7 +39,7 @@ func inField(field string, err error) error {
 }
 
 // ErrNotFound marks a command on a row that is not in the Book.
-var ErrNotFound = errors.New("not found")
+var ErrNotFound = term.Fail(term.NotFound, "not found")
 
 // NotFoundError says what was looked for.
 type NotFoundError struct {
@@ -49,6 +59,9 @@ type ConflictError struct {
 	Title  string
 	Fields []string
 }
+
+// Class is Conflict.
+func (e *ConflictError) Class() term.Class { return term.Conflict }
 
 func (e *ConflictError) Error() string {
 	return fmt.Sprintf("“%s” has since been changed further (%s), so this cannot be turned round any more.",

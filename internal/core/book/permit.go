@@ -1,9 +1,9 @@
 package book
 
-import "errors"
+import "tincup/internal/core/term"
 
 // ErrNotYours marks a change of what is another account's.
-var ErrNotYours = errors.New("not yours")
+var ErrNotYours = term.Fail(term.Forbidden, "not yours")
 
 // NotYoursError says what a command would have written that is another account's.
 type NotYoursError struct {

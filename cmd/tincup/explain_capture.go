@@ -40,7 +40,7 @@ The status is 0 when all are ok, 3 when a problem would refuse one, 2 for a wron
 				return err
 			}
 			env.Settings = settings.Writing
-			env.Clock = day.Clock{Now: source.Now(), Zone: settings.Zone, DayStart: settings.DayStart}
+			env.Clock = day.Clock{Now: source.Now(), Zone: zoneOf(settings), DayStart: settings.DayStart}
 			out := json.NewEncoder(cmd.OutOrStdout())
 			out.SetEscapeHTML(false)
 			if args[0] == "-" {

@@ -91,7 +91,7 @@ func (f *flags) explainFilter(ctx context.Context, parsed filter.Filter, withFil
 		return out, err
 	}
 	if !withFile {
-		c := day.Clock{Now: source.Now(), Zone: settings.Zone, DayStart: settings.DayStart}
+		c := day.Clock{Now: source.Now(), Zone: zoneOf(settings), DayStart: settings.DayStart}
 		_, empty := book.Alone(book.MemoryNotes{})
 		return describe(parsed, empty, c), nil
 	}

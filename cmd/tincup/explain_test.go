@@ -192,7 +192,7 @@ func TestExplainFilter(t *testing.T) {
 		t.Errorf("without a file: status %d %s", status, out)
 	}
 	status, _, errOut := tincup(t, "explain", "filter", write(`{"all":[{"field":"mood","op":"yes"}]}`))
-	if status != 2 || !strings.Contains(errOut, "/all/0/field: There is no field “mood”.") {
+	if status != 2 || !strings.Contains(errOut, "/all/0/field: There is no field “mood”") {
 		t.Errorf("a bad filter: status %d %s", status, errOut)
 	}
 	if status, _, errOut := tincup(t, "explain", "filter", filepath.Join(folder, "none.json")); status != 2 || !strings.Contains(errOut, "none.json") {

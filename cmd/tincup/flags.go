@@ -38,10 +38,10 @@ func (f *flags) onRepair(cmd *cobra.Command) {
 
 func (f *flags) onTime(cmd *cobra.Command) {
 	cmd.Flags().StringVar(&f.now, "now", "", "stand still at this wall time, such as 2026-11-24T09:10")
-	cmd.Flags().StringVar(&f.zone, "zone", "", "the time zone, such as Europe/Lisbon (default: the machine's)")
-	cmd.Flags().StringVar(&f.dayStart, "day-start", "00:00", "when a day begins, 00:00 to 06:00")
-	cmd.Flags().BoolVar(&f.writing.MonthFirst, "month-first", false, "read 11/30 as 30 November")
-	cmd.Flags().BoolVar(&f.writing.SundayFirst, "sunday-first", false, "let weeks begin on Sunday in “end of week”")
+	cmd.Flags().StringVar(&f.zone, "zone", "", "the time zone for this run, such as Europe/Lisbon, in place of the one in the settings")
+	cmd.Flags().StringVar(&f.dayStart, "day-start", "", "when a day begins for this run, 00:00 to 06:00, in place of the settings")
+	cmd.Flags().BoolVar(&f.writing.MonthFirst, "month-first", false, "read 11/30 as 30 November for this run, whatever the settings say")
+	cmd.Flags().BoolVar(&f.writing.SundayFirst, "sunday-first", false, "let weeks begin on Sunday in “end of week” for this run, whatever the settings say")
 	cmd.Flags().StringVar(&f.clockFile, "clock-file", "", "read the wall time from this file, for tests")
 	if err := cmd.Flags().MarkHidden("clock-file"); err != nil {
 		panic(err) // the flag was made a line above
@@ -112,7 +112,7 @@ func dataFolder() (string, error) {
 }
 
 func (f *flags) settings() (app.Settings, error) {
-	s := app.Settings{Zone: machineZone(), Writing: f.writing, Repair: f.repair}
+	s := app.Settings{Machine: machineZone(), Writing: f.writing, Repair: f.repair}
 	if f.zone != "" {
 		zone, err := time.LoadLocation(f.zone)
 		if err != nil {
@@ -126,6 +126,7 @@ func (f *flags) settings() (app.Settings, error) {
 			return s, usage("--day-start: %v", err)
 		}
 		s.DayStart = time.Duration(t.Minutes()) * time.Minute
+		s.Fixed = map[string]string{"dayStart": t.String()} // midnight, too
 		if s.DayStart > day.MaxDayStart {
 			return s, usage("--day-start %s is too late; 06:00 is the latest", f.dayStart)
 		}
@@ -139,8 +140,16 @@ func (f *flags) world() (app.Settings, clock.Source, error) {
 	if err != nil {
 		return settings, nil, err
 	}
-	source, err := f.source(settings.Zone)
+	source, err := f.source(zoneOf(settings))
 	return settings, source, err
+}
+
+// zoneOf is the zone of a run that asks no account.
+func zoneOf(s app.Settings) *time.Location {
+	if s.Zone != nil {
+		return s.Zone
+	}
+	return s.Machine
 }
 
 func (f *flags) source(zone *time.Location) (clock.Source, error) {

@@ -9,31 +9,15 @@ import (
 	"log/slog"
 	"sync"
 	"sync/atomic"
-	"time"
 
 	"github.com/google/uuid"
 
 	"tincup/internal/clock"
 	"tincup/internal/core/book"
-	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
 	"tincup/internal/store"
 )
-
-// Settings are the person's.
-type Settings struct {
-	Zone     *time.Location
-	DayStart time.Duration
-	// Writing is how sentences are read.
-	Writing capture.Settings
-	// MaxPages bounds the data file, in pages of 4096 bytes; 0 leaves that to
-	// the disk.
-	MaxPages int
-	// Repair opens a data file also where a crash or a hand has damaged it, after
-	// a copy of what is there.
-	Repair bool
-}
 
 // Bodies makes the body of a reply again, by its Remake and of its change.
 type Bodies func(remake string, change *book.Change) ([]byte, error)
@@ -51,6 +35,9 @@ type App struct {
 	// reading guards the Book in memory, for as long as no disk is waited for.
 	reading sync.RWMutex
 	book    *book.Book
+
+	// force holds what is in force for each account.
+	force sync.Map
 
 	preparing preparations
 
@@ -82,6 +69,9 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 	loop, stop := context.WithCancel(context.WithoutCancel(ctx))
 	a := &App{store: s, clock: source, settings: settings, log: log, book: b,
 		hub: newHub(), toIndex: make(chan struct{}, 1), stop: stop}
+	for _, s := range a.everyone() {
+		a.settle(s.desk)
+	}
 	if err := a.mend(ctx); err != nil {
 		stop()
 		return nil, errors.Join(err, s.Close())
@@ -119,13 +109,6 @@ func (a *App) Present() error { return a.store.Present() }
 
 // MarkDemo marks the data file as one that may be thrown away.
 func (a *App) MarkDemo(ctx context.Context) error { return a.store.MarkDemo(ctx) }
-
-// Clock is now, as the person's settings make it.
-func (a *App) Clock() day.Clock {
-	return day.Clock{Now: a.clock.Now(), Zone: a.settings.Zone, DayStart: a.settings.DayStart}
-}
-
-func (a *App) env() book.Env { return book.Env{Clock: a.Clock(), NewID: NewID} }
 
 // NewID makes an id that sorts by when it was made (RFC 9562, UUIDv7).
 func NewID() book.ID { return book.ID(uuid.Must(uuid.NewV7())) }

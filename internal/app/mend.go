@@ -16,7 +16,7 @@ func (a *App) mend(ctx context.Context) error {
 	count := map[book.Gravity]int{}
 	first := ""
 	for _, s := range a.everyone() {
-		for _, f := range s.desk.Faults(a.Clock().Today()) {
+		for _, f := range s.desk.Faults(s.Clock().Today()) {
 			if count[f.Gravity]++; f.Gravity == book.Lost && first == "" {
 				first = f.Says
 			}
@@ -39,7 +39,7 @@ func (a *App) mend(ctx context.Context) error {
 		return err
 	}
 	for _, s := range a.everyone() {
-		change, err := s.desk.Do(a.env(), book.Mend{})
+		change, err := s.desk.Do(s.env(), book.Mend{})
 		if err != nil {
 			return err
 		}

@@ -182,6 +182,10 @@ func (a *Session) keep(ctx context.Context, req Request, change *book.Change, re
 		a.wakeIndexer()
 	}
 	a.hub.send(a.Account(), eventOf(change))
+	if len(change.Settings) > 0 { // what day it is may follow from them, and so every answer
+		a.planNextChange()
+		a.hub.send(a.Account(), Event{Kind: TimePassed, Revision: change.Revision})
+	}
 	return nil
 }
 
@@ -191,6 +195,11 @@ func (a *App) apply(change *book.Change) {
 	a.book.Apply(change)
 	a.preparing.follow(a.book, change)
 	a.dueSooner(change)
+	if len(change.Settings) > 0 {
+		if desk, err := a.book.Desk(change.Actor); err == nil {
+			a.settle(desk)
+		}
+	}
 }
 
 // committed asks the file whether a write that reported an error is there all the

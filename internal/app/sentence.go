@@ -122,8 +122,8 @@ func refusal(d capture.Draft) error {
 	return &book.RuleError{Field: "text", Reason: d.Problems[0].Reason}
 }
 
-func (a *App) envOf(b *book.Desk, c day.Clock) capture.Env {
-	env := capture.Env{Clock: c, Settings: a.settings.Writing}
+func (a *Session) envOf(b *book.Desk, c day.Clock) capture.Env {
+	env := capture.Env{Clock: c, Settings: a.writing()}
 	for _, l := range b.Lists() {
 		if !l.Listed() {
 			continue
@@ -154,7 +154,7 @@ func (s Sentence) typed(c day.Clock) (day.Clock, error) {
 	return c, nil
 }
 
-func (a *App) read(b *book.Desk, c day.Clock, s Sentence) (Reading, error) {
+func (a *Session) read(b *book.Desk, c day.Clock, s Sentence) (Reading, error) {
 	c, err := s.typed(c)
 	if err != nil {
 		return Reading{}, err
@@ -162,7 +162,7 @@ func (a *App) read(b *book.Desk, c day.Clock, s Sentence) (Reading, error) {
 	return found(b, c, capture.Read(s.Text, a.envOf(b, c))), nil
 }
 
-func (a *App) readLines(b *book.Desk, c day.Clock, s Sentence) ([]Line, error) {
+func (a *Session) readLines(b *book.Desk, c day.Clock, s Sentence) ([]Line, error) {
 	c, err := s.typed(c)
 	if err != nil {
 		return nil, err

@@ -2,9 +2,11 @@ package app
 
 import (
 	"context"
+	"maps"
 	"time"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 	"tincup/internal/core/view"
 )
 
@@ -13,21 +15,30 @@ import (
 // instant, forwards or back, or a machine that slept, counts too.
 func (a *App) keepTime(ctx context.Context) {
 	a.planNextChange()
-	last := a.Clock()
+	last, days := a.clock.Now(), a.days()
 	for a.clock.Wait(ctx, a.nextChange()) == nil {
-		c := a.Clock()
-		newDay := c.Today() != last.Today()
+		now, today := a.clock.Now(), a.days()
+		newDay := !maps.Equal(today, days)
 		if newDay {
 			if err := a.tidy(ctx); err != nil {
 				a.log.Warn("old history stays for now", "error", err)
 			}
 		}
-		if newDay || c.Now.Before(last.Now) || !c.Now.Before(a.nextChange()) {
+		if newDay || now.Before(last) || !now.Before(a.nextChange()) {
 			a.planNextChange()
 			a.hub.sendAll(Event{Kind: TimePassed, Revision: a.Revision()})
 		}
-		last = c
+		last, days = now, today
 	}
+}
+
+// days is the day that it is for each account.
+func (a *App) days() map[book.ID]day.Date {
+	days := map[book.ID]day.Date{}
+	for _, s := range a.everyone() {
+		days[s.Account()] = s.Clock().Today()
+	}
+	return days
 }
 
 // Revision is the Book's.
@@ -44,7 +55,7 @@ func (a *App) planNextChange() {
 	defer a.reading.RUnlock()
 	var next time.Time
 	for _, s := range a.everyone() {
-		if soon := view.NextChange(s.desk, a.Clock()); next.IsZero() || soon.Before(next) {
+		if soon := view.NextChange(s.desk, s.Clock()); next.IsZero() || soon.Before(next) {
 			next = soon
 		}
 	}
@@ -54,7 +65,7 @@ func (a *App) planNextChange() {
 // dueSooner brings the next change forward to a due time that a change set. The
 // caller holds reading, so that it does not cross planNextChange.
 func (a *App) dueSooner(c *book.Change) {
-	now := a.Clock()
+	now := a.clockOf(c.Actor)
 	for _, d := range c.Todos {
 		if d.After == nil {
 			continue

@@ -14,14 +14,15 @@ import (
 // below says which packages of core each may import; the standard library is
 // open to all, nothing else to any.
 var below = map[string][]string{
-	"term":    {},
-	"day":     {},
-	"repeat":  {"day"},
-	"capture": {"term", "day", "repeat"},
-	"book":    {"term", "day", "repeat"},
-	"search":  {},
-	"filter":  {"term", "day", "repeat", "book", "search"},
-	"view":    {"term", "day", "repeat", "book", "filter"},
+	"term":     {},
+	"day":      {},
+	"repeat":   {"day"},
+	"capture":  {"term", "day", "repeat"},
+	"book":     {"term", "day", "repeat", "settings"},
+	"search":   {},
+	"settings": {"term", "day"},
+	"filter":   {"term", "day", "repeat", "book", "search"},
+	"view":     {"term", "day", "repeat", "book", "filter"},
 }
 
 const corePath = "tincup/internal/core/"

@@ -43,7 +43,8 @@ func (s *server) GetEvents(c *gin.Context, params contract.GetEventsParams) {
 		c.Status(http.StatusOK)
 		return
 	}
-	missed, coming, cancel, err := s.as(c).Subscribe(c.Request.Context(), since)
+	as := s.as(c)
+	missed, coming, cancel, err := as.Subscribe(c.Request.Context(), since)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -53,9 +54,9 @@ func (s *server) GetEvents(c *gin.Context, params contract.GetEventsParams) {
 	c.Header("Content-Type", "text/event-stream")
 	c.Header("Cache-Control", "no-store")
 	out.write("retry: 500\n\n") // milliseconds until a broken stream is opened again
-	out.send("hello", app.Event{Revision: s.app.Revision()}, s.app)
+	out.send("hello", app.Event{Revision: as.Revision()}, as)
 	for _, e := range missed {
-		out.send(string(e.Kind), e, s.app)
+		out.send(string(e.Kind), e, as)
 	}
 	beat := time.NewTicker(heartbeat)
 	defer beat.Stop()
@@ -67,9 +68,9 @@ func (s *server) GetEvents(c *gin.Context, params contract.GetEventsParams) {
 			if !open {
 				return
 			}
-			out.send(string(e.Kind), e, s.app)
+			out.send(string(e.Kind), e, as)
 		case <-beat.C:
-			out.send("beat", app.Event{Revision: s.app.Revision()}, s.app)
+			out.send("beat", app.Event{Revision: as.Revision()}, as)
 		}
 	}
 }
@@ -81,7 +82,7 @@ type stream struct {
 	err     error
 }
 
-func (o *stream) send(name string, e app.Event, a *app.App) {
+func (o *stream) send(name string, e app.Event, a *app.Session) {
 	clock := a.Clock()
 	data, err := json.Marshal(told{Revision: e.Revision, Today: clock.Today().String(), Now: clock.Wall().String(),
 		Todos: e.Todos, Places: e.Places})

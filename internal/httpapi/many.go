@@ -116,8 +116,8 @@ func readIDs(texts []string) ([]book.ID, error) {
 	return ids, nil
 }
 
-func (s *server) decodePostpone(in contract.Postponing) (cmd book.Postpone, err error) {
-	if cmd.By, err = book.ParseDistance(in.Distance, s.app.Clock().Today()); err != nil {
+func decodePostpone(in contract.Postponing, today day.Date) (cmd book.Postpone, err error) {
+	if cmd.By, err = book.ParseDistance(in.Distance, today); err != nil {
 		return cmd, err
 	}
 	if cmd.IDs, err = readIDs(in.Ids); err == nil && in.Release != nil {
@@ -131,7 +131,7 @@ func (s *server) Postpone(c *gin.Context, params contract.PostponeParams) {
 	in, raw, err := body[contract.Postponing](c)
 	var cmd book.Postpone
 	if err == nil {
-		cmd, err = s.decodePostpone(in)
+		cmd, err = decodePostpone(in, s.as(c).Clock().Today())
 	}
 	if err != nil {
 		s.fail(c, err)
@@ -146,7 +146,7 @@ func (s *server) PreviewPostpone(c *gin.Context) {
 	in, _, err := body[contract.Postponing](c)
 	var cmd book.Postpone
 	if err == nil {
-		cmd, err = s.decodePostpone(in)
+		cmd, err = decodePostpone(in, s.as(c).Clock().Today())
 	}
 	out := contract.Postponement{Moves: []contract.Moves{}, Stays: []contract.Stays{}}
 	if err == nil {

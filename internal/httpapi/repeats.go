@@ -142,7 +142,7 @@ func (s *server) PreviewRepeat(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	clock := s.app.Clock()
+	clock := s.as(c).Clock()
 	if first, err := in.First.Get(); err != nil || first == "" {
 		in.First.Set(clock.Today().String())
 	}

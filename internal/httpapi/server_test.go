@@ -44,7 +44,9 @@ func newSiteOn(t *testing.T, path string, settings app.Settings, actor func(*app
 	if err != nil {
 		t.Fatal(err)
 	}
-	settings.Zone = zone
+	if settings.Machine == nil {
+		settings.Zone = zone
+	}
 	log := slog.New(slog.NewTextHandler(&s.log, nil))
 	a, err := app.Open(t.Context(), s.path, &clock.File{Path: s.clockFile, Zone: zone}, settings, log)
 	if err != nil {

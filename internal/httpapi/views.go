@@ -128,6 +128,10 @@ func (s *server) GetOverview(c *gin.Context) {
 	var body contract.Overview
 	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 		body = overview(b, clock, view.Take(b, clock))
+		in := s.as(c).SettingsOf(b)
+		values := inForce(in.Settings)
+		_, fixed := in.Fixed["zone"]
+		body.Settings, body.SettingsEver, body.ZoneFixed = &values, &in.Ever, orFalse(fixed)
 	})
 	c.JSON(http.StatusOK, body)
 }

@@ -67,7 +67,7 @@ func TestTwoAccounts(t *testing.T) {
 		}
 		kinds := []string{"capture", "tree", "edit", "tag", "add-list", "add-section", "add-shelf", "add-person", "edit-list", "move-list", "delete-list",
 			"restore-list", "template", "pour", "complete", "cancel", "reopen", "delete", "restore", "move", "reorder", "bulk", "handful", "plan", "postpone",
-			"skip", "remind", "involve", "undo", "redo"}
+			"skip", "remind", "involve", "choose", "undo", "redo"}
 		for range 120 {
 			i := r.IntN(2)
 			pair, other := pairs[i], pairs[1-i].both

@@ -25,6 +25,7 @@ var (
 		"delete-shelf": 2, "restore-shelf": 17, "add-shelf": 2, "checklist": 15, "template": 3, "pour": 5, "complete": 4, "delete": 2, "restore": 3, "undo": 3, "redo": 3}
 	labels = map[string]int{"add-view": 5, "edit-view": 4, "move-view": 11, "delete-view": 3, "capture": 8, "tag": 4, "edit-tag": 4, "merge-tags": 24, "delete-tag": 4, "add-person": 3, "edit-person": 4,
 		"remove-person": 3, "involve": 6, "handful": 5, "turn": 9, "attach": 5, "detach": 4, "postpone": 3, "bulk": 4, "complete": 3, "delete": 2, "undo": 3, "redo": 3}
+	chosen = map[string]int{"choose": 20, "capture": 2, "complete": 2, "undo": 10, "redo": 5}
 )
 
 func TestUndoToTheStartAndRedoToTheEnd(t *testing.T) {
@@ -32,7 +33,7 @@ func TestUndoToTheStartAndRedoToTheEnd(t *testing.T) {
 		name    string
 		number  float64
 		weights map[string]int
-	}{{"everyday", 1000, everyday}, {"trees", 2000, trees}, {"shelves", 500, shelves}, {"labels", 500, labels}} {
+	}{{"everyday", 1000, everyday}, {"trees", 2000, trees}, {"shelves", 500, shelves}, {"labels", 500, labels}, {"settings", 200, chosen}} {
 		t.Run(c.name, func(t *testing.T) {
 			t.Parallel()
 			runSequences(t, int(c.number**sequences), c.weights)
@@ -242,6 +243,15 @@ func (r *run) command(s step) book.Command {
 			{Capture: book.Capture{Title: "branch", Estimate: int(s.b % 90), Done: s.a%3 == 0}, Under: 0},
 			{Capture: book.Capture{Title: "leaf", Notes: fmt.Sprintf("n%d", s.c), Done: s.b%3 == 0}, Under: 1},
 		}}
+	case "choose":
+		values := map[string]string{"urgentDays": fmt.Sprint(1 + s.a%5)}
+		if s.b%2 == 0 {
+			values["dayStart"] = fmt.Sprintf("0%d:00", s.b%7)
+		}
+		if s.c%2 == 0 {
+			values["look"] = []string{"system", "light", "dark", ""}[s.c%4]
+		}
+		return book.Choose{Values: values}
 	case "add-person":
 		return book.AddPerson{Name: fmt.Sprintf("person%d", s.a%2000), Email: "p@harbour.example"}
 	case "add-list":

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"fmt"
 	"slices"
 
@@ -38,6 +39,7 @@ func (s *Store) Load(ctx context.Context) (*book.Book, error) {
 		func() error { return loadTags(ctx, s.read, rows) },
 		func() error { return loadPeople(ctx, s.read, rows) },
 		func() error { return loadViews(ctx, s.read, rows) },
+		func() error { return loadSettings(ctx, s.read, rows) },
 		func() error { return loadTodos(ctx, s.read, rows) },
 	}
 	for _, step := range steps {
@@ -154,5 +156,18 @@ func loadViews(ctx context.Context, db *sql.DB, into rowsByAccount) error {
 		c := into.of(account)
 		c.Views = append(c.Views, book.Diff[book.View]{After: row})
 		return err
+	})
+}
+
+func loadSettings(ctx context.Context, db *sql.DB, into rowsByAccount) error {
+	return each(ctx, db, "SELECT account, chosen, revision FROM settings", func(r *sql.Rows) error {
+		row := &book.Chosen{}
+		var chosen []byte
+		if err := r.Scan((*id)(&row.Account), &chosen, &row.Revision); err != nil {
+			return err
+		}
+		c := into.of(row.Account)
+		c.Settings = append(c.Settings, book.Diff[book.Chosen]{After: row})
+		return json.Unmarshal(chosen, &row.Settings)
 	})
 }

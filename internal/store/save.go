@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"errors"
 	"fmt"
 
@@ -146,6 +147,7 @@ func saveChange(w writer, c *book.Change) error {
 		func() error { return saveEach(w, c.Actor, c.Tags, saveTag) },
 		func() error { return saveEach(w, c.Actor, c.People, savePerson) },
 		func() error { return saveEach(w, c.Actor, c.Views, saveView) },
+		func() error { return saveEach(w, c.Actor, c.Settings, saveSettings) },
 		func() error { return saveTodos(w, c.Actor, c.Todos) },
 		func() error { return saveEach(w, c.Actor, c.Notes, saveNote) },
 		func() error { return saveWords(w, c) },
@@ -225,6 +227,17 @@ func saveView(w writer, account id, d book.Diff[book.View]) error {
 	}
 	v := d.After
 	return w.exec(putView, id(v.ID), account, v.Name, v.Question, v.Icon, v.Colour.String(), v.Position, v.Pinned, v.Counted, v.Revision)
+}
+
+func saveSettings(w writer, account id, d book.Diff[book.Chosen]) error {
+	if d.After == nil {
+		return w.exec(deleteSettings, account)
+	}
+	chosen, err := json.Marshal(d.After.Settings)
+	if err != nil {
+		return err
+	}
+	return w.exec(putSettings, account, string(chosen), d.After.Revision)
 }
 
 func saveNote(w writer, _ id, d book.Diff[book.Note]) error {

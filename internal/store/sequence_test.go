@@ -239,6 +239,8 @@ func dump(b *book.Desk) string {
 		row.Revision = 0
 		lines = append(lines, fmt.Sprintf("person %+v", row))
 	}
+	chosen, ever := b.Settings()
+	lines = append(lines, fmt.Sprintf("settings %+v %v", chosen, ever))
 	for _, t := range b.Tags() {
 		lines = append(lines, fmt.Sprintf("tag %v %q %v", t.ID, t.Name, t.Colour))
 	}

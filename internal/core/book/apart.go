@@ -19,7 +19,7 @@ type Ahead struct {
 // may change afterwards.
 func (b *Desk) Ahead(c *Change, cmd Command) *Ahead {
 	a := &Ahead{Change: c, rows: make(map[ID]bool, len(c.Todos)), places: map[ID]bool{},
-		alone: len(c.Shelves)+len(c.Sections)+len(c.People)+len(c.Views) > 0}
+		alone: len(c.Shelves)+len(c.Sections)+len(c.People)+len(c.Views)+len(c.Settings) > 0}
 	for _, d := range c.Lists {
 		if d.Before == nil || d.After == nil || d.Before.Away() != d.After.Away() {
 			a.alone = true
@@ -137,6 +137,7 @@ func (c *Change) At(revision int64) {
 	allAt(c.Tags, revision)
 	allAt(c.People, revision)
 	allAt(c.Views, revision)
+	allAt(c.Settings, revision)
 }
 
 func allAt[T interface{ at(int64) T }](diffs []Diff[T], revision int64) {

@@ -33,6 +33,7 @@ type Change struct {
 	Tags     []Diff[Tag]     `json:"Tags,omitempty"`
 	People   []Diff[Person]  `json:"People,omitempty"`
 	Views    []Diff[View]    `json:"Views,omitempty"`
+	Settings []Diff[Chosen]  `json:"Settings,omitempty"`
 }
 
 // Empty reports whether the command found nothing to alter.
@@ -42,7 +43,7 @@ func (c *Change) Empty() bool {
 
 // Places reports whether shelves, lists, sections, tags, people or views changed.
 func (c *Change) Places() bool {
-	return len(c.Lists)+len(c.Sections)+len(c.Shelves)+len(c.Tags)+len(c.People)+len(c.Views) > 0
+	return len(c.Lists)+len(c.Sections)+len(c.Shelves)+len(c.Tags)+len(c.People)+len(c.Views)+len(c.Settings) > 0
 }
 
 // Todo returns the state after the change of the first to-do it touched, or

@@ -58,6 +58,7 @@ type draft struct {
 	tags     rows[Tag]
 	people   rows[Person]
 	views    rows[View]
+	chosen   rows[Chosen]
 	// named are the tags that names given to the command turned out to be.
 	named map[string]ID
 }
@@ -67,7 +68,7 @@ func newDraft(b *Desk, env Env) *draft {
 	return &draft{desk: b, env: env, now: day.TimestampOf(env.Clock.Now), todos: map[ID]*Diff[Todo]{},
 		touched: map[ID]bool{}, arrived: map[ID]*arrivals{}, last: map[ID]Position{},
 		lists: rowsOf(b.lists, next), sections: rowsOf(b.sections, next), shelves: rowsOf(b.shelves, next),
-		tags: rowsOf(b.tags, next), people: rowsOf(b.people, next), views: rowsOf(b.views, next)}
+		tags: rowsOf(b.tags, next), people: rowsOf(b.people, next), views: rowsOf(b.views, next), chosen: rowsOf(b.chosen, next)}
 }
 
 // did says what was done to a to-do.
@@ -229,7 +230,7 @@ func (d *draft) change(kind Kind) (*Change, error) {
 	}
 	c := &Change{Revision: d.desk.Revision() + 1, Actor: d.desk.account, Kind: kind, Says: d.says, Notes: d.notes,
 		Lists: d.lists.changes(), Sections: d.sections.changes(), Shelves: d.shelves.changes(),
-		Tags: d.tags.changes(), People: d.people.changes(), Views: d.views.changes()}
+		Tags: d.tags.changes(), People: d.people.changes(), Views: d.views.changes(), Settings: d.chosen.changes()}
 	for _, id := range d.order {
 		diff := *d.todos[id]
 		switch {

@@ -32,6 +32,9 @@ func (b *Desk) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 		func() error {
 			return d.people.invert(c.People, personAttributes, func(p *Person) string { return p.Name })
 		},
+		func() error {
+			return d.chosen.invert(c.Settings, settingsAttributes, func(*Chosen) string { return "Settings" })
+		},
 		func() error { return d.views.invert(c.Views, viewAttributes, func(v *View) string { return v.Name }) },
 		func() error { return d.invertTodos(c.Todos) },
 		func() error { return d.invertNotes(c.Notes) },

@@ -1811,13 +1811,19 @@ type Overview struct {
 	Handful int `json:"handful"`
 
 	// Now The civil date and time in the person's zone
-	Now       string    `json:"now"`
-	People    []Person  `json:"people"`
-	Rail      []RailCup `json:"rail"`
-	Revision  int64     `json:"revision"`
-	Shelves   []Shelf   `json:"shelves"`
-	Tags      []Tag     `json:"tags"`
-	Templates []List    `json:"templates"`
+	Now      string    `json:"now"`
+	People   []Person  `json:"people"`
+	Rail     []RailCup `json:"rail"`
+	Revision int64     `json:"revision"`
+
+	// Settings The settings in force, by their names
+	Settings *map[string]string `json:"settings,omitempty"`
+
+	// SettingsEver The account has chosen a setting at least once
+	SettingsEver *bool   `json:"settingsEver,omitempty"`
+	Shelves      []Shelf `json:"shelves"`
+	Tags         []Tag   `json:"tags"`
+	Templates    []List  `json:"templates"`
 
 	// Today The day it is; before the day's start still the day before
 	Today string `json:"today"`
@@ -1825,6 +1831,9 @@ type Overview struct {
 	// Views The person's own
 	Views []OwnView `json:"views"`
 	Zone  string    `json:"zone"`
+
+	// ZoneFixed This run was told its zone by a flag; absent where it was not
+	ZoneFixed *bool `json:"zoneFixed,omitempty"`
 }
 
 // OwnView defines model for OwnView.
@@ -2224,6 +2233,33 @@ type SentenceOffer struct {
 
 // SentenceOfferField defines model for SentenceOffer.Field.
 type SentenceOfferField string
+
+// Setting defines model for Setting.
+type Setting struct {
+	// Chosen What was chosen, where this run was told another value by a flag
+	Chosen  *string `json:"chosen,omitempty"`
+	Default string  `json:"default"`
+	Name    string  `json:"name"`
+
+	// Value The value in force
+	Value string `json:"value"`
+
+	// Wants In words, which values there are
+	Wants string `json:"wants"`
+}
+
+// Settings defines model for Settings.
+type Settings struct {
+	// Ever Something has been chosen at least once
+	Ever bool `json:"ever"`
+
+	// MachineZone The zone of who has chosen none
+	MachineZone string    `json:"machineZone"`
+	Settings    []Setting `json:"settings"`
+}
+
+// SettingsPatch Values by the names of settings
+type SettingsPatch map[string]*string
 
 // Shelf defines model for Shelf.
 type Shelf struct {
@@ -2875,6 +2911,12 @@ type PutInParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// ChangeSettingsParams defines parameters for ChangeSettings.
+type ChangeSettingsParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // AddShelfParams defines parameters for AddShelf.
 type AddShelfParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
@@ -3254,6 +3296,9 @@ type ReadSentenceJSONRequestBody = Sentence
 // PutInJSONRequestBody defines body for PutIn for application/json ContentType.
 type PutInJSONRequestBody = Sentence
 
+// ChangeSettingsApplicationMergePatchPlusJSONRequestBody defines body for ChangeSettings for application/merge-patch+json ContentType.
+type ChangeSettingsApplicationMergePatchPlusJSONRequestBody = SettingsPatch
+
 // AddShelfJSONRequestBody defines body for AddShelf for application/json ContentType.
 type AddShelfJSONRequestBody = Named
 
@@ -3436,6 +3481,12 @@ type ServerInterface interface {
 	// PutIn Put in what a sentence means
 	// (POST /api/sentence/todos)
 	PutIn(c *gin.Context, params PutInParams)
+	// GetSettings What may be chosen, and what is
+	// (GET /api/settings)
+	GetSettings(c *gin.Context)
+	// ChangeSettings Choose; absent leaves, null sets back to the default
+	// (PATCH /api/settings)
+	ChangeSettings(c *gin.Context, params ChangeSettingsParams)
 	// AddShelf Put up a new shelf
 	// (POST /api/shelves)
 	AddShelf(c *gin.Context, params AddShelfParams)
@@ -5933,6 +5984,59 @@ func (siw *ServerInterfaceWrapper) PutIn(c *gin.Context) {
 	siw.Handler.PutIn(c, params)
 }
 
+// GetSettings operation middleware
+func (siw *ServerInterfaceWrapper) GetSettings(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetSettings(c)
+}
+
+// ChangeSettings operation middleware
+func (siw *ServerInterfaceWrapper) ChangeSettings(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ChangeSettingsParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChangeSettings(c, params)
+}
+
 // AddShelf operation middleware
 func (siw *ServerInterfaceWrapper) AddShelf(c *gin.Context) {
 
@@ -8275,6 +8379,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/many/reach", wrapper.ReachOfMany)
 	router.POST(options.BaseURL+"/api/postpone/preview", wrapper.PreviewPostpone)
 	router.POST(options.BaseURL+"/api/postpone", wrapper.Postpone)
+	router.GET(options.BaseURL+"/api/settings", wrapper.GetSettings)
+	router.PATCH(options.BaseURL+"/api/settings", wrapper.ChangeSettings)
 	router.GET(options.BaseURL+"/api/history", wrapper.GetHistory)
 	router.GET(options.BaseURL+"/api/search", wrapper.Search)
 	router.GET(options.BaseURL+"/api/search/filter", wrapper.GetSearchFilter)
@@ -8288,208 +8394,214 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7H1fc9w2su9XQc29VV7X4ViS7Xg38pNjOyc+sS1dWT6urXUeILJniBUJMACoyWzK3/0WugGSMwNyOPpn",
-	"xVYeYknDAQF0o9F/f/3nJFVlpSRIayaHf05y4Blo/PH1KZ+7fzMwqRaVFUpODienOTANF8IIJZmaMet+",
-	"V4uE/V4rC9kkmZg0h5K7b9plBZPDibFayPnky5cvyaTimpdg/Sv+W6u6+mm5+Rb8wDAhWVXwFMKLLgQs",
-	"HhimFvI5sws1PVtO7UKximtr2NmSibJS2nJpGZcZq/UcpJ0kE+GG/L0GvZwkE8lLN6m5e8PKbEHW5eTw",
-	"X5OshkkyqQou3T9aKC2s+2IhjBvM5FDMJsnE8rn7HLRR7kFjua3NJJmkSqYgrea4lGQCxoqSWzdmO+XJ",
-	"b8nG7iSTX/gFxHe85PrcbQKXjEuzAM2swh0xvAT2e+1eoiSzObf457QQIC3LuXnOFjlooIdBX4BmGkoo",
-	"z0Abel5JSBwJ/a/G8iVkjLtfYckW7stcA5PKMuMG5XMuZM+u5m4F3U0t+R9vQc5tPjl8uh9b85vMPYZj",
-	"Vdzm7VDC8ZKG32uhIZscWl1Dz8AH+z0jQ1kpCzJd/goRHnvBNFi9ZLXM3H6GzTyHJRPGb7PbCJnh2lOu",
-	"tYCMqXptC+jItBPvvHfqXtwz68du1qWQzSqia5i94zbN40zhDijRbMEN08Cz52whbO5mKIgPPLMIw54+",
-	"/keCnzoeUkXmyM6eHjzuXcVsSq8emv7mhN+KUtiGomvcUeCH3QEzmPG6sGE3+B+idIfwYN9vDv3avklI",
-	"C3PQ+Kr3XGu1iNF1JgoL2rHw/3w4ek9bBBegl47NWVkby0oA6x5YQFH08LKk8fuY7tmTfzyN7cDRbGbA",
-	"bk7rBE+YYgXwC3BclLBU1dI6lnKnkhcFQ6FkeuajaODo9q1v3pj9O9IZ6Jjw/RWWQ6KXKffFBKUuZE7s",
-	"pqosuTlkQVgmbEpCNLoMTXy2y1H+iJL8FV+aPtaq2yfWhqYteLZ9Pz4JmcX4yR21BX7GOEtzLufgDlTJ",
-	"M2BCPnfyQ6GU0JApNlduR+j5vrNFb5q+yXbahi9OHJpKSQO4DS9xKig+UyWtu+oO/5zwqipEipfP3r/d",
-	"1XT4Z+cd/1fDbHI4+T977a2/R5+aPT/eqcoUvW1zG6yaurXOrBeYtBuTJKY2xF7lH9vDZ/Adx1qdFVAO",
-	"LKKiJ/5rt8WEcSML+eTEgTBsoZWcJ3Q9JkjABcpSVRcZOwOmxTy3ky/J5H8FLK5tl3GwyKxQPAgZRIB7",
-	"wH/FjfhCprnSXS3FfZjVBaDGUVYF4DibakUyeWEtT/PSz7zSqgJtBfFQzk3kcvnwy4vp4x+euaMvULGy",
-	"4I7VxsjEzn9uflCJ1NY6osu8cfeodLtrctTi+BnqFKSjSGXb15wpVQCXbjgj/hMZ6yc/rZnSJbd0mJ89",
-	"nWye7fCXqGIFmeDMfd4uFec2icmhVh35Fy0+oR30z/qZtkRQZ/+GFHnoJzAiwznwLBNuArw47pBixgsD",
-	"G5zqrmsJwubuDrdsrsAExQ9khuppl5p4MGP3tKyLgp8VENSoDYKdwUwRvXb86pfYWoWUJJdWpyeyKLOc",
-	"C5l1OXtFz/5tPNut0Qf1R08kfEWMLCTzNqcaLJxNpkHpgSK/5Evmxn/O9lv+zYWcozqWeuk8ij+Nv9ki",
-	"r3JjZUrSbco4quAgU5gcOspsY9JmHf4d/XtAct8xUVEczSaH/xoWY3RLJOv7ljb7uf2mQUGhFU5juzSn",
-	"2a4tz79uc1W/4bpEtUnZmYAi2zT3jOXatmaf58GO9UfmnoYKuPukAJ6tGneNJaihFJLue+S7XtswxttV",
-	"ex+uM8PSnXuNuodU7IIXOPGNEUzFZZSZ8LvWsIXSmXFmnswSd+N8PP15evCMpSoDVkthUf+0UJptVPlQ",
-	"kXj2U+Ba86X7naYWFbezuiho6u7NOJPYGrwVEx8jnACyZmwOBvyaWheEakzhJRq0/lXxM5NM/KdRzQ9H",
-	"Fq2NxWZalQmDP3hqi+XWa4L4LbwibE4gU7vU+MlUIt1+aawdQWdUrOi+P7r/OurvQUwEoX20+9dKJW2+",
-	"8rWDx6O+84pHLI/pgeNud70V3FiWcbe/zchPDjojT6ND+8kMjdod8YcxA/qZBnnx7miSTE4/TpLJp9fu",
-	"p18myeTnk0ky+fDC/e9j9Fi7c9Ud5NWLN2//iUO8/hV/eHf0/vQX/Omfr1+cvP1nzyhWFCPs8GSyADjP",
-	"grkUzvKVVlDyP97QQH9fP/FrHE+c5NccZWtVqHpFmS2VQbut8KK0qMtJMlFprvGoAHeys0BuMJYuwzPQ",
-	"ehmd6SuYiaj+kbkPhPXX+pBke9U+OaTmtndx5MMLbzUMvedoIb09ENUtOxPuvCy2pa9WlraDtCBXybZ5",
-	"/oxPvVcZXtrkOo2rK+hHVDPGyZBhOb9AUZ+qslStvj9TGh1QwQu7laHJaxB3VZg6zRk3jfsBbbnggQjM",
-	"v/UNLYMf7G/eaSbnMRMiVUVdSsOU7vijV1bpNmTMAusVF8fqW35RCyaBox+PnmOoC/a80uYaYBL1caze",
-	"TEj6GDv9TF6lTa2Ye1u3/wYdvg3DLehHir675bXdrKUjic4qXhTOml8mTh1PHGU4s2DsIeMML2PSG5wm",
-	"pKrW7Pd+VInqz5pZVRQrcnT8Seny1P5+hK24XN7U0JmTpRHnqPu735asJk0UVRpmVcaXzWE6/vsr99D0",
-	"+PGnMewbLpvNG7RRuLeO4WYx7qgKWVvoeZ9UdredVNWol1r4w24+uB9/Vo0acvx9jlrj6m2+g0B7HOOQ",
-	"Dcs9mfwxnaup/+O/jZKPTvjiHRjDyVj7WdVkqccsC2eZcp3mbOaeag2N5ww1XQwh9RgbGzcS9Oji7lo0",
-	"wSuFz605kFDfD8EqtJZi1oWQP4d3XMnOEfK9stcwjgyjrB9VYzXYNA8ueHyOcY0bbHMoL7V69OpHPHMS",
-	"dxU/HTPulVZshS3givu2drPQkLEL5b+DurJuJ5VgTuIsfaqmmTJskSsDjGx+lnPjRCa3wDDSKoyzT543",
-	"/jnUfKTSIaqzciVL78EZs9xTt5Istm2NabfGKEURWAT1qQcGJ5MwXqAh7BYRordR91OutPhPzNl12hky",
-	"48uEObvCXQtk9o1wLJ5DZaPM1olku5v3rBZFZtzOcsmA60IAaoiHrOJC46FfeDmja8nU7LPEDT+DuZDo",
-	"OG9j2RthNcfY5FcnP3+uFqzkcunHED5QzvFd7lXTAwr7kpfEeK0KmIQ/LMO0B/fFz7JL0j6vc0u+dUen",
-	"VVOj0OtUcJFNz5boRVJVAVMusymJhWTilkHKbFbDFG9p76iSkDW/+/D01D2Nv8pp8Gk5Xp06yoWfA/Xo",
-	"m/6T8Ec/ML3OvzS8DAoDCy8AKl4bfIxjBDXnMpvVBRoqqTdZrEjP8RHL5+QLtWrKDc0DllO1APKPTp00",
-	"a50hXnevZTuXMIOZ0vhuTQN3HHRCTr3XTslpSNKoZfNqN/Z0M12j48H7veba4u7hHRb+nXr3K/3CF7hp",
-	"9MuZiHvxOgpK1KN07hhWWExZsYaFOZiYzIhoON4ejV+QdFQ4pgAId6Lgwfo16RjRHwQ8+MxwN5FoiCd+",
-	"N/3iT5CXOyVeDzis+0LCFrlwaqS7PFTh/kiHkqnZuCWqWXyBIgvXv+eyhDmiJwwJnjDL5048EZkHXtUu",
-	"EO2zsTfRiVrEDrZTdGKxLuNdnWgPp4UykDEDbrZeyc7FPB8xy7WrznuVg9QO94JfS+wK/EUYq8i9F/PX",
-	"j9+AY25s670fvJDD0LH5vJEhGrY6Hel17HHXY6XVXIMxI6IH9BzOMO339UpYgLFsJrRjqZmY2SXjlpUK",
-	"xco4DsHxY0xi6jPLzfn4vfYhluFdbkZtlxbf8AtVXOwQlNOqgO2noQAKz8q0RyA5i5IyBAtADzplsIyI",
-	"3OEEYkv5FSrr9PcdHV07Rbq3pGK0Inj1wf1dYsaxtb0VEmJ+y4rc2ptyEq+m9pNOzFzW5Rl5zDa/pYFn",
-	"bnpbeZke+9Le6ZFXrS+R3pv4WXfVAX+Phrf3bYDZ3IEi/HnUwcFd3HZwaMj4HEzE9+VsW+FP0Jr63RXf",
-	"0fyFNIf0vPDD7vzlxls+GFKlp9DfomMvOpqhH6ysCvT/uEOJT5JFg+rIqPuyR15gZGXMS31gZ6d39jrg",
-	"VQUyfvG6TyhdycQVjOBPHnTP40OYzxIyGnalXn8igZvl61M+72ROj8kUoNNktsxlvLX5wR/P2I2FSnRs",
-	"3wNJ+4V+S3Y0HS0YrwHOtCpXiM6ZV9vHp3P4I+Hp36Zkh9TCZtP7jvc7dbHr/fEVcms6FNieeLuiFKyl",
-	"zqwu/jhkFO+y+o702yLfri7Bei7XwbDQjsc4colt7NU7HlNRd81wicrLGG/35rK4mVCYYBeCZdllvcUH",
-	"sWjCaubKxrF3nIzRKUkKXpNcA1BhOs08t5PEPfXbCLanRKQwhk9vBPJqpFDgCQ9H3/s4MvCPaHCmDqBD",
-	"46JTyOGrOlp/wXqdhuVz0/FjxMz6rL7cMRYxg+OAWcV+2N/fv2SU8kk87CNiOWvC5swv7NDdu0ozVcdz",
-	"LRv38BB7o/z84vf2MjvS0GGr6eafwxNTerF9TVy9cQoNKqm9R/BNZnY8hbdH+MhaossALr3mvzrTM0h5",
-	"bSIX+jG3uWF/O/n5JXv24/7Bw+BptmAsJqOeFbwEUjvgAjRGFosFJeKvO0c7GsQa2xZKncc0rKNZ460l",
-	"D6+I63NbQoKxtH7vOA1iplLGiDNMqMaFoGfTr0MqyzJIRQZZVDCo2WzENYQPdVxOkfQ41Mi9T220yyHu",
-	"lBrIKRUt4Sit1EfqVlRxTGXtzZgbTH1B3hhtrn2CkGi/ESZSlhcDzsfSaTJMdpO1O1S/AJ2JNGaVSF8N",
-	"5BRVDH1LtWBUrHdlZlhXxcI+tfMhfkyaIxfW2RyClpvDVg649t6BnvsTvYtgkhSijpR4hJoyY2m5u6me",
-	"OHB0nldQuSM5oOKsEHLufdxVbdkZ5OQWvYJ+Pu49M69e7PqeuAMgaE5Opr6sK8zMcD9XXIO0DwxaR20g",
-	"lvJ/uf/4MtPw34wTH+t7hFslhkcZZ97ByNTsMi/r+I2uobDA8dCp2pGLYoxOWTA7M/cAa2cjMs1XNFFS",
-	"XH8bSIPpySoZl26MgyRDM4642dBOHy23admxvIi4i6gJ+o8whujZxM8otoT3vKRN34EVRhuWMbdtdBKw",
-	"6HrWd9IMR2l9493wO/nQ38MieDl3yiy/MTu+cXT06UT4QFNmI6kKAlkguYRkGUvckJ97s/vk8xXizpPL",
-	"Ji2LdPs33NrepKtJziOINehGGU5j7tnnYwrL77bNUPKN7LmD/V3CNfs9Ae+x+5D76MtlokA9O3Ha8azu",
-	"ksbt74y4M1bYmA+2q3lQxk3HM4+uemEupWHchJhtqtOuW330GT6kPq5tyuX0ydt1lV3SJdWkvWzM711j",
-	"e/QM0jGxRCwmwj5+fPMquAkIiISAAy6zmcK8V7FZHhPGhZAM0/Lw1MbcWUHp3p2J44kv77g+zxAEYRZS",
-	"A9izH3548iwWO37i84OvRycXq+p4KFlXhk6qf0RcapurRgAP3RdddecreP+wqvIKSdCbmqov59waB3dP",
-	"+WK8VaNmI2OXPgrcf1kJSsbBZbYWvdjX6fhvtPbNYotCUMVFcGiyNOeapwjutL7o7bZVb/7uUXCuRc6G",
-	"u7Jszm3CMq2qCrLE4zcU4A9nqTDxfCPNHMGGokVdq5UMXfPLe6O21NV4GKPg1Omtuz4KsavGPmyDEyQt",
-	"yVIMtlCqgVOcOBfzfEpx/pgBeXQBOlSf9YfxRqZSmKhn7qwnIO6eNyiYnMJ+ASboEmdCjvVneviA2Fu1",
-	"KAfcgRTuZzNRFIyzFAvLNu8sVIEixu+ZkHHvcUrZ45EcAp+YG/3QV7ab/gycZU/WMPqlox8tuLDe1xf5",
-	"UNhcyBefAM5HMKnfHe8Db1OMaWLtq1bH7SwLeSDK1yGC1k8oroFVmBtMmdV+FmMd906tEBeiIGXVMZsV",
-	"ZaO10lX2wLD/9GSTUIr1+JRHuhoj7Ki9/THOS89F8bKuouN0ckTGpIDQyRpfPoG2dcy9vn5XDGYj8mjc",
-	"JmR5mCuLlIbv+2wYJsxz735FQmd8+QBxDLTT4t2h939tfbTRotye2EvDNyR7R62lqd/dXM5/VjPztuNz",
-	"UFAgMK0/EijxPKc1omsl2d4zQ5cSSSvnG0ndxLc994etiF5MrdfjGhwbPTEo3pZpSGC5KtYCUMrmpEf0",
-	"SPDLpWPt6hXpcWUOAB/dmUSxeMHyi43K5PFpV7h5neyrwTQrz0SXSTb6rv1nGxvZSbnf1OdslAuxQieG",
-	"vbXgDW4dCksPa4fxPp9FvrmDoWxp0zm9473Vp1jXMlNk1MQIuMiXcTQcgVhiUll2BojINKJ0oiNvEcYn",
-	"APRQqNNXNjXzifF166rs8UaOzZjtlSHBAzky29XdXZ1sVw98A01NYBklRuO7HKTq1QXRgDjxGVyDUoR2",
-	"+zJCpN87PNp/ubr6lw2vpQVwvR55OBjp6un3L293m/T6my8RSz0W6fll8gZGuP177IJj7y7a4XXBwxTx",
-	"oFp+DuSmdQ8xX5Z3tVAQvi46dWWsE/5xEMVSXewYNjXRhB27DtgzqNXj09uqHGhqYeyBpe3OCpkwlkcL",
-	"f44PXiXs+LH738GnxBdNJ1g8Ow0FxPhLKDkdBom+3fxJDQVwE00HUQZIurpdxcLiABp9w5l8SbvZcRLW",
-	"enf67ZJlLYequzzk+Eq+/zJkkIzBDukJ/nZDMe3g1xPvxTVF97Ljmg5+OV9OUaCBVkImEJ0qF/M86n7r",
-	"QNrGUseznvzcpwePQ1kOFJlhvLCIP07VdbvkUqa1DuGEMfWF/vETtRiRafjBcgukV1t/wW76wD0+H/c2",
-	"NUK+8tRSit1mKMrG+gyEPaFaceYnyQhduCcpscm4iWURQJGFDFKC/p3EHe+27ivn78lfaeFlt3i4CSI2",
-	"uHObCnS/k3FubCtc16Tvqvq24j8c56YO+jI+3vPygM059t3OgDJ5jMXfe2hUAtv3pelOa8U8zhVvTddc",
-	"j6vOFejUM/hOZBq5M6sZSN1tal/dWWts74K3L+JCqfsm3kHhGGak9cLv6ASAk8o8toox7zpnBeFz+IfX",
-	"CrS6nhisad8yWKjfyNy9TxUcBXmktrioafCON6tnoVk0oz3NRTVenUKw2JgsxajfQN5/hM9W9+J/EbrJ",
-	"GWPo0griXc06iAAmYWfLVvi3AAGoYKCgIBABCgYHMVbVIQJ+BvO6I1zb7VmNT8Tj/5G4fk/U/U0HHn1E",
-	"0H1TDLtPHhgmsmiZZ5uV1g9tQeWCzRagNyMAwdL29AzdGu5Dg/sba5GrXUZXtocVsDBgCNq5gBn1oUCY",
-	"WS4zVop5blkJ7gASOzynqRkh50UH/pYXO5V50reaIoR1Rh+XARAL/19LeN/jHo8/sARRGI2mlFyfx11G",
-	"tMsE9Qca6DYyVqnM41uFDR8DHBJNSNiqnO2ScrCSCrA91L/13WMzcOn0t3dgQCJahcM2k+4mJF7gNjzf",
-	"oWlcbqceNWUDlotui7ho7S06rri1oKVPYKPDRWBB4xxyMR3AJ4m3U4ovxG3B7vbXFSo046ksV6mOe7wd",
-	"HhCXGnh3bSlNd4ohnvY9LFYNlC2E9Hk0lQY8jyqlr6bRE9kgH0TRCV71OTwRyn1jKq/4EpHBTK1nPAXD",
-	"eE6Q77HaMxPVgl5hymUrbSrunmMeoSvikyVErU2QEoFo5znITsIiRjy7uE74oa5lFFBd17EknheSnZx8",
-	"fPvabfPJzy/ZDz88/YFgGYxT1JQUKS/cKSpjY1qRnveYSgN46h5Nj9oLCcley3kh2hYa/Z576nUSAGSJ",
-	"1klgvQaQP7BWmF5Dnd96+XkkyvpG87C6gKZax6uJKzoEuYr4OTC6Qa54ZppZDquxIUmtBwaE3DYWsAAQ",
-	"5kKieuPzXlufKqo6FAunNarsMv7V9nC1IO7Png13YmqZdS2TcpRbm0h6rCGeALXrLjYVMX11CTNxsZtz",
-	"pocubxDRNOCxDB3hWMJazA2TFk6ceNUx6IxU2UeibQ0UjnSjTCFUZFzPHQny3HNU+2t5TnyVS3C4EUSg",
-	"T0Eir5G7ymPONu+1Wq9jWpq3UU1hnyQlJorUjUQOeJP9iUgNBNNmRlMGUK0kkhdqwbhUARQ0YEshAOWK",
-	"Zrkff5UoS+iBk6Nkl5wb6kioSpJAvjoxADJuGmSzAHM6qFHjQ3hb9iK71IBvp32LvqpUUfdCcBejbYXY",
-	"gMynkhEWtVyu+ocSAgryLtNm21RtjciAHbdpaBFbbxcQOane++fXD5CfH9l/UhH4J8f83g0cezxXbmcQ",
-	"gNSZcf0z7YItcJsPZH0bxs/UBd4fPtGbEsWpBYxl3PHXIM7sVnF0GQy932sRa3CIGlPoPxk65SVUYH3w",
-	"lK3t2gwWPWqQ9aUeY3zXTkZAn/ZmVAmYXIQOEpCMnnav32CoT17YONJRitQDx+ZziKcgDSUleEGw8A13",
-	"WKY6wJ7hfSc+z3JbwSkKYt8WoxFrjZCIC1PvpB8IM/CAmhlANFv4zCSoL0pjz0fGjZcv0vFaQBZ1i0Ie",
-	"pAYPxq9v8lWBg24kEWggseOGk8n6E0F2Qz3qTfXoT0S6jTSQbu5jX+XXh7bUYhRsZe9e3lpWy2A6y4cO",
-	"asbNVrJdRlfvQd5HsPyOGXsOFYlwMRoVtcHs3OrGGHYdN00QhbSK1bIAg9LJNwaQ2OCMsODuNi5CPLHl",
-	"NGSzuGWCNZ0Vos5+tQX2li1RU7WrFy4lk3WK8EA1nDOGbXftpLGs+tTJBWZgiBKY40xUKr3fD7/E/vZ4",
-	"//Gz6cHB9PHT0/0fD/f3Hz5HoBePIx/uq61espDJvTkD9wntGHrz/XS248eu3/JuP4bERVMBtWHMKgMj",
-	"muQ5hcyGXnZJsPeaBnkYa3BKEvoEWOo0TUnW6HN/9xsuMuo51JqV2EFnISdDgfi72WTx67dItPwc5BbK",
-	"rdrqUFZ22SqVcXJN+lrHXK0b44juiKgBYlPz62qMSFsUPRYhX2iUSuC47OrVKV9fsaB1bFMwKh7LTV5J",
-	"4O6mZK8Fl/rmEQ4u9LTR/dCkzTQ5UwCZmfIA/SzktNIqBWNW4ikB0bHowVX7EFIix2GWY+pefyZ5f2ZI",
-	"1JwjbzU3ivqL9ByPodwRN+zKtGJ759ulX60EYld1eIdU8pRrvUSPTHuVKLoBJBhnT/tYYKzK8ZbOxjog",
-	"8OAZOeXz26hK2QUFIzbH+a2GFA/2rz2meLA/KqjoXXFjD/nuKFJRHvA+pvVymtAp//rwtTvd96PpRU1K",
-	"aARHpBMJ39BUZH9e1VURSpwYwF4uiHFhQaJlICzFh9bCBnT3D4KZxCR7KGaP508NLdsnPbVF5WMxUoYa",
-	"IXIb8nycPdFaDn8/PXjmLIfJdUCqbG7hYA+c3jrqTkmss3baSupReSs5N+/X8pW2Z1wKeRRvwIpRCd+D",
-	"BHNoMrSJJDB0WoRAyNrM4smePUlnv4a2QpvfajpGMc6sSM/XgOUpYSuYnSOy0lbxf15ijfxVkWKeMyWL",
-	"oLljrICcCdRNPEYhVdtUxUqQsJ1CEzZBA24hisJZAW5uTRaAMEiGUexwGeiZcQNfJqEsVk7yqSNnxi8r",
-	"6mB5QV3sODOFsqvH/Onh/v7e8emT/XcP3QMLgHP3L5aoYEup0HLshtBt0mgPqTZjQsh5N/sT+w8iWeir",
-	"Y6mykrW2xrAKbz4UiaEzrAkF9yEhdYpbdLWY064pcLvWmY70czlD3538UfvWWEo9QKJjIH28ibSlqss9",
-	"dbXsvl2RenawaJrLo/HeNG6XjhunAeWvOwD83kpoUWyC7rNqEIbLf5sSrzJ1OS3+LwbONgKErb2bhy7V",
-	"sWnauAVYN4j6iupchZcHUbsMKFr/Ndjh6IDBth1+agcMtEF+Wh/nLuG69tygsQ17fA0bdh34b/Hz58Xw",
-	"iAq80Yfx8phqrehem2zHx4VpOI2Tq9Uj1/xgI9xjY9fTI+63lKk/vmy9+GmtZcxM37UfjlWZ2ulii7aV",
-	"nISBYqfgo8zUCfxew+4Ix81iYmoYXUcNsiU+yzAOiVkaG6pJk+V4EHVmbcw7DrpzBksVb7vOPbod6qjG",
-	"V+aYvKcdAnVYjq+t5Po8rMt3ZRadnsybJr+PNYcSlA0SUrfl0V53atEd0WnipRzvMbiIKjDNNq7p7qg1",
-	"tqH5yEa7ncF0GEQq6nTN6C1GXcdxG1GHOJxXhG8OjTk2SZIpMLvgn4Rkx06HilDk6FmuIeNvPcz6xifA",
-	"BKkGSxwFCqCckw7aVFqo9JxCejPU+AiSEb21uaI2GAUvnZZxpv6IuozcG997p2rTG2o0jF1dparsItpN",
-	"eeiJ3cG089WefX2dfauSjTOK+ZBDbZKFZQVYx7Na1fPcN36mQH6sEKAHm9J7OwZeREKAGqME34iw273p",
-	"HrTSL6R9U4z0n3LYFchjTEA4tuGRVIEftgfUQ2ixN7DuVnDiM9NXJ9pESy+b/BzCmIueXrxfUGOfRZtS",
-	"dCHofAzmEUO4Q+VMltSyubjwGfqI79X2+jYYN6b8vM8SpRXVnZaIxdCN4dschGadd1PdIebiQUZu0DZl",
-	"3A3GQz5HU6H66LP8LF9rrTR5/XypF6Nadt8v6senP/z94SN2zLUVvGCQOYvbPf0/H47es3eg58DQhgPz",
-	"WeI3/v7kx2cPD0l5QvXFJEHOFcAvwDxiL9jx0YdTXBZFprhkbzIoK+Wmu5z+CsvnnyVnGqxe+nTiANPB",
-	"zmFJiTVt+1N/3Tnb38AFSJbxpXnEqHaHy+wzNqGneb/5cMT+8Wz/gDnGYmoNb5IwKVNegMy4fs6EdLek",
-	"X/LJzy8/yydPnvxI6QQvH32WjVl9ODkV0ptYF6CNxzcJcTpeicnh5Mmj/UdPJiQbkA33eCX23IwpWDGP",
-	"peS+xo+ptpGXkLEcikKxv+GOcreEFB4mTaouOb+5x++Yc9Rq+WeZ1UCfUd73w4RpMGDZ35yYpV5KlL3N",
-	"51zIh8hOZ8At+5u/rT7LnFcVSMgeOoZugFToxcSvPyl13gQbTatuURW00OieReZ8y42d4tKmb16huwox",
-	"MpLPchHKaqnoJxwLIjVtuTvsaPy/ySaHk/8GS3uEO6t5CWgNHf5rUANsgc1ZzkkZmBxOfq9BL0NM8nAS",
-	"cDtIx4lqIUNlMF8SQlua5MApz8WPu7L6lfGHYXS+/IbNESsl/VX1eH/fe0RsAFOAPyyx1NRYDRwxTNrx",
-	"1wf8slkURV8j4jYpwkBlBRnMsGa3Rxds5rYXAFS+YNf0suR66Qwb6ifPsIm4vgA9RdL6E+CexRPRJDFW",
-	"Kubd+NTGC1pnao45zkmTXYhsHAIY7jQ82mCcXwEqzGgcwTduSg+oXUnSSZD3V26Md5pc0nCvkJkWJXW8",
-	"48Rv9G0w9idFSMMdOvOqKkSKi9lTqYU4uRt2PROS61hCz5f1KX7ZYLGDgVf/27tb2leODaRusl7Y54T6",
-	"ARBxSRmiDHV7DSzoiI5F+QV0I0wNGAFmQPm0LApTPqc4pcqWiM3ftJhv2DUXxiq97EjwDQH1i39kC6cd",
-	"yWLpBappYXIFZo0+Z/shqCVhAei4jfFdA5zbkqTZsv3kkgJs7R2FKFEhjbziyX7SFgpi+sCwCR2nYrtL",
-	"e58Q33IyQvRdni8DeXqY0lPkGrivwYzIsMioJabP/Wt4qumWH0TgKks5xZf67I+VEbttSJPkPkpAXB8h",
-	"aE09ZMA9SRjwtKvcdtNYr04gt7GoRGpe0Au9MNIAz4Ph7s7hOVTr5Npr/GJxoh3X9o0MVFuTA1sOQUc7",
-	"/hWWk12PzddmkOu7QbwLM8IhzdEiqX0NvHBMWSqokK6yRAlcJogeGMKNHU7wqapxHniRZW99yvRfmwFC",
-	"+7lbpj82dI9QvwOMfA2Uf8fPERwJFlRFsUrdvT9F9oUuPWxYvkHkV/j3S9J5DG3fzN5h3PSOXJ99RFm5",
-	"7RCbmYe0hdc+ZTY2rH9sD5/xw175IIcylibrjNR4vDrITeO9dhSOXiXo60zYO0jOMae6BD2HKa7rv3a9",
-	"i42l8PwtKwF3nZ3IivUc9XzVuRUTFXvoBpsGyMX4xfDSPfPKe9xvgseudoF8x5IjOGct5WhSBVUoeu6m",
-	"scZIH5Kv40R/py5u9Jq4a0qDWys2Eb+XKKv6BoJR0w2lCLvJV/Mjbk/IwI1yWOUrGnpsDlXrph/pd8Jl",
-	"AUv7W1ZNiVUQTjRQN8YcGoz1jfH7HAn4wN0VQt+pRDjtkrm2IbHjzIN9raitEbr7FNlhQzQAM3wnYoG6",
-	"zX+TQoEMHGeuhtxoQpBAnqEuXC3ubpxhLNd2irCGvSzzwT1zRMiH95LirkiKowpkN34bV1MxHBalvO10",
-	"K++hO7+A702H6LZx/yZFho+DERA3RbtUrQFBzwa4JUAy9gW6nCKBOZA3wydHs5kBO+bJtxiiGvHge661",
-	"Y6TtT2KG40+juBOz+cc9+lHPQdpX1Alo69O/cGc99ci7YT4IXS6vqpmsFZhH7pWSy+WApwPdJ+/cM395",
-	"Lziu4paN2REhELySrk7qV8oDI1LhWrdDc0/0wz2xp5u+FX2xyzQ/mnkGuCmqvMnMbROG+nX00SWgKYaW",
-	"fj6zgTbr6rRqske9pRDAJzX4HhXoS6iccF/wZdMQQWjvxewNbapOJ/I+qd90K7/B3W3e0RMd1lwUFFGn",
-	"FruJT7GkFuZr6/WfYj3bNUX1fTq9VrX0+XTMTzds5EJOm97FvUZZaNz7LQQIm9bK36IC5bRixvtoPDJG",
-	"eHlq34cJr92SIpIwzgy/gMxTNukXeleg3U1uM0KfxhWE01ABw2WGLqRsBSb1OsRgd/eoH/FwWPVunoCb",
-	"jayu9NW+D4XEg6vdQxgXr3upqobsDFUtb5i7rtFh9Ve7/tzurlApCT5HYXsJtj0aeqcJdv1K0k9gRHYf",
-	"Do2HQ7sXSamcCdp4s3s5bKulQvx1ohbm3kX1rbqoNhURqvhtmMaXtA7ZYccBpfavb4b5pdwRK+y0qbe7",
-	"/mzdpm9T13tNxN5qkJ0gUOKlyf4N2WNrFEIQX6bq66i+8WHt0J6ittRoBfuLkM+ki48FRWGCu2yLGXEn",
-	"6XazVgQt+U4ZEWucE9ChrtEqoNHXki6TbrVx9OBv1QtoM+8jV9965IrPQWY8FMhX4WYMHFNw3yi6l0/o",
-	"iSuerQZQpaexeA8wRKiCjOFN9MBEryEbNFjLfT3H13B74icc98AXYimZwjXRhsbt4iFghzQfvXDKP6Je",
-	"1Qay9XI5p8ZVg/nVx+GJv7xG51cyOsPxrxh5RAsQeT7jCE/ug45nDXS5JR3/rBAyQ6i7plJYl5t8sVd1",
-	"uknG+YMe6LDJt0W7sLC+4msPRYW3qVPJFj6mtTTXaZDNgAWSBJgbtPVlRlc5oVENRCORJOuZjWutdvmS",
-	"yqRb5zZlQ4WKUeyegq0dhWUpp+wpNBGbHoaIQyHSnFkwHnzDKnZW8BI8WpNUAb63A+u0aLcOhaP79meZ",
-	"KTAx4IoX5vz/+eXcELt1u6DdsoYIXPYgTHzym1YCl9fIXB1q48hICiRMC9hg+AU12moZSnNR7P2Z1tWX",
-	"oWv/ZV3FdcMINnEXk/hhgtg2H44QjNh/8unpPx62uMTh6YcrCMVYde/RJXzRPeFkjcKTiEGH3KuofxXP",
-	"lc8kEBKzb9K6Cjkdjlc7nAu+/0FPlg0CGt6qrvP11A6Lj1DyxbWgAGSEmVtwJ8IRHZKIIAxb+CW3dGg6",
-	"6g9pFiehI9ZNCPqVLui3nvbUbdfdl52DndYD4CJdk6GOAZvyUmfp60jLWNIFzEObetIzMjWgVRjgmjxL",
-	"fRBceokzd18tlPK9GjyuFTVhl9jnekbdg4VkiAtmEux6YLAtq0k+S/JJJMHWcfvgGx/OEJPGJCzlhjSi",
-	"TPBUCytSw7gRGTwPrbrkZ/l7rSyny47rc0MKDnUSZhk3ufeMYDYvbgepKKGDXBure8ToPjafZbC0miQx",
-	"xMNt6k5WelM2JpqqQMaUmw+0pRsSKAYn8/suOEl35Wq7I5cF0dWosmkNSBy5CSlDTL43E4XvRBrl9aMZ",
-	"qa5uMK/g5r59sOdpyvpEplYaP+TUdJh32g5zxNwLHfDOgGsc42zptORH7AWjabQAY9yc45FCSJyVE9GD",
-	"+UYM9jOt5lbY7CbvOFrHe9XvV/V0uzG24QFREemCWd2ryRehpmxkatsVq8s2W9T4jNa5CoD2TihZpXpw",
-	"sAiMJ4pR5eFN19H07zPqbqiK0XPOA8PcGxBkcsGXzztFjOhpQHmyQt4tQZ8bLmC8k1GfHaoYvx8+OwF3",
-	"6FtO6xFaI/KPvrOa2Pv8o6H8I19LS1jjTa+hLnO1ePP9OH0fWnD2bwmq74RE+VYPXwdnKc1FRTaPx5o2",
-	"14XY1zp3B608emQUTt93CdE3vP8vry2c30XW6yA5eo9wQy+q3RnGMMgJgP+vnqX1bWMT1FWAJ0ByrVN4",
-	"rEVxSVrfl8rcEKIeUjMOqYdFdijqqehuFMTeXSTwvTb/FbX5fmkxRpW/SW66V+T/Soo8yqn+GoIVxhoL",
-	"mXWH2es79zYhtWOgWdRaBCS2AtMQbquWESyfj1VG3KTvVZG7Q3WKQKC+oQwwCcZC5nsHCZtQijkvCt+0",
-	"BnvUjMgrv3tkvlmF5JTP78tSh3QSy+dUqYBpYOSyFpiWG1A6WaoKVeuIVCG6DGgt7uMb5Lg7h54Dev4V",
-	"UiHvOq+9BbsqqUTolOmYL3RMI14T0ljgWYzZtpU8nPL5fb3DN59MFviHJJfSmFO2djt2uGfYM/qSV7bW",
-	"cKpuP7fsZiD+3ELupns09KXqVjIidcbqp5ej0e0qqLfqb15r/tBpg7w0mHryZB8bRw5hvlx6V280P7Lh",
-	"4s2sEWSir3iXve40lsTOaggoh5PaonjfPf69Yc1bZWpX1fu2zo8jCDWNDW3xo51dY5Jqjzc9/4YiOfhQ",
-	"vBnjZfKFvlbLxjuhhN9GO8jb4jxiDN+wcWsnxjjb7f2Zc5NvuTOvyn+Rgg331h3Y6TLcdEfuV++Dwaaa",
-	"fEFt//uu0E4P0Du01bvdz1c8YZuyyvPxtZTR4liUwEmHphKp09qNx3k2uVr47nVQGAh/5ReQRU9SymUK",
-	"xZBR4D6/yfv6ur3ht3UsXkEqMiwVdJvslHkb32FVVkEu9WGZ0RP3uxzheZGe9+0syGy6rT7ntcya2pz7",
-	"jd1oNSOZ0hkKM2+RYr/V6G7nXGazekBUHIv0/O6y8A2Ue4v0fDcH561ZxHRoqORCZT752jqKi5WOM4Gm",
-	"MXoLiUHnAR/jG3rirlnMflp9PuAzKJSc4315LT3HX9DJeWCYqc8sN+cmhKqAaUixqMt3MfbCKrbb2zMe",
-	"vqejtWMbuVuTmYpiQVb5rghJm0hMpVkv68odNfK9Bjc+8gceQcpSwA5w4qwQch43bypemyG0E/fxvbIQ",
-	"j62054xqGpmxoohLuKrgcmCXCy6/q+us4PIOnrkPYNkiB3Lu+hJEgoAY1Lo1lEIGp2hfqo975HsiMa34",
-	"buosL7KMNUSjC9TpK50/oeshSmpVgRyis/v8Xl72tpsMFmrmrihyCBQBlom6Aa21jFrZ/GH7i4yv7+uQ",
-	"XQqt4XbvSH9FJpR54E4bLwrHCIhzIHvcrvSlEbrqXTa5b0ZbPVV3VV/tozC5BucIRIO4Et0usytEH5cy",
-	"ey9ge1znYr3Ja9821+XwLtfl/SZv1/rniqn4FptzUQ00wjwX1f32xraXBymi0rTWGqv5EDE6ssfYdKt3",
-	"j0/5/HtSBU75fH53tW1HqlbRpt9WdOxaDmGQfZTfQp6YW8UJjXsHAVevGfnMLbaLfNbtWdhgn5GjCvOe",
-	"EaOu5QfficP9M4inGE88jQR2m66CfYHdoe1zb3nvxrlHPxydsJr0ok8jXKVhHyuvIZpcLQw7g6XyzcQe",
-	"/4Py5+LJNfT1OCDPfjIp+R+irMvJ4cHjZFIKSb/sb0Jdf9WU2iMZ+ncyk4uq8v1FTPwE7HXaqw0chg5K",
-	"620eia/Ug+5TFzP3OQXH26RMkeYE/M0C0u+1xF+6xGKIWEY4V4kzcTQiSLhbTjHsg+9k2gPD1EJi2VBL",
-	"3EU+7EXi2Sf3xM3cQzj0LV9A7p0nVF8QbybIixraYBb+2qA8Xhe4B6EeIt4iy/B1gUzuL1XjlDagL8K5",
-	"qXUxOZzsTb789uX/BwAA//8=",
+	"7L1dc9s4sjf+VVD6/6uyqUPFdpLJ7thXmbzs5EwS+3GckzrPZi4gsiViTQIcArSincp3fwrdAElJIEXJ",
+	"suNJPBcT26JAAN1o9Ouv/xzFKi+UBGn06PjPUQo8gRJ/fHXBZ/bfBHRcisIIJUfHo4sUWAlXQgslmZoy",
+	"Y39X84j9USkDySga6TiFnNtvmkUBo+ORNqWQs9HXr1+jUcFLnoNxr/hnqaril8X6W/ADzYRkRcZj8C+6",
+	"EjB/oJmayxNm5mo8WYzNXLGCl0azyYKJvFCl4dIwLhNWlTOQZhSNhB3yjwrKxSgaSZ7bSc3sG5ZmC7LK",
+	"R8f/GiUVjKJRkXFp/ymFKoWxX8yEtoPpFLLpKBoZPrOfQ6mVfVAbbio9ikaxkjFIU3JcSjQCbUTOjR2z",
+	"mfLo92htd6LRr/wKwjue8/LSbgKXjEs9h5IZhTuieQ7sj8q+RElmUm7wz3EmQBqWcn3C5imUQA9DeQUl",
+	"KyGHfAKlpueVhMiS0P2qDV9Awrj9FRZsbr/MS2BSGabtoHzGhezY1dSuoL2pOf/yFuTMpKPjp4ehNb9J",
+	"7GM4VsFN2gwlLC+V8EclSkhGx6asoGPgo8OOkSEvlAEZL36DAI89ZyWYcsEqmdj99Jt5CQsmtNtmuxEy",
+	"wbXHvCwFJExVK1tAR6aZeOu9Y/vijlk/trPOhaxXEVzD9B03cRpmCntAiWZzrlkJPDlhc2FSO0NBfOCY",
+	"RWj29PE/IvzU8pDKEkt29vTocecqpmN6dd/01yf8VuTC1BRd4Y4MP2wPmMCUV5nxu8G/iNwewqNDtzn0",
+	"a/MmIQ3MoMRXvedlqeYhuk5FZqC0LPzfH07f0xbBFZQLy+Ysr7RhOYCxD8whyzp4WdL4XUz37Mk/noZ2",
+	"4HQ61WDWp3WOJ0yxDPgVWC6KWKwqaSxL2VPJs4yhUNId81E0cHD7VjdvyP6dlgmUIeH7Gyz6RC9T9osR",
+	"Sl1IrNiNVZ5zfcy8sIzYmIRocBkl8dk2R/kjSvKXfKG7WKtqnlgZmrbg2eb9+CRkEuIne9Tm+BnjLE65",
+	"nIE9UDlPgAl5YuWHQilRQqLYTNkdoee7zha9afwm2WobvlpxqAslNeA2vMCpoPiMlTT2qjv+c8SLIhMx",
+	"Xj4H/7ZX0/GfrXf8/yVMR8ej/++gufUP6FN94Ma7UImit61vg1Fju9apcQKTdmMUhdSG0KvcYwf4DL7j",
+	"rFSTDPKeRRT0xH9ttxg/bmAhn6w4EJrNSyVnEV2PERJwjrJUVVnCJsBKMUvN6Gs0+h8B873tMg4WmBWK",
+	"ByG9CLAPuK/YEZ/LOFVlW0uxHyZVBqhx5EUGOM66WhGNnhvD4zR3My9KVUBpBPFQynXgcvnw6/Px45+e",
+	"2aMvULEyYI/V2sjEzn+uf1CI2FRlQJd5Y+9RaXdXp6jF8QnqFKSjSGWa10yUyoBLO5wW/wmM9Yub1lSV",
+	"OTd0mJ89Ha2fbf+XoGIFieDMft4sFec2CsmhRh35Fy0+oh10z7qZNkRQk39DjDz0C2iR4Bx4kgg7AZ6d",
+	"tUgx5ZmGNU6117UEYVJ7hxs2U6C94gcyQfW0TU08mKF7WlZZxicZeDVqjWATmCqi15Zf/Rpaq5CS5NLy",
+	"9EQSZJZLIZM2Zy/p2b8PZ7sV+qD+6IiErwiRhWTe+lS9hbPONCg9UOTnfMHs+CfssOHfVMgZqmOxk86D",
+	"+FO7my3wKjtWoiTdpoyjCg4yhtGxpcwmJq3X4d7RvQck9y0TZdnpdHT8r34xRrdEtLpvcb2fm28aFBSl",
+	"wmlsluY025Xludetr+p3XJco1ik7FZAl6+aeNrw0jdnneLBl/ZG5V0IB3H6SAU+WjbvaEiwhF5Lue+S7",
+	"TtswxNtFcx+uMsPCnvsSdQ+p2BXPcOJrI+iCyyAz4XeNZnNVJtqaeTKJ7I3z8eL1+OgZi1UCrJLCoP5p",
+	"INebqPKhIPHspsDLki/s7zS1oLidVllGU7dvxpmE1uCsmPAY/gSQNWNS0ODW1LggVG0KL9Cgda8Kn5lo",
+	"5D4Nan44smhsLDYtVR4x+MJjky02XhPEb/4VfnM8mZqlhk+mEvHmS2PlCFqjYkn3/dn+11J/j0IiCO2j",
+	"7b+WK2nSpa8dPR70nZc8YHmMjyx32+st49qwhNv9rUd+ctQaeRwc2k2mb9T2iD8NGdDN1MuLd6ejaHTx",
+	"cRSNPr2yP/06ikavz0fR6MNz+7+PwWNtz1V7kJfP37z9Xxzi1W/4w7vT9xe/4k//++r5+dv/7RjFiGyA",
+	"HR6N5gCXiTeX/Fm+1gpy/uUNDfT31RO/wvHESW7NQbZWmaqWlNlcabTbMidKsyofRSMVpyUeFeBWdmbI",
+	"DdrQZTiBslwEZ/oSpiKofyT2A2Hctd4n2V42T/apuc1dHPjwylkNfe85nUtnDwR1y9aEWy8LbenLpaVt",
+	"IS3IVbJpnq/xqfcqwUubXKdhdQX9iGrKOBkyLOVXKOpjleeq0fenqkQHlPfCbmRo8hqEXRW6ilPGde1+",
+	"QFvOeyA88298Q8PgR4frd5pOeciEiFVW5VIzVbb80UurtBsyZIHVkotj+S2/qjmTwNGPR88x1AU7XmnS",
+	"EmAU9HEs30xI+hA7vSav0rpWzJ2t232D9t+G/hZ0IwXf3fDadtbSqURnFc8ya80vIquOR5YynBnQ5phx",
+	"hpcx6Q1WE1JFY/Y7P6pE9WfFrMqyJTk6/KS0eerwMMBWXC5uaujEytKAc9T+3W1LUpEmiioNMyrhi/ow",
+	"nf39pX1ofPb40xD29ZfN+g1aK9wbx7CzGHZUhawMdLxPKrPdTqpi0EsNfDHrDx6Gn1WDhhx+n6PWuHyb",
+	"byHQHoc4ZM1yj0ZfxjM1dn/8t1by0TmfvwOtORlrr1VFlnrIsrCWKS/jlE3tU42hccJQ08UQUoexsXYj",
+	"QYcubq9F7b1S+NyKAwn1fR+sQmspZF0I+dq/41p2jpDvldnDONKPsnpUtSnBxKl3weNzjJe4wSaFfKfV",
+	"o1c/4JmTuKv46ZBxr7ViI0wG19y3lZuFhgxdKP/06sqqnZSDPg+z9IUaJ0qzeao0MLL5Wcq1FZncAMNI",
+	"q9DWPjmp/XOo+UhV+qjO0pUsnQdnyHIv7EqS0LbVpt0Ko2SZZxHUpx5onEzEeIaGsF2Ej94G3U+pKsV/",
+	"Qs6ui9aQCV9EzNoV9logs2+AY/ESChNktlYk2968k0pkibY7yyUDXmYCUEM8ZgUXJR76uZMzZSWZmn6W",
+	"uOETmAmJjvMmlr0WVrOMTX518vOnas5yLhduDOEC5RzfZV81PqKwL3lJtNOqgEn4YhimPdgvfpZtknZ5",
+	"nRvyrTo6jRprhV6njItkPFmgF0kVGYy5TMYkFqKRXQYps0kFY7ylnaNKQlL/7sLTY/s0/irH3qdleXVs",
+	"Ked/9tSjb7pP/B/dwPQ691L/Msg0zJ0AKHil8TGOEdSUy2RaZWioxM5kMSK+xEcMn5Ev1Kgx1zQPWIzV",
+	"HMg/OrbSrHGGON29ks1c/AymqsR3lzRwy0En5Nh57ZQc+ySNStavtmOP19M1Wh68PypeGtw9vMP8v2Pn",
+	"fqVf+Bw3jX6ZiLAXr6WgBD1Kl5ZhhcGUFaOZn4MOyYyAhuPs0fAFSUeFYwqAsCcKHqxek5YR3UHAg880",
+	"txMJhnjCd9Ov7gQ5uZPj9YDD2i9EbJ4Kq0bay0Nl9o90KJmaDluimoYXKBJ//Tsui5glesSQ4BEzfGbF",
+	"E5G551XNAtE+G3oTnat56GBbRScU69LO1Yn2cJwpDQnTYGfrlOxUzNIBs1y56pxX2Uttfy+4tYSuwF+F",
+	"NorceyF//fANOOPaNN773gvZDx2azxvpo2HL05FOxx52PRalmpWg9YDoAT2HM4y7fb0S5qANm4rSstRU",
+	"TM2CccNyhWJlGIfg+CEm0dXEcH05fK9diKV/l+tRm6WFN/xKZVdbBOVKlcHm05ABhWdl3CGQrEVJGYIZ",
+	"oAedMlgGRO5wAqGl/AaFsfr7lo6urSLdG1IxGhG8/ODhNjHj0NreCgkhv2VBbu11OYlXU/NJK2Yuq3xC",
+	"HrP1b5XAEzu9jbxMj31t7vTAq1aXSO+N3Kzb6oC7R/3buzZAr+9A5v886ODgLm46ODRkeA464Puytq1w",
+	"J2hF/W6L72D+QpxCfJm5Ybf+cu0t7w2p0lPobylDLzqdoh8sLzL0/9hDiU+SRYPqyKD7skNeYGRlyEtd",
+	"YGerd3Y64FUBMnzx2k8oXUmHFQzvT+51z+NDmM/iMxq2pV53IoGd5asLPmtlTg/JFKDTpDfMZbi1+cEd",
+	"z9CNhUp0aN89SbuFfkN2NB0NaKcBTkuVLxGdM6e2D0/ncEfC0b9JyfaphfWmdx3vd+pq2/vjG+TWtCiw",
+	"OfF2SSlYSZ1ZXvyZzyjeZvUt6bdBvl1fgnVcrr1hoS2PceASW9urdzykom6b4RKUlyHe7sxlsTOhMME2",
+	"BEuSXb3FR6FownLmytqxt5yM0SlJCl6dXANQYDrNLDWjyD71+wC2p0QkP4ZLbwTyasSQ4Qn3R9/5OBJw",
+	"j5RgTR1Ah8ZVq5DDVXU0/oLVOg3DZ7rlxwiZ9Um12zEWIYPjiBnFfjo8PNwxSvkkHPYRoZw1YVLmFnZs",
+	"711VMlWFcy1r93Afe6P8/Or2dpcdqemw0XRzz+GJyZ3Y3hNXr51CjUpq5xF8k+gtT+HtET6wluAygEun",
+	"+S/PdAIxr3TgQj/jJtXsb+evX7BnPx8ePfSeZgPaYDLqJOM5kNoBV1BiZDGbUyL+qnO0pUGssG2m1GVI",
+	"wzqd1t5a8vCKsD63ISQYSut3jlMvZgqltZhgQjUuBD2bbh1SGZZALBJIgoJBTacDriF8qOVyCqTHoUbu",
+	"fGqDXQ5hp1RPTqloCEdppS5St6SKYyprZ8Zcb+oL8sZgc+0T+ET7tTCRMjzrcT7mVpNhsp2s3aL6FZSJ",
+	"iENWiXTVQFZRxdC3VHNGxXrXZoZVVczvUzMf4seoPnJ+nfUhaLjZb2WPa+8dlDN3orcRTJJC1IESD19T",
+	"pg0tdzvVEwcOzvMaKncgB1RMMiFnzsddVIZNICW36DX082HvmTr1Ytv3hB0AXnOyMvVFVWBmhv254CVI",
+	"80CjddQEYin/l7uPd5mG+2aY+FjfI+wqMTzKOHMORqamu7ys5TfaQ2GB5aELtSUXhRidsmC2Zu4e1k4G",
+	"ZJovaaKkuP7ekwbTkVUyLN0YB4n6Zhxws6GdPlhu07JDeRFhF1Ed9B9gDNGzkZtRaAnveU6bvgUrDDYs",
+	"Q27b4CRg3vasb6UZDtL6hrvht/Khv4e593JulVl+Y3Z87ejo0onwgbrMRlIVBLJAtINkGUpcn597s/vk",
+	"8hXCzpNdk5ZFvPkbdm1v4uUk5wHE6nWj9Kcxd+zzGYXlt9tmyPla9tzR4TbhmsOOgPfQfUhd9GWXKFDH",
+	"Tly0PKvbpHG7OyPsjBUm5INtax6UcdPyzKOrXuidNIybELN1ddq+1UeX4UPq48qm7KZP3q6rbEeXVJ32",
+	"sja/d7Xt0TFIy8QSoZgI+/jxzUvvJiAgEgIO2GUzhX6vQrM8I4wLIRmm5eGpDbmzvNK9PROHE1/e8fIy",
+	"QRCEqU8NYM9++unJs1Ds+InLD96PTi6W1XFfsq40nVT3iNhpm4taAPfdF2115xt4/7Cq8hpJ0Ouaqivn",
+	"3BgHt0+5Yrxlo2YtY5c+8ty/qwQl42CXrUUv9j4d/7XWvl5skQmquPAOTRanvOQxgjutLnqzbdWZv3vq",
+	"nWuBs2GvLJNyE7GkVEUBSeTwGzJwhzNXmHi+lmaOYEPBoq7lSoa2+eW8URvqahyMkXfqdNZdn/rYVW0f",
+	"NsEJkpZkKXpbKC6BU5w4FbN0THH+kAF5egWlrz7rDuMNTKXQQc/cpCMgbp/XKJiswn4F2usSEyGH+jMd",
+	"fEDoraXIe9yBFO5nU5FljLMYC8vW7yxUgQLG70TIsPc4puzxQA6BS8wNfugq23V3Bs6iI2sY/dLBj+Zc",
+	"GOfrC3woTCrk808AlwOY1O2O84E3KcY0seZVy+O2loU8EORrH0HrJhQvgRWYG0yZ1W4WQx33Vq0QVyIj",
+	"ZdUymxF5rbXSVfZAs/90ZJNQivXwlEe6GgPsWDr7Y5iXnovsRVUEx2nliAxKATGWND2xqIDwCpXR0zB2",
+	"36aqjCFiE0zWEyUV2owCtPVfenXVJZJ5TDZGihgYSgOBVuDXrMaUAdeGKXKJB6BeSGwMrw1Bx0EodrB6",
+	"EfamWvJgUMqnsOhry8v6UHcZaEzoE+dbRi5O+OIBgjSU1kSxEs39tXFAByuOOwJL9aGgi2XQWuri5PXl",
+	"/Gc57bCZgv3gtfgSuhouUqGxdmPONWWFW7PUfsHyHWfTjM9W8tQd6kIYFqgb6YTCK/74O+GCd4c7s/Ul",
+	"sFS24DivTfaouTHrO6/OFHByxO978Ipv/Ed7cBF1RPN4U/AigaUqWwnlKZOSRtZxF+6W2Latf6nDKdwD",
+	"IXVnUu7Cpd/P12q8hyew4ea18th6E9YcE+2StvVDeyLXNrJVvLCuGZsgF2KtUwjFzMolhwCIktkBBGLk",
+	"1OXjr++gLwBbd/NvqQF0mSiVTBSZhyECztNFGFdIICqbVIZNALGtBhShtOQtAiJ5qCMKGrsasXo+Ib5u",
+	"nL4dft2hucedMsT7cgfmDduLspU37CCEoK6uzIPEqL3AvVS9viDqEScuF65XitBu7yJEuv3sgz3By6t/",
+	"UfNanAEvV2M4RwOdZt2e+s0OqE7P/Q5R6TMRX+6SgTEggNJhYZ05x9sWr/O+uoAv2vBLIIe3fYi5Asfr",
+	"BdXwdcGpK22s8A/DUebqassAtA6mPplV6KNeEwKf3lQvQlPzY/csbXtWSIQ2PFhCdXb0MmJnj+3/jj5F",
+	"rvw8wjLksS/Fxl988W4/3PbtZqKWYG29YGKN0kDS1e4qlmh7+O0bzomMms0Ok7Aqt6ffNvnqsq9OzoG3",
+	"L1VOLHwuzhAUlo4wejuo1Qy+n8g5rim4ly0nv/dwusKUDA20HBKBOF+pmKVBR2YLHDiUhJ90ZDo/PXrs",
+	"C5wgSzTjmUEkd6pT3CYrNa5KH5gZUqnpHj9X8wE5mx8MN0B6tXEX7Ho0wSEdcmfAI3gujw0lK64H9Uyo",
+	"Y4PfE6q6Z26SjHCaO9I769ylUD4GZInPxSUQ5VE4hGGqLmCEjkygBqh3Q6yAwHa9Y7yu5Xc7GebGplZ4",
+	"Rfouq29LnthhDn+vL+PjHS/3KKdD320NKJ2GWPy9A5mltgWuyN9qrZgRu+QaapvrYdW5gDJ2DL4VmQbu",
+	"zHIuV3ubmle31hraO+83DbhQqq6Jt/BM+hlptYQ+OAHgpDIPrQdN225uQUgn7uGVUre2JwbRATYM5ith",
+	"EnvvUy1MRh6pDc5+GrzlzepYaBKsDYhTUQxXpxB2NyRLMX56Ha/1/yAIljXG0KXlxbuatrAVtPdi06cN",
+	"1AIqGCgoCI6BwupejBWVzyWYwKySIdf3cqQnnEkRyJDoyF940wKaH5C+sC6G7ScPNBNJsGC2ye/rBgmh",
+	"wst6C9Cb4SF1aXs6hm4M977B3Y01T9U2oyvTwQpYYtEHkp3BlDp6IGAvlwnLxSw1LAd7AIkdTmhqWshZ",
+	"1gIS5tlWBbP0rbqcY5XRh+VShBIp9pIo4RCkhx9YAnsMxqVyXl6GXUa0ywSaCCXQbaSNUolDCvMbPgSC",
+	"JZjasVE52yZ5YympYnPSxMZ3D81lptPf3IEe02kZWFyP2psQOYFb83yLpmG5HTv8mTWAM7otwqK1s3y7",
+	"4MZAKV0qIB0ugl0a5pAL6QAu3b6ZUnghdgu2t7+uUesaTgq6Tp3h481Ai7hUz7srS6n7fPTxtOsGsmyg",
+	"bCCky0gqSsDzqGL6ahw8kTWGRBDn4WWXwxNB8dem8pIvEGNNV+WUx6AZTwk8P1TFp4Na0EtMXm2kTcHt",
+	"c8xhnQV8soRNtg73IhA3PgXZSv3E8Go78ogflpUMQtOXVSgd6rlk5+cf376y23z++gX76aenPxHAhbaK",
+	"mpIi5pk9RXloTCPiyw5TqQeZ3uESUqMmIdkrOctE04yk23NPXWM8FC/ROvKsV7c28Kzlp1dT5/dOfh6I",
+	"V7/Whq3KoK57cmrikg5BriJ+CYxukGuemXqW/WqsT/frAFQht40BLKWEmZCo3rgM4saniqoOBd5pjSrZ",
+	"xb/aHK4GDv/Zs/6eVg2zruSkDnJrE0nPSginkm27i3VtUVeFx1Rcbeec6aDLG8SG9cg2fUc4lPoXcsPE",
+	"mRUnTnX0OiPVSJJoW0lbIN0oUQi6GdZzB8JldxzV7qqoc1cv5B1uBLbokrnIa2Sv8pCzzXmtVivCFvpt",
+	"UFM4JEmJWSlVLZE9cmd3SlcNZrWeG5YAFEsp+ZmaMy6Vh1f1KF0I5bmkWR6GXyXyHDqA+SizJqXsEmtY",
+	"kwRydZ4e2nLdIJt6wNhejRofwtuyEyOnAnw77VvwVbm6gqTbXYy2FaIsMpeUR6jecrHsH4oIcsm5TOtt",
+	"U5XRIgF21iT0BWy9beD4pHrvnl89QG5+ZP9JRTCqHDOl1zoC4LmyO4NQrtaM655pG7aCm7Qnf14zPlFX",
+	"eH+4lHlKuadmOoZxy1+9iL0bxdEuaIR/VCLUKhI1Jt/J0/ccjKhU/egpW9m1Kcw71CDjimaG+K6tjIAu",
+	"7U2rHDC5CB0kIBk9bV+/xlCfnLCxpKMUqQeWzWcQTkHqS0pwgqBOBktUCyLVv+/cZaxuKt1FQewajNRi",
+	"rRYSYWHqnPQ9YQbu8Uc9HGkDRBp59UWV2D2Tce3ki7S85jFa7aKQB6lVhnbrG31TCKYbSQTqSey44WSy",
+	"7kSQ7fCjOlM9uhORbiMNpJ372FVD96EpWhkEANq5l7eW1dKbzvKhhT9yszWBu+jqHT0MsO1Ay4y9hIJE",
+	"uBiML1ujn250Y/S7jut2kkIaxSqZgUbp5FosSGwVR6h6dxthIpzYcuGzWewywejWClFnv94COwvAKK/+",
+	"+iVg0WiVItxTDeeMYdtte5Isii51co4ZGCIHZjkTlUrn98Mvsb89Pnz8bHx0NH789OLw5+PDw4cnCJnj",
+	"EPn9fbXRS+bTxtdngGnguGPozXfT2YzEu3rL2/3oExd1LdmaMas0DGg3aBUy47sCRt7eq1sNYqwh5QSv",
+	"BL7+Ac22E3f3ay4S6t7UmJXYi2guR32B+LvZrvLbN5s0/BLkBsot2+qQF2bRKJVhco26mvBcr6/lgD6T",
+	"qAFie/h9tZikLQofC2M6Qr52K3qibfRAVAMTrdZ2eLOd9qQu8AhtSt3EfhstpIcWNRmwqilIBu4qANe6",
+	"ktTn2spAarrkUJd4CUNbQvv99wvzL+yhQCAvBYIlVh9UDmTf17aYr7LaWFuV8zgVEv7vRik8T1W7fqsr",
+	"btcuRBsYOiV22whq7wemtqSj5an3beOG/OYdCqqDKQguxaDuR9WacM6/tN/402Fotj5Nb5AmboX79SvQ",
+	"vr0+T+vYpNcXPFQSsFQ30a6EWInpds3D35fQ0Qf8Q52tVqcqAiR6zD12vZDjolQxaL0UxvSQtFkHMOQH",
+	"n4k8rOkCZsx2F3B0J2QFvSgUJOJaUYOkjlupL2XLDrs0rdDeXfDZ9QvctrVCt6jgiHlZLtAR2mhwihQv",
+	"CdpAwlwIPlSmfUtnYxXRvPeMXPDZbRSDbQPjE5rj7FYj+UeHew/lHx0OiuU7D/jQQ749DF6QB5xrd7WK",
+	"zfA4zSGo3uzYIOB5PWY4q6/OxA4AIbUSUNYMBNmdznhdiCUrBrAZFYL0GJBokAtDYdn1IuNNaEwhye7R",
+	"OMJpi33LdrmGDSrGUJCnvk6u3Pj0OmvGNwb73y+OnlmDfbQPTKj1Lext4tUJBNEqe7cGQwMFMShdLOX6",
+	"/Uqa4OZEZyFPwx2kMRjomihh6lqCSrAEhr5Cb8iszCycY92R6/mb74u2/q265R3jzIj4cqUzBuVJem/P",
+	"gGTQZQCzFwjycV2oqxOmZOYNZgzRkQ9PW+UimH6qKhOrUOUf9oOpo5XoN5mLLLPGt51bnXwjNJJhEDvs",
+	"gp01bOBd8jhDVVyfWnJm+LKCfs3n1IaTM50ps3zMnx4fHh6cXTw5fPfQPjAHuLT/YmUY9sTzPRNvCJ4r",
+	"DjbBaxKVrM3aSrpGlwGShb46lCpLyaIrDKvw5kOR6Ftbaw+q4fPAx7hF1wv1bpt5ujXAyzD3sjCEDj1o",
+	"32pLqQMJeQgmmTORNhRT2qeul1S7LdTYFhZNfXnUTtPa29nyntZdRapWBxFnJTQwXF73WTYI/eW/SYlX",
+	"idpNi/+LoUsOQJFs7ua+S3VodQRuAZbror6iWlfh7iiQu6A6dl+DLY72IJKb8fO2AHHs5afVce4SMHXH",
+	"DRrasMd72LB9AFiGz58TwwMKXwcfxt1BIRvRvTLZlo8Ls99qJ1ejR674wQa4x4aup0Pcb0CHeLwrTMNF",
+	"VcqQmb5tQy+jErXVxRbsizvyA4VOwUeZqHP4o4LtIdrrxYTUMLqOamhefJZh+B+To9ZUkzq5+CjozFqb",
+	"dxjragILJZOOWBLCc6KOql1BnE47+rlQi/jw2nJeXvp1ubbyotVUft3kdykevvJrjYTULn6w1/2f9vGQ",
+	"ThOuoHqPgQNUgWm2YU13S62xyYgJbLTdGcxCQ4CwVtufzhrwVSDKAeW//el8+GbfWWidJIkCvQ3skM8x",
+	"brXY8bXFjuVqMv7ewaxvXN6Zl2qwwFEgA0r1aoG8xZmKLymSPkWNjzBl0VubKurjk/HcahkT9SXoMrJv",
+	"fO+cqnVzu8E4nFURq7wNyTnmvql/C5TTFVl3NaZ3vZbWziimIff1eReGZWAsz5aqmqWucz3lz4TqbzrA",
+	"dZ23o+dFJASos5P3jQiz2ZvuUHfdQpo3hUj/KYVt8XOG5GGENjyQofPT5jwWH9HvzGexKzh3BSHLE60D",
+	"47vWHPjo9byjmfhX1Ninwa46bZhJF4N5xBCvVVmTJTZsJq5cYQzC6lG0mQqQ7TmmtNjP0vg4vmY5QqC0",
+	"U2cIo7T1bir3xRRYSMgN2lRq2MG4T6OqC8MffZaf5auyVCV5/VyFJSMICdfw7uenP/394SN2xksjeMYg",
+	"sRa3ffq/P5y+Z++gnAFDGw70Z4nf+PuTn589PCblCdUXHXk5lwG/Av2IPWdnpx8ucFkUmeKSvUkgL5Sd",
+	"7mL8GyxOPkvOSjDlwmXxe3QcdgkLymdr+je7687a/hquQLKEL/QjRiVzXCafpWVOmvebD6fsH88Oj5hl",
+	"LKZWAHMJVDfmGciElydMSHtLuiWfv37xWT558uRnyuJ58eizrM3q49GFkM7EuoJSO1ghH6fjhRgdj548",
+	"Onz0ZESyAdnwgBfiwM6YghWzUCb8K/yYSop5DglLIcsU+xvuKKdch4dRnSFPzm/uYHNmHLVa/lkmFdBn",
+	"VG7xMGIlaDDsb1bMUjM4SqrgMy7kQ2SnCXDD/uZuq88y5UUBEpKHlqFr/CJ6MfHrL0pd1sFG3ahbBD4g",
+	"SnTPInO+5dqMcWnjNy/RXYXQNNFnOff5NVRr548FkZq23B52NP7fJKPj0T/B0B7hzpY8B7SGjv/VqwE2",
+	"nRlYykkZGB2P/qigXPiY5PHIw+WQjhPUQvqqz75GBHI2SoFTepkbd2n1S+P3o1d9/R27uxZKuqvq8eGh",
+	"84gYj2ECXwyx1FibEjhCBzXjrw74db0Wkb5GxK0z84GqeVqJSiFdsJ7bgcctsi/QVZ7zcmENG+QVbflB",
+	"Q3kF5RhJ606AfRZPRJ07XKiQd+NTEy9onKkplhZEdVIvsrEPYNjT8GiNcX4DKDCReADf2Ck9oH5LUasu",
+	"xV25Id6pU7j9vUJmWpDU4ZY5v9O3QZtfFEGlt+jMiyITMS7mQMUGwuSu2XUiJC9DeXRfV6f4dY3Fjnpe",
+	"/W/nbmleOTSQ+jUIyW33OaKGJkRcUoaoMMTsgQUt0RELI4N2hKnGAMHEQ5cNSWHKE4pTqmSBzUWMdn1O",
+	"anZNhTaqXLQk+JqA+tU9soHTTmW2cAJVN1DYApO1T9ihD2pJmAM6bkN8V4NjNySpt+ww2lGArbwjEzkq",
+	"pIFXPDmMmvpcTB/oN6HDVGx26eATwsqOBoi+3fnSk6eDKR1F9sB9dfJogrV9DTFdym3NU5mQyyJwmaWs",
+	"4vsWHxkqI7bbkLq2ZJCA2B8haE0dZMA9iRjwuK3ctrPHr08gu7GoRJY8oxc6YVQCnHjD3Z7DSyhWyXVQ",
+	"+8XCRDurzBvpqbYiBzYcgpZ2/BssRtsem2/NIPu7QZwLM8Ah9dEiqb0HXjijLBVUSJdZIgcuIwTt9OHG",
+	"Fie4VNUwDzxPkreuUuGvzQC+f+Yt0/8dTyBE/RYe+R4o/45fIiYZzKl4aZm6B3+K5CtdehlQYG6ZyC/x",
+	"7zvSeQht30zfYdz0jlyfXURZuu0QEp37tIVXLmU2NKx77ACfccNe+yD76rE664zUeLw6yE3jvHYUjl4m",
+	"6KtEmDtIziGnOodyBmNc139texdrQ+H5W1YC7jo7kRXrOOpk2bkVEhUH6AYbe6TT8MXwwj7z0nncb4LH",
+	"rneB/MCSwztnDeVoUuGixxpop7GGSO+Tr8NEf6eubvSauGtKg12rXfO9RFnRNxADnm4oRZBpDkQD4bJ8",
+	"Bm6QwwpX0dBhc6iqrBsq/yBc5iHsv2fVlFgFUXw9dUPMUYI2qoQ+RwI+cHeF0A8qES7aZK6MT+yYOIy9",
+	"JbU1QHeXIttviHo8lB9ELLznufccfG9CgQwca6763GgCbkGeoeZ3Ddx1mGEML81YuYLrMMt8sM+cUjXy",
+	"vaS4K5LitADZjt+G1VQMhwUpX98f3XTnV/Cj6RDvYX7RXKzfochwcTDCv6dol6pKQKzBHm7xSKhdgS6r",
+	"SGAO5M3wyel0qsEMefIthqgGPPiel6VlpM1PYobjL4O4E7P5hz36sZyBNC+pAdfGp3/l1nrqkHf9fOA7",
+	"2V5XM1kpMA/cKzmXix5PB7pP3tln/vJecFzFLRuzA0IgeCVdn9QvlcMjpcK1dov5juiHfeKgrNvFdMUu",
+	"4/R06hjgpqjyJtG3TRhqk9NFFw9i6jtpuswG2qzr06rOHnWWgsd8LcG1hkFfQmGF+5wv6j4konRezM7Q",
+	"ptUJN0n9U//MDe5u/Y6O6HDJRUYRdepsHbkUS2xpvbpe9ynWs+0pqu/S6UtVSZdPx9x0/UbO5bjuT95p",
+	"lPl+2d9DgLBun/49KlBWK2a8i8YDY4S7U/s+TLh3S4pIwjjT/AoSR9moW+hdg3Y3uc2IOBxWEC58BQyX",
+	"CbqQkiV04n2IwfbuURvw/rDq3TwBNxtZXWpnfx8KCQdX24cwLF4PYlX02RmqWNwwd+3RYfVXu/7s7i5R",
+	"KfI+R2E6CbY5GnqnCbZ/JekX0CK5D4eGw6HtiyRX1gStvdmdHLbRUiH+Oldzfe+i+l5dVOuKCFX81kzj",
+	"Slr77LAzDw791zfD3FLuiBV2Udfb7T9bt26X1vZeE7E3GmTnCJS4M9m/I3tshUKInc1UtY/qGxfW9l1h",
+	"KkP9jbCtD/lM2vhYkGXau8s2mBF3km43a0XQku+UEbHCOR4dao9WAY2+knQZtauNgwd/o15Am3kfufre",
+	"I1d8BjLhvkC+8Dej55iMu/7snXxCT1zzbNWAKh39/DuAIXwVZAhvogMmOgzP393qfwW3J3zCcQ9cIRZC",
+	"7e+HNjRuGw8BGxO66IVV/hH1qtKQrJbLWTWu6M2vPvNP/OU1OreSwRmOf8XII1qAyPMJR3hyF3Sc1NDl",
+	"hnT8SSZkglB3daVwma/zxUHRauIa5g96oMUm3xft/MK6iq8dFBXeplYlm7uY1kLv0yCbAvMk8TA3aOvL",
+	"hK5yQqPqiUYiSVYzG1f6g/AFlUk3zm3KhvIVo9iyBVuzCMNiTtlTaCLWrUMRh0LEKTOgHfiGUWyS8Rwc",
+	"WpNUHr63Bes0b7YOhaP99meZKNAh4Irn+vL/uOXcELu1mw/esoYIXHYgTHxym5YDl3tkrha1cWQkBRKm",
+	"AWzQ/Ir62zUMVXKRHfwZV8XXvmv/RVWEdcMANnEbk/hhhNg2H04RjNh98unpPx42uMT+6YdLCMVYde/Q",
+	"JVzRPeFkDcKTCEGH3KuofxXPlcskEBKzb+Kq8DkdlldbnAuu/0FHlg0CGt6qrvPt1A6Dj1DyxV5QABLC",
+	"zM24FeGIDklEEJrN3ZIbOngo7F7N4tw3orsJQU+D+1bzt5321O6S35WdU2UQ1S146Jr0dQzYC5sauu8j",
+	"LWNBFzB3oOtOz0hUj1ahgZfkWeqC4CoXOHP71Uwp16vB4VqxCcyElNhefkpNu4VkiAumI+x6oLEbso4+",
+	"S/JJRN7WsftQt9BC2KOIxVyTRpQIHpfCiFgzrkUCJ75Dnvws/6iU4XTZ8fJSk4JDDbxZwnXqPCOYzYvb",
+	"QSqKb9zYxOoeMbqP9WfpLa06SQzxcOu6k6WWsLWJpgqQIeXmA23pmgQKwcn8sQ1O0l252u7IZUF01Sqv",
+	"O3ISR65DyhCTH0xF5hoAB3n9dEqqqx3MKbip69rteJqyPpGpVYkfcur1zVvdvjli7vnGkxPgJY4xWVgt",
+	"+RF7zmgaDcAY15d4pJaayuGJ6MB8IwZ7Tau5FTa7yTuO1vFedftVHd1ujG24R1REumBW93Lyha8pG5ja",
+	"ds3qsvUWNS6jdaY8oL0VSkapDhwsAuMJYlQ5eNNVNP37jLobqmJ0nPNAM/sGBJmc88VJq4gRPQ0oT5bI",
+	"uyHoc8MFjHcy6rNFFeOPw2fnYA99w2kdQmtA/tEPVhN7n3/Ul3/kamkJa7zuNdRmrgZvvhun70MDzv49",
+	"QfWdkyjf6OFr4SzFqSjI5nFY03pfiH2Nc7fXyqNHBuH0/ZAQff37/2Jv4fw2sl4LydF5hBt6Nc21uxyz",
+	"H5q20zfG6fU7AqxOrgE308iby6pMoKQVYhAhhQXGEHS6H5RKCtYQKrxvQ88bo7xHbSIatnZtOya/RUVn",
+	"uZ/53Yt07jO5RSkN4ZwWDUazCY8vvVbs39WcEqpw60f6SKlNxV89l/H7RvCoCg/igeRapfBQu3tHWt8X",
+	"lN0Q7iRSMww8iaWoKLmpNHUQEOVdJPC9zfsNbd5uaTHE4L1Jbro3d/9K5i7Kqe5KmyXGGgosd4fZ6wf3",
+	"ySK1Q9By1IDHaqIGM53cbdUwguGzocqInfS9KnJ3qE5xOtQ3lAYmQRtIXIctYSIqxOBZ5lo7YSenAdUX",
+	"d4/MN6uQXPDZffF2n05i+IzqeTBZkgI7ApPXPZYti1WmqjIgVYguPVqL/fgGOe7OYUxBOfsGCcN3ndfe",
+	"glmWVML3k7XM5/sKEq8JqQ3wJMRsmwqDLvjsvirou0+59PxDkkuVmHm5cju2uKc/fvCCF6Yq4ULdfgbm",
+	"zQBh2oXczSCC797WrvdF6gzVT3ej0e0qqLcalVlpkdJqFr7QmKD15BDbq/YhI+28qzeaRVxz8XpuFTLR",
+	"N7zLXrXar2L/QYRdxEltULzvHv/esOatErWt6n1b58cShFor65Oe/schSXXA686YfZEcfCjcsnSXrLpv",
+	"1dj0Tijht9E09bY4jxjDtTXd2K80zHYHf6ZcpxvuzOvyX6Csyb51C3bahZvuyP3qfDDYepbP+aLvCm11",
+	"yr1DW73d/XzNE7Yuqxwf76XYHMeiNGc6NIWIrdauHRo6pmoQyjFkGvxf+RUkwZMUcxlD1mcU2M9v8r7e",
+	"tzf8to7FS4hFggW1dpOtMm/CO6zywsulLsQ/euJ+lwM8L+LLrp0FmYw3VbG9kkldwXa/sWsNmSRTZYLC",
+	"zFmk2JU4uNspl8m06hEVZyK+vLssfAOgCCK+3M7BeWsWMR0aKkxSiStRMJbiYqkvk6dpiN5CYtC5x8f4",
+	"hp64axazm1aXD3gCmZIzvC/30pn/OZ2cB5rpamK4vtQ+VAWshBhLH12vbyesQru9OePhRzpaWzZbvDWZ",
+	"qSgWZJTrHRI16fZUwPiiKuxRI9+rd+Mjf+ARpCwF7JMoJplLzl1nhoJXug8TyH58ryyEYyvNOaPKX6aN",
+	"yMISrsi47NnljMsf6jrLuLyDZ+4DGDZPgZy7rlCXgFJ6te4SciG9U7Qr1cc+8iORmFZ8N3WW50nCaqLR",
+	"BWr1ldaf0PUQJLUqQPbR2X5+Ly87m7J6CzWxVxQ5BDIPXkY9s1Yaqy1tfr/9RcbXj3XIdsI0ud070l2R",
+	"EWUe2NPGs8wyAqKByA63K31pgK56l03um9FWL9Rd1Ve7KEyuwRnCNSH6SrsX8xLRh6XM3gvYDte5WG2F",
+	"3LXNVd6/y1V+v8mbtf6ZYiq8xfpSFD3tYi9Fcb+9oe3lXoqoOK7KEmteEVc9sMfYmq5zjy/47EdSBS74",
+	"bHZ3tW1LqkbRpt+WdOxK9iH1fZTfQ56YXcU5jXsHi3X3jA9oF9vGB2x39qwRAslRhXnPiOTY8IPrV2P/",
+	"6UUdDSeeBgK7de/NrsBu3/bZt7y349xjhA5OWI06MdoR1FWzj4XTEHWq5ppNYKFcy73H/6D8uXByDX09",
+	"DFt1GI1y/kXkVT46PnocjXIh6ZfDdUD4b5pSeyp9l1umU1EUrguPDp+Ag1YTwp7D0MIyvs0j8Y06NX5q",
+	"I0ufUHC8ScoUcUrw+MzjYe8l/tImFkNcP0KDi6yJUyLOir3lFNOGl5ik+EAzNZdYNtQQd572e5F48sk+",
+	"cTP3EA59yxeQfec51ReEW27yrIImmIW/1lio+4LAIWxQRCVlCb7Ok8n+paid0hrKK39uqjIbHY8ORl9/",
+	"//r/AgAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

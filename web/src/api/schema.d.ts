@@ -1110,6 +1110,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What may be chosen, and what is */
+        get: operations["getSettings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Choose; absent leaves, null sets back to the default */
+        patch: operations["changeSettings"];
+        trace?: never;
+    };
     "/api/history": {
         parameters: {
             query?: never;
@@ -1792,6 +1810,27 @@ export interface components {
              */
             change?: number;
         };
+        Settings: {
+            settings: components["schemas"]["Setting"][];
+            /** @description Something has been chosen at least once */
+            ever: boolean;
+            /** @description The zone of who has chosen none */
+            machineZone: string;
+        };
+        Setting: {
+            name: string;
+            /** @description The value in force */
+            value: string;
+            default: string;
+            /** @description In words, which values there are */
+            wants: string;
+            /** @description What was chosen, where this run was told another value by a flag */
+            chosen?: string;
+        };
+        /** @description Values by the names of settings */
+        SettingsPatch: {
+            [key: string]: string | null;
+        };
         Turned: {
             change: components["schemas"]["Change"];
             todos: string[];
@@ -2002,6 +2041,14 @@ export interface components {
             today: string;
             /** @description How many to-dos fill a cup */
             brim: number;
+            /** @description The settings in force, by their names */
+            settings?: {
+                [key: string]: string;
+            };
+            /** @description The account has chosen a setting at least once */
+            settingsEver?: boolean;
+            /** @description This run was told its zone by a flag; absent where it was not */
+            zoneFixed?: boolean;
             rail: components["schemas"]["RailCup"][];
             counts: {
                 cup: number;
@@ -4163,6 +4210,55 @@ export interface operations {
         };
         responses: {
             /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every setting, in the order in which they are shown */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Settings"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeSettings: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/merge-patch+json": components["schemas"]["SettingsPatch"];
+            };
+        };
+        responses: {
+            /** @description What was changed */
             200: {
                 headers: {
                     [name: string]: unknown;

@@ -23,11 +23,20 @@ export class Tincup {
   private constructor(
     private readonly port: number,
     private readonly args: string[],
+    private readonly time: string[] = ["--zone", "Europe/Lisbon"],
   ) {}
 
   /** Starts an empty Book, or the demo. The clock is a file that `setClock` moves. */
   static async start(what: "serve" | "demo", now: string, ...more: string[]): Promise<Tincup> {
     const t = new Tincup(await freePort(), [what, ...more]);
+    t.setClock(now);
+    await t.launch();
+    return t;
+  }
+
+  /** Starts an empty Book that is told no zone, on a clock that stands. */
+  static async bare(now: string): Promise<Tincup> {
+    const t = new Tincup(await freePort(), ["serve"], []);
     t.setClock(now);
     await t.launch();
     return t;
@@ -54,8 +63,7 @@ export class Tincup {
         join(this.folder, "book.db"),
         "--addr",
         `127.0.0.1:${this.port}`,
-        "--zone",
-        "Europe/Lisbon",
+        ...this.time,
         "--clock-file",
         join(this.folder, "clock"),
       ],

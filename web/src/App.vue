@@ -20,6 +20,7 @@ import { usePrinting } from "@/composables/printing";
 import { useOverview } from "@/composables/queries";
 import { rowElement } from "@/composables/row-keys";
 import { useServer } from "@/composables/server";
+import { useSettings } from "@/settings/choose";
 
 // Loaded after the first view, and before they are asked for.
 const later = {
@@ -57,6 +58,12 @@ useEarlyKeys(
 );
 const narrow = useMediaQuery("(max-width: 760px)");
 const { data: overview, error, refetch } = useOverview();
+const settings = useSettings();
+const begun = watch(overview, (o) => {
+  if (!o) return;
+  begun();
+  void settings.begin(o);
+});
 const slip = computed(() => (typeof route.query.slip === "string" ? route.query.slip : undefined));
 
 onMounted(() => {

@@ -21,6 +21,7 @@ export const router = createRouter({
     { path: "/tags", component: () => import("./pages/TagsPage.vue") },
     { path: "/people", component: () => import("./pages/PeoplePage.vue") },
     { path: "/away", component: () => import("./pages/AwayPage.vue") },
+    { path: "/settings", component: () => import("./settings/SettingsPage.vue") },
     { path: "/history", component: () => import("./pages/HistoryPage.vue") },
     { path: "/list/:list", name: "list", component: SheetPage },
     {

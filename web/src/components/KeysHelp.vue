@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { useTemplateRef } from "vue";
 import { useCurrent } from "@/composables/current";
-import { singleKeys } from "@/composables/keys";
+import { useSettings } from "@/settings/choose";
+import { inForce } from "@/settings/in-force";
 import { keyHelp } from "@/words/keys";
 import LayerDialog from "./LayerDialog.vue";
 
 const current = useCurrent();
 const dialog = useTemplateRef("dialog");
+const { choose } = useSettings();
+const turnKeys = (on: boolean) => choose({ singleKeys: on ? "on" : "off" }, true);
 const groups = [
   "On a row",
   "In a list",
@@ -30,7 +33,12 @@ const groups = [
       <button class="btn" @click="dialog?.close()">Close</button>
     </header>
     <label
-      ><input v-model="singleKeys" type="checkbox" /> Single keys act, outside text fields</label
+      ><input
+        type="checkbox"
+        :checked="inForce.singleKeys === 'on'"
+        @change="turnKeys(($event.target as HTMLInputElement).checked)"
+      />
+      Single keys act, outside text fields</label
     >
     <div class="columns">
       <section v-for="group in groups" :key="group">

@@ -1,5 +1,11 @@
 <script setup lang="ts">
-import { mdiHelpCircleOutline, mdiMagnify, mdiMenu, mdiThemeLightDark } from "@mdi/js";
+import {
+  mdiCogOutline,
+  mdiHelpCircleOutline,
+  mdiMagnify,
+  mdiMenu,
+  mdiThemeLightDark,
+} from "@mdi/js";
 import type { Overview } from "@/api/client";
 import { useCurrent } from "@/composables/current";
 import { useLook } from "@/composables/look";
@@ -30,6 +36,7 @@ const look = useLook();
       <v-icon :icon="mdiMagnify" size="22" />
     </router-link>
     <button
+      v-if="!narrow"
       class="tool"
       :aria-label="look.dark ? 'Show it light' : 'Show it dark'"
       :title="look.dark ? 'Show it light' : 'Show it dark'"
@@ -37,6 +44,9 @@ const look = useLook();
     >
       <v-icon :icon="mdiThemeLightDark" size="22" />
     </button>
+    <router-link class="tool" to="/settings" aria-label="Settings" title="Settings">
+      <v-icon :icon="mdiCogOutline" size="22" />
+    </router-link>
     <button
       class="tool"
       aria-label="Keys"

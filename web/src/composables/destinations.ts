@@ -17,6 +17,7 @@ const pages: Destination[] = [
   { path: "/tags", name: "Tags", sort: "page" },
   { path: "/people", name: "People", sort: "page" },
   { path: "/history", name: "History", sort: "page" },
+  { path: "/settings", name: "Settings", sort: "page" },
   { path: "/away", name: "Templates, archived and binned lists", sort: "page" },
   { path: "/view/new", name: "New view", sort: "page" },
 ];

@@ -1,14 +1,11 @@
-import { onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { computed, onBeforeUnmount, onMounted } from "vue";
 import type { Overview } from "@/api/client";
-import { own } from "@/server/account";
+import { inForce } from "@/settings/in-force";
 import { useCurrent } from "./current";
 import { inLayer, useOpenLayer } from "./layers";
 
-const place = own("single-keys");
-
 /** Whether single keys act; some people's speech or hands set them off unasked. */
-export const singleKeys = ref(localStorage.getItem(place) !== "off");
-watch(singleKeys, (on) => localStorage.setItem(place, on ? "on" : "off"));
+const singleKeys = computed(() => inForce.singleKeys === "on");
 
 /** Keys that every page may use, with single keys on or off. */
 const plain = /^(Ctrl\+|Alt\+|(Shift\+)?Arrow|Enter$|Escape$| $)/;

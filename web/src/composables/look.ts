@@ -1,14 +1,9 @@
 import { useMediaQuery } from "@vueuse/core";
 import { defineStore } from "pinia";
-import { computed, ref, watchEffect } from "vue";
+import { computed, watchEffect } from "vue";
 import { useTheme } from "vuetify";
-import { own } from "@/server/account";
-
-const place = own("look");
-type Choice = "light" | "dark" | null;
-
-const reasonsPlace = own("reasons");
-const urgentPlace = own("urgent-days");
+import { useSettings } from "@/settings/choose";
+import { inForce } from "@/settings/in-force";
 
 /**
  * Light or dark: the system's wish, until the person says otherwise. And whether
@@ -16,25 +11,16 @@ const urgentPlace = own("urgent-days");
  * two-by-two.
  */
 export const useLook = defineStore("look", () => {
+  const { choose } = useSettings();
   const system = useMediaQuery("(prefers-color-scheme: dark)");
-  const choice = ref(localStorage.getItem(place) as Choice);
-  const dark = computed(() => (choice.value ? choice.value === "dark" : system.value));
+  const dark = computed(() => (inForce.look === "system" ? system.value : inForce.look === "dark"));
   const theme = useTheme();
-
   watchEffect(() => theme.change(dark.value ? "iron" : "enamel"));
-  function turn() {
-    choice.value = dark.value ? "light" : "dark";
-    localStorage.setItem(place, choice.value);
-  }
-  const reasons = ref(localStorage.getItem(reasonsPlace) === "shown");
-  function turnReasons() {
-    reasons.value = !reasons.value;
-    localStorage.setItem(reasonsPlace, reasons.value ? "shown" : "hidden");
-  }
-  const urgentDays = ref(Number(localStorage.getItem(urgentPlace)) || 3);
-  function setUrgentDays(days: number) {
-    urgentDays.value = days;
-    localStorage.setItem(urgentPlace, String(days));
-  }
+
+  const turn = () => choose({ look: dark.value ? "light" : "dark" }, true);
+  const reasons = computed(() => inForce.reasons === "shown");
+  const turnReasons = () => choose({ reasons: reasons.value ? "hidden" : "shown" }, true);
+  const urgentDays = computed(() => Number(inForce.urgentDays));
+  const setUrgentDays = (days: number) => choose({ urgentDays: String(days) }, true);
   return { dark, turn, reasons, turnReasons, urgentDays, setUrgentDays };
 });

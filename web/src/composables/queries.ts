@@ -2,6 +2,7 @@ import { useQueries, useQuery, useQueryClient } from "@tanstack/vue-query";
 import { computed, type MaybeRefOrGetter, type Ref, toValue } from "vue";
 import { ask, client, type Group, Refused, type Row, type View } from "@/api/client";
 import { assemble } from "@/live/patch";
+import { told } from "@/settings/in-force";
 import { useServer } from "./server";
 
 export function useOverview() {
@@ -11,6 +12,7 @@ export function useOverview() {
     queryFn: async () => {
       const overview = await ask(() => client.GET("/api/overview"));
       server.seen(overview);
+      told(overview.settings ?? {});
       return overview;
     },
   });

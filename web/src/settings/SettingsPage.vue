@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { useQuery } from "@tanstack/vue-query";
+import { computed } from "vue";
+import { ask, client } from "@/api/client";
+import { useOverview } from "@/composables/queries";
+import { type SettingWords, settingGroups, valueWords } from "@/words/settings";
+import { useSettings } from "./choose";
+import { inForce } from "./in-force";
+import SettingControl from "./SettingControl.vue";
+
+/** What an account may choose; each is kept as it is changed. */
+const { choose } = useSettings();
+const { data: overview } = useOverview();
+const { data } = useQuery({
+  queryKey: computed(() => ["settings", overview.value?.revision]),
+  queryFn: () => ask(() => client.GET("/api/settings")),
+  placeholderData: (before) => before,
+});
+const of = (s: SettingWords) => data.value?.settings.find((row) => row.name === s.name);
+/** What the person chose; that is in force, unless a flag of this run says otherwise. */
+const chosen = (s: SettingWords) => of(s)?.chosen ?? inForce[s.name];
+
+function words(s: SettingWords, value: string): string {
+  if (value === "machine" && data.value) return `the machine’s (${data.value.machineZone})`;
+  return valueWords(s, value);
+}
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <h1>Settings</h1>
+      <p>Kept as you change them, the same in every window.</p>
+    </header>
+    <nav aria-label="Parts of the settings">
+      <a v-for="g in settingGroups" :key="g.at" :href="`#${g.at}`">{{ g.name }}</a>
+    </nav>
+    <section v-for="g in settingGroups" :id="g.at" :key="g.at" :aria-labelledby="`${g.at}-head`">
+      <h2 :id="`${g.at}-head`">{{ g.name }}</h2>
+      <div v-for="s in g.settings" :key="s.name" class="setting" :data-setting="s.name">
+        <div class="about">
+          <span :id="`label-${s.name}`" class="label">{{ s.label }}</span>
+          <p :id="`does-${s.name}`">
+            {{ s.does }}
+            <template v-if="of(s)">
+              By default: {{ words(s, of(s)!.default) }}.
+              <button
+                v-if="chosen(s) !== of(s)!.default"
+                class="back"
+                @click="choose({ [s.name]: null })"
+              >
+                Set it back
+              </button>
+            </template>
+          </p>
+          <p v-if="of(s)?.chosen !== undefined" class="fixed">
+            This run was started with {{ words(s, of(s)!.value) }}. What you choose here holds when
+            it is started without that.
+          </p>
+        </div>
+        <SettingControl
+          :setting="s"
+          :value="chosen(s)"
+          @choose="(value) => choose({ [s.name]: value })"
+        />
+      </div>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 860px;
+  padding: 16px 20px 64px 30px;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 14px;
+  margin-bottom: 8px;
+}
+h1 {
+  font-size: 24px;
+  line-height: 32px;
+}
+p {
+  color: var(--pencil);
+}
+nav {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  margin-bottom: 6px;
+}
+nav a {
+  padding: 4px 0;
+  color: var(--rim);
+}
+h2 {
+  margin-top: 22px;
+  padding-bottom: 5px;
+  border-bottom: 1px solid var(--ink);
+  font-family: var(--slab);
+  font-size: 15px;
+}
+.setting {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-start;
+  justify-content: space-between;
+  gap: 6px 24px;
+  padding: 12px 0;
+  border-bottom: 1px solid color-mix(in srgb, var(--tin) 55%, transparent);
+}
+.about {
+  flex: 1 1 320px;
+}
+.label {
+  font-weight: 600;
+}
+.about p {
+  font-size: 14px;
+  line-height: 20px;
+}
+.back {
+  min-height: 24px;
+  color: var(--rim);
+  text-decoration: underline;
+  cursor: pointer;
+}
+.about .fixed {
+  margin-top: 4px;
+  color: var(--copper);
+}
+@media (max-width: 760px) {
+  .page {
+    padding-left: 16px;
+  }
+}
+</style>

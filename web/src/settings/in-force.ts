@@ -1,0 +1,64 @@
+import { reactive } from "vue";
+import { own } from "@/server/account";
+
+/** The names of settings that the page itself goes by. */
+export type SettingName =
+  | "zone"
+  | "dayStart"
+  | "weekStart"
+  | "dateOrder"
+  | "look"
+  | "urgentDays"
+  | "singleKeys"
+  | "reasons";
+export type Values = Partial<Record<SettingName, string>>;
+
+const defaults: Record<SettingName, string> = {
+  zone: "machine",
+  dayStart: "00:00",
+  weekStart: "monday",
+  dateOrder: "day-first",
+  look: "system",
+  urgentDays: "3",
+  singleKeys: "on",
+  reasons: "hidden",
+};
+const place = own("settings");
+
+/**
+ * The settings in force. Until the server has told them they are those that this browser
+ * saw last, so that a page is dark from its first moment.
+ */
+export const inForce = reactive({ ...defaults, ...read() });
+/** How many changes are on their way: an answer to a read may be from before them. */
+let waiting = 0;
+
+function read(): Values {
+  try {
+    return JSON.parse(localStorage.getItem(place) ?? "{}") as Values;
+  } catch {
+    return {}; // written by something else
+  }
+}
+
+/** Takes what the server says is in force. */
+export function told(values: Values) {
+  if (waiting) return;
+  Object.assign(inForce, values);
+  localStorage.setItem(place, JSON.stringify(values));
+}
+
+/** Shows values as they will be, while they are kept; as they were where they are not. */
+export async function during<T>(values: Values, keep: () => Promise<T>): Promise<T> {
+  const before = { ...inForce };
+  Object.assign(inForce, values);
+  waiting++;
+  try {
+    return await keep();
+  } catch (e) {
+    Object.assign(inForce, before);
+    throw e;
+  } finally {
+    waiting--;
+  }
+}

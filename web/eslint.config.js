@@ -1,6 +1,42 @@
 import vue from "eslint-plugin-vue";
 import ts from "typescript-eslint";
 
+/** What each folder of src may import from the others: nothing above it. */
+const below = {
+  server: [],
+  api: ["live"], // the window's name, which every request carries
+  live: ["api", "server"],
+  words: ["api"],
+  builder: ["api", "server", "words", "components"],
+  settings: ["api", "server", "words", "composables"],
+  composables: ["api", "live", "server", "words", "settings"],
+  components: ["api", "live", "server", "words", "builder", "settings", "composables"],
+  pages: ["api", "live", "server", "words", "builder", "settings", "composables", "components"],
+};
+const layers = Object.entries(below).map(([folder, allowed]) => {
+  const others = Object.keys(below).filter((f) => f !== folder && !allowed.includes(f));
+  return {
+    files: [`src/${folder}/**`],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        ...(others.length
+          ? [
+              {
+                patterns: [
+                  {
+                    group: others.flatMap((f) => [`@/${f}/*`, `**/../${f}/*`]),
+                    message: `src/${folder} imports none of these: ${others.join(", ")}.`,
+                  },
+                ],
+              },
+            ]
+          : []),
+      ],
+    },
+  };
+});
+
 export default ts.config(
   { ignores: ["dist/**", "src/api/schema.d.ts", "test-results/**"] },
   ...ts.configs.recommended,
@@ -34,4 +70,5 @@ export default ts.config(
     files: ["src/components/LayerMenu.vue", "src/components/LayerDialog.vue"],
     rules: { "vue/no-restricted-syntax": "off" },
   },
+  ...layers,
 );

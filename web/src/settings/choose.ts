@@ -4,7 +4,8 @@ import { useServer } from "@/composables/server";
 import { useToasts } from "@/composables/toasts";
 import { own } from "@/server/account";
 import { dateOrderOf, weekStartOf } from "./browser";
-import { during, type SettingName, type Values } from "./in-force";
+import type { SettingName } from "@/words/settings";
+import { during, type Values } from "./in-force";
 
 const patching = { headers: { "Content-Type": "application/merge-patch+json" } };
 

@@ -1,16 +1,7 @@
 import { reactive } from "vue";
 import { own } from "@/server/account";
+import type { SettingName } from "@/words/settings";
 
-/** The names of settings that the page itself goes by. */
-export type SettingName =
-  | "zone"
-  | "dayStart"
-  | "weekStart"
-  | "dateOrder"
-  | "look"
-  | "urgentDays"
-  | "singleKeys"
-  | "reasons";
 export type Values = Partial<Record<SettingName, string>>;
 
 const defaults: Record<SettingName, string> = {

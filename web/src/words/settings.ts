@@ -1,4 +1,13 @@
-import type { SettingName } from "@/settings/in-force";
+/** The names of the settings. */
+export type SettingName =
+  | "zone"
+  | "dayStart"
+  | "weekStart"
+  | "dateOrder"
+  | "look"
+  | "urgentDays"
+  | "singleKeys"
+  | "reasons";
 
 /** How a setting is chosen: one of a few, from a list, or by typing. */
 export type Control =

@@ -175,6 +175,11 @@ func (w *writer) say(e entry, at time.Time, cmd *book.Capture) error {
 		return fmt.Errorf("%q is not wholly understood: %v", text, d.Problems)
 	}
 	cmd.Repeat, cmd.Estimate, cmd.Reminders = d.Repeat, d.Estimate, d.Reminders
+	if said := d.Choice(capture.FieldConcentration); said != "" {
+		if err := cmd.Concentration.UnmarshalText([]byte(said)); err != nil {
+			return err
+		}
+	}
 	cmd.Person, cmd.Role = w.people[d.Person.Name], book.Role(d.Person.Role)
 	return nil
 }

@@ -63,7 +63,7 @@ const shots = [
     type: "Order mount board by Friday at 4 in Night Signals high 20 min #suppliers, ask the framer",
   },
   { name: "history", path: "/history" },
-  { name: "slip", path: "/today", open: "Send loan agreement" },
+  { name: "settings", path: "/settings" },
   { name: "dark", path: "/today", open: "Confirm opening evening", colorScheme: "dark" },
   { name: "phone", path: "/today", viewport: phone },
 ];
@@ -80,7 +80,7 @@ for (const shot of shots) {
     address += `&filter=${encodeURIComponent(JSON.stringify({ filter: { all } }))}`;
   }
   await page.goto(address);
-  await page.locator("main [data-todo], main li, main .verdict").first().waitFor();
+  await page.locator("main [data-todo], main li, main .verdict, main [data-setting]").first().waitFor();
   if (shot.button) await page.getByRole("button", { name: shot.button }).click();
   if (shot.link) await page.getByRole("link", { name: shot.link }).last().click();
   if (shot.go) {

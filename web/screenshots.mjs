@@ -80,7 +80,10 @@ for (const shot of shots) {
     address += `&filter=${encodeURIComponent(JSON.stringify({ filter: { all } }))}`;
   }
   await page.goto(address);
-  await page.locator("main [data-todo], main li, main .verdict, main [data-setting]").first().waitFor();
+  await page
+    .locator("main [data-todo], main li, main .verdict, main [data-setting]")
+    .first()
+    .waitFor();
   if (shot.button) await page.getByRole("button", { name: shot.button }).click();
   if (shot.link) await page.getByRole("link", { name: shot.link }).last().click();
   if (shot.go) {

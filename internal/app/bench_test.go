@@ -133,7 +133,7 @@ func largeBook() *book.Change {
 
 func inMemory(rows *book.Change) *book.Desk {
 	b, desk := book.Alone(book.MemoryNotes{})
-	rows.Actor = desk.Account()
+	rows.By(desk.Account())
 	b.Load(1, rows)
 	return desk
 }
@@ -244,7 +244,9 @@ func writeBook(b *testing.B, path string, rows *book.Change) {
 	b.Helper()
 	s, err := store.Open(b.Context(), path)
 	if err == nil {
-		rows.Actor, err = ownerOf(b.Context(), s)
+		var owner book.ID
+		owner, err = ownerOf(b.Context(), s)
+		rows.By(owner)
 	}
 	if err == nil {
 		err = s.Save(b.Context(), store.Entry{Change: rows, Final: true})

@@ -128,3 +128,42 @@ test("what an earlier version kept in the browser comes along", async ({ page })
     await tincup.end();
   }
 });
+
+test("the index holds the views that were chosen, in their order; rows may be close", async ({
+  page,
+  tincup,
+}) => {
+  await tincup.post("/api/todos", { title: "Frame", due: "2026-11-24" });
+  await visit(page, `${tincup.url}/settings`);
+  const entries = () =>
+    page
+      .getByRole("navigation", { name: "Index" })
+      .locator('a[href="/today"], a[href="/overdue"], a[href="/ready"], a[href="/waiting"]')
+      .allInnerTexts();
+  const names = async () => (await entries()).map((e) => e.replace(/\s*\d+$/, ""));
+  await expect.poll(names).toEqual(["Today", "Overdue", "Ready", "Waiting"]);
+  // By keys: the focus stays on what moves it, so that it goes on up.
+  await page.getByRole("button", { name: "Move Ready up" }).focus();
+  await page.keyboard.press("Enter");
+  await expect.poll(names).toEqual(["Today", "Ready", "Overdue", "Waiting"]);
+  await page.keyboard.press("Enter");
+  await expect.poll(names).toEqual(["Ready", "Today", "Overdue", "Waiting"]);
+  await page.getByRole("checkbox", { name: "Waiting" }).focus();
+  await page.keyboard.press("Space");
+  await expect.poll(names).toEqual(["Ready", "Today", "Overdue"]);
+  await expect(toast(page, "Settings, views in the index without waiting")).toBeVisible();
+  await page.reload();
+  await expect.poll(names).toEqual(["Ready", "Today", "Overdue"]);
+  await setting(page, "views").getByRole("button", { name: "Set it back" }).click();
+  await expect.poll(names).toEqual(["Today", "Overdue", "Ready", "Waiting"]);
+
+  const height = async () => {
+    await page.goto(`${tincup.url}/today`);
+    return (await page.locator("main [data-todo]").boundingBox())!.height;
+  };
+  const roomy = await height();
+  await page.goto(`${tincup.url}/settings`);
+  await pressed(page, "rows", "Close").click();
+  await expect(toast(page, "height of rows: roomy → close")).toBeVisible();
+  expect(await height()).toBeLessThan(roomy - 6);
+});

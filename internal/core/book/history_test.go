@@ -42,7 +42,7 @@ func fullChange() *book.Change {
 		Tags:     []book.Diff[book.Tag]{{After: &book.Tag{ID: id(4), Name: "calls", Colour: book.Sea, Revision: 5}}},
 		People:   []book.Diff[book.Person]{{After: &book.Person{ID: id(5), Name: "Ada", Email: "a@harbour.example", Phone: "1", Note: "n", Revision: 5}}},
 		Settings: []book.Diff[book.Chosen]{{After: &book.Chosen{Account: id(9), Settings: settings.Settings{Zone: "Europe/Lisbon", DayStart: 240, SundayFirst: true,
-			MonthFirst: true, Look: "dark", UrgentDays: 5, KeysOff: true, Reasons: true}, Revision: 5}}},
+			MonthFirst: true, Look: "dark", UrgentDays: 5, KeysOff: true, Reasons: true, CloseRows: true, Views: "today"}, Revision: 5}}},
 		Views: []book.Diff[book.View]{{After: &book.View{ID: id(6), Name: "Mine", Question: "{}", Icon: "eye", Colour: book.Clay, Position: "e4", Pinned: true, Counted: true, Revision: 5}}},
 	}
 }

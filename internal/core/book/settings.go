@@ -1,7 +1,6 @@
 package book
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
@@ -52,7 +51,7 @@ func (c Choose) run(d *draft) error {
 		}
 		row.Settings = next
 		if after := f.Get(next); after != before {
-			told = append(told, fmt.Sprintf("%s: %s → %s", f.Says, before, after))
+			told = append(told, f.Told(before, after))
 		}
 	}
 	if known < len(c.Values) {

@@ -32,7 +32,15 @@ type Settings struct {
 	KeysOff bool `json:"KeysOff,omitzero"`
 	// Reasons shows why rows of Ready stand where they do.
 	Reasons bool `json:"Reasons,omitzero"`
+	// CloseRows makes rows lower.
+	CloseRows bool `json:"CloseRows,omitzero"`
+	// Views names the shipped views that stand in the index, each once, in their order,
+	// with commas between; "" is all of them, and - none.
+	Views string `json:"Views,omitzero"`
 }
+
+// shippedViews are those that stand in the index, in the order in which they come.
+var shippedViews = []string{"cup", "today", "overdue", "ready", "waiting", "upcoming", "within-a-week", "projects", "done", "bin"}
 
 // Field is one setting. Its values are text, as the API and the file have them.
 type Field struct {
@@ -44,13 +52,15 @@ type Field struct {
 	Wants string
 	get   func(*Settings) string
 	set   func(*Settings, string) bool
+	// tell, if set, says what became of one value in another.
+	tell func(before, after string) string
 }
 
 // Fields are all settings, in the order in which they are shown.
 var Fields = []Field{
-	{"zone", "time zone", "machine", "a time zone such as Europe/Lisbon, or machine",
-		func(s *Settings) string { return orWord(s.Zone, "machine") },
-		func(s *Settings, v string) bool {
+	{Name: "zone", Says: "time zone", Default: "machine", Wants: "a time zone such as Europe/Lisbon, or machine",
+		get: func(s *Settings) string { return orWord(s.Zone, "machine") },
+		set: func(s *Settings, v string) bool {
 			if v == "machine" {
 				s.Zone = ""
 				return true
@@ -62,9 +72,9 @@ var Fields = []Field{
 			s.Zone = v
 			return true
 		}},
-	{"dayStart", "start of the day", "00:00", "a time from 00:00 to 06:00",
-		func(s *Settings) string { return fmt.Sprintf("%02d:%02d", s.DayStart/60, s.DayStart%60) },
-		func(s *Settings, v string) bool {
+	{Name: "dayStart", Says: "start of the day", Default: "00:00", Wants: "a time from 00:00 to 06:00",
+		get: func(s *Settings) string { return fmt.Sprintf("%02d:%02d", s.DayStart/60, s.DayStart%60) },
+		set: func(s *Settings, v string) bool {
 			t, err := day.ParseTimeOfDay(v)
 			if err != nil || time.Duration(t.Minutes())*time.Minute > day.MaxDayStart {
 				return false
@@ -74,18 +84,18 @@ var Fields = []Field{
 		}},
 	choice("weekStart", "first day of the week", func(s *Settings) *bool { return &s.SundayFirst }, "monday", "sunday"),
 	choice("dateOrder", "order of day and month", func(s *Settings) *bool { return &s.MonthFirst }, "day-first", "month-first"),
-	{"look", "look", "system", "system, light or dark",
-		func(s *Settings) string { return orWord(s.Look, "system") },
-		func(s *Settings, v string) bool {
+	{Name: "look", Says: "look", Default: "system", Wants: "system, light or dark",
+		get: func(s *Settings) string { return orWord(s.Look, "system") },
+		set: func(s *Settings, v string) bool {
 			if !slices.Contains([]string{"system", "light", "dark"}, v) {
 				return false
 			}
 			s.Look = strings.TrimPrefix(v, "system")
 			return true
 		}},
-	{"urgentDays", "days that count as urgent", "3", "a whole number of days from 1 to 60",
-		func(s *Settings) string { return strconv.Itoa(s.Urgent()) },
-		func(s *Settings, v string) bool {
+	{Name: "urgentDays", Says: "days that count as urgent", Default: "3", Wants: "a whole number of days from 1 to 60",
+		get: func(s *Settings) string { return strconv.Itoa(s.Urgent()) },
+		set: func(s *Settings, v string) bool {
 			n, err := strconv.Atoi(v)
 			if err != nil || n < 1 || n > 60 {
 				return false
@@ -97,6 +107,23 @@ var Fields = []Field{
 		}},
 	choice("singleKeys", "single keys", func(s *Settings) *bool { return &s.KeysOff }, "on", "off"),
 	choice("reasons", "reasons in Ready", func(s *Settings) *bool { return &s.Reasons }, "hidden", "shown"),
+	choice("rows", "height of rows", func(s *Settings) *bool { return &s.CloseRows }, "roomy", "close"),
+	{Name: "views", Says: "views in the index", Default: strings.Join(shippedViews, ","), tell: viewsTold,
+		Wants: "names of " + strings.Join(shippedViews, ", ") + ", each once, with commas between, or -",
+		get:   func(s *Settings) string { return orWord(s.Views, strings.Join(shippedViews, ",")) },
+		set: func(s *Settings, v string) bool {
+			seen := map[string]bool{}
+			for name := range strings.SplitSeq(v, ",") {
+				if v != "-" && (seen[name] || !slices.Contains(shippedViews, name)) {
+					return false
+				}
+				seen[name] = true
+			}
+			if s.Views = v; v == strings.Join(shippedViews, ",") {
+				s.Views = ""
+			}
+			return true
+		}},
 }
 
 const defaultUrgent = 3
@@ -111,14 +138,14 @@ func (s *Settings) Urgent() int {
 
 // choice is a field of two words; the first is the default.
 func choice(name, says string, of func(*Settings) *bool, no, yes string) Field {
-	return Field{name, says, no, no + " or " + yes,
-		func(s *Settings) string {
+	return Field{Name: name, Says: says, Default: no, Wants: no + " or " + yes,
+		get: func(s *Settings) string {
 			if *of(s) {
 				return yes
 			}
 			return no
 		},
-		func(s *Settings, v string) bool {
+		set: func(s *Settings, v string) bool {
 			*of(s) = v == yes
 			return v == yes || v == no
 		}}
@@ -129,6 +156,33 @@ func orWord(value, word string) string {
 		return word
 	}
 	return value
+}
+
+// Told says what became of the setting.
+func (f *Field) Told(before, after string) string {
+	if f.tell != nil {
+		return f.Says + " " + f.tell(before, after)
+	}
+	return f.Says + ": " + before + " → " + after
+}
+
+// viewsTold names the views that came and went.
+func viewsTold(before, after string) string {
+	was, is := strings.Split(before, ","), strings.Split(after, ",")
+	var told []string
+	for _, change := range []struct {
+		verb     string
+		all, but []string
+	}{{"with", is, was}, {"without", was, is}} {
+		names := slices.DeleteFunc(slices.Clone(change.all), func(v string) bool { return v == "-" || slices.Contains(change.but, v) })
+		if len(names) > 0 {
+			told = append(told, change.verb+" "+strings.ReplaceAll(strings.Join(names, ", "), "-", " "))
+		}
+	}
+	if told == nil {
+		return "in another order"
+	}
+	return strings.Join(told, ", ")
 }
 
 // Named finds a setting by its name.

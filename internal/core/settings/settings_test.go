@@ -19,7 +19,10 @@ func TestValues(t *testing.T) {
 		"look":       {[]string{"system", "light", "dark"}, []string{"", "Dark"}},
 		"urgentDays": {[]string{"1", "3", "60"}, []string{"", "0", "61", "-1", "two", "1.5"}},
 		"singleKeys": {[]string{"on", "off"}, []string{"", "yes"}},
-		"reasons":    {[]string{"hidden", "shown"}, []string{"", "true"}},
+		"rows":       {[]string{"roomy", "close"}, []string{"", "tall"}},
+		"views": {[]string{"today", "today,cup", "-", "cup,today,overdue,ready,waiting,upcoming,within-a-week,projects,done,bin"},
+			[]string{"", "today,today", "inbox", "today,", "-,cup", "Today"}},
+		"reasons": {[]string{"hidden", "shown"}, []string{"", "true"}},
 	} {
 		f, known := settings.Named(name)
 		if !known {
@@ -63,5 +66,22 @@ func TestDefaults(t *testing.T) {
 	}
 	if s := (settings.Settings{}); s.Urgent() != 3 {
 		t.Errorf("urgent is within %d days", s.Urgent())
+	}
+}
+
+// What became of a setting is said so that a person sees it.
+func TestTold(t *testing.T) {
+	for _, c := range []struct{ name, before, after, want string }{
+		{"look", "system", "dark", "look: system → dark"},
+		{"views", "cup,today,waiting", "cup,today", "views in the index without waiting"},
+		{"views", "cup", "cup,within-a-week,done", "views in the index with within a week, done"},
+		{"views", "cup,today", "today,cup", "views in the index in another order"},
+		{"views", "cup,today", "today,done", "views in the index with done, without cup"},
+		{"views", "cup", "-", "views in the index without cup"},
+	} {
+		f, _ := settings.Named(c.name)
+		if got := f.Told(c.before, c.after); got != c.want {
+			t.Errorf("%s → %s is told as %q, want %q", c.before, c.after, got, c.want)
+		}
 	}
 }

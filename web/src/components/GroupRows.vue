@@ -7,6 +7,7 @@ import { useCurrent } from "@/composables/current";
 import { useLook } from "@/composables/look";
 import { printing } from "@/composables/printing";
 import type { Shown, ShownGroup } from "@/composables/shown";
+import { inForce } from "@/settings/in-force";
 import AddRow from "./AddRow.vue";
 import TodoRow from "./TodoRow.vue";
 
@@ -58,7 +59,7 @@ const virtualizer = useVirtualizer(
   computed(() => ({
     count: many.value ? props.group.shown.length : 0,
     getScrollElement: sheet,
-    estimateSize: () => (narrow.value ? 66 : tall.value ? 53 : 41),
+    estimateSize: () => (narrow.value ? 66 : tall.value ? 53 : inForce.rows === "close" ? 33 : 41),
     overscan: 8,
     scrollMargin: margin.value,
     getItemKey: keyOf,

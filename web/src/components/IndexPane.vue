@@ -9,6 +9,9 @@ import type { Landing } from "@/composables/order-drag";
 import { useMany } from "@/composables/many";
 import { usePlaces } from "@/composables/places";
 import { useViews } from "@/composables/views";
+import { inForce } from "@/settings/in-force";
+import { type IndexGroup, shownViews } from "@/words/index-views";
+import { viewNames } from "@/words/names";
 import IndexEntry from "./IndexEntry.vue";
 import ShelfHead from "./ShelfHead.vue";
 
@@ -78,6 +81,8 @@ function viewItems(view: OwnView): MenuItem[] {
     { name: "Delete", act: () => views.remove(view), apart: true },
   ];
 }
+const forward: IndexGroup[] = ["Gather", "Do", "Look ahead"];
+const shown = (group: IndexGroup) => shownViews(group, inForce.views);
 const putAway = computed(
   () =>
     props.overview.templates.length + props.overview.archived.length + props.overview.binned.length,
@@ -150,29 +155,20 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
         />
       </ul>
     </template>
-    <h2>Gather</h2>
-    <ul>
-      <IndexEntry
-        to="/cup"
-        name="The Cup"
-        :count="overview.counts.cup"
-        takes
-        @drop="(id) => many.move(id, { list: null })"
-      />
-    </ul>
-    <h2>Do</h2>
-    <ul>
-      <IndexEntry to="/today" name="Today" :count="overview.counts.today" />
-      <IndexEntry to="/overdue" name="Overdue" :count="overview.counts.overdue" />
-      <IndexEntry to="/ready" name="Ready" :count="overview.counts.ready" />
-      <IndexEntry to="/waiting" name="Waiting" :count="overview.counts.waiting" />
-    </ul>
-    <h2>Look ahead</h2>
-    <ul>
-      <IndexEntry to="/upcoming" name="Upcoming" />
-      <IndexEntry to="/within-a-week" name="Within a week" :count="overview.counts.withinAWeek" />
-      <IndexEntry to="/projects" name="Projects" :count="overview.counts.projects" />
-    </ul>
+    <template v-for="group in forward" :key="group">
+      <h2 v-if="shown(group).length">{{ group }}</h2>
+      <ul>
+        <IndexEntry
+          v-for="v in shown(group)"
+          :key="v.view"
+          :to="`/${v.view}`"
+          :name="viewNames[v.view]!"
+          :count="v.count?.(overview)"
+          :takes="v.view === 'cup'"
+          @drop="(id) => many.move(id, { list: null })"
+        />
+      </ul>
+    </template>
     <h2>Arrange</h2>
     <div v-for="shelf in overview.shelves" :key="shelf.id" class="shelf">
       <ShelfHead
@@ -248,9 +244,21 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
     </ul>
     <h2>Look back</h2>
     <ul>
-      <IndexEntry to="/done" name="Done" />
+      <IndexEntry
+        v-for="v in shown('Look back').slice(0, 1)"
+        :key="v.view"
+        :to="`/${v.view}`"
+        :name="viewNames[v.view]!"
+        :count="v.count?.(overview)"
+      />
       <IndexEntry to="/history" name="History" />
-      <IndexEntry to="/bin" name="Bin" :count="overview.counts.bin" />
+      <IndexEntry
+        v-for="v in shown('Look back').slice(1)"
+        :key="v.view"
+        :to="`/${v.view}`"
+        :name="viewNames[v.view]!"
+        :count="v.count?.(overview)"
+      />
     </ul>
   </nav>
 </template>

@@ -235,7 +235,7 @@ onBeforeUnmount(() => {
   display: flex;
   align-items: center;
   gap: 10px;
-  min-height: 40px;
+  min-height: var(--row);
   margin: 0 -20px 0 calc(-1 * var(--gutter));
   padding: 0 28px 0 calc(var(--gutter) + 24px * min(var(--depth, 0), 8));
   user-select: none;
@@ -243,7 +243,7 @@ onBeforeUnmount(() => {
   -webkit-touch-callout: none;
   border-bottom: 1px solid color-mix(in srgb, var(--tin) 55%, transparent);
   content-visibility: auto;
-  contain-intrinsic-height: auto 40px;
+  contain-intrinsic-height: auto var(--row);
   cursor: pointer;
   scroll-margin: 60px 0;
 }

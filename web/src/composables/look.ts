@@ -17,6 +17,8 @@ export const useLook = defineStore("look", () => {
   const theme = useTheme();
   watchEffect(() => theme.change(dark.value ? "iron" : "enamel"));
 
+  watchEffect(() => (document.documentElement.dataset.rows = inForce.rows));
+
   const turn = () => choose({ look: dark.value ? "light" : "dark" }, true);
   const reasons = computed(() => inForce.reasons === "shown");
   const turnReasons = () => choose({ reasons: reasons.value ? "hidden" : "shown" }, true);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from "vue";
 import type { SettingWords } from "@/words/settings";
+import ViewsControl from "./ViewsControl.vue";
 
 /** Chooses a value of one setting. */
 const props = defineProps<{ setting: SettingWords; value: string }>();
@@ -72,6 +73,11 @@ function take() {
       <option v-for="v in named" :key="v.value" :value="v.name" />
     </datalist>
   </template>
+  <ViewsControl
+    v-else-if="setting.control.kind === 'views'"
+    :value="value"
+    @choose="(v) => emit('choose', v)"
+  />
   <input
     v-else
     class="field number"

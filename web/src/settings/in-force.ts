@@ -1,5 +1,6 @@
 import { reactive } from "vue";
 import { own } from "@/server/account";
+import { allViews } from "@/words/index-views";
 import type { SettingName } from "@/words/settings";
 
 export type Values = Partial<Record<SettingName, string>>;
@@ -13,6 +14,8 @@ const defaults: Record<SettingName, string> = {
   urgentDays: "3",
   singleKeys: "on",
   reasons: "hidden",
+  rows: "roomy",
+  views: allViews.join(","),
 };
 const place = own("settings");
 

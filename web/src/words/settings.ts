@@ -7,13 +7,16 @@ export type SettingName =
   | "look"
   | "urgentDays"
   | "singleKeys"
-  | "reasons";
+  | "reasons"
+  | "rows"
+  | "views";
 
 /** How a setting is chosen: one of a few, from a list, or by typing. */
 export type Control =
   | { kind: "few"; options: { value: string; name: string }[] }
   | { kind: "many"; values: () => string[]; none?: { value: string; name: string } }
-  | { kind: "number"; min: number; max: number };
+  | { kind: "number"; min: number; max: number }
+  | { kind: "views" };
 
 export interface SettingWords {
   name: SettingName;
@@ -111,6 +114,18 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         },
       },
       {
+        name: "rows",
+        label: "Rows",
+        does: "Close ones show more at once. Under a finger they stay as high as it wants.",
+        control: {
+          kind: "few",
+          options: [
+            { value: "roomy", name: "Roomy" },
+            { value: "close", name: "Close" },
+          ],
+        },
+      },
+      {
         name: "reasons",
         label: "Reasons in Ready",
         does: "Each row says why it stands where it does.",
@@ -130,11 +145,24 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
       },
     ],
   },
+  {
+    name: "Index",
+    at: "index",
+    settings: [
+      {
+        name: "views",
+        label: "Views in the index",
+        does: "Which of them stand there, and in which order. g finds all the same.",
+        control: { kind: "views" },
+      },
+    ],
+  },
 ];
 
 /** A value in the words of its control. */
 export function valueWords(s: SettingWords, value: string): string {
   if (value === "machine") return "the machine’s";
+  if (s.control.kind === "views") return "all of them";
   if (s.control.kind === "number") return value === "1" ? "1 day" : `${value} days`;
   const option = s.control.kind === "few" && s.control.options.find((o) => o.value === value);
   return option ? option.name : value;

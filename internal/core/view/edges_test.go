@@ -27,16 +27,18 @@ func newShelf(t testing.TB) *shelf {
 	return &shelf{t: t, book: b, desk: desk, now: time.Date(2020, 1, 1, 0, 0, 0, 0, time.UTC)}
 }
 
+func (s *shelf) newID() book.ID {
+	s.ids++
+	return book.ID{13: byte(s.ids >> 16), 14: byte(s.ids >> 8), 15: byte(s.ids)}
+}
+
 func (s *shelf) do(cmd book.Command) *book.Change {
 	s.t.Helper()
 	clock := day.Clock{Now: s.now, Zone: time.UTC}
 	if s.clock != nil {
 		clock = *s.clock
 	}
-	c, err := s.desk.Do(book.Env{Clock: clock, NewID: func() book.ID {
-		s.ids++
-		return book.ID{13: byte(s.ids >> 16), 14: byte(s.ids >> 8), 15: byte(s.ids)}
-	}}, cmd)
+	c, err := s.desk.Do(book.Env{Clock: clock, NewID: s.newID}, cmd)
 	if err != nil {
 		s.t.Fatal(err)
 	}

@@ -39,6 +39,7 @@ type App struct {
 	// force holds what is in force for each account.
 	force sync.Map
 
+	counts    counts
 	preparing preparations
 
 	running keys

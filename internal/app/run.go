@@ -195,10 +195,13 @@ func (a *App) apply(change *book.Change) {
 	a.book.Apply(change)
 	a.preparing.follow(a.book, change)
 	a.dueSooner(change)
+	desk, err := a.book.Desk(change.Actor)
+	if err != nil {
+		return
+	}
+	a.counts.follow(desk, change)
 	if len(change.Settings) > 0 {
-		if desk, err := a.book.Desk(change.Actor); err == nil {
-			a.settle(desk)
-		}
+		a.settle(desk)
 	}
 }
 

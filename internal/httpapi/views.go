@@ -127,7 +127,7 @@ func readQuery(c *gin.Context, q *view.Query) error {
 func (s *server) GetOverview(c *gin.Context) {
 	var body contract.Overview
 	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
-		body = overview(b, clock, view.Take(b, clock))
+		body = overview(b, clock, s.as(c).Survey(b, clock))
 		in := s.as(c).SettingsOf(b)
 		values := inForce(in.Settings)
 		_, fixed := in.Fixed["zone"]

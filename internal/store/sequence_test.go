@@ -8,6 +8,7 @@ import (
 	"maps"
 	"math/rand/v2"
 	"path/filepath"
+	"reflect"
 	"slices"
 	"strings"
 	"testing"
@@ -15,6 +16,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/view"
 	"tincup/internal/seed"
 	"tincup/internal/store"
 )
@@ -38,6 +40,7 @@ type run struct {
 	now        time.Time
 	ids        uint32
 	undo, redo []*book.Change
+	tally      *view.Tally    // of the desk, kept
 	changes    []*book.Change // all, in order, for the file
 	counts     map[string]int
 }
@@ -89,6 +92,19 @@ func (r *run) take(s step) (bool, error) {
 	return err == nil, err
 }
 
+// counted compares the counts that are kept with a full count.
+func (r *run) counted() error {
+	clock := r.env().Clock
+	if r.tally == nil {
+		r.tally = view.NewTally(r.desk, clock)
+	}
+	kept, full := r.tally.Survey(r.desk, clock), view.Take(r.desk, clock)
+	if !reflect.DeepEqual(kept, full) {
+		return fmt.Errorf("the counts that are kept are\n%+v\nwant\n%+v", *kept, *full)
+	}
+	return nil
+}
+
 func (r *run) turn(from, to *[]*book.Change, kind book.Kind) error {
 	last := (*from)[len(*from)-1]
 	change, err := r.desk.Invert(r.env(), last, kind)
@@ -103,6 +119,9 @@ func (r *run) turn(from, to *[]*book.Change, kind book.Kind) error {
 
 func (r *run) keep(c *book.Change) {
 	r.book.Apply(c)
+	if r.tally != nil {
+		r.tally.Follow(r.desk, c)
+	}
 	r.changes = append(r.changes, c)
 }
 
@@ -122,6 +141,9 @@ func check(steps []step, file *store.Store) (*run, error) {
 	}
 	for _, s := range steps {
 		if _, err := r.take(s); err != nil {
+			return r, err
+		}
+		if err := r.counted(); err != nil {
 			return r, err
 		}
 		if err := sound(r.desk, r.now); err != nil {

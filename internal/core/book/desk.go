@@ -94,6 +94,11 @@ func (b *Desk) Len() int { return len(b.todos) }
 // slice is the Book's own.
 func (b *Desk) Open() []*Todo { return b.parts[partOpen] }
 
+// IsOpen reports whether a to-do of the Book is one of Open.
+func (b *Desk) IsOpen(t *Todo) bool {
+	return b.todos[t.ID].part == partOpen && b.todos[t.ID].todo != nil
+}
+
 // Paused returns the open to-dos whose repeat is paused, in no order.
 func (b *Desk) Paused() []*Todo { return b.parts[partPaused] }
 
@@ -217,8 +222,8 @@ func (b *Desk) HasSubtasks(id ID) bool {
 	return slices.ContainsFunc(b.siblings[id], func(t *Todo) bool { return t.Deleted.IsZero() && !t.IsNote })
 }
 
-// OfList yields every to-do of a list, its records and what is in the bin too,
-// in no order; none is the Cup.
+// OfList yields every to-do of a list, or under a to-do, its records and what is in the
+// bin too, in no order; none is the Cup.
 func (b *Desk) OfList(list ID) iter.Seq[*Todo] {
 	return func(yield func(*Todo) bool) { b.walk(list, yield) }
 }

@@ -170,3 +170,15 @@ func (d Definition) ask(b *book.Desk, now moment) *question {
 	q.only(d.Filter.Matcher(b, now.Clock, now.ready))
 	return q
 }
+
+// ShapeOf returns the shape of a definition that was kept, without reading the rest of
+// it; "" where there is none.
+func ShapeOf(data []byte) Shape {
+	var d struct {
+		Shape Shape `json:"shape"`
+	}
+	if json.Unmarshal(data, &d) != nil {
+		return ""
+	}
+	return d.Shape
+}

@@ -36,7 +36,12 @@ func (k *counts) follow(desk *book.Desk, c *book.Change) {
 // Survey is what stands round every view, for one who reads the account's desk; it is
 // good for as long as that one reads.
 func (a *Session) Survey(desk *book.Desk, c day.Clock) *view.Survey {
-	k := &a.counts
+	survey := a.counts.survey(desk, c)
+	survey.Views = view.OwnCounts(desk, c) // which takes longer, and holds up no other reader
+	return survey
+}
+
+func (k *counts) survey(desk *book.Desk, c day.Clock) *view.Survey {
 	k.mu.Lock()
 	defer k.mu.Unlock()
 	tally, asked := k.kept[desk.Account()]

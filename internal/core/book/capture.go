@@ -174,7 +174,7 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 	case !c.Status.Open():
 		return nil, refuse("status", "A to-do is put in as needs-action or in-process; put it in as done in place of completed.")
 	case c.IsNote && c.Status != NeedsAction:
-		return nil, refuseNote(&t, "begun")
+		return nil, refuse("status", "“%s” is a note, and a note is not begun. Leave that out, or put it in as a to-do.", t.Title)
 	}
 	notes, err := checkNotes(c.Notes)
 	if err != nil {

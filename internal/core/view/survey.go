@@ -88,14 +88,14 @@ func Take(b *book.Desk, c day.Clock) *Survey {
 		}
 	}
 	s.goOn(later)
-	s.Views = ownCounts(b, c)
+	s.Views = OwnCounts(b, c)
 	s.Counts[Cup], s.Counts[Today], s.Counts[Overdue], s.Counts[WithinAWeek] = toSort, today, overdue, within
 	s.Counts[Bin], s.Counts[Waiting], s.Counts[Projects], s.Counts[Ready] = len(b.Bin()), waiting, projects, ready
 	return s
 }
 
-// ownCounts counts what the views hold whose count is shown.
-func ownCounts(b *book.Desk, c day.Clock) map[book.ID]int {
+// OwnCounts counts what the views hold whose count is shown.
+func OwnCounts(b *book.Desk, c day.Clock) map[book.ID]int {
 	counts := map[book.ID]int{}
 	for _, v := range b.Views() {
 		if !v.Counted {

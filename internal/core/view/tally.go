@@ -54,8 +54,8 @@ func NewTally(b *book.Desk, c day.Clock) *Tally {
 	return t
 }
 
-// Survey returns the counts as of now. Its maps are the Tally's own, and good until the
-// next change of the Book.
+// Survey returns the counts as of now but those of one's own views, which OwnCounts
+// counts. Its maps are the Tally's own, and good until the next change of the Book.
 func (t *Tally) Survey(b *book.Desk, c day.Clock) *Survey {
 	if c.Zone != t.since.Zone || c.DayStart != t.since.DayStart || c.Now.Before(t.since.Now) || !c.Now.Before(t.until) {
 		t.count(b, c)
@@ -70,7 +70,6 @@ func (t *Tally) Survey(b *book.Desk, c day.Clock) *Survey {
 		}
 	}
 	s.goOn(later)
-	s.Views = ownCounts(b, c)
 	s.Counts = map[Name]int{Cup: int(t.sums.toSort), Today: int(t.sums.today), Overdue: int(t.sums.overdue), WithinAWeek: int(t.sums.within),
 		Bin: len(b.Bin()), Waiting: int(t.sums.waiting), Projects: int(t.sums.projects), Ready: int(t.sums.ready)}
 	return s

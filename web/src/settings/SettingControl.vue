@@ -25,8 +25,16 @@ watch(
 function take() {
   const folded = (s: string) => s.trim().toLowerCase().replaceAll("’", "'");
   const found = named.value.find((v) => folded(v.name) === folded(typed.value));
-  if (!found) typed.value = nameOf(props.value);
-  else if (found.value !== props.value) emit("choose", found.value);
+  const value = found?.value ?? typed.value.trim();
+  // What is not among those offered may be there all the same: the server says so, or why not.
+  if (value && value !== props.value) emit("choose", value);
+  typed.value = nameOf(props.value);
+}
+/** A number that was taken out is as it was. */
+function number(e: Event) {
+  const field = e.target as HTMLInputElement;
+  if (field.value) emit("choose", field.value);
+  else field.value = props.value;
 }
 </script>
 
@@ -87,7 +95,7 @@ function take() {
     :value="value"
     :aria-labelledby="`label-${setting.name}`"
     :aria-describedby="`does-${setting.name}`"
-    @change="emit('choose', ($event.target as HTMLInputElement).value)"
+    @change="number"
   />
 </template>
 

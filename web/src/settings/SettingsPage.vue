@@ -138,4 +138,12 @@ h2 {
     padding-left: 16px;
   }
 }
+@media (pointer: coarse) {
+  nav a,
+  .back {
+    display: inline-flex;
+    align-items: center;
+    min-height: 40px;
+  }
+}
 </style>

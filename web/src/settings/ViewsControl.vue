@@ -9,6 +9,11 @@ const props = defineProps<{ value: string }>();
 const emit = defineEmits<{ choose: [value: string] }>();
 const root = useTemplateRef("root");
 
+/** The ways in which a view moves, and at which end it can go no further. */
+const ways = [
+  { by: -1, name: "up", icon: mdiChevronUp, end: 0 },
+  { by: 1, name: "down", icon: mdiChevronDown, end: -1 },
+] as const;
 const names = Object.keys(indexViews) as IndexGroup[];
 /** Of each group those that are shown, in their order, and then the others. */
 const groups = computed(() =>
@@ -53,22 +58,15 @@ async function move(g: { name: IndexGroup; shown: string[] }, view: string, by: 
         </label>
         <template v-if="g.shown.includes(view) && g.shown.length > 1">
           <button
+            v-for="way in ways"
+            :key="way.by"
             class="move"
-            :data-moves="`${view} -1`"
-            :aria-label="`Move ${viewNames[view]} up`"
-            :disabled="g.shown[0] === view"
-            @click="move(g, view, -1)"
+            :data-moves="`${view} ${way.by}`"
+            :aria-label="`Move ${viewNames[view]} ${way.name}`"
+            :disabled="g.shown.at(way.end) === view"
+            @click="move(g, view, way.by)"
           >
-            <v-icon :icon="mdiChevronUp" size="18" />
-          </button>
-          <button
-            class="move"
-            :data-moves="`${view} 1`"
-            :aria-label="`Move ${viewNames[view]} down`"
-            :disabled="g.shown.at(-1) === view"
-            @click="move(g, view, 1)"
-          >
-            <v-icon :icon="mdiChevronDown" size="18" />
+            <v-icon :icon="way.icon" size="18" />
           </button>
         </template>
       </div>

@@ -28,7 +28,8 @@ export function useSettings() {
       const done = await during(shown as Values, () => keep(values as Record<string, string>));
       if (!done.change.revision) return;
       server.refresh(done.change.revision, []);
-      if (!quietly) toasts.show({ text: done.change.says, undo: done.change.revision });
+      if (quietly) return;
+      toasts.show({ text: done.change.says, undo: done.change.revision, sort: "settings" });
     });
   }
 

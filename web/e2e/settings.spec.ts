@@ -1,4 +1,5 @@
 import { type Page } from "@playwright/test";
+import { defaultValues } from "../src/words/settings";
 import { expect, history, morning, test, Tincup, toast, visit } from "./tincup";
 
 const setting = (page: Page, name: string) => page.locator(`[data-setting="${name}"]`);
@@ -179,4 +180,10 @@ test("the index holds the views that were chosen, in their order; rows may be cl
   await pressed(page, "rows", "Close").click();
   await expect(toast(page, "height of rows: roomy → close")).toBeVisible();
   expect(await height()).toBeLessThan(roomy - 6);
+});
+
+test("what the page takes for the defaults are the server's", async ({ tincup }) => {
+  const res = await fetch(`${tincup.url}/api/settings`);
+  const { settings } = (await res.json()) as { settings: { name: string; default: string }[] };
+  expect(Object.fromEntries(settings.map((s) => [s.name, s.default]))).toEqual(defaultValues);
 });

@@ -1,29 +1,16 @@
 import { reactive } from "vue";
 import { own } from "@/server/account";
-import { allViews } from "@/words/index-views";
-import type { SettingName } from "@/words/settings";
+import { defaultValues, type SettingName } from "@/words/settings";
 
 export type Values = Partial<Record<SettingName, string>>;
 
-const defaults: Record<SettingName, string> = {
-  zone: "machine",
-  dayStart: "00:00",
-  weekStart: "monday",
-  dateOrder: "day-first",
-  look: "system",
-  urgentDays: "3",
-  singleKeys: "on",
-  reasons: "hidden",
-  rows: "roomy",
-  views: allViews.join(","),
-};
 const place = own("settings");
 
 /**
  * The settings in force. Until the server has told them they are those that this browser
  * saw last, so that a page is dark from its first moment.
  */
-export const inForce = reactive({ ...defaults, ...read() });
+export const inForce = reactive({ ...defaultValues, ...read() });
 /** How many changes are on their way: an answer to a read may be from before them. */
 let waiting = 0;
 

@@ -1,3 +1,5 @@
+import { allViews } from "./index-views";
+
 /** The names of the settings. */
 export type SettingName =
   | "zone"
@@ -30,6 +32,26 @@ const halfHours = Array.from({ length: 13 }, (_, i) => i * 30).map(
   (m) => `${String(Math.floor(m / 60)).padStart(2, "0")}:${String(m % 60).padStart(2, "0")}`,
 );
 
+/** One of a few values, each by its name. */
+const few = (names: Record<string, string>): Control => ({
+  kind: "few",
+  options: Object.entries(names).map(([value, name]) => ({ value, name })),
+});
+
+/** What holds until the server has said what does; settings.spec holds it to the server's. */
+export const defaultValues: Record<SettingName, string> = {
+  zone: "machine",
+  dayStart: "00:00",
+  weekStart: "monday",
+  dateOrder: "day-first",
+  look: "system",
+  urgentDays: "3",
+  singleKeys: "on",
+  reasons: "hidden",
+  rows: "roomy",
+  views: allViews.join(","),
+};
+
 /** The page of settings: its parts, and what each of them holds. */
 export const settingGroups: { name: string; at: string; settings: SettingWords[] }[] = [
   {
@@ -56,13 +78,7 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         name: "weekStart",
         label: "Weeks begin on",
         does: "“End of week” is the day before. Week numbers stay those of ISO 8601.",
-        control: {
-          kind: "few",
-          options: [
-            { value: "monday", name: "Monday" },
-            { value: "sunday", name: "Sunday" },
-          ],
-        },
+        control: few({ monday: "Monday", sunday: "Sunday" }),
       },
     ],
   },
@@ -74,25 +90,13 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         name: "dateOrder",
         label: "A date in figures",
         does: "How 4/12 is read. What was read is always shown before it is kept.",
-        control: {
-          kind: "few",
-          options: [
-            { value: "day-first", name: "4 December" },
-            { value: "month-first", name: "April 12" },
-          ],
-        },
+        control: few({ "day-first": "4 December", "month-first": "April 12" }),
       },
       {
         name: "singleKeys",
         label: "Single keys",
         does: "Letters and digits act on rows, outside text fields. ? lists them.",
-        control: {
-          kind: "few",
-          options: [
-            { value: "on", name: "On" },
-            { value: "off", name: "Off" },
-          ],
-        },
+        control: few({ on: "On", off: "Off" }),
       },
     ],
   },
@@ -104,38 +108,19 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         name: "look",
         label: "Light or dark",
         does: "As the system has it, or always the same.",
-        control: {
-          kind: "few",
-          options: [
-            { value: "system", name: "As the system" },
-            { value: "light", name: "Light" },
-            { value: "dark", name: "Dark" },
-          ],
-        },
+        control: few({ system: "As the system", light: "Light", dark: "Dark" }),
       },
       {
         name: "rows",
         label: "Rows",
         does: "Close ones show more at once. Under a finger they stay as high as it wants.",
-        control: {
-          kind: "few",
-          options: [
-            { value: "roomy", name: "Roomy" },
-            { value: "close", name: "Close" },
-          ],
-        },
+        control: few({ roomy: "Roomy", close: "Close" }),
       },
       {
         name: "reasons",
         label: "Reasons in Ready",
         does: "Each row says why it stands where it does.",
-        control: {
-          kind: "few",
-          options: [
-            { value: "hidden", name: "Hidden" },
-            { value: "shown", name: "Shown" },
-          ],
-        },
+        control: few({ hidden: "Hidden", shown: "Shown" }),
       },
       {
         name: "urgentDays",

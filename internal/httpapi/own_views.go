@@ -11,6 +11,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
+	"tincup/internal/core/question"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
 )
@@ -28,7 +29,7 @@ func define(in contract.Definition) (view.Definition, error) {
 func definitionProblem(err error) error {
 	var (
 		part *view.FieldError
-		test *filter.ParseError
+		test *question.ParseError
 	)
 	switch {
 	case errors.As(err, &part):
@@ -51,8 +52,8 @@ func worthSaving(as *app.Session, d view.Definition) (err error) {
 	return err
 }
 
-// question is the text of a definition as the Book keeps it.
-func question(as *app.Session, in contract.Definition) (string, error) {
+// kept is the text of a definition as the Book keeps it.
+func kept(as *app.Session, in contract.Definition) (string, error) {
 	d, err := define(in)
 	if err == nil {
 		err = worthSaving(as, d)
@@ -147,7 +148,7 @@ func (s *server) AddOwnView(c *gin.Context, params contract.AddOwnViewParams) {
 	if in.Icon != nil {
 		cmd.Icon = string(*in.Icon)
 	}
-	if cmd.Question, err = question(s.as(c), in.Definition); err == nil {
+	if cmd.Question, err = kept(s.as(c), in.Definition); err == nil {
 		cmd.Colour, err = perhaps[book.Colour]("colour", in.Colour)
 	}
 	if err != nil {
@@ -166,7 +167,7 @@ func (s *server) EditOwnView(c *gin.Context, id string, p contract.EditOwnViewPa
 	editPlace(s, c, id, seen{book.ViewRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.OwnViewPatch) (book.Command, error) {
 		cmd := book.EditView{ID: id, Name: in.Name, Pinned: in.Pinned, Counted: in.Counted, Icon: (*string)(in.Icon)}
 		if in.Definition != nil {
-			text, err := question(s.as(c), *in.Definition)
+			text, err := kept(s.as(c), *in.Definition)
 			if err != nil {
 				return nil, err
 			}

@@ -11,6 +11,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
+	"tincup/internal/core/question"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
 )
@@ -105,7 +106,7 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 func readQuery(c *gin.Context, q *view.Query) error {
 	if text := c.Query("narrow"); text != "" {
 		f, err := filter.Parse([]byte(text))
-		var wrong *filter.ParseError
+		var wrong *question.ParseError
 		if errors.As(err, &wrong) {
 			return &book.RuleError{Field: "narrow" + wrong.Path, Reason: wrong.Reason}
 		}

@@ -149,9 +149,9 @@ func (r *run) places(s step) book.Command {
 		}
 	}
 	if views := r.desk.Views(); s.kind == "add-view" {
-		question := "asks nothing"
+		question := "{}"
 		if tag := pick(byID(r.desk.Tags()), s.b); tag != nil {
-			question = "asks for " + tag.ID.String()
+			question = fmt.Sprintf(`{"filter":{"field":"tag","op":"any-of","values":[%q]}}`, tag.ID)
 		}
 		return book.AddView{Name: fmt.Sprintf("view%d", s.a%2000), Question: question, Pinned: s.b%2 == 0}
 	} else if v := pick(views, s.a); v != nil {

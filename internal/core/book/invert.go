@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"tincup/internal/core/day"
+	"tincup/internal/core/question"
 )
 
 // The kinds of changes that turn others round.
@@ -227,7 +228,7 @@ func (d *draft) retag(gone, now ID) bool {
 		tags[slices.Index(tags, gone)] = now
 		t.Tags = tags
 	}
-	d.askInstead(gone, now)
+	d.askInstead(question.Tag, gone, now)
 	return true
 }
 

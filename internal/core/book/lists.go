@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"tincup/internal/core/day"
+	"tincup/internal/core/question"
 	"tincup/internal/core/term"
 )
 
@@ -220,6 +221,7 @@ func (c DeleteList) run(d *draft) error {
 	if n > 0 {
 		d.says += ", with " + count(n, "to-do")
 	}
+	d.says += d.askedFor(question.List, l.ID)
 	return err
 }
 

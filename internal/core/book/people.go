@@ -4,6 +4,8 @@ import (
 	"net/mail"
 	"strings"
 	"unicode/utf8"
+
+	"tincup/internal/core/question"
 )
 
 // MaxPersonNote is how long the note about a person is at most, in bytes.
@@ -84,6 +86,7 @@ func (c RemovePerson) run(d *draft) error {
 	if n > 0 {
 		d.says += ", from " + count(n, "to-do")
 	}
+	d.says += d.askedFor(question.Person, c.ID)
 	return nil
 }
 

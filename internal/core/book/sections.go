@@ -1,6 +1,10 @@
 package book
 
-import "strings"
+import (
+	"strings"
+
+	"tincup/internal/core/question"
+)
 
 // AddSection puts a new section behind the others of a list.
 type AddSection struct {
@@ -163,5 +167,6 @@ func (c DeleteSection) run(d *draft) error {
 	if n > 0 {
 		d.says += ", with " + count(n, "to-do") + " now in the bin"
 	}
+	d.says += d.askedFor(question.Section, s.ID)
 	return nil
 }

@@ -1,6 +1,10 @@
 package book
 
-import "strings"
+import (
+	"strings"
+
+	"tincup/internal/core/question"
+)
 
 // AddShelf puts a new, empty shelf behind the others.
 type AddShelf struct {
@@ -136,6 +140,7 @@ func (c DeleteShelf) run(d *draft) error {
 	if n > 0 {
 		d.says += ", with " + count(n, "list")
 	}
+	d.says += d.askedFor(question.Shelf, s.ID)
 	return nil
 }
 

@@ -1,9 +1,11 @@
 package book
 
 import (
+	"maps"
 	"slices"
 	"strings"
 
+	"tincup/internal/core/question"
 	"tincup/internal/core/term"
 )
 
@@ -163,7 +165,7 @@ func (c MergeTags) run(d *draft) error {
 		name := into.Name + t.Name[len(from.Name):]
 		if other, taken := d.tagNamed(name); taken {
 			instead[t.ID] = other.ID
-			d.askInstead(t.ID, other.ID)
+			d.askInstead(question.Tag, t.ID, other.ID)
 			d.tags.remove(t.ID)
 			continue
 		}
@@ -186,7 +188,7 @@ func (c DeleteTag) run(d *draft) error {
 		d.tags.remove(t.ID)
 	}
 	n := d.replaceTags(gone)
-	d.says = "Tag removed: " + quote(tag.Name) + ", from " + count(n, "to-do")
+	d.says = "Tag removed: " + quote(tag.Name) + ", from " + count(n, "to-do") + d.askedFor(question.Tag, slices.Collect(maps.Keys(gone))...)
 	return nil
 }
 

@@ -11,7 +11,8 @@ import (
 type View struct {
 	ID   ID     `json:"ID"`
 	Name string `json:"Name"`
-	// Question is what it asks, as JSON that the Book keeps as it came.
+	// Question is what it asks: a JSON object whose part "filter" is a question.Tree. The
+	// Book keeps its other parts as they came.
 	Question string `json:"Question"`
 	// Icon is one of ViewIcons.
 	Icon     string   `json:"Icon"`
@@ -133,6 +134,9 @@ func (c AddView) run(d *draft) error {
 		v.Colour = *c.Colour
 	}
 	v, err := d.checkView(v)
+	if err == nil {
+		err = checkQuestion(v.Question)
+	}
 	if err != nil {
 		return err
 	}
@@ -157,6 +161,11 @@ func (c EditView) run(d *draft) error {
 	set(&v.Counted, c.Counted)
 	if v, err = d.checkView(v); err != nil {
 		return err
+	}
+	if c.Question != nil {
+		if err := checkQuestion(v.Question); err != nil {
+			return err
+		}
 	}
 	d.views.put(v)
 	d.says = "View changed: " + quote(v.Name)
@@ -204,16 +213,6 @@ func (c DeleteView) run(d *draft) error {
 	d.views.remove(v.ID)
 	d.says = "View deleted: " + quote(v.Name)
 	return nil
-}
-
-// askInstead lets views that ask for one row ask for another.
-func (d *draft) askInstead(from, into ID) {
-	for _, v := range d.views.all() {
-		if next := strings.ReplaceAll(v.Question, from.String(), into.String()); next != v.Question {
-			v.Question = next
-			d.views.put(v)
-		}
-	}
 }
 
 func (d *draft) checkViews() error {

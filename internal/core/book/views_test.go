@@ -10,13 +10,14 @@ import (
 
 func TestViewCommands(t *testing.T) {
 	f := newDesk(t)
-	first := f.do(book.AddView{Name: "Calls", Question: "q1"}).Views[0].After
-	second := f.do(book.AddView{Name: "Letters", Question: "q2", Icon: "pen", Pinned: true}).Views[0].After
+	const q1 = `{"filter":{"field":"overdue","op":"yes"},"group":"list"}`
+	first := f.do(book.AddView{Name: "Calls", Question: q1}).Views[0].After
+	second := f.do(book.AddView{Name: "Letters", Question: `{"filter":{"field":"kind","op":"any-of","values":["note"]}}`, Icon: "pen", Pinned: true}).Views[0].After
 	if first.Icon != book.ViewIcons[0] || second.Icon != "pen" || first.Position >= second.Position {
 		t.Errorf("%+v, %+v", first, second)
 	}
 	copied := f.do(book.CopyView{ID: first.ID}).Views[0].After
-	if copied.Name != "Calls (2)" || copied.Question != "q1" || copied.Position <= first.Position || copied.Position >= second.Position {
+	if copied.Name != "Calls (2)" || copied.Question != q1 || copied.Position <= first.Position || copied.Position >= second.Position {
 		t.Errorf("the copy is %+v", copied)
 	}
 	f.do(book.MoveView{ID: second.ID, Before: first.ID})
@@ -27,10 +28,11 @@ func TestViewCommands(t *testing.T) {
 	if got := strings.Join(names, " "); got != "Letters Calls Calls (2)" {
 		t.Errorf("in order: %s", got)
 	}
-	long, taken, icon := strings.Repeat("x", 5000), "letters", "star"
+	long, taken, icon, asks := strings.Repeat("x", 5000), "letters", "star", `{"filter":{"field":"mood","op":"yes"}}`
 	for name, cmd := range map[string]book.Command{
 		"name": book.AddView{Name: "  "}, "name, taken": book.AddView{Name: "CALLS"}, "name, long": book.EditView{ID: first.ID, Name: &long},
 		"name, another's": book.EditView{ID: first.ID, Name: &taken}, "icon": book.EditView{ID: first.ID, Icon: &icon},
+		"definition": book.AddView{Name: "new", Question: "asks nothing"}, "definition, its field": book.EditView{ID: first.ID, Question: &asks},
 		"id": book.AddView{ID: first.ID, Name: "new"}, "after": book.MoveView{ID: first.ID, After: book.ID{1}},
 	} {
 		field, _, _ := strings.Cut(name, ",")
@@ -55,9 +57,18 @@ func TestViewsFollowTags(t *testing.T) {
 	for _, tag := range f.desk.Tags() {
 		ids[tag.Name] = tag.ID
 	}
-	v := f.do(book.AddView{Name: "Calls", Question: `{"values":["` + ids["calls"].String() + `"]}`}).Views[0].After
+	asking := func(tags ...string) string {
+		var named []string
+		for _, t := range tags {
+			named = append(named, `"`+ids[t].String()+`"`)
+		}
+		// The text that is looked for holds an id too, and is no tag.
+		return `{"filter":{"all":[{"field":"tag","op":"any-of","values":[` + strings.Join(named, ",") + `]},{"field":"text","op":"contains","text":"` +
+			ids["calls"].String() + `"}]},"group":"tag","order":["due"]}`
+	}
+	v := f.do(book.AddView{Name: "Calls", Question: asking("calls", "telephone")}).Views[0].After
 	merge := f.do(book.MergeTags{From: ids["calls"], Into: ids["telephone"]})
-	if now, _ := f.desk.View(v.ID); !strings.Contains(now.Question, ids["telephone"].String()) || strings.Contains(now.Question, ids["calls"].String()) {
+	if now, _ := f.desk.View(v.ID); now.Question != asking("telephone") {
 		t.Errorf("it asks %s", now.Question)
 	}
 	back, err := f.desk.Invert(f.env(), merge, book.Undo)
@@ -67,6 +78,10 @@ func TestViewsFollowTags(t *testing.T) {
 	f.book.Apply(back)
 	if now, _ := f.desk.View(v.ID); now.Question != v.Question {
 		t.Errorf("undone it asks %s", now.Question)
+	}
+	f.do(book.AddView{Name: "Talks", Question: asking("telephone")})
+	if says := f.do(book.DeleteTag{ID: ids["telephone"]}).Says; says != "Tag removed: “telephone”, from 1 to-do. The views “Calls” and “Talks” ask for it" {
+		t.Errorf("%s", says)
 	}
 	gone := f.do(book.DeleteView{ID: v.ID})
 	f.do(book.AddView{Name: "calls"})

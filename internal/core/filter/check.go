@@ -5,6 +5,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/question"
 )
 
 // Verdict says what a filter can hold.
@@ -71,7 +72,7 @@ func (f Filter) Check(b *book.Desk, c day.Clock) Answer {
 // asks sets what is looked at.
 func (k *checker) asks(f Filter) {
 	k.filter = f
-	f.tests(func(n *node, positive bool) {
+	f.Walk(func(n *question.Node, positive bool) {
 		k.nodes = append(k.nodes, n)
 		k.positive = append(k.positive, positive)
 	})
@@ -81,28 +82,28 @@ func (k *checker) asks(f Filter) {
 // only looks at some tests of the filter, with all others replaced as in blame.
 func (k *checker) only(paths []string, v Verdict) *checker {
 	i := -1
-	var rebuild func(n *node) *node
-	rebuild = func(n *node) *node {
+	var rebuild func(n *question.Node) *question.Node
+	rebuild = func(n *question.Node) *question.Node {
 		if n == nil {
 			return nil
 		}
-		if n.kind == isTest {
-			if i++; slices.Contains(paths, n.path) {
+		if n.Kind == question.IsTest {
+			if i++; slices.Contains(paths, n.Path) {
 				return n
 			}
 			if k.weak(i, v) == yes {
-				return &node{kind: isAll}
+				return &question.Node{Kind: question.IsAll}
 			}
-			return &node{kind: isAny}
+			return &question.Node{Kind: question.IsAny}
 		}
-		again := &node{kind: n.kind, path: n.path}
-		for _, sub := range n.nodes {
-			again.nodes = append(again.nodes, rebuild(sub))
+		again := &question.Node{Kind: n.Kind, Path: n.Path}
+		for _, sub := range n.Nodes {
+			again.Nodes = append(again.Nodes, rebuild(sub))
 		}
 		return again
 	}
 	some := &checker{book: k.book, clock: k.clock, above: k.above, left: k.left}
-	some.asks(Filter{rebuild(k.filter.root)})
+	some.asks(Filter{question.NewTree(rebuild(k.filter.Root()))})
 	return some
 }
 
@@ -137,7 +138,7 @@ type checker struct {
 	above  map[book.ID][]book.ID
 	// nodes are the tests in order, with their polarity and what they are
 	// forced to while others are looked at.
-	nodes    []*node
+	nodes    []*question.Node
 	positive []bool
 	forced   []truth
 	left     *effortLeft
@@ -238,7 +239,7 @@ func (k *checker) blame(v Verdict, todays []day.Date) []string {
 		var out []string
 		for i, n := range k.nodes {
 			if kept(i) {
-				out = append(out, n.path)
+				out = append(out, n.Path)
 			}
 		}
 		return out

@@ -6,22 +6,22 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/question"
 )
 
 // dates are the days that tests name, and how many days from today the others lie.
 func (k *checker) dates() (fixed []day.Date, offsets []int) {
 	offsets = []int{0}
 	for _, n := range k.nodes {
-		t := n.test
-		for _, w := range []When{t.Date, t.To} {
-			switch {
-			case w.relative:
-				offsets = append(offsets, w.days)
-			case !w.IsZero():
-				fixed = append(fixed, w.date)
+		t := n.Test
+		for _, w := range []question.When{t.Date, t.To} {
+			if n, ok := w.Days(); ok {
+				offsets = append(offsets, n)
+			} else if !w.IsZero() {
+				fixed = append(fixed, w.At(day.Date{}))
 			}
 		}
-		if t.Op == WithinNext || t.Op == WithinPast {
+		if t.Op == question.WithinNext || t.Op == question.WithinPast {
 			offsets = append(offsets, t.Days, -t.Days)
 		}
 	}
@@ -88,10 +88,10 @@ func seenFrom(todays []day.Date, offsets []int) []func(*facts) {
 }
 
 // times are times of the day at which a test changes its answer, and none.
-func (w *world) times(field Field) []day.TimeOfDay {
+func (w *world) times(field question.Field) []day.TimeOfDay {
 	out := []day.TimeOfDay{{}, timeAt(12 * 60)}
 	for _, n := range w.nodes {
-		if t := n.test; t.Field == field && t.Op == TimeBetween {
+		if t := n.Test; t.Field == field && t.Op == question.TimeBetween {
 			for _, m := range []int{t.From.Minutes() - 1, t.From.Minutes(), t.Until.Minutes(), t.Until.Minutes() + 1} {
 				if m >= 0 && m < 24*60 {
 					out = append(out, timeAt(m))
@@ -125,7 +125,7 @@ func (w *world) dateValues(name string) []func(*facts) {
 		return append(values, each(len(past), func(f *facts, i int) { f.completed = past[i] })...)
 	case "due":
 		for _, d := range edges {
-			for _, at := range w.times(Due) {
+			for _, at := range w.times(question.Due) {
 				passed := d.Before(w.today)
 				values = append(values, func(f *facts) { f.due, f.dueTime, f.passed = d, at, passed })
 				if d == w.today && !at.IsZero() { // gone by or still to come
@@ -148,7 +148,7 @@ func (w *world) dateValues(name string) []func(*facts) {
 		if h.Precision() != day.Day {
 			continue
 		}
-		for _, at := range w.times(Plan) {
+		for _, at := range w.times(question.Plan) {
 			values = append(values, func(f *facts) { f.plan, f.planTime = h, at })
 		}
 	}
@@ -161,10 +161,10 @@ type sort struct{ first, last func(*facts) }
 // tellApart keeps of each sort of values, as the tests on the variable see them,
 // the first and the last: between these any law finds what it needs.
 func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
-	var tests []*Test
+	var tests []*question.Test
 	for _, n := range w.nodes {
-		if slices.Contains(w.variablesOf(n.test), name) {
-			tests = append(tests, n.test)
+		if slices.Contains(w.variablesOf(n.Test), name) {
+			tests = append(tests, n.Test)
 		}
 	}
 	switch name {
@@ -172,7 +172,7 @@ func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
 	default:
 		return values
 	}
-	nexts := slices.ContainsFunc(w.nodes, func(n *node) bool { return n.test.Field == NextAction })
+	nexts := slices.ContainsFunc(w.nodes, func(n *question.Node) bool { return n.Test.Field == question.NextAction })
 	w.left.looks -= len(values) * len(tests)
 	seen := map[string]sort{}
 	several := map[string]bool{}
@@ -186,7 +186,7 @@ func (w *world) tellApart(name string, values []func(*facts)) []func(*facts) {
 			key = append(key, truthByte(f.role == book.WaitingOn), truthByte(w.doable(&f)), truthByte(f.start.After(w.today)))
 		}
 		for _, t := range tests {
-			key = append(key, truthByte(t.eval(&f, w.today)))
+			key = append(key, truthByte(eval(t, &f, w.today)))
 		}
 		s, known := seen[string(key)]
 		if !known {

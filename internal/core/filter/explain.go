@@ -2,35 +2,23 @@ package filter
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/question"
 )
 
 // Phrase says one test, or group, by its path, with a not that stands right
 // before it; "" where there is none.
 func (f Filter) Phrase(b *book.Desk, path string) string {
-	n := f.root.at(path)
+	n := f.Root().At(path)
 	if n == nil {
 		return ""
 	}
-	if above, under := strings.CutSuffix(path, "/not"); under && n.kind == isTest {
-		return f.root.at(above).say(b, true)
+	if above, under := strings.CutSuffix(path, "/not"); under && n.Kind == question.IsTest {
+		return say(f.Root().At(above), b, true)
 	}
-	return n.say(b, true)
-}
-
-func (n *node) at(path string) *node {
-	if n == nil || n.path == path {
-		return n
-	}
-	for _, sub := range n.nodes {
-		if strings.HasPrefix(path+"/", sub.path+"/") {
-			return sub.at(path)
-		}
-	}
-	return nil
+	return say(n, b, true)
 }
 
 // Explain says in words what is to blame for an answer of never or always; ""
@@ -39,13 +27,16 @@ func (f Filter) Explain(b *book.Desk, a Answer) string {
 	if a.Now != Never && a.Now != Always {
 		return ""
 	}
+	never, groups := a.Now == Never, question.IsAny
+	if never {
+		groups = question.IsAll
+	}
 	var said []string
 	together := true // they stand side by side in groups of all, or of any
 	for _, path := range a.Because {
 		said = append(said, "“"+f.Phrase(b, path)+"”")
-		together = together && f.root.beside(path, a.Now == Never)
+		together = together && f.Root().Beside(path, groups)
 	}
-	never := a.Now == Never
 	switch n := len(said); {
 	case n == 0 && never:
 		return "A group of “any” has nothing in it."
@@ -65,24 +56,4 @@ func (f Filter) Explain(b *book.Desk, a Answer) string {
 		return fmt.Sprintf("%s and %s cannot all be true.", strings.Join(said[:n-1], ", "), said[n-1])
 	}
 	return fmt.Sprintf("Every to-do is %s or %s.", strings.Join(said[:len(said)-1], ", "), said[len(said)-1])
-}
-
-// beside reports whether all groups above a test are of all, or of any, save a
-// not right before it.
-func (n *node) beside(path string, all bool) bool {
-	wanted := isAny
-	if all {
-		wanted = isAll
-	}
-	for n != nil && n.path != path {
-		if n.kind != wanted && (n.kind != isNot || n.nodes[0].kind != isTest) {
-			return false
-		}
-		i := slices.IndexFunc(n.nodes, func(sub *node) bool { return strings.HasPrefix(path+"/", sub.path+"/") })
-		if i < 0 {
-			return false
-		}
-		n = n.nodes[i]
-	}
-	return true
 }

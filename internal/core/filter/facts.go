@@ -6,6 +6,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/question"
 )
 
 // facts is what a filter may ask of a to-do, with every date as the day it
@@ -34,8 +35,8 @@ type facts struct {
 }
 
 // eval answers a test; whatever is absent answers no.
-func (t *Test) eval(f *facts, today day.Date) bool {
-	return t.spec.holds(t, f, today)
+func eval(t *question.Test, f *facts, today day.Date) bool {
+	return specs[t.Field].holds(t, f, today)
 }
 
 func (f *facts) planToday(today day.Date) day.Date {
@@ -55,76 +56,22 @@ func toInt(b bool) int {
 // fold lets texts compare without their case.
 func fold(s string) string { return strings.ToLower(s) }
 
-func (t *Test) oneOf(id book.ID) bool {
-	if t.Op == None {
+func isOneOf(t *question.Test, id book.ID) bool {
+	if t.Op == question.None {
 		return id.IsZero()
 	}
 	return !id.IsZero() && slices.Contains(t.IDs, id)
 }
 
-func (t *Test) tagged(f *facts) bool {
+func isTagged(t *question.Test, f *facts) bool {
 	has := func(id book.ID) bool { return slices.Contains(f.tags, id) }
 	switch t.Op {
-	case AnyOf:
+	case question.AnyOf:
 		return slices.ContainsFunc(t.IDs, has)
-	case NoneOf:
+	case question.NoneOf:
 		return !slices.ContainsFunc(t.IDs, has)
-	case AllOf:
+	case question.AllOf:
 		return !slices.ContainsFunc(t.IDs, func(id book.ID) bool { return !has(id) })
 	}
 	return len(f.tags) == 0
-}
-
-// onDay answers a test on a day, a week or a month. Parked is on no day and
-// yet not none.
-func (t *Test) onDay(h day.Horizon, at day.TimeOfDay, today day.Date) bool {
-	if t.Op == None {
-		return h.IsZero()
-	}
-	if t.Op == Parked {
-		return h.Precision() == day.Parked
-	}
-	first, last := h.First(), h.Last()
-	if first.IsZero() {
-		return false
-	}
-	switch t.Op {
-	case Before:
-		return last.Before(t.Date.At(today))
-	case After:
-		return first.After(t.Date.At(today))
-	case TimeBetween:
-		return t.timeOf(at)
-	}
-	from, to := t.span(today)
-	return !first.After(to) && !last.Before(from)
-}
-
-// timeOf answers a test on a time of the day.
-func (t *Test) timeOf(at day.TimeOfDay) bool {
-	return !at.IsZero() && at.Compare(t.From) >= 0 && at.Compare(t.Until) <= 0
-}
-
-// span returns the days that the test asks for, both counted in; from lies after
-// to where there are none.
-func (t *Test) span(today day.Date) (from, to day.Date) {
-	switch d := t.Date.At(today); t.Op {
-	case Before:
-		if d == day.MinDate {
-			return day.MaxDate, day.MinDate
-		}
-		return day.MinDate, d.AddDays(-1)
-	case After:
-		if d == day.MaxDate {
-			return day.MaxDate, day.MinDate
-		}
-		return d.AddDays(1), day.MaxDate
-	case On:
-		return d, d
-	case WithinNext:
-		return today, today.AddDays(t.Days)
-	case WithinPast:
-		return today.AddDays(-t.Days), today
-	}
-	return t.Date.At(today), t.To.At(today)
 }

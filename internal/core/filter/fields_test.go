@@ -7,21 +7,22 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/filter"
+	"tincup/internal/core/question"
 )
 
 // Every field can be read, said, turned round, asked of a to-do and checked, with each
 // operator that it takes.
 func TestEveryFieldIsWhole(t *testing.T) {
 	s := newSmall(t)
-	ops := []filter.Op{filter.Contains, filter.AnyOf, filter.AllOf, filter.NoneOf, filter.None, filter.Before, filter.After, filter.On, filter.WithinNext,
-		filter.WithinPast, filter.Between, filter.TimeBetween, filter.AtMost, filter.AtLeast, filter.Parked, filter.Yes, filter.No}
-	for _, field := range filter.Fields() {
+	ops := []question.Op{question.Contains, question.AnyOf, question.AllOf, question.NoneOf, question.None, question.Before, question.After, question.On, question.WithinNext,
+		question.WithinPast, question.Between, question.TimeBetween, question.AtMost, question.AtLeast, question.Parked, question.Yes, question.No}
+	for _, field := range question.Fields() {
 		taken := 0
 		for _, op := range ops {
 			test := map[string]any{"field": field, "op": op, "text": "lamp", "date": "2026-12-01", "to": "2026-12-02", "days": 3,
 				"from": "09:00", "until": "12:00", "minutes": 30}
 			named := s.loans
-			if id, other := map[filter.Field]book.ID{filter.Shelf: s.shelf, filter.Section: s.section, filter.Tag: s.calls, filter.Person: s.ines}[field]; other {
+			if id, other := map[question.Field]book.ID{question.Shelf: s.shelf, question.Section: s.section, question.Tag: s.calls, question.Person: s.ines}[field]; other {
 				named = id
 			}
 			f, err := read(test, named.String())

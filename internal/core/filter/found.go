@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/question"
 	"tincup/internal/core/search"
 )
 
@@ -15,18 +16,18 @@ import (
 // makes them. The error is a *ParseError where that takes more tests than a
 // filter may have.
 func Found(b *book.Desk, q search.Query, fold func(string) string) (Filter, error) {
-	all := &node{kind: isAll}
+	all := &question.Node{Kind: question.IsAll}
 	for _, t := range q.Wanted {
-		all.nodes = append(all.nodes, bearing(b, t, fold))
+		all.Nodes = append(all.Nodes, bearing(b, t, fold))
 	}
 	for _, t := range q.LeftOut {
-		all.nodes = append(all.nodes, &node{kind: isNot, nodes: []*node{bearing(b, t, fold)}})
+		all.Nodes = append(all.Nodes, &question.Node{Kind: question.IsNot, Nodes: []*question.Node{bearing(b, t, fold)}})
 	}
 	root := all
-	if only := all.nodes[0]; len(all.nodes) == 1 && only.kind == isAny {
+	if only := all.Nodes[0]; len(all.Nodes) == 1 && only.Kind == question.IsAny {
 		root = only
 	}
-	data, err := json.Marshal(Filter{root})
+	data, err := json.Marshal(question.NewTree(root))
 	if err != nil {
 		return Filter{}, err
 	}
@@ -34,11 +35,11 @@ func Found(b *book.Desk, q search.Query, fold func(string) string) (Filter, erro
 }
 
 // bearing asks for a term in each of the fields that have it.
-func bearing(b *book.Desk, t search.Term, fold func(string) string) *node {
+func bearing(b *book.Desk, t search.Term, fold func(string) string) *question.Node {
 	m := search.NewMarker(search.Query{Wanted: []search.Term{t}}, fold)
 	bears := func(name string) bool { return len(m.Marks(name, 1)) > 0 }
 	text := strings.Join(strings.Fields(t.Text), " ")
-	tests := []*Test{{Field: Text, Op: Contains, Text: text}}
+	tests := []*question.Test{{Field: question.Text, Op: question.Contains, Text: text}}
 	var tags, people []book.ID
 	for _, tag := range b.Tags() {
 		if bears(tag.Name) {
@@ -50,24 +51,24 @@ func bearing(b *book.Desk, t search.Term, fold func(string) string) *node {
 			people = append(people, p.ID)
 		}
 	}
-	for some := range slices.Chunk(tags, maxValues) {
-		tests = append(tests, &Test{Field: Tag, Op: AnyOf, IDs: some})
+	for some := range slices.Chunk(tags, question.MaxValues) {
+		tests = append(tests, &question.Test{Field: question.Tag, Op: question.AnyOf, IDs: some})
 	}
-	for some := range slices.Chunk(people, maxValues) {
-		tests = append(tests, &Test{Field: Person, Op: AnyOf, IDs: some})
+	for some := range slices.Chunk(people, question.MaxValues) {
+		tests = append(tests, &question.Test{Field: question.Person, Op: question.AnyOf, IDs: some})
 	}
 	for todo := range b.All() {
 		if todo.Place != "" && bears(todo.Place) {
-			tests = append(tests, &Test{Field: Place, Op: Contains, Text: text})
+			tests = append(tests, &question.Test{Field: question.Place, Op: question.Contains, Text: text})
 			break
 		}
 	}
 	if len(tests) == 1 {
-		return &node{kind: isTest, test: tests[0]}
+		return &question.Node{Kind: question.IsTest, Test: tests[0]}
 	}
-	some := &node{kind: isAny}
+	some := &question.Node{Kind: question.IsAny}
 	for _, t := range tests {
-		some.nodes = append(some.nodes, &node{kind: isTest, test: t})
+		some.Nodes = append(some.Nodes, &question.Node{Kind: question.IsTest, Test: t})
 	}
 	return some
 }

@@ -7,6 +7,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/question"
 )
 
 // Matcher is a filter made ready to be asked of many to-dos of one Book at one
@@ -19,14 +20,14 @@ type Matcher struct {
 	above map[book.ID][]book.ID
 	// ready tells whether a to-do could be done now, for next actions.
 	ready func(*book.Todo) bool
-	whole question
+	whole predicate
 	// err is the first error of reading notes.
 	err error
 }
 
-// question is a node made ready; cost is what asking takes, roughly, in
+// predicate is a node made ready; cost is what asking takes, roughly, in
 // nanoseconds, so that what is cheap is asked first.
-type question struct {
+type predicate struct {
 	holds func(*book.Todo) bool
 	cost  int
 }
@@ -35,7 +36,7 @@ type question struct {
 // only where the filter asks for next actions.
 func (f Filter) Matcher(b *book.Desk, c day.Clock, ready func(*book.Todo) bool) *Matcher {
 	m := &Matcher{book: b, clock: c, today: c.Today(), ready: ready}
-	m.whole = m.node(f.root)
+	m.whole = m.node(f.Root())
 	return m
 }
 
@@ -53,28 +54,28 @@ func (m *Matcher) Holds() func(*book.Todo) bool { return m.whole.holds }
 // Err returns the first error of reading notes.
 func (m *Matcher) Err() error { return m.err }
 
-func (m *Matcher) node(n *node) question {
+func (m *Matcher) node(n *question.Node) predicate {
 	switch {
 	case n == nil:
-		return question{holds: func(*book.Todo) bool { return true }}
-	case n.kind == isTest:
-		return m.test(n.test)
-	case n.kind == isNot:
-		sub := m.node(n.nodes[0])
-		return question{func(t *book.Todo) bool { return !sub.holds(t) }, sub.cost}
+		return predicate{holds: func(*book.Todo) bool { return true }}
+	case n.Kind == question.IsTest:
+		return m.test(n.Test)
+	case n.Kind == question.IsNot:
+		sub := m.node(n.Nodes[0])
+		return predicate{func(t *book.Todo) bool { return !sub.holds(t) }, sub.cost}
 	}
-	subs, whole := make([]question, len(n.nodes)), 1
-	for i, s := range n.nodes {
+	subs, whole := make([]predicate, len(n.Nodes)), 1
+	for i, s := range n.Nodes {
 		subs[i] = m.node(s)
 		whole += subs[i].cost
 	}
-	slices.SortStableFunc(subs, func(a, b question) int { return cmp.Compare(a.cost, b.cost) })
+	slices.SortStableFunc(subs, func(a, b predicate) int { return cmp.Compare(a.cost, b.cost) })
 	asked := make([]func(*book.Todo) bool, len(subs))
 	for i, s := range subs {
 		asked[i] = s.holds
 	}
-	if n.kind == isAny {
-		return question{func(t *book.Todo) bool {
+	if n.Kind == question.IsAny {
+		return predicate{func(t *book.Todo) bool {
 			for _, holds := range asked {
 				if holds(t) {
 					return true
@@ -83,7 +84,7 @@ func (m *Matcher) node(n *node) question {
 			return false
 		}, whole}
 	}
-	return question{func(t *book.Todo) bool {
+	return predicate{func(t *book.Todo) bool {
 		for _, holds := range asked {
 			if !holds(t) {
 				return false
@@ -107,26 +108,26 @@ func nesting(b *book.Desk) map[book.ID][]book.ID {
 	return above
 }
 
-func (m *Matcher) test(t *Test) question { return t.spec.ask(m, t) }
+func (m *Matcher) test(t *question.Test) predicate { return specs[t.Field].ask(m, t) }
 
 // among marks the places of the words that a test names, of all that its field has.
-func among(t *Test, words []string) (is [16]bool) {
+func among(t *question.Test, words []string) (is [16]bool) {
 	for i, w := range words {
 		is[i] = slices.Contains(t.Words, w)
 	}
 	return is
 }
 
-func askPlace(_ *Matcher, t *Test) question {
-	if t.Op == None {
-		return question{func(t *book.Todo) bool { return t.Place == "" }, 2}
+func askPlace(_ *Matcher, t *question.Test) predicate {
+	if t.Op == question.None {
+		return predicate{func(t *book.Todo) bool { return t.Place == "" }, 2}
 	}
 	wanted := fold(t.Text)
-	return question{func(t *book.Todo) bool { return t.Place != "" && strings.Contains(fold(t.Place), wanted) }, 20}
+	return predicate{func(t *book.Todo) bool { return t.Place != "" && strings.Contains(fold(t.Place), wanted) }, 20}
 }
 
-func oneOf(t *Test, of func(*book.Todo) book.ID) func(*book.Todo) bool {
-	if t.Op == None {
+func oneOf(t *question.Test, of func(*book.Todo) book.ID) func(*book.Todo) bool {
+	if t.Op == question.None {
 		return func(t *book.Todo) bool { return of(t).IsZero() }
 	}
 	ids := t.IDs
@@ -159,8 +160,8 @@ func (m *Matcher) text(needle string) func(*book.Todo) bool {
 	}
 }
 
-func (m *Matcher) tagged(t *Test) func(*book.Todo) bool {
-	if t.Op == None {
+func (m *Matcher) tagged(t *question.Test) func(*book.Todo) bool {
+	if t.Op == question.None {
 		return func(t *book.Todo) bool { return len(t.Tags) == 0 }
 	}
 	if m.above == nil {
@@ -178,57 +179,57 @@ func (m *Matcher) tagged(t *Test) func(*book.Todo) bool {
 	has := func(t *book.Todo, tags []book.ID) bool {
 		return slices.ContainsFunc(t.Tags, func(id book.ID) bool { return slices.Contains(tags, id) })
 	}
-	if t.Op == AllOf {
+	if t.Op == question.AllOf {
 		return func(t *book.Todo) bool {
 			return len(t.Tags) > 0 && !slices.ContainsFunc(covers, func(tags []book.ID) bool { return !has(t, tags) })
 		}
 	}
-	all, wanted := slices.Concat(covers...), t.Op == AnyOf
+	all, wanted := slices.Concat(covers...), t.Op == question.AnyOf
 	return func(t *book.Todo) bool { return has(t, all) == wanted }
 }
 
-func estimate(t *Test) func(*book.Todo) bool {
+func estimate(t *question.Test) func(*book.Todo) bool {
 	minutes := int32(t.Minutes)
 	switch t.Op {
-	case AtMost:
+	case question.AtMost:
 		return func(t *book.Todo) bool { return t.Estimate > 0 && int32(t.Estimate) <= minutes }
-	case AtLeast:
+	case question.AtLeast:
 		return func(t *book.Todo) bool { return int32(t.Estimate) >= minutes }
 	}
 	return func(t *book.Todo) bool { return t.Estimate == 0 }
 }
 
 // dated answers from the days that matter, worked out once.
-func (m *Matcher) dated(test *Test) question {
-	from, to := test.span(m.today)
+func (m *Matcher) dated(test *question.Test) predicate {
+	from, to := test.Span(m.today)
 	day1 := func(d day.Date) bool { return !d.IsZero() && !d.Before(from) && !d.After(to) }
-	if test.Op == None {
+	if test.Op == question.None {
 		day1 = day.Date.IsZero
 	}
 	switch test.Field {
-	case Start:
-		return question{func(t *book.Todo) bool { return day1(t.Start) }, 2}
-	case Due:
-		if test.Op == TimeBetween {
-			return question{func(t *book.Todo) bool { return test.timeOf(t.Due.Time) && !t.Due.IsZero() }, 3}
+	case question.Start:
+		return predicate{func(t *book.Todo) bool { return day1(t.Start) }, 2}
+	case question.Due:
+		if test.Op == question.TimeBetween {
+			return predicate{func(t *book.Todo) bool { return test.MeetsTime(t.Due.Time) && !t.Due.IsZero() }, 3}
 		}
-		return question{func(t *book.Todo) bool { return day1(m.clock.DayOfMoment(t.Due)) }, 3}
-	case Created:
+		return predicate{func(t *book.Todo) bool { return day1(m.clock.DayOfMoment(t.Due)) }, 3}
+	case question.Created:
 		first, last := m.instants(from, to)
-		return question{func(t *book.Todo) bool { return t.Created >= first && t.Created < last }, 2}
-	case Completed:
-		if test.Op == None {
-			return question{func(t *book.Todo) bool { return t.Completed.IsZero() }, 2}
+		return predicate{func(t *book.Todo) bool { return t.Created >= first && t.Created < last }, 2}
+	case question.Completed:
+		if test.Op == question.None {
+			return predicate{func(t *book.Todo) bool { return t.Completed.IsZero() }, 2}
 		}
 		first, last := m.instants(from, to)
-		return question{func(t *book.Todo) bool { return !t.Completed.IsZero() && t.Completed >= first && t.Completed < last }, 2}
+		return predicate{func(t *book.Todo) bool { return !t.Completed.IsZero() && t.Completed >= first && t.Completed < last }, 2}
 	}
-	return question{func(t *book.Todo) bool {
+	return predicate{func(t *book.Todo) bool {
 		if t.Plan.IsZero() {
-			return test.Op == None
+			return test.Op == question.None
 		}
 		at, _ := t.Plan.Slot()
-		return test.onDay(t.Plan.DayIn(m.clock), at, m.today)
+		return test.Meets(t.Plan.DayIn(m.clock), at, m.today)
 	}, 8}
 }
 

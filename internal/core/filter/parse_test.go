@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"tincup/internal/core/filter"
+	"tincup/internal/core/question"
 )
 
 // named puts ids in the place of %names.
@@ -23,7 +24,7 @@ func TestBadFilters(t *testing.T) {
 	many := `{"all":[` + strings.Repeat(`{"field":"overdue","op":"yes"},`, 9_999) + `{"field":"overdue","op":"yes"}]}`
 	long := strings.Repeat("x", 100_000)
 	for _, c := range []struct{ name, json, path, says string }{
-		{"nested 1,000 deep", deep, strings.Repeat("/not", filter.MaxDepth+1), "nested more than 40 deep"},
+		{"nested 1,000 deep", deep, strings.Repeat("/not", question.MaxDepth+1), "nested more than 40 deep"},
 		{"10,000 tests", many, "/all/300", "more than 300 tests"},
 		{"an unknown field", `{"all":[{"field":"mood","op":"yes"}]}`, "/all/0/field", "no field “mood”"},
 		{"an operator of another field", `{"field":"due","op":"contains"}`, "/op", "takes one of"},
@@ -50,7 +51,7 @@ func TestBadFilters(t *testing.T) {
 		{"JSON cut off", `{"all":[`, "", "not a node"},
 	} {
 		_, err := filter.Parse([]byte(c.json))
-		var pe *filter.ParseError
+		var pe *question.ParseError
 		if !errors.As(err, &pe) || pe.Path != c.path || !strings.Contains(pe.Reason, c.says) {
 			t.Errorf("%s: %.200v; want %q at %q", c.name, err, c.says, c.path)
 		}

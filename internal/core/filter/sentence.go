@@ -7,15 +7,16 @@ import (
 	"unicode/utf8"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/question"
 )
 
 // Sentence says the filter in plain English, with the names that are in the
 // Book; what is gone is said to be gone.
 func (f Filter) Sentence(b *book.Desk) string {
-	if f.root == nil {
+	if f.Root() == nil {
 		return "Everything."
 	}
-	return sentence(f.root.say(b, true))
+	return sentence(say(f.Root(), b, true))
 }
 
 // SentenceAmong says the filter of to-dos that are all of a sort, such as open.
@@ -23,16 +24,8 @@ func (f Filter) SentenceAmong(b *book.Desk, sort string) string {
 	if f.IsZero() {
 		return sentence("everything " + sort)
 	}
-	root := f.root.alone()
-	return sentence(sort + ", and " + root.say(b, root.kind == isAll))
-}
-
-// alone goes down groups of one to what is in them.
-func (n *node) alone() *node {
-	for len(n.nodes) == 1 && n.kind != isNot {
-		n = n.nodes[0]
-	}
-	return n
+	root := f.Root().Alone()
+	return sentence(sort + ", and " + say(root, b, root.Kind == question.IsAll))
 }
 
 func sentence(s string) string {
@@ -41,26 +34,26 @@ func sentence(s string) string {
 }
 
 // say joins the nodes of a group; a group within another stands in brackets.
-func (n *node) say(b *book.Desk, top bool) string {
-	switch n.kind {
-	case isTest:
-		return n.test.say(b)
-	case isNot:
-		if inner := n.nodes[0]; inner.kind == isTest {
-			return inner.test.sayNot(b)
+func say(n *question.Node, b *book.Desk, top bool) string {
+	switch n.Kind {
+	case question.IsTest:
+		return sayTest(n.Test, b)
+	case question.IsNot:
+		if inner := n.Nodes[0]; inner.Kind == question.IsTest {
+			return sayNot(inner.Test, b)
 		}
-		return "not " + n.nodes[0].say(b, false)
+		return "not " + say(n.Nodes[0], b, false)
 	}
-	if len(n.nodes) == 0 {
-		return map[kind]string{isAll: "everything", isAny: "nothing"}[n.kind]
+	if len(n.Nodes) == 0 {
+		return map[question.NodeKind]string{question.IsAll: "everything", question.IsAny: "nothing"}[n.Kind]
 	}
-	if only := n.alone(); only != n {
-		return only.say(b, top)
+	if only := n.Alone(); only != n {
+		return say(only, b, top)
 	}
-	joint := map[kind]string{isAll: ", and ", isAny: ", or "}[n.kind]
-	parts := make([]string, len(n.nodes))
-	for i, sub := range n.nodes {
-		parts[i] = sub.say(b, false)
+	joint := map[question.NodeKind]string{question.IsAll: ", and ", question.IsAny: ", or "}[n.Kind]
+	parts := make([]string, len(n.Nodes))
+	for i, sub := range n.Nodes {
+		parts[i] = say(sub, b, false)
 	}
 	s := strings.Join(parts, joint)
 	if top {
@@ -69,19 +62,19 @@ func (n *node) say(b *book.Desk, top bool) string {
 	return "(" + s + ")"
 }
 
-func (t *Test) say(b *book.Desk) string { return t.spec.say(t, b) }
+func sayTest(t *question.Test, b *book.Desk) string { return specs[t.Field].say(t, b) }
 
 // sayNot says that a test does not hold, without a double no.
-func (t *Test) sayNot(b *book.Desk) string {
+func sayNot(t *question.Test, b *book.Desk) string {
 	switch t.Op {
-	case None:
-		return t.spec.some
-	case No:
+	case question.None:
+		return specs[t.Field].some
+	case question.No:
 		yes := *t
-		yes.Op = Yes
-		return yes.say(b)
+		yes.Op = question.Yes
+		return sayTest(&yes, b)
 	}
-	return "not " + t.say(b)
+	return "not " + sayTest(t, b)
 }
 
 func keep(w string, of ...string) string {
@@ -92,22 +85,22 @@ func keep(w string, of ...string) string {
 }
 
 // sayDate says a test on a day; verb is what happens then.
-func (t *Test) sayDate(verb string) string {
+func sayDate(t *question.Test, verb string) string {
 	switch t.Op {
-	case Parked:
+	case question.Parked:
 		return "parked"
-	case Before:
-		return verb + t.Date.counted(" before ", " earlier than ") + t.Date.words()
-	case After:
-		return verb + t.Date.counted(" after ", " later than ") + t.Date.words()
-	case On:
-		return verb + t.Date.on() + t.Date.words()
-	case WithinNext:
+	case question.Before:
+		return verb + counting(t.Date, " before ", " earlier than ") + t.Date.Words()
+	case question.After:
+		return verb + counting(t.Date, " after ", " later than ") + t.Date.Words()
+	case question.On:
+		return verb + on(t.Date) + t.Date.Words()
+	case question.WithinNext:
 		return fmt.Sprintf("%s within the next %s", verb, days(t.Days))
-	case WithinPast:
+	case question.WithinPast:
 		return fmt.Sprintf("%s within the past %s", verb, days(t.Days))
-	case Between:
-		return verb + " from " + t.Date.words() + " to " + t.To.words()
+	case question.Between:
+		return verb + " from " + t.Date.Words() + " to " + t.To.Words()
 	}
 	return fmt.Sprintf("%s at a time from %s to %s", verb, t.From, t.Until)
 }
@@ -119,37 +112,20 @@ func days(n int) string {
 	return fmt.Sprintf("%d days", n)
 }
 
-// words says a day: "today", "3 days from today", "1 Dec 2026".
-// counted is how a word joins a day: days that are counted want another one.
-func (w When) counted(named, counted string) string {
-	if w.relative && w.days*w.days > 1 {
+// counting is how a word joins a day: days that are counted want another one.
+func counting(w question.When, named, counted string) string {
+	if n, ok := w.Days(); ok && n*n > 1 {
 		return counted
 	}
 	return named
 }
 
 // on is what stands before a day: nothing where it is said from today.
-func (w When) on() string {
-	if w.relative {
+func on(w question.When) string {
+	if _, ok := w.Days(); ok {
 		return " "
 	}
 	return " on "
-}
-
-func (w When) words() string {
-	switch {
-	case !w.relative:
-		return w.date.Words()
-	case w.days == 0:
-		return "today"
-	case w.days == 1:
-		return "tomorrow"
-	case w.days == -1:
-		return "yesterday"
-	case w.days < 0:
-		return fmt.Sprintf("%d days ago", -w.days)
-	}
-	return fmt.Sprintf("%d days from today", w.days)
 }
 
 func join(words []string, last string, say func(string) string) string {
@@ -165,7 +141,7 @@ func join(words []string, last string, say func(string) string) string {
 
 // names are those of what the test names by id; what is not there any more is
 // said so.
-func (t *Test) names(b *book.Desk, last string) string {
+func names(t *question.Test, b *book.Desk, last string) string {
 	words := make([]string, len(t.IDs))
 	for i, id := range t.IDs {
 		words[i] = nameOf(b, t.Field, id)
@@ -175,25 +151,25 @@ func (t *Test) names(b *book.Desk, last string) string {
 
 // named finds the row that a field names by an id: what it is called, whether it is in
 // the bin, and whether it is there at all.
-func named(b *book.Desk, f Field, id book.ID) (name string, binned, there bool) {
+func named(b *book.Desk, f question.Field, id book.ID) (name string, binned, there bool) {
 	switch f {
-	case List:
+	case question.List:
 		if l, err := b.List(id); err == nil {
 			return l.Name, !l.Deleted.IsZero(), true
 		}
-	case Shelf:
+	case question.Shelf:
 		if s, err := b.Shelf(id); err == nil {
 			return s.Name, !s.Deleted.IsZero(), true
 		}
-	case Section:
+	case question.Section:
 		if s, err := b.Section(id); err == nil {
 			return s.Name, false, true
 		}
-	case Tag:
+	case question.Tag:
 		if t, err := b.Tag(id); err == nil {
 			return t.Name, false, true
 		}
-	case Person:
+	case question.Person:
 		if p, err := b.Person(id); err == nil {
 			return p.Name, false, true
 		}
@@ -201,7 +177,7 @@ func named(b *book.Desk, f Field, id book.ID) (name string, binned, there bool) 
 	return "", false, false
 }
 
-func nameOf(b *book.Desk, f Field, id book.ID) string {
+func nameOf(b *book.Desk, f question.Field, id book.ID) string {
 	name, binned, there := named(b, f, id)
 	switch {
 	case !there:

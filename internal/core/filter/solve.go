@@ -1,5 +1,7 @@
 package filter
 
+import "tincup/internal/core/question"
+
 // find looks for a to-do that gives the filter a value: yes where there is one,
 // no where there is none, unknown where the effort ran out.
 func (w *world) find(value truth) truth {
@@ -75,16 +77,16 @@ func (w *world) broken(latest, known uint64, f *facts) uint64 {
 // made it so.
 func (w *world) eval(known uint64, f *facts) (truth, uint64) {
 	next := 0
-	return w.walk(w.filter.root, known, f, &next)
+	return w.walk(w.filter.Root(), known, f, &next)
 }
 
 // walk counts the tests it passes, since what they are forced to goes by their
 // order.
-func (w *world) walk(n *node, known uint64, f *facts, next *int) (v truth, why uint64) {
+func (w *world) walk(n *question.Node, known uint64, f *facts, next *int) (v truth, why uint64) {
 	switch {
 	case n == nil:
 		return yes, 0
-	case n.kind == isTest:
+	case n.Kind == question.IsTest:
 		i := *next
 		*next++
 		switch {
@@ -93,14 +95,14 @@ func (w *world) walk(n *node, known uint64, f *facts, next *int) (v truth, why u
 		case w.needs[i]&^known != 0:
 			return unknown, 0
 		}
-		return truthOf(n.test.eval(f, w.today)), w.needs[i]
-	case n.kind == isNot:
-		v, why := w.walk(n.nodes[0], known, f, next)
+		return truthOf(eval(n.Test, f, w.today)), w.needs[i]
+	case n.Kind == question.IsNot:
+		v, why := w.walk(n.Nodes[0], known, f, next)
 		return v.not(), why
 	}
-	decides := truthOf(n.kind == isAny)
+	decides := truthOf(n.Kind == question.IsAny)
 	v = decides.not()
-	for _, sub := range n.nodes {
+	for _, sub := range n.Nodes {
 		switch is, because := w.walk(sub, known, f, next); {
 		case v == decides: // the rest is walked to count its tests
 		case is == decides:

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"tincup/internal/core/day"
+	"tincup/internal/core/question"
 )
 
 // todays are the days from today on that stand for all: between them nothing
@@ -15,7 +16,7 @@ func (k *checker) todays() []day.Date {
 	fixed, offsets := k.dates()
 	plans := 0
 	for _, n := range k.nodes {
-		if n.test.Field == Plan || n.test.Field == NextAction { // which no plan may keep for later
+		if n.Test.Field == question.Plan || n.Test.Field == question.NextAction { // which no plan may keep for later
 			plans++
 		}
 	}

@@ -2,6 +2,7 @@ package filter
 
 import (
 	"tincup/internal/core/book"
+	"tincup/internal/core/question"
 )
 
 // maxWeighed is how many tests Weigh looks at one by one.
@@ -29,15 +30,15 @@ type Weight struct {
 func (f Filter) Weigh(m *Matcher, todos []*book.Todo) (Weights, error) {
 	var (
 		w         Weights
-		asked     []question
+		asked     []predicate
 		positive  []bool
-		positions = map[*node]int{}
+		positions = map[*question.Node]int{}
 	)
-	f.tests(func(n *node, p bool) {
+	f.Walk(func(n *question.Node, p bool) {
 		positions[n] = len(asked)
-		asked = append(asked, m.test(n.test))
+		asked = append(asked, m.test(n.Test))
 		positive = append(positive, p)
-		w.Tests = append(w.Tests, Weight{Path: n.path})
+		w.Tests = append(w.Tests, Weight{Path: n.Path})
 	})
 	if len(asked) > maxWeighed {
 		asked, w.Tests = nil, nil
@@ -55,7 +56,7 @@ func (f Filter) Weigh(m *Matcher, todos []*book.Todo) (Weights, error) {
 				w.Tests[i].Passes++
 			}
 		}
-		matches := f.root.given(is, positions)
+		matches := given(f.Root(), is, positions)
 		if matches {
 			w.Matches = append(w.Matches, t)
 		}
@@ -63,7 +64,7 @@ func (f Filter) Weigh(m *Matcher, todos []*book.Todo) (Weights, error) {
 			without := matches
 			if was != positive[i] {
 				is[i] = positive[i]
-				without = f.root.given(is, positions)
+				without = given(f.Root(), is, positions)
 				is[i] = was
 			}
 			w.Tests[i].Without += toInt(without)
@@ -73,17 +74,17 @@ func (f Filter) Weigh(m *Matcher, todos []*book.Todo) (Weights, error) {
 }
 
 // given evaluates a node from what its tests answered.
-func (n *node) given(is []bool, at map[*node]int) bool {
-	switch n.kind {
-	case isTest:
+func given(n *question.Node, is []bool, at map[*question.Node]int) bool {
+	switch n.Kind {
+	case question.IsTest:
 		return is[at[n]]
-	case isNot:
-		return !n.nodes[0].given(is, at)
+	case question.IsNot:
+		return !given(n.Nodes[0], is, at)
 	}
-	for _, sub := range n.nodes {
-		if sub.given(is, at) == (n.kind == isAny) {
-			return n.kind == isAny
+	for _, sub := range n.Nodes {
+		if given(sub, is, at) == (n.Kind == question.IsAny) {
+			return n.Kind == question.IsAny
 		}
 	}
-	return n.kind == isAll
+	return n.Kind == question.IsAll
 }

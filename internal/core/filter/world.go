@@ -7,6 +7,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/question"
 )
 
 // world is what a to-do may be on one today, cut down to what a filter can tell
@@ -24,7 +25,7 @@ type world struct {
 	// sorts are those of the values of a date, by the variable's name.
 	sorts map[string][]sort
 	// asked are the ids that tests of a field name, by the field.
-	asked map[Field][]book.ID
+	asked map[question.Field][]book.ID
 	// undecidable: there is more to tell apart than is tried.
 	undecidable bool
 }
@@ -97,7 +98,7 @@ func (k *checker) newWorld(today day.Date) *world {
 	w := &world{checker: k, today: today, sorts: map[string][]sort{}}
 	wanted := map[string]bool{}
 	for _, n := range k.nodes {
-		for _, name := range w.variablesOf(n.test) {
+		for _, name := range w.variablesOf(n.Test) {
 			wanted[name] = true
 		}
 	}
@@ -153,7 +154,7 @@ func (k *checker) newWorld(today day.Date) *world {
 	}
 	for _, n := range k.nodes {
 		set := uint64(0)
-		for _, name := range w.variablesOf(n.test) {
+		for _, name := range w.variablesOf(n.Test) {
 			set |= bit[name]
 		}
 		w.needs = append(w.needs, set)
@@ -173,11 +174,11 @@ func (k *checker) newWorld(today day.Date) *world {
 
 // variablesOf are the variables a test looks at; each tag is one, and so is
 // any other.
-func (w *world) variablesOf(t *Test) []string {
-	if t.Field != Tag {
-		return t.spec.vars
+func (w *world) variablesOf(t *question.Test) []string {
+	if t.Field != question.Tag {
+		return specs[t.Field].vars
 	}
-	if t.Op == None {
+	if t.Op == question.None {
 		names := []string{"tag"}
 		for _, id := range w.tags() {
 			names = append(names, "tag "+id.String())
@@ -202,17 +203,17 @@ func (w *world) aboveOf(id book.ID) []book.ID {
 }
 
 // ids are those that tests of a field name, each once.
-func (w *world) ids(f Field) []book.ID {
+func (w *world) ids(f question.Field) []book.ID {
 	if ids, known := w.asked[f]; known {
 		return ids
 	}
 	var ids []book.ID
 	set := map[book.ID]bool{}
 	for _, n := range w.nodes {
-		if n.test.Field != f {
+		if n.Test.Field != f {
 			continue
 		}
-		for _, id := range n.test.IDs {
+		for _, id := range n.Test.IDs {
 			if !set[id] {
 				set[id] = true
 				ids = append(ids, id)
@@ -220,13 +221,13 @@ func (w *world) ids(f Field) []book.ID {
 		}
 	}
 	if w.asked == nil {
-		w.asked = map[Field][]book.ID{}
+		w.asked = map[question.Field][]book.ID{}
 	}
 	w.asked[f] = ids
 	return ids
 }
 
-func (w *world) tags() []book.ID { return w.ids(Tag) }
+func (w *world) tags() []book.ID { return w.ids(question.Tag) }
 
 // valuesOf returns values that stand for all a variable may have.
 func (w *world) valuesOf(name string) []func(*facts) {
@@ -241,22 +242,22 @@ func (w *world) valuesOf(name string) []func(*facts) {
 	}
 	switch name {
 	case "text":
-		return w.textValues(Text, book.MaxNotes, func(f *facts, s string) { f.text = s })
+		return w.textValues(question.Text, book.MaxNotes, func(f *facts, s string) { f.text = s })
 	case "place":
-		values := w.textValues(Place, book.MaxPlace, func(f *facts, s string) { f.place = s })
+		values := w.textValues(question.Place, book.MaxPlace, func(f *facts, s string) { f.place = s })
 		return append(values, func(*facts) {})
 	case "home":
 		return w.homeValues()
 	case "status":
 		return each(4, func(f *facts, i int) { f.status = book.Status(i) })
 	case "person":
-		people := append(w.there(Person), book.ID{0: 255}) // another
+		people := append(w.there(question.Person), book.ID{0: 255}) // another
 		values := each(len(people)*3, func(f *facts, i int) { f.person, f.role = people[i/3], book.Ask+book.Role(i%3) })
 		return append(values, func(*facts) {})
 	case "estimate":
 		minutes := []int{0, 1}
 		for _, n := range w.nodes {
-			if m := n.test.Minutes; m > 0 {
+			if m := n.Test.Minutes; m > 0 {
 				minutes = append(minutes, max(m-1, 1), m, min(m+1, book.MaxEstimate))
 			}
 		}
@@ -274,7 +275,7 @@ func each(n int, set func(*facts, int)) []func(*facts) {
 }
 
 // there are the ids a field names that are in the Book.
-func (w *world) there(field Field) []book.ID {
+func (w *world) there(field question.Field) []book.ID {
 	return slices.DeleteFunc(slices.Clone(w.ids(field)), func(id book.ID) bool {
 		_, _, there := named(w.book, field, id)
 		return !there
@@ -300,10 +301,10 @@ const maxTexts = 10
 // textValues are texts that contain each set of what is looked for in a field,
 // and no more than that set brings with it; none where there are too many, or
 // they might not find room in it.
-func (w *world) textValues(field Field, most int, set func(*facts, string)) []func(*facts) {
+func (w *world) textValues(field question.Field, most int, set func(*facts, string)) []func(*facts) {
 	var needles []string
 	for _, n := range w.nodes {
-		if s := fold(n.test.Text); n.test.Field == field && n.test.Op == Contains && !slices.Contains(needles, s) {
+		if s := fold(n.Test.Text); n.Test.Field == field && n.Test.Op == question.Contains && !slices.Contains(needles, s) {
 			needles = append(needles, s)
 		}
 	}
@@ -335,15 +336,15 @@ func (w *world) homeValues() []func(*facts) {
 	type home struct{ list, shelf, section book.ID }
 	other := book.ID{0: 255}
 	homes := []home{{}, {list: other, shelf: other}}
-	for _, id := range w.there(Shelf) {
+	for _, id := range w.there(question.Shelf) {
 		homes = append(homes, home{list: other, shelf: id}, home{other, id, book.ID{0: 254}})
 	}
-	for _, id := range w.there(List) {
+	for _, id := range w.there(question.List) {
 		if l, err := w.book.List(id); err == nil {
 			homes = append(homes, home{list: id, shelf: l.Shelf}, home{id, l.Shelf, other})
 		}
 	}
-	for _, id := range w.there(Section) {
+	for _, id := range w.there(question.Section) {
 		if s, err := w.book.Section(id); err == nil {
 			if l, err := w.book.List(s.List); err == nil {
 				homes = append(homes, home{s.List, l.Shelf, id})

@@ -19,8 +19,8 @@ type groupKey struct {
 	code    uint8 // a value of a closed set
 }
 
-// question is what a view is made of.
-type question struct {
+// selection is what a view is made of.
+type selection struct {
 	// rows is where to look.
 	rows []*book.Todo
 	// holds, if set, tells which of them are looked at.
@@ -47,52 +47,52 @@ type question struct {
 func Ask(b *book.Desk, c day.Clock, q Query) (*Result, error) {
 	now := at(c)
 	res := &Result{}
-	var ask *question
+	var ask *selection
 	switch q.Name {
 	case Cup:
-		ask = &question{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: now.cup, order: byWeight}
+		ask = &selection{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: now.cup, order: byWeight}
 	case Today:
-		ask = &question{rows: b.Open(), group: now.inToday, order: byWeight}
+		ask = &selection{rows: b.Open(), group: now.inToday, order: byWeight}
 	case Overdue:
-		ask = &question{rows: b.Open(), group: now.inOverdue, order: byWeight}
+		ask = &selection{rows: b.Open(), group: now.inOverdue, order: byWeight}
 	case Upcoming:
 		if q.Months < 0 || q.Months > MaxMonths {
 			return nil, fmt.Errorf("months is %d; 0 to %d is wanted", q.Months, MaxMonths)
 		}
-		ask = &question{rows: b.Open(), group: now.upcoming(q.Months, &res.Beyond), order: byWeight,
+		ask = &selection{rows: b.Open(), group: now.upcoming(q.Months, &res.Beyond), order: byWeight,
 			round: now.comesRound(b.Open())}
 	case WithinAWeek:
-		ask = &question{rows: b.Open(), group: now.withinAWeek, order: byWeight}
+		ask = &selection{rows: b.Open(), group: now.withinAWeek, order: byWeight}
 	case InList:
 		l, err := b.List(q.List)
 		if err != nil {
 			return nil, err
 		}
-		ask = &question{rows: slices.Collect(b.OfList(q.List)), group: inList(b, l), order: order{compare: l.Order.Compare}}
+		ask = &selection{rows: slices.Collect(b.OfList(q.List)), group: inList(b, l), order: order{compare: l.Order.Compare}}
 		ask.always = sectionKeys(b, l)
 	case WithTag:
 		tag, err := b.Tag(q.Tag)
 		if err != nil {
 			return nil, err
 		}
-		ask = &question{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: tagged(b, tag), order: byWeight}
+		ask = &selection{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: tagged(b, tag), order: byWeight}
 	case WithPerson:
 		if _, err := b.Person(q.Person); err != nil {
 			return nil, err
 		}
-		ask = &question{rows: withPaused(b), group: withPerson(q.Person), order: longestWaiting}
+		ask = &selection{rows: withPaused(b), group: withPerson(q.Person), order: longestWaiting}
 	case Ready:
 		parents := openParents(b)
-		ask = &question{rows: b.Open(), group: now.readyNow(b, parents), order: now.byUrgency(b, parents), flat: true}
+		ask = &selection{rows: b.Open(), group: now.readyNow(b, parents), order: now.byUrgency(b, parents), flat: true}
 	case Waiting:
-		ask = &question{rows: b.Open(), group: waiting, order: longestWaiting}
+		ask = &selection{rows: b.Open(), group: waiting, order: longestWaiting}
 	case Projects:
-		ask = &question{rows: b.Open(), group: projects(b), order: byWeight}
+		ask = &selection{rows: b.Open(), group: projects(b), order: byWeight}
 	case OnRail:
 		if q.Cup.IsZero() {
 			return nil, fmt.Errorf("a cup is wanted: a day, a week, a month or parked")
 		}
-		ask = &question{rows: b.Open(), group: now.onRail(q.Cup), order: byWeight}
+		ask = &selection{rows: b.Open(), group: now.onRail(q.Cup), order: byWeight}
 	case Own, Asked:
 		d := q.Definition
 		if q.Name == Own {
@@ -110,9 +110,9 @@ func Ask(b *book.Desk, c day.Clock, q Query) (*Result, error) {
 		if q.Narrow.IsZero() && q.Group == "" && len(q.Order) == 0 {
 			return done(b, now, q), nil
 		}
-		ask = &question{rows: b.Closed(), group: now.dayDone, order: newestClosed}
+		ask = &selection{rows: b.Closed(), group: now.dayDone, order: newestClosed}
 	case Bin:
-		ask = &question{rows: b.Bin(), group: everything, order: newestDeleted}
+		ask = &selection{rows: b.Bin(), group: everything, order: newestDeleted}
 	default:
 		return nil, fmt.Errorf("%.40q is not a view", q.Name)
 	}
@@ -140,7 +140,7 @@ func (d Definition) defaults(q Query) Query {
 
 // narrow leaves out what the query does not want, and groups and orders the rest
 // as it says.
-func (a *question) narrow(b *book.Desk, now moment, q Query) {
+func (a *selection) narrow(b *book.Desk, now moment, q Query) {
 	if !q.Narrow.IsZero() {
 		a.only(q.Narrow.Matcher(b, now.Clock, now.ready))
 		a.always, a.round = nil, nil
@@ -171,7 +171,7 @@ func withPaused(b *book.Desk) []*book.Todo {
 }
 
 // only leaves out what a filter does not hold of, beside what is left out already.
-func (a *question) only(m *filter.Matcher) {
+func (a *selection) only(m *filter.Matcher) {
 	a.matchers = append(a.matchers, m)
 	holds := m.Holds()
 	if before := a.holds; before != nil {
@@ -182,7 +182,7 @@ func (a *question) only(m *filter.Matcher) {
 }
 
 // err is the first error of the filters.
-func (a *question) err() error {
+func (a *selection) err() error {
 	for _, m := range a.matchers {
 		if err := m.Err(); err != nil {
 			return err
@@ -191,7 +191,7 @@ func (a *question) err() error {
 	return nil
 }
 
-func (a *question) answer(b *book.Desk, now moment, q Query, res *Result) {
+func (a *selection) answer(b *book.Desk, now moment, q Query, res *Result) {
 	buckets := map[groupKey]*bucket{}
 	for _, key := range a.always {
 		buckets[key] = &bucket{key: key, order: a.orderIn(key)}
@@ -257,7 +257,7 @@ func fetch(rows []*book.Todo) (sum day.Timestamp) {
 }
 
 // orderIn is the order within a group.
-func (a *question) orderIn(key groupKey) order {
+func (a *selection) orderIn(key groupKey) order {
 	switch {
 	case key.kind == Ticked:
 		return newestClosed

@@ -9,6 +9,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
+	"tincup/internal/core/question"
 )
 
 // Definition is a view as a person may write it: what it holds, in which groups
@@ -52,7 +53,7 @@ type FieldError struct{ Field, Reason string }
 func (e *FieldError) Error() string { return e.Reason }
 
 // ParseDefinition reads the JSON form. Errors are *FieldError or, with the path
-// to the fault, *filter.ParseError.
+// to the fault, *question.ParseError.
 func ParseDefinition(text []byte) (Definition, error) {
 	var d Definition
 	if len(text) > MaxDefinition {
@@ -100,7 +101,7 @@ func listed[T ~string](words []T) string {
 
 // wide reports whether the filter itself says which of all to-dos it holds.
 func (d Definition) wide() bool {
-	return d.Filter.Asks(filter.Status, filter.Completed, filter.Paused, filter.Kind)
+	return d.Filter.Asks(question.Status, question.Completed, question.Paused, question.Kind)
 }
 
 // among returns the to-dos that the definition looks at. The slice may be the
@@ -165,8 +166,8 @@ func (d Definition) Sentence(b *book.Desk) string {
 }
 
 // ask makes a question of the definition.
-func (d Definition) ask(b *book.Desk, now moment) *question {
-	q := &question{rows: d.among(b), order: byWeight, all: true, group: everything}
+func (d Definition) ask(b *book.Desk, now moment) *selection {
+	q := &selection{rows: d.among(b), order: byWeight, all: true, group: everything}
 	q.only(d.Filter.Matcher(b, now.Clock, now.ready))
 	return q
 }

@@ -13,6 +13,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
+	"tincup/internal/core/question"
 	"tincup/internal/core/repeat"
 	"tincup/internal/core/view"
 	"tincup/internal/seed"
@@ -377,7 +378,7 @@ func TestDefinitionText(t *testing.T) {
 			t.Errorf("%.60s: %v; want it to name %s", text, err, field)
 		}
 	}
-	var wrong *filter.ParseError
+	var wrong *question.ParseError
 	if _, err := view.ParseDefinition([]byte(`{"filter":{"all":[{"field":"nope","op":"yes"}]}}`)); !errors.As(err, &wrong) || wrong.Path != "/all/0/field" {
 		t.Errorf("%v", err)
 	}

@@ -1,4 +1,4 @@
-package filter
+package question
 
 import (
 	"bytes"
@@ -9,8 +9,8 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // ParseError says what is wrong in a filter's JSON, and where.
@@ -48,27 +48,27 @@ type written struct {
 }
 
 // Parse reads the JSON form. Errors are *ParseError.
-func Parse(data []byte) (Filter, error) {
+func Parse(data []byte) (Tree, error) {
 	tests := 0
 	root, err := parse(data, "", 0, &tests)
-	return Filter{root}, err
+	return Tree{root}, err
 }
 
 // MarshalJSON implements json.Marshaler.
-func (f Filter) MarshalJSON() ([]byte, error) {
-	if f.root == nil {
+func (t Tree) MarshalJSON() ([]byte, error) {
+	if t.root == nil {
 		return []byte(`{"all":[]}`), nil
 	}
-	return json.Marshal(f.root.written())
+	return json.Marshal(t.root.written())
 }
 
 // UnmarshalJSON implements json.Unmarshaler.
-func (f *Filter) UnmarshalJSON(data []byte) (err error) {
-	*f, err = Parse(data)
+func (t *Tree) UnmarshalJSON(data []byte) (err error) {
+	*t, err = Parse(data)
 	return err
 }
 
-func parse(data []byte, path string, depth int, tests *int) (*node, error) {
+func parse(data []byte, path string, depth int, tests *int) (*Node, error) {
 	if depth > MaxDepth {
 		return nil, wrong(path, "Groups are nested more than %d deep. Take one out.", MaxDepth)
 	}
@@ -78,34 +78,34 @@ func parse(data []byte, path string, depth int, tests *int) (*node, error) {
 	if err := dec.Decode(&w); err != nil {
 		return nil, wrong(path, "This is not a node of a filter: %s.", strings.TrimPrefix(err.Error(), "json: "))
 	}
-	n := &node{path: path}
+	n := &Node{Path: path}
 	groups := 0
 	for _, g := range []struct {
-		kind  kind
+		kind  NodeKind
 		name  string
 		nodes *[]json.RawMessage
-	}{{isAll, "all", w.All}, {isAny, "any", w.Any}} {
+	}{{IsAll, "all", w.All}, {IsAny, "any", w.Any}} {
 		if g.nodes == nil {
 			continue
 		}
 		groups++
-		n.kind = g.kind
+		n.Kind = g.kind
 		for i, raw := range *g.nodes {
 			sub, err := parse(raw, fmt.Sprintf("%s/%s/%d", path, g.name, i), depth+1, tests)
 			if err != nil {
 				return nil, err
 			}
-			n.nodes = append(n.nodes, sub)
+			n.Nodes = append(n.Nodes, sub)
 		}
 	}
 	if w.Not != nil {
 		groups++
-		n.kind = isNot
+		n.Kind = IsNot
 		sub, err := parse(*w.Not, path+"/not", depth+1, tests)
 		if err != nil {
 			return nil, err
 		}
-		n.nodes = []*node{sub}
+		n.Nodes = []*Node{sub}
 	}
 	if w.Field != "" || w.Op != "" {
 		groups++
@@ -116,7 +116,7 @@ func parse(data []byte, path string, depth int, tests *int) (*node, error) {
 		if err != nil {
 			return nil, err
 		}
-		n.kind, n.test = isTest, test
+		n.Kind, n.Test = IsTest, test
 	}
 	if groups != 1 {
 		return nil, wrong(path, "A node is one of all, any, not, or a field with its op.")
@@ -126,14 +126,14 @@ func parse(data []byte, path string, depth int, tests *int) (*node, error) {
 
 // read checks the parts of a test against its operator.
 func (w written) read(path string) (*Test, error) {
-	field, known := specs[w.Field]
+	field, known := forms[w.Field]
 	if !known {
 		return nil, wrong(path+"/field", "There is no field “%.40s”; one of %v is wanted.", w.Field, Fields())
 	}
 	if !slices.Contains(field.ops, w.Op) {
 		return nil, wrong(path+"/op", "The field %s takes one of %v, not “%.40s”.", w.Field, field.ops, w.Op)
 	}
-	t := &Test{Field: w.Field, Op: w.Op, spec: field}
+	t := &Test{Field: w.Field, Op: w.Op}
 	var err error
 	switch w.Op {
 	case Contains:
@@ -171,30 +171,28 @@ func (w written) read(path string) (*Test, error) {
 			err = wrong(path+"/until", "The range ends before it begins.")
 		}
 	case AtMost, AtLeast:
-		if w.Minutes == nil || *w.Minutes < 1 || *w.Minutes > book.MaxEstimate {
-			return nil, wrong(path+"/minutes", "Minutes from 1 to %d are wanted.", book.MaxEstimate)
+		if w.Minutes == nil || *w.Minutes < 1 || *w.Minutes > term.MaxEstimate {
+			return nil, wrong(path+"/minutes", "Minutes from 1 to %d are wanted.", term.MaxEstimate)
 		}
 		t.Minutes = *w.Minutes
 	}
 	return t, err
 }
 
-const maxValues = 100
-
 func (w written) readValues(t *Test, path string) error {
-	if w.Values == nil || len(*w.Values) == 0 || len(*w.Values) > maxValues {
-		return wrong(path+"/values", "1 to %d values are wanted.", maxValues)
+	if w.Values == nil || len(*w.Values) == 0 || len(*w.Values) > MaxValues {
+		return wrong(path+"/values", "1 to %d values are wanted.", MaxValues)
 	}
 	for i, v := range *w.Values {
 		at := path + "/values/" + strconv.Itoa(i)
-		if words := t.spec.words; words != nil {
+		if words := t.Field.Words(); words != nil {
 			if !slices.Contains(words, v) {
 				return wrong(at, "“%.40s” is not a %s: one of %v is wanted.", v, t.Field, words)
 			}
 			t.Words = append(t.Words, v)
 			continue
 		}
-		id, err := book.ParseID(v)
+		id, err := term.ParseID(v)
 		if err != nil {
 			return wrong(at, "“%.40s” is not the id of a %s.", v, t.Field)
 		}
@@ -246,34 +244,23 @@ func readTime(text *string, path string) (day.TimeOfDay, error) {
 	return t, nil
 }
 
-// String returns the form that the JSON has.
-func (w When) String() string {
-	switch {
-	case !w.relative:
-		return w.date.String()
-	case w.days < 0:
-		return fmt.Sprintf("-P%dD", -w.days)
-	}
-	return fmt.Sprintf("P%dD", w.days)
-}
-
-func (n *node) written() map[string]any {
+func (n *Node) written() map[string]any {
 	sub := func() []any {
-		out := make([]any, 0, len(n.nodes))
-		for _, s := range n.nodes {
+		out := make([]any, 0, len(n.Nodes))
+		for _, s := range n.Nodes {
 			out = append(out, s.written())
 		}
 		return out
 	}
-	switch n.kind {
-	case isAll:
+	switch n.Kind {
+	case IsAll:
 		return map[string]any{"all": sub()}
-	case isAny:
+	case IsAny:
 		return map[string]any{"any": sub()}
-	case isNot:
-		return map[string]any{"not": n.nodes[0].written()}
+	case IsNot:
+		return map[string]any{"not": n.Nodes[0].written()}
 	}
-	t := n.test
+	t := n.Test
 	out := map[string]any{"field": t.Field, "op": t.Op}
 	switch t.Op {
 	case Contains:

@@ -171,13 +171,16 @@ func BenchmarkViews(b *testing.B) {
 	large := inMemory(rows)
 	c := day.Clock{Now: benchNow, Zone: time.UTC}
 	all := slices.Concat(large.Open(), large.Closed())
-	queries := []view.Query{{Name: view.Cup}, {Name: view.Today}, {Name: view.Overdue}, {Name: view.Upcoming},
-		{Name: view.Upcoming, Months: 12}, {Name: view.WithinAWeek}, {Name: view.Done}, {Name: view.Ready},
-		{Name: view.Waiting}, {Name: view.Projects},
-		{Name: view.InList, List: rows.Lists[0].After.ID}, {Name: view.OnRail, Cup: day.SomeTime()}, {Name: view.Bin}}
+	queries := []view.Query{{Of: view.Cup}, {Of: view.Today}, {Of: view.Overdue}, {Of: view.Upcoming},
+		{Of: view.Upcoming, Months: 12}, {Of: view.WithinAWeek}, {Of: view.Done}, {Of: view.Ready},
+		{Of: view.Waiting}, {Of: view.Projects},
+		{Of: view.InList{ID: rows.Lists[0].After.ID}}, {Of: view.OnRail{Cup: day.SomeTime()}}, {Of: view.Bin}}
 	for _, q := range queries {
 		q.Limit = 200
-		name := string(q.Name)
+		name := fmt.Sprintf("%T", q.Of)
+		if ships, ok := q.Of.(view.Name); ok {
+			name = string(ships)
+		}
 		if q.Months > 0 {
 			name += "-12-months"
 		}

@@ -37,7 +37,7 @@ func (k *counts) follow(desk *book.Desk, c *book.Change) {
 // good for as long as that one reads.
 func (a *Session) Survey(desk *book.Desk, c day.Clock) *view.Survey {
 	survey := a.counts.survey(desk, c)
-	survey.Views = view.OwnCounts(desk, c) // which takes longer, and holds up no other reader
+	survey.Complete(desk, c) // which takes longer, and holds up no other reader
 	return survey
 }
 

@@ -59,7 +59,7 @@ func BenchmarkSavedViews(b *testing.B) {
 			b.Fatal(name, err)
 		}
 		b.Run(name, func(b *testing.B) {
-			benchView(b, large, c, all, view.Query{Name: view.Asked, Definition: d, Limit: 200})
+			benchView(b, large, c, all, view.Query{Of: d, Limit: 200})
 		})
 	}
 }

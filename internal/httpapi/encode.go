@@ -95,9 +95,9 @@ func encodeChange(c *book.Change) contract.Change {
 	return contract.Change{Revision: c.Revision, Says: c.Says}
 }
 
-// encodeView writes a view; found says where a search found its words, by to-do.
-func encodeView(b *book.Desk, c day.Clock, q view.Query, res *view.Result, found map[book.ID]*contract.Found) viewBody {
-	v := viewBody{View: contract.View{Revision: b.Revision(), Today: c.Today().String(), Sentence: view.Sentence(b, c, q),
+// encodeView writes a view, sentence saying what it holds; found says where a search found its words, by to-do.
+func encodeView(b *book.Desk, c day.Clock, sentence string, res *view.Result, found map[book.ID]*contract.Found) viewBody {
+	v := viewBody{View: contract.View{Revision: b.Revision(), Today: c.Today().String(), Sentence: sentence,
 		Total: res.Total, Beyond: res.Beyond}, Groups: make([]groupBody, 0, len(res.Groups))}
 	for _, g := range res.Groups {
 		group := groupBody{Group: contract.Group{Kind: contract.GroupKind(g.Kind), Horizon: orNull(g.Horizon.String()), Count: g.Count, Of: orAbsent(g.Of.String()), Name: orAbsent(g.Title(b)),

@@ -8,7 +8,7 @@ import (
 
 // ViewBytes writes a view, and returns what would be written of it.
 func ViewBytes(b *book.Desk, c day.Clock, res *view.Result) ([]byte, any, error) {
-	body := encodeView(b, c, view.Query{Name: view.Today}, res, nil)
+	body := encodeView(b, c, "", res, nil)
 	text, err := body.bytes()
 	return text, body, err
 }

@@ -134,7 +134,7 @@ func (s *server) GetOwnViewRows(c *gin.Context, rowID string, params contract.Ge
 		s.fail(c, err)
 		return
 	}
-	s.answer(c, view.Query{Name: view.Own, View: id}, params.Offset, params.Limit)
+	s.answer(c, view.Query{Of: view.Own{ID: id}}, params.Offset, params.Limit)
 }
 
 // AddOwnView saves a view.

@@ -39,8 +39,7 @@ func (s *server) Search(c *gin.Context, params contract.SearchParams) {
 					found[r.Todo.ID] = encodeExcerpt(r.Todo, excerpts[r.Todo.ID])
 				}
 			}
-			body = encodeView(b, clock, view.Query{}, res, found)
-			body.Sentence = foundWords(res.Total)
+			body = encodeView(b, clock, foundWords(res.Total), res, found)
 		})
 	if err != nil {
 		s.fail(c, err)

@@ -21,7 +21,7 @@ const pageSize = 200
 
 // GetView answers with a shipped view.
 func (s *server) GetView(c *gin.Context, name contract.ViewName, params contract.GetViewParams) {
-	q := view.Query{Name: view.Name(name)}
+	q := view.Query{Of: view.Name(name)}
 	if params.Months != nil {
 		q.Months = *params.Months
 	}
@@ -35,7 +35,7 @@ func (s *server) GetListView(c *gin.Context, listID string, params contract.GetL
 		s.fail(c, err)
 		return
 	}
-	s.answer(c, view.Query{Name: view.InList, List: id}, params.Offset, params.Limit)
+	s.answer(c, view.Query{Of: view.InList{ID: id}}, params.Offset, params.Limit)
 }
 
 // GetTagView answers with what carries a tag.
@@ -45,7 +45,7 @@ func (s *server) GetTagView(c *gin.Context, tagID string, params contract.GetTag
 		s.fail(c, err)
 		return
 	}
-	s.answer(c, view.Query{Name: view.WithTag, Tag: id}, params.Offset, params.Limit)
+	s.answer(c, view.Query{Of: view.WithTag{ID: id}}, params.Offset, params.Limit)
 }
 
 // GetPersonView answers with the agenda with a person.
@@ -55,7 +55,7 @@ func (s *server) GetPersonView(c *gin.Context, personID string, params contract.
 		s.fail(c, err)
 		return
 	}
-	s.answer(c, view.Query{Name: view.WithPerson, Person: id}, params.Offset, params.Limit)
+	s.answer(c, view.Query{Of: view.WithPerson{ID: id}}, params.Offset, params.Limit)
 }
 
 // GetCupView answers with one cup of the rail.
@@ -68,7 +68,7 @@ func (s *server) GetCupView(c *gin.Context, cup string, params contract.GetCupVi
 	if h.Precision() == day.Day {
 		h = day.OnDay(h.First())
 	}
-	s.answer(c, view.Query{Name: view.OnRail, Cup: h}, params.Offset, params.Limit)
+	s.answer(c, view.Query{Of: view.OnRail{Cup: h}}, params.Offset, params.Limit)
 }
 
 func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
@@ -88,7 +88,7 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 		var res *view.Result
 		if res, err = view.Ask(b, clock, q); err == nil {
-			body = encodeView(b, clock, q, res, nil)
+			body = encodeView(b, clock, view.Sentence(b, clock, q.Of), res, nil)
 			if res.Total == 0 {
 				body.Why = orAbsent(view.WhyEmpty(b, clock, q))
 			}

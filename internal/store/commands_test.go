@@ -17,16 +17,22 @@ import (
 var (
 	everyday = map[string]int{"capture": 3, "edit": 3, "complete": 4, "reopen": 3, "cancel": 3, "delete": 3, "restore": 5, "move": 6,
 		"plan": 3, "tag": 6, "add-list": 3, "add-shelf": 3, "subtask": 3, "tree": 3, "change-rule": 3, "skip": 6, "pause": 10, "resume": 16,
-		"end-repeat": 4, "move-repeat": 5, "remind": 3, "add-person": 3, "involve": 5, "undo": 3, "redo": 3}
+		"end-repeat": 4, "move-repeat": 5, "remind": 3, "add-person": 3, "involve": 5, "add-view": 4, "undo": 3, "redo": 3}
 	trees = map[string]int{"capture": 3, "tree": 2, "subtask": 4, "indent": 5, "lift": 7, "reorder": 9, "under": 5, "move": 3, "complete": 3,
-		"reopen": 3, "delete": 3, "restore": 4, "bulk": 5, "undo": 3, "redo": 3}
+		"reopen": 3, "delete": 3, "restore": 4, "bulk": 5, "add-view": 4, "undo": 3, "redo": 3}
 	shelves = map[string]int{"capture": 3, "tree": 2, "add-list": 2, "add-section": 7, "move": 4, "edit-list": 4, "move-list": 4, "delete-list": 3,
 		"restore-list": 7, "edit-section": 7, "move-section": 30, "delete-section": 5, "into-section": 22, "edit-shelf": 2, "move-shelf": 6,
-		"delete-shelf": 2, "restore-shelf": 17, "add-shelf": 2, "checklist": 15, "template": 3, "pour": 5, "complete": 4, "delete": 2, "restore": 3, "undo": 3, "redo": 3}
+		"delete-shelf": 2, "restore-shelf": 17, "add-shelf": 2, "add-view": 4, "checklist": 15, "template": 3, "pour": 5, "complete": 4, "delete": 2, "restore": 3, "undo": 3, "redo": 3}
 	labels = map[string]int{"add-view": 5, "edit-view": 4, "move-view": 11, "delete-view": 3, "capture": 8, "tag": 4, "edit-tag": 4, "merge-tags": 24, "delete-tag": 4, "add-person": 3, "edit-person": 4,
 		"remove-person": 3, "involve": 6, "handful": 5, "turn": 9, "attach": 5, "detach": 4, "postpone": 3, "bulk": 4, "complete": 3, "delete": 2, "undo": 3, "redo": 3}
 	chosen = map[string]int{"choose": 20, "capture": 2, "complete": 2, "undo": 10, "redo": 5}
 )
+
+// asked are questions of views whose answers follow from more than the to-do itself.
+var asked = []string{"{}", `{"filter":{"field":"has-subtasks","op":"yes"}}`, `{"filter":{"field":"next-action","op":"yes"}}`,
+	`{"filter":{"field":"status","op":"any-of","values":["completed"]}}`, `{"filter":{"field":"kind","op":"any-of","values":["note"]}}`,
+	`{"filter":{"not":{"field":"is-subtask","op":"yes"}}}`, `{"filter":{"field":"text","op":"contains","text":"a"}}`,
+	`{"filter":{"any":[{"field":"tag","op":"none"},{"field":"paused","op":"yes"}]}}`, `{"filter":{"field":"list","op":"none"}}`}
 
 func TestUndoToTheStartAndRedoToTheEnd(t *testing.T) {
 	for _, c := range []struct {
@@ -149,11 +155,11 @@ func (r *run) places(s step) book.Command {
 		}
 	}
 	if views := r.desk.Views(); s.kind == "add-view" {
-		question := "{}"
-		if tag := pick(byID(r.desk.Tags()), s.b); tag != nil {
+		question := asked[int(s.b>>8)%len(asked)]
+		if tag := pick(byID(r.desk.Tags()), s.b); tag != nil && s.b%2 == 0 {
 			question = fmt.Sprintf(`{"filter":{"field":"tag","op":"any-of","values":[%q]}}`, tag.ID)
 		}
-		return book.AddView{Name: fmt.Sprintf("view%d", s.a%2000), Question: question, Pinned: s.b%2 == 0}
+		return book.AddView{Name: fmt.Sprintf("view%d", s.a%2000), Question: question, Pinned: s.b%2 == 0, Counted: s.b%3 > 0}
 	} else if v := pick(views, s.a); v != nil {
 		switch counted := s.b%2 == 0; s.kind {
 		case "edit-view":

@@ -99,9 +99,19 @@ func (r *run) counted() error {
 		r.tally = view.NewTally(r.desk, clock)
 	}
 	kept, full := r.tally.Survey(r.desk, clock), view.Take(r.desk, clock)
-	full.Views = nil // not kept
+	kept.Complete(r.desk, clock)
 	if !reflect.DeepEqual(kept, full) {
 		return fmt.Errorf("the counts that are kept are\n%+v\nwant\n%+v", *kept, *full)
+	}
+	for _, v := range r.desk.Views() {
+		d, err := view.Own{ID: v.ID}.Definition(r.desk)
+		if err != nil {
+			return err
+		}
+		held, err := d.Holds(r.desk, clock)
+		if n, counted := kept.Views[v.ID]; err != nil || counted != v.Counted || counted && n != len(held) {
+			return fmt.Errorf("the view %s is counted as %d (%t); it holds %d, %v", v.Question, n, counted, len(held), err)
+		}
 	}
 	return nil
 }

@@ -99,6 +99,12 @@ func (b *Desk) IsOpen(t *Todo) bool {
 	return b.todos[t.ID].part == partOpen && b.todos[t.ID].todo != nil
 }
 
+// IsShown reports whether a to-do of the Book is one of Open, Paused, Notes or Closed.
+func (b *Desk) IsShown(t *Todo) bool {
+	at, there := b.todos[t.ID]
+	return there && slices.Contains([]part{partOpen, partPaused, partNotes, partClosed}, at.part)
+}
+
 // Paused returns the open to-dos whose repeat is paused, in no order.
 func (b *Desk) Paused() []*Todo { return b.parts[partPaused] }
 

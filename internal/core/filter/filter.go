@@ -22,10 +22,15 @@ func Must(text string) Filter {
 }
 
 // All is a filter that holds where every one of some does.
-func All(filters ...Filter) Filter {
+func All(filters ...Filter) Filter { return Filter{question.All(trees(filters)...)} }
+
+// Any is a filter that holds where one of some does, each of which asks something.
+func Any(filters ...Filter) Filter { return Filter{question.Any(trees(filters)...)} }
+
+func trees(filters []Filter) []question.Tree {
 	trees := make([]question.Tree, len(filters))
 	for i, f := range filters {
 		trees[i] = f.Tree
 	}
-	return Filter{question.All(trees...)}
+	return trees
 }

@@ -11,7 +11,7 @@ import (
 )
 
 // Matcher is a filter made ready to be asked of many to-dos of one Book at one
-// moment. It is for one goroutine.
+// moment. It is for one goroutine, and good until the Book changes.
 type Matcher struct {
 	book  *book.Desk
 	clock day.Clock
@@ -21,6 +21,8 @@ type Matcher struct {
 	// ready tells whether a to-do could be done now, for next actions.
 	ready func(*book.Todo) bool
 	whole predicate
+	// next holds the next actions that were asked for, by the to-do at the top.
+	next map[*book.Todo]*book.Todo
 	// err is the first error of reading notes.
 	err error
 }
@@ -50,6 +52,9 @@ func (m *Matcher) Match(t *book.Todo) (bool, error) {
 // Holds is Match for many to-dos in a row: it tells errors by answering no, and
 // Err says afterwards whether there was one.
 func (m *Matcher) Holds() func(*book.Todo) bool { return m.whole.holds }
+
+// Forget makes the Matcher good for the Book after a change of to-dos.
+func (m *Matcher) Forget() { clear(m.next) }
 
 // Err returns the first error of reading notes.
 func (m *Matcher) Err() error { return m.err }
@@ -262,5 +267,13 @@ func (m *Matcher) isNext(t *book.Todo) bool {
 		}
 		top = parent
 	}
-	return m.book.Next(top, m.ready) == t
+	next, known := m.next[top]
+	if !known {
+		if m.next == nil {
+			m.next = map[*book.Todo]*book.Todo{}
+		}
+		next = m.book.Next(top, m.ready)
+		m.next[top] = next
+	}
+	return next == t
 }

@@ -56,13 +56,26 @@ func All(trees ...Tree) Tree {
 			nodes = append(nodes, t.root)
 		}
 	}
-	switch len(nodes) {
-	case 0:
+	if len(nodes) == 0 {
 		return Tree{}
-	case 1:
+	}
+	return joined(IsAll, nodes)
+}
+
+// Any is a tree that holds where one of some does, each of which asks something.
+func Any(trees ...Tree) Tree {
+	nodes := make([]*Node, len(trees))
+	for i, t := range trees {
+		nodes[i] = t.root
+	}
+	return joined(IsAny, nodes)
+}
+
+func joined(kind NodeKind, nodes []*Node) Tree {
+	if len(nodes) == 1 {
 		return Tree{nodes[0]}
 	}
-	return Tree{&Node{Kind: IsAll, Nodes: nodes}}
+	return Tree{&Node{Kind: kind, Nodes: nodes}}
 }
 
 // Walk calls visit for every test with its polarity: positive where making the test

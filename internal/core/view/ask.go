@@ -2,7 +2,6 @@ package view
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 
 	"tincup/internal/core/book"
@@ -40,109 +39,37 @@ type selection struct {
 	// keyed: the order is the person's, and holds in every group.
 	keyed    bool
 	matchers []*filter.Matcher
+	// tell adds what rows of the subject tell beside what all do; nil for nothing.
+	tell func(moment, *book.Desk, *Row)
+	// whole, if set, answers in the place of all this.
+	whole func(*book.Desk, moment, Query) *Result
+	// beyond counts what lies further ahead than the rows go.
+	beyond int
 }
 
-// Ask answers the query. It fails with a *book.NotFoundError for a list that
+// Ask answers the query. It fails with a *book.NotFoundError for a subject that
 // is not there, and with an error that names what is wrong with the query.
 func Ask(b *book.Desk, c day.Clock, q Query) (*Result, error) {
 	now := at(c)
+	a, err := q.Of.ask(b, now, &q)
+	if err != nil {
+		return nil, err
+	}
+	if a.whole != nil {
+		return a.whole(b, now, q), nil
+	}
 	res := &Result{}
-	var ask *selection
-	switch q.Name {
-	case Cup:
-		ask = &selection{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: now.cup, order: byWeight}
-	case Today:
-		ask = &selection{rows: b.Open(), group: now.inToday, order: byWeight}
-	case Overdue:
-		ask = &selection{rows: b.Open(), group: now.inOverdue, order: byWeight}
-	case Upcoming:
-		if q.Months < 0 || q.Months > MaxMonths {
-			return nil, fmt.Errorf("months is %d; 0 to %d is wanted", q.Months, MaxMonths)
-		}
-		ask = &selection{rows: b.Open(), group: now.upcoming(q.Months, &res.Beyond), order: byWeight,
-			round: now.comesRound(b.Open())}
-	case WithinAWeek:
-		ask = &selection{rows: b.Open(), group: now.withinAWeek, order: byWeight}
-	case InList:
-		l, err := b.List(q.List)
-		if err != nil {
-			return nil, err
-		}
-		ask = &selection{rows: slices.Collect(b.OfList(q.List)), group: inList(b, l), order: order{compare: l.Order.Compare}}
-		ask.always = sectionKeys(b, l)
-	case WithTag:
-		tag, err := b.Tag(q.Tag)
-		if err != nil {
-			return nil, err
-		}
-		ask = &selection{rows: slices.Concat(b.Open(), b.Paused(), b.Notes()), group: tagged(b, tag), order: byWeight}
-	case WithPerson:
-		if _, err := b.Person(q.Person); err != nil {
-			return nil, err
-		}
-		ask = &selection{rows: withPaused(b), group: withPerson(q.Person), order: longestWaiting}
-	case Ready:
-		parents := openParents(b)
-		ask = &selection{rows: b.Open(), group: now.readyNow(b, parents), order: now.byUrgency(b, parents), flat: true}
-	case Waiting:
-		ask = &selection{rows: b.Open(), group: waiting, order: longestWaiting}
-	case Projects:
-		ask = &selection{rows: b.Open(), group: projects(b), order: byWeight}
-	case OnRail:
-		if q.Cup.IsZero() {
-			return nil, fmt.Errorf("a cup is wanted: a day, a week, a month or parked")
-		}
-		ask = &selection{rows: b.Open(), group: now.onRail(q.Cup), order: byWeight}
-	case Own, Asked:
-		d := q.Definition
-		if q.Name == Own {
-			v, err := b.View(q.View)
-			if err != nil {
-				return nil, err
-			}
-			if d, err = ParseDefinition([]byte(v.Question)); err != nil {
-				return nil, err
-			}
-		}
-		ask = d.ask(b, now)
-		q = d.defaults(q)
-	case Done:
-		if q.Narrow.IsZero() && q.Group == "" && len(q.Order) == 0 {
-			return done(b, now, q), nil
-		}
-		ask = &selection{rows: b.Closed(), group: now.dayDone, order: newestClosed}
-	case Bin:
-		ask = &selection{rows: b.Bin(), group: everything, order: newestDeleted}
-	default:
-		return nil, fmt.Errorf("%.40q is not a view", q.Name)
-	}
-	ask.narrow(b, now, q)
-	ask.answer(b, now, q, res)
-	return res, ask.err()
-}
-
-// defaults fills in of a query what the definition says.
-func (d Definition) defaults(q Query) Query {
-	if d.Shape == TwoByTwo && q.Group == "" {
-		q.Group = GroupByWeight
-	}
-	if q.Group == "" {
-		q.Group = d.Group
-	}
-	if len(q.Order) == 0 {
-		q.Order = d.Order
-	}
-	if q.UrgentDays == 0 {
-		q.UrgentDays = d.UrgentDays
-	}
-	return q
+	a.narrow(b, now, q)
+	a.answer(b, now, q, res)
+	res.Beyond = a.beyond
+	return res, a.err()
 }
 
 // narrow leaves out what the query does not want, and groups and orders the rest
 // as it says.
 func (a *selection) narrow(b *book.Desk, now moment, q Query) {
 	if !q.Narrow.IsZero() {
-		a.only(q.Narrow.Matcher(b, now.Clock, now.ready))
+		a.only(now.matcher(q.Narrow, b))
 		a.always, a.round = nil, nil
 	}
 	if by := now.by(b, q.Group, q.UrgentDays); q.Group != "" && a.all {
@@ -160,14 +87,6 @@ func (a *selection) narrow(b *book.Desk, now moment, q Query) {
 	if len(q.Order) > 0 {
 		a.order, a.keyed = inOrder(q.Order), true
 	}
-}
-
-// withPaused returns the open to-dos and those whose repeat is paused.
-func withPaused(b *book.Desk) []*book.Todo {
-	if len(b.Paused()) == 0 {
-		return b.Open()
-	}
-	return slices.Concat(b.Open(), b.Paused())
 }
 
 // only leaves out what a filter does not hold of, beside what is left out already.
@@ -236,7 +155,7 @@ func (a *selection) answer(b *book.Desk, now moment, q Query, res *Result) {
 		if a.flat {
 			f = family{top: append(rows.top, rows.subtasks...), order: rows.order}
 		}
-		g.Rows = now.window(b, f, count, res.Total, q)
+		g.Rows = now.window(b, f, count, res.Total, q, a.tell)
 		res.Groups = append(res.Groups, g)
 		res.Total += count
 	}
@@ -269,7 +188,7 @@ func (a *selection) orderIn(key groupKey) order {
 
 // window puts the group of so many rows that begins at row start in order and
 // returns what lies between Offset and Offset+Limit, if anything does.
-func (n moment) window(b *book.Desk, f family, count, start int, q Query) []Row {
+func (n moment) window(b *book.Desk, f family, count, start int, q Query, tell func(moment, *book.Desk, *Row)) []Row {
 	from := max(q.Offset-start, 0)
 	to := min(q.Offset+q.Limit-start, count)
 	if from >= to {
@@ -282,13 +201,8 @@ func (n moment) window(b *book.Desk, f family, count, start int, q Query) []Row 
 			r.Path = path(b, p.todo)
 		}
 		r.Progress = b.Progress(p.todo)
-		switch q.Name {
-		case Projects:
-			r.Standing = n.standing(b, p.todo)
-		case Ready:
-			r.Why = n.why(b, p.todo)
-		case Waiting, WithPerson:
-			r.Waited = n.waited(p.todo)
+		if tell != nil {
+			tell(n, b, &r)
 		}
 		rows = append(rows, r)
 	}

@@ -131,7 +131,7 @@ func (d Definition) among(b *book.Desk) []*book.Todo {
 // Holds returns the to-dos that the definition holds, in no order. The error is
 // that of reading notes.
 func (d Definition) Holds(b *book.Desk, c day.Clock) ([]*book.Todo, error) {
-	m := d.Filter.Matcher(b, c, CanDo(c))
+	m := at(c).matcher(d.Filter, b)
 	var held []*book.Todo
 	for _, t := range d.among(b) {
 		is, err := m.Match(t)
@@ -163,13 +163,6 @@ func (d Definition) Sentence(b *book.Desk) string {
 		s += " " + strings.Join(how, ", ") + "."
 	}
 	return s
-}
-
-// ask makes a question of the definition.
-func (d Definition) ask(b *book.Desk, now moment) *selection {
-	q := &selection{rows: d.among(b), order: byWeight, all: true, group: everything}
-	q.only(d.Filter.Matcher(b, now.Clock, now.ready))
-	return q
 }
 
 // ShapeOf returns the shape of a definition that was kept, without reading the rest of

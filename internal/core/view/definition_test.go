@@ -126,7 +126,7 @@ func TestGroupingsAndKeys(t *testing.T) {
 		for _, group := range []string{"", "due", "plan", "priority", "list", "shelf", "tag", "person", "status", "estimate"} {
 			order := []string{"priority", "-due", "start", "-estimate", "plan", "title", "-title", "created", "changed", "own"}[r.IntN(10)]
 			d := define(t, fmt.Sprintf(`{"filter":{"field":"status","op":"any-of","values":["needs-action","in-process","completed"]},"group":%q,"order":[%q,"title"]}`, group, order))
-			res, err := view.Ask(b, clock, view.Query{Name: view.Asked, Definition: d, Limit: 1000})
+			res, err := view.Ask(b, clock, view.Query{Of: d, Limit: 1000})
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -285,7 +285,7 @@ func TestTwoByTwo(t *testing.T) {
 	put("far", book.High, "2026-11-28", "")
 	put("parked", book.Medium, "", "parked")
 	put("plain", book.NoPriority, "2026-12-24", "2026-12")
-	q := view.Query{Name: view.Asked, Definition: define(t, `{"shape":"two-by-two"}`), Limit: 100}
+	q := view.Query{Of: define(t, `{"shape":"two-by-two"}`), Limit: 100}
 	res, err := view.Ask(f.desk, f.clock(), q)
 	if err != nil {
 		t.Fatal(err)
@@ -301,7 +301,7 @@ func TestTwoByTwo(t *testing.T) {
 	if want := "important-urgent: both late\nimportant: far parked\nurgent: planned\nneither: plain\n"; got != want {
 		t.Errorf("%s; want %s", got, want)
 	}
-	q.Definition.UrgentDays = 4
+	q.UrgentDays = 4
 	if res, _ = view.Ask(f.desk, f.clock(), q); res.Groups[0].Count != 3 {
 		t.Errorf("within four days %d are important and urgent; want 3", res.Groups[0].Count)
 	}
@@ -317,19 +317,19 @@ func TestNarrowed(t *testing.T) {
 	tag := f.desk.Tags()
 	slices.SortFunc(tag, func(a, b *book.Tag) int { return strings.Compare(a.Name, b.Name) })
 	calls := filter.Must(fmt.Sprintf(`{"field":"tag","op":"any-of","values":["%s"]}`, tag[1].ID))
-	compare(t, f.show(view.Query{Name: view.Today, Narrow: calls}), `
+	compare(t, f.show(view.Query{Of: view.Today, Narrow: calls}), `
 overdue  1
   late call
 due-today  1
   a call
 `)
-	compare(t, f.show(view.Query{Name: view.Today, Narrow: calls, Group: view.GroupByList}), `
+	compare(t, f.show(view.Query{Of: view.Today, Narrow: calls, Group: view.GroupByList}), `
 in-list  1
   a call
 in-list  1
   late call
 `)
-	compare(t, f.show(view.Query{Name: view.Today, Group: view.GroupByPriority, Order: []view.Key{{By: view.ByTitle, Back: true}}}), `
+	compare(t, f.show(view.Query{Of: view.Today, Group: view.GroupByPriority, Order: []view.Key{{By: view.ByTitle, Back: true}}}), `
 priority  3
   other
   late call
@@ -337,7 +337,7 @@ priority  3
 `)
 	id := f.put(book.Capture{Title: "done call", Tags: []string{"calls"}})
 	f.do(book.Complete{ID: id})
-	compare(t, f.show(view.Query{Name: view.Done, Narrow: calls}), `
+	compare(t, f.show(view.Query{Of: view.Done, Narrow: calls}), `
 day 2026-11-24 1
   done call
 `)

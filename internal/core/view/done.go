@@ -43,15 +43,15 @@ func done(b *book.Desk, now moment, q Query) *Result {
 	}
 	for _, d := range slices.Backward(slices.Sorted(maps.Keys(buckets))) {
 		res.Groups = append(res.Groups, Group{Kind: OnDay, Horizon: day.OnDay(days.first.AddDays(d)),
-			Count: counts[d], Rows: now.window(b, bucketOf(buckets[d], newestClosed).family(b), counts[d], start[d], q)})
+			Count: counts[d], Rows: now.window(b, bucketOf(buckets[d], newestClosed).family(b), counts[d], start[d], q, nil)})
 	}
 	return res
 }
 
 // dayDone is the day on which it was completed or cancelled, the newest first.
-func (n moment) dayDone(t *book.Todo) (groupKey, bool) {
+func (n moment) dayDone(t *book.Todo) groupKey {
 	d := n.DayOf(t.Completed.Time())
-	return groupKey{rank: int32(n.today.Sub(d)), kind: OnDay, horizon: day.OnDay(d)}, true
+	return groupKey{rank: int32(n.today.Sub(d)), kind: OnDay, horizon: day.OnDay(d)}
 }
 
 // dayTable finds the day of an instant without asking the zone each time.

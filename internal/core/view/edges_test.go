@@ -126,14 +126,14 @@ func TestEdgesOfADay(t *testing.T) {
 		s := newShelf(t)
 		s.add("x", c.due, "", "")
 		clock := clockAt(t, c.zone, c.now, c.dayStart)
-		if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Today}); got != c.want {
+		if got := groupsOf(t, s.desk, clock, view.Query{Of: view.Today}); got != c.want {
 			t.Errorf("%s: Today is %q; want %q", c.name, got, c.want)
 		}
 		wantLate := ""
 		if c.want == "overdue: x" {
 			wantLate = c.want
 		}
-		if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Overdue}); got != wantLate {
+		if got := groupsOf(t, s.desk, clock, view.Query{Of: view.Overdue}); got != wantLate {
 			t.Errorf("%s: Overdue is %q; want %q", c.name, got, wantLate)
 		}
 	}
@@ -145,14 +145,14 @@ func TestAutumnHourThatComesTwice(t *testing.T) {
 	s.add("x", "2026-10-25T01:30", "", "")
 	clock := clockAt(t, "Europe/Lisbon", "2026-10-24T12:00:00", 0)
 	clock.Now = time.Date(2026, 10, 25, 0, 29, 0, 0, time.UTC)
-	if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Overdue}); got != "" {
+	if got := groupsOf(t, s.desk, clock, view.Query{Of: view.Overdue}); got != "" {
 		t.Errorf("at the first 01:29: %q", got)
 	}
 	clock.Now = clock.Now.Add(32 * time.Minute) // the second 01:01
 	if wall := clock.Wall().String(); wall != "2026-10-25T01:01" {
 		t.Fatalf("the wall shows %s", wall)
 	}
-	if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Overdue}); got != "overdue: x" {
+	if got := groupsOf(t, s.desk, clock, view.Query{Of: view.Overdue}); got != "overdue: x" {
 		t.Errorf("at the second 01:01: %q", got)
 	}
 }
@@ -170,7 +170,7 @@ func TestWeeksRoundNewYear(t *testing.T) {
 		{"2027-01-10T09:00:00", "planned-today: in week 1; carried-over: in week 53"},
 	} {
 		clock := clockAt(t, "UTC", c.now, 0)
-		if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Today}); got != c.want {
+		if got := groupsOf(t, s.desk, clock, view.Query{Of: view.Today}); got != c.want {
 			t.Errorf("at %s: %q; want %q", c.now, got, c.want)
 		}
 		y, w := clock.Now.ISOWeek()
@@ -188,7 +188,7 @@ func TestWithinAWeek(t *testing.T) {
 	s.add("in 7 days", "2026-12-01T23:59", "", "")
 	s.add("in 8 days", "2026-12-02", "", "")
 	s.add("planned only", "", "2026-11-25", "")
-	got := groupsOf(t, s.desk, clockAt(t, "UTC", "2026-11-24T09:00:00", 0), view.Query{Name: view.WithinAWeek})
+	got := groupsOf(t, s.desk, clockAt(t, "UTC", "2026-11-24T09:00:00", 0), view.Query{Of: view.WithinAWeek})
 	if want := "overdue: late; day 2026-11-24: today; day 2026-12-01: in 7 days"; got != want {
 		t.Errorf("it holds %q; want %q", got, want)
 	}
@@ -206,10 +206,10 @@ func TestOrderAndRows(t *testing.T) {
 	s.add("dimmed", "2026-11-23", "", "2026-11-23")
 	clock := clockAt(t, "UTC", "2026-11-24T09:00:00", 0)
 	want := "overdue: dimmed; due-today: due at 8, due later; planned-today: slot at 9, slot at 11, high, planned"
-	if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Today}); got != want {
+	if got := groupsOf(t, s.desk, clock, view.Query{Of: view.Today}); got != want {
 		t.Errorf("Today is %q; want %q", got, want)
 	}
-	res, err := view.Ask(s.desk, clock, view.Query{Name: view.Today, Offset: 2, Limit: 2})
+	res, err := view.Ask(s.desk, clock, view.Query{Of: view.Today, Offset: 2, Limit: 2})
 	if err != nil || res.Total != 7 || len(res.Groups[0].Rows) != 0 || len(res.Groups[1].Rows) != 1 ||
 		res.Groups[1].Rows[0].Todo.ID != later || len(res.Groups[2].Rows) != 1 {
 		t.Errorf("rows 2 and 3: %+v, %v", res, err)
@@ -221,7 +221,7 @@ func TestOrderAndRows(t *testing.T) {
 
 func mustAsk(t *testing.T, b *book.Desk, c day.Clock, name view.Name) *view.Result {
 	t.Helper()
-	res, err := view.Ask(b, c, view.Query{Name: name, Limit: 1000})
+	res, err := view.Ask(b, c, view.Query{Of: name, Limit: 1000})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -250,8 +250,8 @@ func TestNextChange(t *testing.T) {
 func TestBadQueries(t *testing.T) {
 	s := newShelf(t)
 	clock := clockAt(t, "UTC", "2026-11-24T09:00:00", 0)
-	for _, q := range []view.Query{{Name: "someday"}, {Name: view.Upcoming, Months: 13}, {Name: view.OnRail},
-		{Name: view.InList, List: book.ID{1}}} {
+	for _, q := range []view.Query{{Of: view.Name("someday")}, {Of: view.Upcoming, Months: 13}, {Of: view.OnRail{}},
+		{Of: view.InList{ID: book.ID{1}}}} {
 		if _, err := view.Ask(s.desk, clock, q); err == nil {
 			t.Errorf("%+v was answered", q)
 		}

@@ -36,13 +36,13 @@ func Mean(b *book.Desk, c day.Clock, d Definition, a filter.Answer) (Meaning, er
 	m.Says = d.Filter.Explain(b, m.Answer)
 	among := d.among(b)
 	m.Looked = len(among)
-	weights, err := d.Filter.Weigh(d.Filter.Matcher(b, c, CanDo(c)), among)
+	weights, err := d.Filter.Weigh(at(c).matcher(d.Filter, b), among)
 	if err != nil {
 		return m, err
 	}
 	m.Total, m.Tests, m.Minutes = len(weights.Matches), weights.Tests, bucketOf(weights.Matches, order{}).family(b).minutes
 	m.offer(b, d)
-	res, err := Ask(b, c, Query{Name: Asked, Definition: d, Limit: firstRows})
+	res, err := Ask(b, c, Query{Of: d, Limit: firstRows})
 	if err != nil {
 		return m, err
 	}
@@ -88,27 +88,14 @@ func countTodos(n int) string {
 // WhyEmpty says why a view of filters holds nothing; "" where its own words say
 // enough.
 func WhyEmpty(b *book.Desk, c day.Clock, q Query) string {
-	d := q.Definition
-	if q.Name == Own {
-		v, err := b.View(q.View)
-		if err != nil {
+	d, asked := q.Of.(Definition)
+	if own, saved := q.Of.(Own); saved {
+		var err error
+		if d, err = own.Definition(b); err != nil {
 			return ""
 		}
-		if d, err = ParseDefinition([]byte(v.Question)); err != nil {
-			return ""
-		}
-	}
-	if q.Name != Own && q.Name != Asked {
-		if q.Narrow.IsZero() {
-			return ""
-		}
-		wide := q
-		wide.Narrow, wide.Limit = filter.Filter{}, 0
-		res, err := Ask(b, c, wide)
-		if err != nil || res.Total == 0 {
-			return ""
-		}
-		return fmt.Sprintf("Narrowed to nothing: without that, %s would stand here.", countTodos(res.Total))
+	} else if !asked {
+		return q.whyNarrow(b, c)
 	}
 	d.Filter = filter.All(d.Filter, q.Narrow)
 	m, err := Mean(b, c, d, d.Filter.Check(b, c))
@@ -121,4 +108,17 @@ func WhyEmpty(b *book.Desk, c day.Clock, q Query) string {
 		return "It can hold nothing today. " + m.Says
 	}
 	return m.OfferSays
+}
+
+// whyNarrow says what would stand in a view that was narrowed to nothing.
+func (q Query) whyNarrow(b *book.Desk, c day.Clock) string {
+	if q.Narrow.IsZero() {
+		return ""
+	}
+	q.Narrow, q.Limit = filter.Filter{}, 0
+	res, err := Ask(b, c, q)
+	if err != nil || res.Total == 0 {
+		return ""
+	}
+	return fmt.Sprintf("Narrowed to nothing: without that, %s would stand here.", countTodos(res.Total))
 }

@@ -19,9 +19,9 @@ func TestPagesAgree(t *testing.T) {
 		clock := clockAt(t, "Europe/Lisbon", "2026-11-24T09:10:00", 0)
 		b := randomLife(t, r, clock)
 		for _, q := range []view.Query{
-			{Name: view.Ready}, {Name: view.WithinAWeek}, {Name: view.Today}, {Name: view.Waiting}, {Name: view.Projects},
-			{Name: view.Asked, Definition: define(t, `{"order":["-due","estimate"]}`)},
-			{Name: view.Asked, Definition: define(t, `{"group":"list","order":["-start"]}`)},
+			{Of: view.Ready}, {Of: view.WithinAWeek}, {Of: view.Today}, {Of: view.Waiting}, {Of: view.Projects},
+			{Of: define(t, `{"order":["-due","estimate"]}`)},
+			{Of: define(t, `{"group":"list","order":["-start"]}`)},
 		} {
 			titles := func(offset, limit int) (found []string) {
 				q.Offset, q.Limit = offset, limit
@@ -42,7 +42,7 @@ func TestPagesAgree(t *testing.T) {
 				pages = append(pages, titles(offset, 3)...)
 			}
 			if !slices.Equal(pages, whole) {
-				t.Fatalf("seed %d, round %d: %s by threes is %v; whole it is %v", seed, round, q.Name, pages, whole)
+				t.Fatalf("seed %d, round %d: %s by threes is %v; whole it is %v", seed, round, q.Of, pages, whole)
 			}
 		}
 	}
@@ -56,7 +56,7 @@ func TestReadyInItsOrder(t *testing.T) {
 	for range 60 {
 		clock := clockAt(t, "Europe/Lisbon", "2026-11-24T09:10:00", 0)
 		b := randomLife(t, r, clock)
-		res, err := view.Ask(b, clock, view.Query{Name: view.Ready, Limit: 1000})
+		res, err := view.Ask(b, clock, view.Query{Of: view.Ready, Limit: 1000})
 		if err != nil {
 			t.Fatal(err)
 		}

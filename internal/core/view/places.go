@@ -76,10 +76,6 @@ func withPerson(person book.ID) func(*book.Todo) (groupKey, bool) {
 	}
 }
 
-func waiting(t *book.Todo) (groupKey, bool) {
-	return groupKey{kind: All}, t.Person.Role == book.WaitingOn
-}
-
 // waited is how many days someone has been waited for.
 func (n moment) waited(t *book.Todo) int {
 	if t.Person.Role != book.WaitingOn || t.Person.Since.IsZero() {
@@ -87,10 +83,6 @@ func (n moment) waited(t *book.Todo) int {
 	}
 	return max(n.today.Sub(t.Person.Since), 0)
 }
-
-// CanDo tells which to-dos can be done right now, as far as each alone tells:
-// open, not waiting, not parked or planned for later, not before their start.
-func CanDo(c day.Clock) func(*book.Todo) bool { return at(c).ready }
 
 // NextAction finds a project's next action; nil where there is none.
 func NextAction(b *book.Desk, c day.Clock, t *book.Todo) *book.Todo { return b.Next(t, CanDo(c)) }

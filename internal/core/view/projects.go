@@ -18,15 +18,8 @@ type Standing struct {
 	Quiet int
 }
 
-// projects are the open to-dos with subtasks.
-func projects(b *book.Desk) func(*book.Todo) (groupKey, bool) {
-	return func(t *book.Todo) (groupKey, bool) {
-		return groupKey{kind: All}, b.HasSubtasks(t.ID)
-	}
-}
-
 func (n moment) standing(b *book.Desk, t *book.Todo) *Standing {
-	s := &Standing{Next: b.Next(t, n.ready), Moved: n.DayOf(lastChange(b, t).Time())}
+	s := &Standing{Next: b.Next(t, n.canDo), Moved: n.DayOf(lastChange(b, t).Time())}
 	if days := n.today.Sub(s.Moved); days >= QuietDays {
 		s.Quiet = days
 	}

@@ -6,50 +6,20 @@ import (
 	"tincup/internal/core/filter"
 )
 
-// Name is a shipped view.
-type Name string
-
-// The shipped views. InList and InCup are asked with a list or a horizon.
-const (
-	Cup         Name = "cup"
-	Today       Name = "today"
-	Overdue     Name = "overdue"
-	Upcoming    Name = "upcoming"
-	WithinAWeek Name = "within-a-week"
-	Done        Name = "done"
-	Bin         Name = "bin"
-	Ready       Name = "ready"
-	Waiting     Name = "waiting"
-	Projects    Name = "projects"
-	InList      Name = "list"
-	WithTag     Name = "tag"
-	WithPerson  Name = "person"
-	OnRail      Name = "rail"
-	// Own is a view that a person made, Asked one that is not saved.
-	Own   Name = "own"
-	Asked Name = "asked"
-)
-
 // MaxMonths is how many months Upcoming shows beyond its days at most.
 const MaxMonths = 12
 
 // Query is one question.
 type Query struct {
-	Name Name
-	// List is the list of InList, Tag the tag of WithTag, Person the one of
-	// WithPerson, View that of Own.
-	List, Tag, Person, View book.ID
-	// Definition is what Asked asks.
-	Definition Definition
-	// Narrow holds of every row, beside what the view asks.
+	// Of is what it is about.
+	Of Subject
+	// Narrow holds of every row, beside what the subject asks.
 	Narrow filter.Filter
-	// Group and Order, if set, take the place of the view's own; UrgentDays is
+	// Group and Order, if set, take the place of the subject's own; UrgentDays is
 	// for a two-by-two.
 	Group      Grouping
 	Order      []Key
 	UrgentDays int
-	// Cup is the rail cup of OnRail: a day, week, month or parked.
-	Cup day.Horizon
 	// Months is how many months Upcoming shows beyond its days, 0 to MaxMonths.
 	Months int
 	// Offset and Limit choose rows, counted over all groups in order. A Limit

@@ -8,15 +8,6 @@ import (
 	"tincup/internal/core/day"
 )
 
-// readyNow is what could be done right now: as far as each alone tells, and of
-// a project's subtasks only its next action.
-func (n moment) readyNow(b *book.Desk, parents []*book.Todo) func(*book.Todo) (groupKey, bool) {
-	next := n.nextActions(b, parents)
-	return func(t *book.Todo) (groupKey, bool) {
-		return groupKey{kind: All}, n.readyIfOpen(t) && (t.Parent.IsZero() || next[t.ID])
-	}
-}
-
 // openParents returns the to-dos that have open subtasks, each once.
 func openParents(b *book.Desk) []*book.Todo {
 	var parents []*book.Todo
@@ -33,24 +24,10 @@ func openParents(b *book.Desk) []*book.Todo {
 	return parents
 }
 
-// nextActions finds that of each open project that stands under no other. A
-// project above an open subtask is open too, and has an open subtask itself.
-func (n moment) nextActions(b *book.Desk, parents []*book.Todo) map[book.ID]bool {
-	next := map[book.ID]bool{}
-	for _, t := range parents {
-		if !t.Parent.IsZero() || !t.Open() || t.Paused() {
-			continue
-		}
-		if action := b.Next(t, n.ready); action != nil {
-			next[action.ID] = true
-		}
-	}
-	return next
-}
-
 // byUrgency is the order of Ready: overdue first, then the least time left for
 // the work that remains, then priority, then the oldest.
-func (n moment) byUrgency(b *book.Desk, parents []*book.Todo) order {
+func (n moment) byUrgency(b *book.Desk) order {
+	parents := openParents(b)
 	work := make(map[*book.Todo]int, len(parents)) // of projects
 	for _, t := range parents {
 		if !t.Due.IsZero() {

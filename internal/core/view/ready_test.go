@@ -45,7 +45,7 @@ func TestReady(t *testing.T) {
 	project := put("project", "2026-12-20", "", "")
 	first := put("first step", "", "", "", func(c *book.Capture) { c.Parent = project })
 	put("second step", "", "", "", func(c *book.Capture) { c.Parent = project })
-	compare(t, f.show(view.Query{Name: view.Ready}), `
+	compare(t, f.show(view.Query{Of: view.Ready}), `
 all  9
   late
   by noon
@@ -58,7 +58,7 @@ all  9
   new
 `)
 	f.do(book.Complete{ID: first})
-	if got := f.show(view.Query{Name: view.Ready}); !strings.Contains(got, "second step < project") {
+	if got := f.show(view.Query{Of: view.Ready}); !strings.Contains(got, "second step < project") {
 		t.Errorf("after the first step: %s", got)
 	}
 	res := mustAsk(t, f.desk, f.clock(), view.Ready)
@@ -117,7 +117,7 @@ func TestViewsAsFilters(t *testing.T) {
 			t.Fatal(err)
 		}
 		m := said.Matcher(f.desk, f.clock(), view.CanDo(f.clock()))
-		res, err := view.Ask(f.desk, f.clock(), view.Query{Name: name, Limit: 1000})
+		res, err := view.Ask(f.desk, f.clock(), view.Query{Of: name, Limit: 1000})
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -3,15 +3,22 @@ package view
 import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/filter"
 )
 
 // moment is a Clock with its day worked out once.
 type moment struct {
 	day.Clock
-	today day.Date
+	today  day.Date
+	doable *filter.Matcher // what could be done, of what is open and not paused
 }
 
-func at(c day.Clock) moment { return moment{c, c.Today()} }
+func at(c day.Clock) moment { return moment{c, c.Today(), canDoFilter.Matcher(nil, c, nil)} }
+
+// canDo: it can be done right now, as far as it alone tells.
+func (n moment) canDo(t *book.Todo) bool {
+	return t.Open() && !t.Paused() && n.doable.Holds()(t)
+}
 
 // plan is the to-do's plan, a slot before DayStart on the day before.
 func (n moment) plan(t *book.Todo) day.Horizon { return t.Plan.DayIn(n.Clock) }
@@ -27,68 +34,6 @@ func (n moment) overdue(t *book.Todo) bool {
 	return t.Due.HasTime() && n.Passed(t.Due)
 }
 
-// ready: it can be done right now, as far as it alone tells: not waiting, not
-// parked, not planned for later and not before its start.
-func (n moment) ready(t *book.Todo) bool {
-	return t.Open() && !t.Paused() && n.readyIfOpen(t)
-}
-
-// readyIfOpen is ready for what is known to be open and not paused.
-func (n moment) readyIfOpen(t *book.Todo) bool {
-	return n.startable(t) && t.Person.Role != book.WaitingOn && (t.Plan.IsZero() || n.unplanned(t))
-}
-
-// unplanned: no plan keeps it for later, nor is it parked.
-func (n moment) unplanned(t *book.Todo) bool {
-	plan := n.plan(t)
-	return !plan.Later(n.today) && plan.Precision() != day.Parked
-}
-
-// startable: nothing about its start keeps it out of the way.
-func (n moment) startable(t *book.Todo) bool { return !t.Start.After(n.today) }
-
-func (n moment) cup(t *book.Todo) (groupKey, bool) {
-	switch {
-	case !t.List.IsZero():
-		return groupKey{}, false
-	case !t.Start.IsZero() || !t.Due.IsZero() || !t.Plan.IsZero() || t.Paused():
-		return groupKey{rank: 1, kind: LaidBy}, true
-	case t.IsNote || t.Person.Role == book.WaitingOn || t.Person.Role == book.Ask:
-		return groupKey{rank: 2, kind: PeopleAndNotes}, true
-	}
-	return groupKey{rank: 0, kind: ToSort}, true
-}
-
-func (n moment) inOverdue(t *book.Todo) (groupKey, bool) {
-	return groupKey{kind: Late}, n.overdue(t)
-}
-
-// inToday: the first group that matches wins.
-func (n moment) inToday(t *book.Todo) (groupKey, bool) {
-	if t.Handful == n.today {
-		return groupKey{rank: -1, kind: Handful}, true
-	}
-	if t.Start.IsZero() && t.Due.IsZero() && t.Plan.IsZero() {
-		return groupKey{}, false
-	}
-	plan := n.plan(t)
-	switch {
-	case n.overdue(t):
-		return groupKey{rank: 0, kind: Late}, true
-	case !t.Due.IsZero() && n.DayOfMoment(t.Due) == n.today:
-		return groupKey{rank: 1, kind: DueToday}, true
-	case !n.startable(t):
-		return groupKey{}, false
-	case !plan.First().IsZero() && plan.Last() == n.today:
-		return groupKey{rank: 2, kind: PlannedToday}, true
-	case plan.Past(n.today):
-		return groupKey{rank: 3, kind: CarriedOver}, true
-	case !t.Start.IsZero() && !plan.Later(n.today) && plan.Precision() != day.Parked:
-		return groupKey{rank: 4, kind: CanStart}, true
-	}
-	return groupKey{}, false
-}
-
 // Upcoming shows the days up to upcomingDays after today one by one, then ISO weeks up
 // to the day upcomingWeeks after today, and months on demand.
 const (
@@ -96,30 +41,17 @@ const (
 	upcomingWeeks = 56
 )
 
-// upcoming places each to-do once, at its first plan or due day after today;
-// plans for the current week and month stand first.
-func (n moment) upcoming(months int, beyond *int) func(*book.Todo) (groupKey, bool) {
-	end := n.today.AddDays(upcomingWeeks)
-	if months > 0 {
-		end = end.AddDays(1).MonthStart().AddMonths(months).AddDays(-1)
+// comingHead is the head under which a row of Upcoming stands; plans for the current week
+// and month stand first.
+func (n moment) comingHead(t *book.Todo) groupKey {
+	h := n.coming(t)
+	switch {
+	case h.Later(n.today):
+		return n.head(h)
+	case h.Precision() == day.Week:
+		return groupKey{rank: 0, kind: ThisWeek, horizon: h}
 	}
-	return func(t *book.Todo) (groupKey, bool) {
-		h, ok := n.coming(t)
-		if !ok {
-			return groupKey{}, false
-		}
-		switch {
-		case !h.Later(n.today): // the current week or month
-			if h.Precision() == day.Week {
-				return groupKey{rank: 0, kind: ThisWeek, horizon: h}, true
-			}
-			return groupKey{rank: 1, kind: ThisMonth, horizon: h}, true
-		case h.First().After(end):
-			*beyond++
-			return groupKey{}, false
-		}
-		return n.head(h), true
-	}
+	return groupKey{rank: 1, kind: ThisMonth, horizon: h}
 }
 
 // head is the head under which a day, week or month to come stands in Upcoming. A week
@@ -166,39 +98,23 @@ func maxDate(a, b day.Date) day.Date {
 	return b
 }
 
-// coming returns where the to-do stands in what is to come.
-func (n moment) coming(t *book.Todo) (day.Horizon, bool) {
-	plan := n.plan(t)
-	if p := plan.Precision(); (p == day.Week || p == day.Month) && plan.Current(n.today) {
-		return plan, true
-	}
-	due := n.DayOfMoment(t.Due)
+// coming is where a row of Upcoming stands: its plan for the current week or month, its
+// first plan or due day after today, or its start where it has neither.
+func (n moment) coming(t *book.Todo) day.Horizon {
+	plan, due := n.plan(t), n.DayOfMoment(t.Due)
+	coarse := plan.Precision() == day.Week || plan.Precision() == day.Month
 	switch {
+	case coarse && plan.Current(n.today):
+		return plan
 	case plan.Later(n.today) && (!due.After(n.today) || !due.Before(plan.First())):
-		if plan.Precision() == day.Day {
-			return day.OnDay(plan.First()), true
+		if coarse {
+			return plan
 		}
-		return plan, true
+		return day.OnDay(plan.First())
 	case due.After(n.today):
-		return day.OnDay(due), true
-	case t.Plan.IsZero() && t.Due.IsZero() && t.Start.After(n.today):
-		return day.OnDay(t.Start), true
+		return day.OnDay(due)
 	}
-	return day.Horizon{}, false
-}
-
-func (n moment) withinAWeek(t *book.Todo) (groupKey, bool) {
-	if t.Due.IsZero() {
-		return groupKey{}, false
-	}
-	if n.overdue(t) {
-		return groupKey{kind: Late}, true
-	}
-	due := n.DayOfMoment(t.Due)
-	if due.Sub(n.today) > 7 {
-		return groupKey{}, false
-	}
-	return groupKey{rank: 1 + int32(due.Sub(n.today)), kind: OnDay, horizon: day.OnDay(due)}, true
+	return day.OnDay(t.Start)
 }
 
 func everything(*book.Todo) (groupKey, bool) { return groupKey{kind: All}, true }

@@ -300,7 +300,7 @@ func TestDoneByDay(t *testing.T) {
 		4 * time.Hour: "day 2026-11-24: t2; day 2026-11-23: t1, t0; day 2026-11-20: t3",
 	} {
 		clock := clockAt(t, "Europe/Lisbon", "2026-11-24T09:00:00", dayStart)
-		if got := groupsOf(t, s.desk, clock, view.Query{Name: view.Done}); got != want {
+		if got := groupsOf(t, s.desk, clock, view.Query{Of: view.Done}); got != want {
 			t.Errorf("with a day from %v: %q; want %q", dayStart, got, want)
 		}
 	}
@@ -317,7 +317,7 @@ func TestDonePageByPage(t *testing.T) {
 	clock := clockAt(t, "UTC", "2026-11-24T09:00:00", 0)
 	var titles []string
 	for offset := 0; offset < 40; offset += 9 {
-		res, err := view.Ask(s.desk, clock, view.Query{Name: view.Done, Offset: offset, Limit: 9})
+		res, err := view.Ask(s.desk, clock, view.Query{Of: view.Done, Offset: offset, Limit: 9})
 		if err != nil || res.Total != 40 {
 			t.Fatalf("rows from %d: %+v, %v", offset, res, err)
 		}

@@ -33,83 +33,25 @@ type Survey struct {
 	Views map[book.ID]int
 	// Handful is how many are picked for today.
 	Handful int
+	// unkept are views that a Tally does not count.
+	unkept []saved
 }
 
-// Take counts everything in one pass over the open to-dos.
+// Complete adds the counts of views that ask what stands in notes. It may take long, and
+// leaves them out where notes cannot be read.
+func (s *Survey) Complete(b *book.Desk, c day.Clock) {
+	for _, v := range s.unkept {
+		if held, err := v.definition.Holds(b, c); err == nil {
+			s.Views[v.id] = len(held)
+		}
+	}
+}
+
+// Take counts everything anew.
 func Take(b *book.Desk, c day.Clock) *Survey {
-	now := at(c)
-	s := &Survey{Today: now.today, Rail: rail(now.today), Counts: map[Name]int{},
-		Lists: map[book.ID]int{}, Tags: map[book.ID]int{}, People: map[book.ID]int{}}
-	week := now.today.AddDays(7)
-	later := map[day.Horizon]int{} // months that stand behind those of the rail
-	var toSort, today, overdue, within, waiting, projects, ready int
-	isReady := now.readyNow(b, openParents(b))
-	for _, t := range b.Open() {
-		for _, tag := range t.Tags {
-			s.Tags[tag]++
-		}
-		if t.Person.Role != book.NoRole {
-			s.People[t.Person.ID]++
-			if t.Person.Role == book.WaitingOn {
-				waiting++
-			}
-		}
-		if _, ok := isReady(t); ok {
-			ready++
-		}
-		if b.HasSubtasks(t.ID) {
-			projects++
-		}
-		if t.Handful == now.today {
-			s.Handful++
-		}
-		if t.List.IsZero() {
-			if key, _ := now.cup(t); key.kind == ToSort {
-				toSort++
-			}
-		} else {
-			s.Lists[t.List]++
-		}
-		if h, _ := now.load(t); !h.IsZero() {
-			if i := s.place(h); i >= 0 {
-				s.Rail[i].Count++
-			} else if h.Precision() == day.Month && h.Later(now.today) {
-				later[h]++
-			}
-		}
-		if key, ok := now.inToday(t); ok {
-			today++
-			if key.kind == Late || key.kind == Handful && now.overdue(t) {
-				overdue++
-			}
-		}
-		if !t.Due.IsZero() && !now.DayOfMoment(t.Due).After(week) {
-			within++
-		}
-	}
-	s.goOn(later)
-	s.Views = OwnCounts(b, c)
-	s.Counts[Cup], s.Counts[Today], s.Counts[Overdue], s.Counts[WithinAWeek] = toSort, today, overdue, within
-	s.Counts[Bin], s.Counts[Waiting], s.Counts[Projects], s.Counts[Ready] = len(b.Bin()), waiting, projects, ready
+	s := NewTally(b, c).Survey(b, c)
+	s.Complete(b, c)
 	return s
-}
-
-// OwnCounts counts what the views hold whose count is shown.
-func OwnCounts(b *book.Desk, c day.Clock) map[book.ID]int {
-	counts := map[book.ID]int{}
-	for _, v := range b.Views() {
-		if !v.Counted {
-			continue
-		}
-		d, err := ParseDefinition([]byte(v.Question))
-		if err != nil {
-			continue
-		}
-		if held, err := d.Holds(b, c); err == nil {
-			counts[v.ID] = len(held)
-		}
-	}
-	return counts
 }
 
 // days is how many day cups stand at the head of the rail.

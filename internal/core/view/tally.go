@@ -1,10 +1,13 @@
 package view
 
 import (
+	"slices"
 	"time"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/filter"
+	"tincup/internal/core/question"
 )
 
 // Tally is a Survey that is kept: it is brought up to date from each change, in
@@ -14,37 +17,44 @@ type Tally struct {
 	// since is the clock of the last full count; until is when time changes an answer.
 	since day.Clock
 	until time.Time
-	// shares are what each open to-do adds, next the next action of each project by the
-	// to-do at its top.
-	shares map[book.ID]share
-	next   map[book.ID]book.ID
-	cups   map[day.Horizon]int
-	sums   sums
-	lists  map[book.ID]int
-	tags   map[book.ID]int
-	people map[book.ID]int
+	// badges are the views that ship and have one; own are those of one's own that are
+	// counted, and unkept of them those that ask what stands in notes, which lie on the
+	// disk: these are counted each time.
+	badges   []*fitted
+	own      []ownView
+	unkept   []saved
+	asksTags bool // one of own does
+	// shares are what each to-do adds that adds anything.
+	shares  map[book.ID]share
+	cups    map[day.Horizon]int
+	lists   map[book.ID]int
+	tags    map[book.ID]int
+	people  map[book.ID]int
+	handful int
+	counts  []int // of badges
+	views   []int // of own
 }
 
-// share is what one open to-do adds to the counts.
+// saved is a view of one's own, ownView one made ready.
+type (
+	saved struct {
+		id         book.ID
+		definition Definition
+	}
+	ownView struct {
+		saved
+		matcher *filter.Matcher
+	}
+)
+
+// share is what one to-do adds to the counts.
 type share struct {
 	list, person book.ID
 	tags         []book.ID
 	load         day.Horizon
-	sums         sums
-}
-
-// sums are the plain numbers.
-type sums struct{ toSort, today, overdue, within, waiting, projects, ready, handful int32 }
-
-func (s *sums) add(o sums, by int32) {
-	s.toSort += by * o.toSort
-	s.today += by * o.today
-	s.overdue += by * o.overdue
-	s.within += by * o.within
-	s.waiting += by * o.waiting
-	s.projects += by * o.projects
-	s.ready += by * o.ready
-	s.handful += by * o.handful
+	handful      bool
+	badges       uint16  // which of them count it, by their places
+	own          []uint8 // which of them hold it
 }
 
 // NewTally counts everything.
@@ -54,14 +64,15 @@ func NewTally(b *book.Desk, c day.Clock) *Tally {
 	return t
 }
 
-// Survey returns the counts as of now but those of one's own views, which OwnCounts
-// counts. Its maps are the Tally's own, and good until the next change of the Book.
+// Survey returns the counts as of now, but those that Survey.Complete adds. Its maps are the Tally's own, and good until the
+// next change of the Book.
 func (t *Tally) Survey(b *book.Desk, c day.Clock) *Survey {
 	if c.Zone != t.since.Zone || c.DayStart != t.since.DayStart || c.Now.Before(t.since.Now) || !c.Now.Before(t.until) {
 		t.count(b, c)
 	}
-	s := &Survey{Today: c.Today(), Rail: rail(c.Today()), Lists: t.lists, Tags: t.tags, People: t.people, Handful: int(t.sums.handful)}
-	later := map[day.Horizon]int{}
+	s := &Survey{Today: c.Today(), Rail: rail(c.Today()), Lists: t.lists, Tags: t.tags, People: t.people, Handful: t.handful,
+		Counts: map[Name]int{Bin: len(b.Bin())}, Views: map[book.ID]int{}, unkept: t.unkept}
+	later := map[day.Horizon]int{} // months that stand behind those of the rail
 	for h, n := range t.cups {
 		if i := s.place(h); i >= 0 {
 			s.Rail[i].Count = n
@@ -70,38 +81,123 @@ func (t *Tally) Survey(b *book.Desk, c day.Clock) *Survey {
 		}
 	}
 	s.goOn(later)
-	s.Counts = map[Name]int{Cup: int(t.sums.toSort), Today: int(t.sums.today), Overdue: int(t.sums.overdue), WithinAWeek: int(t.sums.within),
-		Bin: len(b.Bin()), Waiting: int(t.sums.waiting), Projects: int(t.sums.projects), Ready: int(t.sums.ready)}
+	for i, f := range t.badges {
+		s.Counts[f.of.name] = t.counts[i]
+	}
+	for i, v := range t.own {
+		s.Views[v.id] = t.views[i]
+	}
 	return s
 }
 
 // count counts everything anew.
 func (t *Tally) count(b *book.Desk, c day.Clock) {
 	now := at(c)
-	*t = Tally{since: c, until: NextChange(b, c), shares: make(map[book.ID]share, len(b.Open())), next: map[book.ID]book.ID{},
+	*t = Tally{since: c, until: NextChange(b, c), shares: make(map[book.ID]share, len(b.Open())),
 		cups: map[day.Horizon]int{}, lists: map[book.ID]int{}, tags: map[book.ID]int{}, people: map[book.ID]int{}}
-	for _, top := range openParents(b) {
-		t.findNext(b, now, top)
+	for i := range ships {
+		if len(ships[i].counted) > 0 {
+			t.badges = append(t.badges, ships[i].fit(b, now))
+		}
 	}
+	t.counts = make([]int, len(t.badges))
+	wide := t.readOwn(b, now)
 	for _, todo := range b.Open() {
-		t.put(now.shareOf(b, todo, t.isNext(b, todo)), todo.ID)
+		t.put(b, now, todo)
+	}
+	if wide { // some hold what is not open
+		for _, todos := range [][]*book.Todo{b.Paused(), b.Notes(), b.Closed()} {
+			for _, todo := range todos {
+				t.put(b, now, todo)
+			}
+		}
 	}
 }
 
-// findNext notes the next action of a project that stands under no other.
-func (t *Tally) findNext(b *book.Desk, now moment, top *book.Todo) {
-	delete(t.next, top.ID)
-	if !top.Parent.IsZero() || !top.Open() || top.Paused() {
-		return
+// readOwn makes the counted views of one's own ready, and tells whether one of them may
+// hold what is not open.
+func (t *Tally) readOwn(b *book.Desk, now moment) (wide bool) {
+	for _, v := range b.Views() {
+		d, err := Own{v.ID}.Definition(b)
+		if !v.Counted || err != nil {
+			continue
+		}
+		if d.Filter.Asks(question.Text) {
+			t.unkept = append(t.unkept, saved{v.ID, d})
+			continue
+		}
+		t.own = append(t.own, ownView{saved{v.ID, d}, now.matcher(d.Filter, b)})
+		wide, t.asksTags = wide || d.wide(), t.asksTags || d.Filter.Asks(question.Tag)
 	}
-	if action := b.Next(top, now.ready); action != nil {
-		t.next[top.ID] = action.ID
+	t.views = make([]int, len(t.own))
+	return wide
+}
+
+// put counts a to-do in. What counts it is told by the views as they were made ready.
+func (t *Tally) put(b *book.Desk, now moment, todo *book.Todo) {
+	var s share
+	open := b.IsOpen(todo)
+	for i, v := range t.own {
+		if (open || v.definition.wide() && b.IsShown(todo)) && v.matcher.Holds()(todo) {
+			s.own = append(s.own, uint8(i))
+		}
+	}
+	if open {
+		s.list, s.tags, s.handful = todo.List, todo.Tags, todo.Handful == now.today
+		if todo.Person.Role != book.NoRole {
+			s.person = todo.Person.ID
+		}
+		s.load, _ = now.load(todo)
+		for i, f := range t.badges {
+			if at := f.part(todo); at >= 0 && slices.Contains(f.of.counted, f.of.parts[at].kind) {
+				s.badges |= 1 << i
+			}
+		}
+	}
+	if open || len(s.own) > 0 {
+		t.shares[todo.ID] = s
+		t.weigh(s, 1)
 	}
 }
 
-// isNext reports whether a subtask is the next action of the project at its top.
-func (t *Tally) isNext(b *book.Desk, todo *book.Todo) bool {
-	return !todo.Parent.IsZero() && t.next[topOf(b, todo).ID] == todo.ID
+func (t *Tally) take(id book.ID) {
+	if s, counted := t.shares[id]; counted {
+		t.weigh(s, -1)
+		delete(t.shares, id)
+	}
+}
+
+func (t *Tally) weigh(s share, by int) {
+	for i := range t.counts {
+		if s.badges&(1<<i) != 0 {
+			t.counts[i] += by
+		}
+	}
+	for _, i := range s.own {
+		t.views[i] += by
+	}
+	if s.handful {
+		t.handful += by
+	}
+	for _, tag := range s.tags {
+		bump(t.tags, tag, by)
+	}
+	if !s.list.IsZero() {
+		bump(t.lists, s.list, by)
+	}
+	if !s.person.IsZero() {
+		bump(t.people, s.person, by)
+	}
+	if !s.load.IsZero() {
+		bump(t.cups, s.load, by)
+	}
+}
+
+// bump counts up or down, and lets go of what is nothing.
+func bump[K comparable](counts map[K]int, key K, by int) {
+	if counts[key] += by; counts[key] == 0 {
+		delete(counts, key)
+	}
 }
 
 // topOf is the to-do that one stands under and that stands under none; itself where it
@@ -117,80 +213,20 @@ func topOf(b *book.Desk, t *book.Todo) *book.Todo {
 	return t
 }
 
-func (n moment) shareOf(b *book.Desk, t *book.Todo, isNext bool) share {
-	s := share{list: t.List, tags: t.Tags}
-	one := func(is bool) int32 {
-		if is {
-			return 1
-		}
-		return 0
-	}
-	if t.Person.Role != book.NoRole {
-		s.person = t.Person.ID
-	}
-	s.load, _ = n.load(t)
-	s.sums.waiting = one(t.Person.Role == book.WaitingOn)
-	s.sums.ready = one(n.readyIfOpen(t) && (t.Parent.IsZero() || isNext))
-	s.sums.projects = one(b.HasSubtasks(t.ID))
-	s.sums.handful = one(t.Handful == n.today)
-	if t.List.IsZero() {
-		key, _ := n.cup(t)
-		s.sums.toSort = one(key.kind == ToSort)
-	}
-	if key, ok := n.inToday(t); ok {
-		s.sums.today = 1
-		s.sums.overdue = one(key.kind == Late || key.kind == Handful && n.overdue(t))
-	}
-	s.sums.within = one(!t.Due.IsZero() && !n.DayOfMoment(t.Due).After(n.today.AddDays(7)))
-	return s
-}
-
-func (t *Tally) put(s share, id book.ID) {
-	t.shares[id] = s
-	t.weigh(s, 1)
-}
-
-func (t *Tally) take(id book.ID) {
-	if s, counted := t.shares[id]; counted {
-		t.weigh(s, -1)
-		delete(t.shares, id)
-	}
-}
-
-func (t *Tally) weigh(s share, by int32) {
-	t.sums.add(s.sums, by)
-	for _, tag := range s.tags {
-		bump(t.tags, tag, int(by))
-	}
-	if !s.list.IsZero() {
-		bump(t.lists, s.list, int(by))
-	}
-	if !s.person.IsZero() {
-		bump(t.people, s.person, int(by))
-	}
-	if !s.load.IsZero() {
-		bump(t.cups, s.load, int(by))
-	}
-}
-
-// bump counts up or down, and lets go of what is nothing.
-func bump[K comparable](counts map[K]int, key K, by int) {
-	if counts[key] += by; counts[key] == 0 {
-		delete(counts, key)
-	}
-}
-
 // Follow brings the counts up to date with a change that has just been applied to the
 // Book. What a to-do adds may follow from any other of its project: these are counted
 // with it.
 func (t *Tally) Follow(b *book.Desk, c *book.Change) {
-	for _, d := range c.Lists {
-		if d.Before != nil && d.After != nil && d.Before.Away() != d.After.Away() {
-			t.count(b, t.since)
-			return
-		}
+	if t.regroups(c) {
+		t.count(b, t.since)
+		return
 	}
-	now := at(t.since)
+	for _, f := range t.badges {
+		f.forget()
+	}
+	for _, v := range t.own {
+		v.matcher.Forget()
+	}
 	touched, tops := map[book.ID]bool{}, map[book.ID]*book.Todo{}
 	reach := func(id book.ID) {
 		if todo, err := b.Todo(id); err == nil {
@@ -213,19 +249,30 @@ func (t *Tally) Follow(b *book.Desk, c *book.Change) {
 			t.until = Sooner(t.since, d.After, t.until)
 		}
 	}
-	for id, top := range tops {
-		t.findNext(b, now, top)
+	for id := range tops {
 		touched[id] = true
 		for sub := range b.OfList(id) { // all that stands under it
 			touched[sub.ID] = true
 		}
 	}
+	now := at(t.since)
 	for id := range touched {
 		t.take(id)
-		if todo, err := b.Todo(id); err == nil && b.IsOpen(todo) {
-			t.put(now.shareOf(b, todo, t.isNext(b, todo)), id)
-		} else if err != nil {
-			delete(t.next, id)
+		if todo, err := b.Todo(id); err == nil {
+			t.put(b, now, todo)
 		}
 	}
+}
+
+// regroups reports whether a change is about more than the to-dos that it writes: views of
+// one's own, what tags are nested under, what stands in which list or shelf and is away.
+func (t *Tally) regroups(c *book.Change) bool {
+	if len(c.Views) > 0 || t.asksTags && slices.ContainsFunc(c.Tags, func(d book.Diff[book.Tag]) bool {
+		return d.Before == nil || d.After == nil || d.Before.Name != d.After.Name
+	}) {
+		return true
+	}
+	return slices.ContainsFunc(c.Lists, func(d book.Diff[book.List]) bool {
+		return d.Before != nil && d.After != nil && (d.Before.Away() != d.After.Away() || d.Before.Shelf != d.After.Shelf)
+	})
 }

@@ -90,7 +90,7 @@ func TestSubtasksStandUnderTheirParent(t *testing.T) {
 	f.do(book.Complete{ID: done})
 	gone := f.put(book.Capture{Title: "Fax it", Parent: parent})
 	f.do(book.Cancel{ID: gone})
-	compare(t, f.show(view.Query{Name: view.InList, List: list}), `
+	compare(t, f.show(view.Query{Of: view.InList{ID: list}}), `
 all  5
   Loans, high (1 of 3)
     Agreement, medium (0 of 1)
@@ -98,13 +98,13 @@ all  5
     Crates, low
   Loose, medium
 `)
-	compare(t, f.show(view.Query{Name: view.Today}), `
+	compare(t, f.show(view.Query{Of: view.Today}), `
 due-today  1
   Signature < Loans, high < Agreement, medium
 `)
 	f.do(book.Edit{ID: loose, Due: ptrTo(day.MustMoment("2026-11-24"))})
 	f.do(book.Edit{ID: medium, Due: ptrTo(day.MustMoment("2026-11-24"))})
-	compare(t, f.show(view.Query{Name: view.Today}), `
+	compare(t, f.show(view.Query{Of: view.Today}), `
 due-today  3
   Loose, medium
   Agreement, medium < Loans, high (0 of 1)
@@ -127,7 +127,7 @@ func TestUpcomingFoldsWhatComesRound(t *testing.T) {
 	paused := rep("Water", "FREQ=DAILY", "2026-11-25", repeat.Schedule)
 	f.do(book.Pause{ID: paused})
 	f.put(book.Capture{Title: "Ring the framer", Due: day.MustMoment("2026-12-03")})
-	compare(t, f.show(view.Query{Name: view.Upcoming}), `
+	compare(t, f.show(view.Query{Of: view.Upcoming}), `
 day 2026-11-25 1
   Descale
 day 2026-11-26 1
@@ -151,7 +151,7 @@ week 2027-W01 0
 week 2027-W02 0
   ~ Feed the cat
 `)
-	res, err := view.Ask(f.desk, f.clock(), view.Query{Name: view.Upcoming, Limit: 100})
+	res, err := view.Ask(f.desk, f.clock(), view.Query{Of: view.Upcoming, Limit: 100})
 	if err != nil || res.Total != 3 {
 		t.Errorf("%d in all, %v; what comes round is not counted", res.Total, err)
 	}
@@ -201,17 +201,17 @@ week 2026-W50 3
 week 2027-W03 1
   Last of the weeks
 `
-	compare(t, f.show(view.Query{Name: view.Upcoming}), heads+`month 2027-01 1
+	compare(t, f.show(view.Query{Of: view.Upcoming}), heads+`month 2027-01 1
   January
 `)
-	compare(t, f.show(view.Query{Name: view.Upcoming, Months: 2}), heads+`month 2027-01 2
+	compare(t, f.show(view.Query{Of: view.Upcoming, Months: 2}), heads+`month 2027-01 2
   Behind the weeks
   January
 month 2027-02 2
   In February
   A week behind them
 `)
-	res, err := view.Ask(f.desk, f.clock(), view.Query{Name: view.Upcoming, Months: 12, Limit: 100})
+	res, err := view.Ask(f.desk, f.clock(), view.Query{Of: view.Upcoming, Months: 12, Limit: 100})
 	if err != nil || res.Total != 14 || res.Beyond != 0 {
 		t.Errorf("%d in all and %d beyond, %v; want all 14", res.Total, res.Beyond, err)
 	}
@@ -234,7 +234,7 @@ func TestGroupsOfTheCup(t *testing.T) {
 	with("Hear of the crate", book.WaitingOn, "2026-12-01")
 	f.put(book.Capture{Title: "Pay the rent", Due: day.MustMoment("2026-12-01")})
 	f.put(book.Capture{Title: "What the lamp weighs", IsNote: true})
-	compare(t, f.show(view.Query{Name: view.Cup}), `
+	compare(t, f.show(view.Query{Of: view.Cup}), `
 to-sort  2
   Buy string
   Order cake
@@ -285,12 +285,12 @@ func TestPausedIsOnlyInItsList(t *testing.T) {
 		f.do(book.Pause{ID: id})
 	}
 	for _, name := range []view.Name{view.Today, view.Overdue, view.Upcoming, view.WithinAWeek} {
-		if got := f.show(view.Query{Name: name}); got != "" {
+		if got := f.show(view.Query{Of: name}); got != "" {
 			t.Errorf("%s holds\n%s", name, got)
 		}
 	}
-	compare(t, f.show(view.Query{Name: view.InList, List: list}), "paused  1\n  Water\n")
-	compare(t, f.show(view.Query{Name: view.Cup}), "laid-by  1\n  Water\n")
+	compare(t, f.show(view.Query{Of: view.InList{ID: list}}), "paused  1\n  Water\n")
+	compare(t, f.show(view.Query{Of: view.Cup}), "laid-by  1\n  Water\n")
 	s := view.Take(f.desk, f.clock())
 	if s.Counts[view.Overdue] != 0 || s.Counts[view.Cup] != 0 || s.Lists[list] != 0 || slices.ContainsFunc(s.Rail, func(c view.RailCup) bool { return c.Count > 0 }) {
 		t.Errorf("it is counted: %+v", s)
@@ -305,7 +305,7 @@ func TestDoneShowsARecordOnce(t *testing.T) {
 	f.put(book.Capture{Title: "Pin it up", Parent: id})
 	f.do(book.Complete{ID: sub})
 	f.do(book.Complete{ID: id})
-	compare(t, f.show(view.Query{Name: view.Done}), `
+	compare(t, f.show(view.Query{Of: view.Done}), `
 day 2026-11-24 1
   Rota (1 of 2)
 `)
@@ -321,7 +321,7 @@ func TestSiblingsAreSortedUnderTheirParent(t *testing.T) {
 	f.put(book.Capture{Title: "low subtask", Parent: high, Priority: book.Low})
 	f.put(book.Capture{Title: "medium subtask", Parent: high, Priority: book.Medium})
 	f.put(book.Capture{Title: "its own", Parent: low, Priority: book.High})
-	compare(t, f.show(view.Query{Name: view.InList, List: list}), `
+	compare(t, f.show(view.Query{Of: view.InList{ID: list}}), `
 all  6
   high parent (0 of 2)
     medium subtask
@@ -343,7 +343,7 @@ func TestSectionsTickedAndNotes(t *testing.T) {
 	f.put(book.Capture{Title: "colours", List: list, IsNote: true})
 	f.do(book.Complete{ID: done})
 	f.do(book.EditList{ID: list, Checklist: ptrTo(true), Order: ptrTo(book.ByHand)})
-	compare(t, f.show(view.Query{Name: view.InList, List: list}), `
+	compare(t, f.show(view.Query{Of: view.InList{ID: list}}), `
 all  2
   lamps
   colours
@@ -366,7 +366,7 @@ func TestPeopleTagsWaitingHandful(t *testing.T) {
 	f.put(book.Capture{Title: "lamp", Person: ines, Role: book.WaitingOn, Tags: []string{"work/loans"}})
 	f.put(book.Capture{Title: "key", Person: ines, Role: book.Ask, Priority: book.High})
 	f.put(book.Capture{Title: "cake", Person: ines, Role: book.For, Tags: []string{"work"}})
-	compare(t, f.show(view.Query{Name: view.WithPerson, Person: ines}), `
+	compare(t, f.show(view.Query{Of: view.WithPerson{ID: ines}}), `
 to-ask  1
   key
 they-owe  2
@@ -381,18 +381,18 @@ for-them  1
 	}
 	tags := f.desk.Tags()
 	work := tags[slices.IndexFunc(tags, func(t *book.Tag) bool { return t.Name == "work" })].ID
-	compare(t, f.show(view.Query{Name: view.WithTag, Tag: work}), `
+	compare(t, f.show(view.Query{Of: view.WithTag{ID: work}}), `
 tagged  1
   cake
 tagged  1
   lamp
 `)
 	f.do(book.Pick{ID: owed})
-	if got := f.show(view.Query{Name: view.Today}); !strings.Contains(got, "handful  1") {
+	if got := f.show(view.Query{Of: view.Today}); !strings.Contains(got, "handful  1") {
 		t.Errorf("today: %s", got)
 	}
 	f.now = f.now.AddDate(0, 0, 1)
-	if got := f.show(view.Query{Name: view.Today}); strings.Contains(got, "handful") {
+	if got := f.show(view.Query{Of: view.Today}); strings.Contains(got, "handful") {
 		t.Errorf("the day after: %s", got)
 	}
 }

@@ -67,8 +67,10 @@ func NewTally(b *book.Desk, c day.Clock) *Tally {
 // Survey returns the counts as of now, but those that Survey.Complete adds. Its maps are the Tally's own, and good until the
 // next change of the Book.
 func (t *Tally) Survey(b *book.Desk, c day.Clock) *Survey {
-	if c.Zone != t.since.Zone || c.DayStart != t.since.DayStart || c.Now.Before(t.since.Now) || !c.Now.Before(t.until) {
+	if c.Zone != t.since.Zone || c.DayStart != t.since.DayStart || c.Now.Before(t.since.Now) || c.Today() != t.since.Today() {
 		t.count(b, c)
+	} else if !c.Now.Before(t.until) {
+		t.pass(b, c)
 	}
 	s := &Survey{Today: c.Today(), Rail: rail(c.Today()), Lists: t.lists, Tags: t.tags, People: t.people, Handful: t.handful,
 		Counts: map[Name]int{Bin: len(b.Bin())}, Views: map[book.ID]int{}, unkept: t.unkept}
@@ -93,30 +95,50 @@ func (t *Tally) Survey(b *book.Desk, c day.Clock) *Survey {
 // count counts everything anew.
 func (t *Tally) count(b *book.Desk, c day.Clock) {
 	now := at(c)
-	*t = Tally{since: c, until: NextChange(b, c), shares: make(map[book.ID]share, len(b.Open())),
+	*t = Tally{shares: make(map[book.ID]share, len(b.Open())),
 		cups: map[day.Horizon]int{}, lists: map[book.ID]int{}, tags: map[book.ID]int{}, people: map[book.ID]int{}}
-	for i := range ships {
-		if len(ships[i].counted) > 0 {
-			t.badges = append(t.badges, ships[i].fit(b, now))
-		}
-	}
-	t.counts = make([]int, len(t.badges))
-	wide := t.readOwn(b, now)
+	wide := t.fit(b, now)
+	t.counts, t.views = make([]int, len(t.badges)), make([]int, len(t.own))
 	for _, todo := range b.Open() {
-		t.put(b, now, todo)
+		t.put(b, now, todo, true)
 	}
 	if wide { // some hold what is not open
 		for _, todos := range [][]*book.Todo{b.Paused(), b.Notes(), b.Closed()} {
 			for _, todo := range todos {
-				t.put(b, now, todo)
+				t.put(b, now, todo, false)
 			}
 		}
 	}
 }
 
-// readOwn makes the counted views of one's own ready, and tells whether one of them may
-// hold what is not open.
-func (t *Tally) readOwn(b *book.Desk, now moment) (wide bool) {
+// pass counts anew what has become late since the counts were made, on the same day.
+func (t *Tally) pass(b *book.Desk, c day.Clock) {
+	var passed []*book.Todo
+	for _, todos := range [][]*book.Todo{b.Open(), b.Paused()} {
+		for _, todo := range todos {
+			if todo.Due.HasTime() && c.Passed(todo.Due) && !t.since.Passed(todo.Due) {
+				passed = append(passed, todo)
+			}
+		}
+	}
+	now := at(c)
+	t.fit(b, now)
+	for _, todo := range passed {
+		t.take(todo.ID)
+		t.put(b, now, todo, b.IsOpen(todo))
+	}
+}
+
+// fit makes all that is counted ready for a moment, and tells whether one of the views of
+// one's own may hold what is not open.
+func (t *Tally) fit(b *book.Desk, now moment) (wide bool) {
+	t.since, t.until = now.Clock, NextChange(b, now.Clock)
+	t.badges, t.own, t.unkept, t.asksTags = nil, nil, nil, false
+	for i := range ships {
+		if len(ships[i].counted) > 0 {
+			t.badges = append(t.badges, ships[i].fit(b, now))
+		}
+	}
 	for _, v := range b.Views() {
 		d, err := Own{v.ID}.Definition(b)
 		if !v.Counted || err != nil {
@@ -129,14 +151,13 @@ func (t *Tally) readOwn(b *book.Desk, now moment) (wide bool) {
 		t.own = append(t.own, ownView{saved{v.ID, d}, now.matcher(d.Filter, b)})
 		wide, t.asksTags = wide || d.wide(), t.asksTags || d.Filter.Asks(question.Tag)
 	}
-	t.views = make([]int, len(t.own))
 	return wide
 }
 
-// put counts a to-do in. What counts it is told by the views as they were made ready.
-func (t *Tally) put(b *book.Desk, now moment, todo *book.Todo) {
+// put counts a to-do in, as the views say that were made ready; open tells whether it is
+// one of the desk's open ones.
+func (t *Tally) put(b *book.Desk, now moment, todo *book.Todo, open bool) {
 	var s share
-	open := b.IsOpen(todo)
 	for i, v := range t.own {
 		if (open || v.definition.wide() && b.IsShown(todo)) && v.matcher.Holds()(todo) {
 			s.own = append(s.own, uint8(i))
@@ -259,7 +280,7 @@ func (t *Tally) Follow(b *book.Desk, c *book.Change) {
 	for id := range touched {
 		t.take(id)
 		if todo, err := b.Todo(id); err == nil {
-			t.put(b, now, todo)
+			t.put(b, now, todo, b.IsOpen(todo))
 		}
 	}
 }

@@ -1,6 +1,7 @@
 package view_test
 
 import (
+	"fmt"
 	"math/rand/v2"
 	"reflect"
 	"testing"
@@ -22,6 +23,10 @@ func TestKeptCountsAsTimePasses(t *testing.T) {
 		clock := clockAt(t, zone, "2026-10-20T09:00:00", time.Duration(r.IntN(7))*time.Hour)
 		s := randomShelf(t, r, clock.Today(), 40)
 		s.clock = &clock
+		for i, asks := range []string{`{"field":"overdue","op":"yes"}`, `{"any":[{"field":"overdue","op":"yes"},{"field":"paused","op":"yes"},
+			{"field":"status","op":"any-of","values":["completed"]}]}`, `{"field":"due","op":"within-next","days":1}`} {
+			s.do(book.AddView{Name: fmt.Sprintf("view %d", i), Question: `{"filter":` + asks + `}`, Counted: true})
+		}
 		tally := view.NewTally(s.desk, clock)
 		for step := range 60 {
 			switch r.IntN(6) {

@@ -1,44 +1,51 @@
 import vue from "eslint-plugin-vue";
 import ts from "typescript-eslint";
 
-/** What each folder of src may import from the others: nothing above it. */
-const below = {
-  server: [],
-  api: ["live"], // the window's name, which every request carries
-  live: ["api", "server"],
-  words: ["api"],
-  builder: ["api", "server", "words", "components"],
-  settings: ["api", "server", "words", "composables"],
-  composables: ["api", "live", "server", "words", "settings"],
-  components: ["api", "live", "server", "words", "builder", "settings", "composables"],
-  pages: ["api", "live", "server", "words", "builder", "settings", "composables", "components"],
+/**
+ * The rooms of the page, and what each may import from the others. What stands in `types`
+ * gives its types alone.
+ */
+const rooms = {
+  kit: [],
+  words: [],
+  server: ["kit", "words"],
+  state: ["kit", "server", "words"],
+  choosers: ["kit", "server", "state", "words"],
+  ...Object.fromEntries(
+    ["index", "rail", "capture", "slip", "builder", "settings"].map((part) => [
+      part,
+      ["kit", "server", "state", "words", "choosers"],
+    ]),
+  ),
+  sheet: ["kit", "server", "state", "words", "choosers", "capture"],
+  shell: [
+    ...["kit", "server", "state", "words", "choosers"],
+    ...["index", "rail", "capture", "slip", "sheet"],
+  ],
 };
-const layers = Object.entries(below).map(([folder, allowed]) => {
-  const others = Object.keys(below).filter((f) => f !== folder && !allowed.includes(f));
+const types = { words: ["server"] };
+
+const guarded = Object.entries(rooms).map(([room, allowed]) => {
+  const others = Object.keys(rooms).filter((f) => f !== room && !allowed.includes(f));
   return {
-    files: [`src/${folder}/**`],
+    files: [`src/${room}/**`],
     rules: {
-      "no-restricted-imports": [
+      "@typescript-eslint/no-restricted-imports": [
         "error",
-        ...(others.length
-          ? [
-              {
-                patterns: [
-                  {
-                    group: others.flatMap((f) => [`@/${f}/*`, `**/../${f}/*`]),
-                    message: `src/${folder} imports none of these: ${others.join(", ")}.`,
-                  },
-                ],
-              },
-            ]
-          : []),
+        {
+          patterns: others.map((f) => ({
+            group: [`@/${f}/*`, `**/../${f}/*`],
+            message: `src/${room} imports nothing of src/${f}.`,
+            allowTypeImports: types[room]?.includes(f) ?? false,
+          })),
+        },
       ],
     },
   };
 });
 
 export default ts.config(
-  { ignores: ["dist/**", "src/api/schema.d.ts", "test-results/**"] },
+  { ignores: ["dist/**", "src/server/schema.d.ts", "test-results/**"] },
   ...ts.configs.recommended,
   ...vue.configs["flat/recommended"],
   {
@@ -67,8 +74,8 @@ export default ts.config(
     },
   },
   {
-    files: ["src/components/LayerMenu.vue", "src/components/LayerDialog.vue"],
+    files: ["src/kit/LayerMenu.vue", "src/kit/LayerDialog.vue"],
     rules: { "vue/no-restricted-syntax": "off" },
   },
-  ...layers,
+  ...guarded,
 );

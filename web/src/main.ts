@@ -5,8 +5,8 @@ import "@fontsource/atkinson-hyperlegible-next/600.css";
 import "@fontsource-variable/bitter/index.css";
 import "./styles/base.css";
 import "./styles/print.css";
-import App from "./App.vue";
-import { installPlugins } from "./plugins";
+import App from "@/shell/App.vue";
+import { installPlugins } from "@/plugins";
 
 const app = createApp(App);
 installPlugins(app);

@@ -3,7 +3,7 @@ import { QueryClient, VueQueryPlugin } from "@tanstack/vue-query";
 import type { App } from "vue";
 import { createVuetify } from "vuetify";
 import { aliases, mdi } from "vuetify/iconsets/mdi-svg";
-import { router } from "./router";
+import { router } from "@/router";
 
 /** The palette; `iron` is the same enamelware left on the stove. */
 const enamel = {

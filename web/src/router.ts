@@ -1,6 +1,6 @@
 import { createRouter, createWebHistory } from "vue-router";
-import SheetPage from "./pages/SheetPage.vue";
-import NotFound from "./pages/NotFound.vue";
+import SheetPage from "@/sheet/SheetPage.vue";
+import NotFound from "@/shell/NotFound.vue";
 
 /** Every address is a sheet; an open slip is the `slip` query beside it. */
 export const router = createRouter({
@@ -15,14 +15,14 @@ export const router = createRouter({
     { path: "/tag/:tag", name: "tag", component: SheetPage },
     { path: "/person/:person", name: "person", component: SheetPage },
     { path: "/search", name: "search", component: SheetPage },
-    { path: "/view/new", component: () => import("./pages/BuilderPage.vue") },
-    { path: "/view/:own/edit", component: () => import("./pages/BuilderPage.vue") },
+    { path: "/view/new", component: () => import("@/builder/BuilderPage.vue") },
+    { path: "/view/:own/edit", component: () => import("@/builder/BuilderPage.vue") },
     { path: "/view/:own", name: "own", component: SheetPage },
-    { path: "/tags", component: () => import("./pages/TagsPage.vue") },
-    { path: "/people", component: () => import("./pages/PeoplePage.vue") },
-    { path: "/away", component: () => import("./pages/AwayPage.vue") },
-    { path: "/settings", component: () => import("./settings/SettingsPage.vue") },
-    { path: "/history", component: () => import("./pages/HistoryPage.vue") },
+    { path: "/tags", component: () => import("@/sheet/TagsPage.vue") },
+    { path: "/people", component: () => import("@/sheet/PeoplePage.vue") },
+    { path: "/away", component: () => import("@/sheet/AwayPage.vue") },
+    { path: "/settings", component: () => import("@/settings/SettingsPage.vue") },
+    { path: "/history", component: () => import("@/sheet/HistoryPage.vue") },
     { path: "/list/:list", name: "list", component: SheetPage },
     {
       path: "/rail/:cup(\\d{4}-\\d{2}-\\d{2}|\\d{4}-W\\d{2}|\\d{4}-\\d{2}|parked)",

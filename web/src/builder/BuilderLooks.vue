@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { OwnView } from "@/api/client";
-import PathIcon from "@/components/PathIcon.vue";
+import type { OwnView } from "@/server/client";
+import PathIcon from "@/kit/PathIcon.vue";
 import { colours } from "@/words/names";
-import { groupings, orderings } from "./fields";
-import { viewIcons } from "./icons";
+import { groupings, orderings } from "@/words/questions";
+import { viewIcons } from "@/words/view-icons";
 
 /** How a view of one's own looks: its shape, groups, order, picture and place. */
 const shape = defineModel<string>("shape", { required: true });

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nextTick, useTemplateRef } from "vue";
-import type { Overview } from "@/api/client";
+import type { Overview } from "@/server/client";
 import FilterLine from "./FilterLine.vue";
 import { type GroupLine, type Line, newGroup, newTest } from "./tree";
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from "vue";
-import type { Overview } from "@/api/client";
+import type { Overview } from "@/server/client";
 import { askingOf, newTest, type TestLine } from "./tree";
-import { fieldOf, fields } from "./fields";
+import { fieldOf, fields } from "@/words/questions";
 import PickSome, { type Option } from "./PickSome.vue";
 import WhenValue from "./WhenValue.vue";
 

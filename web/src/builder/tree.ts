@@ -1,5 +1,5 @@
-import type { FilterNode } from "@/api/client";
-import { type Asking, fieldOf } from "./fields";
+import type { FilterNode } from "@/server/client";
+import { type Asking, fieldOf } from "@/words/questions";
 
 /** A line of the builder: a test, or a group with lines of its own. */
 export type Line = TestLine | GroupLine;

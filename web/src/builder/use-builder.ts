@@ -1,5 +1,5 @@
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from "vue";
-import { ask, Away, client, type Definition, type Meaning } from "@/api/client";
+import { ask, Away, client, type Definition, type Meaning } from "@/server/client";
 import { type GroupLine, type Line, newGroup, newTest, read, takeOut, write } from "./tree";
 
 /** How long after a change the server is asked again, in milliseconds. */

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { useQuery } from "@tanstack/vue-query";
 import { computed } from "vue";
-import { ask, client } from "@/api/client";
-import { useOverview } from "@/composables/queries";
+import { ask, client } from "@/server/client";
+import { useOverview } from "@/server/queries";
 import { type SettingWords, settingGroups, valueWords } from "@/words/settings";
-import { useSettings } from "./choose";
-import { inForce } from "./in-force";
+import { useSettings } from "@/server/choose";
+import { inForce } from "@/server/in-force";
 import SettingControl from "./SettingControl.vue";
 
 /** What an account may choose; each is kept as it is changed. */

@@ -1,4 +1,4 @@
-import type { Todo, TodoPatch } from "@/api/client";
+import type { Todo, TodoPatch } from "@/server/client";
 
 /** The fields of a to-do whose value is one of a few words. */
 export type ChoiceKey = "priority" | "concentration";

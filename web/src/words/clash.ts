@@ -1,4 +1,4 @@
-import type { Todo, TodoPatch } from "@/api/client";
+import type { Todo, TodoPatch } from "@/server/client";
 import { choiceName, choiceNames, choiceOf, chosen } from "./choices";
 import { fullMoment } from "./dates";
 import { estimateWords } from "./fields";

@@ -1,4 +1,4 @@
-import type { Overview, Todo } from "@/api/client";
+import type { Overview, Todo } from "@/server/client";
 import { choiceName, choiceNames, choices, chosen } from "./choices";
 import { fullMoment, planWords } from "./dates";
 

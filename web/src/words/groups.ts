@@ -1,4 +1,4 @@
-import type { Group } from "@/api/client";
+import type { Group } from "@/server/client";
 import { addDays, daysBetween, isoWeek, longDay, monthName, shortMonth, weekStart } from "./dates";
 
 type Kind = Group["kind"];

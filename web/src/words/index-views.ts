@@ -1,4 +1,4 @@
-import type { Overview } from "@/api/client";
+import type { Overview } from "@/server/client";
 
 /** A shipped view as it stands in the index. */
 export interface IndexView {

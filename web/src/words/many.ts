@@ -1,4 +1,4 @@
-import type { Many, Reach } from "@/api/client";
+import type { Many, Reach } from "@/server/client";
 import { type ChoiceKey, choices } from "./choices";
 
 const choiceVerbs = Object.fromEntries(

@@ -1,4 +1,4 @@
-import type { Colour, Order, Overview, Priority } from "@/api/client";
+import type { Colour, Order, Overview, Priority } from "@/server/client";
 import { choiceOf } from "./choices";
 
 export const viewNames: Record<string, string> = {

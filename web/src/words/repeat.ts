@@ -1,4 +1,4 @@
-import type { Choice } from "@/api/client";
+import type { Choice } from "@/server/client";
 
 /** Which day of a month a person chooses. */
 export type Pattern = "day" | "weekday" | "last";

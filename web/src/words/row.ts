@@ -1,4 +1,4 @@
-import type { Group, Overview, Row } from "@/api/client";
+import type { Group, Overview, Row } from "@/server/client";
 import { choices, chosen } from "./choices";
 import {
   daysBetween,

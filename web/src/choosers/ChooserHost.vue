@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { computed, nextTick } from "vue";
+import type { Overview, RepeatChoice } from "@/server/client";
+import { useActions } from "@/server/actions";
+import { useMany } from "@/server/many";
+import { rowElement, useCurrent } from "@/state/current";
+import { useTodo } from "@/server/queries";
+import LayerMenu from "@/kit/LayerMenu.vue";
+import ListChooser from "./ListChooser.vue";
+import MomentChooser from "./MomentChooser.vue";
+import PersonChooser from "./PersonChooser.vue";
+import PlaceChooser from "./PlaceChooser.vue";
+import PlanChooser from "./PlanChooser.vue";
+import RepeatEditor from "./RepeatEditor.vue";
+import TagChooser from "./TagChooser.vue";
+
+/** The one chooser that is open, hung on the row or field that asked for it. */
+defineProps<{ overview: Overview }>();
+const current = useCurrent();
+const actions = useActions();
+const many = useMany();
+const { data: fresh } = useTodo(computed(() => current.chooser?.todo?.id ?? ""));
+const todo = computed(() => {
+  const shown = current.chooser?.todo;
+  return fresh.value?.id === shown?.id ? fresh.value : shown;
+});
+
+async function close() {
+  const chooser = current.chooser;
+  current.chooser = undefined;
+  await nextTick();
+  const back = chooser?.at.isConnected ? chooser.at : rowElement(chooser?.todo?.id);
+  back?.focus();
+}
+async function set(field: "due" | "start" | "plan", value: string | null) {
+  const t = todo.value;
+  const ids = current.chooser?.ids;
+  await close();
+  if (ids && field !== "start")
+    return void many.change(
+      ids,
+      field === "due" ? { do: "due", due: value } : { do: "plan", plan: value },
+    );
+  if (!t || t[field] === value) return;
+  if (field === "plan") await actions.plan(t, value);
+  else await actions.edit(t, { [field]: value });
+}
+async function setPlace(list: string | null, section: string | null) {
+  const t = todo.value;
+  const ids = current.chooser?.ids;
+  await close();
+  if (ids) await many.change(ids, { do: "move", place: { list, section } });
+  else if (t && (t.list !== list || (t.section ?? null) !== section))
+    await actions.move(t, list, section);
+}
+async function setTags(add: string[], remove: string[]) {
+  const ids = current.chooser?.ids;
+  if (ids) {
+    await close();
+    await many.change(ids, { do: "tags", add, remove });
+  } else if (todo.value) await actions.tag(todo.value, add, remove);
+}
+function setMoment(value: string | null) {
+  const kind = current.chooser?.kind;
+  if (kind === "due" || kind === "start") void set(kind, value);
+}
+type Deed = "skip" | "pause" | "resume" | "end-repeat";
+async function deed(name: Deed) {
+  const t = todo.value;
+  await close();
+  if (t) await actions.run(t.id, name);
+}
+async function setRepeat(choice: RepeatChoice) {
+  const t = todo.value;
+  await close();
+  if (t) await actions.repeat(t, choice);
+}
+</script>
+
+<template>
+  <LayerMenu
+    v-if="current.chooser && (todo || current.chooser.ids)"
+    :layer="current.chooser.kind"
+    :at="current.chooser.at"
+    @close="close"
+  >
+    <ListChooser
+      v-if="current.chooser.kind === 'list'"
+      :overview="overview"
+      :todo="todo"
+      @choose="setPlace"
+    />
+    <TagChooser
+      v-else-if="current.chooser.kind === 'tags'"
+      :overview="overview"
+      :todo="todo"
+      @turn="setTags"
+    />
+    <PersonChooser
+      v-else-if="current.chooser.kind === 'person' && todo"
+      :overview="overview"
+      :todo="todo"
+      @done="close"
+    />
+    <PlaceChooser v-else-if="current.chooser.kind === 'place' && todo" :todo="todo" @done="close" />
+    <RepeatEditor
+      v-else-if="current.chooser.kind === 'repeat' && todo"
+      :key="todo.id"
+      :repeat="todo.repeat"
+      :date="todo.due ?? todo.plan ?? todo.start"
+      :today="overview.today"
+      :kept="todo.repeat !== undefined"
+      @save="setRepeat"
+      @skip="deed('skip')"
+      @pause="deed('pause')"
+      @resume="deed('resume')"
+      @end="deed('end-repeat')"
+      @cancel="close"
+    />
+    <PlanChooser
+      v-else-if="current.chooser.kind === 'plan'"
+      :overview="overview"
+      :value="todo?.plan ?? null"
+      @choose="(v) => set('plan', v)"
+    />
+    <MomentChooser
+      v-else-if="current.chooser.kind === 'due' || current.chooser.kind === 'start'"
+      :what="current.chooser.kind"
+      :timed="current.chooser.kind === 'due'"
+      :today="overview.today"
+      :value="todo?.[current.chooser.kind] ?? null"
+      @choose="(v) => setMoment(v)"
+    />
+  </LayerMenu>
+</template>

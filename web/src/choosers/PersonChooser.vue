@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { computed, ref } from "vue";
+import { client, type Involved, type Overview, send, type Todo } from "@/server/client";
+import { useActions } from "@/server/actions";
+import { roleWords } from "@/words/fields";
+import OptionFinder from "@/kit/OptionFinder.vue";
+
+/** Chooses who a to-do is about, and what they are to it. */
+const props = defineProps<{ overview: Overview; todo: Todo }>();
+const emit = defineEmits<{ done: [] }>();
+const actions = useActions();
+const query = ref("");
+const role = ref<Involved["role"]>(props.todo.person?.role ?? "ask");
+
+const found = computed(() => {
+  const wanted = query.value.trim().toLowerCase();
+  const hits: { key: string; name: string; make?: boolean; nobody?: boolean }[] =
+    props.overview.people
+      .filter((p) => p.name.toLowerCase().includes(wanted))
+      .map((p) => ({ key: p.id, name: p.name }));
+  if (props.todo.person) hits.push({ key: "nobody", name: "Nobody", nobody: true });
+  if (wanted && !props.overview.people.some((p) => p.name.toLowerCase() === wanted))
+    hits.push({ key: "make", name: query.value.trim(), make: true });
+  return hits;
+});
+
+/** It begins where the to-do is, so that Enter alone changes nothing. */
+const begin = Math.max(
+  0,
+  found.value.findIndex((o) => o.key === props.todo.person?.id),
+);
+
+/** Another role of the person who is there already. */
+async function setRole(to: Involved["role"]) {
+  role.value = to;
+  const person = props.todo.person;
+  if (!person || person.role === to) return;
+  emit("done");
+  await actions.edit(props.todo, { person: { id: person.id, role: to } });
+}
+
+async function pick(option: { key: string; name: string; make?: boolean; nobody?: boolean }) {
+  emit("done");
+  let id = option.key;
+  if (option.make) {
+    const made = await actions.attempt(() =>
+      send((header) =>
+        client.POST("/api/people", { params: { header }, body: { name: option.name } }),
+      ),
+    );
+    if (!made) return;
+    id = made.id;
+  }
+  await actions.edit(props.todo, { person: option.nobody ? null : { id, role: role.value } });
+}
+</script>
+
+<template>
+  <div>
+    <div class="roles" role="group" aria-label="What they are to it">
+      <button
+        v-for="(word, r) in roleWords"
+        :key="r"
+        class="btn"
+        :aria-pressed="role === r"
+        @click="setRole(r)"
+      >
+        {{ word }}
+      </button>
+    </div>
+    <OptionFinder
+      v-model="query"
+      :options="found"
+      :begin="begin"
+      what="Person"
+      placeholder="Name of a person"
+      :chosen="(o) => o.key === todo.person?.id"
+      @pick="pick"
+    >
+      <template #default="{ option }">
+        {{ option.make ? `Put in “${option.name}”` : option.name }}
+      </template>
+    </OptionFinder>
+  </div>
+</template>
+
+<style scoped>
+.roles {
+  display: flex;
+  gap: 4px;
+  padding: 8px 8px 0;
+}
+.roles [aria-pressed="true"] {
+  background: var(--rim);
+  color: var(--glaze);
+}
+</style>

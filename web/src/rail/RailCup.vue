@@ -1,0 +1,212 @@
+<script setup lang="ts">
+import { computed, useTemplateRef } from "vue";
+import type { RailCup } from "@/server/client";
+import { useDrop } from "@/state/drop";
+import { cupLevel, longDay, monthName, precision, railDay, shortMonth } from "@/words/dates";
+import CupGlyph from "@/kit/CupGlyph.vue";
+
+const props = defineProps<{
+  cup: RailCup;
+  brim: number;
+  today: string;
+  /** Its place on the rail: 0 is today. */
+  place: number;
+  shown: boolean;
+}>();
+const emit = defineEmits<{ show: []; drop: [id: string] }>();
+
+const root = useTemplateRef("root");
+const over = useDrop(root, (id) => emit("drop", id));
+const isToday = computed(() => props.place === 0);
+const h = computed(() => props.cup.horizon);
+const extra = computed(() => Math.max(props.cup.count - props.brim, 0));
+
+/** The key that plans on it, where there is one. */
+const digit = computed(() => {
+  if (props.place < 9) return String(props.place + 1);
+  return h.value === "parked" ? "0" : "";
+});
+
+const name = computed(() => {
+  switch (precision(h.value)) {
+    case "day":
+      return isToday.value ? `Today, ${railDay(h.value)}` : railDay(h.value);
+    case "week":
+      return props.place === 7 ? "This week" : "Next week";
+    case "month":
+      if (h.value === props.today.slice(0, 7)) return "This month";
+      return h.value.slice(0, 4) === props.today.slice(0, 4) || h.value.endsWith("-01")
+        ? shortMonth(`${h.value}-01`)
+        : `${shortMonth(`${h.value}-01`)} ${h.value.slice(2, 4)}`;
+    case "parked":
+      return "Parked";
+  }
+  return "";
+});
+
+const fullName = computed(() => {
+  switch (precision(h.value)) {
+    case "day":
+      return isToday.value
+        ? `Today, ${longDay(h.value, props.today)}`
+        : longDay(h.value, props.today);
+    case "month":
+      return monthName(`${h.value}-01`);
+    default:
+      return name.value;
+  }
+});
+
+const load = computed(() => {
+  if (precision(h.value) !== "day") return String(props.cup.count);
+  if (extra.value) return `${props.cup.count} · ${extra.value} over`;
+  return isToday.value ? `${props.cup.count} of ${props.brim}` : String(props.cup.count);
+});
+
+const level = computed(() => cupLevel(h.value, props.cup.count, props.brim));
+</script>
+
+<template>
+  <button
+    ref="root"
+    class="place"
+    :class="{ today: isToday, shown, over, brims: extra > 0 && precision(h) === 'day' }"
+    :aria-label="`${fullName}: ${cup.count} to do${extra && precision(h) === 'day' ? `, ${extra} over the brim` : ''}`"
+    :aria-current="shown ? 'page' : undefined"
+    :data-cup="h"
+    @click="emit('show')"
+  >
+    <span v-if="digit" class="digit" aria-hidden="true">{{ digit }}</span>
+    <CupGlyph :level="level" :size="isToday ? 46 : 34" />
+    <span class="words">
+      <span class="name">{{ name }}</span>
+      <span class="load">{{ over ? "plan here" : load }}</span>
+    </span>
+  </button>
+</template>
+
+<style scoped>
+.place {
+  position: relative;
+  display: flex;
+  flex: 1 1 0;
+  flex-direction: column;
+  align-items: center;
+  justify-content: flex-end;
+  min-width: 76px;
+  height: 84px;
+  padding: 4px 2px;
+  border: 2px solid transparent;
+  border-radius: var(--corner);
+  cursor: pointer;
+}
+.place:hover {
+  background: var(--wash);
+}
+.place.over {
+  border-color: var(--rim);
+  border-style: dashed;
+  background: var(--wash);
+}
+.place.shown {
+  background: var(--wash);
+}
+.place.shown .name {
+  text-decoration: underline 2px;
+  text-underline-offset: 2px;
+}
+.words {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  margin-top: 4px;
+}
+.name {
+  font-family: var(--slab);
+  font-size: 14px;
+  font-weight: 600;
+  line-height: 18px;
+  white-space: nowrap;
+}
+.load {
+  color: var(--pencil);
+  font-size: 13px;
+  line-height: 16px;
+  white-space: nowrap;
+}
+.brims .load {
+  color: var(--copper);
+  font-weight: 600;
+}
+.digit {
+  position: absolute;
+  top: 2px;
+  right: 8px;
+  color: var(--pencil);
+  font-size: 12px;
+  line-height: 16px;
+}
+.today {
+  flex: 0 0 184px;
+  flex-direction: row;
+  align-items: flex-end;
+  justify-content: flex-start;
+  gap: 12px;
+  padding: 4px 8px 26px 10px;
+}
+.today .words {
+  align-items: flex-start;
+}
+@media (max-width: 760px) {
+  .place {
+    min-width: 68px;
+    height: 56px;
+    padding: 2px;
+  }
+  .place :deep(.cup) {
+    width: auto;
+    height: 22px;
+  }
+  .words {
+    margin-top: 0;
+  }
+  .name {
+    font-size: 13px;
+    line-height: 15px;
+  }
+  .load {
+    font-size: 12px;
+    line-height: 13px;
+  }
+  .digit {
+    display: none;
+  }
+  .today {
+    flex-basis: 150px;
+    align-items: center;
+    gap: 8px;
+    padding: 0 6px 18px;
+  }
+  .today :deep(.cup) {
+    height: 32px;
+  }
+  /* A line of rims: the tops of the cups alone. */
+  .folded .place {
+    align-items: flex-start;
+    justify-content: center;
+    padding-top: 2px;
+    background: none;
+  }
+  .folded .place:not(.today) {
+    align-items: center;
+    justify-content: flex-start;
+  }
+  .folded .today {
+    justify-content: flex-start;
+    padding-left: 8px;
+  }
+  .folded .words {
+    visibility: hidden;
+  }
+}
+</style>

@@ -1,0 +1,304 @@
+import { useQueryClient } from "@tanstack/vue-query";
+import {
+  Away,
+  type ChangedTodo,
+  client,
+  etagOf,
+  type RepeatChoice,
+  send,
+  type Todo,
+  type TodoPatch,
+} from "./client";
+import { Refused } from "./client";
+import { fieldNames, fieldWords } from "@/words/clash";
+import { useLinger } from "./linger";
+import { useServer } from "./server";
+import { type Also, useToasts } from "@/kit/toasts";
+
+const short = (title: string) => (title.length > 28 ? `${title.slice(0, 27)}…` : title);
+
+/** The last thing that was asked of a to-do and is not answered yet. */
+const turns = new Map<string, Promise<void>>();
+
+type Command =
+  "complete" | "reopen" | "cancel" | "restore" | "skip" | "pause" | "resume" | "end-repeat";
+
+/** Everything a person can do to a to-do, with its word afterwards. */
+export function useActions() {
+  const queries = useQueryClient();
+  const server = useServer();
+  const toasts = useToasts();
+  const linger = useLinger();
+
+  function trouble(e: unknown) {
+    if (e instanceof Away) {
+      toasts.show({
+        text: "The server is away. Nothing was changed; try again when it is back.",
+        trouble: true,
+        sort: "away",
+      });
+    } else {
+      toasts.show({
+        text: e instanceof Error ? e.message : "Something went wrong.",
+        trouble: true,
+      });
+    }
+  }
+
+  function took(changed: ChangedTodo, quiet = false, more = "", also?: Also, sort?: string) {
+    const { change, project, ...todo } = changed;
+    if (project?.finished && todo.status === "completed")
+      also ??= {
+        name: `Finish “${short(project.title)}”`,
+        act: () => void run(project.id, "complete"),
+      };
+    queries.setQueryData(["todo", todo.id], todo);
+    if (change.revision) server.refresh(change.revision, [todo.id]);
+    if (!quiet && change.revision)
+      toasts.show({ text: change.says + more, undo: change.revision, also, sort });
+  }
+
+  async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {
+    try {
+      return await work();
+    } catch (e) {
+      trouble(e);
+      return undefined;
+    }
+  }
+
+  /**
+   * Does what depends on how a to-do stands after all that was asked before: keys come
+   * faster than answers.
+   */
+  function inTurn(todo: Todo, work: (fresh: Todo) => Promise<unknown>) {
+    const mine = (turns.get(todo.id) ?? Promise.resolve()).then(async () => {
+      const known = queries.getQueryData<Todo>(["todo", todo.id]);
+      await work(known && known.revision > todo.revision ? known : todo);
+    });
+    turns.set(todo.id, mine);
+    void mine.finally(() => turns.get(todo.id) === mine && turns.delete(todo.id));
+  }
+
+  const command = (id: string, name: Command) =>
+    send((header) => client.POST(`/api/todos/{id}/${name}`, { params: { path: { id }, header } }));
+
+  const run = (id: string, name: Command) => attempt(async () => took(await command(id, name)));
+
+  /** Ticks, or takes the tick back. The row is struck before the server answers. */
+  async function tick(todo: Todo) {
+    if (linger.struck(todo)) {
+      const tickOf = linger.tickOf(todo.id);
+      linger.set(todo.id, "open");
+      try {
+        // A repeat has moved on by now: taking its tick back is undoing it.
+        if (tickOf) await turnBack(tickOf);
+        else took(await command(todo.id, "reopen"));
+      } catch (e) {
+        linger.drop(todo.id);
+        trouble(e);
+      }
+      return;
+    }
+    linger.set(todo.id, "completed");
+    try {
+      const done = await command(todo.id, "complete");
+      if (todo.repeat && done.change.revision)
+        linger.set(todo.id, "completed", done.change.revision);
+      took(done);
+    } catch (e) {
+      linger.drop(todo.id);
+      trouble(e);
+    }
+  }
+
+  const plan = (todo: Pick<Todo, "id">, horizon: string | null) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/plan", {
+            params: { path: { id: todo.id }, header },
+            body: { plan: horizon },
+          }),
+        ),
+      ),
+    );
+
+  const move = (todo: Pick<Todo, "id">, list: string | null, section: string | null = null) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/move", {
+            params: { path: { id: todo.id }, header },
+            body: { list, section },
+          }),
+        ),
+      ),
+    );
+
+  /** Picks it for today's handful, or takes it out. */
+  const pick = (todo: Pick<Todo, "id">, isIn: boolean) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/handful", {
+            params: { path: { id: todo.id }, header },
+            body: { in: isIn },
+          }),
+        ),
+      ),
+    );
+
+  const tag = (todo: Pick<Todo, "id">, add: string[], remove: string[]) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/tags", {
+            params: { path: { id: todo.id }, header },
+            body: { add, remove },
+          }),
+        ),
+      ),
+    );
+
+  /** Sends an edit; one that another window's change does not touch goes again by itself. */
+  async function patch(todo: Pick<Todo, "id" | "revision">, body: TodoPatch): Promise<ChangedTodo> {
+    const go = (revision: number) =>
+      send(() =>
+        client.PATCH("/api/todos/{id}", {
+          params: { path: { id: todo.id }, header: { "If-Match": etagOf({ revision }) } },
+          headers: { "Content-Type": "application/merge-patch+json" },
+          body,
+        }),
+      );
+    try {
+      return await go(todo.revision);
+    } catch (e) {
+      if (!(e instanceof Refused) || e.problem.status !== 412 || !e.problem.current) throw e;
+      const theirs = e.problem.changed ?? [];
+      if (Object.keys(body).some((field) => theirs.includes(field))) throw e;
+      return go(e.problem.current.revision);
+    }
+  }
+
+  /**
+   * Edits from a row: with a word and an offer to undo. A date of a repeat is
+   * that of this occurrence; all coming ones can be moved with it.
+   */
+  const edit = (todo: Pick<Todo, "id" | "revision" | "repeat">, body: TodoPatch) =>
+    attempt(async () => {
+      let changed: ChangedTodo;
+      try {
+        changed = await patch(todo, body);
+      } catch (e) {
+        if (clashed(e, body)) return;
+        throw e;
+      }
+      const to = body.due?.slice(0, 10);
+      const also =
+        todo.repeat && to && changed.due && to !== todo.repeat.current
+          ? { name: "All coming ones", act: () => void moveRepeat(todo, to) }
+          : undefined;
+      took(changed, false, "", also);
+    });
+
+  /** Another window wrote the same field: says what, and offers to overwrite it. */
+  function clashed(e: unknown, body: TodoPatch): boolean {
+    const theirs = e instanceof Refused && e.problem.status === 412 ? e.problem.current : undefined;
+    const field = Object.keys(body)[0] as keyof TodoPatch | undefined;
+    if (!theirs || !field) return false;
+    toasts.show({
+      text: `Another window has set the ${fieldNames[field]} meanwhile: ${fieldWords(field, theirs)}. Yours was not kept.`,
+      trouble: true,
+      also: { name: "Set mine instead", act: () => void edit(theirs, body) },
+    });
+    server.refresh(undefined, [theirs.id]);
+    return true;
+  }
+
+  const moveRepeat = (todo: Pick<Todo, "id">, to: string) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/repeat/move", {
+            params: { path: { id: todo.id }, header },
+            body: { to },
+          }),
+        ),
+      ),
+    );
+
+  const repeat = (todo: Pick<Todo, "id">, body: RepeatChoice) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/repeat", {
+            params: { path: { id: todo.id }, header },
+            body,
+          }),
+        ),
+      ),
+    );
+
+  const remind = (todo: Pick<Todo, "id">, add: string[], remove: string[]) =>
+    attempt(async () =>
+      took(
+        await send((header) =>
+          client.POST("/api/todos/{id}/reminders", {
+            params: { path: { id: todo.id }, header },
+            body: { add, remove },
+          }),
+        ),
+      ),
+    );
+
+  const remove = (todo: Pick<Todo, "id" | "revision">) =>
+    attempt(async () =>
+      took(
+        await send(() =>
+          client.DELETE("/api/todos/{id}", {
+            params: { path: { id: todo.id }, header: { "If-Match": "*" } },
+          }),
+        ),
+      ),
+    );
+
+  async function turnBack(change?: number) {
+    const done = await send((header) =>
+      client.POST("/api/undo", { params: { header }, body: change ? { change } : {} }),
+    );
+    linger.forget(done.todos);
+    if (change) toasts.settle(change);
+    server.refresh(done.change.revision);
+    toasts.show({ text: done.change.says });
+  }
+  const undo = (change?: number) => attempt(() => turnBack(change));
+
+  const redo = () =>
+    attempt(async () => {
+      const done = await send((header) => client.POST("/api/redo", { params: { header } }));
+      linger.forget(done.todos);
+      server.refresh(done.change.revision);
+      toasts.show({ text: `Done again. ${done.change.says}` });
+    });
+
+  return {
+    inTurn,
+    tick,
+    run,
+    plan,
+    move,
+    pick,
+    tag,
+    patch,
+    edit,
+    repeat,
+    remind,
+    remove,
+    undo,
+    redo,
+    took,
+    trouble,
+    attempt,
+  };
+}

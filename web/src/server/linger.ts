@@ -1,0 +1,77 @@
+import { defineStore } from "pinia";
+import { ref } from "vue";
+import type { Group, Row, Todo } from "./client";
+import { groupKey, type SheetGroup } from "./queries";
+
+/** How long a ticked row stays struck where it is, in milliseconds. */
+const stay = 4000;
+
+interface Kept {
+  state: "completed" | "open";
+  until: number;
+  /** The change that ticked a repeat, which is open again at its next date. */
+  tick?: number;
+  /** Where the row stood, once it has left the server's answer. */
+  row?: Row;
+  group?: Pick<Group, "kind" | "horizon">;
+  index?: number;
+}
+
+/** Rows just ticked: they stay, struck, for a moment, longer under pointer or focus. */
+export const useLinger = defineStore("linger", () => {
+  const kept = ref(new Map<string, Kept>());
+  const held = ref<string>();
+
+  function set(id: string, state: Kept["state"], tick?: number) {
+    const before = kept.value.get(id);
+    kept.value.set(id, { ...before, state, until: Date.now() + stay, tick });
+    setTimeout(sweep, stay + 50);
+  }
+  function drop(id: string) {
+    kept.value.delete(id);
+  }
+  function forget(ids: string[]) {
+    ids.forEach(drop);
+  }
+  /** Pointer or focus is on this row. */
+  function hold(id: string | undefined) {
+    const before = held.value;
+    held.value = id;
+    if (before && before !== id) setTimeout(sweep, 400);
+  }
+  function sweep() {
+    for (const [id, k] of kept.value) {
+      if (Date.now() < k.until) continue;
+      if (id === held.value) setTimeout(sweep, 500);
+      else kept.value.delete(id);
+    }
+  }
+  function struck(todo: Todo): boolean {
+    const k = kept.value.get(todo.id);
+    if (k) return k.state === "completed";
+    return todo.status === "completed" || todo.status === "cancelled";
+  }
+
+  const tickOf = (id: string) => kept.value.get(id)?.tick;
+
+  /** The server's groups with the rows that linger put back where they were. */
+  function withKept(groups: SheetGroup[], before: SheetGroup[]): SheetGroup[] {
+    if (kept.value.size === 0) return groups;
+    const there = new Set(groups.flatMap((g) => g.rows.map((r) => r?.todo.id)));
+    const out = groups.map((g) => ({ ...g, rows: [...g.rows] }));
+    before.forEach((old, nth) => {
+      old.rows.forEach((row, index) => {
+        if (!row || !kept.value.has(row.todo.id) || there.has(row.todo.id)) return;
+        let group = out.find((g) => groupKey(g) === groupKey(old));
+        if (!group) {
+          group = { ...old, count: 0, rows: [] };
+          out.splice(Math.min(nth, out.length), 0, group);
+        }
+        group.rows.splice(Math.min(index, group.rows.length), 0, row);
+      });
+    });
+    return out;
+  }
+
+  return { set, drop, tickOf, forget, hold, struck, withKept, kept };
+});

@@ -1,0 +1,69 @@
+import { useQueryClient } from "@tanstack/vue-query";
+import { defineStore } from "pinia";
+import { ref } from "vue";
+import { listen, type Heard } from "./stream";
+
+/** What is known of the server: whether it answers, its day, its revision. */
+export const useServer = defineStore("server", () => {
+  const queries = useQueryClient();
+  const away = ref(false);
+  const today = ref("");
+  /** The revision up to which everything shown has been asked for again. */
+  let revision: number | undefined;
+  /** A change has been told of. */
+  let told = false;
+  /** The server's wall clock when it was last asked, and when that was here. */
+  let clock: { wall: number; here: number; zone: string } | undefined;
+
+  /** Reads everything shown again, once for each revision. */
+  function refresh(to?: number, todos?: string[]) {
+    if (to !== undefined && revision !== undefined && to <= revision) return;
+    if (to !== undefined) [revision, told] = [to, true];
+    void queries.invalidateQueries({ queryKey: ["overview"] });
+    void queries.invalidateQueries({ queryKey: ["view"] });
+    // What a slip shows of other to-dos changes with any of them.
+    void queries.invalidateQueries({ predicate: (q) => q.queryKey[2] === "inside" });
+    if (!todos) void queries.invalidateQueries({ queryKey: ["todo"] });
+    for (const id of todos ?? []) void queries.invalidateQueries({ queryKey: ["todo", id] });
+  }
+
+  function heard(e: Heard) {
+    if (e.kind === "away" || e.kind === "here") {
+      away.value = e.kind === "away";
+      return;
+    }
+    const otherDay = e.today !== undefined && today.value !== "" && e.today !== today.value;
+    if (e.kind === "time" || e.kind === "reset" || otherDay) {
+      if (e.today) today.value = e.today;
+      revision = e.revision;
+      refresh();
+    } else refresh(e.revision, e.kind === "change" ? e.todos : undefined);
+  }
+
+  /** Takes note of what an answer says of the server. */
+  function seen(answer: { revision: number; today: string; now?: string; zone?: string }) {
+    today.value = answer.today;
+    if (answer.now && answer.zone)
+      clock = { wall: Date.parse(`${answer.now}Z`), here: Date.now(), zone: answer.zone };
+    // Until the stream tells of a change the oldest answer counts. Later a newer one
+    // proves nothing of the others: the event that is on its way does.
+    if (revision === undefined || (!told && answer.revision < revision)) revision = answer.revision;
+  }
+
+  /** The wall time it is, reckoned on from the server's own. */
+  function wall(): { typed: string; zone: string } | undefined {
+    if (!clock) return undefined;
+    const now = new Date(clock.wall + Date.now() - clock.here);
+    return { typed: now.toISOString().slice(0, 16), zone: clock.zone };
+  }
+
+  function start() {
+    listen(heard, () => revision);
+    document.addEventListener("visibilitychange", () => {
+      if (document.visibilityState === "visible") refresh();
+    });
+    window.addEventListener("online", () => refresh());
+  }
+
+  return { away, today, refresh, seen, wall, start };
+});

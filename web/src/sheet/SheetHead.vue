@@ -1,0 +1,386 @@
+<script setup lang="ts">
+import PathIcon from "@/kit/PathIcon.vue";
+import { type MenuItem, useMenu } from "@/kit/menu";
+import { mdiDotsHorizontal } from "@mdi/js";
+import { computed, useTemplateRef } from "vue";
+import { useRoute, useRouter } from "vue-router";
+import type { List, Overview, OwnView, Person, Tag } from "@/server/client";
+import { groupings } from "@/words/questions";
+import { viewIcons } from "@/words/view-icons";
+import type { Shape } from "./narrowing";
+import { useLook } from "@/state/look";
+import { useViews } from "@/server/views";
+import { useAsk } from "@/kit/ask";
+import { usePlaces } from "@/server/places";
+import { type Deed, useSheetDeeds } from "./sheet-deeds";
+import ActionMenu from "@/kit/ActionMenu.vue";
+
+/** A sheet's name, what it holds in a sentence, and what can be done with it. */
+
+const props = defineProps<{
+  name: string;
+  sentence?: string;
+  total: string;
+  overview?: Overview;
+  list?: List;
+  tag?: Tag;
+  person?: Person;
+  own?: OwnView;
+  shape: Shape;
+  /** What the columns stand for, where the sheet was asked for some. */
+  by?: string;
+  /** Its rows have dates that can be moved all at once. */
+  makesRoom: boolean;
+  /** It can be narrowed, and shown in other shapes. */
+  narrows: boolean;
+  /** A phone's width. */
+  narrow: boolean;
+  /** It has rows to choose among. */
+  chooses: boolean;
+}>();
+const emit = defineEmits<{
+  makeRoom: [];
+  narrow: [at: HTMLElement];
+  shape: [to: Shape, by?: string];
+  print: [columns: 1 | 2];
+}>();
+const route = useRoute();
+const router = useRouter();
+const views = useViews();
+const look = useLook();
+
+const places = usePlaces();
+const { ask } = useAsk();
+const menus = useMenu();
+
+const printItems: MenuItem[] = [
+  { name: "Print", act: () => emit("print", 1), apart: true },
+  { name: "Print in two columns", act: () => emit("print", 2) },
+];
+/** On a phone all that can be done stands in one button. */
+const allItems = computed<MenuItem[]>(() => {
+  const own = [...items.value, ...printItems];
+  if (!props.narrow) return own;
+  const entries = deeds.value.map((d): MenuItem => ({
+    name: d.menu ? `${d.menu.label}…` : d.name,
+    act: () => press(d),
+  }));
+  return [...entries, ...own.map((item, i) => (i === 0 ? { ...item, apart: true } : item))];
+});
+const dots = useTemplateRef<{ $el: HTMLElement }>("dots");
+/** What it opens hangs on the button of the menu that it was chosen from. */
+function press({ menu, act }: Deed) {
+  const at = dots.value?.$el;
+  if (!at) return;
+  if (menu) menus.menu = { label: menu.label, items: menu.items(), at };
+  else act?.(at);
+}
+const items = computed<MenuItem[]>(() => {
+  const { list, tag, person, overview } = props;
+  if (list && overview) return listItems(list, overview);
+  if (tag && overview)
+    return [
+      { name: "Name and colour…", act: () => places.editTag(tag) },
+      { name: "Merge into another…", act: () => places.mergeTag(tag, overview) },
+      { name: "Remove the tag", act: () => places.deleteTag(tag), apart: true },
+    ];
+  if (person)
+    return [
+      { name: "Edit…", act: () => places.editPerson(person) },
+      { name: "Remove the person", act: () => places.removePerson(person), apart: true },
+    ];
+  if (props.own) return ownItems(props.own);
+  if (typeof route.params.view === "string" && route.params.view !== "bin")
+    return [
+      {
+        name: "Make a view of my own from it…",
+        act: () => router.push(`/view/new?from=${String(route.params.view)}`),
+      },
+    ];
+  return [];
+});
+
+function ownItems(own: OwnView): MenuItem[] {
+  return [
+    { name: "Edit…", act: () => router.push(`/view/${own.id}/edit`) },
+    { name: "Copy it", act: () => views.copy(own) },
+    {
+      name: own.pinned ? "Unpin" : "Pin to the head of the index",
+      act: () => views.edit(own, { pinned: !own.pinned }),
+    },
+    {
+      name: own.counted ? "Hide its count" : "Show its count",
+      act: () => views.edit(own, { counted: !own.counted }),
+    },
+    { name: "Delete the view", act: () => views.remove(own), apart: true },
+  ];
+}
+
+function askUrgent() {
+  ask({
+    title: "How near is urgent?",
+    text: "What is due or planned within so many days stands on the urgent side.",
+    confirm: "Set it",
+    fields: [
+      { key: "days", label: "Days from today", kind: "text", value: String(look.urgentDays) },
+    ],
+    act: async ({ days }) => {
+      const n = Number(days);
+      if (!Number.isInteger(n) || n < 1 || n > 60)
+        throw new Error("A whole number of days from 1 to 60 is wanted.");
+      look.setUrgentDays(n);
+    },
+  });
+}
+/** The shapes a sheet may have, and what columns may stand for. */
+const shapeItems = computed<MenuItem[]>(() => [
+  { name: "Rows", checked: props.shape === "rows", act: () => emit("shape", "rows") },
+  {
+    name: "Two-by-two: important and urgent",
+    checked: props.shape === "two-by-two",
+    act: () => emit("shape", "two-by-two"),
+  },
+  ...(props.shape === "two-by-two" && props.own?.shape !== "two-by-two"
+    ? [{ name: `Urgent is within ${look.urgentDays} days…`, act: askUrgent }]
+    : []),
+  ...groupings.slice(1).map((g, i) => ({
+    name: `Columns by ${g.name}`,
+    checked: props.shape === "columns" && (props.by ?? "priority") === g.value,
+    act: () => emit("shape", "columns", g.value),
+    apart: i === 0,
+  })),
+]);
+const shapeName = computed(
+  () => ({ rows: "As rows", columns: "As columns", "two-by-two": "As a two-by-two" })[props.shape],
+);
+const deeds = useSheetDeeds(props, {
+  makeRoom: () => emit("makeRoom"),
+  narrow: (at) => emit("narrow", at),
+  shapeName: () => shapeName.value,
+  shapes: () => shapeItems.value,
+});
+
+function listItems(list: List, overview: Overview): MenuItem[] {
+  const bin = {
+    name: list.template ? "Put the template in the bin" : "Put the list in the bin",
+    act: () => places.deleteList(list),
+    apart: true,
+  };
+  if (list.template)
+    return [
+      { name: "Pour it out…", act: () => places.pour(list, overview) },
+      { name: "Rename…", act: () => places.renameList(list) },
+      bin,
+    ];
+  if (list.archived)
+    return [{ name: "Bring it back", act: () => places.editList(list, { archived: false }) }, bin];
+  const sections = list.sections ?? [];
+  return [
+    { name: "Name and colour…", act: () => places.renameList(list) },
+    { name: "New section…", act: () => places.addSection(list) },
+    {
+      name: list.pinned ? "Unpin" : "Pin to the head of the index",
+      act: () => places.editList(list, { pinned: !list.pinned }),
+    },
+    {
+      name: list.checklist ? "Make it a plain list" : "Make it a checklist",
+      act: () => places.editList(list, { checklist: !list.checklist }),
+    },
+    ...overview.shelves
+      .filter((s) => s.id !== list.shelf)
+      .map((s, i) => ({
+        name: `To the shelf ${s.name}`,
+        act: () => places.moveList(list, { shelf: s.id }),
+        apart: i === 0,
+      })),
+    { name: "Save as a template…", act: () => places.saveTemplate(list), apart: true },
+    { name: "Archive it", act: () => places.editList(list, { archived: true }) },
+    ...(sections.length ? [{ name: "Sections…", act: () => chooseSection(list) }] : []),
+    bin,
+  ];
+}
+
+/** Sections are renamed and moved from their heads too; this is the keyed way. */
+function chooseSection(list: List) {
+  const sections = list.sections ?? [];
+  ask({
+    title: "Sections",
+    confirm: "Do it",
+    fields: [
+      {
+        key: "id",
+        label: "Section",
+        kind: "choice",
+        value: sections[0]?.id ?? "",
+        options: sections.map((s) => ({ value: s.id, name: s.name })),
+      },
+      {
+        key: "what",
+        label: "What to do",
+        kind: "choice",
+        value: "up",
+        options: [
+          { value: "up", name: "Move up" },
+          { value: "down", name: "Move down" },
+          { value: "keep", name: "Take the section out, keep its to-dos" },
+          { value: "bin", name: "Put it in the bin with its to-dos" },
+        ],
+      },
+    ],
+    act: async ({ id = "", what }) => {
+      const at = sections.findIndex((s) => s.id === id);
+      if (what === "up" && at > 0)
+        await places.moveSection({ id }, { before: sections[at - 1]?.id });
+      else if (what === "down" && at + 1 < sections.length)
+        await places.moveSection({ id }, { after: sections[at + 1]?.id });
+      else if (at >= 0 && (what === "keep" || what === "bin"))
+        await places.deleteSection(sections[at]!, what === "bin");
+    },
+  });
+}
+</script>
+
+<template>
+  <header class="top">
+    <div class="words">
+      <h1>
+        <span
+          v-if="list || tag"
+          class="dot"
+          :style="{ background: `var(--${(list ?? tag)?.colour})` }"
+        /><PathIcon
+          v-if="own"
+          class="own"
+          :path="viewIcons[own.icon]"
+          :size="20"
+          :style="{ color: `var(--${own.colour})` }"
+        />{{ name }}
+      </h1>
+      <p v-if="sentence" class="sentence">
+        {{ sentence }} <span v-if="total" class="total">{{ total }}.</span>
+      </p>
+    </div>
+    <div class="deeds">
+      <button
+        v-if="list?.template && overview"
+        class="btn main"
+        @click="places.pour(list, overview)"
+      >
+        Pour it out…
+      </button>
+      <button
+        v-if="list?.archived"
+        class="btn main"
+        @click="places.editList(list, { archived: false })"
+      >
+        Bring it back
+      </button>
+      <template v-for="d in narrow ? [] : deeds" :key="d.menu?.label ?? d.name">
+        <ActionMenu v-if="d.menu" class="btn" :label="d.menu.label" :items="d.menu.items">
+          {{ d.name }}
+        </ActionMenu>
+        <button
+          v-else
+          class="btn"
+          :title="d.title"
+          :aria-pressed="d.pressed"
+          :aria-haspopup="d.popup ? 'dialog' : undefined"
+          :data-narrow="d.narrows ? '' : undefined"
+          @click="d.act?.($event.currentTarget as HTMLElement)"
+        >
+          {{ d.name }}
+        </button>
+      </template>
+      <ActionMenu
+        ref="dots"
+        class="btn dots"
+        :data-narrow="narrow ? '' : undefined"
+        :label="`More for ${name}`"
+        :items="() => allItems"
+      >
+        <PathIcon :path="mdiDotsHorizontal" :size="18" />
+      </ActionMenu>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 14px;
+  margin-bottom: 6px;
+  padding-right: 8px;
+}
+.words {
+  display: flex;
+  flex: 1 1 300px;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 14px;
+  min-width: 0;
+}
+h1 {
+  max-width: 100%;
+  font-size: 24px;
+  font-weight: 600;
+  line-height: 32px;
+  overflow-wrap: anywhere;
+}
+.dot {
+  display: inline-block;
+  width: 12px;
+  height: 12px;
+  margin-right: 9px;
+  border-radius: 2px;
+}
+.own {
+  margin-right: 9px;
+  vertical-align: -2px;
+}
+.sentence {
+  color: var(--pencil);
+}
+.deeds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.btn[aria-pressed="true"] {
+  background: var(--rim);
+  color: var(--glaze);
+}
+.dots {
+  padding: 2px 7px;
+}
+/* A phone's first row stands high: one line, and one button for all that can be done. */
+@media (max-width: 760px) {
+  .dots {
+    border-color: transparent;
+  }
+  .top {
+    flex-wrap: nowrap;
+    margin-bottom: 0;
+    padding: 0;
+  }
+  .words {
+    flex: 1;
+    flex-wrap: nowrap;
+  }
+  h1 {
+    flex: 0 1 auto;
+    overflow: hidden;
+    font-size: 20px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .sentence {
+    flex: 1 1 80px;
+    overflow: hidden;
+    font-size: 13px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+}
+</style>

@@ -1,0 +1,433 @@
+<script setup lang="ts">
+import { until, useMediaQuery } from "@vueuse/core";
+import { computed, provide, ref, useTemplateRef, watch } from "vue";
+import { useRoute, useRouter } from "vue-router";
+import { Away, type FilterNode, Refused } from "@/server/client";
+import AddHere from "./AddHere.vue";
+import BulkBar from "./BulkBar.vue";
+import ColumnsSheet from "./ColumnsSheet.vue";
+import ComesRound from "./ComesRound.vue";
+import GroupHead from "./GroupHead.vue";
+import GroupRows from "./GroupRows.vue";
+import NarrowBar from "./NarrowBar.vue";
+import PersonCard from "./PersonCard.vue";
+import SearchHead from "./SearchHead.vue";
+import SheetHead from "./SheetHead.vue";
+import SheetState from "@/kit/SheetState.vue";
+import { useActions } from "@/server/actions";
+import { sheetKey, useArrange } from "./arrange";
+import { type MakingRoom, useCurrent } from "@/state/current";
+import { useColumns } from "./columns";
+import { useKeys } from "@/state/keys";
+import { printSheet } from "@/kit/printing";
+import { groupKey, pageSize, readView, searchFilter } from "@/server/queries";
+import { useRowKeys } from "./row-keys";
+import { useSelection } from "@/kit/selection";
+import { useSheet } from "./sheet";
+import { foldsAway, rowsOf, useShown, type ShownGroup } from "./shown";
+import { emptyWords } from "@/words/empty";
+import { precision } from "@/words/dates";
+import { listById } from "@/words/names";
+
+const route = useRoute();
+const router = useRouter();
+const current = useCurrent();
+const selection = useSelection();
+const actions = useActions();
+const { source, narrowing, months, wanted, query, displayed, name, overview } = useSheet();
+const { shape } = narrowing;
+
+const view = query.view;
+const at = computed(() => {
+  const s = source.value;
+  return {
+    list: s.kind === "list" ? listById(overview.value, s.list)?.list : undefined,
+    tag: s.kind === "tag" ? overview.value?.tags.find((t) => t.id === s.tag) : undefined,
+    own: s.kind === "own" ? overview.value?.views.find((v) => v.id === s.own) : undefined,
+    person: s.kind === "person" ? overview.value?.people.find((p) => p.id === s.person) : undefined,
+  };
+});
+const viewName = computed(() =>
+  source.value.kind === "view" ? source.value.view : source.value.kind,
+);
+const upcoming = computed(() => viewName.value === "upcoming");
+/** Not one open to-do: the next thing to do is to put one in. */
+const nothingAtAll = computed(
+  () =>
+    (viewName.value === "today" || viewName.value === "cup") &&
+    overview.value !== undefined &&
+    overview.value.rail.every((c) => c.count === 0) &&
+    Object.values(overview.value.counts).every((n) => n === 0),
+);
+const narrow = useMediaQuery("(max-width: 760px)");
+const byTouch = useMediaQuery("(hover: none)");
+const empty = computed(() => view.value && displayed.value.length === 0);
+const total = computed(() => {
+  const n = (view.value?.groups ?? [])
+    .filter((g) => g.kind !== "ticked")
+    .reduce((sum, g) => sum + g.count - (g.notes ?? 0), 0);
+  const what = { done: "in all", bin: "in the bin", projects: "in all" }[viewName.value] ?? "to do";
+  return n === 0 ? "" : `${n} ${what}`;
+});
+
+const unfolded = ref(new Set<string>());
+function fold(kind: string) {
+  if (!unfolded.value.delete(kind)) unfolded.value.add(kind);
+}
+const shown = useShown(displayed, unfolded);
+const grouped = computed(() =>
+  shape.value === "two-by-two" ? "two-by-two" : (shown.value[0]?.kind ?? narrowing.by.value ?? ""),
+);
+const board = useColumns(shown, grouped, overview);
+const rows = computed(() => rowsOf(shape.value === "rows" ? shown.value : board.columns.value));
+const slip = computed(() => route.query.slip as string | undefined);
+const openSlip = (id: string) =>
+  void router.replace({ ...route, query: { ...route.query, slip: id } });
+
+/** Lists and the Cup keep an order of their own, where nobody chose another. */
+const arranges = computed(
+  () => (at.value.list && !at.value.list.archived) || viewName.value === "cup",
+);
+const arrange = useArrange(
+  shown,
+  computed(() => Boolean(arranges.value)),
+);
+provide(sheetKey, { rows, openSlip, moves: arrange });
+
+/** Postpones what is chosen, or else all of a view. */
+const makesRoom = computed(() => ["today", "overdue"].includes(viewName.value));
+async function makeRoom() {
+  if (selection.any)
+    current.makingRoom = { ids: [...selection.ids], from: `${selection.ids.size} chosen` };
+  else if (makesRoom.value && view.value?.total) {
+    const making: MakingRoom = { from: `All of ${name.value}` };
+    current.makingRoom = making;
+    const ids = await idsOf(0, view.value.total);
+    if (current.makingRoom === making)
+      current.makingRoom = ids.length ? { ...making, ids } : undefined;
+  }
+}
+const refuseMove = () => arrange.indent("");
+useRowKeys(rows, openSlip, () =>
+  shape.value === "rows"
+    ? { ...arrange, makeRoom }
+    : {
+        ...arrange,
+        indent: refuseMove,
+        lift: refuseMove,
+        step: refuseMove,
+        makeRoom,
+        beside: board.beside,
+        side: board.side,
+      },
+);
+const narrows = computed(
+  () => !["bin", "search"].includes(viewName.value) && !at.value.list?.template,
+);
+const narrowBar = useTemplateRef("narrowBar");
+useKeys((press) => {
+  if (press !== "f" || !narrowBar.value) return false;
+  const at = document.querySelector<HTMLElement>("[data-narrow]");
+  if (at) narrowBar.value.open(at);
+  return true;
+});
+
+/** What is seen, as the start of a view of one's own. */
+function saveWhatISee() {
+  const filter = narrowing.filter.value;
+  void router.push({
+    path: "/view/new",
+    query: {
+      ...(source.value.kind === "view" && { from: source.value.view }),
+      ...(source.value.kind === "own" && { own: source.value.own }),
+      filter: JSON.stringify({ filter: seen(filter) }),
+      name: [name.value, ...narrowing.narrowed.value.map((n) => n.words)].join(", "),
+    },
+  });
+}
+/** The filter of a list, tag or person, narrowed. */
+function seen(filter: FilterNode | undefined): FilterNode {
+  const s = source.value;
+  const mine: FilterNode[] =
+    s.kind === "list"
+      ? [{ field: "list", op: "any-of", values: [s.list] }]
+      : s.kind === "tag"
+        ? [{ field: "tag", op: "any-of", values: [s.tag] }]
+        : s.kind === "person"
+          ? [{ field: "person", op: "any-of", values: [s.person] }]
+          : s.kind === "rail" && precision(s.cup) === "day"
+            ? [{ any: ["plan", "due"].map((field) => ({ field, op: "on", date: s.cup })) }]
+            : [];
+  return { all: [...mine, ...(filter?.all ?? [])] };
+}
+
+/** The ids of rows, of those too that are not read yet; none where they cannot be. */
+async function idsOf(start: number, count: number): Promise<string[]> {
+  const read = await actions.attempt(async () => {
+    const ids: string[] = [];
+    for (let from = start; from < start + count; from += 1000) {
+      const limit = Math.min(1000, start + count - from);
+      const part = await readView(source.value, narrowing.asked.value, from, limit);
+      for (const g of part.groups) ids.push(...g.rows.map((r) => r.todo.id));
+    }
+    return ids;
+  });
+  return read ?? [];
+}
+async function chooseAll(group: ShownGroup) {
+  selection.add(await idsOf(group.start, group.count));
+}
+
+/** How many of what was found can be acted on: the bin, which stands last, cannot. */
+const alive = computed(() =>
+  (view.value?.groups ?? []).filter((g) => g.kind !== "found-bin").reduce((n, g) => n + g.count, 0),
+);
+/** All that a search found, and its words as a filter. */
+async function chooseFound() {
+  selection.add(await idsOf(0, alive.value));
+}
+async function saveSearch() {
+  const q = String(route.query.q ?? "");
+  const filter = await actions.attempt(() => searchFilter(q));
+  if (filter)
+    void router.push({
+      path: "/view/new",
+      query: { filter: JSON.stringify({ filter }), name: q },
+    });
+}
+/** What a search is refused for, while it is typed. */
+const refusal = computed(() =>
+  source.value.kind === "search" && query.error.value instanceof Refused
+    ? query.error.value.message
+    : undefined,
+);
+
+/** Reads every page of rows. */
+async function readAll() {
+  wanted.value = Array.from(
+    { length: Math.ceil((view.value?.total ?? 0) / pageSize) },
+    (_, i) => i,
+  );
+  await until(() => shown.value.every((g) => g.shown.every((s) => s.row))).toBe(true, {
+    timeout: 10_000,
+  });
+}
+
+/** Which rows each group shows, so that their pages are read. */
+const looks = new Map<string, [number, number]>();
+function look(group: ShownGroup, from: number, to: number) {
+  looks.set(group.key, [group.start + from, group.start + to]);
+  const pages = new Set<number>();
+  for (const [first, last] of looks.values())
+    for (let n = Math.floor(first / pageSize); n <= Math.floor(last / pageSize); n++) pages.add(n);
+  const next = [...pages].sort((a, b) => a - b);
+  if (String(next) !== String(wanted.value)) wanted.value = next;
+}
+watch(
+  () => route.path,
+  () => {
+    unfolded.value.clear();
+    selection.clear();
+    looks.clear();
+  },
+);
+
+const into = computed(() => {
+  if (source.value.kind === "list" && !at.value.list?.archived) return { list: source.value.list };
+  if (source.value.kind === "rail") return { plan: source.value.cup };
+  return undefined;
+});
+/** A list that was made just now takes what is typed next. */
+const isNew = computed(
+  () => source.value.kind === "list" && current.adding?.row === source.value.list,
+);
+/** The line that puts something into what is shown. */
+const line = computed(
+  () => into.value && { place: route.path, name: name.value, into: into.value, now: isNew.value },
+);
+/** In a checklist what is put in stands under what is open, and above what is ticked. */
+const tickedFrom = computed(() =>
+  shape.value === "rows" && at.value.list?.checklist
+    ? shown.value.find((g) => g.kind === "ticked")
+    : undefined,
+);
+const failure = computed(() => {
+  const e = query.error.value;
+  if (!e || view.value || refusal.value) return undefined;
+  return e instanceof Away
+    ? { title: "The server is away", text: "Nothing can be read until it answers again." }
+    : { title: "This could not be read", text: e.message };
+});
+</script>
+
+<template>
+  <div class="sheet-place">
+    <div class="sheet-inner">
+      <SearchHead
+        v-if="source.kind === 'search'"
+        :sentence="view?.sentence"
+        :refusal="refusal"
+        :total="alive"
+        @all="chooseFound"
+        @save="saveSearch"
+      />
+      <SheetHead
+        v-else
+        :name="name"
+        :sentence="view?.sentence"
+        :total="total"
+        :overview="overview"
+        v-bind="at"
+        :makes-room="makesRoom && Boolean(view?.total)"
+        :chooses="rows.length > 0"
+        :narrows="narrows"
+        :shape="shape"
+        :by="narrowing.by.value"
+        :narrow="narrow"
+        @make-room="makeRoom"
+        @narrow="(at) => narrowBar?.open(at)"
+        @shape="narrowing.setShape"
+        @print="(columns) => printSheet(columns, readAll)"
+      />
+      <NarrowBar
+        v-if="overview && narrows"
+        ref="narrowBar"
+        :overview="overview"
+        :narrowed="narrowing.narrowed.value"
+        @narrow="narrowing.narrow"
+        @widen="narrowing.widen"
+        @save="saveWhatISee"
+      />
+      <PersonCard v-if="at.person" :person="at.person" />
+
+      <SheetState v-if="failure" v-bind="failure">
+        <button class="btn" @click="query.refetch()">Try again</button>
+      </SheetState>
+      <template v-else-if="source.kind === 'search' && (!source.q.trim() || refusal || empty)" />
+      <div v-else-if="!view || !overview" class="loading" role="status">
+        <span class="unseen">Loading</span>
+        <div v-for="n in 6" :key="n" class="ghost" :style="{ width: `${62 - n * 6}%` }" />
+      </div>
+      <SheetState
+        v-else-if="empty && (shape === 'rows' || !board.columns.value.length)"
+        v-bind="
+          view.why
+            ? { title: 'Nothing here just now', text: view.why }
+            : emptyWords(viewName, byTouch)
+        "
+      >
+        <button v-if="nothingAtAll" class="btn main" @click="current.capture++">
+          Put something in
+        </button>
+        <router-link v-else-if="viewName === 'today'" class="btn" to="/upcoming">
+          What comes
+        </router-link>
+      </SheetState>
+      <ColumnsSheet
+        v-else-if="shape !== 'rows'"
+        :columns="board.columns.value"
+        :overview="overview"
+        :today="view.today"
+        :slip="slip"
+        :square="shape === 'two-by-two'"
+        :takes="board.takes"
+        :in-list="at.list?.id"
+        @move="board.move"
+      />
+      <template v-else>
+        <template v-for="group in shown" :key="groupKey(group)">
+          <AddHere v-if="line && group === tickedFrom" :key="route.path" v-bind="line" />
+          <section class="group" :data-group="group.kind" :data-horizon="group.horizon">
+            <GroupHead
+              :group="group"
+              :today="view.today"
+              :overview="overview"
+              :with-cup="upcoming"
+              :list="at.list"
+              :folds="foldsAway(group.kind)"
+              :folded="foldsAway(group.kind) && !unfolded.has(group.kind)"
+              @fold="fold(group.kind)"
+              @all="chooseAll(group)"
+            />
+            <GroupRows
+              :group="group"
+              :overview="overview"
+              :today="view.today"
+              :in-list="at.list?.id"
+              :slip="slip"
+              :arranges="Boolean(arranges)"
+              @look="(from, to) => look(group, from, to)"
+            />
+            <AddHere
+              v-if="group.of && current.adding?.row === group.of && at.list"
+              :key="group.of"
+              :place="`${route.path}#${group.of}`"
+              :name="group.name ?? name"
+              :into="{ list: at.list.id, section: group.of }"
+              now
+            />
+            <ComesRound v-if="group.comesRound" :todos="group.comesRound" @open="openSlip" />
+          </section>
+        </template>
+      </template>
+
+      <AddHere v-if="line && view && overview && !tickedFrom" :key="route.path" v-bind="line" />
+      <p v-if="upcoming && view && view.beyond > 0" class="beyond">
+        {{ view.beyond }} more {{ view.beyond === 1 ? "lies" : "lie" }} further ahead.
+        <button v-if="months < 12" class="btn" @click="months = Math.min(months + 3, 12)">
+          Show three more months
+        </button>
+      </p>
+    </div>
+    <BulkBar v-if="selection.active" :binned="viewName === 'bin'" />
+  </div>
+</template>
+
+<style scoped>
+.sheet-place {
+  --gutter: 30px;
+  display: flex;
+  flex-direction: column;
+  min-height: 100%;
+}
+.sheet-inner {
+  flex: 1;
+  padding: 16px 20px 96px var(--gutter);
+}
+@media (max-width: 760px) {
+  .sheet-inner {
+    padding-top: 0;
+  }
+}
+.group {
+  margin-bottom: 12px;
+}
+/* A row that is pulled sideways widens nothing. */
+.sheet-place {
+  overflow-x: clip;
+}
+.beyond {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 12px;
+  margin-top: 16px;
+  color: var(--pencil);
+}
+.loading {
+  padding-top: 16px;
+  animation: appear 0s 250ms both;
+}
+.ghost {
+  height: 12px;
+  margin: 14px 0 26px;
+  border-radius: var(--corner);
+  background: var(--tin);
+  opacity: 0.5;
+}
+@keyframes appear {
+  from {
+    visibility: hidden;
+  }
+}
+</style>

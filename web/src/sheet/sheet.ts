@@ -1,0 +1,86 @@
+import { computed, ref, shallowRef, watch } from "vue";
+import { useRoute } from "vue-router";
+import { useLinger } from "@/server/linger";
+import { useNarrowing } from "./narrowing";
+import { type SheetGroup, type Source, useOverview, useView } from "@/server/queries";
+import { listById, viewNames } from "@/words/names";
+import { longDay, monthName, precision, shortDay, weekStart, addDays } from "@/words/dates";
+
+/** A quotation mark that is not closed yet is, while one goes on typing. */
+const closed = (q: string) => (q.split('"').length % 2 ? q : `${q}"`);
+
+/** What the address asks for: its rows, its name, and what is folded. */
+export function useSheet() {
+  const route = useRoute();
+  const linger = useLinger();
+  const months = ref(0);
+  const { data: overview, error: overviewError, refetch: refetchOverview } = useOverview();
+
+  const source = computed<Source>(() => {
+    const { view, list, cup, tag, person, own } = route.params;
+    if (route.name === "search") return { kind: "search", q: closed(String(route.query.q ?? "")) };
+    if (typeof own === "string") return { kind: "own", own };
+    if (typeof list === "string") return { kind: "list", list };
+    if (typeof tag === "string") return { kind: "tag", tag };
+    if (typeof person === "string") return { kind: "person", person };
+    if (typeof cup === "string") return { kind: "rail", cup };
+    return { kind: "view", view: typeof view === "string" ? view : "today", months: months.value };
+  });
+  const narrowing = useNarrowing(overview);
+  const key = computed(() => `${route.path} ${JSON.stringify(narrowing.asked.value)}`);
+  watch(key, () => (months.value = 0));
+
+  /** The pages of rows that are looked at. */
+  const wanted = ref<number[]>([]);
+  watch(key, () => (wanted.value = []));
+  const query = useView(source, narrowing.asked, wanted);
+  const displayed = shallowRef<SheetGroup[]>([]);
+  let shownFor = "";
+  watch(
+    [query.view, () => [...linger.kept.keys()], key],
+    ([view, , path]) => {
+      const before = shownFor === path ? displayed.value : [];
+      shownFor = path;
+      displayed.value = view ? linger.withKept(view.groups, before) : [];
+    },
+    { immediate: true },
+  );
+
+  const name = computed(() => {
+    const s = source.value;
+    const today = overview.value?.today ?? "";
+    if (s.kind === "view") return viewNames[s.view] ?? "";
+    if (s.kind === "list") return listById(overview.value, s.list)?.list.name ?? "";
+    if (s.kind === "tag") return overview.value?.tags.find((t) => t.id === s.tag)?.name ?? "";
+    if (s.kind === "search") return "Search";
+    if (s.kind === "own") return overview.value?.views.find((v) => v.id === s.own)?.name ?? "";
+    if (s.kind === "person")
+      return overview.value?.people.find((p) => p.id === s.person)?.name ?? "";
+    switch (precision(s.cup)) {
+      case "parked":
+        return "Parked";
+      case "week": {
+        if (!today) return "";
+        const first = weekStart(s.cup);
+        return `Week of ${shortDay(first, today)} to ${shortDay(addDays(first, 6), today)}`;
+      }
+      case "month":
+        return `${monthName(`${s.cup}-01`)} ${s.cup.slice(0, 4)}`;
+      default:
+        return today ? longDay(s.cup, today) : "";
+    }
+  });
+
+  return {
+    source,
+    narrowing,
+    months,
+    wanted,
+    query,
+    displayed,
+    name,
+    overview,
+    overviewError,
+    refetchOverview,
+  };
+}

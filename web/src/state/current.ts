@@ -1,0 +1,64 @@
+import { defineStore } from "pinia";
+import { ref, shallowRef } from "vue";
+import type { Todo } from "@/server/client";
+import type { chooserKinds } from "@/words/layers";
+
+/** What a row's key or a field opened, and where it hangs. */
+export interface Chooser {
+  kind: (typeof chooserKinds)[number];
+  /** The to-do as it was shown; what the server says takes its place. */
+  todo?: Todo;
+  /** Many at once, in place of one. */
+  ids?: string[];
+  at: HTMLElement;
+}
+
+/** To-dos that are to make room, as they are shown in their preview. */
+export interface MakingRoom {
+  /** Not there yet while they are being read. */
+  ids?: string[];
+  /** Where they come from: the name of a view, or "9 chosen". */
+  from: string;
+  /** Enter was pressed before the preview was there. */
+  wished?: boolean;
+}
+
+/** The element of a row, where it is shown. */
+export const rowElement = (id: string | undefined) =>
+  id ? document.querySelector<HTMLElement>(`[data-todo="${CSS.escape(id)}"]`) : null;
+
+/** The row the keys act on, and the chooser that is open. */
+export const useCurrent = defineStore("current", () => {
+  const row = ref<string>();
+  const editing = ref<string>();
+  const chooser = shallowRef<Chooser>();
+  const helping = ref(false);
+  /** The finder of `g` is open. */
+  const finding = ref(false);
+  /** On a phone: the index is open, and a row is lifted by touch. */
+  const index = ref(false);
+  const lifting = ref(false);
+  /** Counts the wishes to write in the search field. */
+  const searching = ref(0);
+  /** Counts the wishes to write in the capture line. */
+  const capture = ref(0);
+  /** Several lines that were pasted and wait in their preview. */
+  const pasted = ref<string>();
+  /** The row below which, or under which, something is being put in. */
+  const adding = ref<{ row: string; inside: boolean }>();
+  const makingRoom = shallowRef<MakingRoom>();
+  return {
+    row,
+    editing,
+    chooser,
+    helping,
+    finding,
+    index,
+    lifting,
+    searching,
+    capture,
+    pasted,
+    adding,
+    makingRoom,
+  };
+});

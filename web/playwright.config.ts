@@ -12,7 +12,9 @@ export default defineConfig({
   reporter: [["line"]],
   // What is measured has the machine to itself, when the journeys are done.
   projects: [
-    { name: "journeys", testIgnore: /large\.spec/ },
+    // Without a browser: it has workers of its own, with stand-ins for a page's globals.
+    { name: "logic", testMatch: /logic\.spec/ },
+    { name: "journeys", testIgnore: /(large|logic)\.spec/ },
     { name: "measured", testMatch: /large\.spec/, dependencies: ["journeys"] },
   ],
   use: {

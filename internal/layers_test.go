@@ -23,6 +23,7 @@ var below = map[string][]string{
 	"core/capture":     {"core/term", "core/day", "core/repeat"},
 	"core/book":        {"core/term", "core/day", "core/repeat", "core/settings", "core/question"},
 	"core/filter":      {"core/term", "core/day", "core/repeat", "core/question", "core/book", "core/search"},
+	"core/plan":        {"core/term", "core/day"},
 	"core/view":        {"core/term", "core/day", "core/repeat", "core/question", "core/book", "core/filter"},
 	"clock":            {},
 	"seed":             {},

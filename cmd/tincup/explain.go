@@ -15,7 +15,7 @@ func explainCommand() *cobra.Command {
 		Use:   "explain",
 		Short: "Say how Tin Cup reads a sentence, a rule or a filter",
 	}
-	cmd.AddCommand(explainCaptureCommand(), explainRepeatCommand(), explainFilterCommand())
+	cmd.AddCommand(explainCaptureCommand(), explainRepeatCommand(), explainFilterCommand(), explainWeekCommand())
 	return cmd
 }
 

@@ -4,9 +4,6 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
-	"fmt"
-	"io"
-	"os"
 
 	"github.com/spf13/cobra"
 
@@ -44,7 +41,7 @@ file too.`,
     tincup explain filter -`,
 		Args: usageArgs(cobra.ExactArgs(1)),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			data, err := readFilter(cmd, args[0])
+			data, err := readInput(cmd, args[0], maxFilter)
 			if err != nil {
 				return err
 			}
@@ -65,23 +62,6 @@ file too.`,
 	f.onTime(cmd)
 	f.onFile(cmd)
 	return cmd
-}
-
-func readFilter(cmd *cobra.Command, name string) ([]byte, error) {
-	in := cmd.InOrStdin()
-	if name != "-" {
-		file, err := os.Open(name)
-		if err != nil {
-			return nil, usage("%w", err)
-		}
-		defer file.Close()
-		in = file
-	}
-	data, err := io.ReadAll(io.LimitReader(in, maxFilter+1))
-	if err == nil && len(data) > maxFilter {
-		err = fmt.Errorf("the filter has more than %d bytes", maxFilter)
-	}
-	return data, err
 }
 
 // explainFilter explains against the data file, or against an empty Book.

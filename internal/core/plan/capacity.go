@@ -1,0 +1,231 @@
+package plan
+
+import (
+	"slices"
+	"sort"
+	"time"
+
+	"tincup/internal/core/day"
+)
+
+// Minute is a moment, in whole minutes since the Unix epoch.
+type Minute int64
+
+// MinuteOf is the minute in which an instant lies.
+func MinuteOf(t time.Time) Minute { return Minute(t.Unix() / 60) }
+
+// Time is the minute as an instant in UTC.
+func (m Minute) Time() time.Time { return time.Unix(int64(m)*60, 0).UTC() }
+
+// Stretch is the minutes from From up to, and without, To.
+type Stretch struct{ From, To Minute }
+
+// Minutes is how long it is.
+func (s Stretch) Minutes() int { return int(max(s.To-s.From, 0)) }
+
+func (s Stretch) within(o Stretch) Stretch { return Stretch{max(s.From, o.From), min(s.To, o.To)} }
+
+// Calendar is the hours in which a person works: of each day of the week, Sunday first,
+// and of single dates in the place of these.
+type Calendar struct {
+	Week  [7]day.Hours
+	Dates map[day.Date]day.Hours
+	// Peak is the best part of a day for deep work.
+	Peak day.Hours
+}
+
+// On returns the hours of a civil date.
+func (c Calendar) On(d day.Date) day.Hours {
+	if hours, own := c.Dates[d]; own {
+		return hours
+	}
+	return c.Week[d.Weekday()]
+}
+
+// Day is what one day offers.
+type Day struct {
+	Date day.Date
+	// All is the whole day, Hours its working hours, Free what is left of these after now
+	// and beside what is busy, Peak the part of Free that is best for deep work.
+	All               Stretch
+	Hours, Free, Peak []Stretch
+	// Minutes is how much Free is.
+	Minutes int
+	// before is the capacity of the days before it.
+	before int
+}
+
+// End is when its working hours end, or the day where it has none.
+func (d *Day) End() Minute {
+	if n := len(d.Hours); n > 0 {
+		return d.Hours[n-1].To
+	}
+	return d.All.To
+}
+
+// Capacity is the work time of some days in a row from today on.
+type Capacity struct {
+	Clock day.Clock
+	Days  []Day
+	now   Minute
+	total int
+}
+
+// MaxDays is for how many days capacity is reckoned at most.
+const MaxDays = 400
+
+// NewCapacity reckons that of so many days, 1 to MaxDays, from today on. What is busy may
+// overlap and be in any order. Work time before now is over.
+func NewCapacity(c day.Clock, calendar Calendar, busy []Stretch, days int) *Capacity {
+	k := &Capacity{Clock: c, now: MinuteOf(c.Now.Add(time.Minute - time.Nanosecond))}
+	busy = merged(busy)
+	today := c.Today()
+	next := MinuteOf(c.StartOf(today))
+	for i := range min(max(days, 1), MaxDays) {
+		d := Day{Date: today.AddDays(i), before: k.total}
+		d.All = Stretch{next, MinuteOf(c.StartOf(d.Date.AddDays(1)))}
+		next = d.All.To
+		// Before DayStart a civil date belongs to the day before.
+		for _, civil := range []day.Date{d.Date, d.Date.AddDays(1)} {
+			d.Hours = append(d.Hours, stretches(c, civil, calendar.On(civil), d.All)...)
+			d.Peak = append(d.Peak, stretches(c, civil, calendar.Peak, d.All)...)
+		}
+		d.Hours = merged(d.Hours)
+		d.Free = without(common(d.Hours, []Stretch{{k.now, d.All.To}}), busy)
+		d.Peak = common(merged(d.Peak), d.Free)
+		for _, s := range d.Free {
+			d.Minutes += s.Minutes()
+		}
+		k.total += d.Minutes
+		k.Days = append(k.Days, d)
+	}
+	return k
+}
+
+// stretches are the hours of a civil date as they lie within a day.
+func stretches(c day.Clock, civil day.Date, hours day.Hours, all Stretch) []Stretch {
+	var out []Stretch
+	for _, h := range hours {
+		s := Stretch{wall(c, civil, h.From), wall(c, civil, h.To)}.within(all)
+		if s.Minutes() > 0 {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// wall is when so many minutes after midnight are reached on the wall.
+func wall(c day.Clock, d day.Date, minutes int) Minute {
+	if minutes == 24*60 {
+		d, minutes = d.AddDays(1), 0
+	}
+	at, _ := day.NewTimeOfDay(minutes/60, minutes%60)
+	return MinuteOf(c.Instant(day.Moment{Date: d, Time: at}))
+}
+
+// merged puts stretches in order and joins those that touch or overlap.
+func merged(stretches []Stretch) []Stretch {
+	sorted := slices.Clone(stretches)
+	slices.SortFunc(sorted, func(a, b Stretch) int { return int(a.From - b.From) })
+	var out []Stretch
+	for _, s := range sorted {
+		if s.Minutes() == 0 {
+			continue
+		}
+		if n := len(out); n > 0 && s.From <= out[n-1].To {
+			out[n-1].To = max(out[n-1].To, s.To)
+		} else {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// common is what lies in both of two lists, each in order and apart.
+func common(a, b []Stretch) []Stretch {
+	var out []Stretch
+	for i, j := 0, 0; i < len(a) && j < len(b); {
+		if s := a[i].within(b[j]); s.Minutes() > 0 {
+			out = append(out, s)
+		}
+		if a[i].To < b[j].To {
+			i++
+		} else {
+			j++
+		}
+	}
+	return out
+}
+
+// without is what is left of a list when another is taken out, both in order and apart.
+func without(a, taken []Stretch) []Stretch {
+	var out []Stretch
+	for _, s := range a {
+		from := sort.Search(len(taken), func(i int) bool { return taken[i].To > s.From })
+		for _, t := range taken[from:] {
+			if t.From >= s.To {
+				break
+			}
+			if t.From > s.From {
+				out = append(out, Stretch{s.From, t.From})
+			}
+			s.From = max(s.From, t.To)
+		}
+		if s.Minutes() > 0 {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// Total is the work time of all the days, in minutes.
+func (k *Capacity) Total() int { return k.total }
+
+// End is the end of the last day.
+func (k *Capacity) End() Minute { return k.Days[len(k.Days)-1].All.To }
+
+// Until is the work time from now until a moment, in minutes: 0 where that is past, and
+// Total where it lies beyond the last day.
+func (k *Capacity) Until(m Minute) int {
+	i := sort.Search(len(k.Days), func(i int) bool { return k.Days[i].All.To >= m })
+	if i == len(k.Days) {
+		return k.total
+	}
+	sum := k.Days[i].before
+	for _, s := range k.Days[i].Free {
+		sum += s.within(Stretch{s.From, m}).Minutes()
+	}
+	return sum
+}
+
+// Day returns the day with a date; nil where it lies outside.
+func (k *Capacity) Day(d day.Date) *Day {
+	if i := d.Sub(k.Days[0].Date); i >= 0 && i < len(k.Days) {
+		return &k.Days[i]
+	}
+	return nil
+}
+
+// rest is the day at whose end what is overdue counts as due: today where it has work time
+// left, else the next one that has some; the last one where none has.
+func (k *Capacity) rest() *Day {
+	for i := range k.Days {
+		if k.Days[i].Minutes > 0 {
+			return &k.Days[i]
+		}
+	}
+	return &k.Days[len(k.Days)-1]
+}
+
+// DefaultCalendar is the hours of a person who has said nothing: Monday to Friday 09:00 to
+// 12:30 and 13:30 to 17:30, Saturday 10:00 to 12:00, Sunday 10:00 to 11:00, with their
+// peak from 10:00 to 12:00.
+func DefaultCalendar() Calendar {
+	workday := day.Hours{{From: 9 * 60, To: 12*60 + 30}, {From: 13*60 + 30, To: 17*60 + 30}}
+	c := Calendar{Peak: day.Hours{{From: 10 * 60, To: 12 * 60}}}
+	for weekday := time.Monday; weekday <= time.Friday; weekday++ {
+		c.Week[weekday] = workday
+	}
+	c.Week[time.Saturday], c.Week[time.Sunday] = day.Hours{{From: 10 * 60, To: 12 * 60}}, day.Hours{{From: 10 * 60, To: 11 * 60}}
+	return c
+}

@@ -1,0 +1,253 @@
+package plan
+
+import (
+	"cmp"
+	"slices"
+
+	"tincup/internal/core/day"
+)
+
+// ExactJobs is up to how many jobs without a day Level tries all ways to spread them.
+const ExactJobs = 14
+
+// Levelled is a proposed day for each job that is planned for none.
+type Levelled struct {
+	// Day holds the proposals, by the places of the jobs.
+	Day map[int]day.Date
+	// TooLong are jobs that are longer than any of the days from their release to their
+	// due; Unplaced are others for which no day was found.
+	TooLong, Unplaced []int
+	// Fullest is the greatest load of a day by its capacity, 1 being full; Bound is what
+	// no way of planning can beat. Both are 0 where no day has work time.
+	Fullest, Bound float64
+	// Proved tells whether all ways were tried: no other has a less full fullest day, or
+	// among those a less full second one, and so on.
+	Proved bool
+}
+
+// leveller spreads jobs over the days that have work time.
+type leveller struct {
+	*Problem
+	days  []*Day  // that have work time
+	fixed [][]int // jobs that stay, by day
+	load  []int   // of these
+	free  []int   // jobs to spread
+	can   [][]int // on which days each can be, by its place in free
+	// lo and hi are the first and the last day of each, whether or not it fits into one.
+	lo, hi []int
+	// strict wants every day to be done with all that lies on it; else days may be over
+	// full, and only times of dues within them are to be met.
+	strict bool
+}
+
+// Level proposes a day for each job that is planned for none, so that the fullest day is
+// as empty as can be, then the second fullest, and so on; then with the fewest moves away
+// from where jobs were, then the earlier days. Jobs with a day stay.
+func (p *Problem) Level() Levelled {
+	l := &leveller{Problem: p, strict: true}
+	out := Levelled{Day: map[int]day.Date{}}
+	for i := range p.Days {
+		if p.Days[i].Minutes > 0 {
+			l.days = append(l.days, &p.Days[i])
+		}
+	}
+	l.fixed, l.load = make([][]int, len(l.days)), make([]int, len(l.days))
+	for job, j := range p.Jobs {
+		if j.Day.IsZero() {
+			continue
+		}
+		if at := l.at(p.DayOf(job)); at >= 0 {
+			l.fixed[at] = append(l.fixed[at], job)
+			l.load[at] += j.Minutes
+		}
+	}
+	for job, j := range p.Jobs {
+		if !j.Day.IsZero() {
+			continue
+		}
+		if can, lo, hi := l.window(job); len(can) == 0 {
+			out.TooLong = append(out.TooLong, job)
+		} else {
+			l.free, l.can, l.lo, l.hi = append(l.free, job), append(l.can, can), append(l.lo, lo), append(l.hi, hi)
+		}
+	}
+	spread := l.spread(&out)
+	for i, at := range spread {
+		if at < 0 {
+			out.Unplaced = append(out.Unplaced, l.free[i])
+			continue
+		}
+		out.Day[l.free[i]] = l.days[at].Date
+		l.load[at] += p.Jobs[l.free[i]].Minutes
+	}
+	for i := range l.days {
+		out.Fullest = max(out.Fullest, l.ratio(i, l.load[i]))
+	}
+	slices.SortFunc(out.TooLong, p.lesser)
+	slices.SortFunc(out.Unplaced, p.lesser)
+	return out
+}
+
+func (l *leveller) ratio(at, load int) float64 { return float64(load) / float64(l.days[at].Minutes) }
+
+// at is the place of a day among those that have work time; -1 where it has none.
+func (l *leveller) at(d day.Date) int {
+	i, found := slices.BinarySearchFunc(l.days, d, func(d *Day, date day.Date) int { return d.Date.Compare(date) })
+	if !found {
+		return -1
+	}
+	return i
+}
+
+// window finds the days between release and due, and among them those in which the job can
+// be done as a whole. What waits for a job that stays, or is waited for by one, keeps to
+// the order of their days.
+func (l *leveller) window(job int) (can []int, lo, hi int) {
+	t := l.tasks[job]
+	if t.overdue {
+		t.due = max(t.due, 1) // today's work time, or that of the next day that has some
+	}
+	lo, hi = len(l.days), -1
+	for i, d := range l.days {
+		from, to := max(t.release, d.before), min(t.due, d.before+d.Minutes)
+		if from >= to || !l.inTurn(job, d.Date) {
+			continue
+		}
+		lo, hi = min(lo, i), i
+		if to-from >= t.minutes {
+			can = append(can, i)
+		}
+	}
+	return can, lo, hi
+}
+
+func (l *leveller) inTurn(job int, on day.Date) bool {
+	for _, before := range l.Jobs[job].After {
+		if d := l.Jobs[before].Day; !d.IsZero() && l.DayOf(before).After(on) {
+			return false
+		}
+	}
+	if !l.chained {
+		return true
+	}
+	for other, j := range l.Jobs {
+		if !j.Day.IsZero() && slices.Contains(j.After, job) && l.DayOf(other).Before(on) {
+			return false
+		}
+	}
+	return true
+}
+
+// spread finds a day for each free job, -1 for none.
+func (l *leveller) spread(out *Levelled) []int {
+	out.Bound = l.bound()
+	if len(l.free) == 0 {
+		out.Proved = true
+		return nil
+	}
+	for _, l.strict = range []bool{true, false} {
+		found, whole := l.local()
+		if len(l.free) <= ExactJobs {
+			if best := l.exact(found, whole); best != nil {
+				out.Proved = true
+				return best
+			}
+			continue
+		}
+		if whole {
+			return found
+		}
+	}
+	found, _ := l.local()
+	return found
+}
+
+// fits tells whether a day takes some more jobs beside those that stay on it.
+func (l *leveller) fits(at int, more []int) bool {
+	d := l.days[at]
+	jobs := append(slices.Clip(l.fixed[at]), more...)
+	work, plain := 0, !l.chained
+	for _, job := range jobs {
+		t := l.tasks[job]
+		work += t.minutes
+		plain = plain && t.release <= d.before && (t.due >= d.before+d.Minutes || t.overdue)
+	}
+	if l.strict && work > d.Minutes {
+		return false
+	}
+	if plain {
+		return true
+	}
+	tasks := l.onDay(d, jobs)
+	if !l.strict {
+		for i, t := range tasks {
+			if t.due >= d.Minutes { // its day may be over full
+				tasks[i].due = never
+			}
+		}
+	}
+	_, missed := firstMissed(tasks)
+	return !missed
+}
+
+// bound is what no way of spreading can beat: as if jobs could be split over their days,
+// which is a flow whose least cut lies around some days in a row, and for each job the
+// least that it fills a day by itself.
+func (l *leveller) bound() float64 {
+	best := 0.0
+	for from := range l.days {
+		work := make([]int, len(l.days)) // by the last day of what lies from here on
+		for i, job := range l.free {
+			if l.lo[i] >= from {
+				work[l.hi[i]] += l.Jobs[job].Minutes
+			}
+		}
+		sum, capacity := 0, 0
+		for to := from; to < len(l.days); to++ {
+			sum += work[to] + l.load[to]
+			capacity += l.days[to].Minutes
+			best = max(best, float64(sum)/float64(capacity))
+		}
+	}
+	for i, job := range l.free {
+		most := 0
+		for _, at := range l.can[i] {
+			most = max(most, l.days[at].Minutes)
+		}
+		best = max(best, float64(l.Jobs[job].Minutes)/float64(most))
+	}
+	return best
+}
+
+// cost is what one way of spreading is compared by, beside how full days are.
+type cost struct{ moves, days int }
+
+func (c cost) compare(o cost) int {
+	return cmp.Or(cmp.Compare(c.moves, o.moves), cmp.Compare(c.days, o.days))
+}
+
+// costOf is the cost of a free job on a day.
+func (l *leveller) costOf(i, at int) cost {
+	c := cost{days: at}
+	if was := l.Jobs[l.free[i]].Was; !was.IsZero() && was != l.days[at].Date {
+		c.moves = 1
+	}
+	return c
+}
+
+// waits tells, of free jobs by their places in free, which wait for which.
+func (l *leveller) waits() [][]int {
+	at := make(map[int]int, len(l.free))
+	for i, job := range l.free {
+		at[job] = i
+	}
+	waits := make([][]int, len(l.free))
+	for i, job := range l.free {
+		for _, before := range l.Jobs[job].After {
+			if b, free := at[before]; free {
+				waits[i] = append(waits[i], b)
+			}
+		}
+	}
+	return waits
+}

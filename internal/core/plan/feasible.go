@@ -2,8 +2,8 @@ package plan
 
 import (
 	"cmp"
-	"container/heap"
 	"slices"
+	"sort"
 )
 
 // Verdict says whether all work can be done by its deadlines.
@@ -26,102 +26,148 @@ func (p *Problem) Feasible() Verdict {
 	if !missed {
 		return Verdict{Feasible: true}
 	}
-	v := Verdict{}
-	release := 0
-	release, v.LateBy = crowded(tasks, due)
-	v.Because = p.blame(tasks, release, due)
-	v.FirstMissed = p.momentOf(tasks, due)
-	return v
+	deadline := due
+	if p.chained {
+		// What waits pulls deadlines forward; the first of the jobs' own that is missed is
+		// the first up to which not all can be done.
+		tasks, deadline = p.missedByItself()
+		due, _ = firstMissed(tasks)
+	}
+	release := crowded(tasks, due)
+	return Verdict{FirstMissed: p.momentOf(deadline), LateBy: undone(tasks, deadline), Because: p.blame(tasks, release, due)}
 }
 
-// momentOf is the earliest deadline that lies so many minutes of work time ahead. Where a
-// chain alone made it, it is the deadline of the job that the chain ends in.
-func (p *Problem) momentOf(tasks []task, due int) Minute {
+// missedByItself finds the least of the jobs' own deadlines up to which not all can be met,
+// and the tasks as they are where later ones do not count.
+func (p *Problem) missedByItself() (tasks []task, deadline int) {
+	var dues []int
+	for _, t := range p.tasks {
+		if t.due != never {
+			dues = append(dues, t.due)
+		}
+	}
+	slices.Sort(dues)
+	upTo := func(due int) []task {
+		return p.tightened(everyJob, func(job int) bool { return p.tasks[job].due > due })
+	}
+	at := sort.Search(len(dues), func(i int) bool {
+		_, missed := firstMissed(upTo(dues[i]))
+		return missed
+	})
+	return upTo(dues[at]), dues[at]
+}
+
+// momentOf is the earliest of the jobs' deadlines that lie so many minutes of work time
+// ahead.
+func (p *Problem) momentOf(due int) Minute {
 	first := Minute(0)
 	for _, t := range p.tasks {
 		if t.due == due && (first == 0 || p.due[t.job] < first) {
 			first = p.due[t.job]
 		}
 	}
-	if first != 0 {
-		return first
-	}
-	return p.moment(due)
+	return first
 }
 
-// moment is when so much work time is over.
-func (p *Problem) moment(minutes int) Minute {
-	for i := range p.Days {
-		d := &p.Days[i]
-		if minutes > d.before+d.Minutes {
-			continue
+// queue holds tasks that can be worked on as a heap, the earliest deadline first.
+type queue []task
+
+func (q *queue) push(t task) {
+	*q = append(*q, t)
+	h := *q
+	for i := len(h) - 1; i > 0; {
+		up := (i - 1) / 2
+		if h[up].due <= h[i].due {
+			break
 		}
-		left := max(minutes-d.before, 0)
-		for _, s := range d.Free {
-			if left <= s.Minutes() {
-				return s.From + Minute(left)
-			}
-			left -= s.Minutes()
-		}
+		h[up], h[i] = h[i], h[up]
+		i = up
 	}
-	return p.now
 }
 
-// queue holds tasks that can be worked on, the earliest deadline first.
-type queue []*task
-
-func (q queue) Len() int           { return len(q) }
-func (q queue) Less(i, j int) bool { return q[i].due < q[j].due }
-func (q queue) Swap(i, j int)      { q[i], q[j] = q[j], q[i] }
-func (q *queue) Push(x any)        { *q = append(*q, x.(*task)) }
-func (q *queue) Pop() any {
-	last := (*q)[len(*q)-1]
-	*q = (*q)[:len(*q)-1]
-	return last
+func (q *queue) pop() {
+	h := *q
+	last := len(h) - 1
+	h[0] = h[last]
+	h = h[:last]
+	for i := 0; ; {
+		down := 2*i + 1
+		if down+1 < last && h[down+1].due < h[down].due {
+			down++
+		}
+		if down >= last || h[i].due <= h[down].due {
+			break
+		}
+		h[down], h[i] = h[i], h[down]
+		i = down
+	}
+	*q = h
 }
 
-// firstMissed works on the earliest deadline first, and returns the least deadline that is
-// missed so. Since nothing that is due later delays what is due earlier, it is the first
-// that no way of working meets.
-func firstMissed(tasks []task) (due int, missed bool) {
+// work works on the earliest deadline first, and tells of each task when it is done. It
+// leaves out what has no deadline: nothing that is due later delays what is due earlier.
+func work(tasks []task, done func(t task, at int), worked func(t task, from, to int)) {
 	left := make([]task, 0, len(tasks))
 	for _, t := range tasks {
 		if t.due != never {
 			left = append(left, t)
 		}
 	}
-	slices.SortStableFunc(left, func(a, b task) int { return cmp.Compare(a.release, b.release) })
-	var q queue
+	slices.SortFunc(left, func(a, b task) int { return cmp.Or(cmp.Compare(a.release, b.release), cmp.Compare(a.due, b.due)) })
+	q := make(queue, 0, len(left))
 	now, next := 0, 0
 	for next < len(left) || len(q) > 0 {
 		if len(q) == 0 {
 			now = max(now, left[next].release)
 		}
 		for next < len(left) && left[next].release <= now {
-			heap.Push(&q, &left[next])
+			q.push(left[next])
 			next++
 		}
-		t := q[0]
+		t := &q[0]
 		run := t.minutes
 		if next < len(left) {
 			run = min(run, left[next].release-now)
 		}
-		now += run
-		if t.minutes -= run; t.minutes > 0 {
-			continue
+		if worked != nil {
+			worked(*t, now, now+run)
 		}
-		heap.Pop(&q)
-		if now > t.due && (!missed || t.due < due) {
-			due, missed = t.due, true
+		now += run
+		if t.minutes -= run; t.minutes == 0 {
+			done(*t, now)
+			q.pop()
 		}
 	}
+}
+
+// firstMissed is the least deadline that is missed where one works on the earliest first:
+// the first that no way of working meets.
+func firstMissed(tasks []task) (due int, missed bool) {
+	work(tasks, func(t task, at int) {
+		if at > t.due && (!missed || t.due < due) {
+			due, missed = t.due, true
+		}
+	}, nil)
 	return due, missed
 }
 
-// crowded finds the latest moment from which on there is more work due by a deadline than
-// time until it, and the greatest such excess from any moment on: how much is undone at
-// the deadline at best.
-func crowded(tasks []task, due int) (release, excess int) {
+// undone is how much of the work that is due by a moment is not done then.
+func undone(tasks []task, due int) int {
+	sum := 0
+	var in []task
+	for _, t := range tasks {
+		if t.due <= due {
+			in = append(in, t)
+			sum += t.minutes
+		}
+	}
+	work(in, func(task, int) {}, func(_ task, from, to int) { sum -= max(min(to, due)-from, 0) })
+	return sum
+}
+
+// crowded finds the latest moment from which on there is more work due by a missed deadline
+// than time until it.
+func crowded(tasks []task, due int) (release int) {
 	var in []task
 	for _, t := range tasks {
 		if t.due <= due {
@@ -129,19 +175,17 @@ func crowded(tasks []task, due int) (release, excess int) {
 		}
 	}
 	slices.SortFunc(in, func(a, b task) int { return cmp.Compare(b.release, a.release) })
-	work, found := 0, false
+	sum := 0
 	for i, t := range in {
-		work += t.minutes
+		sum += t.minutes
 		if i+1 < len(in) && in[i+1].release == t.release {
 			continue
 		}
-		over := work - (due - t.release)
-		if over > 0 && !found {
-			release, found = t.release, true
+		if sum > due-t.release {
+			return t.release
 		}
-		excess = max(excess, over)
 	}
-	return release, excess
+	return 0
 }
 
 // blame finds a set of jobs that cannot all be done though each of them could be left out.
@@ -158,10 +202,10 @@ func (p *Problem) blame(tasks []task, release, due int) []int {
 		return cmp.Or(cmp.Compare(b.minutes, a.minutes), p.lesser(a.job, b.job))
 	})
 	var set []int
-	work := 0
+	sum := 0
 	for _, t := range in {
 		set = append(set, t.job)
-		if work += t.minutes; work > due-release {
+		if sum += t.minutes; sum > due-release {
 			break
 		}
 	}
@@ -213,17 +257,22 @@ func (p *Problem) irreducible(set []int, tasks []task) []int {
 
 // addChains adds all that jobs of a set wait for, or that wait for them.
 func (p *Problem) addChains(in map[int]bool) {
-	for _, job := range slices.Backward(p.order) {
-		for _, before := range p.Jobs[job].After {
-			if in[job] {
-				in[before] = true
-			}
-		}
-	}
+	p.addAwaited(in)
 	for _, job := range p.order {
 		for _, before := range p.Jobs[job].After {
 			if in[before] {
 				in[job] = true
+			}
+		}
+	}
+}
+
+// addAwaited adds all that jobs of a set wait for.
+func (p *Problem) addAwaited(in map[int]bool) {
+	for _, job := range slices.Backward(p.order) {
+		for _, before := range p.Jobs[job].After {
+			if in[job] {
+				in[before] = true
 			}
 		}
 	}

@@ -18,8 +18,12 @@ type Given struct {
 }
 
 // effort bounds what looking for what has to give takes where starts or chains stand in
-// the way, in jobs looked at. 2^12 sets of 12 jobs are well within it.
-const effort = 400_000
+// the way, in jobs looked at: 2^12 sets of 12 jobs are within it. Of more than many jobs,
+// which are hardly ever proved, it is a quarter.
+const (
+	effort = 60_000
+	many   = 60
+)
 
 // loss is what jobs cost that are late.
 type loss struct{ weight, jobs, minutes int }
@@ -49,8 +53,14 @@ func (p *Problem) Give() Given {
 	if !later && !p.chained {
 		return Given{free.giveBySums(), true}
 	}
-	s := &search{Problem: free, can: can, left: effort}
+	s := &search{Problem: free, can: can, may: make([]bool, len(p.Jobs)), late: make([]bool, len(p.Jobs)), left: effort}
+	if len(can) > many {
+		s.left = effort / 4
+	}
 	slices.SortFunc(s.can, free.lesser)
+	for _, job := range can {
+		s.may[job] = true
+	}
 	given := s.run()
 	given.Proved = given.Proved || free.cannotDoBetter(s.bestLoss)
 	return given
@@ -78,11 +88,14 @@ func (p *Problem) cannotDoBetter(l loss) bool {
 func (p *Problem) settled() *Problem {
 	same := *p
 	same.tasks = slices.Clone(p.tasks)
-	var overdue []task
-	for _, t := range p.tightened(func(i int) bool { return p.tasks[i].overdue }, nil) {
-		t.due = 0
-		overdue = append(overdue, t)
+	first := make(map[int]bool) // overdue work, and what it waits for
+	for i, t := range p.tasks {
+		if t.overdue {
+			first[i] = true
+		}
 	}
+	p.addAwaited(first)
+	overdue := p.tightened(func(i int) bool { return first[i] }, nil)
 	done := 0
 	slices.SortFunc(overdue, func(a, b task) int { return cmp.Compare(a.release, b.release) })
 	for _, t := range overdue {

@@ -8,35 +8,32 @@ import (
 // search looks for what has to give among jobs with later starts and chains.
 type search struct {
 	*Problem
-	can  []int // jobs that may be late, the lesser ids first
-	late map[int]bool
-	left int // effort
+	can  []int  // jobs with a due that can be let go of, the lesser ids first
+	may  []bool // those of them that may be late on the present branch, by job
+	late []bool // those that are
+	left int    // effort
 
 	best     []int
 	bestLoss loss
-	found    bool
 }
 
 // holds tells whether all can be done but for the dues of the late ones.
 func (s *search) holds() bool {
-	s.left -= len(s.tasks)
+	s.left -= len(s.can)
 	_, missed := firstMissed(s.tightened(everyJob, func(job int) bool { return s.late[job] }))
 	return !missed
 }
 
 func (s *search) run() Given {
-	s.late = map[int]bool{}
 	s.descend()
-	s.late = map[int]bool{}
+	clear(s.late)
 	s.branch(loss{})
-	best := slices.Clone(s.best)
-	slices.SortFunc(best, s.lesser)
-	return Given{best, s.left > 0}
+	return Given{s.best, s.left > 0}
 }
 
 // descend finds an answer to begin with: of what competes for the first deadline that is
-// missed the least loss gives, over and over, and what turns out not to be needed is taken
-// back, the dearest first.
+// missed the cheapest gives until it can be met, over and over, and what turns out not to be
+// needed is taken back, the dearest first.
 func (s *search) descend() {
 	for {
 		tasks := s.tightened(everyJob, func(job int) bool { return s.late[job] })
@@ -44,24 +41,17 @@ func (s *search) descend() {
 		if !missed {
 			break
 		}
-		release, _ := crowded(tasks, due)
-		pick := -1
-		for _, t := range tasks {
-			if s.late[t.job] || !slices.Contains(s.can, t.job) || t.due > due || t.release < release && !s.chained {
-				continue
-			}
-			if pick < 0 || s.cheaper(t.job, pick) {
-				pick = t.job
+		over := undone(tasks, due)
+		jobs := s.candidates(tasks, due)
+		if len(jobs) == 0 { // overdue work alone, which is done as early as can be
+			break
+		}
+		for _, job := range jobs {
+			s.late[job] = true
+			if over -= s.Jobs[job].Minutes; over <= 0 {
+				break
 			}
 		}
-		if pick < 0 { // a chain pulls another job's deadline forward
-			for _, job := range s.can {
-				if !s.late[job] && (pick < 0 || s.cheaper(job, pick)) {
-					pick = job
-				}
-			}
-		}
-		s.late[pick] = true
 	}
 	back := slices.Clone(s.can)
 	slices.SortFunc(back, func(a, b int) int {
@@ -72,7 +62,7 @@ func (s *search) descend() {
 		if !s.late[job] {
 			continue
 		}
-		delete(s.late, job)
+		s.late[job] = false
 		if !s.holds() {
 			s.late[job] = true
 			l = l.with(s.Jobs[job])
@@ -88,21 +78,28 @@ func (s *search) cheaper(a, b int) bool {
 }
 
 func (s *search) keep(l loss) {
-	s.best, s.bestLoss, s.found = nil, l, true
-	for job := range s.late {
-		s.best = append(s.best, job)
-	}
-	slices.SortFunc(s.best, s.lesser)
+	s.best, s.bestLoss = s.lateJobs(), l
 }
 
-// branch tries, for the first deadline that is missed, each job that can make up for it:
-// one of those due by then has to be late, or, where there are chains, one of any.
-// Sets are tried in such an order that none is tried twice.
+// lateJobs are those that are late, the lesser ids first.
+func (s *search) lateJobs() []int {
+	var jobs []int
+	for _, job := range s.can {
+		if s.late[job] {
+			jobs = append(jobs, job)
+		}
+	}
+	return jobs
+}
+
+// branch tries, for the first deadline that is missed, each job that can make up for it: one
+// of these has to be late. Those that were tried are not late any more on what follows, so
+// that no set is tried twice.
 func (s *search) branch(l loss) {
 	if s.left <= 0 {
 		return
 	}
-	s.left -= len(s.tasks)
+	s.left -= len(s.can)
 	tasks := s.tightened(everyJob, func(job int) bool { return s.late[job] })
 	due, missed := firstMissed(tasks)
 	if !missed {
@@ -117,56 +114,39 @@ func (s *search) branch(l loss) {
 		if next := l.with(s.Jobs[job]); next.compare(s.bestLoss) <= 0 {
 			s.late[job] = true
 			s.branch(next)
-			delete(s.late, job)
+			s.late[job] = false
 		}
 		kept = append(kept, job)
-		s.fix(job)
+		s.may[job] = false
 	}
 	for _, job := range kept {
-		s.free(job)
+		s.may[job] = true
 	}
 }
 
-// candidates are the jobs one of which has to be late where a deadline is missed.
+// candidates are the jobs one of which has to be late where a deadline is missed, the
+// cheapest first: those whose dues press what is too much work together.
 func (s *search) candidates(tasks []task, due int) []int {
-	release, _ := crowded(tasks, due)
+	release := crowded(tasks, due)
 	var jobs []int
 	for _, t := range tasks {
-		if s.late[t.job] || !slices.Contains(s.can, t.job) {
-			continue
-		}
-		if s.chained || t.release >= release && t.due <= due {
-			jobs = append(jobs, t.job)
+		if t.release >= release && t.due <= due && s.may[t.by] && !s.late[t.by] {
+			jobs = append(jobs, t.by)
 		}
 	}
 	slices.SortFunc(jobs, func(a, b int) int {
 		switch {
+		case a == b:
+			return 0
 		case s.cheaper(a, b):
 			return -1
-		case s.cheaper(b, a):
-			return 1
 		}
-		return 0
+		return 1
 	})
-	return jobs
-}
-
-// fix takes a job out of those that may be late, and free puts it back.
-func (s *search) fix(job int) {
-	s.can = slices.DeleteFunc(slices.Clone(s.can), func(j int) bool { return j == job })
-}
-
-func (s *search) free(job int) {
-	s.can = append(slices.Clone(s.can), job)
-	slices.SortFunc(s.can, s.lesser)
+	return slices.Compact(jobs)
 }
 
 // lesserIDs tells whether the late jobs have lesser ids than the best ones.
 func (s *search) lesserIDs() bool {
-	now := make([]int, 0, len(s.late))
-	for job := range s.late {
-		now = append(now, job)
-	}
-	slices.SortFunc(now, s.lesser)
-	return slices.CompareFunc(now, s.best, s.lesser) < 0
+	return slices.CompareFunc(s.lateJobs(), s.best, s.lesser) < 0
 }

@@ -84,7 +84,7 @@ func (p *Problem) tooEarly(d *Day, jobs []int) []int {
 		}
 	}
 	for len(timed) > 0 {
-		tasks := p.onDay(d, timed)
+		tasks := p.onDay(d, timed, false)
 		due, missed := firstMissed(tasks)
 		if !missed {
 			return out
@@ -102,14 +102,17 @@ func (p *Problem) tooEarly(d *Day, jobs []int) []int {
 	return out
 }
 
-// onDay are tasks of jobs that are to be done within one day, in minutes of its own.
-func (p *Problem) onDay(d *Day, jobs []int) []task {
+// onDay are tasks of jobs that are to be done within one day, in minutes of its own. Where
+// the day may be over full, only dues at a time of it count.
+func (p *Problem) onDay(d *Day, jobs []int, overFull bool) []task {
 	own := func(t task) task {
 		t.release = min(max(t.release-d.before, 0), d.Minutes)
 		if t.due == never || t.overdue {
 			t.due = d.before + d.Minutes
 		}
-		t.due = min(max(t.due-d.before, 0), d.Minutes)
+		if t.due = min(max(t.due-d.before, 0), d.Minutes); overFull && t.due == d.Minutes {
+			t.due = never
+		}
 		return t
 	}
 	if !p.chained {

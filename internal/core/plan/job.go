@@ -53,7 +53,9 @@ type task struct {
 	job          int
 	minutes      int
 	release, due int
-	overdue      bool
+	// by is the job whose due it is: its own, or that of one that waits for it.
+	by      int
+	overdue bool
 }
 
 // Problem is jobs and the work time that there is for them.
@@ -94,7 +96,7 @@ func NewProblem(k *Capacity, jobs []Job) (*Problem, error) {
 // measure finds when a job can be begun and has to be done.
 func (p *Problem) measure(i int) {
 	j, t := &p.Jobs[i], &p.tasks[i]
-	*t = task{job: i, minutes: j.Minutes, due: never}
+	*t = task{job: i, by: i, minutes: j.Minutes, due: never}
 	p.release[i] = p.now
 	if !j.Release.IsZero() {
 		at := p.Clock.StartOf(j.Release.Date)
@@ -165,7 +167,10 @@ func (p *Problem) inOrder() ([]int, error) {
 // for it cannot. Without chains they are the tasks themselves.
 func (p *Problem) tightened(in func(job int) bool, freed func(job int) bool) []task {
 	out := make([]task, 0, len(p.tasks))
-	at := make(map[int]int)
+	var at []int // where each stands in out, less one
+	if p.chained {
+		at = make([]int, len(p.tasks))
+	}
 	each := func(i int) {
 		if !in(i) {
 			return
@@ -174,10 +179,10 @@ func (p *Problem) tightened(in func(job int) bool, freed func(job int) bool) []t
 		if freed != nil && freed(i) {
 			t.due = never
 		}
+		out = append(out, t)
 		if p.chained {
 			at[i] = len(out)
 		}
-		out = append(out, t)
 	}
 	if !p.chained {
 		for i := range p.tasks {
@@ -190,7 +195,7 @@ func (p *Problem) tightened(in func(job int) bool, freed func(job int) bool) []t
 	}
 	for n := range out {
 		for _, before := range p.Jobs[out[n].job].After {
-			if b, there := at[before]; there {
+			if b := at[before] - 1; b >= 0 {
 				out[n].release = max(out[n].release, out[b].release+out[b].minutes)
 			}
 		}
@@ -200,8 +205,8 @@ func (p *Problem) tightened(in func(job int) bool, freed func(job int) bool) []t
 			continue
 		}
 		for _, before := range p.Jobs[out[n].job].After {
-			if b, there := at[before]; there {
-				out[b].due = min(out[b].due, t.due-t.minutes)
+			if b := at[before] - 1; b >= 0 && t.due-t.minutes < out[b].due {
+				out[b].due, out[b].by = t.due-t.minutes, t.by
 			}
 		}
 	}

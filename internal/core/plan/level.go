@@ -178,15 +178,7 @@ func (l *leveller) fits(at int, more []int) bool {
 	if plain {
 		return true
 	}
-	tasks := l.onDay(d, jobs)
-	if !l.strict {
-		for i, t := range tasks {
-			if t.due >= d.Minutes { // its day may be over full
-				tasks[i].due = never
-			}
-		}
-	}
-	_, missed := firstMissed(tasks)
+	_, missed := firstMissed(l.onDay(d, jobs, !l.strict))
 	return !missed
 }
 

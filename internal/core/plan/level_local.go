@@ -7,7 +7,7 @@ import (
 )
 
 // tries bounds the local search, in ways of moving a job or two that are looked at.
-const tries = 40_000
+const tries = 200_000
 
 // local spreads the free jobs one by one, those that have the least choice first, each
 // where the fullest days stay the emptiest, and then moves and swaps jobs while that makes
@@ -112,11 +112,15 @@ func (p pair) compare(o pair) int {
 	return cmp.Or(cmp.Compare(math.Max(p.a, p.b), math.Max(o.a, o.b)), cmp.Compare(math.Min(p.a, p.b), math.Min(o.a, o.b)))
 }
 
-// improve moves one job, or swaps two, while that makes it better.
+// improve moves one job, or swaps two, or lets one make room for another, while that makes
+// it better.
 func (s *spreading) improve() {
 	left := tries
 	for again := true; again && left > 0; {
 		again = false
+		for i := range s.at {
+			again = s.makeRoom(i, &left) || again
+		}
 		for i := range s.at {
 			for _, to := range s.can[i] {
 				left--
@@ -149,6 +153,48 @@ func (s *spreading) move(i, to int) bool {
 		return true
 	}
 	s.put(i, from)
+	return false
+}
+
+// makeRoom moves a job to a day that another one leaves for a third day.
+func (s *spreading) makeRoom(i int, left *int) bool {
+	from := s.at[i]
+	if from < 0 {
+		return false
+	}
+	minutes := s.Jobs[s.free[i]].Minutes
+	for _, to := range s.can[i] {
+		if to == from {
+			continue
+		}
+		for _, o := range slices.Clone(s.on[to]) {
+			other := s.Jobs[s.free[o]].Minutes
+			for _, third := range s.can[o] {
+				if *left--; third == from || third == to || *left < 0 {
+					continue
+				}
+				before := []float64{s.ratio(from, s.load[from]), s.ratio(to, s.load[to]), s.ratio(third, s.load[third])}
+				after := []float64{s.ratio(from, s.load[from]-minutes), s.ratio(to, s.load[to]+minutes-other), s.ratio(third, s.load[third]+other)}
+				sortFullest(before)
+				sortFullest(after)
+				if slices.Compare(after, before) >= 0 {
+					continue
+				}
+				s.takeOut(i)
+				s.takeOut(o)
+				if s.takes(i, to) {
+					s.put(i, to)
+					if s.takes(o, third) {
+						s.put(o, third)
+						return true
+					}
+					s.takeOut(i)
+				}
+				s.put(i, from)
+				s.put(o, to)
+			}
+		}
+	}
 	return false
 }
 

@@ -41,7 +41,7 @@ func (p *Problem) Slots(on func(job int) day.Date) map[int][]Stretch {
 // lay lays the jobs of one day minute by minute of its work time, and counts those that
 // miss their dues so.
 func (p *Problem) lay(d *Day, jobs []int, deepFirst bool) (laid map[int][]Stretch, late int) {
-	tasks := p.onDay(d, jobs)
+	tasks := p.onDay(d, jobs, false)
 	slices.SortStableFunc(tasks, func(a, b task) int {
 		x, y := p.Jobs[a.job], p.Jobs[b.job]
 		return cmp.Or(cmp.Compare(a.due, b.due), cmp.Compare(y.Weight, x.Weight), p.lesser(a.job, b.job))
@@ -68,7 +68,7 @@ func (p *Problem) lay(d *Day, jobs []int, deepFirst bool) (laid map[int][]Stretc
 			}
 		}
 	}
-	p.work(tasks, free, taken)
+	p.fill(tasks, free, taken)
 	laid = map[int][]Stretch{}
 	for n, t := range tasks {
 		slices.Sort(taken[n])
@@ -82,10 +82,10 @@ func (p *Problem) lay(d *Day, jobs []int, deepFirst bool) (laid map[int][]Stretc
 	return laid, late
 }
 
-// work gives each free minute to the first of the tasks that can be worked on then. Those
+// fill gives each free minute to the first of the tasks that can be worked on then. Those
 // that come first are in the order of their dues, so that the rest of the day is worked
 // through with the earliest due first.
-func (p *Problem) work(tasks []task, free []bool, taken [][]int) {
+func (p *Problem) fill(tasks []task, free []bool, taken [][]int) {
 	for at := range free {
 		if !free[at] {
 			continue

@@ -39,8 +39,9 @@ type App struct {
 	// force holds what is in force for each account.
 	force sync.Map
 
-	counts    counts
-	preparing preparations
+	capacities capacities
+	counts     counts
+	preparing  preparations
 
 	running keys
 	hub     hub

@@ -11,7 +11,22 @@ import (
 	"tincup/internal/httpapi/contract"
 )
 
-func overview(b *book.Desk, c day.Clock, survey *view.Survey) contract.Overview {
+// loadsOf tells the load and the work time of days, weeks and months.
+type loadsOf = func(day.Horizon) (load view.Load, capacity int, known bool)
+
+func encodeLoad(loads loadsOf, h day.Horizon) contract.Load {
+	load, capacity, known := loads(h)
+	out := contract.Load{Minutes: load.Minutes}
+	if load.Assumed > 0 {
+		out.Assumed = &load.Assumed
+	}
+	if known {
+		out.Capacity = &capacity
+	}
+	return out
+}
+
+func overview(b *book.Desk, c day.Clock, survey *view.Survey, loads loadsOf) contract.Overview {
 	o := contract.Overview{Revision: b.Revision(), Now: c.Wall().String(), Zone: c.Zone.String(),
 		Today: survey.Today.String(), Brim: view.Brim, Handful: survey.Handful, Shelves: []contract.Shelf{}, Tags: []contract.Tag{},
 		People: []contract.Person{}, Templates: []contract.List{}, Archived: []contract.List{}, Binned: []contract.Binned{}}
@@ -21,7 +36,7 @@ func overview(b *book.Desk, c day.Clock, survey *view.Survey) contract.Overview 
 	o.Counts.Waiting, o.Counts.Projects = survey.Counts[view.Waiting], survey.Counts[view.Projects]
 	o.Counts.Bin = survey.Counts[view.Bin]
 	for _, cup := range survey.Rail {
-		o.Rail = append(o.Rail, contract.RailCup{Horizon: cup.Horizon.String(), Count: cup.Count})
+		o.Rail = append(o.Rail, contract.RailCup{Horizon: cup.Horizon.String(), Count: cup.Count, Load: encodeLoad(loads, cup.Horizon)})
 	}
 	overviewLists(&o, b, survey)
 	people := b.People()

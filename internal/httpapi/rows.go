@@ -25,6 +25,14 @@ type groupBody struct {
 	ids  []book.ID         // of the rows
 }
 
+// addLoads says how full the days, weeks and months are that the groups stand for.
+func (v *viewBody) addLoads(res *view.Result, loads loadsOf) {
+	for i, g := range res.Groups {
+		load := encodeLoad(loads, g.Horizon)
+		v.Groups[i].Load = &load
+	}
+}
+
 // bytes is what json.Marshal would make of it, which would read each row again.
 func (v viewBody) bytes() ([]byte, error) {
 	groups := v.Groups

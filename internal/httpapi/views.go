@@ -89,6 +89,12 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 		var res *view.Result
 		if res, err = view.Ask(b, clock, q); err == nil {
 			body = encodeView(b, clock, view.Sentence(b, clock, q.Of), res, nil)
+			switch q.Of {
+			case view.Upcoming:
+				body.addLoads(res, s.as(c).Loads(b, clock))
+			case view.Today:
+				body.Holds = orAbsent(s.as(c).TodayHolds(b, clock))
+			}
 			if res.Total == 0 {
 				body.Why = orAbsent(view.WhyEmpty(b, clock, q))
 			}
@@ -128,7 +134,7 @@ func readQuery(c *gin.Context, q *view.Query) error {
 func (s *server) GetOverview(c *gin.Context) {
 	var body contract.Overview
 	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
-		body = overview(b, clock, s.as(c).Survey(b, clock))
+		body = overview(b, clock, s.as(c).Survey(b, clock), s.as(c).Loads(b, clock))
 		in := s.as(c).SettingsOf(b)
 		values := inForce(in.Settings)
 		_, fixed := in.Fixed["zone"]

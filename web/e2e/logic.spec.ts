@@ -11,6 +11,7 @@ import { altered } from "@/server/seen";
 import type { SheetGroup } from "@/server/queries";
 import { fieldWords } from "@/words/clash";
 import * as dates from "@/words/dates";
+import { cupWords, fillOf, fullWords } from "@/words/load";
 
 /** Numbers that look random and are the same each time (Park and Miller's generator, 1988). */
 function numbers(seed: number) {
@@ -230,10 +231,23 @@ test.describe("words for dates", () => {
     expect(dates.instantTime(instant, "America/New_York")).toBe("18:30");
   });
 
-  test("a day's cup may brim, those of weeks and months do not", () => {
-    expect(dates.cupLevel("2026-11-24", 10, 8)).toBe(1.25);
-    expect(dates.cupLevel("2026-W48", 30, 8)).toBe(1);
-    expect(dates.cupLevel("2026-12", 8, 8)).toBe(0.25);
-    expect(dates.cupLevel("parked", 64, 8)).toBe(1);
+  test("a cup fills by its minutes, and says them", () => {
+    expect(fillOf({ minutes: 300, assumed: 60, capacity: 240 }, 5)).toEqual({
+      level: 1.25,
+      assumed: 0.25,
+      over: 60,
+    });
+    expect(fillOf({ minutes: 30, capacity: 0 }, 1)).toEqual({ level: 1, assumed: 0, over: 0 });
+    expect(fillOf({ minutes: 900 }, 64).level).toBe(1);
+    for (const [load, short, full] of [
+      [{ minutes: 190, capacity: 240 }, "4 · 3 h 10", "3 h 10 of 4 h"],
+      [{ minutes: 300, capacity: 240 }, "4 · 1 h over", "1 h more than its 4 h"],
+      [{ minutes: 30, capacity: 0 }, "4 · 30 min outside hours", "30 min outside working hours"],
+      [{ minutes: 0, capacity: 240 }, "4", "4 h free"],
+    ] as const) {
+      expect(cupWords("2026-11-24", 4, load)).toBe(short);
+      expect(fullWords(load)).toBe(full);
+    }
+    expect(cupWords("parked", 12, { minutes: 600 })).toBe("12");
   });
 });

@@ -93,7 +93,7 @@ func (h Hours) String() string {
 	for i, s := range h {
 		words[i] = s.String()
 	}
-	return strings.Join(words, ",")
+	return strings.Join(words, ", ")
 }
 
 // Minutes is how long they are in all, on a date without a change of the clock.

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"tincup/internal/core/day"
+	"tincup/internal/core/settings"
 )
 
 // Minute is a moment, in whole minutes since the Unix epoch.
@@ -206,6 +207,20 @@ func (k *Capacity) Day(d day.Date) *Day {
 	return nil
 }
 
+// Of is the work time of a day, or of what is left of a week or a month; ok is false for
+// one that is parked, is past, or reaches beyond the last day.
+func (k *Capacity) Of(h day.Horizon) (minutes int, ok bool) {
+	if h.First().IsZero() || h.Last().Before(k.Days[0].Date) || h.Last().After(k.Days[len(k.Days)-1].Date) {
+		return 0, false
+	}
+	for d := h.First(); !d.After(h.Last()); d = d.AddDays(1) {
+		if on := k.Day(d); on != nil {
+			minutes += on.Minutes
+		}
+	}
+	return minutes, true
+}
+
 // rest is the day at whose end what is overdue counts as due: today where it has work time
 // left, else the next one that has some; the last one where none has.
 func (k *Capacity) rest() *Day {
@@ -217,15 +232,14 @@ func (k *Capacity) rest() *Day {
 	return &k.Days[len(k.Days)-1]
 }
 
-// DefaultCalendar is the hours of a person who has said nothing: Monday to Friday 09:00 to
-// 12:30 and 13:30 to 17:30, Saturday 10:00 to 12:00, Sunday 10:00 to 11:00, with their
-// peak from 10:00 to 12:00.
-func DefaultCalendar() Calendar {
-	workday := day.Hours{{From: 9 * 60, To: 12*60 + 30}, {From: 13*60 + 30, To: 17*60 + 30}}
-	c := Calendar{Peak: day.Hours{{From: 10 * 60, To: 12 * 60}}}
-	for weekday := time.Monday; weekday <= time.Friday; weekday++ {
-		c.Week[weekday] = workday
+// CalendarOf is the hours that an account has chosen.
+func CalendarOf(s settings.Settings) Calendar {
+	c := Calendar{Peak: s.PeakHours(), Dates: s.HoursOfDates()}
+	for i := range c.Week {
+		c.Week[i] = s.WorkingHours(time.Weekday(i))
 	}
-	c.Week[time.Saturday], c.Week[time.Sunday] = day.Hours{{From: 10 * 60, To: 12 * 60}}, day.Hours{{From: 10 * 60, To: 11 * 60}}
 	return c
 }
+
+// DefaultCalendar is the hours of a person who has said nothing.
+func DefaultCalendar() Calendar { return CalendarOf(settings.Settings{}) }

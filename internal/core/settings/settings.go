@@ -37,6 +37,16 @@ type Settings struct {
 	// Views names the shipped views that stand in the index, each once, in their order,
 	// with commas between; "" is all of them, and - none.
 	Views string `json:"Views,omitzero"`
+	// Hours are the working hours of each weekday, Sunday first, as day.Hours writes them; ""
+	// is as by default.
+	Hours [7]string `json:"Hours,omitzero"`
+	// HoursOn are those of single dates in the place of these, as HoursOn writes them.
+	HoursOn string `json:"HoursOn,omitzero"`
+	// Peak is when deep work goes best; "" is as by default.
+	Peak string `json:"Peak,omitzero"`
+	// Assumed is how long a to-do without an estimate is taken to be, in minutes, 1 to 480;
+	// 0 stands for 30.
+	Assumed int `json:"Assumed,omitzero"`
 }
 
 // shippedViews are those that stand in the index, in the order in which they come.
@@ -57,7 +67,7 @@ type Field struct {
 }
 
 // Fields are all settings, in the order in which they are shown.
-var Fields = []Field{
+var Fields = slices.Concat([]Field{
 	{Name: "zone", Says: "time zone", Default: "machine", Wants: "a time zone such as Europe/Lisbon, or machine",
 		get: func(s *Settings) string { return orWord(s.Zone, "machine") },
 		set: func(s *Settings, v string) bool {
@@ -124,7 +134,7 @@ var Fields = []Field{
 			}
 			return true
 		}},
-}
+}, hourFields)
 
 const defaultUrgent = 3
 

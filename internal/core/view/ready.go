@@ -6,6 +6,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/plan"
 )
 
 // openParents returns the to-dos that have open subtasks, each once.
@@ -106,19 +107,7 @@ func (n moment) why(b *book.Desk, t *book.Todo) string {
 // withWork adds the work that remains, where it is estimated.
 func withWork(why string, b *book.Desk, t *book.Todo) string {
 	if work := remaining(b, t); work > 0 {
-		why += ", " + hours(work) + " of work"
+		why += ", " + plan.Hours(work) + " of work"
 	}
 	return why
-}
-
-// hours says minutes: "45 min", "2 h", "10 h 05".
-func hours(minutes int) string {
-	h, m := minutes/60, minutes%60
-	switch {
-	case h == 0:
-		return fmt.Sprintf("%d min", m)
-	case m == 0:
-		return fmt.Sprintf("%d h", h)
-	}
-	return fmt.Sprintf("%d h %02d", h, m)
 }

@@ -17,6 +17,9 @@ type RailCup struct {
 	Count   int
 }
 
+// Load is work in minutes, and how much of it is assumed.
+type Load struct{ Minutes, Assumed int }
+
 // Survey is the counts that stand round every view.
 type Survey struct {
 	Today day.Date
@@ -24,6 +27,9 @@ type Survey struct {
 	// after it and those after them up to the last that something is planned for, and
 	// parked, in that order.
 	Rail []RailCup
+	// Loads are the work that lies on each day, week and month, and parked. That of today is
+	// what Today holds but for what can be started.
+	Loads map[day.Horizon]Load
 	// Counts holds the badge of each view: the Cup counts what is to sort.
 	Counts map[Name]int
 	// Lists, Tags and People count the open to-dos of each; a tag's count

@@ -7,6 +7,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
+	"tincup/internal/core/plan"
 	"tincup/internal/core/question"
 )
 
@@ -27,6 +28,8 @@ type Tally struct {
 	// shares are what each to-do adds that adds anything.
 	shares  map[book.ID]share
 	cups    map[day.Horizon]int
+	loads   map[day.Horizon]Load
+	assumed int // minutes of a to-do without an estimate
 	lists   map[book.ID]int
 	tags    map[book.ID]int
 	people  map[book.ID]int
@@ -52,6 +55,8 @@ type share struct {
 	list, person book.ID
 	tags         []book.ID
 	load         day.Horizon
+	cup          day.Horizon // on which its work lies, which may follow from what it stands under
+	work         plan.Work
 	handful      bool
 	badges       uint16  // which of them count it, by their places
 	own          []uint8 // which of them hold it
@@ -83,6 +88,7 @@ func (t *Tally) Survey(b *book.Desk, c day.Clock) *Survey {
 		}
 	}
 	s.goOn(later)
+	s.Loads = t.loads
 	for i, f := range t.badges {
 		s.Counts[f.of.name] = t.counts[i]
 	}
@@ -96,7 +102,7 @@ func (t *Tally) Survey(b *book.Desk, c day.Clock) *Survey {
 func (t *Tally) count(b *book.Desk, c day.Clock) {
 	now := at(c)
 	*t = Tally{shares: make(map[book.ID]share, len(b.Open())),
-		cups: map[day.Horizon]int{}, lists: map[book.ID]int{}, tags: map[book.ID]int{}, people: map[book.ID]int{}}
+		cups: map[day.Horizon]int{}, loads: map[day.Horizon]Load{}, lists: map[book.ID]int{}, tags: map[book.ID]int{}, people: map[book.ID]int{}}
 	wide := t.fit(b, now)
 	t.counts, t.views = make([]int, len(t.badges)), make([]int, len(t.own))
 	for _, todo := range b.Open() {
@@ -133,6 +139,8 @@ func (t *Tally) pass(b *book.Desk, c day.Clock) {
 // one's own may hold what is not open.
 func (t *Tally) fit(b *book.Desk, now moment) (wide bool) {
 	t.since, t.until = now.Clock, NextChange(b, now.Clock)
+	chosen, _ := b.Settings()
+	t.assumed = chosen.AssumedMinutes()
 	t.badges, t.own, t.unkept, t.asksTags = nil, nil, nil, false
 	for i := range ships {
 		if len(ships[i].counted) > 0 {
@@ -169,9 +177,13 @@ func (t *Tally) put(b *book.Desk, now moment, todo *book.Todo, open bool) {
 			s.person = todo.Person.ID
 		}
 		s.load, _ = now.load(todo)
+		s.work, s.cup = plan.WorkOf(b, todo, t.assumed), plan.CupOf(b, now.Clock, todo)
 		for i, f := range t.badges {
 			if at := f.part(todo); at >= 0 && slices.Contains(f.of.counted, f.of.parts[at].kind) {
 				s.badges |= 1 << i
+				if f.of.name == Today && f.of.parts[at].kind != CanStart {
+					s.cup = day.OnDay(now.today)
+				}
 			}
 		}
 	}
@@ -211,6 +223,15 @@ func (t *Tally) weigh(s share, by int) {
 	}
 	if !s.load.IsZero() {
 		bump(t.cups, s.load, by)
+	}
+	if s.work.Minutes > 0 && !s.cup.IsZero() {
+		l := t.loads[s.cup]
+		if l.Minutes += by * s.work.Minutes; s.work.Assumed {
+			l.Assumed += by * s.work.Minutes
+		}
+		if t.loads[s.cup] = l; l.Minutes == 0 {
+			delete(t.loads, s.cup)
+		}
 	}
 }
 
@@ -288,7 +309,7 @@ func (t *Tally) Follow(b *book.Desk, c *book.Change) {
 // regroups reports whether a change is about more than the to-dos that it writes: views of
 // one's own, what tags are nested under, what stands in which list or shelf and is away.
 func (t *Tally) regroups(c *book.Change) bool {
-	if len(c.Views) > 0 || t.asksTags && slices.ContainsFunc(c.Tags, func(d book.Diff[book.Tag]) bool {
+	if len(c.Views) > 0 || len(c.Settings) > 0 || t.asksTags && slices.ContainsFunc(c.Tags, func(d book.Diff[book.Tag]) bool {
 		return d.Before == nil || d.After == nil || d.Before.Name != d.After.Name
 	}) {
 		return true

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, onMounted, useTemplateRef } from "vue";
 import type { Overview } from "@/server/client";
-import { cupLevel, planWords, precision } from "@/words/dates";
+import { fillOf, hoursWords } from "@/words/load";
+import { planWords, precision } from "@/words/dates";
 import { giveFocus } from "@/kit/early-keys";
 import { walk } from "@/kit/walk";
 import CupGlyph from "@/kit/CupGlyph.vue";
@@ -39,8 +40,11 @@ const cups = computed(() =>
         :class="{ set: cup.horizon === value }"
         @click="emit('choose', cup.horizon)"
       >
-        <CupGlyph :level="cupLevel(cup.horizon, cup.count, overview.brim)" :size="24" />
+        <CupGlyph v-bind="fillOf(cup.load, cup.count)" :size="24" />
         <span>{{ name(cup.horizon) }}</span>
+        <span v-if="cup.load.minutes" class="hours" :class="{ over: fillOf(cup.load, 0).over }">{{
+          hoursWords(cup.load)
+        }}</span>
       </button>
     </div>
     <div v-if="value" class="foot">
@@ -75,6 +79,14 @@ const cups = computed(() =>
 .cups button:hover,
 .cups button:focus-visible {
   background: var(--wash);
+}
+.hours {
+  color: var(--pencil);
+  font-size: 12px;
+}
+.hours.over {
+  color: var(--copper);
+  font-weight: 600;
 }
 .cups .set {
   font-weight: 600;

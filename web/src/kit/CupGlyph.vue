@@ -6,10 +6,12 @@ const props = withDefaults(
   defineProps<{
     /** Load against capacity: 1 is full to the brim, more is over it. */
     level?: number;
+    /** Which part of the level is only assumed: it is drawn dotted. */
+    assumed?: number;
     /** Height in pixels; the width follows. */
     size?: number;
   }>(),
-  { level: 0, size: 32 },
+  { level: 0, assumed: 0, size: 32 },
 );
 
 const clip = useId();
@@ -17,6 +19,11 @@ const over = computed(() => props.level > 1);
 /** A single slip still shows. */
 const share = computed(() => (props.level > 0 ? Math.min(Math.max(props.level, 0.12), 1) : 0));
 const surface = computed(() => 33 - share.value * 25);
+/** Where what is known ends. */
+const known = computed(() => {
+  const part = props.level > 0 ? Math.min(props.assumed / props.level, 1) : 0;
+  return 33 - share.value * (1 - part) * 25;
+});
 </script>
 
 <template>
@@ -44,6 +51,18 @@ const surface = computed(() => 33 - share.value * 25);
       v-if="share"
       class="load"
       :clip-path="`url(#${clip})`"
+      :d="`M0 ${known} q7 -2 13 0 t13 0 t13 0 V40 H0 Z`"
+    />
+    <path
+      v-if="assumed && share"
+      class="guess"
+      :clip-path="`url(#${clip})`"
+      :d="`M7 ${surface} q7 -2 13 0 t13 0`"
+    />
+    <path
+      v-if="assumed && share"
+      class="load faint"
+      :clip-path="`url(#${clip})`"
       :d="`M0 ${surface} q7 -2 13 0 t13 0 t13 0 V40 H0 Z`"
     />
     <path
@@ -68,6 +87,14 @@ const surface = computed(() => 33 - share.value * 25);
 }
 .load {
   fill: var(--fill);
+}
+.faint {
+  opacity: 0.35;
+}
+.guess {
+  stroke: var(--rim);
+  stroke-width: 1.6;
+  stroke-dasharray: 0.1 3.4;
 }
 .line {
   stroke: var(--rim);

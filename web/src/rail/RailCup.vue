@@ -2,12 +2,12 @@
 import { computed, useTemplateRef } from "vue";
 import type { RailCup } from "@/server/client";
 import { useDrop } from "@/state/drop";
-import { cupLevel, longDay, monthName, precision, railDay, shortMonth } from "@/words/dates";
+import { longDay, monthName, precision, railDay, shortMonth } from "@/words/dates";
+import { cupWords, fillOf, fullWords, hoursWords } from "@/words/load";
 import CupGlyph from "@/kit/CupGlyph.vue";
 
 const props = defineProps<{
   cup: RailCup;
-  brim: number;
   today: string;
   /** Its place on the rail: 0 is today. */
   place: number;
@@ -19,7 +19,7 @@ const root = useTemplateRef("root");
 const over = useDrop(root, (id) => emit("drop", id));
 const isToday = computed(() => props.place === 0);
 const h = computed(() => props.cup.horizon);
-const extra = computed(() => Math.max(props.cup.count - props.brim, 0));
+const fill = computed(() => fillOf(props.cup.load, props.cup.count));
 
 /** The key that plans on it, where there is one. */
 const digit = computed(() => {
@@ -57,27 +57,31 @@ const fullName = computed(() => {
   }
 });
 
-const load = computed(() => {
-  if (precision(h.value) !== "day") return String(props.cup.count);
-  if (extra.value) return `${props.cup.count} · ${extra.value} over`;
-  return isToday.value ? `${props.cup.count} of ${props.brim}` : String(props.cup.count);
+const load = computed(() =>
+  isToday.value && props.cup.load.minutes && !fill.value.over
+    ? fullWords(props.cup.load)
+    : isToday.value && fill.value.over
+      ? hoursWords(props.cup.load)
+      : cupWords(h.value, props.cup.count, props.cup.load),
+);
+const said = computed(() => {
+  const hours = precision(h.value) === "parked" ? "" : fullWords(props.cup.load);
+  return `${fullName.value}: ${props.cup.count} to do${hours ? `, ${hours}` : ""}`;
 });
-
-const level = computed(() => cupLevel(h.value, props.cup.count, props.brim));
 </script>
 
 <template>
   <button
     ref="root"
     class="place"
-    :class="{ today: isToday, shown, over, brims: extra > 0 && precision(h) === 'day' }"
-    :aria-label="`${fullName}: ${cup.count} to do${extra && precision(h) === 'day' ? `, ${extra} over the brim` : ''}`"
+    :class="{ today: isToday, shown, over, brims: fill.over > 0 }"
+    :aria-label="said"
     :aria-current="shown ? 'page' : undefined"
     :data-cup="h"
     @click="emit('show')"
   >
     <span v-if="digit" class="digit" aria-hidden="true">{{ digit }}</span>
-    <CupGlyph :level="level" :size="isToday ? 46 : 34" />
+    <CupGlyph :level="fill.level" :assumed="fill.assumed" :size="isToday ? 46 : 34" />
     <span class="words">
       <span class="name">{{ name }}</span>
       <span class="load">{{ over ? "plan here" : load }}</span>

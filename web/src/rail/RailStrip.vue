@@ -65,7 +65,6 @@ const overdue = computed(() => props.overview.counts.overdue);
         </button>
         <RailCup
           :cup="cup"
-          :brim="overview.brim"
           :today="overview.today"
           :place="i"
           :shown="route.path === pathOf(cup.horizon)"

@@ -25,6 +25,7 @@ export type PastChange = components["schemas"]["PastChange"];
 export type Attachment = components["schemas"]["Attachment"];
 export type Shelf = components["schemas"]["Shelf"];
 export type RailCup = components["schemas"]["RailCup"];
+export type Load = components["schemas"]["Load"];
 export type Colour = components["schemas"]["Colour"];
 export type Priority = components["schemas"]["Priority"];
 export type Person = components["schemas"]["Person"];

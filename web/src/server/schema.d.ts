@@ -1996,6 +1996,7 @@ export interface components {
             name?: string;
             /** @description The work in it by its estimates; absent for none */
             minutes?: number;
+            load?: components["schemas"]["Load"];
             /**
              * @description In an answer that builds on an earlier one: pairs of where a run of
              *     rows begins in that one, counted over all its groups, and how many
@@ -2025,11 +2026,23 @@ export interface components {
             builds?: string;
             /** @description Why it holds nothing; absent where it does */
             why?: string;
+            /** @description Of Today: whether the day still holds its work */
+            holds?: string;
             groups: components["schemas"]["Group"][];
+        };
+        /** @description Work and work time, in minutes */
+        Load: {
+            /** @description The work that lies there */
+            minutes: number;
+            /** @description How much of it is assumed for want of estimates */
+            assumed?: number;
+            /** @description The work time there; absent for parked, and for what lies further ahead than it is reckoned */
+            capacity?: number;
         };
         RailCup: {
             horizon: string;
             count: number;
+            load: components["schemas"]["Load"];
         };
         Overview: {
             /** Format: int64 */

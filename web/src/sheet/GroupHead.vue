@@ -10,7 +10,7 @@ import { useOrderDrag } from "@/state/order-drag";
 import { usePlaces } from "@/server/places";
 import type { ShownGroup } from "./shown";
 import { estimateWords } from "@/words/fields";
-import { cupLevel } from "@/words/dates";
+import { fillOf, fullWords } from "@/words/load";
 import { groupHead } from "@/words/groups";
 import ActionMenu from "@/kit/ActionMenu.vue";
 import CupGlyph from "@/kit/CupGlyph.vue";
@@ -34,23 +34,14 @@ const places = usePlaces();
 const words = computed(() => groupHead(props.group, props.today));
 /** Upcoming's days, weeks and months have a cup each. */
 const cup = computed(() => props.withCup && /^(day|(this-)?(week|month))$/.test(props.group.kind));
-const level = computed(() => {
-  const count =
-    props.group.kind === "day"
-      ? props.overview.rail.find((c) => c.horizon === props.group.horizon)?.count
-      : undefined;
-  return cupLevel(props.group.horizon ?? "", count ?? props.group.count, props.overview.brim);
-});
-const over = computed(() =>
-  props.withCup && props.group.kind === "day"
-    ? Math.round((level.value - 1) * props.overview.brim)
-    : 0,
-);
+const fill = computed(() => fillOf(props.group.load, props.group.count));
+/** "3 h of 4 h" */
+const hours = computed(() => (cup.value && props.group.load ? fullWords(props.group.load) : ""));
 const count = computed(() => {
   const n = props.group.count - (props.group.notes ?? 0);
   if (props.folds) return `${props.folded ? "show" : "hide"} ${n || ""}`;
   const many = props.group.kind === "handful" ? `${n} of 5` : n || "";
-  const { minutes } = props.group;
+  const minutes = cup.value ? 0 : props.group.minutes;
   return many && minutes ? `${many}, ${estimateWords(minutes)}` : many;
 });
 const section = computed(() =>
@@ -108,9 +99,9 @@ const items = computed<MenuItem[]>(() => {
     :aria-expanded="folds ? !folded : undefined"
     @click="folds && $emit('fold')"
   >
-    <CupGlyph v-if="cup" :level="level" :size="20" />
-    <h2>{{ words }}</h2>
-    <span v-if="over > 0" class="over">{{ over }} over</span>
+    <CupGlyph v-if="cup" :level="fill.level" :assumed="fill.assumed" :size="20" />
+    <h2 :class="{ before: hours }">{{ words }}</h2>
+    <span v-if="hours" class="hours" :class="{ over: fill.over }">{{ hours }}</span>
     <template v-if="!folds">
       <ActionMenu
         v-if="items.length"
@@ -166,6 +157,15 @@ h2 {
   color: var(--madder);
 }
 .count {
+  color: var(--pencil);
+  font-size: 14px;
+}
+.before {
+  flex: 0 1 auto;
+}
+.hours {
+  flex: 1;
+  white-space: nowrap;
   color: var(--pencil);
   font-size: 14px;
 }

@@ -20,6 +20,8 @@ import ActionMenu from "@/kit/ActionMenu.vue";
 const props = defineProps<{
   name: string;
   sentence?: string;
+  /** Whether the day still holds its work. */
+  holds?: string;
   total: string;
   overview?: Overview;
   list?: List;
@@ -259,6 +261,7 @@ function chooseSection(list: List) {
       <p v-if="sentence" class="sentence">
         {{ sentence }} <span v-if="total" class="total">{{ total }}.</span>
       </p>
+      <p v-if="holds" class="sentence holds">{{ holds }}</p>
     </div>
     <div class="deeds">
       <button
@@ -342,6 +345,9 @@ h1 {
 .sentence {
   color: var(--pencil);
 }
+.holds {
+  flex-basis: 100%;
+}
 .deeds {
   display: flex;
   flex-wrap: wrap;
@@ -374,6 +380,10 @@ h1 {
     font-size: 20px;
     text-overflow: ellipsis;
     white-space: nowrap;
+  }
+  /* The rail says as much, in fewer words. */
+  .holds {
+    display: none;
   }
   .sentence {
     flex: 1 1 80px;

@@ -275,6 +275,7 @@ const failure = computed(() => {
         v-else
         :name="name"
         :sentence="view?.sentence"
+        :holds="view?.holds"
         :total="total"
         :overview="overview"
         v-bind="at"

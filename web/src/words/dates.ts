@@ -1,13 +1,3 @@
-/**
- * How full a cup is, 1 to its brim. A day may brim over; a week, a month and parked hold as
- * much as is put in them.
- */
-export function cupLevel(horizon: string, count: number, brim: number): number {
-  const kind = precision(horizon);
-  if (kind === "day") return count / brim;
-  return Math.min(count / (brim * (kind === "week" ? 3 : 4)), 1);
-}
-
 /** Words for civil dates. "Today" always comes from the server. */
 
 const dayMs = 86_400_000;

@@ -11,13 +11,29 @@ export type SettingName =
   | "singleKeys"
   | "reasons"
   | "rows"
-  | "views";
+  | "views"
+  | `hours${Weekday}`
+  | "hoursOn"
+  | "peak"
+  | "assumed";
+
+const weekdays = [
+  "Monday",
+  "Tuesday",
+  "Wednesday",
+  "Thursday",
+  "Friday",
+  "Saturday",
+  "Sunday",
+] as const;
+type Weekday = (typeof weekdays)[number];
 
 /** How a setting is chosen: one of a few, from a list, or by typing. */
 export type Control =
   | { kind: "few"; options: { value: string; name: string }[] }
   | { kind: "many"; values: () => string[]; none?: { value: string; name: string } }
-  | { kind: "number"; min: number; max: number }
+  | { kind: "number"; min: number; max: number; unit: string }
+  | { kind: "hours"; example: string }
   | { kind: "views" };
 
 export interface SettingWords {
@@ -50,6 +66,16 @@ export const defaultValues: Record<SettingName, string> = {
   reasons: "hidden",
   rows: "roomy",
   views: allViews.join(","),
+  hoursMonday: "09:00-12:30, 13:30-17:30",
+  hoursTuesday: "09:00-12:30, 13:30-17:30",
+  hoursWednesday: "09:00-12:30, 13:30-17:30",
+  hoursThursday: "09:00-12:30, 13:30-17:30",
+  hoursFriday: "09:00-12:30, 13:30-17:30",
+  hoursSaturday: "10:00-12:00",
+  hoursSunday: "10:00-11:00",
+  hoursOn: "none",
+  peak: "10:00-12:00",
+  assumed: "30",
 };
 
 /** The page of settings: its parts, and what each of them holds. */
@@ -79,6 +105,39 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         label: "Weeks begin on",
         does: "“End of week” is the day before. Week numbers stay those of ISO 8601.",
         control: few({ monday: "Monday", sunday: "Sunday" }),
+      },
+    ],
+  },
+  {
+    name: "Working hours",
+    at: "hours",
+    settings: [
+      ...weekdays.map((day): SettingWords => ({
+        name: `hours${day}`,
+        label: day,
+        does:
+          day === "Monday"
+            ? "How much a day can hold is reckoned from them. Several stretches have commas between."
+            : "",
+        control: { kind: "hours", example: "09:00-12:30, 13:30-17:30" },
+      })),
+      {
+        name: "hoursOn",
+        label: "Single dates",
+        does: "Days off, short and long ones, in the place of the weekday’s hours.",
+        control: { kind: "hours", example: "2026-12-24 09:00-12:00; 2026-12-25 none" },
+      },
+      {
+        name: "peak",
+        label: "Peak hours",
+        does: "When deep work goes best: it is laid there first.",
+        control: { kind: "hours", example: "10:00-12:00" },
+      },
+      {
+        name: "assumed",
+        label: "Without an estimate",
+        does: "How long a to-do is taken to be that has none. Such minutes are drawn dotted.",
+        control: { kind: "number", min: 1, max: 480, unit: "minute" },
       },
     ],
   },
@@ -126,7 +185,7 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         name: "urgentDays",
         label: "Urgent is within",
         does: "Days from today, in a two-by-two of important and urgent.",
-        control: { kind: "number", min: 1, max: 60 },
+        control: { kind: "number", min: 1, max: 60, unit: "day" },
       },
     ],
   },
@@ -148,7 +207,7 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
 export function valueWords(s: SettingWords, value: string): string {
   if (value === "machine") return "the machine’s";
   if (s.control.kind === "views") return "all of them";
-  if (s.control.kind === "number") return value === "1" ? "1 day" : `${value} days`;
+  if (s.control.kind === "number") return `${value} ${s.control.unit}${value === "1" ? "" : "s"}`;
   const option = s.control.kind === "few" && s.control.options.find((o) => o.value === value);
   return option ? option.name : value;
 }

@@ -1,0 +1,74 @@
+package app
+
+import (
+	"sync"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/plan"
+	"tincup/internal/core/settings"
+	"tincup/internal/core/view"
+)
+
+// ahead is for how many days capacity is reckoned: what the rail shows at first.
+const ahead = 400
+
+// capacities keeps the work time of each account: it changes with its settings and by the
+// minute.
+type capacities struct {
+	mu   sync.Mutex
+	kept map[book.ID]keptCapacity
+}
+
+type keptCapacity struct {
+	settings settings.Settings
+	clock    day.Clock
+	*plan.Capacity
+}
+
+// Capacity is the work time of the account from now on, for one who reads its desk.
+func (a *Session) Capacity(desk *book.Desk, c day.Clock) *plan.Capacity {
+	chosen := a.inForce(desk.Account()).settings
+	a.capacities.mu.Lock()
+	defer a.capacities.mu.Unlock()
+	k, asked := a.capacities.kept[desk.Account()]
+	same := asked && k.settings == chosen && k.clock.Zone == c.Zone && k.clock.DayStart == c.DayStart
+	if same && plan.MinuteOf(k.clock.Now) == plan.MinuteOf(c.Now) {
+		return k.Capacity
+	}
+	k = keptCapacity{chosen, c, plan.NewCapacity(c, plan.CalendarOf(chosen), nil, ahead)}
+	if a.capacities.kept == nil {
+		a.capacities.kept = map[book.ID]keptCapacity{}
+	}
+	a.capacities.kept[desk.Account()] = k
+	return k.Capacity
+}
+
+// Loads tells how much work lies on a day, week or month, or parked, and what work time it
+// has, for one who reads the desk; known is false where that is not reckoned.
+func (a *Session) Loads(desk *book.Desk, c day.Clock) func(day.Horizon) (load view.Load, capacity int, known bool) {
+	loads, k := a.counts.survey(desk, c).Loads, a.Capacity(desk, c)
+	return func(h day.Horizon) (view.Load, int, bool) {
+		capacity, known := k.Of(h)
+		return loads[h], capacity, known
+	}
+}
+
+// TodayHolds says whether the day still holds its work, for one who reads the desk; "" where
+// there is none.
+func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
+	k := a.Capacity(desk, c)
+	chosen := a.inForce(desk.Account()).settings
+	load := a.counts.survey(desk, c).Loads[day.OnDay(c.Today())]
+	g := plan.Gather(desk, c, chosen.AssumedMinutes(), c.Today())
+	if len(g.Busy) > 0 {
+		k = plan.NewCapacity(c, plan.CalendarOf(chosen), g.Busy, 1)
+	}
+	var late []string
+	if p, err := plan.NewProblem(k, g.Jobs); err == nil { // ids are the to-dos' own, and chains follow their order
+		for _, job := range p.Give().Late {
+			late = append(late, g.Todos[job].Title)
+		}
+	}
+	return plan.DayWords(load.Minutes, load.Assumed, a.Capacity(desk, c).Days[0].Minutes, late)
+}

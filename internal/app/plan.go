@@ -1,6 +1,8 @@
 package app
 
 import (
+	"cmp"
+	"slices"
 	"sync"
 
 	"tincup/internal/core/book"
@@ -54,6 +56,16 @@ func (a *Session) Loads(desk *book.Desk, c day.Clock) func(day.Horizon) (load vi
 	}
 }
 
+// Slack is that of a to-do with a due and an estimate, or with its own where these are
+// none, for one who reads the desk; ok is false where it has none.
+func (a *Session) Slack(desk *book.Desk, c day.Clock, t *book.Todo, due day.Moment, minutes int) (s plan.Slack, ok bool) {
+	if due.IsZero() {
+		due = plan.DueOf(desk, c, t)
+	}
+	chosen := a.inForce(desk.Account()).settings
+	return plan.SlackOf(a.Capacity(desk, c), desk, t, due, minutes, chosen.AssumedMinutes())
+}
+
 // TodayHolds says whether the day still holds its work, for one who reads the desk; "" where
 // there is none.
 func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
@@ -66,7 +78,9 @@ func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
 	}
 	var late []string
 	if p, err := plan.NewProblem(k, g.Jobs); err == nil { // ids are the to-dos' own, and chains follow their order
-		for _, job := range p.Give().Late {
+		jobs := p.Give().Late
+		slices.SortStableFunc(jobs, func(a, b int) int { return cmp.Compare(g.Jobs[b].Weight, g.Jobs[a].Weight) })
+		for _, job := range jobs {
 			late = append(late, g.Todos[job].Title)
 		}
 	}

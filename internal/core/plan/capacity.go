@@ -207,6 +207,14 @@ func (k *Capacity) Day(d day.Date) *Day {
 	return nil
 }
 
+// Deadline is when a due is over: at its time, or at the end of its day's working hours.
+func (k *Capacity) Deadline(due day.Moment) Minute {
+	if d := k.Day(due.Date); d != nil && !due.HasTime() {
+		return d.End()
+	}
+	return MinuteOf(k.Clock.Instant(due))
+}
+
 // Of is the work time of a day, or of what is left of a week or a month; ok is false for
 // one that is parked, is past, or reaches beyond the last day.
 func (k *Capacity) Of(h day.Horizon) (minutes int, ok bool) {

@@ -111,12 +111,8 @@ func (p *Problem) measure(i int) {
 	}
 	if t.overdue = p.Clock.Passed(j.Due); t.overdue {
 		p.due[i] = p.rest().End()
-	} else if j.Due.HasTime() {
-		p.due[i] = MinuteOf(p.Clock.Instant(j.Due))
-	} else if d := p.Day(j.Due.Date); d != nil {
-		p.due[i] = d.End()
 	} else {
-		p.due[i] = MinuteOf(p.Clock.Instant(j.Due))
+		p.due[i] = p.Deadline(j.Due)
 	}
 	if p.due[i] <= p.End() {
 		t.due = p.Until(p.due[i])

@@ -2289,6 +2289,15 @@ type Shelf struct {
 	Revision int64 `json:"revision"`
 }
 
+// Slack defines model for Slack.
+type Slack struct {
+	// Short More is due by then than can be done
+	Short *bool `json:"short,omitempty"`
+
+	// Words 2 h of work, 4 h to spare; absent where there is no due ahead
+	Words *string `json:"words,omitempty"`
+}
+
 // Span defines model for Span.
 type Span struct {
 	End   int `json:"end"`
@@ -3204,6 +3213,15 @@ type SkipTodoParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// GetSlackParams defines parameters for GetSlack.
+type GetSlackParams struct {
+	// Due A date, or a date with time, in the place of its own
+	Due *string `form:"due,omitempty" json:"due,omitempty"`
+
+	// Minutes An estimate in the place of its own
+	Minutes *int `form:"minutes,omitempty" json:"minutes,omitempty"`
+}
+
 // TagTodoParams defines parameters for TagTodo.
 type TagTodoParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
@@ -3601,6 +3619,9 @@ type ServerInterface interface {
 	// SkipTodo Leave this occurrence out
 	// (POST /api/todos/{id}/skip)
 	SkipTodo(c *gin.Context, id Id, params SkipTodoParams)
+	// GetSlack The room that a to-do has until its due, or until one that is being chosen
+	// (GET /api/todos/{id}/slack)
+	GetSlack(c *gin.Context, id Id, params GetSlackParams)
 	// TagTodo Add tags and take tags away
 	// (POST /api/todos/{id}/tags)
 	TagTodo(c *gin.Context, id Id, params TagTodoParams)
@@ -8042,6 +8063,50 @@ func (siw *ServerInterfaceWrapper) SkipTodo(c *gin.Context) {
 	siw.Handler.SkipTodo(c, id, params)
 }
 
+// GetSlack operation middleware
+func (siw *ServerInterfaceWrapper) GetSlack(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetSlackParams
+
+	// ------------- Optional query parameter "due" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "due", c.Request.URL.Query(), &params.Due, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter due: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "minutes" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "minutes", c.Request.URL.Query(), &params.Minutes, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter minutes: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetSlack(c, id, params)
+}
+
 // TagTodo operation middleware
 func (siw *ServerInterfaceWrapper) TagTodo(c *gin.Context) {
 
@@ -8367,6 +8432,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/todos/:id/resume", wrapper.ResumeTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/end-repeat", wrapper.EndRepeat)
 	router.GET(options.BaseURL+"/api/todos/:id/inside", wrapper.GetInside)
+	router.GET(options.BaseURL+"/api/todos/:id/slack", wrapper.GetSlack)
 	router.POST(options.BaseURL+"/api/shelves", wrapper.AddShelf)
 	router.DELETE(options.BaseURL+"/api/shelves/:id", wrapper.DeleteShelf)
 	router.PATCH(options.BaseURL+"/api/shelves/:id", wrapper.EditShelf)
@@ -8415,216 +8481,220 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1rc9s4sjf+VVD6/6tmU4eK7dx2x3mVSTI7OZPEeRLPSZ1nMy8gsiViTQIcALSincp3fwrdAElJIEX5",
-	"Fk/ieTGxLQjXRqOvv/5zkqqyUhKkNZPjPyc58Aw0/vjylC/cvxmYVIvKCiUnx5PTHJiGc2GEkkzNmXW/",
-	"q2XC/qiVhWySTEyaQ8ndN+2qgsnxxFgt5GLy5cuXZFJxzUuwfoh/alVXP622R8EPDBOSVQVPIQx0LmD5",
-	"g2FqKZ8yu1TT2Wpql4pVXFvDZismykppy6VlXGas1guQdpJMhOvyjxr0apJMJC/dpBZuhLXZgqzLyfG/",
-	"JlkNk2RSFVy6f7RQWlj3xUIY15nJoZhPkonlC/c5aKNcQ2O5rc0kmaRKpiCt5riUZALGipJb12c75cnv",
-	"ydbuJJNf+DnEd7zk+sxtApeMS7MEzazCHTG8BPZH7QZRktmcW/xzWgiQluXcPGXLHDRQY9DnoJmGEsoZ",
-	"aEPtlYTEHaH/1Vi+goxx9yus2NJ9mWtgUllmXKd8wYXs2dXcraC7qSX//BrkwuaT40eHsTW/ylwz7Kvi",
-	"Nm+7Eo6WNPxRCw3Z5NjqGno6Pjrs6RnKSlmQ6epXiNDYM6bB6hWrZeb2M2zmGayYMH6b3UbIDNeecq0F",
-	"ZEzVG1tAV6adeGfcqRu4Z9YP3KxLIZtVRNcwf8NtmseJwl1QOrMlN0wDz56ypbC5m6EgOvDEIgx79OAf",
-	"CX7qaEgVmTt29ujoQe8q5lMaemj62xN+LUphmxPdoI4CP+x2mMGc14UNu8E/i9JdwqNDvzn0azuSkBYW",
-	"oHGot1xrtYyd61wUFrQj4f/+cPKWtgjOQa8cmbOyNpaVANY1WEJR9NCypP77iO7Jw388iu3AyXxuwG5P",
-	"6z3eMMUK4OfgqChhqaqldSTlbiUvCoZMyfTMR1HH0e3b3Lwx+3eiM9Ax5vsrrIZYL1PuiwlyXcgc201V",
-	"WXJzzAKzTNiUmGh0GZrobJ+r/Bty8hd8ZfpIq25bbHRNW/Bk9358FDKL0ZO7akv8jHGW5lwuwF2okmfA",
-	"hHzq+IdCLqEhU2yh3I5Q+767RSNNX2V7bcMXxw5NpaQB3IbnOBVkn6mS1j11x39OeFUVIsXH5+Df7mk6",
-	"/rMzxv+vYT45nvx/B+2rf0CfmgPf36nKFI22vQ1WTd1a59YzTNqNSRITG2JD+WYH2AbHeKfVrIByYBEV",
-	"tfiv/RYT+o0s5KNjB8KwpVZykdDzmOABLpGXqrrI2AyYFovcTr4kk/8RsLyyXcbOIrNC9iBkYAGugf+K",
-	"6/GZTHOlu1KK+zCrC0CJo6wKwH62xYpk8sxanualn3mlVQXaCqKhnJvI4/Lhl2fTB4+fuKsvULCy4K7V",
-	"Vs9Ezn9uf1CJ1NY6Isu8cu+odLtrcpTi+AxlCpJRpLLtMDOlCuDSdWfEfyJ9/eSnNVe65JYu85NHk+27",
-	"Hf4SFawgE5y5z9ul4twmMT7UiiP/osUntIO+rZ9pewhq9m9IkYZ+AiMynAPPMuEmwIt3naOY88LAFqW6",
-	"51qCsLl7wy1bKDBB8AOZoXjaPU28mLF3WtZFwWcFBDFq68BmMFd0Xnt+9UtsrUJK4kvr0xNZlFjOhMy6",
-	"lL0mZ/8+nuw2zgflR39IOETsWIjnbU81aDjbRIPcA1l+yVfM9f+UHbb0mwu5QHEs9dx5FH0a/7JFhnJ9",
-	"ZUrSa8o4iuAgU5gcu5PZRaTNOvwY/XtAfN8RUVGczCfH/xpmY/RKJJv7ljb7ufulQUahFU5jNzen2W4s",
-	"zw+3varfcV2i2j7ZuYAi21b3jOXatmqfp8GO9kfqnoYKuPukAJ6tK3eNJqihFJLee6S7Xt0wRttV+x5u",
-	"EsPK3XuNsodU7JwXOPGtHkzFZZSY8LvWsKXSmXFqnswS9+L8dvrz9OgJS1UGrJbCovxpoTS7TuVDRezZ",
-	"T4FrzVfud5palN3O66KgqbuRcSaxNXgtJt5HuAGkzdgcDPg1tSYI1ajCK1Ro/VDxO5NM/KdRyQ97Fq2O",
-	"xeZalQmDzzy1xWrnM0H0FoYImxOOqV1q/GYqke5+NDauoFMq1mTfH91/HfH3KMaCUD/a/2ulkjZf+9rR",
-	"g1HfecEjmsf0yFG3e94KbizLuNvfpueHR52ep9Gu/WSGeu32+HhMh36mgV+8OZkkk9PfJsnk40v30y+T",
-	"ZPLz+0ky+fDM/e+36LV296rbyYtnr17/L3bx8lf84c3J29Nf8Kf/ffns/ev/7enFimKEHp5MlgBnWVCX",
-	"wl2+1ApK/vkVdfT3zRu/QfFESX7NUbJWharXhNlSGdTbCs9Ki7qcJBOV5hqvCnDHOwukBmPpMZyB1qvo",
-	"TF/AXETlj8x9IKx/1oc424u25ZCY277FkQ/PvdYwNM7JUnp9ICpbdibcGSy2pS/WlrYHtyBTya55/oyt",
-	"3qoMH20yncbFFbQjqjnjpMiwnJ8jq09VWapW3p8rjQaoYIXdSdBkNYibKkyd5oybxvyAulywQATi3zlC",
-	"S+BHh9tvmsl5TIVIVVGX0jClO/botVW6DRmzwHrNxLE+yi9qySRwtONRO4ayYM+QNtcAk6iNY/1lwqOP",
-	"kdPPZFXaloq513X7X9Dh1zC8gr6n6Ngtre2nLZ1INFbxonDa/Cpx4njiToYzC8YeM87wMSa5wUlCqmrV",
-	"fm9HlSj+bKhVRbHGR8fflC5NHR5GyIrL1XV1nTleGjGOur/7bclqkkRRpGFWZXzVXKZ3f3/hGk3fPfg4",
-	"hnzDY7P9gjYC984+3CzGXVUhaws940ll99tJVY0a1MJnu93wMN5Wjepy/HuOUuP6a74HQ3sQo5AtzT2Z",
-	"fJ4u1NT/8d9Gyfvv+fINGMNJWftZ1aSpxzQLp5lyneZs7lq1isZThpIuupB6lI2tFwl6ZHH3LJpglcJ2",
-	"GwYklPeDswq1pZh2IeTPYYxL6TlCvlX2CvqRoZfNq2qsBpvmwQSP7RjXuME2h/JCq0erfsQyJ3FX8dMx",
-	"/V5qxVbYAi65bxsvC3UZe1D+GcSVTT2pBPM+TtKnapopw5a5MsBI52c5N45lcgsMPa3COP3kaWOfQ8lH",
-	"Kh28OmtPsvQWnDHLPXUryWLb1qh2G4RSFIFEUJ76weBkEsYLVITdIoL3Nmp+ypUW/4kZu047XWZ8lTCn",
-	"V7hngdS+EYbFM6hslNg6nmz38s5qUWTG7SyXDLguBKCEeMwqLjRe+qXnM7qWTM0/SdzwGSyERMN568ve",
-	"cqs5wia7Otn5c7VkJZcr34fwjnKOY7mhpkfk9iUrifFSFTAJny3DsAf3xU+ye6R9Vuf2+DYNnVZNjUKr",
-	"U8FFNp2t0IqkqgKmXGZTYgvJxC2DhNmshim+0t5QJSFrfvfu6alrjb/KabBpOVqdupMLP4fTo2/6T8If",
-	"fcc0nB80DAaFgaVnABWvDTbj6EHNuczmdYGKSupVFivSM2xi+YJsoVZNuaF5wGqqlkD20anjZq0xxMvu",
-	"tWznEmYwVxrH1tRxx0An5NRb7ZSchiCNWjZDu76n2+EaHQveHzXXFncP37Dw79SbX+kXvsRNo19mIm7F",
-	"KxTPdl3z167NujATtT6dOeIWFsNbrGFhvibGXyLSkNdd448pXSuO4QLC3T74YfNJdUTrLw0yCWa4m0jU",
-	"HRR/x37xt83zqBKfEuzWfSFhy1w4kdM9NKpwf6QLzNR83BLVPL5AkQVRwVNkwhyBJAyJI2GWLxwrI5IY",
-	"GKpdIOpyY1+t92oZYwJOKIr5xYw3i6LunBbKQMYMuNl6gTwXi3zELDeeRW+BDhw+vCF+LbHn8hdhrCJT",
-	"YMy2P34D3nFjW0v/4OMduo7N55UMnrP16Ugvj497SiutFhqMGeFpoHY4w7TfLixhCcayudCOpOZibleM",
-	"W1YqZEHjKAT7jxGJqWeWm7Pxe+3dMcO73PTaLi2+4eeqON/DgadVAbtvQwHkypVpD0Ny2idFExaA1naK",
-	"dhnh5cMJxJbyK1TWyfp7GsX28orvCNtoWfB6w8N9/Muxtb0WEmI2zopM4Nt8Ep+x9pOOf13W5Yysa9vf",
-	"0sAzN72dtEzNvrTvf2SozSXSuImfdVd08G9uGL1vA8z2DhThz6MuDu7irotDXcbnYCJ2MqcHC3+DNkT1",
-	"LvuOxjqkOaRnhe927y83lvVB9yu1QtuMjg10MkebWVkVaCtylxJbkvaD4sio97KHX6AXZsyg3gm015i9",
-	"xnpVgYw/vO4TCm0ycQEj2J4HTfnYCGNfQvTDvqfXH3TgZvnylC86UdZjogroNpkdcxmvmX7w1zP2YqHA",
-	"Hdv3cKT9TL89dlQzLRgvAc61KtcOnTMv4o8P/fBXwp9/G74dwhCbTe+73m/U+b7vx1eIw+mcwO4g3TWh",
-	"YCPMZn3x70L08T6r73C/Hfzt8hys53EddCHteY0jj9j2XnmFb8My6rQ39DC4H6woAQMugsa3tXHG1GWM",
-	"daAGVZMhkDQ13xQvxZKjstRqhlFmkPKKp05T7tcz3QTJvrd26UjZJssJjucUxkKAYfNao+mL58AzZnMu",
-	"/fQ0pGeKFPeI+3+nwmubETasmH2urNBljIzf8Jj2sG+gUvQpi7Gd3pAkNxPy9uxzl7Lsokb/o5hTaD0A",
-	"aesEHJNBJ6Mk2buJkQKoMCpqkdtJ4lr9PoIjUTxZ6MNHqQIZp1IokPkGruxNVRn4JhqcFgpolzrv5OP4",
-	"5JzW7LOZbmP5wnTMUTHrTFZfjMOKmC54xKxijw8PDy/obH4Y996JWOihsDnzCzt2jERppup4yGxj5R8i",
-	"b3zavvi9vciONOewU6v27fDGlP5FvSKq3rqFBvWH3iv4KjN73sKbO/jIWqLLAC69UrY+0xmkvDYRWesd",
-	"t7lhf3v/83P25MfDo3vBYWDBWIwpnhW8BJII4Rw0OoiLJeVTbNq4O8LdBtkWSp3FXrCTeWN0J+4uzK63",
-	"IebZjWVnePt3YDOVMkbMMC4eF4IGar8OqSzLIBUZZFHGoObzERICNupYAyNRjqgseXPnaGtQ3F44EBos",
-	"2oOj6GDvcF3TkjAiuTfwcTCCCWljtCb9EUK+xJa3T1leDNiFSydkMtmNue+c+jnoTKQxhVH6pC6nQ2AE",
-	"g1RLRjmXlyaGTSk57FM7H6LHpLlyYZ3NJWipOWzlgNX1DeiFv9H7MCZJkQaRTJ2QGmgsLXc/rQA7js7z",
-	"EtpQJJRXzAohF15qrGrLZpCTxfoSqtO4ceZevNh3nLhtJkhOjqc+rysMsHE/V1yDtD8YVFxbfzqFcXP/",
-	"8UWm4b8ZP3xM0xJulejlZpx52y9T84sM1jHpXUF+iKOhU7UnFcUInYKZ9ibuAdLORiQMrEmiJLj+PhDN",
-	"1BMcNC5qHDtJhmYcsYCiCWU036Zlx8Jb4ta7JnZjhDJEbRM/o9gS3nKv8e5BCqN1/phFPToJWHadHntJ",
-	"hqOkvvEekr3cG29hGQzQeyUIXJuJpbFB9clE2KDJlpKUzIIkkFyAs4w93BBmfb375MNO4nati8aei3T3",
-	"N9zaXqXrseojDmvQwjUcjd6zz+8oumK/bYaSbwVBHh3u40k77IlFGLsPuXeMXcRB17MTpx2j9z7R+P7N",
-	"iNvJhY2Zx7uSBwVOdZwm6EUR5kISxnWw2SbJ8KrFRx+oReLjxqZcTJ68WVPZBU1STfTS1vzeNLpHTycd",
-	"FUvE3FXst99evQhmAsKTIfyHi2ymMG9VbJbvCKpESIbRlXhrY+asIHTvT8TxmKQ3XJ9liGUxD1Eb7Mnj",
-	"xw+fxNz6D32Y99XI5GJdHA/IA8rQTfVNxIW2uWoY8NB70RV3voL1D5NjLxHLvi2p+qzcnSEKrpXPqVxX",
-	"arYCr+mjQP0X5aCkHFxka9GKfZWG/0Zq386ZKQQlzgSDJktzrnmKGF2bi96tW/WGYZ8E41rkbrgny+bc",
-	"JizTqqogSzwMRwH+cpYK8we2fGaIGRXNzVtPSOmqX94atcOn5NGoglGnN33+JLgVG/2wdU4QtyRNMehC",
-	"qQZOLvxcLPIphWDEFMiTc9AhibDfwzoyysVELXOznlgF194gY3IC+zmYIEvMhBxrz/QoELFRtSgHzIEU",
-	"icHmoigYZynmB0b8mU4Eiii/MyHj1uOUkgAi4R0+vjr6oQcoMP3BUaue4G+0S0c/WnJhva0v8qGwuZDP",
-	"PgKcjSBSvzveBt5GitPE2qHW++0sC2kgStfBg9Z/UFwDqzDEmwLk/SzGGu6dWCHORUHCqiM2dEB7SqOn",
-	"7AfD/tMT6EOR8uOjUelpjJCj9vrHOCs9F8Xzuor20wnfGRWdY93RDPiiIswrhoZA3bh9myudQsJmGEcp",
-	"NOVLTSJnG7708ryPJfOUdIwcoUyUAcIewa85iakAbixTZBKPIPYQ2xif4oOGg5jvYPMhHIyC5VGnVIgu",
-	"Mpfml82l7lPQmDBPvW0ZqTjjqx8Qa0M7FcVxNP/X1gAdTRzvcSw1l4IellFraXLMt5fzn/WI0HYK7oOf",
-	"xefY03CaC4MpOEtuKGDfqaXuC47uOJsXfLGRQuDBM+LoTv2ANeReCdffMxd8O/ydbR6BtewTT3ndY0/a",
-	"F7N585pIAc9Hwr5Hn/jWfnQFJqIebx5v85YksFwVG648ZXOSyHrewovFHO5rX+oxCg8ggd2aaMh4Bv+z",
-	"rVT98bGFuHmdEMPBWEJPRBeJqPuuLZFbG9nJK9mWjG2UCjGKLAZG5/iSB3JEzuxxHtFz6lMltncw5PFt",
-	"m/n3lAD6VJRaZorUw9gBLvNVHB5KILieVJbNACHKRuQHdfgt4loFxCpyGvvou2Y+Mbpujb49dt2xYeG9",
-	"PCTYckeGdLuHshPS7ZGgoEmSLaOH0ViBB0/18oxogJ34WLhBLkK7fREm0m9nH20JXl/984bW0gK43vTh",
-	"HI00mvVb6ncboHot9xfwSr8T6dlFIjBGOFB6NKx33vC2x3DBVhexRVt+RgGzzDViPk/1ck41HC46dWWs",
-	"Y/5xVNFSne/pgDbR0Ce7iWA1qEJg612pPDS10PfA0vYnhUwYy6PZbe+OXiTs3QP3v6OPiUcRSDCbfBoy",
-	"6vGXkIM9jJp+s5GoGpyuFw2sUQaIu7pdxUz7gKJ+zTGRSbvZ8SOs9f7nt08qgRxKYfQY/GtJLasQizMG",
-	"TKfHjd51arWdX43nHNcU3cuOkT9YOH3OUIEKWgmZQLi2XCzyqCGzg/EcC8LPeiKdHx09CLlnUGSG8cIi",
-	"ID+lkO4TlZrWOjhmxiTR+ubv1XJEzOYHyy2QXG39A7vtTfCAldwr8IiBzFNLwYrbTj0bK7wR9oTAE5if",
-	"JCO47Z7wziZ2KRaPAUUWYnEJC3sSd2HYug/foicSqMVb3uErIMzkYBhvIBn8TsapsU3j3uC+6+LbmiV2",
-	"nME/yMvYvGfwAFY7dmynQJk8RuJvPVYwVZ/w+AtOasWI2DXTUFddj4vOFejUE/hexzRyZ9Zjubrb1A7d",
-	"WWts74LdNGJCqfsm3oGluQTCxsZatpEQsKvonIGTlD02uzfvWsYFYdz4xhuJi13jDWI97OgsJM9kTlSg",
-	"9Jkiml616R+gzjsGsJ6FZtF0gjQX1XgJDAGXY+wXXa6XMXT/D8KfOf0NrWDhRVDzDlKGCYZv+rQFzkCZ",
-	"BHkLgWuQJz5wvqoO4QczWNQyZi1fdw7Fgy8iQRU9IQ+vOiUGRkQ8bHNu98kPhoksmv7chgT2Q75QGm2z",
-	"BWgACWDKtD09Xbe6/lDn/pFb5mqf3pXtIQXMyhiCRy9gTrVcEKqZy4yVYpFbVoK7gEQOT2lqRshF0YGQ",
-	"5sVe6c/0rSYDZJPQx4VfxGIvriS2wmOHj7+wBPMZdWWVXJ/FrUy0ywSXCRroATNWqcxjxIUNHwOoE40G",
-	"2SnP7RPvsRaHsTvOYufYY8Of6fa3z2ZA81qHlDeT7iYknuE2NN850zjfTj2a0Ba0Hb0Wcdbam4xfcWtB",
-	"Sx89SJeLALfG2fBiYoOP0G+nFF+I24L9VbZLpMfG44guk5r4YDfEJi410O7GUpoKL0M07evArOs0Ow7S",
-	"BzFVGvA+qpS+mkZvZIMIEkXteNFnI8VyCFtTecFXiK5naj3nKRhKFO9J/DNRKegFxru23Kbirh3zKHcR",
-	"My6h0m2D9wisGJCD7ESLoke266zED3Uto0UJdB2LoHom2fv3v71+6bb5/c/P2ePHjx4TXIlxgpqSIuWF",
-	"u0VlrE8r0rMe7WqgJoFHpKQSXUKyl3JRiLYMTb+xn+oFBRBmOuskkF5T1CKQVpheczq/99LzyEoFWwX4",
-	"6gKaVCkvJq7JEGRd4mfA6AW55J1pZjksxoYIwR54HLL0WMDsS1gIieKNDzpuzbAo6pCvntaosouYZNvL",
-	"1RZCePJkuJpZS6wbYayjLOF0pO80xKPP9t3FJh2pLylkLs73s+f0nMsrRAUOOEVDVzgWLRiz3KSFYyde",
-	"dAwyI6VVEmvbiHQg2ShTCLcal3NHAqX3XNX+RKr3PsUo2OgIZtPHf5GhyT3lMfucN3RtJpGtzOuopHBI",
-	"nBIDWeqGIwfM1v4osAaabDucLAOo1qL4C7VkXKoArBsw1xDEdU2yPIwPJcookIqjEArGySkgxSnWxIF8",
-	"amgANd1WyOYBKnhQosZG+Fr2Ih7VgKPTvkWHKtU5ZP0WZtStEDOT+Tg+wnOXq3WTUkIAWt7K2mybqq0R",
-	"GbB3bQxgRNfbB1xRqre+/eYF8vMj/U8qAtDlGFy9VQsC75XbGQTxdWpc/0y7SBfc5gMh94bxmTrH98NH",
-	"2VOUPpVRsow7+hrEat7Jji6CLflHLWJFQlFiCjVcQ7XJhLLbjx6xjV2bw7JHDLI+z2aMudvxCOiT3owq",
-	"AeOR0EACklFrN/wWQX30zMYdHUVV/eDIfNGDSDQUx+AZQRM/lqkO4G0Y770Pct2V7YuM2JeWadhawyTi",
+	"7L1rc9s4sjf+VVD6/6uyqUPFdm6747zKJJmdnEniPInnpM6zmRcQ2RKxJgEOAFqjncp3fwrdAElJIEX5",
+	"Fk/ieTGxLQjXRqOvv/5zkqqyUhKkNZPjPyc58Aw0/vjqlC/cvxmYVIvKCiUnx5PTHJiGc2GEkkzNmXW/",
+	"q2XCfq+VhWySTEyaQ8ndN+2qgsnxxFgt5GLy5cuXZFJxzUuwfoh/alVXP662R8EPDBOSVQVPIQx0LmB5",
+	"zzC1lM+YXarpbDW1S8Uqrq1hsxUTZaW05dIyLjNW6wVIO0kmwnX5ew16NUkmkpduUgs3wtpsQdbl5Phf",
+	"k6yGSTKpCi7dP1ooLaz7YiGM68zkUMwnycTyhfsctFGuobHc1maSTFIlU5BWc1xKMgFjRcmt67Od8uS3",
+	"ZGt3ksnP/BziO15yfeY2gUvGpVmCZlbhjhheAvu9doMoyWzOLf45LQRIy3JunrFlDhqoMehz0ExDCeUM",
+	"tKH2SkLijtD/aixfQca4+xVWbOm+zDUwqSwzrlO+4EL27GruVtDd1JL/8QbkwuaT48eHsTW/zlwz7Kvi",
+	"Nm+7Eo6WNPxeCw3Z5NjqGno6Pjrs6RnKSlmQ6eoXiNDYc6bB6hWrZeb2M2zmGayYMH6b3UbIDNeecq0F",
+	"ZEzVG1tAV6adeGfcqRu4Z9YP3axLIZtVRNcwf8ttmseJwl1QOrMlN0wDz56xpbC5m6EgOvDEIgx7/PAf",
+	"CX7qaEgVmTt29vjoYe8q5lMaemj62xN+I0phmxPdoI4CP+x2mMGc14UNu8H/EKW7hEeHfnPo13YkIS0s",
+	"QONQ77jWahk717koLGhHwv/98eQdbRGcg145MmdlbSwrAaxrsISi6KFlSf33Ed3TR/94HNuBk/ncgN2e",
+	"1ge8YYoVwM/BUVHCUlVL60jK3UpeFAyZkumZj6KOo9u3uXlj9u9EZ6BjzPcXWA2xXqbcFxPkupA5tpuq",
+	"suTmmAVmmbApMdHoMjTR2T5X+Vfk5C/5yvSRVt222OiatuDp7v34JGQWoyd31Zb4GeMszblcgLtQJc+A",
+	"CfnM8Q+FXEJDpthCuR2h9n13i0aavs722oYvjh2aSkkDuA0vcCrIPlMlrXvqjv+c8KoqRIqPz8G/3dN0",
+	"/GdnjP9fw3xyPPn/DtpX/4A+NQe+v1OVKRptexusmrq1zq1nmLQbkyQmNsSG8s0OsA2O8V6rWQHlwCIq",
+	"avFf+y0m9BtZyCfHDoRhS63kIqHnMcEDXCIvVXWRsRkwLRa5nXxJJv8jYHllu4ydRWaF7EHIwAJcA/8V",
+	"1+NzmeZKd6UU92FWF4ASR1kVgP1sixXJ5Lm1PM1LP/NKqwq0FURDOTeRx+Xjz8+nD588dVdfoGBlwV2r",
+	"rZ6JnP/c/qASqa11RJZ57d5R6XbX5CjF8RnKFCSjSGXbYWZKFcCl686I/0T6+tFPa650yS1d5qePJ9t3",
+	"O/wlKlhBJjhzn7dLxblNYnyoFUf+RYtPaAd9Wz/T9hDU7N+QIg39CEZkOAeeZcJNgBfvO0cx54WBLUp1",
+	"z7UEYXP3hlu2UGCC4AcyQ/G0e5p4MWPvtKyLgs8KCGLU1oHNYK7ovPb86pfYWoWUxJfWpyeyKLGcCZl1",
+	"KXtNzv5tPNltnA/Kj/6QcIjYsRDP255q0HC2iQa5B7L8kq+Y6/8ZO2zpNxdygeJY6rnzKPo0/mWLDOX6",
+	"ypSk15RxFMFBpjA5diezi0ibdfgx+veA+L4joqI4mU+O/zXMxuiVSDb3LW32c/dLg4xCK5zGbm5Os91Y",
+	"nh9ue1W/4bpEtX2ycwFFtq3uGcu1bdU+T4Md7Y/UPQ0VcPdJATxbV+4aTVBDKSS990h3vbphjLar9j3c",
+	"JIaVu/caZQ+p2DkvcOJbPZiKyygx4XetYUulM+PUPJkl7sX59fSn6dFTlqoMWC2FRfnTQml2ncrHitiz",
+	"nwLXmq/c7zS1KLud10VBU3cj40xia/BaTLyPcANIm7E5GPBrak0QqlGFV6jQ+qHidyaZ+E+jkh/2LFod",
+	"i821KhMGf/DUFqudzwTRWxgibE44pnap8ZupRLr70di4gk6pWJN9f3D/dcTfoxgLQv1o/6+VStp87WtH",
+	"D0d95yWPaB7TI0fd7nkruLEs425/m54fHXV6nka79pMZ6rXb45MxHfqZBn7x9mSSTE5/nSSTT6/cTz9P",
+	"kslPHybJ5ONz979fo9fa3atuJy+fv37zv9jFq1/wh7cn705/xp/+99XzD2/+t6cXK4oRengyWQKcZUFd",
+	"Cnf5Uiso+R+vqaO/b974DYonSvJrjpK1KlS9JsyWyqDeVnhWWtTlJJmoNNd4VYA73lkgNRhLj+EMtF5F",
+	"Z/oS5iIqf2TuA2H9sz7E2V62LYfE3PYtjnx47rWGoXFOltLrA1HZsjPhzmCxLX25trQ9uAWZSnbN8yds",
+	"9U5l+GiT6TQurqAdUc0ZJ0WG5fwcWX2qylK18v5caTRABSvsToImq0HcVGHqNGfcNOYH1OWCBSIQ/84R",
+	"WgI/Otx+00zOYypEqoq6lIYp3bFHr63SbciYBdZrJo71UX5WSyaBox2P2jGUBXuGtLkGmERtHOsvEx59",
+	"jJx+IqvStlTMva7b/4IOv4bhFfQ9RcduaW0/belEorGKF4XT5leJE8cTdzKcWTD2mHGGjzHJDU4SUlWr",
+	"9ns7qkTxZ0OtKoo1Pjr+pnRp6vAwQlZcrq6r68zx0ohx1P3db0tWkySKIg2zKuOr5jK9//tL12j6/uGn",
+	"MeQbHpvtF7QRuHf24WYx7qoKWVvoGU8qu99OqmrUoBb+sNsND+Nt1agux7/nKDWuv+Z7MLSHMQrZ0tyT",
+	"yR/ThZr6P/7bKPngA1++BWM4KWs/qZo09Zhm4TRTrtOczV2rVtF4xlDSRRdSj7Kx9SJBjyzunkUTrFLY",
+	"bsOAhPJ+cFahthTTLoT8KYxxKT1HyHfKXkE/MvSyeVWN1WDTPJjgsR3jGjfY5lBeaPVo1Y9Y5iTuKn46",
+	"pt9LrdgKW8Al923jZaEuYw/KP4O4sqknlWA+xEn6VE0zZdgyVwYY6fws58axTG6BoadVGKefPGvscyj5",
+	"SKWDV2ftSZbegjNmuaduJVls2xrVboNQiiKQCMpT9wxOJmG8QEXYLSJ4b6Pmp1xp8Z+Yseu002XGVwlz",
+	"eoV7FkjtG2FYPIPKRomt48l2L++sFkVm3M5yyYDrQgBKiMes4kLjpV96PqNrydT8s8QNn8FCSDSct77s",
+	"LbeaI2yyq5OdP1dLVnK58n0I7yjnOJYbanpEbl+ykhgvVQGT8IdlGPbgvvhZdo+0z+rcHt+modOqqVFo",
+	"dSq4yKazFVqRVFXAlMtsSmwhmbhlkDCb1TDFV9obqiRkze/ePT11rfFXOQ02LUerU3dy4edwevRN/0n4",
+	"o++YhvODhsGgMLD0DKDitcFmHD2oOZfZvC5QUUm9ymJFeoZNLF+QLdSqKTc0D1hN1RLIPjp13Kw1hnjZ",
+	"vZbtXMIM5krj2Jo67hjohJx6q52S0xCkUctmaNf3dDtco2PB+73m2uLu4RsW/p168yv9wpe4afTLTMSt",
+	"eIXi2a5r/sa1WRdmotanM0fcwmJ4izUszNfE+EtEGvK6a/wxpWvFMVxAuNsH9zafVEe0/tIgk2CGu4lE",
+	"3UHxd+xnf9s8jyrxKcFu3RcStsyFEzndQ6MK90e6wEzNxy1RzeMLFFkQFTxFJswRSMKQOBJm+cKxMiKJ",
+	"gaHaBaIuN/bV+qCWMSbghKKYX8x4syjqzmmhDGTMgJutF8hzschHzHLjWfQW6MDhwxvi1xJ7Ln8Wxioy",
+	"BcZs++M34D03trX0Dz7eoevYfF7L4Dlbn4708vi4p7TSaqHBmBGeBmqHM0z77cISlmAsmwvtSGou5nbF",
+	"uGWlQhY0jkKw/xiRmHpmuTkbv9feHTO8y02v7dLiG36uivM9HHhaFbD7NhRArlyZ9jAkp31SNGEBaG2n",
+	"aJcRXj6cQGwpv0Blnay/p1FsL6/4jrCNlgWvNzzcx78cW9sbISFm46zIBL7NJ/EZaz/p+NdlXc7Iurb9",
+	"LQ08c9PbScvU7Ev7/keG2lwijZv4WXdFB//mhtH7NsBs70AR/jzq4uAu7ro41GV8DiZiJ3N6sPA3aENU",
+	"77LvaKxDmkN6Vvhu9/5yY1kfdL9SK7TN6NhAJ3O0mZVVgbYidymxJWk/KI6Mei97+AV6YcYM6p1Ae43Z",
+	"a6xXFcj4w+s+odAmExcwgu150JSPjTD2JUQ/7Ht6/UEHbpavTvmiE2U9JqqAbpPZMZfxmulHfz1jLxYK",
+	"3LF9D0faz/TbY0c104LxEuBcq3Lt0DnzIv740A9/Jfz5t+HbIQyx2fS+6/1Wne/7fnyFOJzOCewO0l0T",
+	"CjbCbNYX/z5EH++z+g7328HfLs/Beh7XQRfSntc48oht75VX+DYso057Qw+D+8GKEjDgImh8WxtnTF3G",
+	"WAdqUDUZAklT803xUiw5KkutZhhlBimveOo05X49002Q7Htrl46UbbKc4HhOYSwEGDavNZq+eA48Yzbn",
+	"0k9PQ3qmSHGPuP93Kry2GWHDitnnygpdxsj4LY9pD/sGKkWfshjb6Q1JcjMhb88+dynLLmr0P4o5hdYD",
+	"kLZOwDEZdDJKkr2bGCmACqOiFrmdJK7VbyM4EsWThT58lCqQcSqFAplv4MreVJWBb6LBaaGAdqnzTj6O",
+	"T85pzT6b6TaWL0zHHBWzzmT1xTisiOmCR8wq9uTw8PCCzuZHce+diIUeCpszv7Bjx0iUZqqOh8w2Vv4h",
+	"8san7Yvf24vsSHMOO7Vq3w5vTOlf1Cui6q1baFB/6L2CrzOz5y28uYOPrCW6DODSK2XrM51BymsTkbXe",
+	"c5sb9rcPP71gT384PLofHAYWjMWY4lnBSyCJEM5Bo4O4WFI+xaaNuyPcbZBtodRZ7AU7mTdGd+Luwux6",
+	"G2Ke3Vh2hrd/BzZTKWPEDOPicSFooPbrkMqyDFKRQRZlDGo+HyEhYKOONTAS5YjKkjd3jrYGxe2FA6HB",
+	"oj04ig72Dtc1LQkjknsDHwcjmJA2RmvSnyDkS2x5+5TlxYBduHRCJpPdmPvOqZ+DzkQaUxilT+pyOgRG",
+	"MEi1ZJRzeWli2JSSwz618yF6TJorF9bZXIKWmsNWDlhd34Je+Bu9D2OSFGkQydQJqYHG0nL30wqw4+g8",
+	"L6ENRUJ5xawQcuGlxqq2bAY5WawvoTqNG2fuxYt9x4nbZoLk5Hjqi7rCABv3c8U1SHvPoOLa+tMpjJv7",
+	"jy8yDf/N+OFjmpZwq0QvN+PM236Zml9ksI5J7wryQxwNnao9qShG6BTMtDdxD5B2NiJhYE0SJcH1t4Fo",
+	"pp7goHFR49hJMjTjiAUUTSij+TYtOxbeErfeNbEbI5Qhapv4GcWW8I57jXcPUhit88cs6tFJwLLr9NhL",
+	"Mhwl9Y33kOzl3ngHy2CA3itB4NpMLI0Nqk8mwgZNtpSkZBYkgeQCnGXs4YYw6+vdJx92ErdrXTT2XKS7",
+	"v+HW9jpdj1UfcViDFq7haPSefX5P0RX7bTOUfCsI8uhwH0/aYU8swth9yL1j7CIOup6dOO0YvfeJxvdv",
+	"RtxOLmzMPN6VPChwquM0QS+KMBeSMK6DzTZJhlctPvpALRIfNzblYvLkzZrKLmiSaqKXtub3ttE9ejrp",
+	"qFgi5q5iv/76+mUwExCeDOE/XGQzhXmnYrN8T1AlQjKMrsRbGzNnBaF7fyKOxyS95fosQyyLeYjaYE+f",
+	"PHn0NObWf+TDvK9GJhfr4nhAHlCGbqpvIi60zVXDgIfei6648xWsf5gce4lY9m1J1Wfl7gxRcK18TuW6",
+	"UrMVeE0fBeq/KAcl5eAiW4tW7Ks0/DdS+3bOTCEocSYYNFmac81TxOjaXPRu3ao3DPskGNcid8M9WTbn",
+	"NmGZVlUFWeJhOArwl7NUmD+w5TNDzKhobt56QkpX/fLWqB0+JY9GFYw6venzJ8Gt2OiHrXOCuCVpikEX",
+	"SjVwcuHnYpFPKQQjpkCenIMOSYT9HtaRUS4mapmb9cQquPYGGZMT2M/BBFliJuRYe6ZHgYiNqkU5YA6k",
+	"SAw2F0XBOEsxPzDiz3QiUET5nQkZtx6nlAQQCe/w8dXRDz1AgekPjlr1BH+jXTr60ZIL6219kQ+FzYV8",
+	"/gngbASR+t3xNvA2Upwm1g613m9nWUgDUboOHrT+g+IaWIUh3hQg72cx1nDvxApxLgoSVh2xoQPaUxo9",
+	"ZfcM+09PoA9Fyo+PRqWnMUKO2usf46z0XBQv6iraTyd8Z1R0jnVHM+CLijCvGBoCdeP2ba50CgmbYRyl",
+	"0JQvNYmcbfjSq/M+lsxT0jFyhDJRBgh7BL/mJKYCuLFMkUk8gthDbGN8ig8aDmK+g82HcDAKlkedUiG6",
+	"yFyaXzaXuk9BY8I887ZlpOKMr+4h1oZ2KorjaP6vrQE6mjje41hqLgU9LKPW0uSYby/nP+sRoe0U3Ac/",
+	"iT9iT8NpLgym4Cy5oYB9p5a6Lzi642xe8MVGCoEHz4ijO/UD1pB7JVx/z1zw7fB3tnkE1rJPPOV1jz1p",
+	"X8zmzWsiBTwfCfsefeJb+9EVmIh6vHm8zVuSwHJVbLjylM1JIut5Cy8Wc7ivfanHKDyABHZroiHjGfzP",
+	"t1L1x8cW4uZ1QgwHYwk9EV0kou67tkRubWQnr2RbMrZRKsQoshgYneNLHsgRObPHeUTPqU+V2N7BkMe3",
+	"bebfUwLoU1FqmSlSD2MHuMxXcXgogeB6Ulk2A4QoG5Ef1OG3iGsVEKvIaeyj75r5xOi6Nfr22HXHhoX3",
+	"8pBgyx0Z0u0eyk5It0eCgiZJtoweRmMFHjzVyzOiAXbiY+EGuQjt9kWYSL+dfbQleH31LxpaSwvgetOH",
+	"czTSaNZvqd9tgOq13F/AK/1epGcXicAY4UDp0bDee8PbHsMFW13EFm35GQXMMteI+TzVyznVcLjo1JWx",
+	"jvnHUUVLdb6nA9pEQ5/sJoLVoAqBrXel8tDUQt8DS9ufFDJhLI9mt70/epmw9w/d/44+JR5FIMFs8mnI",
+	"qMdfQg72MGr6zUaianC6XjSwRhkg7up2FTPtA4r6NcdEJu1mx4+w1vuf3z6pBHIohdFj8K8ltaxCLM4Y",
+	"MJ0eN3rXqdV2fjWec1xTdC87Rv5g4fQ5QwUqaCVkAuHacrHIo4bMDsZzLAg/64l0fnz0MOSeQZEZxguL",
+	"gPyUQrpPVGpa6+CYGZNE65t/UMsRMZsfLbdAcrX1D+y2N8EDVnKvwCMGMk8tBStuO/VsrPBG2BMCT2B+",
+	"kozgtnvCO5vYpVg8BhRZiMUlLOxJ3IVh6z58i55IoBZveYevgDCTg2G8gWTwOxmnxjaNe4P7rotva5bY",
+	"cQb/IC9j857BA1jt2LGdAmXyGIm/81jBVH3C4y84qRUjYtdMQ111PS46V6BTT+B7HdPInVmP5epuUzt0",
+	"Z62xvQt204gJpe6beAeW5hIIGxtr2UZCwK6icwZOUvbY7N68axkXhHHjG28kLnaNN4j1sKOzkDyTOVGB",
+	"0meKaHrVpn+AOu8YwHoWmkXTCdJcVOMlMARcjrFfdLlextD9Pwh/5vQ3tIKFF0HNO0gZJhi+6dMWOANl",
+	"EuQtBK5BnvjA+ao6hB/MYFHLmLV83TkUD76IBFX0hDy87pQYGBHxsM253Sf3DBNZNP25DQnsh3yhNNpm",
+	"C9AAEsCUaXt6um51/aHO/SO3zNU+vSvbQwqYlTEEj17AnGq5IFQzlxkrxSK3rAR3AYkcntHUjJCLogMh",
+	"zYu90p/pW00GyCahjwu/iMVeXElshccOH39hCeYz6soquT6LW5lolwkuEzTQA2asUpnHiAsbPgZQJxoN",
+	"slOe2yfeYy0OY3ecxc6xx4Y/0+1vn82A5rUOKW8m3U1IPMNtaL5zpnG+nXo0oS1oO3ot4qy1Nxm/4taC",
+	"lj56kC4XAW6Ns+HFxAYfod9OKb4QtwX7q2yXSI+NxxFdJjXx4W6ITVxqoN2NpTQVXoZo2teBWddpdhyk",
+	"D2KqNOB9VCl9NY3eyAYRJIra8bLPRorlELam8pKvEF3P1HrOUzCUKN6T+GeiUtBLjHdtuU3FXTvmUe4i",
+	"ZlxCpdsG7xFYMSAH2YkWRY9s11mJH+paRosS6DoWQfVcsg8ffn3zym3zh59esCdPHj8huBLjBDUlRcoL",
+	"d4vKWJ9WpGc92tVATQKPSEkluoRkr+SiEG0Zmn5jP9ULCiDMdNZJIL2mqEUgrTC95nR+66XnkZUKtgrw",
+	"1QU0qVJeTFyTIci6xM+A0QtyyTvTzHJYjA0Rgj3wOGTpsYDZl7AQEsUbH3TcmmFR1CFfPa1RZRcxybaX",
+	"qy2E8PTpcDWzllg3wlhHWcLpSN9riEef7buLTTpSX1LIXJzvZ8/pOZfXiAoccIqGrnAsWjBmuUkLx068",
+	"6BhkRkqrJNa2EelAslGmEG41LueOBErvuar9iVQffIpRsNERzKaP/yJDk3vKY/Y5b+jaTCJbmTdRSeGQ",
+	"OCUGstQNRw6Yrf1RYA002XY4WQZQrUXxF2rJuFQBWDdgriGI65pkeRgfSpRRIBVHIRSMk1NAilOsiQP5",
+	"1NAAarqtkM0DVPCgRI2N8LXsRTyqAUenfYsOVapzyPotzKhbIWYm83F8hOcuV+smpYQAtLyVtdk2VVsj",
+	"MmDv2xjAiK63D7iiVO98+80L5OdH+p9UBKDLMbh6qxYE3iu3Mwji69S4/pl2kS64zQdC7g3jM3WO74eP",
+	"sqcofSqjZBl39DWI1byTHV0EW/L3WsSKhKLEFGq4hmqTCWW3Hz1mG7s2h2WPGGR9ns0Yc7fjEdAnvRlV",
+	"AsYjoYEEJKPWbvgtgvrkmY07OoqquufIfNGDSDQUx+AZQRM/lqkO4G0Y74MPct2V7YuM2JeWadhawyTi",
 	"zNTb9Qc8EzygyQZw2RZWNgnii9JYN5Vx4/mLdLQWEHfdopAGqUiK8eubfFVArWuJHRqIBbnm+LP+2JH9",
-	"0MB6o0P6Y5duInKkGy7Zl3b3oc1zGQXn2ruXNxYIMxgB86EDWXK9aYQXkdV7qldgwYmOGnsGFbFwMRot",
+	"0MB6o0P6Y5duInKkGy7Zl3b3sc1zGQXn2ruXNxYIMxgB87EDWXK9aYQXkdV7qldgwYmOGnsGFbFwMRot",
 	"uMGy3WnGGDYdN4VEhbSK1bIAg9zJF9eQWCSQMBJvNyhFPBbmNATAuGWCNZ0Vosx+uQX25oxRKP7ls8aS",
-	"yeaJ8HBqOGf09O5bjWZV9YmTSwzaECUwR5koVHq7H36J/e3B4YMn06Oj6YNHp4c/Hh8e3nuKKDu+FkN4",
+	"yeaJ8HBqOGf09O5bjWZV9YmTSwzaECUwR5koVHq7H36J/e3h4cOn06Oj6cPHp4c/HB8e3n+GKDu+FkN4",
 	"r3ZayUKk+fYMMHIcdwyt+X46u3GVN195tx9D7KJJP9tSZpWBEYUmnUBmQz3IJOh7TZFJ9DXknBCZIKRM",
-	"oNr21L/9houM6na1aiVWoVrKyZDv/nYWKv36ZUYtPwO54+TWdXUoK7tqhcr4cU36yi9drqLpiAqjKAGq",
+	"oNr2zL/9houM6na1aiVWoVrKyZDv/nYWKv36ZUYtPwO54+TWdXUoK7tqhcr4cU36yi9drqLpiAqjKAGq",
 	"2l5dcVHaovi1sLbH5eu2YsDbRg2SBstoMx0kqO20J01OSGxTMpiHQnPjpZCBs2iOAROhosfAfdLgVj2a",
-	"5l47HkjltjxQE9cwthh42P+wsDDgwAlEQlkgmpX1QZVA+n2ji4XErJ3pWCVPcyHh/+7kwstcdVO++vx2",
-	"3dy1ka5TIredJQpCx1SQdrI+9aFt3BESvfZSPh4XXhyNQfAxBk0pss6MS/65O+Tjw9h0Q2jfKFHccffL",
-	"Z619fYGe1rFLsK94LI1gLdeimz2x4dTtm0d4MKGnBPyHJsKtCW8EyMyUh1IEQk4rrVIwZs2PGWBsix4w",
-	"yQ8henlcDQ2Msu1P+ugP4oqaUchLxI2i2lg9z9JQmJfrdm1asb075YvLJ8Xtq4bukfWRcq1XaAltRThF",
-	"kpcEYyFj3gcfS+2+obuxCVA/eEdO+eImEsj2gf6JzXFxo678o8Mr9+UfHY5y5nsT+NhLvj90XpQGvG13",
-	"M/PN8jQvISrfXLDew7Omz3hYXxO9HQFP6kSgbGkIsj+e8bKwTI4NYG0xBPaxIFEjF5b8stuJybsQnGKc",
-	"PSB4xOMWh5btgw1bJI2xwFBDRXy5DfF1To9vNfa/nx49cRr75CpwpLa3cLAmWy94RCdV3mkMLXzEqHix",
-	"nJu3G3GCu4OjhTyJFw9Hb6CviYWxaxlKwRIYGguDJrMxs3hcdk+w56+hzN32t5pqh4wzK9KzjUInFCgZ",
-	"zD0jokHXQc+eIzDIZeGxnjIli6Axo4+OjHjGCRfR+FNV21TFsgWxvE/jrkTDyVIUhdO+3dya6Bth8BhG",
-	"kcNF8LbGdXyRQM5Y5tfHDp8Zv6yoYfMZVWDlzBTKrl/zR8eHhwfvTh8evrnnGiwBzty/mE3Gmgoek2uD",
-	"9EqjNQ3bSCWntHairtFmgMdCXx17KmvRohsEq/DlQ5YYqpqbAMQRAsGnuEWX8/XuG3q6NyjMOPuysIQo",
-	"PWrfGk2pBz15DI6ZV5F2JGC6VpeLqt0XnmwPjaZ5PBqraWPu7JhPm0okdafqiNcSWuiuIPusK4Th8d8l",
-	"xKtMXUyK/4shUo5Anmzf5qFHdWx6BG4BpviivKI6T+HFkSMvggTZ/wx2KDoAT+7G3NsD+HGQnjb7uU1g",
-	"1j0vaGzDHlzBhl0F6GX8/nk2PCJZdvRlvDiQZMu6NybbsXFh+Ftj5GrlyA072Ajz2Nj19LD7HYgSDy4K",
-	"7XBaaxlT0/ctAmZVpvZ62KJljieho9gt+E1m6j38UcP+sO7NYmJiGD1HDZwvtmXo/8foqC3RpIkuPooa",
-	"s7bmHcfHmsFKyazHmYSQniijGp8RZ/KeGjCzWhR97rOS67OwLi7NkrJp6RvdgLlG5fcxHiH1a+sIMch0",
-	"vNX9n655TKZBCK+oIoQ1i47djNBTFiDhCCAOvxY8qGeTqJkqlpv1Fj0SKFvTNsRF6D3F0TbWJnKCbuIY",
-	"30ZLbWsQ9Sakb6JijshFHg4UpN3yZY62zzpTYPbBQArRy516PyHR2dNyQx+/99yCVz6iLbBLWGEvUAAF",
-	"kXUQ59JCpWfko5+jKEkAt2gGzhUVFSp46cSXmfoctUW5Ed96a21TaW80KGhdpars4oNOOQKSrCOE+ozv",
-	"daDQdgq+8NPW5ccAZzOAHyosK8A6mtWqXuRstmojc2KZPT1Iv96MMjAQcRcqMxWMLsLuNtN7CGC/kHak",
-	"2NF/zGFfMJ8xER6xDY/E/jzeHSETYgV6I2XcCt77VJP1iTYu94tmMwS/+LKn6PwXVAXm0RI/XcxL79y5",
-	"zxA8VjldKLVsIc59yg1i/JEfm1Kb3T2mgNtP0oYIAcNKxGPpBuUQYGpnbEokxuBayMi+2uaAuM54CNBq",
-	"Us7vf5Kf5EutlSZzos/dZIRn4avv/fjo8d/v3WfvuLaCFwwyx+ld6//+cPKWvQG9AIbKIZhPEr/x94c/",
-	"Prl3TFIZykUmCXyuAH4O5j57xt6dfDjFZZHLi0v2KoOyUm66q+mvsHr6SXKmweqVzw8IUD3sDFYUKdfW",
-	"+fbv6FxpZuAcpHuezH1GyXhcZp+kI06a96sPJ+wfTw6PmCMspjbQewnhN+UFyIzrp0xI9/z6Jb//+fkn",
-	"+fDhwx8pPuj5/U+y0dePJ6dCet3tHLTxGEfBAcgrMTmePLx/eP/hhHgDkuEBr8SBmzF5QRaxGPuX+DEl",
-	"K/MSMpZDUSj2N9xRTlEU95Im9p6s6txj+Cw4isv8k8xqoM8okeNewjQYsOxvjs1SZToK1+ALLuQ9JKcZ",
-	"cMv+5l+rTzLnVQUSsnuOoBswJRqY6PUnpc4aL6Zp5TiCNRAa7b5InK+5sVNc2vTVC7SDIU5O8kkuQ+QO",
-	"ZfGFa0FHTVvuLjtaFV5lk+PJP8HSHuHOal4CqlnH/xoULdsyESznJAxMjid/1KBXwdl5PAnYPSQ8RaWQ",
-	"oby2Lwkhrk1y4BS45vtdW/1a/8NQWl9+x1KzlZL+qXpweOhNLTYAqsBnSyQ1NVYDRxyjtv/NDr9sZznS",
-	"1+hwm5h/oDyhTghUTMhs5nYQQJTcAKYuS65XTmNCWjGOHgzoc9BTPFp/A1xbvBFNVHKlYmaTj60jorXS",
-	"5pi0kDThwkjGwTPibsP9LcL5FaDCEOURdOOm9AMVf0o6GS/+yY3RThMcHt4V0v+iRx2v3/M7fRuM/UkR",
-	"bnvnnHlVFSLFxRyo1EL8uBtynQnJdSxC78vmFL9skdjRwND/9nacdsixHtovUXxwt88JVVehwyVhiFJO",
-	"7BWQoDt0RNkooOu6atBFMKTRx1mS//MpOUBVtsJKJ9b4oisNuebCWKVXHQ6+xaB+8U12UNqJLFaeoZoW",
-	"l1tgGPhTdhi8ZRKWgBbhGN01SN3tkTRbdphckIFtjFGIEgXSyBAPD5M28xfjEoZ18/gptrt08BExbicj",
-	"WN/F6TIcTw9R+hO5AuprwlIzzBpsD9MH8zY0VQi5zgLXScoJvq+xyVgesd+GNFkroxjE1R0ErannGHBP",
-	"EgY87Qq33bj0yx+Q21gUIjUvaEDPjDTA06C4u3t4BtXmcR00Brf4ob2r7SsZTm2DD+y4BB3p+FdYTfa9",
-	"Nl+bQK7uBfG20QiFNFeLuPYV0MI7Cn9BgXSdJErgMkEE0eDH7FCCj4GN08CzLHvtcyD+2gQQinne8Pm/",
-	"4RnETr8Djn4FJ/+GnyHaGSwpLWr9dA/+FNkXevQKII/f+iG/wL9f8JzHnO2r+Rt0yN6S57PvUNZeO8Rn",
-	"5yEe4qWPxY1165sdYBvf7aUvcshLa8LZSIzHp4PMNN5qR37u9QN9mQl7C49zzK0uQS9giuv6r33fYmPJ",
-	"73/DQsBtJyfSYj1FPV03bsVYxQGawaYBdjX+MDx3bV54i/t10NjlHpDvmHME46yl4E9KiQwoBt342NjR",
-	"h6ju+KG/UefX+kzcNqHBrdWt+Y6jbMgbCEhPL5QiMDYPz4FAXCG0N0phlU+V6NE5VK2b6s7fCZUFPP1v",
-	"WTQlUkF84HC6MeLQYKzSMGRIwAa3lwl9pxzhtHvMtQ0RIzOP3rcmtkbO3cfeDiuiAWnlO2ELb3kZLAff",
-	"GlMgBcepqyHomiBhkGaoEl8LpB0nGMu1nSqfyh0nmQ+uzQnlOd9xitvCKU4qkF3/bVxMRXdY9OSb96P/",
-	"3Pk5fG8yxFtYnrYP6zfIMrwfjJD1ydulag2IYjhALQFjtc/R5QQJDK68Hjo5mc8N2DEtX6OLakTDt1xr",
-	"R0i7W2Lo5E+jqBPTBMY1/U0vQNoXVA1sZ+tfuNOeevjdMB2EsrqXlUw2Mtcj70rJ5WrA0oHmkzeuzV/e",
-	"Co6ruGFldoQLBJ+kyx/1C+WRTikjrlvvvsf74Voc6KYQTZ/vMs1P5p4ArutUXmXmpg+GCvD0nUuARw1l",
-	"PX1kA23W5c+qiR71mkJAk9Xgi86gLaFyzH3JV02FE6G9FbPXtelkwl1c/yS0ucbdbcbo8Q5rLgryqFOZ",
-	"7cSHWGJ97c31+k8xUe6KvPo+Tl+rWvp4OuanGzZyKadNsfRepSwU7/4WHIRNLfdvUYByUjHjfWc80kd4",
-	"8dO+cxNeuSZFR8I4M/wcMn+yST/Tu8TZXec2I5ZxXEA4DRkwXGZoQsrWcI+vgg12d49qkg+7VW/nDbhe",
-	"z+pabf07V0jcudq9hHH2epCqakjPUNXqmqnrCg1Wf7Xnz+3u2iklweYobO+B7faG3uoDu3oh6ScwIrtz",
-	"h8bdod2HpFROBW2s2b0UtlNTIfp6r5bmzkT1rZqotgURyvhtiMantA7pYe8C7PRfXw3zS7klWthpk293",
-	"9dG6TSG2rvWaDnunQvYeERgvfOzfkD62cUKIys1UfRXZN96tHerN1JYqJ2HBILKZdIG3oChMMJftUCNu",
-	"5bldrxZBS75VSsQG5QTYqSvUCqj3jaDLpJttHL34O+UC2sw7z9W37rniC5AZDwnyVXgZA8UU3Fd+76UT",
-	"anHJu9UgtWwiptVyCBgiZEHG8CZ68KfjwP80UAxVYQMQKH7DcQ98IhaC+F/N2VC/XTwELHnovRdO+Ec4",
-	"rdpAtpku58S4ajC++l1o8ZeX6PxKRkc4/hU9j6gBIs1nHHHPvdNx1mCiW5LxZ4WQGWLoNZnCutymi4Oq",
-	"Ux42Th/UoEMm39bZhYX1JV97jCt8TZ1ItvQ+rZW5SoVsDiwcSYC5QV1fZvSUE8zVgDcSj2QzsnGj8ghf",
-	"UZp0a9ymaKiQMZo0UFbCspRT9BSqiE1RUsShEGnOLBgPvmEVmxW8BI/WJFXABe7AOi3brUPm6L79SWYK",
-	"TAy44pk5+z9+OddEbt2yhjcsIQKXPQgTH/2mlcDlFRJX57SxZzwKPJgWsMHwc6qc1xKU5qI4+DOtqy9D",
-	"z/7zuorLhhHQ4y7Y8b0EsW0+nCDKsf/k46N/3GsBj0Pre2vQx5h179ElfNI94WSNwpOIQYfciah/FcuV",
-	"jyQQEqNv0roKMR2OVjuUC76wQk+UDSIl3qis8/XEDotNKPjiSlAAMgLjLbhj4Qg7SYcgDFv6JbfnEDC2",
-	"ByWL96HE3XUweuo8FLG/6bCnbv39vuicuoCkqe1Dz2TIY8Aq21Qq/irCMlb0AHOP5u7ljEwNSBUGuCbL",
-	"Uh8El17hzN1XC6V8EQiPa8VmsBBSYuH6OZUDF5IhLphJsJyCwTrLJvkkySaRBF3H7UNTmwthjxKWckMS",
-	"USZ4qoUVqWHciAyehtp78pP8o1aW02PH9ZkhAYdKg7OMm9xbRjCaF7eDRJRQErL11d1n9B6bTzJoWk2Q",
-	"GALtNnkna8VmGxVNVSBjws0H2tItDhSDk/ljH5yk2/K03ZLHgs7VqLKp9UkUuQ0pQ0R+MBeFLy0cpfWT",
-	"OYmurjMv4Oa+HrinaYr6RKJWGj/kVEWcd+qIc8TcCyUtZ8A19jFbOSn5PnvGaBotwBg3Z3il1qrV4Y3o",
-	"wXwjAvuZVnMjZHadbxyt463qt6v6c7s2suEBURHPBaO614MvQk7ZyNC2S2aXbde+8RGtCxWQ8h1Tskr1",
-	"4GARGE8Uo8rDm27C9N9F1F1TFqOnnB8McyMgyOSSr552khjR0oD8ZO14dzh9rjmB8VZ6ffbIYvx+6Ow9",
-	"uEvfUloP0xoRf/Sd5cTexR8NxR/5XFrCGm+KGHWJq8Wb78fp+9CCs39LUH3viZXvtPB1cJbSXFSk83is",
-	"aXNViH2tcXdQy6Mmo3D6vkuIvuH9f35l7vwusl4HydFbhNvzast29xlmP7T1rK+N0psxIqROpgE/0ySo",
-	"y0pnoGmF6ETIYYU+BJNfDUolOWsIFT4UuOetUj4gNtEZdnZtPyK/QUFnvVL67fN0XmVwi1IG4jEtBqxh",
-	"M56eBak4jNXeEspwG0b6yKlMxV89lvHbRvCoqwDigce1ecJj9e4LnvVdQtk14U7iacaBJzEVFTk3paaO",
-	"AqK8jQd8p/N+RZ23n1uMUXivk5ru1N2/krqLfKo/02aNsMYCy91i8vrObbJ42jFoOSrA4yRRi5FO/rVq",
-	"CcHyxVhhxE36ThS5PadOfjqUN5QBJsFYyHyFLWETSsTgReFLO2ElpxHZF7fvmK9XIDnli7vk7SGZxPIF",
-	"5fNgsCQ5dgQGrwcsW5aqQtU6wlXoXAakFvfxNVLcrcOYAr34CgHDt53WXoNd51Qi1JN1xBfqChKtCWks",
-	"8CxGbLsSg0754i4r6JsPuQz0Q5xLaYy83HgdO9Qz7D94zitbazhVNx+BeT1AmG4ht9OJEKq3dfN98XTG",
-	"yqcXO6ObFVBv1CuzUSKlU4V8ZTBA6+EhllcdQka68K5eaxRxQ8XbsVVIRF/xLXvZKb+K9QcRdhEntUPw",
-	"vn30e82St8rUvqL3Td0fdyBUWtk8Hah/HONUB7ypjDnkycFG8ZKlF4mq+1qFTW+FEH4TRVNvivKIMHxZ",
-	"0531SuNkd/Bnzk2+4828LP1F0prcqHuQ00Wo6Za8r94Gg6Vn+ZKvhp7QTqXcW7TV+73Pl7xh27zK0/GV",
-	"JJtjXxTmTJemEqmT2o1HQ8dQDUI5hsJA+Cs/hyx6k1IuUyiGlAL3+XW+11dtDb+pa/ECUpFhQq3bZCfM",
-	"2/gOq7IKfKkP8Y9a3O1yhOZFeta3syCz6a4stpcyazLY7jZ2qyCTZEpnyMy8RopViaO7nXOZzesBVvFO",
-	"pGe3l4SvARRBpGf7GThvTCOmS0OJSSrzKQrWnbhYq8sUzjR23kKi03nAxviKWtw2jdlPq88GPINCyQW+",
-	"l1dSmf8Z3ZwfDDP1zHJzZoKrCpiGFFMffa1vz6xiu7074uF7ulp7Flu8MZ6pyBdkla8dkrTh9pTA+Lyu",
-	"3FUj22sw4yN94BWkKAWskyhmhQ/O3SaGitdmCBPIfXwnLMR9K+09o8xfZqwo4hyuKrgc2OWCy+/qOSu4",
-	"vIV37gNYtsyBjLs+UZeAUgalbg2lkMEo2hfq45p8T0dMK76dMsuzLGPNodED6uSVzp/Q9BA9alWBHDpn",
-	"9/kdv+wtyho01Mw9UWQQKAJ4GdXM2iistrb5w/oXKV/f1yW7EKbJzb6R/olMKPLA3TZeFI4QEA1E9phd",
-	"6UsjZNXbrHJfj7R6qm6rvNp3wmQaXCBcE6KvdGsxrx36uJDZOwbbYzoXm6WQ+7a5Lod3uS7vNnm31L9Q",
-	"TMW32JyJaqBc7Jmo7rY3tr08cBGVprXWmPOKuOqRPcbSdL17fMoX35MocMoXi9srbbujagVt+m1Nxq7l",
-	"EFLfb/JbiBNzq3hP/d7CZN0rxgd0i+3iA3YrezYIgWSowrhnRHJs6cHXq3H/DKKOxgNPI47dpvZmn2N3",
-	"aPvcKG9dP3cYoaMDVpNejHYEdTXst8pLiCZXS8NmsFK+5N6Df1D8XDy4hr4eh606TCYl/yzKupwcHz1I",
-	"JqWQ9MvhNiD8Vw2pPZGhyi0zuagqX4XHxG/AQacI4cBl6GAZ3+SV+EqVGj92kaWfknO8DcoUaU7w+Czg",
-	"YV+J/6V7WAxx/QgNLnEqjkacFffKKWYs1xik+INhaikxbag93GU+bEXi2UfX4nreIez6hh8gN+Z7yi+I",
-	"l9zkRQ2tMwt/bbBQrwoCh7BBEZWUZThcOCb3l6oxShvQ5+He1LqYHE8OJl9+//L/AgAA//8=",
+	"5l47HkjltjxQE9cwthh42P+wsDDgwAlEQlkgmpX1UZVA+n2ji4XErJ3pWCVPcyHh/+7kwstcdVO++vx2",
+	"3dy1ka5TIredJQpCx1SQdrI+9aFt3BESvfZSPhkXXhyNQfAxBk0pss6MS/5Hd8gnh7HphtC+UaK44+6X",
+	"z1r7+gI9rWOXYF/w9Gx7a0yudESkfKsIQy0jJmPJJMkptm4GbD37oZs+EefEDxnCKy+VPkvYY5a7l8E4",
+	"eXa7GFpTg9uNveHSGrKr40O2fdvXkkm66SEbXuu+jQ4SAfTUuP/YhPA18ZsAmZnyUGtByGmlVQrGrDlq",
+	"A05v0YOW+TGEZ48rEoJhxP1ZLf1RalE7EbnBuFFU/Kvn3R2KY3Pdrk0rtnenfHH5rL999ew90lpSrvUK",
+	"Tb2tjKpItJRgLGTMBxnEctdv6PJvIvAPMoFTvriJDLl9sI1ic1zcaKzC0eGVByscHY6KVvA2/rGXfH9s",
+	"wCgNeOP1Zmqf5WleQlSAu2BBi+dNn/G4xSY8PYIO1Qmx2VKBZH/A5mVxpxwbwOJpiFxkQaLJQVhyPG9n",
+	"Xu+CqIpx9gBREg/MHFq2j6ZsoULGIl8NVSnmNgQQihI6Jom/nx49PT48vD+5CqCs7S0cLDrXi47RwQJw",
+	"KlGLjzEqIC7n5t1GIOTu6G8hT+LV0dHd6Yt+YXBehmK+BIbW0KCqbcwsHnjeE836S6jjt/2tppwj48yK",
+	"9GyjkgtFggZ71ohw13VUtxeIfHJZ/K9nTMkimATQCUlWSuOEi2iAraptqmLpkFi/qPHHomVoKYrCyaJu",
+	"bk14kZNZlYRR5HARQLFxHV8kUjWW2vapw2fGLytquX1OJWY5M4Wy69f88fHh4cH700eHb++7BkuAM/cv",
+	"psuxpkTJ5Nowy9Jo0cY2FMtp5Z2wcjSK4LHQV8eeylo47Ka6gy8fssRQtt0EpJEQ6T7FLbqcM3vf2Nq9",
+	"UW/GGdCFJcjsUfvWaEo98NBjgNq8irQjw9S1ulzY8L74a3toNM3j0ZiFG3tuxz7clFqpO2VVvJbQYpMF",
+	"2WddIQyP/y4hXmXqYlL8XwxycwS0Zvs2Dz2qY/M/cAswhxnlFdV5Ci8OjXkRqMv+Z7BD0QFZczeo4B7I",
+	"loP0tNnPbULr7nlBYxv28Ao27CpQPeP3z7PhEdnAoy/jxZEyW9a9MdmOjQvj+xojVytHbtjBRpjHxq6n",
+	"h93vgMx4eFHsitNay5iavm+VM6sytdfDFq3jPAkdxW7BrzJTH+D3GvbHrW8WExPD6Dlq8IqxLcMABwz/",
+	"2hJNmvDpo6gxa2vecQCwGayUzHq8ZYhZijKq8Sl/Ju8pcjOrRdHnHyy5Pgvr4tIsKV2YvtGNCGxUfh/E",
+	"EnLbto4Qo2jHuxX+6ZrHZBrEKIsqQliU6djNCF2BAfOOEPDwa8FFfDaJmqliyWfv0OWCsjVtQ1yE3lMc",
+	"bYOJIifoJo4BfLTUtshSb8b9JuzniGTr4UhI2i1fx2n7rDMFZh+QpxCe3SloFDK5PS039PFbzy147UP2",
+	"AruEFfYCBVCUXAdSLy1UekZBCHMUJQnBF83AuaKqSQUvnfgyU39EbVFuxHfeWtuUEhyNelpXqSq7AKhT",
+	"jogr6xCo3le0joTaTsFXttq6/BjBbQYAUoVlBVhHs1rVi5zNVm3oUSx1qQfK2JtRBgYi7kJ1tILRRdjd",
+	"ZnqPcewX0o4UO/pPOeyLVjQmhCW24ZHgpie7Q4BCMERvKJBbwQefS7M+0Sam4KLpGsHxv+ypqv8FVYF5",
+	"tIZRF9TTO3ceMETHVU4XSi1biHOfU4QghuSop9xtd48poviztCEEwrASAWe6UUeECNsZmzKlMXoYMrKv",
+	"tkkurjMeItCanPoHn+Vn+Uprpcmc6JNTGQF2+PKCPzx+8vf7D9h7rq3gBYPMcXrX+r8/nrxjb0EvgKFy",
+	"COazxG/8/dEPT+8fk1SGcpFJAp8rgJ+DecCes/cnH09xWeTy4pK9zqCslJvuavoLrJ59lpxpsHrlEyAC",
+	"FhE7gxWFAraFzP07OleaGTgH6Z4n84BRtiGX2WfpiJPm/frjCfvH08Mj5giLqQ14YoIwTnkBMuP6GRPS",
+	"Pb9+yR9+evFZPnr06AcKgHrx4LNs9PXjyamQXnc7B208iFNwAPJKTI4njx4cPng0Id6AZHjAK3HgZkxe",
+	"kEUsieAVfkzZ2LyEjOVQFIr9DXeUU5jI/aRJLiCrOvcgRQuO4jL/LLMa6DPKVLmfMA0GLPubY7NUeo/i",
+	"UfiCC3kfyWkG3LK/+dfqs8x5VYGE7L4j6AYtigYmev1RqbPGi2laOY5wG4RGuy8S5xtu7BSXNn39Eu1g",
+	"CASUfJbLEJpEaYrhWtBR05a7y45WhdfZ5HjyT7C0R7izmpeAatbxvwZFy7YOBss5CQOT48nvNehVcHYe",
+	"TwI4EQlPUSlkKHHvS0KQcpMcOEXm+X7XVr/W/zBW2JffsJZupaR/qh4eHnpTiw2IMfCHJZKaGquBI1BT",
+	"2/9mh1+20zjpa3S4TVIDUCJUJ8YrJmQ2czsIKFFuAFOXJdcrpzEhrRhHDwb0OegpHq2/Aa4t3ogm7LpS",
+	"MbPJp9YR0Vppc8zKSJp4aCTj4Blxt+HBFuH8AlBhDPYIunFTukfVrZJOSo9/cmO000S/h3eF9L/oUccL",
+	"FP1G3wZjf1QETN85Z15VhUhxMQcqtRA/7oZcZ0JyHQtB/LI5xS9bJHY0MPS/vR2nHXKsh/ZLFADd7XNC",
+	"5WPocEkYopwaewUk6A4dYUQK6LquGvgUjNn0gaTk/3xGDlCVrbCUizW+qkxDrrkwVulVh4NvMaiffZMd",
+	"lHYii5VnqKYFHhcY5/6MHQZvmYQloEU4RncNFHl7JM2WHSYXZGAbYxSiRIE0MsSjw6RNbca4hGHdPH6K",
+	"7S4dfEIQ38kI1ndxugzH00OU/kSugPqauNsM0yLbw/TRyg1NFUKus8B1knKC7xtsMpZH7LchTVrOKAZx",
+	"dQdBa+o5BtyThAFPu8JtN/D+8gfkNhaFSM0LGtAzIw3wLCju7h6eQbV5XAeNwS1+aO9r+1qGU9vgAzsu",
+	"QUc6/gVWk32vzdcmkKt7QbxtNEIhzdUirn0FtPCewl9QIF0niRK4TBAiNfgxO5Tgg3zjNPA8y974JI+/",
+	"NgGEaqU3fP5veQax0++gv1/Byb/lZwjnBkvK+1o/3YM/RfaFHr0CyOO3fsgv8e8XPOcxZ/t6/hYdsrfk",
+	"+ew7lLXXDgHoeYiHeOVjcWPd+mYH2MZ3e+mLHBLvmnA2EuPx6SAzjbfakZ97/UBfZcLewuMcc6tL0AuY",
+	"4rr+a9+32Fjy+9+wEHDbyYm0WE9Rz9aNWzFWcYBmsGnAlY0/DC9cm5fe4n4dNHa5B+Q75hzBOGsp+JNy",
+	"PgNMQzc+Nnb0Iao7fuhv1fm1PhO3TWhwa3VrvuMoG/IGIu7TC6UIbc7jjyDSWAjtjVJY5VMlenQOVeum",
+	"fPV3QmWhYMC3LJoSqSAAcjjdGHFoMFZpGDIkYIPby4S+U45w2j3m2oaIkZmHJ1wTWyPn7mNvhxXRACXz",
+	"nbCFd7wMloNvjSmQguPU1RB0TZg3SDNUarBFCo8TjOXaTpXPVY+TzEfX5oQSue84xW3hFCcVyK7/Ni6m",
+	"ojssevLN+9F/7vwcvjcZ4h0sT9uH9RtkGd4PRqUDyNulag0I0zhALQFEts/R5QQJDK68Hjo5mc8N2DEt",
+	"36CLakTDd1xrR0i7W2Lo5I+jqBPTBMY1/VUvQNqXVO5sZ+ufudOeevjdMB2EusGXlUw2Mtcj70rJ5WrA",
+	"0oHmk7euzV/eCo6ruGFldoQLBJ+kyx/1S+WhXCkjrlvQv8f74Voc6KbSTp/vMs1P5p4ArutUXmfmpg+G",
+	"Kgz1nUvAfw11S31kA23W5c+qiR71mkKAy9Xgq+qgLaFyzH3JV00JF6G9FbPXtelkwl1c/yS0ucbdbcbo",
+	"8Q5rLgryqFMd8cSHWGIB8c31+k8xUe6KvPo+Tl+rWvp4OuanGzZyKadNNfhepSxUJ/8WHIRNsfpvUYBy",
+	"UjHjfWc80kd48dO+cxNeuSZFR8I4M/wcMn+yST/Tu8TZXec2I1hzXEA4DRkwXGZoQsrWgJ2vgg12d4+K",
+	"rg+7VW/nDbhez6pf851zdci52r2EcfZ6kKpqSM9Q1eqaqesKDVZ/tefP7e7aKSXB5ihs74Ht9obe6gO7",
+	"eiHpRzAiu3OHxt2h3YekVE4FbazZvRS2U1Mh+vqglubORPWtmqi2BRHK+G2Ixqe0Dulh7wOu9l9fDfNL",
+	"uSVa2GmTb3f10bpNpbmu9ZoOe6dC9gERGC987N+QPrZxQgg7zlR9Fdk33q0dCurUlkpDYUUkspl0gbeg",
+	"KEwwl+1QI27luV2vFkFLvlVKxAblBNipK9QKqPeNoMukm20cvfg75QLazDvP1bfuueILkBkPCfJVeBkD",
+	"xRTcl7bvpRNqccm71SC1bCKm1XIIGCJkQcbwJnrwp+OVDWigGKrCBiBQ/IbjHvhELKxScDVnQ/128RCw",
+	"pqP3XjjhH+G0agPZZrqcE+Oqwfjq96HFX16i8ysZHeH4V/Q8ogaINJ9xxD33TsdZg4luScafFUJmiKHX",
+	"ZArrcpsuDqpO/ds4fVCDDpl8W2cXFtaXfO0xrvA1dSLZ0vu0VuYqFbI5sHAkAeYGdX2Z0VNOMFcD3kg8",
+	"ks3Ixo3SKnxFadKtcZuioULGaNJAWQmLBSac5IkqYlN1FXEoRJozC8aDb1jFZgUvwaM1SRVwgTuwTst2",
+	"65A5um9/lpkCEwOueG7O/o9fzjWRW7du4w1LiMBlD8LEJ79pJXB5hcTVOW3sGY8CD6YFbDD8nEoDtgSl",
+	"uSgO/kzr6svQs/+iruKyYQT0uAt2fD9BbJuPJ4hy7D/59Pgf91vA49D6/hr0MWbde3QJn3RPOFmj8CRi",
+	"0CF3IupfxXLlIwmExOibtK5CTIej1Q7lgi+s0BNlg0iJNyrrfD2xw2ITCr64EhSAjMB4C+5YOMJO0iEI",
+	"w5Z+ye05BIztQcniQ6jhdx2MnjoPVfpvOuzJje1X2RudUxeQNLV96JkMeQxYRpxq4V9FWMaKHmDu0dy9",
+	"nJGpAanCANdkWeqD4NIrnLn7aqGULwLhca3YDBZCSqzMP6d650IyxAUzCZZTMFhI2iSfJdkkkqDruH1o",
+	"io8h7FHCUm5IIsoET7WwIjWMG5HBs1BcUH6Wv9fKcnrsuD4zJOBQ7XOWcZN7ywhG8+J2kIgSal62vroH",
+	"jN5j81kGTasJEkOg3SbvZK2abqOiqQpkTLj5SFu6xYFicDK/74OTdFuetlvyWNC5GlU2xUyJIrchZYjI",
+	"D+ai8LWTo7R+MifR1XXmBdzcFzz3NE1Rn0jUSuOHnMqk806hdI6Ye6Fm5wy4xj5mKyclP2DPGU2jBRjj",
+	"5gyv1Fo5PrwRPZhvRGA/0WpuhMyu842jdbxT/XZVf27XRjY8ICriuWBU93rwRcgpGxnadsnssu3aNz6i",
+	"daECUr5jSlapHhwsAuOJYlR5eNNNmP67iLprymL0lHPPMDcCgkwu+epZJ4kRLQ3IT9aOd4fT55oTGG+l",
+	"12ePLMbvh84+gLv0LaX1MK0R8UffWU7sXfzRUPyRz6UlrPGmiFGXuFq8+X6cvo8tOPu3BNX3gVj5Tgtf",
+	"B2cpzUVFOo/HmjZXhdjXGncHtTxqMgqn77uE6Bve/xdX5s7vIut1kBy9Rbg9r7YueZ9h9mNbsPvaKL0Z",
+	"I0LqZBrwM02Cuqx0BppWiE6EHFboQzD51aBUkrOGUOFDBX/eKuUDYhOdYWfX9iPyGxR01kvB3z5P51UG",
+	"tyhlIB7TYsAaNuPpWZCKw1jtLaEMt2Gkj5zKVPzVYxm/bQSPugogHnhcmyc8Vu++4FnfJZRdE+4knmYc",
+	"eBJTUZFzU2rqKCDK23jAdzrvV9R5+7nFGIX3OqnpTt39K6m7yKf6M23WCGsssNwtJq/v3CaLpx2DlqMC",
+	"PE4StRjp5F+rlhAsX4wVRtyk70SR23Pq5KdDeUMZYBKMhcxX2BI2oUQMXhS+tBNWchqRfXH7jvl6BZJT",
+	"vrhL3h6SSSxfUD4PBkuSY0dg8HrAsmWpKlStI1yFzmVAanEfXyPF3TqMKdCLrxAwfNtp7Q3YdU4lQj1Z",
+	"R3yhriDRmpDGAs9ixLYrMeiUL+6ygr75kMtAP8S5lMbIy43XsUM9w/6DF7yytYZTdfMRmNcDhOkWcjud",
+	"CKF6WzffF09nrHx6sTO6WQH1Rr0yGyVSOlXIVwYDtB4dYnnVIWSkC+/qtUYRN1S8HVuFRPQV37JXnfKr",
+	"WH8QYRdxUjsE79tHv9cseatM7St639T9cQdCpZXNs4H6xzFOdcCbyphDnhxsFC9ZepGouq9V2PRWCOE3",
+	"UTT1piiPCMOXNd1ZrzROdgd/5tzkO97My9JfJK3JjboHOV2Emm7J++ptMFh6li/5augJ7VTKvUVbvd/7",
+	"fMkbts2rPB1fSbI59kVhznRpKpE6qd14NHQM1SCUYygMhL/yc8iiNynlMoViSClwn1/ne33V1vCbuhYv",
+	"IRUZJtS6TXbCvI3vsCqrwJf6EP+oxd0uR2hepGd9Owsym+7KYnslsyaD7W5jtwoySaZ0hszMa6RYlTi6",
+	"2zmX2bweYBXvRXp2e0n4GkARRHq2n4HzxjRiujSUmKQyn6Jg3YmLtbpM4Uxj5y0kOp0HbIyvqcVt05j9",
+	"tPpswDMolFzge3kllfmf0825Z5ipZ5abMxNcVcA0pJj66Gt9e2YV2+3dEQ/f09Xas9jijfFMRb4gq3zt",
+	"kKQNt6cExhd15a4a2V6DGR/pA68gRSlgnUQxK3xw7jYxVLw2Q5hA7uM7YSHuW2nvGWX+MmNFEedwVcHl",
+	"wC4XXH5Xz1nB5S28cx/BsmUOZNz1iboElDIodWsohQxG0b5QH9fkezpiWvHtlFmeZxlrDo0eUCevdP6E",
+	"pofoUasK5NA5u8/v+GVvUdagoWbuiSKDQBHAy6hm1kZhtbXNH9a/SPn6vi7ZhTBNbvaN9E9kQpEH7rbx",
+	"onCEgGggssfsSl8aIaveZpX7eqTVU3Vb5dW+EybT4ALhmhB9pVuLee3Qx4XM3jHYHtO52CyF3LfNdTm8",
+	"y3V5t8m7pf6FYiq+xeZMVAPlYs9Edbe9se3lgYuoNK21xpxXxFWP7XHB07PBzFdscCV+4OfItEixxh99",
+	"uTxRQpPSSmg+3v6ilrLHOZzVMNkPlHBjKpKBsaJ0k9hv5FLI2oLZHF2UdekRfQ4T18j/YRtD+VptaXRa",
+	"0TRCw/CsnzXed0L5akJvcm58lc0rcXxppcqAnkuSqRugllYUVBKsJkqgv1D9T4L6moF78ijfOEqzWE6x",
+	"ly+c8sX3JL6e8sXi9mqI7qha5ZB+W9MLazmELvmr/BZiG90qPlC/tzDB/IoxLd1iu5iW3Wq0DaqlfwMW",
+	"4hwQfbSlB19jyf0ziJQbD5aOBCM09WL7ghGGts+N8s71c4drOzrIOumtK4BAxIb9WnmtxuRq6dj9Svky",
+	"kQ//QTGfPS8vfj0Otebe3OYRfth5gA/HP8A3EgZ+IkNlZmZyUVW+cpSJ34CDTuHMgcvQwd++ySvxlaqL",
+	"fuqioT+jgI42kFikOZV0YAHD/Up8ht3DYohFSQiGiVPLNWIDuVdOMWO5xsDaeyhFYqpbe7jLfNjyybNP",
+	"rsX1vEPY9Q0/QG7MD5QTEy8TywsnCAYHLP7a4PdeFWwTSbpz0jtwuHBM7i9V40gxoM/Dval1MTmeHEy+",
+	"/Pbl/wUAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

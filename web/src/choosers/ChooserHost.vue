@@ -129,6 +129,7 @@ async function setRepeat(choice: RepeatChoice) {
       :timed="current.chooser.kind === 'due'"
       :today="overview.today"
       :value="todo?.[current.chooser.kind] ?? null"
+      :todo="current.chooser.kind === 'due' ? todo : undefined"
       @choose="(v) => setMoment(v)"
     />
   </LayerMenu>

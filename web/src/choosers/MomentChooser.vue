@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, useTemplateRef } from "vue";
 import { addDays, fullMoment, railDay, weekday } from "@/words/dates";
+import type { Todo } from "@/server/client";
+import { useSlack } from "@/server/slack";
 import { giveFocus } from "@/kit/early-keys";
 import { walk } from "@/kit/walk";
 import SayWhen from "./SayWhen.vue";
@@ -11,6 +13,8 @@ const props = defineProps<{
   value: string | null;
   timed?: boolean;
   what: "due" | "start";
+  /** Whose due it is: what can be done by then is said while one chooses. */
+  todo?: Todo;
 }>();
 const emit = defineEmits<{ choose: [moment: string | null] }>();
 
@@ -52,6 +56,15 @@ const moment = computed(() =>
   date.value ? (props.timed && time.value ? `${date.value}T${time.value}` : date.value) : null,
 );
 
+/** The day that pointer or focus is on, before it is chosen. */
+const near = ref<string>();
+/** What the words that are typed mean. */
+const typed = ref<string>();
+const slack = useSlack(
+  () => props.todo,
+  () => typed.value ?? near.value ?? moment.value,
+);
+
 onMounted(() => giveFocus(root.value?.querySelector<HTMLElement>(".quick button")));
 
 function quickly(day: string) {
@@ -65,6 +78,7 @@ function quickly(day: string) {
       :field="what"
       :example="timed ? 'Friday 4pm, in 3 days, 30 Nov' : 'Monday, next week'"
       @choose="(v) => emit('choose', v)"
+      @read="(v) => (typed = v)"
     />
     <div class="chooser">
       <div
@@ -76,6 +90,10 @@ function quickly(day: string) {
           v-for="q in quick"
           :key="q.date"
           :class="{ set: value?.slice(0, 10) === q.date }"
+          @mouseenter="near = q.date"
+          @mouseleave="near = undefined"
+          @focus="near = q.date"
+          @blur="near = undefined"
           @click="quickly(q.date)"
         >
           {{ q.name }}
@@ -94,6 +112,9 @@ function quickly(day: string) {
           color="primary"
           show-adjacent-months
         />
+        <p v-if="todo" class="slack" :class="{ short: slack?.short }" aria-live="polite">
+          {{ slack?.words ?? "" }}
+        </p>
         <div class="foot">
           <label v-if="timed"
             >at
@@ -146,6 +167,17 @@ function quickly(day: string) {
 .none {
   margin-top: auto;
   color: var(--madder);
+}
+.slack {
+  min-height: 20px;
+  padding: 0 12px;
+  color: var(--pencil);
+  font-size: 13px;
+  line-height: 18px;
+}
+.slack.short {
+  color: var(--copper);
+  font-weight: 600;
 }
 .foot {
   display: flex;

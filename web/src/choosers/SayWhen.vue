@@ -4,7 +4,7 @@ import { ask, client } from "@/server/client";
 
 /** A line that takes words for a date: "Friday 4pm", "in 3 days". */
 const props = defineProps<{ field: "due" | "start" | "plan"; example: string }>();
-const emit = defineEmits<{ choose: [value: string] }>();
+const emit = defineEmits<{ choose: [value: string]; read: [value: string | undefined] }>();
 const text = ref("");
 const found = ref<{ value: string; words: string }>();
 const reason = ref("");
@@ -32,6 +32,7 @@ async function read() {
   }
 }
 watch(text, () => void read());
+watch(found, (to) => emit("read", to?.value));
 
 async function enter() {
   await read();

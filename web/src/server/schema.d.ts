@@ -640,6 +640,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/todos/{id}/slack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The room that a to-do has until its due, or until one that is being chosen */
+        get: operations["getSlack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelves": {
         parameters: {
             query?: never;
@@ -2039,6 +2056,12 @@ export interface components {
             /** @description The work time there; absent for parked, and for what lies further ahead than it is reckoned */
             capacity?: number;
         };
+        Slack: {
+            /** @description 2 h of work, 4 h to spare; absent where there is no due ahead */
+            words?: string;
+            /** @description More is due by then than can be done */
+            short?: boolean;
+        };
         RailCup: {
             horizon: string;
             count: number;
@@ -3235,6 +3258,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Inside"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSlack: {
+        parameters: {
+            query?: {
+                /** @description A date, or a date with time, in the place of its own */
+                due?: string;
+                /** @description An estimate in the place of its own */
+                minutes?: number;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Its slack; without words where it has none */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Slack"];
                 };
             };
             default: components["responses"]["Problem"];

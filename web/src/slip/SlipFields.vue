@@ -2,6 +2,7 @@
 import { computed } from "vue";
 import type { Overview, Todo } from "@/server/client";
 import { useActions } from "@/server/actions";
+import { useSlack } from "@/server/slack";
 import { type Chooser, useCurrent } from "@/state/current";
 import { choicePatch, choices, chosen } from "@/words/choices";
 import { fullMoment, planWords, shortDay } from "@/words/dates";
@@ -26,6 +27,7 @@ const plan = computed(() => {
   const words = planWords(p, props.overview.today);
   return words.charAt(0).toUpperCase() + words.slice(1);
 });
+const slack = useSlack(() => props.todo);
 const person = computed(() => personById(props.overview, props.todo.person?.id));
 /** What has been of a repeat so far. */
 const past = computed(() => {
@@ -68,6 +70,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
       >
         {{ todo.due ? fullMoment(todo.due) : "No due" }}
       </button>
+      <p v-if="slack?.words" class="past" :class="{ short: slack.short }">{{ slack.words }}</p>
     </dd>
     <dt>Plan</dt>
     <dd>
@@ -222,6 +225,10 @@ dt {
 .past {
   color: var(--pencil);
   font-size: 14px;
+}
+.past.short {
+  color: var(--copper);
+  font-weight: 600;
 }
 .past a {
   display: block;

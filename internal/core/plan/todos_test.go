@@ -1,0 +1,186 @@
+package plan_test
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/plan"
+	"tincup/internal/core/settings"
+)
+
+// desk is a Book of to-dos on Tuesday 24 November 2026, 09:00.
+type desk struct {
+	t     *testing.T
+	book  *book.Book
+	desk  *book.Desk
+	clock day.Clock
+	ids   int
+}
+
+func newDesk(t *testing.T) *desk {
+	b, d := book.Alone(book.MemoryNotes{})
+	return &desk{t, b, d, day.Clock{Now: time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC), Zone: time.UTC}, 0}
+}
+
+func (d *desk) do(cmd book.Command) *book.Change {
+	d.t.Helper()
+	c, err := d.desk.Do(book.Env{Clock: d.clock, NewID: func() book.ID { d.ids++; return book.ID{15: byte(d.ids)} }}, cmd)
+	if err != nil {
+		d.t.Fatal(err)
+	}
+	d.book.Apply(c)
+	return c
+}
+
+// put puts a to-do in: minutes, and its due and plan where these are not "".
+func (d *desk) put(title string, minutes int, due, planned string, parent book.ID) book.ID {
+	d.t.Helper()
+	cmd := book.Capture{Title: title, Estimate: minutes, Parent: parent}
+	if cmd.Due.UnmarshalText([]byte(due)) != nil || cmd.Plan.UnmarshalText([]byte(planned)) != nil {
+		d.t.Fatalf("%s: %q, %q", title, due, planned)
+	}
+	return d.do(cmd).Todo().ID
+}
+
+func (d *desk) todo(id book.ID) *book.Todo {
+	t, err := d.desk.Todo(id)
+	if err != nil {
+		d.t.Fatal(err)
+	}
+	return t
+}
+
+func (d *desk) capacity() *plan.Capacity {
+	return plan.NewCapacity(d.clock, plan.CalendarOf(settings.Settings{}), nil, 30)
+}
+
+// written is jobs as "title minutes due day after", one a line, in the order of their titles.
+func (d *desk) written(g plan.Gathered) string {
+	var lines []string
+	for i, j := range g.Jobs {
+		line := fmt.Sprintf("%s %d", g.Todos[i].Title, j.Minutes)
+		for _, word := range []string{j.Due.String(), j.Day.String()} {
+			if word != "" {
+				line += " " + word
+			}
+		}
+		for _, before := range j.After {
+			line += " after " + g.Todos[before].Title
+		}
+		lines = append(lines, line)
+	}
+	slices.Sort(lines)
+	return strings.Join(lines, "\n")
+}
+
+// A leaf has its estimate or the assumed one, a project what it is above its leaves; a leaf
+// lies on its own plan, else that above it, else its due, and is due when the first above it
+// is; who waits has no work; one after another wait for each other.
+func TestGather(t *testing.T) {
+	d := newDesk(t)
+	show := d.put("show", 300, "2026-11-30", "", book.ID{})
+	d.put("hang", 90, "", "2026-11-26", show)
+	d.put("light", 0, "2026-12-04", "", show)
+	oak := d.put("oak", 60, "", "2026-11-25", book.ID{})
+	saw := d.put("saw", 20, "", "", oak)
+	d.put("plane", 30, "", "", oak)
+	inOrder, who := true, d.do(book.AddPerson{Name: "Ines"}).People[0].After.ID
+	d.do(book.Edit{ID: oak, InOrder: &inOrder})
+	wait := d.put("wait", 40, "2026-11-25", "", book.ID{})
+	d.do(book.Edit{ID: wait, Person: &book.Involved{ID: who, Role: book.WaitingOn}})
+	d.put("some time", 10, "", "parked", book.ID{})
+	d.put("loose", 10, "", "", book.ID{})
+	d.put("meeting", 45, "2026-11-27", "2026-11-24T14:00/PT45M", book.ID{})
+	d.put("late", 15, "2026-11-20", "", book.ID{})
+	d.put("week", 25, "2026-12-01", "2026-W48", book.ID{})
+	g := plan.Gather(d.desk, d.clock, 30, day.Date{})
+	want := `hang 90 2026-11-30 2026-11-26
+late 15 2026-11-20
+light 30 2026-11-30
+oak 10 2026-11-25
+plane 30 2026-11-25 after saw
+saw 20 2026-11-25
+show 180 2026-11-30
+week 25 2026-12-01`
+	if got := d.written(g); got != want {
+		t.Errorf("got\n%s\nwant\n%s", got, want)
+	}
+	if at := plan.MinuteOf(time.Date(2026, 11, 24, 14, 0, 0, 0, time.UTC)); !slices.Equal(g.Busy, []plan.Stretch{{From: at, To: at + 45}}) {
+		t.Errorf("busy %v", g.Busy)
+	}
+	if got := d.written(plan.Gather(d.desk, d.clock, 30, day.MustDate("2026-11-24"))); got != "late 15 2026-11-20" {
+		t.Errorf("due by today: %s", got)
+	}
+	if got := plan.WorkOf(d.desk, d.todo(saw), 30); got != (plan.Work{Minutes: 20}) {
+		t.Errorf("%+v", got)
+	}
+	if got := plan.CupOf(d.desk, d.clock, d.todo(saw)); got != day.MustHorizon("2026-11-25") {
+		t.Errorf("what stands under a planned one lies on %v", got)
+	}
+	d.clock.Now = d.clock.Now.AddDate(0, 0, 10)
+	if got := plan.CupOf(d.desk, d.clock, d.todo(saw)); got != day.MustHorizon("2026-12-04") {
+		t.Errorf("a plan that is past lies on %v", got)
+	}
+}
+
+// Slack is the work time until a due less all that is due by then.
+func TestSlack(t *testing.T) {
+	d := newDesk(t)
+	label := d.put("label", 120, "2026-11-25", "", book.ID{})
+	d.put("call", 30, "2026-11-24T10:00", "", book.ID{})
+	d.put("late", 60, "2026-11-20", "", book.ID{})
+	d.put("later", 500, "2026-11-26", "", book.ID{})
+	loose := d.put("loose", 0, "", "", book.ID{})
+	for _, c := range []struct {
+		id      book.ID
+		due     string
+		minutes int
+		words   string
+	}{
+		// Two days of 7 h 30, less 2 h, 30 min and the hour that is late.
+		{label, "2026-11-25", 0, "2 h of work, 11 h 30 to spare"},
+		{label, "2026-11-25", 810, "13 h 30 of work, nothing to spare"},
+		{label, "2026-11-25", 900, "15 h of work; by then 1 h 30 more is due than can be done"},
+		{label, "2026-11-24T10:00", 0, "2 h of work; by then 2 h 30 more is due than can be done"},
+		{loose, "2026-11-26", 0, "30 min of work, 10 h 10 to spare"},
+		{loose, "2026-11-23", 0, ""}, {loose, "", 0, ""}, {loose, "2029-01-01", 0, ""},
+	} {
+		var due day.Moment
+		if err := due.UnmarshalText([]byte(c.due)); err != nil {
+			t.Fatal(err)
+		}
+		s, ok := plan.SlackOf(d.capacity(), d.desk, d.todo(c.id), due, c.minutes, 30)
+		if ok != (c.words != "") || ok && s.Words() != c.words {
+			t.Errorf("due %s, %d minutes: %q, %t; want %q", c.due, c.minutes, s.Words(), ok, c.words)
+		}
+	}
+	project := d.put("project", 0, "2026-12-04", "", book.ID{})
+	d.put("part", 45, "", "", project)
+	d.put("other part", 0, "2026-11-30", "", project)
+	if s, ok := plan.SlackOf(d.capacity(), d.desk, d.todo(project), d.todo(project).Due, 0, 30); !ok || s.Work != 75 {
+		t.Errorf("a project has the work of its parts, not %+v, %t", s, ok)
+	}
+}
+
+func TestDayWords(t *testing.T) {
+	for want, c := range map[string]struct {
+		work, assumed, left int
+		late                []string
+	}{
+		"": {0, 0, 60, nil}, "4 h of work, 5 h 20 left.": {240, 0, 320, nil},
+		"4 h 10 of work (30 min assumed), 3 h 05 left: 1 h 05 more than the day holds.": {250, 30, 185, nil},
+		"30 min of work (all of it assumed), no working hours left.":                    {30, 30, 0, nil},
+		"2 h of work, 1 h left; “Label text” would be late.":                            {120, 0, 60, []string{"Label text"}},
+		"2 h of work, 1 h left; “a”, “b” and “c” would be late.":                        {120, 0, 60, []string{"a", "b", "c"}},
+		"2 h of work, 1 h left; “a”, “b” and 2 more would be late.":                     {120, 0, 60, []string{"a", "b", "c", "d"}},
+	} {
+		if got := plan.DayWords(c.work, c.assumed, c.left, c.late); got != want {
+			t.Errorf("%q; want %q", got, want)
+		}
+	}
+}

@@ -1,0 +1,57 @@
+package httpapi_test
+
+import (
+	"strings"
+	"testing"
+
+	"tincup/internal/app"
+)
+
+// The hours that an account chooses are what its days hold, on the rail, in Today's sentence,
+// in the heads of Upcoming and in the room that a due has.
+func TestHoursOfDays(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	today := s.want(200, "GET", "/api/overview", "").text(t, "today")
+	set := func(hours string) { s.want(200, "PATCH", "/api/settings", `{"hoursOn":"`+hours+`"}`) }
+	set(today + " 00:00-24:00")
+	s.want(201, "POST", "/api/todos", `{"title":"Label text","estimate":90,"due":"`+today+`"}`)
+	id := s.want(201, "POST", "/api/todos", `{"title":"Hang the lamps","due":"`+today+`","priority":"high"}`).text(t, "id")
+	load := s.want(200, "GET", "/api/overview", "")
+	if minutes, assumed := load.field(t, "rail.0.load.minutes"), load.field(t, "rail.0.load.assumed"); minutes != 120.0 || assumed != 30.0 {
+		t.Errorf("today holds %v minutes, %v of them assumed", minutes, assumed)
+	}
+	if holds := s.want(200, "GET", "/api/views/today", "").text(t, "holds"); !strings.HasPrefix(holds, "2 h of work (30 min assumed), ") || strings.Contains(holds, "late") {
+		t.Errorf("it says %q", holds)
+	}
+	if words := s.want(200, "GET", "/api/todos/"+id+"/slack", "").text(t, "words"); !strings.HasPrefix(words, "30 min of work, ") || !strings.HasSuffix(words, " to spare") {
+		t.Errorf("its slack is %q", words)
+	}
+	set(today + " none")
+	if holds := s.want(200, "GET", "/api/views/today", "").text(t, "holds"); holds != "2 h of work (30 min assumed), no working hours left; “Hang the lamps” and “Label text” would be late." {
+		t.Errorf("without hours it says %q", holds)
+	}
+	short := s.want(200, "GET", "/api/todos/"+id+"/slack?minutes=45", "")
+	if words := short.text(t, "words"); words != "45 min of work; by then 2 h 15 more is due than can be done" || short.field(t, "short") != true {
+		t.Errorf("its slack is %q", words)
+	}
+	if got := s.want(200, "GET", "/api/overview", "").field(t, "rail.0.load.capacity"); got != 0.0 {
+		t.Errorf("a day without hours offers %v", got)
+	}
+}
+
+func TestHoursThatAreNone(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	for _, value := range []string{"9 to 5", "09:00-12:00, 11:00-13:00", "12:00-09:00", "09:00-25:00", strings.Repeat("09:00-10:00,", 20)} {
+		reply := s.want(422, "PATCH", "/api/settings", `{"hoursMonday":"`+value+`"}`)
+		if !strings.Contains(reply.body, "stretches such as 09:00-12:30") || !strings.Contains(reply.body, "hoursMonday") {
+			t.Errorf("%s: %s", value, reply.body)
+		}
+	}
+	id := s.want(201, "POST", "/api/todos", `{"title":"Label text"}`).text(t, "id")
+	s.want(422, "GET", "/api/todos/"+id+"/slack?due=friday", "")
+	s.want(400, "GET", "/api/todos/"+id+"/slack?minutes=0", "")
+	s.want(404, "GET", "/api/todos/00000000-0000-7000-8000-000000000000/slack", "")
+	if got := s.want(200, "GET", "/api/todos/"+id+"/slack", "").body; strings.TrimSpace(got) != "{}" {
+		t.Errorf("without a due its slack is %s", got)
+	}
+}

@@ -1,0 +1,75 @@
+import { type Page } from "@playwright/test";
+import { cup, expect, group, history, row, slip, test, toast, visit } from "./tincup";
+
+const setting = (page: Page, name: string) => page.locator(`[data-setting="${name}"]`);
+
+test("hours set: the rail and Today's sentence follow, in another window too", async ({
+  page,
+  context,
+  tincup,
+  complaints,
+}) => {
+  await visit(page, `${tincup.url}/settings`);
+  const other = await context.newPage();
+  await other.goto(`${tincup.url}/today`);
+  const holds = other.locator("header .holds");
+  await expect(holds).toContainText(/of work .*left/);
+  const before = await holds.textContent();
+
+  // Tuesday is today: off, by keys alone, and told.
+  const tuesday = setting(page, "hoursTuesday").getByRole("textbox");
+  await tuesday.fill("none");
+  await tuesday.press("Enter");
+  await expect(toast(page, "hours on Tuesdays: 09:00-12:30, 13:30-17:30 → none")).toBeVisible();
+  await expect(holds).toContainText("no working hours left");
+  await expect(cup(other, "2026-11-24")).toHaveAccessibleName(/outside working hours/);
+
+  // Hours that overlap are refused with what would be right, and nothing is lost.
+  await tuesday.fill("09:00-12:00, 11:00-13:00");
+  await tuesday.press("Enter");
+  await expect(toast(page, "stretches such as 09:00-12:30")).toBeVisible();
+  await expect(tuesday).toHaveValue("none");
+  complaints.length = 0; // of the hours that were refused
+
+  await other.keyboard.press("Control+z");
+  await expect(toast(other, "Nothing to undo in this window")).toBeVisible();
+  await toast(page, "hours on Tuesdays").getByRole("button", { name: "Undo" }).click();
+  await expect(holds).toHaveText(before ?? "");
+  await expect(tuesday).toHaveValue("09:00-12:30, 13:30-17:30");
+});
+
+test("a day's head says its hours, and one over its cup says by how much", async ({
+  page,
+  tincup,
+}) => {
+  await visit(page, `${tincup.url}/upcoming`);
+  const wednesday = group(page, "day").filter({ hasText: "Wednesday 25 November" });
+  await expect(wednesday).toContainText(/\d h( \d\d)? of 7 h 30|more than its 7 h 30/);
+  await expect(cup(page, "2026-11-25")).toHaveAccessibleName(/7 h 30/);
+});
+
+test("a due that cannot be met warns while it is chosen, by keys, by words and in the slip", async ({
+  page,
+  tincup,
+}) => {
+  await visit(page, `${tincup.url}/today`);
+  const title = "Ring the framer about mount board";
+  await row(page, title).press("Enter");
+  const takes = slip(page).getByLabel("Takes", { exact: true });
+  await takes.fill("9 h");
+  await takes.press("Enter");
+  await row(page, title).focus();
+  await page.keyboard.press("d");
+  const chooser = page.getByRole("dialog", { name: "Choose the due" });
+  const warning = chooser.locator(".slack");
+  // The focus is on Today; arrows go on, and each day says what can be done by then.
+  await expect(warning).toHaveText(/9 h of work; by then .* more is due than can be done/);
+  for (let n = 0; n < 7; n++) await page.keyboard.press("ArrowDown");
+  await expect(warning).toHaveText(/9 h of work, .* to spare/);
+  await page.keyboard.type("tomorrow");
+  await expect(warning).toHaveText(/by then .* more is due than can be done/);
+  await page.keyboard.press("Enter");
+  await expect(chooser).toBeHidden();
+  await expect(slip(page).locator(".short")).toHaveText(/more is due than can be done/);
+  expect((await history(tincup.url))[0]).toContain("due: none → Wed 25 Nov");
+});

@@ -39,6 +39,23 @@ func TestHoursOfDays(t *testing.T) {
 	}
 }
 
+// Minutes are given to many in one change.
+func TestEstimatesOfMany(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	one, two := s.want(201, "POST", "/api/todos", `{"title":"a"}`).text(t, "id"), s.want(201, "POST", "/api/todos", `{"title":"b","estimate":10}`).text(t, "id")
+	s.want(200, "POST", "/api/many", `{"ids":["`+one+`","`+two+`"],"do":"estimate","estimate":45}`)
+	for _, id := range []string{one, two} {
+		if got := s.want(200, "GET", "/api/todos/"+id, "").field(t, "estimate"); got != 45.0 {
+			t.Errorf("it takes %v", got)
+		}
+	}
+	s.want(422, "POST", "/api/many", `{"ids":["`+one+`"],"do":"estimate","estimate":-5}`)
+	s.want(200, "POST", "/api/many", `{"ids":["`+one+`"],"do":"estimate","estimate":null}`)
+	if got := s.want(200, "GET", "/api/todos/"+one, "").field(t, "estimate"); got != nil {
+		t.Errorf("it takes %v", got)
+	}
+}
+
 func TestHoursThatAreNone(t *testing.T) {
 	s := newSite(t, app.Settings{})
 	for _, value := range []string{"9 to 5", "09:00-12:00, 11:00-13:00", "12:00-09:00", "09:00-25:00", strings.Repeat("09:00-10:00,", 20)} {

@@ -157,6 +157,10 @@ var todoFields = []todoField{
 				e.Estimate = &minutes
 			}
 			return nil
+		},
+		many: func(in *contract.Many) (func(book.ID) book.Command, error) {
+			minutes, _ := in.Estimate.Get() // null clears
+			return func(id book.ID) book.Command { return book.Edit{ID: id, Estimate: &minutes} }, nil
 		}},
 	{name: "concentration",
 		write: func(w *writer, t *book.Todo) {

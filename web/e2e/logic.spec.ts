@@ -10,6 +10,7 @@ import { assemble } from "@/server/patch";
 import { altered } from "@/server/seen";
 import type { SheetGroup } from "@/server/queries";
 import { fieldWords } from "@/words/clash";
+import { minutesOf } from "@/words/fields";
 import * as dates from "@/words/dates";
 import { cupWords, fillOf, fullWords } from "@/words/load";
 
@@ -176,6 +177,25 @@ test.describe("what was altered", () => {
     expect(words("title")).toBe("“Hang the lamps”");
     expect(words("person")).toBe("nobody");
   });
+});
+
+test("minutes are read as they are said", () => {
+  for (const [text, minutes] of [
+    ["20", 20],
+    ["45 min", 45],
+    ["5m", 5],
+    ["2h", 120],
+    ["1h30", 90],
+    ["1 h 05 min", 65],
+    [" 90 ", 90],
+    ["0", undefined],
+    ["soon", undefined],
+    ["1h30h", undefined],
+    ["-5", undefined],
+    ["999999", undefined],
+    ["", undefined],
+  ] as const)
+    expect(minutesOf(text), text).toBe(minutes);
 });
 
 test.describe("words for dates", () => {

@@ -6,6 +6,7 @@ import { useMany } from "@/server/many";
 import { rowElement, useCurrent } from "@/state/current";
 import { useTodo } from "@/server/queries";
 import LayerMenu from "@/kit/LayerMenu.vue";
+import EstimateChooser from "./EstimateChooser.vue";
 import ListChooser from "./ListChooser.vue";
 import MomentChooser from "./MomentChooser.vue";
 import PersonChooser from "./PersonChooser.vue";
@@ -28,6 +29,7 @@ const todo = computed(() => {
 async function close() {
   const chooser = current.chooser;
   current.chooser = undefined;
+  current.walking = undefined;
   await nextTick();
   const back = chooser?.at.isConnected ? chooser.at : rowElement(chooser?.todo?.id);
   back?.focus();
@@ -64,6 +66,29 @@ function setMoment(value: string | null) {
   const kind = current.chooser?.kind;
   if (kind === "due" || kind === "start") void set(kind, value);
 }
+/** Gives minutes to what the chooser hangs on; a walk goes on to the next. */
+async function setMinutes(minutes: number | null) {
+  const t = todo.value;
+  const ids = current.chooser?.ids;
+  const walks = current.walking !== undefined;
+  if (walks) goOn();
+  else await close();
+  if (ids) await many.change(ids, { do: "estimate", estimate: minutes });
+  else if (t && (t.estimate ?? null) !== minutes) await actions.edit(t, { estimate: minutes });
+}
+function goOn() {
+  const { todos, at } = current.walking!;
+  const next = todos[at + 1];
+  if (!next) return void close();
+  current.walking = { todos, at: at + 1 };
+  current.row = next.id;
+  const row = rowElement(next.id);
+  row?.scrollIntoView({ block: "nearest" });
+  current.chooser = { kind: "minutes", todo: next, at: row ?? current.chooser!.at };
+}
+const walk = computed(
+  () => current.walking && `${current.walking.at + 1} of ${current.walking.todos.length}`,
+);
 type Deed = "skip" | "pause" | "resume" | "end-repeat";
 async function deed(name: Deed) {
   const t = todo.value;
@@ -80,6 +105,7 @@ async function setRepeat(choice: RepeatChoice) {
 <template>
   <LayerMenu
     v-if="current.chooser && (todo || current.chooser.ids)"
+    :key="current.walking?.at"
     :layer="current.chooser.kind"
     :at="current.chooser.at"
     @close="close"
@@ -116,6 +142,13 @@ async function setRepeat(choice: RepeatChoice) {
       @resume="deed('resume')"
       @end="deed('end-repeat')"
       @cancel="close"
+    />
+    <EstimateChooser
+      v-else-if="current.chooser.kind === 'minutes'"
+      :todo="todo"
+      :walk="walk"
+      @choose="setMinutes"
+      @skip="goOn"
     />
     <PlanChooser
       v-else-if="current.chooser.kind === 'plan'"

@@ -1756,7 +1756,7 @@ export interface components {
             /** @description 1 to 5000 */
             ids: string[];
             /** @enum {string} */
-            do: "complete" | "cancel" | "reopen" | "start" | "delete" | "restore" | "move" | "plan" | "due" | "priority" | "concentration" | "tags" | "handful";
+            do: "complete" | "cancel" | "reopen" | "start" | "delete" | "restore" | "move" | "plan" | "due" | "priority" | "concentration" | "estimate" | "tags" | "handful";
             place?: components["schemas"]["Move"];
             plan?: string | null;
             due?: string | null;
@@ -1766,6 +1766,8 @@ export interface components {
              * @enum {string|null}
              */
             concentration?: "deep" | "light" | null;
+            /** @description Minutes; null takes it away */
+            estimate?: number | null;
             add?: string[];
             remove?: string[];
             /** @description With handful: in or out */

@@ -54,6 +54,7 @@ const words = computed(() =>
         <template v-for="c in choices" :key="c.field">
           <ActionMenu class="btn" :label="title(c)" :items="of(c)">{{ title(c) }}</ActionMenu>
         </template>
+        <button class="btn" aria-haspopup="dialog" @click="choose('minutes', $event)">Takes</button>
         <button class="btn" aria-haspopup="dialog" @click="choose('due', $event)">Due</button>
         <button class="btn" aria-haspopup="dialog" @click="choose('plan', $event)">Plan</button>
         <ActionMenu class="btn" label="Status" :items="() => statuses">Status</ActionMenu>

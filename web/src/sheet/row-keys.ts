@@ -9,6 +9,7 @@ import { cupOfDigit, useKeys } from "@/state/keys";
 import { useMany } from "@/server/many";
 import { useOverview } from "@/server/queries";
 import { useSelection } from "@/kit/selection";
+import { useToasts } from "@/kit/toasts";
 
 /** What keys ask of the sheet. */
 interface Moves {
@@ -33,6 +34,7 @@ export function useRowKeys(
   const actions = useActions();
   const many = useMany();
   const selection = useSelection();
+  const toasts = useToasts();
   const folding = useFolding();
   const queries = useQueryClient();
   const { data: overview } = useOverview();
@@ -83,9 +85,23 @@ export function useRowKeys(
     });
   }
 
-  function choose(kind: "list" | "due" | "tags" | "repeat", row: Pick<Row, "todo">) {
+  function choose(kind: "list" | "due" | "tags" | "repeat" | "minutes", row: Pick<Row, "todo">) {
     const at = rowElement(row.todo.id) ?? document.querySelector<HTMLElement>("[data-slip]");
     if (at) current.chooser = { kind, todo: row.todo, at };
+  }
+
+  /** Gives minutes to the rows that have none, from the current one on, then from the first. */
+  function walkMinutes() {
+    const from = Math.max(index(), 0);
+    const todos = [...rows.value.slice(from), ...rows.value.slice(0, from)]
+      .map((r) => r.todo)
+      .filter((t) => !t.estimate && !t.isNote && !t.deleted && !t.completed);
+    const first = todos[0];
+    const at = rowElement(first?.id);
+    if (!first || !at) return void toasts.show({ text: "Every row here has its minutes." });
+    current.walking = { todos, at: 0 };
+    current.row = first.id;
+    current.chooser = { kind: "minutes", todo: first, at };
   }
 
   /** Folds a row's subtasks away, or shows them. */
@@ -120,8 +136,13 @@ export function useRowKeys(
       case "l":
       case "t":
       case "d":
+      case "m":
         if (at)
-          current.chooser = { kind: ({ l: "list", t: "tags", d: "due" } as const)[press], ids, at };
+          current.chooser = {
+            kind: ({ l: "list", t: "tags", d: "due", m: "minutes" } as const)[press],
+            ids,
+            at,
+          };
         return true;
       case "h":
         void many.change(ids, { do: "handful", in: true });
@@ -158,6 +179,9 @@ export function useRowKeys(
             current.row,
             rows.value.map((r) => r.todo.id),
           );
+        return true;
+      case "Shift+M":
+        walkMinutes();
         return true;
       case "s":
         void moves().makeRoom();
@@ -230,6 +254,9 @@ export function useRowKeys(
         return true;
       case "t":
         choose("tags", row);
+        return true;
+      case "m":
+        if (!row.todo.isNote && !row.todo.deleted) choose("minutes", row);
         return true;
       case "r":
         if (!row.todo.record && !row.todo.deleted) choose("repeat", row);

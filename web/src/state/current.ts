@@ -47,6 +47,8 @@ export const useCurrent = defineStore("current", () => {
   /** The row below which, or under which, something is being put in. */
   const adding = ref<{ row: string; inside: boolean }>();
   const makingRoom = shallowRef<MakingRoom>();
+  /** To-dos that are given minutes one after the other, and which of them it is at. */
+  const walking = shallowRef<{ todos: Todo[]; at: number }>();
   return {
     row,
     editing,
@@ -60,5 +62,6 @@ export const useCurrent = defineStore("current", () => {
     pasted,
     adding,
     makingRoom,
+    walking,
   };
 });

@@ -26,6 +26,16 @@ export function estimateWords(minutes: number): string {
   return m ? `${h} h ${String(m).padStart(2, "0")}` : `${h} h`;
 }
 
+/** The minutes that "20", "45 min", "2h", "1h30" and "1 h 30 min" mean; undefined for no such thing. */
+export function minutesOf(text: string): number | undefined {
+  const [, hours, rest, alone] =
+    /^(?:(\d{1,3})\s*h(?:\s*(\d{1,2})(?:\s*m(?:in)?)?)?|(\d{1,5})(?:\s*m(?:in)?)?)$/i.exec(
+      text.trim(),
+    ) ?? [];
+  const minutes = hours ? Number(hours) * 60 + Number(rest ?? 0) : Number(alone ?? 0);
+  return minutes > 0 && minutes <= 60_000 ? minutes : undefined;
+}
+
 const day = 24 * 60;
 
 /** "-PT1H" as "1 hour before", a moment in full. */

@@ -8,6 +8,7 @@ export const chooserKinds = [
   "repeat",
   "person",
   "place",
+  "minutes",
 ] as const;
 
 /** Everything that opens above the page and takes input: each is in LayerMenu or LayerDialog. */

@@ -16,6 +16,7 @@ const verbs: Record<Many["do"], string> = {
   move: "Move",
   plan: "Plan",
   due: "Set the due of",
+  estimate: "Set the estimate of",
   tags: "Tag",
   handful: "Pick for today",
 };

@@ -1,13 +1,17 @@
 package main
 
 import (
+	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"os"
 
 	"github.com/spf13/cobra"
 
+	"tincup/internal/app"
+	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/plan"
 )
@@ -49,8 +53,9 @@ type explainedPlan struct {
 
 func explainWeekCommand() *cobra.Command {
 	f := &flags{}
+	days := defaultWeek
 	cmd := &cobra.Command{
-		Use:   "week FILE",
+		Use:   "week [FILE]",
 		Short: "Print whether work fits into its hours, and what has to give, as JSON",
 		Long: `Week reads hours, what is busy and jobs as JSON from a file, or from standard
 input where the file is -:
@@ -65,10 +70,21 @@ and prints whether every due can be met, the first that cannot and the work that
 competes for it, what has to give, whether the plan holds, the load and capacity of
 each day, a level spread of what has no day, and the hours in which each day's work
 would lie. Moments are local; a due date ends with the working hours of its day.
+With --db it reads no FILE, but takes the to-dos and the hours from a data file, for
+seven days or as many as --days says.
 
 The status is 0 where all dues can be met, 3 where not, 2 for a wrong call.`,
-		Args: usageArgs(cobra.ExactArgs(1)),
+		Args: usageArgs(cobra.MaximumNArgs(1)),
 		RunE: func(cmd *cobra.Command, args []string) error {
+			fromFile := cmd.Flags().Changed("db")
+			switch {
+			case fromFile == (len(args) == 1):
+				return usage("week reads a FILE or, with --db, a data file: one of the two is wanted")
+			case days < 1 || days > plan.MaxDays:
+				return usage("--days is %d; 1 to %d is wanted", days, plan.MaxDays)
+			case fromFile:
+				return f.explainDesk(cmd.Context(), cmd.OutOrStdout(), days)
+			}
 			data, err := readInput(cmd, args[0], maxWeek)
 			if err != nil {
 				return err
@@ -81,7 +97,33 @@ The status is 0 where all dues can be met, 3 where not, 2 for a wrong call.`,
 		},
 	}
 	f.onTime(cmd)
+	f.onFile(cmd)
+	cmd.Flags().IntVar(&days, "days", defaultWeek, "with --db, for how many days from today on")
 	return cmd
+}
+
+// explainDesk explains the work in a data file.
+func (f *flags) explainDesk(ctx context.Context, to io.Writer, days int) (err error) {
+	settings, source, err := f.world()
+	if err != nil {
+		return err
+	}
+	path, err := f.path("tincup.db")
+	if err != nil {
+		return err
+	}
+	f.quiet = true
+	a, err := app.Open(ctx, path, source, settings, f.logger())
+	if err != nil {
+		return explained(err)
+	}
+	defer func() { err = errors.Join(err, a.Close()) }()
+	var p *plan.Problem
+	a.Owner().Read(func(b *book.Desk, c day.Clock) { p, _, err = a.Owner().Week(b, c, days) })
+	if err != nil {
+		return err
+	}
+	return printWeek(to, p)
 }
 
 // readInput reads a file, or standard input where its name is -.

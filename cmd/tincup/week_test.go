@@ -80,6 +80,29 @@ func TestExplainWeek(t *testing.T) {
 	}
 }
 
+// From a data file: its to-dos with the hours of its settings.
+func TestExplainWeekOfADataFile(t *testing.T) {
+	db := filepath.Join(t.TempDir(), "book.db")
+	for _, sentence := range []string{"Label text, today, 9 h", "Hang the lamps, plan tomorrow, 2 h"} {
+		if status, _, errOut := tincup(t, "add", "--db", db, "--now", "2026-11-24T09:00", "--zone", "Europe/Lisbon", sentence); status != 0 {
+			t.Fatal(errOut)
+		}
+	}
+	status, text, errOut := tincup(t, "explain", "week", "--db", db, "--now", "2026-11-24T09:00", "--zone", "Europe/Lisbon", "--days", "3")
+	var out weekSaid
+	if err := json.Unmarshal([]byte(text), &out); err != nil || status != 3 || errOut != "" {
+		t.Fatalf("status %d, %v, %s%s", status, err, errOut, text)
+	}
+	if len(out.Late) != 1 || out.LateBy != 90 || fmt.Sprint(out.Load) != "map[2026-11-24:540 2026-11-25:120 2026-11-26:0]" || out.Capacity["2026-11-25"] != 450 {
+		t.Errorf("%+v", out)
+	}
+	for _, args := range [][]string{{"explain", "week"}, {"explain", "week", "-", "--db", db}, {"explain", "week", "--db", db, "--days", "0"}} {
+		if status, _, errOut := tincup(t, args...); status != 2 || errOut == "" {
+			t.Errorf("%v: status %d, %s", args, status, errOut)
+		}
+	}
+}
+
 func TestExplainWeekOfBadInput(t *testing.T) {
 	jobs := func(more string) string { return fmt.Sprintf(week, `{"id":"a","minutes":60`+more+`}`) }
 	hours := func(h string) string { return `{"now":"2026-11-24T09:10","hours":{"mon":` + h + `},"jobs":[]}` }

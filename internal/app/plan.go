@@ -56,6 +56,14 @@ func (a *Session) Loads(desk *book.Desk, c day.Clock) func(day.Horizon) (load vi
 	}
 }
 
+// Week is the work on the desk and the hours of so many days, for one who reads the desk.
+func (a *Session) Week(desk *book.Desk, c day.Clock, days int) (*plan.Problem, plan.Gathered, error) {
+	chosen := a.inForce(desk.Account()).settings
+	g := plan.Gather(desk, c, chosen.AssumedMinutes(), day.Date{})
+	p, err := plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(chosen), g.Busy, days), g.Jobs)
+	return p, g, err
+}
+
 // Slack is that of a to-do with a due and an estimate, or with its own where these are
 // none, for one who reads the desk; ok is false where it has none.
 func (a *Session) Slack(desk *book.Desk, c day.Clock, t *book.Todo, due day.Moment, minutes int) (s plan.Slack, ok bool) {

@@ -56,6 +56,42 @@ func (a *Session) Loads(desk *book.Desk, c day.Clock) func(day.Horizon) (load vi
 	}
 }
 
+// Fill is what lies on a day once something has been moved to it.
+type Fill struct {
+	On       day.Horizon
+	Load     view.Load
+	Capacity int
+}
+
+// mostFills is how many days a preview says the load of.
+const mostFills = 5
+
+// Fills are the days that a postponement moves work to, in order, for one who reads the desk.
+func (a *Session) Fills(desk *book.Desk, c day.Clock, p *book.Postponement) []Fill {
+	chosen := a.inForce(desk.Account()).settings
+	assumed, loads := chosen.AssumedMinutes(), a.Loads(desk, c)
+	more := map[day.Horizon]view.Load{}
+	for _, m := range p.Moves {
+		to, work := plan.CupOf(desk, c, m.After), plan.WorkOf(desk, m.Before, assumed)
+		if to == plan.CupOf(desk, c, m.Before) || to.Precision() != day.Day {
+			continue
+		}
+		l := more[to]
+		if l.Minutes += work.Minutes; work.Assumed {
+			l.Assumed += work.Minutes
+		}
+		more[to] = l
+	}
+	var fills []Fill
+	for to, l := range more {
+		if there, capacity, known := loads(to); known {
+			fills = append(fills, Fill{to, view.Load{Minutes: there.Minutes + l.Minutes, Assumed: there.Assumed + l.Assumed}, capacity})
+		}
+	}
+	slices.SortFunc(fills, func(a, b Fill) int { return a.On.First().Compare(b.On.First()) })
+	return fills[:min(len(fills), mostFills)]
+}
+
 // Week is the work on the desk and the hours of so many days, for one who reads the desk.
 func (a *Session) Week(desk *book.Desk, c day.Clock, days int) (*plan.Problem, plan.Gathered, error) {
 	chosen := a.inForce(desk.Account()).settings

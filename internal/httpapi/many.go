@@ -154,6 +154,11 @@ func (s *server) PreviewPostpone(c *gin.Context) {
 			var p *book.Postponement
 			if p, err = b.Postponement(book.Env{Clock: clock}, cmd); err == nil {
 				encodePostponement(&out, p)
+				fills := []contract.Fills{}
+				for _, f := range s.as(c).Fills(b, clock, p) {
+					fills = append(fills, contract.Fills{Horizon: f.On.String(), Load: encodeLoad(f.Load, f.Capacity, true)})
+				}
+				out.Fills = &fills
 			}
 		})
 	}

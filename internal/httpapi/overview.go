@@ -14,8 +14,7 @@ import (
 // loadsOf tells the load and the work time of days, weeks and months.
 type loadsOf = func(day.Horizon) (load view.Load, capacity int, known bool)
 
-func encodeLoad(loads loadsOf, h day.Horizon) contract.Load {
-	load, capacity, known := loads(h)
+func encodeLoad(load view.Load, capacity int, known bool) contract.Load {
 	out := contract.Load{Minutes: load.Minutes}
 	if load.Assumed > 0 {
 		out.Assumed = &load.Assumed
@@ -36,7 +35,7 @@ func overview(b *book.Desk, c day.Clock, survey *view.Survey, loads loadsOf) con
 	o.Counts.Waiting, o.Counts.Projects = survey.Counts[view.Waiting], survey.Counts[view.Projects]
 	o.Counts.Bin = survey.Counts[view.Bin]
 	for _, cup := range survey.Rail {
-		o.Rail = append(o.Rail, contract.RailCup{Horizon: cup.Horizon.String(), Count: cup.Count, Load: encodeLoad(loads, cup.Horizon)})
+		o.Rail = append(o.Rail, contract.RailCup{Horizon: cup.Horizon.String(), Count: cup.Count, Load: encodeLoad(loads(cup.Horizon))})
 	}
 	overviewLists(&o, b, survey)
 	people := b.People()

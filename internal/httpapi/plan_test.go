@@ -1,6 +1,7 @@
 package httpapi_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -36,6 +37,24 @@ func TestHoursOfDays(t *testing.T) {
 	}
 	if got := s.want(200, "GET", "/api/overview", "").field(t, "rail.0.load.capacity"); got != 0.0 {
 		t.Errorf("a day without hours offers %v", got)
+	}
+}
+
+// Before many are moved, the days that they go to say how full they would be.
+func TestFillsOfAPostponement(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	one := s.want(201, "POST", "/api/todos", `{"title":"a","estimate":90,"plan":"2026-11-24"}`).text(t, "id")
+	s.want(201, "POST", "/api/todos", `{"title":"b","estimate":400,"plan":"2026-11-25"}`)
+	two := s.want(201, "POST", "/api/todos", `{"title":"c","due":"2026-11-24"}`).text(t, "id")
+	far := s.want(201, "POST", "/api/todos", `{"title":"d","plan":"2026-11-28"}`).text(t, "id")
+	preview := s.want(200, "POST", "/api/postpone/preview", `{"ids":["`+one+`","`+two+`","`+far+`"],"distance":"P1D"}`)
+	for at, want := range []string{"2026-11-25", "2026-11-29"} {
+		if got := preview.text(t, fmt.Sprintf("fills.%d.horizon", at)); got != want {
+			t.Errorf("fills %s, want %s", got, want)
+		}
+	}
+	if minutes, assumed, capacity := preview.field(t, "fills.0.load.minutes"), preview.field(t, "fills.0.load.assumed"), preview.field(t, "fills.0.load.capacity"); minutes != 520.0 || assumed != 30.0 || capacity != 450.0 {
+		t.Errorf("Wednesday would hold %v minutes, %v assumed, of %v", minutes, assumed, capacity)
 	}
 }
 

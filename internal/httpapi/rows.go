@@ -28,7 +28,7 @@ type groupBody struct {
 // addLoads says how full the days, weeks and months are that the groups stand for.
 func (v *viewBody) addLoads(res *view.Result, loads loadsOf) {
 	for i, g := range res.Groups {
-		load := encodeLoad(loads, g.Horizon)
+		load := encodeLoad(loads(g.Horizon))
 		v.Groups[i].Load = &load
 	}
 }

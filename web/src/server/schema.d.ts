@@ -1784,6 +1784,12 @@ export interface components {
         Postponement: {
             moves: components["schemas"]["Moves"][];
             stays: components["schemas"]["Stays"][];
+            /** @description What then lies on the days that are moved to, five at most */
+            fills?: components["schemas"]["Fills"][];
+        };
+        Fills: {
+            horizon: string;
+            load: components["schemas"]["Load"];
         };
         Moves: {
             id: string;

@@ -4,6 +4,7 @@ import { ask, client, type Overview, type Postponement } from "@/server/client";
 import { type MakingRoom, useCurrent } from "@/state/current";
 import { useMany } from "@/server/many";
 import { planWords, shortMoment } from "@/words/dates";
+import { fillOf, fullWords } from "@/words/load";
 import DateWords from "@/choosers/DateWords.vue";
 import LayerDialog from "@/kit/LayerDialog.vue";
 
@@ -51,6 +52,7 @@ async function read() {
 }
 watch(body, () => void read(), { immediate: true });
 
+const fills = computed(() => found.value?.fills ?? []);
 const moving = computed(() => found.value?.moves.length ?? 0);
 /** Enter was pressed before the answer came. */
 let wished = props.making.wished ?? false;
@@ -150,6 +152,12 @@ const released = (id: string) => release.value.has(id);
           <p v-if="found && !found.stays.length" class="none">Nothing is held back.</p>
         </section>
       </div>
+      <p v-if="fills.length" class="fills">
+        Then
+        <span v-for="f in fills" :key="f.horizon" :class="{ over: fillOf(f.load, 0).over }">
+          {{ planWords(f.horizon, overview.today) }}: {{ fullWords(f.load) }}
+        </span>
+      </p>
       <footer>
         <button type="button" class="btn quiet" @click="dialog?.close()">Cancel</button>
         <button type="submit" class="btn main" :disabled="!moving">
@@ -197,6 +205,17 @@ fieldset {
   margin: 10px 0 12px;
   padding: 0;
   border: 0;
+}
+.fills {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  margin-top: 8px;
+  color: var(--pencil);
+}
+.fills .over {
+  color: var(--copper);
+  font-weight: 600;
 }
 .far {
   min-height: 32px;

@@ -45,6 +45,7 @@ const emit = defineEmits<{
   narrow: [at: HTMLElement];
   shape: [to: Shape, by?: string];
   print: [columns: 1 | 2];
+  minutes: [];
 }>();
 const route = useRoute();
 const router = useRouter();
@@ -56,6 +57,7 @@ const { ask } = useAsk();
 const menus = useMenu();
 
 const printItems: MenuItem[] = [
+  { name: "Give minutes, row after row…", act: () => emit("minutes"), apart: true },
   { name: "Print", act: () => emit("print", 1), apart: true },
   { name: "Print in two columns", act: () => emit("print", 2) },
 ];

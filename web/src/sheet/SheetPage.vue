@@ -108,7 +108,7 @@ async function makeRoom() {
   }
 }
 const refuseMove = () => arrange.indent("");
-useRowKeys(rows, openSlip, () =>
+const { walkMinutes } = useRowKeys(rows, openSlip, () =>
   shape.value === "rows"
     ? { ...arrange, makeRoom }
     : {
@@ -288,6 +288,7 @@ const failure = computed(() => {
         @make-room="makeRoom"
         @narrow="(at) => narrowBar?.open(at)"
         @shape="narrowing.setShape"
+        @minutes="walkMinutes"
         @print="(columns) => printSheet(columns, readAll)"
       />
       <NarrowBar

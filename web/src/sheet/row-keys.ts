@@ -273,4 +273,6 @@ export function useRowKeys(
     }
     return false;
   });
+
+  return { walkMinutes };
 }

@@ -46,7 +46,10 @@ var benchRepeats = []*repeat.Repeat{
 var benchNow = time.Date(2026, 11, 24, 9, 10, 0, 0, time.UTC)
 
 // largeBook is what the bars are measured on, as rows.
-func largeBook() *book.Change {
+func largeBook() *book.Change { return bookOf(benchTodos, benchOpen) }
+
+// bookOf is a Book of so many to-dos, the first of them open.
+func bookOf(todos, open int) *book.Change {
 	r := rand.New(rand.NewPCG(20, 26))
 	rows := &book.Change{Revision: 1, Kind: "bench"}
 	var ids uint32
@@ -76,7 +79,7 @@ func largeBook() *book.Change {
 	var project *book.Todo
 	today := day.DateOf(benchNow)
 	position := book.Position("")
-	for i := range benchTodos {
+	for i := range todos {
 		position = position.After()
 		made := benchNow.Add(-time.Duration(r.IntN(3*365*24)) * time.Hour)
 		t := &book.Todo{ID: id(), Title: fmt.Sprintf("To-do number %d about something or other", i), Position: position,
@@ -118,10 +121,10 @@ func largeBook() *book.Change {
 		switch { // one in forty is a project of four subtasks
 		case i%40 == 0:
 			project = t
-		case i%40 < 5 && i < benchOpen:
+		case i%40 < 5 && i < open:
 			t.Parent, t.List = project.ID, project.List
 		}
-		if i >= benchOpen {
+		if i >= open {
 			t.Status = book.Completed
 			t.Completed = day.TimestampOf(made.Add(time.Hour))
 		}
@@ -366,6 +369,50 @@ func BenchmarkTick(b *testing.B) {
 	b.ReportMetric(ticks[len(ticks)/2], "us-tick")
 	b.ReportMetric(updates[len(updates)/2], "us-bare-update")
 	b.ReportMetric(ticks[len(ticks)/2]/updates[len(updates)/2], "x-bare-update")
+}
+
+// BenchmarkTickBySize prints the whole work of a tick, with counts and all, in a Book of
+// 100,000 to-dos as a ratio to that in one of 10,000, in turns (bar 1.5).
+func BenchmarkTickBySize(b *testing.B) {
+	type side struct {
+		app  *app.Session
+		ids  []book.ID
+		took []float64
+	}
+	var sides []*side
+	for _, size := range []int{benchTodos / 10, benchTodos} {
+		path := filepath.Join(b.TempDir(), fmt.Sprint(size, ".db"))
+		writeBook(b, path, bookOf(size, size/5))
+		s := &side{app: openFrozen(b, path)}
+		defer s.app.Close()
+		s.app.Read(func(desk *book.Desk, c day.Clock) {
+			s.app.Survey(desk, c)
+			for _, t := range desk.Open()[:1000] {
+				s.ids = append(s.ids, t.ID)
+			}
+		})
+		sides = append(sides, s)
+	}
+	for i := 0; b.Loop(); i++ {
+		for _, s := range sides {
+			var cmd book.Command = book.Complete{ID: s.ids[i/2%len(s.ids)]}
+			if i%2 == 1 {
+				cmd = book.Reopen{ID: s.ids[i/2%len(s.ids)]}
+			}
+			begun := time.Now()
+			if _, err := s.app.Run(b.Context(), app.Request{Window: "w"}, cmd, nil); err != nil {
+				b.Fatal(err)
+			}
+			s.took = append(s.took, float64(time.Since(begun).Microseconds()))
+		}
+	}
+	median := func(s *side) float64 {
+		slices.Sort(s.took)
+		return s.took[len(s.took)/2]
+	}
+	b.ReportMetric(median(sides[0]), "us-10k")
+	b.ReportMetric(median(sides[1]), "us-100k")
+	b.ReportMetric(median(sides[1])/median(sides[0]), "x-10k")
 }
 
 // serve answers for an App until the benchmark ends.

@@ -1,25 +1,23 @@
 <script setup lang="ts">
 import { mdiChevronDown, mdiChevronRight, mdiDotsHorizontal } from "@mdi/js";
-import { computed, inject, nextTick, onBeforeUnmount, ref, useTemplateRef, watch } from "vue";
+import { computed, inject, onBeforeUnmount, useTemplateRef } from "vue";
 import { useActions } from "@/server/actions";
 import { sheetKey } from "./arrange";
 import { useCurrent } from "@/state/current";
 import { useFolding } from "./folding";
 import { useLinger } from "@/server/linger";
-import { useLook } from "@/state/look";
 import { useRowDrag } from "./row-drag";
 import { useRowMenu } from "./row-menu";
 import { type Shown, useRowState } from "./row-state";
 import { useSelection } from "@/kit/selection";
 import { useTouchRow } from "./touch-row";
-import { tagColour } from "@/words/names";
 import ActionMenu from "@/kit/ActionMenu.vue";
-import MarkedText from "./MarkedText.vue";
 import PathIcon from "@/kit/PathIcon.vue";
 import RowPull from "./RowPull.vue";
 import PriorityNicks from "./PriorityNicks.vue";
 import RowMark from "./RowMark.vue";
-import TitleOffers from "@/choosers/TitleOffers.vue";
+import RowWords from "./RowWords.vue";
+import TitleEdit from "./TitleEdit.vue";
 
 interface Props extends Shown {
   open: boolean;
@@ -36,32 +34,17 @@ const actions = useActions();
 const current = useCurrent();
 const folding = useFolding();
 const linger = useLinger();
-const look = useLook();
 const selection = useSelection();
 const sheet = inject(sheetKey);
 const root = useTemplateRef("root");
-const titleField = useTemplateRef("titleField");
 const { todo, near, struck, isCurrent, chosen, facts } = useRowState(props);
 const depth = computed(() => props.row.depth ?? 0);
 const editing = computed(() => current.editing === todo.value.id);
 const binned = computed(() => todo.value.deleted !== null);
 const folded = computed(() => folding.folded.has(todo.value.id));
-const draft = ref("");
 
-watch(editing, async (on) => {
-  if (!on) return;
-  draft.value = todo.value.title;
-  await nextTick();
-  titleField.value?.focus();
-  titleField.value?.setSelectionRange(draft.value.length, draft.value.length);
-});
-
-function leave(keep: boolean) {
-  if (!editing.value) return;
+function leave() {
   current.editing = undefined;
-  if (keep && draft.value.trim() && draft.value.trim() !== todo.value.title) {
-    void actions.edit(todo.value, { title: draft.value });
-  }
   root.value?.focus();
 }
 
@@ -172,52 +155,8 @@ onBeforeUnmount(() => {
       Restore
     </button>
     <RowMark v-else :todo="todo" :struck="struck" :is-current="isCurrent" />
-    <span v-if="editing" class="editing-place" @click.stop>
-      <input
-        ref="titleField"
-        v-model="draft"
-        class="title-field"
-        aria-label="Title"
-        maxlength="500"
-        @keydown.enter.prevent="leave(true)"
-        @keydown.esc.stop.prevent="leave(false)"
-        @blur="leave(true)"
-      />
-      <TitleOffers class="under" :todo="todo" :text="draft" @taken="(t) => (draft = t)" />
-    </span>
-    <span v-else class="words">
-      <span class="title" :title="todo.title">
-        <span v-if="row.path?.length" class="path">{{ row.path.join(" / ") }} / </span
-        ><span class="unseen">{{
-          todo.priority === "none" ? "" : `Priority ${todo.priority}. `
-        }}</span
-        ><MarkedText v-if="row.found" :text="todo.title" :spans="row.found.title" /><template
-          v-else
-          >{{ todo.title }}</template
-        >
-      </span>
-      <span class="facts">
-        <span v-for="f in facts" :key="f.text" class="fact" :class="f.tone">{{ f.text }}</span>
-        <span
-          v-for="tag in todo.tags"
-          :key="tag"
-          class="fact tag"
-          :style="{ borderColor: `var(--${tagColour(overview, tag)})` }"
-          >{{ tag }}</span
-        >
-      </span>
-      <span v-if="row.why && look.reasons" class="excerpt">{{ row.why }}</span>
-      <span v-else-if="row.found?.notes" class="excerpt"
-        ><MarkedText :text="row.found.notes" :spans="row.found.inNotes"
-      /></span>
-      <span v-else-if="row.moved && todo.outcome" class="excerpt">{{ todo.outcome }}</span>
-      <span v-else-if="row.found?.files" class="excerpt"
-        >file: <MarkedText :text="row.found.files" :spans="row.found.inFiles"
-      /></span>
-      <span v-else-if="row.found?.place" class="excerpt"
-        >at <MarkedText :text="todo.place ?? ''" :spans="row.found.place"
-      /></span>
-    </span>
+    <TitleEdit v-if="editing" :todo="todo" @leave="leave" />
+    <RowWords v-else :row="row" :facts="facts" :overview="overview" />
     <ActionMenu
       v-if="(near || isCurrent) && !binned && !editing && !selection.choosing"
       class="more"
@@ -263,14 +202,6 @@ onBeforeUnmount(() => {
 }
 .row:has(.excerpt) {
   min-height: 52px;
-}
-.excerpt {
-  flex: 0 0 100%;
-  overflow: hidden;
-  white-space: nowrap;
-  color: var(--pencil);
-  font-size: 13px;
-  text-overflow: ellipsis;
 }
 /* What is beside a row that is pulled is seen. */
 @media (pointer: coarse) {
@@ -367,90 +298,8 @@ onBeforeUnmount(() => {
   border: 2px solid var(--rim);
   background: linear-gradient(135deg, var(--rim) 50%, var(--glaze) 50%);
 }
-/* The facts go to a line below where the title leaves them no room. */
-.words {
-  display: flex;
-  flex: 1;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0 16px;
-  padding-block: 4px;
-  min-width: 0;
-}
-.title {
-  min-width: 0;
-  max-width: 100%;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  unicode-bidi: plaintext;
-}
-.struck .title {
-  color: var(--pencil);
-  text-decoration: line-through;
-}
-.dimmed .title {
-  color: var(--pencil);
-}
 .row.editing {
   content-visibility: visible;
-}
-.editing-place {
-  position: relative;
-  flex: 1;
-}
-.editing-place .under {
-  position: absolute;
-  z-index: 5;
-  top: calc(100% + 4px);
-  left: 0;
-  margin: 0;
-  padding: 6px;
-  border: 1px solid var(--rim);
-  border-radius: var(--corner);
-  background: var(--glaze);
-}
-.path {
-  color: var(--pencil);
-}
-.title-field {
-  width: 100%;
-  height: 30px;
-  min-width: 0;
-  padding: 0 8px;
-  border: 1px solid var(--rim);
-  border-radius: var(--corner);
-  background: var(--glaze);
-}
-/* What does not fit goes as a whole: it wraps out of sight. */
-.facts {
-  display: flex;
-  flex: 1 0 auto;
-  flex-wrap: wrap;
-  justify-content: flex-end;
-  max-width: 100%;
-  gap: 20px 12px;
-  min-width: 0;
-  max-height: 24px;
-  overflow: hidden;
-  color: var(--pencil);
-  font-size: 14px;
-  white-space: nowrap;
-}
-.fact.late {
-  color: var(--madder);
-  font-weight: 600;
-}
-.fact.flag {
-  color: var(--copper);
-  font-weight: 600;
-}
-.fact.time {
-  color: var(--ink);
-}
-.tag {
-  padding-bottom: 1px;
-  border-bottom: 2px solid;
 }
 .back {
   flex: none;
@@ -460,23 +309,6 @@ onBeforeUnmount(() => {
     align-items: flex-start;
     padding-block: 4px;
     min-height: 52px;
-  }
-  .title {
-    flex: 1 0 100%;
-    padding-top: 6px;
-    white-space: normal;
-  }
-  .facts {
-    flex: 1 0 100%;
-    justify-content: flex-start;
-  }
-  .facts:empty {
-    display: none;
-  }
-  /* A project says where it stands, on two lines where it must. */
-  .row.standing .facts {
-    row-gap: 2px;
-    max-height: 46px;
   }
 }
 </style>

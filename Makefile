@@ -14,7 +14,7 @@ PAGE := web/dist/page/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package.json
 GO_SOURCES := $(shell find cmd internal demo api -type f) web/embed.go go.mod go.sum
 
-.PHONY: demo build test test-go test-web check hostile bench dev generate screenshots clean
+.PHONY: demo build test test-go test-web check hostile mutants bench dev generate screenshots clean
 
 demo: build
 	./$(BIN) demo --quiet
@@ -60,6 +60,12 @@ hostile: build
 	go test ./internal/core/repeat -run AgainstReference -v -count=1 -timeout 30m -rules 20000 -seed $(SEED)
 	go test ./internal/core/capture ./internal/core/filter ./internal/core/view -v -count=1 -timeout 30m -seed $(SEED)
 	go test ./internal/store -run 'TwoWindows|UndoToTheStart' -v -count=1 -timeout 60m -sequences 1 -seed $(SEED)
+
+# Changes the code of one package of core at a time, and counts what its own tests notice.
+# Those of filter and repeat take hours.
+PKG ?= internal/core/day
+mutants:
+	go run github.com/go-gremlins/gremlins/cmd/gremlins@v0.6.0 unleash ./$(PKG)
 
 # GOGC as serve sets it.
 bench: build

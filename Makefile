@@ -2,6 +2,7 @@
 # make test   installs what the tests need and runs them all
 # make check  formatting, vet, lint, types, and drift of generated code
 # make hostile   kills, faults of storage, hostile requests and every random test, long, with a new seed
+# make mutants PKG=internal/core/day   what a package's own tests notice when its code is changed
 # make bench  prints the benchmarks' ratios
 # make screenshots   takes the pictures in docs/screenshots anew
 # make dev    serves the demo data with the page rebuilt on each change

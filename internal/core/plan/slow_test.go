@@ -25,8 +25,6 @@ type slow struct {
 	from    []int // the first minute in which each job can be worked on
 	to      []int // how many minutes there are until its due; -1 for none
 	overdue []bool
-	// order are the places of the jobs, each behind what it waits for.
-	order []int
 }
 
 func newSlow(c day.Clock, calendar plan.Calendar, busy []plan.Stretch, days int, jobs []plan.Job) *slow {

@@ -5,6 +5,9 @@ import { assemble } from "./patch";
 import { told } from "./in-force";
 import { useServer } from "./server";
 
+/** How often hours that are left of today are asked for again, in milliseconds. */
+const asTimePasses = 5 * 60_000;
+
 export function useOverview() {
   const server = useServer();
   return useQuery({
@@ -15,6 +18,7 @@ export function useOverview() {
       told(overview.settings ?? {});
       return overview;
     },
+    refetchInterval: asTimePasses,
   });
 }
 
@@ -118,6 +122,7 @@ export function useView(
     queryKey: ["view", key, 0],
     queryFn: () => page(0),
     shallow: true, // thousands of rows: none is written to
+    refetchInterval: ({ state }) => (state.data?.holds ? asTimePasses : false),
     // A longer Upcoming, and a search that goes on, keep showing what they had.
     placeholderData: (before, q) =>
       stays(key.value) && stays(q?.queryKey?.[1]) === stays(key.value) ? before : undefined,

@@ -32,6 +32,7 @@ type facts struct {
 	hasSubtasks, isSubtask bool
 	next                   bool
 	attachment, handful    bool
+	plannedPast            bool // its due
 }
 
 // eval answers a test; whatever is absent answers no.

@@ -155,6 +155,7 @@ var specs = merge(map[question.Field]*spec{
 		func(_ *Matcher, t *book.Todo) bool { return len(t.Attachments) > 0 }),
 	question.InHandful: flag("in today's handful", []string{"in-handful"}, func(f *facts) bool { return f.handful }, 1,
 		func(m *Matcher, t *book.Todo) bool { return t.Handful == m.today }),
+	question.PlannedPast: flag("planned past its due", []string{"planned-past-due"}, func(f *facts) bool { return f.plannedPast }, 10, (*Matcher).plannedPast),
 }, choiceSpecs)
 
 // merge is one table of two.

@@ -79,3 +79,44 @@ func marshal(t *testing.T, f filter.Filter) []byte {
 	}
 	return data
 }
+
+// A plan is past a due where its first day is; with no due, or parked, it never is.
+func TestPlannedPastItsDue(t *testing.T) {
+	s := newSmall(t)
+	f := filter.Must(`{"field":"planned-past-due","op":"yes"}`)
+	m := f.Matcher(s.desk, s.clock(), s.ready)
+	for _, c := range []struct {
+		due, plan string
+		want      bool
+	}{
+		{"2026-11-25", "2026-11-26", true}, {"2026-11-25", "2026-11-25", false}, {"2026-11-25T09:00", "2026-11-25T14:00/PT30M", false},
+		{"2026-11-25", "2026-W49", true}, {"2026-11-25", "2026-W48", false}, {"2026-11-25", "2026-12", true}, {"2026-11-25", "2026-11", false},
+		{"2026-11-25", "parked", false}, {"2026-11-25", "", false}, {"", "2026-11-26", false},
+	} {
+		todo := &book.Todo{Title: "x"}
+		if todo.Due.UnmarshalText([]byte(c.due)) != nil || todo.Plan.UnmarshalText([]byte(c.plan)) != nil {
+			t.Fatal(c)
+		}
+		if got, err := m.Match(todo); got != c.want || err != nil {
+			t.Errorf("due %q, planned %q: %t, %v", c.due, c.plan, got, err)
+		}
+	}
+	if said := f.Sentence(s.desk); said != "Planned past its due." {
+		t.Errorf("it says %q", said)
+	}
+	for text, want := range map[string]filter.Verdict{
+		`{"all":[{"field":"planned-past-due","op":"yes"},{"field":"due","op":"none"}]}`:                                  filter.Never,
+		`{"all":[{"field":"planned-past-due","op":"yes"},{"field":"plan","op":"none"}]}`:                                 filter.Never,
+		`{"all":[{"field":"planned-past-due","op":"yes"},{"field":"plan","op":"parked"}]}`:                               filter.Never,
+		`{"all":[{"field":"planned-past-due","op":"yes"},{"field":"plan","op":"on","date":"P3D"}]}`:                      filter.Possible,
+		`{"all":[{"field":"planned-past-due","op":"yes"},{"field":"due","op":"on","date":"P3D"}]}`:                       filter.Possible,
+		`{"all":[{"field":"planned-past-due","op":"yes"},{"field":"planned-past-due","op":"no"}]}`:                       filter.Never,
+		`{"any":[{"field":"planned-past-due","op":"yes"},{"not":{"field":"planned-past-due","op":"yes"}}]}`:              filter.Always,
+		`{"any":[{"field":"planned-past-due","op":"no"},{"not":{"field":"due","op":"none"}}]}`:                           filter.Always,
+		`{"all":[{"field":"planned-past-due","op":"no"},{"field":"plan","op":"parked"},{"field":"overdue","op":"yes"}]}`: filter.Possible,
+	} {
+		if got := filter.Must(text).Check(s.desk, s.clock()).Verdict; got != want {
+			t.Errorf("%s is %v; want %v", text, got, want)
+		}
+	}
+}

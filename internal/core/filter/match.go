@@ -253,6 +253,11 @@ func (m *Matcher) overdue(t *book.Todo) bool {
 	return t.Due.HasTime() && m.clock.Passed(t.Due)
 }
 
+// plannedPast reports whether a to-do is planned for a day after its due.
+func (m *Matcher) plannedPast(t *book.Todo) bool {
+	return !t.Due.IsZero() && t.Plan.DayIn(m.clock).First().After(m.clock.DayOfMoment(t.Due))
+}
+
 // isNext reports whether a subtask is the next action of the project it is in,
 // the outermost one.
 func (m *Matcher) isNext(t *book.Todo) bool {

@@ -73,6 +73,8 @@ func (e slow) test(n map[string]any, t *book.Todo) bool {
 		return strings.Contains(strings.ToLower(t.Place), strings.ToLower(n["text"].(string)))
 	case "section":
 		return one(t.Section.String())
+	case "planned-past-due":
+		return flag(!t.Due.IsZero() && !t.Plan.IsZero() && t.Plan.Precision() != day.Parked && t.Plan.First().Sub(t.Due.Date) > 0)
 	case "attachment":
 		return flag(len(t.Attachments) > 0)
 	case "has-subtasks":

@@ -52,6 +52,9 @@ var flags = map[string]func(*facts) *bool{
 	"paused": func(f *facts) *bool { return &f.paused }, "has-subtasks": func(f *facts) *bool { return &f.hasSubtasks },
 	"is-subtask": func(f *facts) *bool { return &f.isSubtask }, "next-action": func(f *facts) *bool { return &f.next },
 	"attachment": func(f *facts) *bool { return &f.attachment }, "in-handful": func(f *facts) *bool { return &f.handful },
+	// It follows from plan and due, and is taken to be either all the same where there are
+	// both: no proof then rests on it alone.
+	"planned-past-due": func(f *facts) *bool { return &f.plannedPast },
 }
 
 // lawsOf are what holds of every to-do, by the variables that it ties together.
@@ -69,6 +72,8 @@ func (w *world) lawsOf() []struct {
 	}
 	return laws{
 		{[2]string{"paused", "repeating"}, func(f *facts) bool { return !f.paused || f.repeating }},
+		{[2]string{"planned-past-due", "due"}, func(f *facts) bool { return !f.plannedPast || !f.due.IsZero() }},
+		{[2]string{"planned-past-due", "plan"}, func(f *facts) bool { return !f.plannedPast || !f.plan.First().IsZero() }},
 		{[2]string{"paused", "status"}, func(f *facts) bool { return !f.paused || f.status.Open() }},
 		{[2]string{"next-action", "is-subtask"}, func(f *facts) bool { return !f.next || f.isSubtask }},
 		{[2]string{"next-action", "status"}, func(f *facts) bool { return !f.next || f.status.Open() }},

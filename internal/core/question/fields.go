@@ -36,6 +36,7 @@ const (
 	Role          Field = "role"
 	Attachment    Field = "attachment"
 	InHandful     Field = "in-handful"
+	PlannedPast   Field = "planned-past-due"
 )
 
 // form is what tests on a field may ask.
@@ -78,6 +79,7 @@ var forms = map[Field]form{
 	NextAction:    flag,
 	Attachment:    flag,
 	InHandful:     flag,
+	PlannedPast:   flag,
 }
 
 // Fields returns every field that a test can be about, in the order of their names.

@@ -156,6 +156,7 @@ export const fields: FieldWords[] = [
   flag("next-action", "next action"),
   flag("attachment", "has a file"),
   flag("in-handful", "in the handful"),
+  flag("planned-past-due", "planned past its due"),
   {
     field: "kind",
     name: "kind",

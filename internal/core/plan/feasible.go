@@ -244,15 +244,25 @@ func (p *Problem) irreducible(set []int, tasks []task) []int {
 	slices.SortFunc(jobs, func(a, b int) int {
 		return cmp.Or(cmp.Compare(p.Jobs[a].Minutes, p.Jobs[b].Minutes), p.lesser(b, a))
 	})
-	var kept []int
-	for _, job := range jobs {
-		delete(in, job)
-		if !tooMuch() {
-			in[job] = true
-			kept = append(kept, job)
+	// Many go at once while that can be; in the end each by itself.
+	for size := max(len(jobs)/2, 1); ; size /= 2 {
+		var kept []int
+		for some := range slices.Chunk(jobs, size) {
+			for _, job := range some {
+				delete(in, job)
+			}
+			if tooMuch() {
+				continue
+			}
+			for _, job := range some {
+				in[job] = true
+			}
+			kept = append(kept, some...)
+		}
+		if jobs = kept; size <= 1 {
+			return jobs
 		}
 	}
-	return kept
 }
 
 // addChains adds all that jobs of a set wait for, or that wait for them.

@@ -50,13 +50,10 @@ func (p *Problem) Give() Given {
 		}
 		later = later || t.due != never && t.release > 0
 	}
-	if !later && !p.chained {
+	if !later && !p.chained && free.sums() <= mostSums {
 		return Given{free.giveBySums(), true}
 	}
 	s := &search{Problem: free, can: can, may: make([]bool, len(p.Jobs)), late: make([]bool, len(p.Jobs)), left: effort}
-	if len(can) > many {
-		s.left = effort / 4
-	}
 	slices.SortFunc(s.can, free.lesser)
 	for _, job := range can {
 		s.may[job] = true
@@ -74,7 +71,7 @@ func (p *Problem) cannotDoBetter(l loss) bool {
 	for i := range same.tasks {
 		same.tasks[i].release = 0
 	}
-	if _, missed := firstMissed(same.tasks); !missed {
+	if _, missed := firstMissed(same.tasks); !missed || same.sums() > mostSums {
 		return false
 	}
 	var least loss
@@ -109,13 +106,24 @@ func (p *Problem) settled() *Problem {
 	return &same
 }
 
-// giveBySums is exact where all can be begun now and nothing waits: a set of late jobs
-// will do where, up to each deadline, they make up for what is due by then beyond the time
-// there is (Lawler and Moore 1969, counting what is late in the place of what is done).
-// best[m] is the least loss at which the jobs so far are late by m minutes in all.
-func (p *Problem) giveBySums() []int {
+// mostSums bounds how many sums giveBySums looks at: that takes a second or so.
+const mostSums = 100_000_000
+
+// sums is how many sums giveBySums looks at.
+func (p *Problem) sums() int {
+	tasks := p.byDue()
+	return len(tasks) * p.mostLate(tasks)
+}
+
+// byDue are the tasks that have a due, the earliest first.
+func (p *Problem) byDue() []task {
 	tasks := slices.DeleteFunc(slices.Clone(p.tasks), func(t task) bool { return t.due == never })
 	slices.SortStableFunc(tasks, func(a, b task) int { return cmp.Compare(a.due, b.due) })
+	return tasks
+}
+
+// mostLate is above how many minutes no set is late that cannot do without any of its jobs.
+func (p *Problem) mostLate(tasks []task) int {
 	work, most, longest := 0, 0, 0
 	for _, t := range tasks {
 		work += t.minutes
@@ -124,8 +132,16 @@ func (p *Problem) giveBySums() []int {
 			longest = max(longest, t.minutes)
 		}
 	}
-	// No set that cannot do without any of its jobs is late by more.
-	size := most + longest + 1
+	return most + longest + 1
+}
+
+// giveBySums is exact where all can be begun now and nothing waits: a set of late jobs
+// will do where, up to each deadline, they make up for what is due by then beyond the time
+// there is (Lawler and Moore 1969, counting what is late in the place of what is done).
+// best[m] is the least loss at which the jobs so far are late by m minutes in all.
+func (p *Problem) giveBySums() []int {
+	tasks := p.byDue()
+	size := p.mostLate(tasks)
 	rank := p.ranks()
 	words := (len(p.Jobs) + 63) / 64
 	if size*words*len(tasks) > 40_000_000 {

@@ -27,6 +27,9 @@ func (s *search) holds() bool {
 func (s *search) run() Given {
 	s.descend()
 	clear(s.late)
+	if len(s.can) > many {
+		s.left = min(s.left, effort/4)
+	}
 	s.branch(loss{})
 	return Given{s.best, s.left > 0}
 }
@@ -63,7 +66,7 @@ func (s *search) descend() {
 			continue
 		}
 		s.late[job] = false
-		if !s.holds() {
+		if s.left <= 0 || !s.holds() { // beyond the effort it stays late
 			s.late[job] = true
 			l = l.with(s.Jobs[job])
 		}

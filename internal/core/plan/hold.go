@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"slices"
 
 	"tincup/internal/core/day"
@@ -115,17 +116,23 @@ func (p *Problem) onDay(d *Day, jobs []int, overFull bool) []task {
 		}
 		return t
 	}
+	tasks := make([]task, len(jobs))
+	for i, job := range jobs {
+		tasks[i] = own(p.tasks[job])
+	}
 	if !p.chained {
-		tasks := make([]task, len(jobs))
-		for i, job := range jobs {
-			tasks[i] = own(p.tasks[job])
-		}
 		return tasks
 	}
-	same := *p
-	same.tasks = slices.Clone(p.tasks)
-	for _, job := range jobs {
-		same.tasks[job] = own(p.tasks[job])
+	slices.SortFunc(tasks, func(a, b task) int { return cmp.Compare(p.turn[a.job], p.turn[b.job]) })
+	at := make(map[int]int, len(tasks))
+	for i, t := range tasks {
+		at[t.job] = i
 	}
-	return same.tightened(func(job int) bool { return slices.Contains(jobs, job) }, nil)
+	p.tighten(tasks, func(job int) int {
+		if i, there := at[job]; there {
+			return i
+		}
+		return -1
+	})
+	return tasks
 }

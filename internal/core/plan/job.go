@@ -67,6 +67,7 @@ type Problem struct {
 	// due and release are moments; due is 0 for none.
 	due, release []Minute
 	order        []int // places of the jobs, each behind those it waits for
+	turn         []int // where each job stands in order
 	chained      bool
 }
 
@@ -89,8 +90,14 @@ func NewProblem(k *Capacity, jobs []Job) (*Problem, error) {
 		return p, nil
 	}
 	var err error
-	p.order, err = p.inOrder()
-	return p, err
+	if p.order, err = p.inOrder(); err != nil {
+		return nil, err
+	}
+	p.turn = make([]int, len(jobs))
+	for at, job := range p.order {
+		p.turn[job] = at
+	}
+	return p, nil
 }
 
 // measure finds when a job can be begun and has to be done.
@@ -189,24 +196,31 @@ func (p *Problem) tightened(in func(job int) bool, freed func(job int) bool) []t
 	for _, i := range p.order {
 		each(i)
 	}
-	for n := range out {
-		for _, before := range p.Jobs[out[n].job].After {
-			if b := at[before] - 1; b >= 0 {
-				out[n].release = max(out[n].release, out[b].release+out[b].minutes)
+	p.tighten(out, func(job int) int { return at[job] - 1 })
+	return out
+}
+
+// tighten makes tasks, each behind those it waits for, as their chains want them; at is
+// where a job stands among them, -1 where it does not.
+func (p *Problem) tighten(tasks []task, at func(job int) int) {
+	for n := range tasks {
+		for _, before := range p.Jobs[tasks[n].job].After {
+			if b := at(before); b >= 0 {
+				tasks[n].release = max(tasks[n].release, tasks[b].release+tasks[b].minutes)
 			}
 		}
 	}
-	for n, t := range slices.Backward(out) {
+	for n := len(tasks) - 1; n >= 0; n-- { // a due that was made earlier goes on
+		t := tasks[n]
 		if t.due == never {
 			continue
 		}
-		for _, before := range p.Jobs[out[n].job].After {
-			if b := at[before] - 1; b >= 0 && t.due-t.minutes < out[b].due {
-				out[b].due, out[b].by = t.due-t.minutes, t.by
+		for _, before := range p.Jobs[t.job].After {
+			if b := at(before); b >= 0 && t.due-t.minutes < tasks[b].due {
+				tasks[b].due, tasks[b].by = t.due-t.minutes, t.by
 			}
 		}
 	}
-	return out
 }
 
 func everyJob(int) bool { return true }

@@ -35,6 +35,9 @@ type leveller struct {
 	can   [][]int // on which days each can be, by its place in free
 	// lo and hi are the first and the last day of each, whether or not it fits into one.
 	lo, hi []int
+	// first and last are, of each job, the latest day of what it waits for and the earliest
+	// of what waits for it, of jobs that stay; none where there is none.
+	first, last []day.Date
 	// strict wants every day to be done with all that lies on it; else days may be over
 	// full, and only times of dues within them are to be met.
 	strict bool
@@ -61,6 +64,7 @@ func (p *Problem) Level() Levelled {
 			l.load[at] += j.Minutes
 		}
 	}
+	l.bind()
 	for job, j := range p.Jobs {
 		if !j.Day.IsZero() {
 			continue
@@ -110,7 +114,7 @@ func (l *leveller) window(job int) (can []int, lo, hi int) {
 	lo, hi = len(l.days), -1
 	for i, d := range l.days {
 		from, to := max(t.release, d.before), min(t.due, d.before+d.Minutes)
-		if from >= to || !l.inTurn(job, d.Date) {
+		if from >= to || d.Date.Before(l.first[job]) || !l.last[job].IsZero() && d.Date.After(l.last[job]) {
 			continue
 		}
 		lo, hi = min(lo, i), i
@@ -121,21 +125,19 @@ func (l *leveller) window(job int) (can []int, lo, hi int) {
 	return can, lo, hi
 }
 
-func (l *leveller) inTurn(job int, on day.Date) bool {
-	for _, before := range l.Jobs[job].After {
-		if d := l.Jobs[before].Day; !d.IsZero() && l.DayOf(before).After(on) {
-			return false
+// bind finds the days between which the chains of jobs that stay leave the others.
+func (l *leveller) bind() {
+	l.first, l.last = make([]day.Date, len(l.Jobs)), make([]day.Date, len(l.Jobs))
+	for job, j := range l.Jobs {
+		for _, before := range j.After {
+			if d := l.DayOf(before); !l.Jobs[before].Day.IsZero() && d.After(l.first[job]) {
+				l.first[job] = d
+			}
+			if d := l.DayOf(job); !j.Day.IsZero() && (l.last[before].IsZero() || d.Before(l.last[before])) {
+				l.last[before] = d
+			}
 		}
 	}
-	if !l.chained {
-		return true
-	}
-	for other, j := range l.Jobs {
-		if !j.Day.IsZero() && slices.Contains(j.After, job) && l.DayOf(other).Before(on) {
-			return false
-		}
-	}
-	return true
 }
 
 // spread finds a day for each free job, -1 for none.
@@ -227,19 +229,20 @@ func (l *leveller) costOf(i, at int) cost {
 	return c
 }
 
-// waits tells, of free jobs by their places in free, which wait for which.
-func (l *leveller) waits() [][]int {
+// waits tells, of free jobs by their places in free, which each waits for, and which wait
+// for it.
+func (l *leveller) waits() (waits, awaited [][]int) {
 	at := make(map[int]int, len(l.free))
 	for i, job := range l.free {
 		at[job] = i
 	}
-	waits := make([][]int, len(l.free))
+	waits, awaited = make([][]int, len(l.free)), make([][]int, len(l.free))
 	for i, job := range l.free {
 		for _, before := range l.Jobs[job].After {
 			if b, free := at[before]; free {
-				waits[i] = append(waits[i], b)
+				waits[i], awaited[b] = append(waits[i], b), append(awaited[b], i)
 			}
 		}
 	}
-	return waits
+	return waits, awaited
 }

@@ -11,8 +11,9 @@ import (
 // tells whether it is one of all jobs. It returns nil where there is no way.
 func (l *leveller) exact(known []int, whole bool) []int {
 	x := &exactly{leveller: l, all: 1<<len(l.free) - 1, before: make([]int, len(l.free))}
-	for i, waits := range l.waits() {
-		for _, b := range waits {
+	waits, _ := l.waits()
+	for i, before := range waits {
+		for _, b := range before {
 			x.before[i] |= 1 << b
 		}
 	}

@@ -13,7 +13,8 @@ const tries = 200_000
 // where the fullest days stay the emptiest, and then moves and swaps jobs while that makes
 // it better. It tells whether every job has a day.
 func (l *leveller) local() (spread []int, whole bool) {
-	s := &spreading{leveller: l, at: make([]int, len(l.free)), on: make([][]int, len(l.days)), load: slices.Clone(l.load), waits: l.waits()}
+	s := &spreading{leveller: l, at: make([]int, len(l.free)), on: make([][]int, len(l.days)), load: slices.Clone(l.load)}
+	s.waits, s.awaited = l.waits()
 	order := make([]int, len(l.free))
 	for i := range order {
 		order[i], s.at[i] = i, -1
@@ -46,10 +47,11 @@ func (l *leveller) local() (spread []int, whole bool) {
 // spreading is one way of spreading while it is made better.
 type spreading struct {
 	*leveller
-	at    []int   // day of each free job
-	on    [][]int // free jobs of each day, by their places in free
-	load  []int   // of each day
-	waits [][]int
+	at   []int   // day of each free job
+	on   [][]int // free jobs of each day, by their places in free
+	load []int   // of each day
+	// waits are those that each waits for, awaited those that wait for it.
+	waits, awaited [][]int
 }
 
 func (s *spreading) put(i, to int) {
@@ -85,11 +87,8 @@ func (s *spreading) inOrder(i, to int) bool {
 			return false
 		}
 	}
-	if !s.chained {
-		return true
-	}
-	for o, waits := range s.waits {
-		if s.at[o] >= 0 && s.at[o] < to && slices.Contains(waits, i) {
+	for _, o := range s.awaited[i] {
+		if s.at[o] >= 0 && s.at[o] < to {
 			return false
 		}
 	}
@@ -123,13 +122,17 @@ func (s *spreading) improve() {
 		}
 		for i := range s.at {
 			for _, to := range s.can[i] {
-				left--
+				if left--; left < 0 {
+					return
+				}
 				again = s.move(i, to) || again
 			}
 		}
 		for i := range s.at {
 			for o := range i {
-				left--
+				if left--; left < 0 {
+					return
+				}
 				again = s.swap(i, o) || again
 			}
 		}

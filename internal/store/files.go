@@ -122,8 +122,16 @@ func (s *Store) PutFile(r io.Reader, most int64) (f File, err error) {
 	}
 	there, err := s.ownFolder()
 	if err == nil && !there {
-		if err = MakeFolder(s.folder()); err == nil {
-			err = s.markFolder(s.folder())
+		// It comes into its place with its mark: one that a kill left without is nobody's.
+		next := s.folder() + ".next"
+		if err = MakeFolder(next); err == nil {
+			err = s.markFolder(next)
+		}
+		if err == nil {
+			err = os.Rename(next, s.folder())
+		}
+		if err == nil {
+			err = syncFolder(filepath.Dir(next))
 		}
 	}
 	if err != nil {

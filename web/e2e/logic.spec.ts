@@ -262,7 +262,7 @@ test.describe("words for dates", () => {
     for (const [load, short, full] of [
       [{ minutes: 190, capacity: 240 }, "4 · 3 h 10", "3 h 10 of 4 h"],
       [{ minutes: 300, capacity: 240 }, "4 · 1 h over", "1 h more than its 4 h"],
-      [{ minutes: 30, capacity: 0 }, "4 · 30 min outside hours", "30 min outside working hours"],
+      [{ minutes: 30, capacity: 0 }, "30 min outside", "30 min outside working hours"],
       [{ minutes: 0, capacity: 240 }, "4", "4 h free"],
     ] as const) {
       expect(cupWords("2026-11-24", 4, load)).toBe(short);

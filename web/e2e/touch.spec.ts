@@ -95,6 +95,54 @@ test("a finger ticks by a pull to the right, and by the box; a short pull does n
     await expect(page.getByRole("menuitem", { name })).toBeVisible();
 });
 
+test("what moves under a finger before it lets go: the press counts for what it began on", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  const start = (await changes(demo.url)).length;
+  const box = (await row(page, "Ring the framer").getByRole("checkbox").boundingBox())!;
+  const at = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const touch = await page.context().newCDPSession(page);
+  await touch.send("Input.dispatchTouchEvent", { type: "touchStart", touchPoints: [at] });
+  // As when the rail folds: all rows stand higher, but the finger still on this one.
+  await page.locator("main").evaluate((sheet) => (sheet.style.marginTop = "-30px"));
+  await touch.send("Input.dispatchTouchEvent", { type: "touchEnd", touchPoints: [] });
+  await expect(toast(page, "Done: “Ring the framer")).toBeVisible();
+  await expect(page.locator("[data-slip]")).toHaveCount(0);
+  expect((await changes(demo.url)).length).toBe(start + 1);
+});
+
+test("a tap beside what is open puts it away, and reaches no row behind", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  const start = (await changes(demo.url)).length;
+  const before = await page.locator("main [data-todo]").allInnerTexts();
+  for (const choice of ["Plan…", "Due…", "List…", ""]) {
+    await page.getByRole("button", { name: "More for Ring the framer" }).tap();
+    if (choice) await page.getByRole("menuitem", { name: choice }).tap();
+    const open = page.locator("[data-layer]:not([data-layer=toast])");
+    await expect(open).toHaveCount(1);
+    // On the box of a row that lies free of what is open.
+    const top = (await open.boundingBox())!;
+    for (const one of await page.locator("main [data-todo] [role=checkbox]").all()) {
+      const at = (await one.boundingBox())!;
+      const y = at.y + at.height / 2;
+      const x = at.x + at.width / 2;
+      if (y < 190 || y > 760) continue;
+      if (y > top.y && y < top.y + top.height && x > top.x && x < top.x + top.width) continue;
+      await page.touchscreen.tap(x, y);
+      break;
+    }
+    await expect(open).toHaveCount(0);
+  }
+  await page.waitForTimeout(300);
+  expect(await changes(demo.url)).toHaveLength(start);
+  expect(await page.locator("main [data-todo]").allInnerTexts()).toEqual(before);
+});
+
 test("a finger that rests lifts a row: among its like, onto a cup, onto a list at the edge", async ({
   page,
   tincup,

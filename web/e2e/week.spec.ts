@@ -28,12 +28,20 @@ test("hours set: the rail and Today's sentence follow, in another window too", a
   await tuesday.fill("09:00-12:00, 11:00-13:00");
   await tuesday.press("Enter");
   await expect(toast(page, "stretches such as 09:00-12:30")).toBeVisible();
-  await expect(tuesday).toHaveValue("none");
+  await expect(tuesday).toHaveValue("09:00-12:00, 11:00-13:00");
+  await expect(tuesday).toHaveAttribute("aria-invalid", "true");
   complaints.length = 0; // of the hours that were refused
+  await tuesday.press("Escape");
+  await expect(tuesday).toHaveValue("none");
 
   await toast(page, "hours on Tuesdays").getByRole("button", { name: "Undo" }).click();
   await expect(holds).toHaveText(before ?? "");
   await expect(tuesday).toHaveValue("09:00-12:30, 13:30-17:30");
+
+  // As people type them.
+  await tuesday.fill("9 – 12, 13-17");
+  await tuesday.press("Enter");
+  await expect(tuesday).toHaveValue("09:00-12:00, 13:00-17:00");
 });
 
 test("a day's head says its hours, and one over its cup says by how much", async ({
@@ -79,6 +87,7 @@ test("a due that cannot be met warns while it is chosen, by keys, by words and i
 test("minutes given to twelve rows by keys alone, typed ahead; one skipped, and what History says", async ({
   page,
   demo,
+  complaints,
 }) => {
   await visit(page, `${demo.url}/ready`);
   await page.keyboard.press("j");
@@ -98,11 +107,66 @@ test("minutes given to twelve rows by keys alone, typed ahead; one skipped, and 
   const given = async () =>
     (await history(demo.url)).filter((s) => /, takes: none → (20 min|1 h 15)/.test(s)).length;
   await expect.poll(given).toBe(12);
+  // The server away: what was not kept is asked for again, and nothing is passed over.
+  await page.keyboard.press("Shift+M");
+  await expect(chooser).toContainText(/1 of \d\d/);
+  await page.context().setOffline(true);
+  await page.keyboard.type("20");
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Nothing was changed")).toBeVisible();
+  await expect(chooser).toContainText(/1 of \d\d/);
+  await page.context().setOffline(false);
+  await page.keyboard.type("1h15");
+  await page.keyboard.press("Enter");
+  await expect(chooser).toContainText(/2 of \d\d/);
+  await page.keyboard.press("Escape");
+  await expect.poll(given).toBe(13);
+  complaints.length = 0; // of the connection that was away
+
   // Typing fast and ahead of the page: keys reach the chooser, and no row behind it.
   await page.keyboard.press("j");
   await page.keyboard.type("m45");
   await page.keyboard.press("Enter");
   await expect(chooser).toBeHidden();
   await expect.poll(async () => (await history(demo.url))[0]).toMatch(/45 min/);
-  expect(await given()).toBe(12);
+  expect(await given()).toBe(13);
+});
+
+test("minutes for many: Enter alone takes none away, and a press beside it ticks nothing", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  const start = await history(demo.url);
+  await row(page, "Ring the framer").focus();
+  await page.keyboard.press("x");
+  await page.keyboard.press("j");
+  await page.keyboard.press("x");
+  await page.keyboard.press("m");
+  const chooser = page.locator("[data-layer='minutes']");
+  await expect(chooser.getByRole("option").last()).toHaveText(/No estimate/);
+  await expect(chooser.locator("[role=option][aria-selected=true]")).toHaveCount(0);
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
+  await expect(chooser).toBeHidden();
+  await page.keyboard.press("m");
+  await expect(chooser).toBeVisible();
+  // On the box of a row that lies free of the chooser.
+  const open = (await chooser.boundingBox())!;
+  let free: { x: number; y: number } | undefined;
+  for (const box of await page.locator("main [data-todo] [role=checkbox]").all()) {
+    const at = (await box.boundingBox())!;
+    const middle = { x: at.x + at.width / 2, y: at.y + at.height / 2 };
+    if (
+      middle.y > 160 &&
+      middle.y < 780 &&
+      (middle.y < open.y - 8 || middle.y > open.y + open.height + 8)
+    )
+      free = middle;
+  }
+  expect(free, "a box lies free of the chooser").toBeDefined();
+  await page.mouse.click(free!.x, free!.y);
+  await expect(chooser).toBeHidden();
+  await page.waitForTimeout(300);
+  expect(await history(demo.url)).toEqual(start);
 });

@@ -2,6 +2,7 @@ package day
 
 import (
 	"fmt"
+	"regexp"
 	"strings"
 )
 
@@ -63,11 +64,29 @@ func ParseSpan(from, to string) (Span, error) {
 	return Span{f.Minutes(), t.Minutes()}, nil
 }
 
+// dashes are those that people type between two times; blanks beside one do not count.
+var dashes = regexp.MustCompile(`\s*[-–—−]\s*`)
+
+// looseSpan reads the ends of a span as people type them: 9, 9:30 or 09:30.
+func looseSpan(from, to string) (Span, error) {
+	full := func(s string) string {
+		hour, minute, _ := strings.Cut(s, ":")
+		if minute == "" && !strings.Contains(s, ":") {
+			minute = "00"
+		}
+		if len(hour) == 1 {
+			hour = "0" + hour
+		}
+		return hour + ":" + minute
+	}
+	return ParseSpan(full(from), full(to))
+}
+
 // ParseHours reads spans with blanks or commas between them, such as "09:00-12:30,
-// 13:30-17:30"; "" and "none" are none.
+// 13:30-17:30" or "9-17"; "" and "none" are none.
 func ParseHours(text string) (Hours, error) {
 	var spans []Span
-	for word := range strings.FieldsFuncSeq(text, func(r rune) bool { return r == ' ' || r == ',' }) {
+	for word := range strings.FieldsFuncSeq(dashes.ReplaceAllString(text, "-"), func(r rune) bool { return r == ' ' || r == ',' }) {
 		if word == "none" && len(spans) == 0 {
 			continue
 		}
@@ -75,7 +94,7 @@ func ParseHours(text string) (Hours, error) {
 		if !ok {
 			return nil, fmt.Errorf("%.40q is not a stretch of hours such as 09:00-12:30", word)
 		}
-		s, err := ParseSpan(from, to)
+		s, err := looseSpan(from, to)
 		if err != nil {
 			return nil, err
 		}

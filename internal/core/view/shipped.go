@@ -166,12 +166,17 @@ func (s *shipping) definition() Definition {
 // Shipped returns a view that ships as a definition, to read and to start one's
 // own from; ok is false for one that is no question, such as the bin.
 func Shipped(name Name) (d Definition, ok bool) {
-	s := ship(name)
-	if s == nil {
-		return d, false
-	}
-	return s.definition(), true
+	d, ok = definitions[name]
+	return d, ok
 }
+
+var definitions = func() map[Name]Definition {
+	all := make(map[Name]Definition, len(ships))
+	for i := range ships {
+		all[ships[i].name] = ships[i].definition()
+	}
+	return all
+}()
 
 // saying is a sentence that is always the same.
 func saying(words string) func(moment) string { return func(moment) string { return words } }

@@ -38,7 +38,7 @@ func (name Name) ask(b *book.Desk, now moment, q *Query) (*selection, error) {
 	if s == nil {
 		return nil, fmt.Errorf("%.40q is not a view", name)
 	}
-	a := &selection{rows: s.definition().among(b), order: s.order(now, b), flat: s.flat, tell: s.tell}
+	a := &selection{rows: definitions[name].among(b), order: s.order(now, b), flat: s.flat, tell: s.tell}
 	switch plain := q.Narrow.IsZero() && q.Group == "" && len(q.Order) == 0; {
 	case name == Done && plain:
 		a.whole = done

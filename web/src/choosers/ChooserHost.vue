@@ -3,8 +3,9 @@ import { computed, nextTick } from "vue";
 import type { Overview, RepeatChoice } from "@/server/client";
 import { useActions } from "@/server/actions";
 import { useMany } from "@/server/many";
-import { rowElement, useCurrent } from "@/state/current";
+import { rowElement, useCurrent, type Walking } from "@/state/current";
 import { useTodo } from "@/server/queries";
+import { useToasts } from "@/kit/toasts";
 import LayerMenu from "@/kit/LayerMenu.vue";
 import EstimateChooser from "./EstimateChooser.vue";
 import ListChooser from "./ListChooser.vue";
@@ -20,6 +21,7 @@ defineProps<{ overview: Overview }>();
 const current = useCurrent();
 const actions = useActions();
 const many = useMany();
+const toasts = useToasts();
 const { data: fresh } = useTodo(computed(() => current.chooser?.todo?.id ?? ""));
 const todo = computed(() => {
   const shown = current.chooser?.todo;
@@ -28,8 +30,11 @@ const todo = computed(() => {
 
 async function close() {
   const chooser = current.chooser;
+  const given = current.walking?.given;
   current.chooser = undefined;
   current.walking = undefined;
+  if (given)
+    toasts.show({ text: `Minutes given to ${given === 1 ? "1 to-do" : `${given} to-dos`}.` });
   await nextTick();
   const back = chooser?.at.isConnected ? chooser.at : rowElement(chooser?.todo?.id);
   back?.focus();
@@ -70,21 +75,29 @@ function setMoment(value: string | null) {
 async function setMinutes(minutes: number | null) {
   const t = todo.value;
   const ids = current.chooser?.ids;
-  const walks = current.walking !== undefined;
-  if (walks) goOn();
+  const walking = current.walking;
+  if (walking) walkTo({ ...walking, at: walking.at + 1, given: walking.given + 1 });
   else await close();
   if (ids) await many.change(ids, { do: "estimate", estimate: minutes });
-  else if (t && (t.estimate ?? null) !== minutes) await actions.edit(t, { estimate: minutes });
+  else if (t && (t.estimate ?? null) !== minutes) {
+    // A walk shows what it gives in the rows; a message a step would lie over them.
+    const kept = await actions.edit(t, { estimate: minutes }, walking !== undefined);
+    // What was not kept is asked for again, where the walk is still under way.
+    if (!kept && walking && current.walking) walkTo(walking);
+  }
 }
-function goOn() {
-  const { todos, at } = current.walking!;
-  const next = todos[at + 1];
+/** Hangs the chooser on one of the to-dos of a walk; behind the last it is at its end. */
+function walkTo(walking: Walking) {
+  const next = walking.todos[walking.at];
+  current.walking = walking;
   if (!next) return void close();
-  current.walking = { todos, at: at + 1 };
   current.row = next.id;
   const row = rowElement(next.id);
   row?.scrollIntoView({ block: "nearest" });
   current.chooser = { kind: "minutes", todo: next, at: row ?? current.chooser!.at };
+}
+function skip() {
+  if (current.walking) walkTo({ ...current.walking, at: current.walking.at + 1 });
 }
 const walk = computed(
   () => current.walking && `${current.walking.at + 1} of ${current.walking.todos.length}`,
@@ -148,7 +161,7 @@ async function setRepeat(choice: RepeatChoice) {
       :todo="todo"
       :walk="walk"
       @choose="setMinutes"
-      @skip="goOn"
+      @skip="skip"
     />
     <PlanChooser
       v-else-if="current.chooser.kind === 'plan'"

@@ -21,19 +21,20 @@ const options = computed(() => {
   if (query.value.trim()) return [];
   const all: Option[] = usual.map((m) => ({ key: String(m), minutes: m, words: estimateWords(m) }));
   // It begins where the to-do is, so that Enter alone changes nothing.
-  all.unshift(
-    props.walk
-      ? { key: "skip", minutes: null, words: "Not now: the next one" }
-      : { key: "none", minutes: null, words: "No estimate" },
-  );
+  const none = { key: "none", minutes: null, words: "No estimate" };
+  if (props.walk) all.unshift({ key: "skip", minutes: null, words: "Not now: the next one" });
+  else if (props.todo) all.unshift(none);
+  else all.push(none); // of many, which are of no one mind
   return all;
 });
-const begin = computed(() =>
-  Math.max(
+const begin = computed(() => {
+  if (!props.todo) return -1;
+  const { estimate } = props.todo;
+  return Math.max(
     0,
-    options.value.findIndex((o) => o.minutes !== null && o.minutes === props.todo?.estimate),
-  ),
-);
+    options.value.findIndex((o) => o.minutes !== null && o.minutes === estimate),
+  );
+});
 function pick(option: Option) {
   if (option.key === "skip") emit("skip");
   else emit("choose", option.minutes);

@@ -157,6 +157,15 @@ function quickly(day: string) {
   white-space: nowrap;
   cursor: pointer;
 }
+@media (pointer: coarse) {
+  .quick button {
+    min-height: 40px;
+  }
+  .chooser :deep(.v-date-picker-month__day),
+  .chooser :deep(.v-date-picker-month__day .v-btn) {
+    height: 40px;
+  }
+}
 .quick button:hover,
 .quick button:focus-visible {
   background: var(--wash);

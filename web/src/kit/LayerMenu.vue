@@ -3,7 +3,10 @@ import { nextTick, useTemplateRef, watch } from "vue";
 import { beginInWords, giveFocus, withoutSpace } from "./early-keys";
 import { useLayer } from "./layers";
 
-/** What hangs on a row or button while it is open. */
+/**
+ * What hangs on a row or button while it is open. A press beside it puts it away and does
+ * nothing else: it does not reach the row behind.
+ */
 const props = defineProps<{ layer: string; at: HTMLElement; start?: boolean }>();
 const emit = defineEmits<{ close: [] }>();
 useLayer(props.layer);
@@ -21,6 +24,7 @@ watch(root, async (el) => {
     :model-value="true"
     :target="at"
     :close-on-content-click="false"
+    scrim="transparent"
     :location="start ? 'bottom start' : 'bottom end'"
     offset="4"
     min-width="0"

@@ -7,7 +7,7 @@ const props = defineProps<{
   /** What is chosen: "List", "Tag". */
   what: string;
   placeholder: string;
-  /** The option to begin at. */
+  /** The option to begin at; -1 for none, so that Enter alone does nothing. */
   begin?: number;
   chosen: (option: T) => boolean;
   several?: boolean;
@@ -28,7 +28,8 @@ function show() {
   list.value?.children[at.value]?.scrollIntoView({ block: "nearest" });
 }
 function step(by: number) {
-  at.value = (at.value + by + props.options.length) % Math.max(props.options.length, 1);
+  const n = Math.max(props.options.length, 1);
+  at.value = at.value < 0 ? (by > 0 ? 0 : n - 1) : (at.value + by + n) % n;
   show();
 }
 function pick(option: T | undefined) {
@@ -105,5 +106,10 @@ li {
 }
 li.at {
   background: var(--wash);
+}
+@media (pointer: coarse) {
+  li {
+    min-height: 40px;
+  }
 }
 </style>

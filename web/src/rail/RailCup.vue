@@ -57,13 +57,13 @@ const fullName = computed(() => {
   }
 });
 
-const load = computed(() =>
-  isToday.value && props.cup.load.minutes && !fill.value.over
-    ? fullWords(props.cup.load)
-    : isToday.value && fill.value.over
-      ? hoursWords(props.cup.load)
-      : cupWords(h.value, props.cup.count, props.cup.load),
-);
+const load = computed(() => {
+  const { load, count } = props.cup;
+  if (!isToday.value) return cupWords(h.value, count, load);
+  // Today's cup has room for "3 h 10 of 4 h", or what is free.
+  if (!load.minutes && !load.capacity) return String(count);
+  return fill.value.over || load.capacity === 0 ? hoursWords(load) : fullWords(load);
+});
 const said = computed(() => {
   const hours = precision(h.value) === "parked" ? "" : fullWords(props.cup.load);
   return `${fullName.value}: ${props.cup.count} to do${hours ? `, ${hours}` : ""}`;

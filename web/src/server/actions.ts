@@ -185,7 +185,7 @@ export function useActions() {
    * Edits from a row: with a word and an offer to undo. A date of a repeat is
    * that of this occurrence; all coming ones can be moved with it.
    */
-  const edit = (todo: Pick<Todo, "id" | "revision" | "repeat">, body: TodoPatch) =>
+  const edit = (todo: Pick<Todo, "id" | "revision" | "repeat">, body: TodoPatch, quiet = false) =>
     attempt(async () => {
       let changed: ChangedTodo;
       try {
@@ -199,7 +199,8 @@ export function useActions() {
         todo.repeat && to && changed.due && to !== todo.repeat.current
           ? { name: "All coming ones", act: () => void moveRepeat(todo, to) }
           : undefined;
-      took(changed, false, "", also);
+      took(changed, quiet, "", also);
+      return true;
     });
 
   /** Another window wrote the same field: says what, and offers to overwrite it. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, watch } from "vue";
+import { computed, ref, watch } from "vue";
 import type { SettingWords } from "@/words/settings";
+import HoursControl from "./HoursControl.vue";
 import ViewsControl from "./ViewsControl.vue";
 
 /** Chooses a value of one setting. */
@@ -29,12 +30,6 @@ function take() {
   // What is not among those offered may be there all the same: the server says so, or why not.
   if (value && value !== props.value) emit("choose", value);
   typed.value = nameOf(props.value);
-}
-/** Hours that were taken out are none; what the server refuses is as it was. */
-function hours(e: Event) {
-  const field = e.target as HTMLInputElement;
-  emit("choose", field.value.trim() || "none");
-  void nextTick(() => (field.value = props.value));
 }
 /** A number that was taken out is as it was. */
 function number(e: Event) {
@@ -87,15 +82,13 @@ function number(e: Event) {
       <option v-for="v in named" :key="v.value" :value="v.name" />
     </datalist>
   </template>
-  <input
+  <HoursControl
     v-else-if="setting.control.kind === 'hours'"
     class="field"
+    :name="setting.name"
+    :example="setting.control.example"
     :value="value"
-    :placeholder="setting.control.example"
-    :aria-labelledby="`label-${setting.name}`"
-    :aria-describedby="`does-${setting.name}`"
-    @change="hours"
-    @keydown.esc="($event.target as HTMLInputElement).value = value"
+    @choose="(v) => emit('choose', v)"
   />
   <ViewsControl
     v-else-if="setting.control.kind === 'views'"

@@ -145,5 +145,9 @@ h2 {
     align-items: center;
     min-height: 40px;
   }
+  /* Within a sentence, whose lines stay as near as they were. */
+  .back {
+    margin: -10px 0;
+  }
 }
 </style>

@@ -2,6 +2,7 @@
 import PathIcon from "@/kit/PathIcon.vue";
 import type { MenuItem } from "@/kit/menu";
 import { computed, useTemplateRef } from "vue";
+import { useMediaQuery } from "@vueuse/core";
 import { mdiDotsHorizontal } from "@mdi/js";
 import type { List, Overview } from "@/server/client";
 import { useCurrent } from "@/state/current";
@@ -10,7 +11,7 @@ import { useOrderDrag } from "@/state/order-drag";
 import { usePlaces } from "@/server/places";
 import type { ShownGroup } from "./shown";
 import { estimateWords } from "@/words/fields";
-import { fillOf, fullWords } from "@/words/load";
+import { fillOf, fullWords, hoursWords } from "@/words/load";
 import { groupHead } from "@/words/groups";
 import ActionMenu from "@/kit/ActionMenu.vue";
 import CupGlyph from "@/kit/CupGlyph.vue";
@@ -30,13 +31,18 @@ defineEmits<{ fold: []; all: [] }>();
 const current = useCurrent();
 const many = useMany();
 const places = usePlaces();
+const narrow = useMediaQuery("(max-width: 760px)");
 
 const words = computed(() => groupHead(props.group, props.today));
 /** Upcoming's days, weeks and months have a cup each. */
 const cup = computed(() => props.withCup && /^(day|(this-)?(week|month))$/.test(props.group.kind));
 const fill = computed(() => fillOf(props.group.load, props.group.count));
-/** "3 h of 4 h" */
-const hours = computed(() => (cup.value && props.group.load ? fullWords(props.group.load) : ""));
+/** "3 h of 4 h"; on a phone, where the day's name has its place to keep, "2 h over". */
+const hours = computed(() => {
+  if (!cup.value || !props.group.load) return "";
+  const short = narrow.value && fill.value.over;
+  return short ? hoursWords(props.group.load) : fullWords(props.group.load);
+});
 const count = computed(() => {
   const n = props.group.count - (props.group.notes ?? 0);
   if (props.folds) return `${props.folded ? "show" : "hide"} ${n || ""}`;

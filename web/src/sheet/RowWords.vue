@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { Overview, Row } from "@/server/client";
 import { useLook } from "@/state/look";
-import { tagColour } from "@/words/names";
 import type { Fact } from "@/words/row";
 import MarkedText from "./MarkedText.vue";
+import RowFacts from "./RowFacts.vue";
 
 /** What a row says: its title, quietly what is set, and why it was found or stands here. */
 defineProps<{ row: Row; facts: Fact[]; overview: Overview }>();
@@ -22,16 +22,7 @@ const look = useLook();
         >{{ row.todo.title }}</template
       >
     </span>
-    <span class="facts">
-      <span v-for="f in facts" :key="f.text" class="fact" :class="f.tone">{{ f.text }}</span>
-      <span
-        v-for="tag in row.todo.tags"
-        :key="tag"
-        class="fact tag"
-        :style="{ borderColor: `var(--${tagColour(overview, tag)})` }"
-        >{{ tag }}</span
-      >
-    </span>
+    <RowFacts :facts="facts" :tags="row.todo.tags" :overview="overview" />
     <span v-if="row.why && look.reasons" class="excerpt">{{ row.why }}</span>
     <span v-else-if="row.found?.notes" class="excerpt"
       ><MarkedText :text="row.found.notes" :spans="row.found.inNotes"
@@ -98,25 +89,10 @@ const look = useLook();
   font-size: 14px;
   white-space: nowrap;
 }
-.fact.late {
-  color: var(--madder);
-  font-weight: 600;
-}
-.fact.flag {
-  color: var(--copper);
-  font-weight: 600;
-}
-.fact.time {
-  color: var(--ink);
-}
-.tag {
-  padding-bottom: 1px;
-  border-bottom: 2px solid;
-}
 @media (max-width: 760px) {
   .title {
     flex: 1 0 100%;
-    padding-top: 6px;
+    padding: 6px 14px 0 0;
     white-space: normal;
   }
   .facts {

@@ -9,10 +9,10 @@ import type { MenuItem } from "@/kit/menu";
 import { useRowDrag } from "./row-drag";
 import { type Shown, useRowState } from "./row-state";
 import { useSelection } from "@/kit/selection";
-import { tagColour } from "@/words/names";
 import ActionMenu from "@/kit/ActionMenu.vue";
 import PathIcon from "@/kit/PathIcon.vue";
 import PriorityNicks from "./PriorityNicks.vue";
+import RowFacts from "./RowFacts.vue";
 import RowMark from "./RowMark.vue";
 
 /** A to-do as a card of a column. */
@@ -75,16 +75,12 @@ function press(e: MouseEvent) {
         }}</span
         >{{ todo.title }}
       </span>
-      <span v-if="facts.length || todo.tags.length" class="facts">
-        <span v-for="f in facts" :key="f.text" class="fact" :class="f.tone">{{ f.text }}</span>
-        <span
-          v-for="tag in todo.tags"
-          :key="tag"
-          class="fact tag"
-          :style="{ borderColor: `var(--${tagColour(overview, tag)})` }"
-          >{{ tag }}</span
-        >
-      </span>
+      <RowFacts
+        v-if="facts.length || todo.tags.length"
+        :facts="facts"
+        :tags="todo.tags"
+        :overview="overview"
+      />
     </div>
     <ActionMenu
       v-if="(near || isCurrent) && !selection.choosing"
@@ -145,15 +141,6 @@ function press(e: MouseEvent) {
   gap: 0 10px;
   margin-top: 2px;
   font-size: 13px;
-}
-.fact {
-  color: var(--pencil);
-}
-.fact.late {
-  color: var(--madder);
-}
-.fact.tag {
-  border-bottom: 2px solid;
 }
 /* Where it lies over a title, the title gives way. */
 .more {

@@ -98,8 +98,14 @@ export function useRowKeys(
       .filter((t) => !t.estimate && !t.isNote && !t.deleted && !t.completed);
     const first = todos[0];
     const at = rowElement(first?.id);
-    if (!first || !at) return void toasts.show({ text: "Every row here has its minutes." });
-    current.walking = { todos, at: 0 };
+    if (!first || !at)
+      return void toasts.show({
+        text: rows.value.length
+          ? "Every row here has its minutes."
+          : "There is no row here to give minutes to.",
+      });
+    at.scrollIntoView({ block: "nearest" });
+    current.walking = { todos, at: 0, given: 0 };
     current.row = first.id;
     current.chooser = { kind: "minutes", todo: first, at };
   }

@@ -17,6 +17,7 @@ import { inLayer } from "@/kit/layers";
 import { useMenu } from "@/kit/menu";
 import { useLook } from "@/state/look";
 import { usePrinting } from "@/kit/printing";
+import { useSteadyPress } from "@/kit/steady-press";
 import { useOverview } from "@/server/queries";
 import { useServer } from "@/server/server";
 import { useSettings } from "@/server/choose";
@@ -49,6 +50,7 @@ const asking = useAsk();
 const menus = useMenu();
 useLook();
 usePrinting();
+useSteadyPress();
 // Here, and not in what opens: that may be loading still. A question that is only to be
 // answered is first to be seen.
 useEarlyKeys(

@@ -23,6 +23,14 @@ export interface MakingRoom {
   wished?: boolean;
 }
 
+/** To-dos that are given minutes one after the other. */
+export interface Walking {
+  todos: Todo[];
+  /** Which of them it is at, and how many have been given theirs. */
+  at: number;
+  given: number;
+}
+
 /** The element of a row, where it is shown. */
 export const rowElement = (id: string | undefined) =>
   id ? document.querySelector<HTMLElement>(`[data-todo="${CSS.escape(id)}"]`) : null;
@@ -47,8 +55,7 @@ export const useCurrent = defineStore("current", () => {
   /** The row below which, or under which, something is being put in. */
   const adding = ref<{ row: string; inside: boolean }>();
   const makingRoom = shallowRef<MakingRoom>();
-  /** To-dos that are given minutes one after the other, and which of them it is at. */
-  const walking = shallowRef<{ todos: Todo[]; at: number }>();
+  const walking = shallowRef<Walking>();
   return {
     row,
     editing,

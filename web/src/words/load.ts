@@ -32,14 +32,14 @@ export function fillOf(load: Load | undefined, count: number): Fill {
 /** What stands beneath a cup of the rail: "5 · 3 h 10", "7 · 1 h over". */
 export function cupWords(horizon: string, count: number, load: Load): string {
   if (precision(horizon) === "parked" || !load.minutes) return String(count);
-  return `${count} · ${hoursWords(load)}`;
+  return load.capacity === 0 ? hoursWords(load) : `${count} · ${hoursWords(load)}`;
 }
 
-/** "3 h 10", "1 h over", "2 h outside hours" */
+/** "3 h 10", "1 h over", "2 h outside": outside working hours. */
 export function hoursWords(load: Load): string {
   const { over } = fillOf(load, 0);
   if (over) return `${estimateWords(over)} over`;
-  return estimateWords(load.minutes) + (load.capacity === 0 ? " outside hours" : "");
+  return estimateWords(load.minutes) + (load.capacity === 0 ? " outside" : "");
 }
 
 /** The same in full, as it is read out: "3 h 10 of 4 h", "1 h 15 more than its 4 h". */

@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import { keyHelp } from "../src/words/keys";
 import { layers } from "../src/words/layers";
-import { changes, expect, group, index, row, slip, test, toast, visit } from "./tincup";
+import { changes, expect, group, index, latest, row, slip, test, toast, visit } from "./tincup";
 
 /** What someone types who believes the line for words has the focus. */
 async function typeOn(page: Page) {
@@ -165,10 +165,10 @@ test("in a message that has the focus, keys are the message's", async ({ page, d
   await page.keyboard.press("p");
   const undo = page.locator(".toast").getByRole("button", { name: "Undo" });
   await undo.focus();
-  const before = (await changes(demo.url)).length;
+  const before = await latest(demo.url);
   await page.keyboard.type("xh5pd");
   await page.keyboard.press("Delete");
-  expect((await changes(demo.url)).length).toBe(before);
+  expect(await latest(demo.url)).toBe(before);
   await expect(page.locator("main .chosen")).toHaveCount(0);
   await page.keyboard.press("Escape");
   await expect(page.locator(".toast")).toHaveCount(0);
@@ -180,7 +180,7 @@ test("g finds any list, view, tag, person or page; what is typed on reaches no r
 }) => {
   await visit(page, `${demo.url}/today`);
   const title = page.getByRole("heading", { level: 1 });
-  const start = (await changes(demo.url))[0]?.revision ?? 0;
+  const start = await latest(demo.url);
   for (const [letters, name] of [
     ["gra\n", "Grant report"],
     ["sho\n", "Short things for the museum"],

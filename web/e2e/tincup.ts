@@ -168,6 +168,9 @@ export async function changes(url: string): Promise<{ revision: number; says: st
   return ((await res.json()) as { changes: { revision: number; says: string }[] }).changes;
 }
 
+/** The revision of the latest change: the same as before where nothing was done. */
+export const latest = async (url: string) => (await changes(url))[0]?.revision ?? 0;
+
 /** What the history says was done, the newest first. */
 export const history = async (url: string) => (await changes(url)).map((c) => c.says);
 

@@ -1,4 +1,4 @@
-import { changes, expect, history, index, row, slip, test, toast, visit } from "./tincup";
+import { changes, expect, history, index, latest, row, slip, test, toast, visit } from "./tincup";
 
 test("two windows rename one list: the second is told, and asked; other fields both win", async ({
   context,
@@ -137,7 +137,7 @@ test("keys typed ahead of a chooser reach it, and nothing else", async ({
   demo,
   complaints,
 }) => {
-  const start = (await changes(demo.url))[0]?.revision ?? 0;
+  const start = await latest(demo.url);
   const told = async () => (await changes(demo.url)).filter((c) => c.revision > start);
   const overlay = page.locator(".v-overlay__content");
   // A slow connection: what a chooser is made of comes late.

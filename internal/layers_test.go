@@ -29,6 +29,8 @@ var below = map[string][]string{
 	"seed":             {},
 	"store":            {"core/*"},
 	"app":              {"core/*", "clock", "store"},
+	"outside/feed":     {"core/*", "app"},
+	"standin/calendar": {"core/*"},
 	"httpapi/contract": {},
 	"httpapi":          {"core/*", "app", "store", "httpapi/contract"}, // of store its errors, and replies that are kept
 }

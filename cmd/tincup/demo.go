@@ -28,13 +28,17 @@ afresh at each start unless --keep is given. Your own data file is not touched.`
   tincup demo --now 2026-11-24T09:10 --zone Europe/Lisbon`,
 		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
+			f.privateCalendars = true // its own are served on this machine
 			path, err := f.path("demo.db")
 			if err != nil {
 				return err
 			}
 			if keep {
 				if _, err := os.Stat(path); err == nil {
-					return f.serve(cmd.Context(), path, nil)
+					return f.serve(cmd.Context(), path, func(ctx context.Context, a *app.App) error {
+						_, err := f.serveCalendars(ctx, a)
+						return err
+					})
 				}
 			} else if err := clear(cmd.Context(), path); err != nil {
 				return explained(err)
@@ -44,6 +48,13 @@ afresh at each start unless --keep is given. Your own data file is not touched.`
 					return err
 				}
 				count, err := demo.Fill(ctx, a.Owner())
+				if err != nil {
+					return err
+				}
+				at, err := f.serveCalendars(ctx, a)
+				if err == nil {
+					err = addCalendars(ctx, a, at)
+				}
 				if err == nil {
 					fmt.Fprintf(os.Stdout, "Demo data: %d to-dos in %s\n", count, path)
 				}

@@ -15,6 +15,7 @@ import (
 	"tincup/internal/clock"
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
+	"tincup/internal/outside/feed"
 	"tincup/internal/store"
 )
 
@@ -24,7 +25,7 @@ const defaultAddress = "127.0.0.1:7420"
 // flags are those that commands share.
 type flags struct {
 	db, addr, now, zone, dayStart, clockFile string
-	quiet, repair                            bool
+	quiet, repair, privateCalendars          bool
 	writing                                  capture.Settings
 }
 
@@ -50,6 +51,7 @@ func (f *flags) onTime(cmd *cobra.Command) {
 
 func (f *flags) onServer(cmd *cobra.Command) {
 	cmd.Flags().StringVar(&f.addr, "addr", defaultAddress, "where to answer: a loopback address and a port, 0 for any free one")
+	cmd.Flags().BoolVar(&f.privateCalendars, "private-calendars", false, "read calendars also from addresses on this machine and on private networks")
 	cmd.Flags().BoolVar(&f.quiet, "quiet", false, "log warnings and errors only")
 }
 
@@ -112,7 +114,8 @@ func dataFolder() (string, error) {
 }
 
 func (f *flags) settings() (app.Settings, error) {
-	s := app.Settings{Machine: machineZone(), Writing: f.writing, Repair: f.repair}
+	s := app.Settings{Machine: machineZone(), Writing: f.writing, Repair: f.repair,
+		Calendars: feed.NewReader(f.privateCalendars)}
 	if f.zone != "" {
 		zone, err := time.LoadLocation(f.zone)
 		if err != nil {

@@ -40,6 +40,7 @@ type App struct {
 	force sync.Map
 
 	capacities capacities
+	reads      reads
 	counts     counts
 	preparing  preparations
 
@@ -83,8 +84,12 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 	} else if err := s.Compact(ctx); err != nil {
 		log.Warn("the data file keeps its size for now", "error", err)
 	}
+	a.openCalendars(loop)
 	a.done.Go(func() { a.keepTime(loop) })
 	a.done.Go(func() { a.keepIndexed(loop) })
+	if settings.Calendars != nil && !settings.CalendarsKept {
+		a.done.Go(func() { a.keepCalendars(loop) })
+	}
 	return a, nil
 }
 

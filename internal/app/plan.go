@@ -15,35 +15,53 @@ import (
 // ahead is for how many days capacity is reckoned: what the rail shows at first.
 const ahead = 400
 
-// capacities keeps the work time of each account: it changes with its settings and by the
-// minute.
+// capacities keeps the work time of each account: it changes with its settings, with
+// events, and by the minute.
 type capacities struct {
 	mu   sync.Mutex
-	kept map[book.ID]keptCapacity
+	kept map[book.ID]*keptCapacity
 }
 
 type keptCapacity struct {
 	settings settings.Settings
 	clock    day.Clock
+	version  int64 // of the events
+	events   []plan.Event
+	days     map[day.Date][]plan.Happening
 	*plan.Capacity
 }
 
+// busy is the time that events take.
+func (k *keptCapacity) busy() []plan.Stretch { return plan.BusyOf(k.events, k.clock) }
+
 // Capacity is the work time of the account from now on, for one who reads its desk.
 func (a *Session) Capacity(desk *book.Desk, c day.Clock) *plan.Capacity {
+	return a.capacity(desk, c).Capacity
+}
+
+// Happenings are the events of a day that are not over, for one who reads the desk.
+func (a *Session) Happenings(desk *book.Desk, c day.Clock, on day.Date) []plan.Happening {
+	return a.capacity(desk, c).days[on]
+}
+
+func (a *Session) capacity(desk *book.Desk, c day.Clock) *keptCapacity {
 	chosen := a.inForce(desk.Account()).settings
 	a.capacities.mu.Lock()
 	defer a.capacities.mu.Unlock()
 	k, asked := a.capacities.kept[desk.Account()]
-	same := asked && k.settings == chosen && k.clock.Zone == c.Zone && k.clock.DayStart == c.DayStart
+	same := asked && k.version == a.reads.version.Load() && k.settings == chosen && k.clock.Zone == c.Zone && k.clock.DayStart == c.DayStart
 	if same && plan.MinuteOf(k.clock.Now) == plan.MinuteOf(c.Now) {
-		return k.Capacity
+		return k
 	}
-	k = keptCapacity{chosen, c, plan.NewCapacity(c, plan.CalendarOf(chosen), nil, ahead)}
+	k = &keptCapacity{settings: chosen, clock: c}
+	k.events, k.version = a.events(desk)
+	k.Capacity = plan.NewCapacity(c, plan.CalendarOf(chosen), k.busy(), ahead)
+	k.days = k.Happenings(k.events)
 	if a.capacities.kept == nil {
-		a.capacities.kept = map[book.ID]keptCapacity{}
+		a.capacities.kept = map[book.ID]*keptCapacity{}
 	}
 	a.capacities.kept[desk.Account()] = k
-	return k.Capacity
+	return k
 }
 
 // Loads tells how much work lies on a day, week or month, or parked, and what work time it
@@ -96,7 +114,7 @@ func (a *Session) Fills(desk *book.Desk, c day.Clock, p *book.Postponement) []Fi
 func (a *Session) Week(desk *book.Desk, c day.Clock, days int) (*plan.Problem, plan.Gathered, error) {
 	chosen := a.inForce(desk.Account()).settings
 	g := plan.Gather(desk, c, chosen.AssumedMinutes(), day.Date{})
-	p, err := plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(chosen), g.Busy, days), g.Jobs)
+	p, err := plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, a.capacity(desk, c).busy()...), days), g.Jobs)
 	return p, g, err
 }
 
@@ -113,12 +131,13 @@ func (a *Session) Slack(desk *book.Desk, c day.Clock, t *book.Todo, due day.Mome
 // TodayHolds says whether the day still holds its work, for one who reads the desk; "" where
 // there is none.
 func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
-	k := a.Capacity(desk, c)
+	kept := a.capacity(desk, c)
+	k := kept.Capacity
 	chosen := a.inForce(desk.Account()).settings
 	load := a.counts.survey(desk, c).Loads[day.OnDay(c.Today())]
 	g := plan.Gather(desk, c, chosen.AssumedMinutes(), c.Today())
 	if len(g.Busy) > 0 {
-		k = plan.NewCapacity(c, plan.CalendarOf(chosen), g.Busy, 1)
+		k = plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, kept.busy()...), 1)
 	}
 	var late []string
 	if p, err := plan.NewProblem(k, g.Jobs); err == nil { // ids are the to-dos' own, and chains follow their order
@@ -128,5 +147,5 @@ func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
 			late = append(late, g.Todos[job].Title)
 		}
 	}
-	return plan.DayWords(load.Minutes, load.Assumed, a.Capacity(desk, c).Days[0].Minutes, late)
+	return plan.DayWords(load.Minutes, load.Assumed, kept.Days[0].Minutes, late)
 }

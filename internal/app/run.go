@@ -182,6 +182,10 @@ func (a *Session) keep(ctx context.Context, req Request, change *book.Change, re
 		a.wakeIndexer()
 	}
 	a.hub.send(a.Account(), eventOf(change))
+	if len(change.Calendars) > 0 {
+		a.reads.version.Add(1)
+		a.reads.look()
+	}
 	if len(change.Settings) > 0 { // what day it is may follow from them, and so every answer
 		a.planNextChange()
 		a.hub.send(a.Account(), Event{Kind: TimePassed, Revision: change.Revision})

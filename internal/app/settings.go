@@ -24,6 +24,10 @@ type Settings struct {
 	// MaxPages bounds the data file, in pages of 4096 bytes; 0 leaves that to
 	// the disk.
 	MaxPages int
+	// Calendars is where those of other programs are read; nil reads none.
+	Calendars Calendars
+	// CalendarsKept: only what was read of calendars earlier counts, and no address is asked.
+	CalendarsKept bool
 	// Repair opens a data file also where a crash or a hand has damaged it, after
 	// a copy of what is there.
 	Repair bool

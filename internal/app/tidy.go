@@ -34,6 +34,9 @@ func (a *App) tidy(ctx context.Context) error {
 	if err := a.giveBack(ctx); err != nil {
 		return err
 	}
+	if err := a.sweepFeeds(ctx, upTo); err != nil {
+		return err
+	}
 	return a.sweep(ctx, upTo)
 }
 

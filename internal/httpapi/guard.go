@@ -65,6 +65,9 @@ func (s *server) guarded(c *gin.Context) {
 	if r.Method == http.MethodPost && strings.HasSuffix(r.URL.Path, "/attachments") {
 		most = maxFileBody
 	}
+	if r.URL.Path == "/api/calendars/file" {
+		most = maxCalendarBody
+	}
 	if r.ContentLength > most {
 		c.Header("Connection", "close")
 		s.fail(c, tooLarge(most))

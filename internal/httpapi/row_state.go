@@ -33,6 +33,9 @@ func rowState(b *book.Desk, kind book.RowKind, id book.ID) *contract.RowState {
 	case book.PersonRow:
 		p, _ := b.Person(id)
 		out.Name, out.Email, out.Phone, out.Note = p.Name, &p.Email, &p.Phone, &p.Note
+	case book.CalendarRow:
+		k, _ := b.Calendar(id)
+		out.Name, out.Colour, out.AllDayTakes = k.Name, colourOf(k.Colour), &k.AllDayTakes
 	case book.ViewRow:
 		v, _ := b.View(id)
 		icon := contract.ViewIcon(v.Icon)

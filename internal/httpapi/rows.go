@@ -5,9 +5,12 @@ import (
 	"encoding"
 	"encoding/json"
 	"strconv"
+	"time"
 	"unicode/utf8"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/plan"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
 )
@@ -25,11 +28,15 @@ type groupBody struct {
 	ids  []book.ID         // of the rows
 }
 
-// addLoads says how full the days, weeks and months are that the groups stand for.
-func (v *viewBody) addLoads(res *view.Result, loads loadsOf) {
+// addLoads says how full the days, weeks and months are that the groups stand for, and what
+// happens on the days.
+func (v *viewBody) addLoads(res *view.Result, loads loadsOf, events func(day.Date) []plan.Happening, zone *time.Location) {
 	for i, g := range res.Groups {
 		load := encodeLoad(loads(g.Horizon))
 		v.Groups[i].Load = &load
+		if g.Horizon.Precision() == day.Day {
+			v.Groups[i].Events = orAbsent(plan.EventWords(events(g.Horizon.First()), zone))
+		}
 	}
 }
 

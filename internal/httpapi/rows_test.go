@@ -28,6 +28,7 @@ func TestRowsAreTheContracts(t *testing.T) {
 		Start: day.MustDate("2026-11-20"), Due: day.MustMoment("2026-11-27T16:00"), Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Estimate: 30, Concentration: term.Deep,
 		Reminders: []day.Reminder{day.ReminderBefore(60)}, Person: book.Involved{ID: id(5), Role: book.WaitingOn, Since: day.MustDate("2026-11-01")},
 		Repeat: &repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY"), First: day.MustDate("2026-11-01"), Current: day.MustDate("2026-11-24")},
+		Source: book.Source{Link: "event:1/a", Words: "“Meeting”"},
 		Record: id(6), Attachments: []book.Attachment{{Name: "a.png", Hash: "00", Type: "image/png", Size: 9}}, Tags: []book.ID{id(7), id(8), id(9)},
 		Created: 1, Changed: 2, Completed: 3, Deleted: 4, Revision: 5}
 	plain := &book.Todo{ID: id(9), Title: "plain", Created: 1, Changed: 1}

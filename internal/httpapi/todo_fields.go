@@ -145,6 +145,11 @@ var todoFields = []todoField{
 	{name: "outcome",
 		write: func(w *writer, t *book.Todo) { w.stringIf("outcome", t.Outcome) },
 		patch: func(e *book.Edit, in *contract.TodoPatch) error { e.Outcome = cleared(in.Outcome); return nil }},
+	{name: "source", write: func(w *writer, t *book.Todo) {
+		if !t.Source.IsZero() {
+			w.any("source", map[string]string{"link": t.Source.Link, "words": t.Source.Words})
+		}
+	}},
 	{name: "place",
 		write: func(w *writer, t *book.Todo) { w.stringIf("place", t.Place) },
 		patch: func(e *book.Edit, in *contract.TodoPatch) error { e.Place = cleared(in.Place); return nil }},

@@ -11,6 +11,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
+	"tincup/internal/core/plan"
 	"tincup/internal/core/question"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
@@ -91,7 +92,7 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 			body = encodeView(b, clock, view.Sentence(b, clock, q.Of), res, nil)
 			switch q.Of {
 			case view.Upcoming:
-				body.addLoads(res, s.as(c).Loads(b, clock))
+				body.addLoads(res, s.as(c).Loads(b, clock), func(on day.Date) []plan.Happening { return s.as(c).Happenings(b, clock, on) }, clock.Zone)
 			case view.Today:
 				body.Holds = orAbsent(s.as(c).TodayHolds(b, clock))
 			}

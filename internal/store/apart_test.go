@@ -92,7 +92,7 @@ func TestWorkedOutAheadOfItsTurn(t *testing.T) {
 		apart += n
 	}
 	t.Logf("%d were apart, %d not; %v", apart, not, kinds)
-	if apart < not/20 {
+	if apart < not/30 {
 		t.Errorf("only %d of %d were apart", apart, apart+not)
 	}
 }

@@ -23,7 +23,7 @@ var (
 	shelves = map[string]int{"capture": 3, "tree": 2, "add-list": 2, "add-section": 7, "move": 4, "edit-list": 4, "move-list": 4, "delete-list": 3,
 		"restore-list": 7, "edit-section": 7, "move-section": 30, "delete-section": 5, "into-section": 22, "edit-shelf": 2, "move-shelf": 6,
 		"delete-shelf": 2, "restore-shelf": 17, "add-shelf": 2, "add-view": 4, "checklist": 15, "template": 3, "pour": 5, "complete": 4, "delete": 2, "restore": 3, "undo": 3, "redo": 3}
-	labels = map[string]int{"add-view": 5, "edit-view": 4, "move-view": 11, "delete-view": 3, "capture": 8, "tag": 4, "edit-tag": 4, "merge-tags": 24, "delete-tag": 4, "add-person": 3, "edit-person": 4,
+	labels = map[string]int{"add-calendar": 4, "edit-calendar": 4, "remove-calendar": 3, "add-view": 5, "edit-view": 4, "move-view": 11, "delete-view": 3, "capture": 8, "tag": 4, "edit-tag": 4, "merge-tags": 24, "delete-tag": 4, "add-person": 3, "edit-person": 4,
 		"remove-person": 3, "involve": 6, "handful": 5, "turn": 9, "attach": 5, "detach": 4, "postpone": 3, "bulk": 4, "complete": 3, "delete": 2, "undo": 3, "redo": 3}
 	chosen = map[string]int{"choose": 20, "capture": 2, "complete": 2, "undo": 10, "redo": 5}
 )
@@ -168,6 +168,16 @@ func (r *run) places(s step) book.Command {
 			return book.MoveView{ID: v.ID, Before: pick(views, s.b).ID}
 		case "delete-view":
 			return book.DeleteView{ID: v.ID}
+		}
+	}
+	if calendars := r.desk.Calendars(); s.kind == "add-calendar" {
+		return book.AddCalendar{Name: fmt.Sprintf("calendar%d", s.a%50), Address: fmt.Sprintf("https://calendars.example/%d.ics", s.b%50), AllDayTakes: s.c%2 == 0}
+	} else if c := pick(calendars, s.a); c != nil {
+		switch takes, colour := s.b%2 == 0, book.Colour(s.c%8); s.kind {
+		case "edit-calendar":
+			return book.EditCalendar{ID: c.ID, Name: &name, Colour: &colour, AllDayTakes: &takes}
+		case "remove-calendar":
+			return book.RemoveCalendar{ID: c.ID}
 		}
 	}
 	if person := pick(byID(r.desk.People()), s.a); person != nil {

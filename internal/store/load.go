@@ -40,6 +40,7 @@ func (s *Store) Load(ctx context.Context) (*book.Book, error) {
 		func() error { return loadPeople(ctx, s.read, rows) },
 		func() error { return loadViews(ctx, s.read, rows) },
 		func() error { return loadSettings(ctx, s.read, rows) },
+		func() error { return loadCalendars(ctx, s.read, rows) },
 		func() error { return loadTodos(ctx, s.read, rows) },
 	}
 	for _, step := range steps {
@@ -155,6 +156,17 @@ func loadViews(ctx context.Context, db *sql.DB, into rowsByAccount) error {
 		err := r.Scan((*id)(&account), (*id)(&row.ID), &row.Name, &row.Question, &row.Icon, text{&row.Colour}, &row.Position, &row.Pinned, &row.Counted, &row.Revision)
 		c := into.of(account)
 		c.Views = append(c.Views, book.Diff[book.View]{After: row})
+		return err
+	})
+}
+
+func loadCalendars(ctx context.Context, db *sql.DB, into rowsByAccount) error {
+	const query = "SELECT account, id, name, colour, address, file, all_day_takes, revision FROM calendars"
+	return each(ctx, db, query, func(r *sql.Rows) error {
+		row, account := &book.Calendar{}, book.ID{}
+		err := r.Scan((*id)(&account), (*id)(&row.ID), &row.Name, text{&row.Colour}, &row.Address, &row.File, &row.AllDayTakes, &row.Revision)
+		c := into.of(account)
+		c.Calendars = append(c.Calendars, book.Diff[book.Calendar]{After: row})
 		return err
 	})
 }

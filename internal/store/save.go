@@ -148,6 +148,7 @@ func saveChange(w writer, c *book.Change) error {
 		func() error { return saveEach(w, c.Actor, c.People, savePerson) },
 		func() error { return saveEach(w, c.Actor, c.Views, saveView) },
 		func() error { return saveEach(w, c.Actor, c.Settings, saveSettings) },
+		func() error { return saveEach(w, c.Actor, c.Calendars, saveCalendar) },
 		func() error { return saveTodos(w, c.Actor, c.Todos) },
 		func() error { return saveEach(w, c.Actor, c.Notes, saveNote) },
 		func() error { return saveWords(w, c) },
@@ -227,6 +228,14 @@ func saveView(w writer, account id, d book.Diff[book.View]) error {
 	}
 	v := d.After
 	return w.exec(putView, id(v.ID), account, v.Name, v.Question, v.Icon, v.Colour.String(), v.Position, v.Pinned, v.Counted, v.Revision)
+}
+
+func saveCalendar(w writer, account id, d book.Diff[book.Calendar]) error {
+	if d.After == nil {
+		return w.exec(deleteCalendar, id(d.Before.ID))
+	}
+	c := d.After
+	return w.exec(putCalendar, id(c.ID), account, c.Name, c.Colour.String(), c.Address, c.File, c.AllDayTakes, c.Revision)
 }
 
 func saveSettings(w writer, account id, d book.Diff[book.Chosen]) error {

@@ -267,6 +267,11 @@ func dump(b *book.Desk) string {
 		row.Revision = 0
 		lines = append(lines, fmt.Sprintf("view %+v", row))
 	}
+	for _, c := range b.Calendars() {
+		row := *c
+		row.Revision = 0
+		lines = append(lines, fmt.Sprintf("calendar %+v", row))
+	}
 	for _, p := range b.People() {
 		row := *p
 		row.Revision = 0

@@ -18,6 +18,7 @@ const (
 	deleteTag      = "DELETE FROM tags WHERE id = ?"
 	deletePerson   = "DELETE FROM people WHERE id = ?"
 	deleteView     = "DELETE FROM views WHERE id = ?"
+	deleteCalendar = "DELETE FROM calendars WHERE id = ?"
 	deleteSettings = "DELETE FROM settings WHERE account = ?"
 	deleteTodo     = "DELETE FROM todos WHERE id = ?"
 	deletePersonal = "DELETE FROM personal WHERE todo = ? AND account = ?"
@@ -30,7 +31,7 @@ const (
 )
 
 var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, putListPlace, deleteSection, putSection, deleteTag, putTag, deleteTodo, deletePersonal,
-	deleteNote, putNote, deletePerson, putPerson, deleteView, putView, deleteSettings, putSettings, numberWords, forgetWords, forgetNames, forgetRow, readWords, putWords, putNames, putDue, takeDue, mergeWords, mergeNames, rowsSoFar, putHistory, turnHistory, putReply}
+	deleteNote, putNote, deletePerson, putPerson, deleteView, putView, deleteCalendar, putCalendar, putFeed, deleteSettings, putSettings, numberWords, forgetWords, forgetNames, forgetRow, readWords, putWords, putNames, putDue, takeDue, mergeWords, mergeNames, rowsSoFar, putHistory, turnHistory, putReply}
 
 // The rows are written by upserts, not by REPLACE: that would delete first,
 // look for all that refers to the row and take notes along.
@@ -41,6 +42,8 @@ var (
 	putSection   = upsert("sections", "id", "list", "name", "position", "revision")
 	putTag       = upsert("tags", "id", "account", "name", "colour", "revision")
 	putView      = upsert("views", "id", "account", "name", "question", "icon", "colour", "position", "pinned", "counted", "revision")
+	putCalendar  = upsert("calendars", "id", "account", "name", "colour", "address", "file", "all_day_takes", "revision")
+	putFeed      = upsert("feeds", "calendar", "text", "etag", "modified", "changed", "asked", "problem")
 	putSettings  = upsert("settings", "account", "chosen", "revision")
 	putPerson    = upsert("people", "id", "account", "name", "email", "phone", "note", "revision")
 )

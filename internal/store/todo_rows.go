@@ -32,6 +32,7 @@ var fieldColumns = map[string][]column{
 	"kind":        {{"is_note", func(t *book.Todo) any { return t.IsNote }, func(t *book.Todo) any { return &t.IsNote }}},
 	"inOrder":     {{"in_order", func(t *book.Todo) any { return t.InOrder }, func(t *book.Todo) any { return &t.InOrder }}},
 	"outcome":     {{"outcome", func(t *book.Todo) any { return t.Outcome }, func(t *book.Todo) any { return &t.Outcome }}},
+	"source":      {{"source", func(t *book.Todo) any { return madeOf(t.Source) }, func(t *book.Todo) any { return (*madeOf)(&t.Source) }}},
 	"place":       {{"place", func(t *book.Todo) any { return t.Place }, func(t *book.Todo) any { return &t.Place }}},
 	"handful":     {{"handful", func(t *book.Todo) any { return t.Handful.String() }, func(t *book.Todo) any { return text{&t.Handful} }}},
 	"attachments": {{"attachments", func(t *book.Todo) any { return attachments(t.Attachments) }, func(t *book.Todo) any { return packed[attachments]{(*attachments)(&t.Attachments)} }}},

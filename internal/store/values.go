@@ -147,3 +147,24 @@ func (p packed[T]) Scan(src any) error {
 	}
 	return json.Unmarshal([]byte(s), p.to)
 }
+
+// madeOf is a source, written as a link and words, with a space between.
+type madeOf book.Source
+
+// Value implements driver.Valuer.
+func (s madeOf) Value() (driver.Value, error) {
+	if book.Source(s).IsZero() {
+		return "", nil
+	}
+	return s.Link + " " + s.Words, nil
+}
+
+// Scan implements sql.Scanner.
+func (s *madeOf) Scan(src any) error {
+	text, ok := src.(string)
+	if !ok {
+		return fmt.Errorf("a source cannot be read from a %T", src)
+	}
+	s.Link, s.Words, _ = strings.Cut(text, " ")
+	return nil
+}

@@ -50,6 +50,8 @@ type Capture struct {
 	Done bool
 	// Files go with it; their bytes are kept before.
 	Files []Attachment
+	// Source is what it is made of.
+	Source Source
 }
 
 // CaptureTree puts several to-dos in at once, all or none.
@@ -187,6 +189,9 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 		t.ID = d.env.NewID()
 	} else if _, err := d.todo(t.ID); err == nil {
 		return nil, refuse("id", "A to-do with the id %s exists already.", t.ID)
+	}
+	if t.Source, err = checkSource(c.Source); err != nil {
+		return nil, err
 	}
 	if t.Estimate, err = checkEstimate(c.Estimate); err != nil {
 		return nil, err

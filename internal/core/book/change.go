@@ -24,16 +24,17 @@ type Change struct {
 	Actor ID   `json:"-"`
 	Kind  Kind `json:"Kind"`
 	// Says tells the person what was done, in one sentence.
-	Says     string          `json:"Says"`
-	Todos    []Diff[Todo]    `json:"Todos,omitempty"`
-	Notes    []Diff[Note]    `json:"Notes,omitempty"`
-	Lists    []Diff[List]    `json:"Lists,omitempty"`
-	Sections []Diff[Section] `json:"Sections,omitempty"`
-	Shelves  []Diff[Shelf]   `json:"Shelves,omitempty"`
-	Tags     []Diff[Tag]     `json:"Tags,omitempty"`
-	People   []Diff[Person]  `json:"People,omitempty"`
-	Views    []Diff[View]    `json:"Views,omitempty"`
-	Settings []Diff[Chosen]  `json:"Settings,omitempty"`
+	Says      string           `json:"Says"`
+	Todos     []Diff[Todo]     `json:"Todos,omitempty"`
+	Notes     []Diff[Note]     `json:"Notes,omitempty"`
+	Lists     []Diff[List]     `json:"Lists,omitempty"`
+	Sections  []Diff[Section]  `json:"Sections,omitempty"`
+	Shelves   []Diff[Shelf]    `json:"Shelves,omitempty"`
+	Tags      []Diff[Tag]      `json:"Tags,omitempty"`
+	People    []Diff[Person]   `json:"People,omitempty"`
+	Views     []Diff[View]     `json:"Views,omitempty"`
+	Settings  []Diff[Chosen]   `json:"Settings,omitempty"`
+	Calendars []Diff[Calendar] `json:"Calendars,omitempty"`
 }
 
 // Empty reports whether the command found nothing to alter.
@@ -41,9 +42,10 @@ func (c *Change) Empty() bool {
 	return len(c.Todos)+len(c.Notes) == 0 && !c.Places()
 }
 
-// Places reports whether shelves, lists, sections, tags, people or views changed.
+// Places reports whether shelves, lists, sections, tags, people, views, settings or
+// calendars changed.
 func (c *Change) Places() bool {
-	return len(c.Lists)+len(c.Sections)+len(c.Shelves)+len(c.Tags)+len(c.People)+len(c.Views)+len(c.Settings) > 0
+	return len(c.Lists)+len(c.Sections)+len(c.Shelves)+len(c.Tags)+len(c.People)+len(c.Views)+len(c.Settings)+len(c.Calendars) > 0
 }
 
 // Todo returns the state after the change of the first to-do it touched, or

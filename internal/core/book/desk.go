@@ -26,7 +26,8 @@ type Desk struct {
 	sections map[ID]*Section
 	views    map[ID]*View
 	// chosen holds the account's settings, once there are any.
-	chosen map[ID]*Chosen
+	chosen    map[ID]*Chosen
+	calendars map[ID]*Calendar
 	// siblings holds the to-dos of each place by their positions, the bin's too.
 	siblings map[ID][]*Todo
 	// carriers holds how many to-dos carry each tag, the bin's too.
@@ -38,7 +39,7 @@ func newDesk(b *Book, account ID) *Desk {
 		book: b, account: account, notes: b.notes,
 		todos: map[ID]place{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
 		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, people: map[ID]*Person{},
-		sections: map[ID]*Section{}, views: map[ID]*View{}, chosen: map[ID]*Chosen{}, siblings: map[ID][]*Todo{},
+		sections: map[ID]*Section{}, views: map[ID]*View{}, chosen: map[ID]*Chosen{}, calendars: map[ID]*Calendar{}, siblings: map[ID][]*Todo{},
 		carriers: map[ID]int{},
 	}
 }
@@ -294,6 +295,9 @@ func (b *Desk) load(c *Change) {
 	}
 	for _, d := range c.Views {
 		replace(b.views, d, func(v *View) ID { return v.ID })
+	}
+	for _, d := range c.Calendars {
+		replace(b.calendars, d, func(c *Calendar) ID { return c.ID })
 	}
 	for _, d := range c.Settings {
 		replace(b.chosen, d, func(s *Chosen) ID { return s.Account })

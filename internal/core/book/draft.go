@@ -51,14 +51,15 @@ type draft struct {
 	arrived map[ID]*arrivals
 	last    map[ID]Position
 
-	notes    []Diff[Note]
-	lists    rows[List]
-	sections rows[Section]
-	shelves  rows[Shelf]
-	tags     rows[Tag]
-	people   rows[Person]
-	views    rows[View]
-	chosen   rows[Chosen]
+	notes     []Diff[Note]
+	lists     rows[List]
+	sections  rows[Section]
+	shelves   rows[Shelf]
+	tags      rows[Tag]
+	people    rows[Person]
+	views     rows[View]
+	chosen    rows[Chosen]
+	calendars rows[Calendar]
 	// named are the tags that names given to the command turned out to be.
 	named map[string]ID
 }
@@ -68,7 +69,8 @@ func newDraft(b *Desk, env Env) *draft {
 	return &draft{desk: b, env: env, now: day.TimestampOf(env.Clock.Now), todos: map[ID]*Diff[Todo]{},
 		touched: map[ID]bool{}, arrived: map[ID]*arrivals{}, last: map[ID]Position{},
 		lists: rowsOf(b.lists, next), sections: rowsOf(b.sections, next), shelves: rowsOf(b.shelves, next),
-		tags: rowsOf(b.tags, next), people: rowsOf(b.people, next), views: rowsOf(b.views, next), chosen: rowsOf(b.chosen, next)}
+		tags: rowsOf(b.tags, next), people: rowsOf(b.people, next), views: rowsOf(b.views, next), chosen: rowsOf(b.chosen, next),
+		calendars: rowsOf(b.calendars, next)}
 }
 
 // did says what was done to a to-do.
@@ -230,7 +232,8 @@ func (d *draft) change(kind Kind) (*Change, error) {
 	}
 	c := &Change{Revision: d.desk.Revision() + 1, Actor: d.desk.account, Kind: kind, Says: d.says, Notes: d.notes,
 		Lists: d.lists.changes(), Sections: d.sections.changes(), Shelves: d.shelves.changes(),
-		Tags: d.tags.changes(), People: d.people.changes(), Views: d.views.changes(), Settings: d.chosen.changes()}
+		Tags: d.tags.changes(), People: d.people.changes(), Views: d.views.changes(), Settings: d.chosen.changes(),
+		Calendars: d.calendars.changes()}
 	for _, id := range d.order {
 		diff := *d.todos[id]
 		switch {

@@ -71,6 +71,11 @@ var todoFields = []todoField{
 	}, told{"person", (*draft).personWords, nil}},
 	{attr("place", func(t *Todo) *string { return &t.Place }), func(p *packer, t *Todo) { p.lineIfAny("Place", t.Place) }, told{"place", func(_ *draft, t *Todo) string { return t.Place }, nil}},
 	{attr("outcome", func(t *Todo) *string { return &t.Outcome }), func(p *packer, t *Todo) { p.lineIfAny("Outcome", t.Outcome) }, told{"outcome", func(_ *draft, t *Todo) string { return quoteOrNone(t.Outcome) }, nil}},
+	{attr("source", func(t *Todo) *Source { return &t.Source }), func(p *packer, t *Todo) {
+		if !t.Source.IsZero() {
+			p.any("Source", t.Source)
+		}
+	}, told{}},
 	{attr("inOrder", func(t *Todo) *bool { return &t.InOrder }), func(p *packer, t *Todo) { p.flag("InOrder", t.InOrder) }, told{"subtasks", func(_ *draft, t *Todo) string {
 		return map[bool]string{true: "one after another", false: "in any order"}[t.InOrder]
 	}, nil}},

@@ -18,7 +18,7 @@ import (
 func fullTodo() book.Todo {
 	id := func(n byte) book.ID { return book.ID{3: 7, 15: n} }
 	return book.Todo{ID: id(1), Title: "“Ring” \"him\"\tsoon é \u2028 \\ <b>", NotesSize: 3, List: id(2), Section: id(3), Parent: id(4), Position: "e0V001",
-		Status: book.Cancelled, IsNote: true, InOrder: true, Outcome: "It hangs.", Place: "lantern room", Handful: day.MustDate("2026-11-24"), Priority: book.High,
+		Status: book.Cancelled, IsNote: true, InOrder: true, Outcome: "It hangs.", Source: book.Source{Link: "event:1/a", Words: "“Meeting” of the calendar “Museum”"}, Place: "lantern room", Handful: day.MustDate("2026-11-24"), Priority: book.High,
 		Start: day.MustDate("2026-11-20"), Due: day.MustMoment("2026-11-27T16:00"), Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Estimate: 30, Concentration: term.Deep,
 		Reminders: []day.Reminder{day.ReminderBefore(60)}, Person: book.Involved{ID: id(5), Role: book.WaitingOn, Since: day.MustDate("2026-11-01")},
 		Repeat: &repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY"), First: day.MustDate("2026-11-01"), Current: day.MustDate("2026-11-24"),
@@ -43,7 +43,8 @@ func fullChange() *book.Change {
 		People:   []book.Diff[book.Person]{{After: &book.Person{ID: id(5), Name: "Ada", Email: "a@harbour.example", Phone: "1", Note: "n", Revision: 5}}},
 		Settings: []book.Diff[book.Chosen]{{After: &book.Chosen{Account: id(9), Settings: settings.Settings{Zone: "Europe/Lisbon", DayStart: 240, SundayFirst: true,
 			MonthFirst: true, Look: "dark", UrgentDays: 5, KeysOff: true, Reasons: true, CloseRows: true, Views: "today"}, Revision: 5}}},
-		Views: []book.Diff[book.View]{{After: &book.View{ID: id(6), Name: "Mine", Question: "{}", Icon: "eye", Colour: book.Clay, Position: "e4", Pinned: true, Counted: true, Revision: 5}}},
+		Views:     []book.Diff[book.View]{{After: &book.View{ID: id(6), Name: "Mine", Question: "{}", Icon: "eye", Colour: book.Clay, Position: "e4", Pinned: true, Counted: true, Revision: 5}}},
+		Calendars: []book.Diff[book.Calendar]{{After: &book.Calendar{ID: id(7), Name: "Museum", Colour: book.Moss, Address: "https://museum.example/a.ics", File: "a.ics", AllDayTakes: true, Revision: 5}}},
 	}
 }
 

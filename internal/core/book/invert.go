@@ -36,6 +36,9 @@ func (b *Desk) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 		func() error {
 			return d.chosen.invert(c.Settings, settingsAttributes, func(*Chosen) string { return "Settings" })
 		},
+		func() error {
+			return d.calendars.invert(c.Calendars, calendarAttributes, func(c *Calendar) string { return c.Name })
+		},
 		func() error { return d.views.invert(c.Views, viewAttributes, func(v *View) string { return v.Name }) },
 		func() error { return d.invertTodos(c.Todos) },
 		func() error { return d.invertNotes(c.Notes) },

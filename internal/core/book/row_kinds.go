@@ -5,13 +5,14 @@ type RowKind string
 
 // The kinds of rows that are edited by themselves.
 const (
-	TodoRow    RowKind = "to-do"
-	ListRow    RowKind = "list"
-	SectionRow RowKind = "section"
-	ShelfRow   RowKind = "shelf"
-	TagRow     RowKind = "tag"
-	PersonRow  RowKind = "person"
-	ViewRow    RowKind = "view"
+	TodoRow     RowKind = "to-do"
+	ListRow     RowKind = "list"
+	SectionRow  RowKind = "section"
+	ShelfRow    RowKind = "shelf"
+	TagRow      RowKind = "tag"
+	PersonRow   RowKind = "person"
+	ViewRow     RowKind = "view"
+	CalendarRow RowKind = "calendar"
 )
 
 // RevisionOf returns the revision of the change that last touched a row, or a
@@ -30,6 +31,8 @@ func (b *Desk) RevisionOf(kind RowKind, id ID) (int64, error) {
 		return revisionOf(b.Person(id))
 	case ViewRow:
 		return revisionOf(b.View(id))
+	case CalendarRow:
+		return revisionOf(b.Calendar(id))
 	}
 	t, err := b.Todo(id)
 	if err != nil {
@@ -60,6 +63,8 @@ func (c *Change) FieldsOf(kind RowKind, id ID) []string {
 		return changedAttributes(c.People, id, personAttributes)
 	case ViewRow:
 		return changedAttributes(c.Views, id, viewAttributes)
+	case CalendarRow:
+		return changedAttributes(c.Calendars, id, calendarAttributes)
 	}
 	return c.ChangedFields(id)
 }
@@ -93,6 +98,8 @@ func FieldNamesOf(kind RowKind) []string {
 		return attributeNames(personAttributes)
 	case ViewRow:
 		return attributeNames(viewAttributes)
+	case CalendarRow:
+		return attributeNames(calendarAttributes)
 	}
 	return FieldNames()
 }

@@ -61,6 +61,8 @@ type Todo struct {
 	// Outcome is what will be true when a project is done, to MaxOutcome
 	// characters on one line.
 	Outcome string `json:"Outcome,omitzero"`
+	// Source is what it was made of; the zero Source for none.
+	Source Source `json:"Source,omitzero"`
 	// Place is where it is done, to MaxPlace characters on one line (LOCATION, RFC
 	// 5545 section 3.8.1.7).
 	Place string `json:"Place,omitzero"`

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"strings"
+	"time"
 )
 
 // Hours says minutes: "45 min", "2 h", "10 h 05".
@@ -63,4 +64,41 @@ func titles(all []string) string {
 		return said[0]
 	}
 	return strings.Join(said[:last], ", ") + " and " + said[last]
+}
+
+// EventWords names the events of a day that take work time, two at most, and then those
+// that take none: "“Staff meeting” takes 1 h, “Tea with Odile” at 16:00". It is "" where
+// there are none.
+func EventWords(all []Happening, zone *time.Location) string {
+	var said []string
+	rest := 0
+	for _, takes := range []bool{true, false} {
+		for _, h := range all {
+			switch {
+			case h.Takes > 0 != takes:
+			case len(said) >= 2:
+				rest++
+			case takes:
+				said = append(said, "“"+h.Title+"” takes "+Hours(h.Takes))
+			case h.AllDay:
+				said = append(said, "“"+h.Title+"”")
+			default:
+				said = append(said, "“"+h.Title+"” at "+h.From.In(zone).Format("15:04"))
+			}
+		}
+	}
+	words := strings.Join(said, ", ")
+	if rest > 0 {
+		words += fmt.Sprintf(" and %d more", rest)
+	}
+	return words
+}
+
+// SourceWords says what an event was: its title, its calendar and when.
+func (e *Event) SourceWords(calendar string, zone *time.Location) string {
+	when := e.From.In(zone).Format("Mon 2 Jan 2006, 15:04") + " to " + e.To.In(zone).Format("15:04")
+	if e.AllDay {
+		when = e.From.UTC().Format("Mon 2 Jan 2006")
+	}
+	return "“" + e.Title + "” of the calendar “" + calendar + "”, " + when
 }

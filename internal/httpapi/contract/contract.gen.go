@@ -13,6 +13,7 @@ import (
 	"net/url"
 	"path"
 	"strings"
+	"time"
 
 	"github.com/getkin/kin-openapi/openapi3"
 	"github.com/gin-gonic/gin"
@@ -1249,6 +1250,50 @@ type Binned struct {
 // BinnedKind defines model for Binned.Kind.
 type BinnedKind string
 
+// Calendar defines model for Calendar.
+type Calendar struct {
+	// Address Absent for one that came from a file
+	Address *string `json:"address,omitempty"`
+
+	// AllDayTakes Its events of whole days take the hours of their days
+	AllDayTakes bool `json:"allDayTakes"`
+
+	// Asked When its address was last asked
+	Asked  *time.Time `json:"asked,omitempty"`
+	Asking bool       `json:"asking"`
+
+	// Changed When what is known was read; absent for never
+	Changed *time.Time `json:"changed,omitempty"`
+	Colour  Colour     `json:"colour"`
+
+	// Events How many are known, each time they come in the year ahead
+	Events int `json:"events"`
+
+	// File The name of the file it came from
+	File *string `json:"file,omitempty"`
+	Id   string  `json:"id"`
+
+	// LeftOut How many events could not be read
+	LeftOut int    `json:"leftOut"`
+	Name    string `json:"name"`
+
+	// Problem What was wrong when it was last asked; what was read before stands
+	Problem *string `json:"problem,omitempty"`
+
+	// Problems What was not read as it stands, a sentence each
+	Problems []string `json:"problems"`
+
+	// Revision Its ETag, quoted
+	Revision int64 `json:"revision"`
+}
+
+// CalendarPatch defines model for CalendarPatch.
+type CalendarPatch struct {
+	AllDayTakes *bool   `json:"allDayTakes,omitempty"`
+	Colour      *Colour `json:"colour,omitempty"`
+	Name        *string `json:"name,omitempty"`
+}
+
 // Change defines model for Change.
 type Change struct {
 	// Revision What undo may name; 0 where nothing was changed
@@ -1323,6 +1368,13 @@ type ChangedTodo struct {
 
 	// Section The section of its list; absent for none
 	Section *string `json:"section,omitempty"`
+
+	// Source What it was made of; absent for none
+	Source *struct {
+		// Link A URI; event: with a calendar's id and a UID for an event
+		Link  string `json:"link"`
+		Words string `json:"words"`
+	} `json:"source,omitempty"`
 
 	// Start A date
 	Start  nullable.Nullable[string] `json:"start"`
@@ -1414,6 +1466,15 @@ type Definition struct {
 	UrgentDays *int `json:"urgentDays,omitempty"`
 }
 
+// EventOnDay defines model for EventOnDay.
+type EventOnDay struct {
+	Calendar string `json:"calendar"`
+
+	// Day A day on which it happens
+	Day string `json:"day"`
+	Uid string `json:"uid"`
+}
+
 // Fault defines model for Fault.
 type Fault struct {
 	Reason string `json:"reason"`
@@ -1454,6 +1515,9 @@ type Group struct {
 	// Count All of the group's rows, also those not sent
 	Count int `json:"count"`
 
+	// Events The day's events, in words; absent for none
+	Events *string `json:"events,omitempty"`
+
 	// Horizon The group's day, week or month
 	Horizon nullable.Nullable[string] `json:"horizon"`
 
@@ -1485,6 +1549,32 @@ type Group struct {
 
 // GroupKind defines model for Group.Kind.
 type GroupKind string
+
+// Happening defines model for Happening.
+type Happening struct {
+	// AllDay Absent for no
+	AllDay *bool `json:"allDay,omitempty"`
+
+	// Calendar The id of its calendar
+	Calendar string `json:"calendar"`
+
+	// From The civil date and time in the person's zone; absent for whole days
+	From *string `json:"from,omitempty"`
+
+	// Takes How many minutes of the day's working hours it takes that are not over
+	Takes int     `json:"takes"`
+	Title string  `json:"title"`
+	To    *string `json:"to,omitempty"`
+
+	// Uid As the calendar has it (RFC 5545 UID)
+	Uid string `json:"uid"`
+}
+
+// HappeningsOfDay defines model for HappeningsOfDay.
+type HappeningsOfDay struct {
+	Day    string      `json:"day"`
+	Events []Happening `json:"events"`
+}
 
 // History defines model for History.
 type History struct {
@@ -1720,6 +1810,16 @@ type Moves struct {
 // Named defines model for Named.
 type Named struct {
 	Name string `json:"name"`
+}
+
+// NewCalendar defines model for NewCalendar.
+type NewCalendar struct {
+	Address     string  `json:"address"`
+	AllDayTakes *bool   `json:"allDayTakes,omitempty"`
+	Colour      *Colour `json:"colour,omitempty"`
+
+	// Name What it calls itself where this is absent
+	Name *string `json:"name,omitempty"`
 }
 
 // NewInvolved defines model for NewInvolved.
@@ -1989,7 +2089,7 @@ type Problem struct {
 	Changed *[]string `json:"changed,omitempty"`
 	Current *Todo     `json:"current,omitempty"`
 
-	// CurrentRow With 412, a list, section, shelf, tag, person or view as it is now; what it does not have is absent
+	// CurrentRow With 412, a list, section, shelf, tag, person, view or calendar as it is now; what it does not have is absent
 	CurrentRow *RowState `json:"currentRow,omitempty"`
 
 	// Detail A sentence a person can act on
@@ -2189,21 +2289,22 @@ type Row struct {
 	Why *string `json:"why,omitempty"`
 }
 
-// RowState With 412, a list, section, shelf, tag, person or view as it is now; what it does not have is absent
+// RowState With 412, a list, section, shelf, tag, person, view or calendar as it is now; what it does not have is absent
 type RowState struct {
-	Archived   *bool       `json:"archived,omitempty"`
-	Checklist  *bool       `json:"checklist,omitempty"`
-	Colour     *Colour     `json:"colour,omitempty"`
-	Counted    *bool       `json:"counted,omitempty"`
-	Definition *Definition `json:"definition,omitempty"`
-	Email      *string     `json:"email,omitempty"`
-	Icon       *ViewIcon   `json:"icon,omitempty"`
-	Id         string      `json:"id"`
-	Name       string      `json:"name"`
-	Note       *string     `json:"note,omitempty"`
-	Order      *Order      `json:"order,omitempty"`
-	Phone      *string     `json:"phone,omitempty"`
-	Pinned     *bool       `json:"pinned,omitempty"`
+	AllDayTakes *bool       `json:"allDayTakes,omitempty"`
+	Archived    *bool       `json:"archived,omitempty"`
+	Checklist   *bool       `json:"checklist,omitempty"`
+	Colour      *Colour     `json:"colour,omitempty"`
+	Counted     *bool       `json:"counted,omitempty"`
+	Definition  *Definition `json:"definition,omitempty"`
+	Email       *string     `json:"email,omitempty"`
+	Icon        *ViewIcon   `json:"icon,omitempty"`
+	Id          string      `json:"id"`
+	Name        string      `json:"name"`
+	Note        *string     `json:"note,omitempty"`
+	Order       *Order      `json:"order,omitempty"`
+	Phone       *string     `json:"phone,omitempty"`
+	Pinned      *bool       `json:"pinned,omitempty"`
 
 	// Revision Its ETag, quoted
 	Revision int64 `json:"revision"`
@@ -2428,6 +2529,13 @@ type Todo struct {
 	// Section The section of its list; absent for none
 	Section *string `json:"section,omitempty"`
 
+	// Source What it was made of; absent for none
+	Source *struct {
+		// Link A URI; event: with a calendar's id and a UID for an event
+		Link  string `json:"link"`
+		Words string `json:"words"`
+	} `json:"source,omitempty"`
+
 	// Start A date
 	Start  nullable.Nullable[string] `json:"start"`
 	Status Status                    `json:"status"`
@@ -2588,6 +2696,45 @@ type Window = string
 // Changed defines model for Changed.
 type Changed = ChangedTodo
 
+// AddCalendarParams defines parameters for AddCalendar.
+type AddCalendarParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// AddCalendarFileParams defines parameters for AddCalendarFile.
+type AddCalendarFileParams struct {
+	// Name The file's name, without a path
+	Name string `form:"name" json:"name"`
+
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// RemoveCalendarParams defines parameters for RemoveCalendar.
+type RemoveCalendarParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// EditCalendarParams defines parameters for EditCalendar.
+type EditCalendarParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // GetEventsParams defines parameters for GetEvents.
 type GetEventsParams struct {
 	// Since The revision the client has
@@ -2599,6 +2746,24 @@ type GetEventsParams struct {
 type KeepFileParams struct {
 	// Name The file's name, without a path
 	Name string `form:"name" json:"name"`
+}
+
+// GetHappeningsParams defines parameters for GetHappenings.
+type GetHappeningsParams struct {
+	// First The first day; today where it is absent
+	First *string `form:"first,omitempty" json:"first,omitempty"`
+
+	// Days How many days, 7 where it is absent
+	Days *int `form:"days,omitempty" json:"days,omitempty"`
+}
+
+// PutInEventParams defines parameters for PutInEvent.
+type PutInEventParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
 // GetHistoryParams defines parameters for GetHistory.
@@ -3282,6 +3447,15 @@ type GetViewParams struct {
 // GetViewParamsGroup defines parameters for GetView.
 type GetViewParamsGroup string
 
+// AddCalendarJSONRequestBody defines body for AddCalendar for application/json ContentType.
+type AddCalendarJSONRequestBody = NewCalendar
+
+// EditCalendarApplicationMergePatchPlusJSONRequestBody defines body for EditCalendar for application/merge-patch+json ContentType.
+type EditCalendarApplicationMergePatchPlusJSONRequestBody = CalendarPatch
+
+// PutInEventJSONRequestBody defines body for PutInEvent for application/json ContentType.
+type PutInEventJSONRequestBody = EventOnDay
+
 // ReadLinesJSONRequestBody defines body for ReadLines for application/json ContentType.
 type ReadLinesJSONRequestBody = Sentence
 
@@ -3404,12 +3578,36 @@ type ReadWhenJSONRequestBody = When
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
+	// GetCalendars The calendars whose events are read, by their names
+	// (GET /api/calendars)
+	GetCalendars(c *gin.Context)
+	// AddCalendar Add a calendar at an address, which is read first
+	// (POST /api/calendars)
+	AddCalendar(c *gin.Context, params AddCalendarParams)
+	// AddCalendarFile Add a calendar from a file (RFC 5545); the body is its bytes, 10 MB at most
+	// (POST /api/calendars/file)
+	AddCalendarFile(c *gin.Context, params AddCalendarFileParams)
+	// RemoveCalendar Remove a calendar with its events
+	// (DELETE /api/calendars/{id})
+	RemoveCalendar(c *gin.Context, id Id, params RemoveCalendarParams)
+	// EditCalendar Change a calendar
+	// (PATCH /api/calendars/{id})
+	EditCalendar(c *gin.Context, id Id, params EditCalendarParams)
+	// RefreshCalendar Ask the address of a calendar now
+	// (POST /api/calendars/{id}/refresh)
+	RefreshCalendar(c *gin.Context, id Id)
 	// GetEvents Changes as server-sent events
 	// (GET /api/events)
 	GetEvents(c *gin.Context, params GetEventsParams)
 	// KeepFile Keep a file for a to-do that is about to be put in; the body is its bytes
 	// (POST /api/files)
 	KeepFile(c *gin.Context, params KeepFileParams)
+	// GetHappenings The calendars' events of some days that are not over
+	// (GET /api/happenings)
+	GetHappenings(c *gin.Context, params GetHappeningsParams)
+	// PutInEvent Make a to-do of an event, planned for its day
+	// (POST /api/happenings/todo)
+	PutInEvent(c *gin.Context, params PutInEventParams)
 	// GetHistory What was done, the newest first
 	// (GET /api/history)
 	GetHistory(c *gin.Context, params GetHistoryParams)
@@ -3664,6 +3862,306 @@ type ServerInterfaceWrapper struct {
 
 type MiddlewareFunc func(c *gin.Context)
 
+// GetCalendars operation middleware
+func (siw *ServerInterfaceWrapper) GetCalendars(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetCalendars(c)
+}
+
+// AddCalendar operation middleware
+func (siw *ServerInterfaceWrapper) AddCalendar(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddCalendarParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddCalendar(c, params)
+}
+
+// AddCalendarFile operation middleware
+func (siw *ServerInterfaceWrapper) AddCalendarFile(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddCalendarFileParams
+
+	// ------------- Required query parameter "name" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "name", c.Request.URL.Query(), &params.Name, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter name: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddCalendarFile(c, params)
+}
+
+// RemoveCalendar operation middleware
+func (siw *ServerInterfaceWrapper) RemoveCalendar(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RemoveCalendarParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemoveCalendar(c, id, params)
+}
+
+// EditCalendar operation middleware
+func (siw *ServerInterfaceWrapper) EditCalendar(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EditCalendarParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EditCalendar(c, id, params)
+}
+
+// RefreshCalendar operation middleware
+func (siw *ServerInterfaceWrapper) RefreshCalendar(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RefreshCalendar(c, id)
+}
+
 // GetEvents operation middleware
 func (siw *ServerInterfaceWrapper) GetEvents(c *gin.Context) {
 
@@ -3737,6 +4235,100 @@ func (siw *ServerInterfaceWrapper) KeepFile(c *gin.Context) {
 	}
 
 	siw.Handler.KeepFile(c, params)
+}
+
+// GetHappenings operation middleware
+func (siw *ServerInterfaceWrapper) GetHappenings(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetHappeningsParams
+
+	// ------------- Optional query parameter "first" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "first", c.Request.URL.Query(), &params.First, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter first: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "days" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "days", c.Request.URL.Query(), &params.Days, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter days: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetHappenings(c, params)
+}
+
+// PutInEvent operation middleware
+func (siw *ServerInterfaceWrapper) PutInEvent(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutInEventParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutInEvent(c, params)
 }
 
 // GetHistory operation middleware
@@ -8482,6 +9074,14 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/many/reach", wrapper.ReachOfMany)
 	router.POST(options.BaseURL+"/api/postpone/preview", wrapper.PreviewPostpone)
 	router.POST(options.BaseURL+"/api/postpone", wrapper.Postpone)
+	router.GET(options.BaseURL+"/api/calendars", wrapper.GetCalendars)
+	router.POST(options.BaseURL+"/api/calendars", wrapper.AddCalendar)
+	router.POST(options.BaseURL+"/api/calendars/file", wrapper.AddCalendarFile)
+	router.DELETE(options.BaseURL+"/api/calendars/:id", wrapper.RemoveCalendar)
+	router.PATCH(options.BaseURL+"/api/calendars/:id", wrapper.EditCalendar)
+	router.POST(options.BaseURL+"/api/calendars/:id/refresh", wrapper.RefreshCalendar)
+	router.GET(options.BaseURL+"/api/happenings", wrapper.GetHappenings)
+	router.POST(options.BaseURL+"/api/happenings/todo", wrapper.PutInEvent)
 	router.GET(options.BaseURL+"/api/settings", wrapper.GetSettings)
 	router.PATCH(options.BaseURL+"/api/settings", wrapper.ChangeSettings)
 	router.GET(options.BaseURL+"/api/history", wrapper.GetHistory)
@@ -8497,221 +9097,237 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1td9s20jf+VXD0/5/Tzbmo2k7S7NZ+lSbpNleTOLfjXjnXvekLiByJWJMAC4BWtT357vfBDEBSEkhR",
-	"fqqbuC8a24LwOBjM42/+mKSqrJQEac3k+I9JDjwDjT++OucL928GJtWiskLJyfHkPAem4VIYoSRTc2bd",
-	"72qZsN9qZSGbJBOT5lBy9027qmByPDFWC7mYfP78OZlUXPMSrB/in1rV1Q+r7VHwA8OEZFXBUwgDXQpY",
-	"fmOYWsoTZpdqOltN7VKximtr2GzFRFkpbbm0jMuM1XoB0k6SiXBd/laDXk2SieSlm9TCjbA2W5B1OTn+",
-	"1ySrYZJMqoJL948WSgvrvlgI4zozORTzSTKxfOE+B22Ua2gst7WZJJNUyRSk1RyXkkzAWFFy6/pspzz5",
-	"NdnanWTyE7+E+I6XXF+4TeCScWmWoJlVuCOGl8B+q90gSjKbc4t/TgsB0rKcmxO2zEEDNQZ9CZppKKGc",
-	"gTbUXklI3BH6X43lK8gYd7/Cii3dl7kGJpVlxnXKF1zInl3N3Qq6m1ry39+AXNh8cvz0MLbm15lrhn1V",
-	"3OZtV8LRkobfaqEhmxxbXUNPx0eHPT1DWSkLMl39DBEae840WL1itczcfobNvIAVE8Zvs9sImeHaU661",
-	"gIypemML6Mq0E++MO3UD98z6sZt1KWSziuga5m+5TfM4UbgLSme25IZp4NkJWwqbuxkKogNPLMKwp4//",
-	"keCnjoZUkbljZ0+PHveuYj6loYemvz3hN6IUtjnRDeoo8MNuhxnMeV3YsBv8d1G6S3h06DeHfm1HEtLC",
-	"AjQO9Y5rrZaxc52LwoJ2JPzfH07f0RbBJeiVI3NW1sayEsC6Bksoih5altR/H9E9e/KPp7EdOJ3PDdjt",
-	"aZ3hDVOsAH4JjooSlqpaWkdS7lbyomDIlEzPfBR1HN2+zc0bs3+nOgMdY74/w2qI9TLlvpgg14XMsd1U",
-	"lSU3xywwy4RNiYlGl6GJzva5yr8gJ3/JV6aPtOq2xUbXtAXPdu/HRyGzGD25q7bEzxhnac7lAtyFKnkG",
-	"TMgTxz8UcgkNmWIL5XaE2vfdLRpp+jrbaxs+O3ZoKiUN4Da8wKkg+0yVtO6pO/5jwquqECk+Pgf/dk/T",
-	"8R+dMf5/DfPJ8eT/O2hf/QP61Bz4/s5Vpmi07W2waurWOreeYdJuTJKY2BAbyjc7wDY4xnutZgWUA4uo",
-	"qMV/7beY0G9kIR8dOxCGLbWSi4SexwQPcIm8VNVFxmbAtFjkdvI5mfyPgOWN7TJ2FpkVsgchAwtwDfxX",
-	"XI/PZZor3ZVS3IdZXQBKHGVVAPazLVYkk+fW8jQv/cwrrSrQVhAN5dxEHpcPPz2fPv7umbv6AgUrC+5a",
-	"bfVM5PzH9geVSG2tI7LMa/eOSre7Jkcpjs9QpiAZRSrbDjNTqgAuXXdG/CfS1w9+WnOlS27pMj97Otm+",
-	"2+EvUcEKMsGZ+7xdKs5tEuNDrTjyL1p8Qjvo2/qZtoegZv+GFGnoBzAiwznwLBNuArx43zmKOS8MbFGq",
-	"e64lCJu7N9yyhQITBD+QGYqn3dPEixl7p2VdFHxWQBCjtg5sBnNF57XnVz/H1iqkJL60Pj2RRYnlQsis",
-	"S9lrcvav48lu43xQfvSHhEPEjoV43vZUg4azTTTIPZDll3zFXP8n7LCl31zIBYpjqefOo+jT+JctMpTr",
-	"K1OSXlPGUQQHmcLk2J3MLiJt1uHH6N8D4vuOiIridD45/tcwG6NXItnct7TZz90vDTIKrXAau7k5zXZj",
-	"eX647VX9iusS1fbJzgUU2ba6ZyzXtlX7PA12tD9S9zRUwN0nBfBsXblrNEENpZD03iPd9eqGMdqu2vdw",
-	"kxhW7t5rlD2kYpe8wIlv9WAqLqPEhN+1hi2VzoxT82SWuBfnl/Mfp0fPWKoyYLUUFuVPC6XZdSofKmLP",
-	"fgpca75yv9PUoux2XhcFTd2NjDOJrcFrMfE+wg0gbcbmYMCvqTVBqEYVXqFC64eK35lk4j+NSn7Ys2h1",
-	"LDbXqkwY/M5TW6x2PhNEb2GIsDnhmNqlxm+mEunuR2PjCjqlYk32/d791xF/j2IsCPWj/b9WKmnzta8d",
-	"PR71nZc8onlMjxx1u+et4MayjLv9bXp+ctTpeRrt2k9mqNduj9+N6dDPNPCLt6eTZHL+yySZfHzlfvpp",
-	"kkx+PJskkw/P3f9+iV5rd6+6nbx8/vrN/2IXr37GH96evjv/CX/631fPz978b08vVhQj9PBksgS4yIK6",
-	"FO7ytVZQ8t9fU0d/37zxGxRPlOTXHCVrVah6TZgtlUG9rfCstKjLSTJRaa7xqgB3vLNAajCWHsMZaL2K",
-	"zvQlzEVU/sjcB8L6Z32Is71sWw6Jue1bHPnw0msNQ+OcLqXXB6KyZWfCncFiW/pybWl7cAsyleya54/Y",
-	"6p3K8NEm02lcXEE7opozTooMy/klsvpUlaVq5f250miAClbYnQRNVoO4qcLUac64acwPqMsFC0Qg/p0j",
-	"tAR+dLj9ppmcx1SIVBV1KQ1TumOPXlul25AxC6zXTBzro/yklkwCRzsetWMoC/YMaXMNMInaONZfJjz6",
-	"GDn9SFalbamYe123/wUdfg3DK+h7io4tisJENFWlxX96Bi8Uz3aR8BvXZnM6oVPfRc90Aunvp7ydSrSd",
-	"8aJIGJerxGkHiSMUziwYe8w4Q9mAxBgnmKmqtUJ4s65EaWxDyyuKNbY+/uJ2SfzwMELlXK5uq+vMsfaI",
-	"rdb93W9LVpNgjBIWsyrjq+Zuv//7S9do+v7xxzG3Kbx92w96I//v7MPNYhznELK20DOeVHa/nVTVqEEt",
-	"/G63Gx7G26pRXY4XL1CIXRcu9uCvj2MUsmVISCa/Txdq6v/4b6Pkt2d8+RaM4aQ7/qhqMhzEFB2nKHOd",
-	"5mzuWrV6zwlDwRs9Wj26z9YDCT2qgXulTTCSYbsNexaqH8F3hspbTNkR8scwxrXULiHfKXsD/cjQy+ZV",
-	"NVaDTfPgEcB2jGvcYJtDeaXVo5MhYiiUuKv46Zh+r7ViK2wB19y3jZeFuow9KP8M0tOm2laCOYuT9Lma",
-	"ZsqwZa4MMDJBsJwbxzK5BYaOX2GcunTSmAtREJNKByfTmoQgvUFpzHLP3Uqy2LY1muYGoRRFIBEU774x",
-	"OJmE8QL1creI4EyOWsM6T/32pQtdZnyVMKfmuGeBtNARds4LqGyU2DqOdffyzmpRZMbtLJcMuC4EoMB6",
-	"zCouNF76peczupZMzT9J3PAZLIREO37rWt/y8jnCJjM/uR1ytWQllyvfh/B+e45juaGmR+SFJqON8UIe",
-	"MAm/W4ZRGO6Ln2T3SPuM4O3xbdpdrZoahUawgotsOluhUUtVBUy5zKbEFpKJWwbJ1lkNU3ylvd1MQtb8",
-	"7r3lU9caf5XTYGJztDp1Jxd+DqdH3/SfhD/6jmk4P2gYDAoDS88AKl4bbMbRoZtzmc3rAvWm1GtQVqQX",
-	"2MTyBZlmrZpyQ/OA1VQtgcy1U8fNWtuMVyVq2c4lzGCuNI6tqeOOvVDIqTciKjkNMSO1bIZ2fU+3o0c6",
-	"BsXfaq4t7h6+YeHfqbcG0y98iZtGv8xE3Kg4Xj5eE2aixrALR9zCYrSNNSzM18T4S0Qa8qp0/DGla8Ux",
-	"ekG42wffbD6pjmj9pUEmwQx3E4l6p+Lv2E/+tnkeVeJTgt26LyRsmQsncrqHRhXuj3SBmZqPW6Kaxxco",
-	"siAqeIpMmCOQhCFxJMzyhWNlRBIDQ7ULRNVy7Kt1ppYxJuCEopibzngrLaryaaEMZMyAm60XyHOxyEfM",
-	"cuNZ9AbxVu+iN8SvJfZc/iSMVWSZjLkaxm/Ae25s63gYfLxD17H5vJbBkbc+Henl8XFPaaXVQoMxIxwf",
-	"1A5nmPabqSUswVg2F9qR1FzM7Ypxy0qFLGgchWD/MSIx9cxyczF+r713aHiXm17bpcU3/FIVl3v4E7Uq",
-	"YPdtKIA8yzLtYUhO+6TgxgLQ+E/BNyOcjjiB2FJ+hso6WX9PG91eTvodUSQtC15veLiPuzu2tjdCQszk",
-	"WpFFfptP4jPWftJx98u6nJGxb/tbGnjmpreTlqnZ5/b9jwy1uUQaN/Gz7ooO/s0No/dtQMRuVYQ/j7o4",
-	"uIu7Lg51GZ+DiZjtnB4s/A3aENW77DsaepHmkF4Uvtu9v9wY+ge9wdQKbTM6NtDpHG1mZVWgrchdSmxJ",
-	"2g+KI6Peyx5+gU6hMYN6n9ReY/b6DlQFMv7wuk8o0srEBYxgCh/0LGAjDMUJwRj7nl5/DISb5atzvugE",
-	"fY8JcqDbZHbMZbxm+sFfz9iLhQJ3bN/DkfYz/fbYUc20YLwEONeqXDt0zryIPz4SxV8Jf/5tNHmIimw2",
-	"ve96v1WX+74ff0JYUOcEdscMrwkFG1E/64t/H4Kh91l9h/vt4G/X52A9j+ugR2vPaxx5xLb3yit8G5ZR",
-	"p72hh8H9YEUJGP8RNL6tjTOmLmOsAzWomgyBpKn5pngplhyVpVYzjDKDlFc8dZpyv57pJkj2vbVLR8o2",
-	"WU5wPKcwFgIMm9caTV88B54xm3Ppp6chvVCkuEeiEXYqvLYZYcOK2edZC13GyPgtj2kP+8ZNRZ+yGNvp",
-	"jZByMyFvzz53KcuuavQ/ijmF1uOhtk7AMRn0eUqSvZuQLYAKg7QWuZ0krtWvIzgShbeFPnzQLJBxKoUC",
-	"mW/gyt5UlYFvosFpoYB2qctOepDPFWrNPkPZP3xhOpapmKEmq6/GbJtRtrbwLZHiCcO9tPwC0MDozUY9",
-	"HXduh4gpnEfMKvbd4eHhFR3sT+IuQhELtxQ2Z37Ljh23UpqpOh4m3LgShu4Qvp+f/QFeZa+bw96puvt2",
-	"eC1L/2zf0NXZuuoGlZTee/46M3te9bs7+MhaossALr3mtz7TGaS8NhHaf89tbtjfzn58wZ59f3j0KHgl",
-	"LBiLcdSzgpdAYidcgkYvdLGkHJJNQ3pHgtwg20Kpi9gzeTpvLPv0hAiz6wGKuY9jGSneyB54WaWMETPM",
-	"BcCFoBXcr0MqyzJIRQZZlOWo+XyEGIKNOibHSGQnamTepjra5BQ3Sg6EQ4v24Cgi2nt111QxjMLuDfYc",
-	"jNpC2hitrn+EkCOy5VJUlhcDxufSSbJMdvMMOqd+CToTaUwrlT6RzSkqGCYh1ZLRS3NtYtgUxcM+tfMh",
-	"ekyaKxfW2VyClprDVg6Ydt+CXvgbvQ9jkhTOEMlOCumQxtJy91M9sOPoPK+hckXCl8WsEHLhRdOqtmwG",
-	"OZnFr6GfjRtn7mWYfceJG4CCeOZ46ou6wige93PFNUj7jUHtuHXaU+g69x9fZRr+m/HDx9Q04VaJrnTG",
-	"mTcwMzW/ymAdu+EN5MQ4GjpXe1JRjNApYmpv4h4g7WxEksSauEvS8a8DIVM9EUjjIuWxk2RoxhEzK9pp",
-	"RvNtWnYshiZuImwCREZoXNQ28TOKLeEd92r1HqQw2rAQM9tHJwHLrmdlL8lwlNQ33g2zlw/lHSyDlXuv",
-	"pIhbs+M0hq4+mQgbNBlikhJ4kASSK3CWsYcbQstvd598bEvceHbVeHuR7v6GW9vrdD0+f8RhDZrRhiPw",
-	"e/b5PYVw7LfNUPKtSMujw33cdYc9AQ9j9yH33rereAF7duK8Y1nfJwPBvxlxY7ywMRt8V/Kg6KyOZwZd",
-	"NcJcScK4DTbbJFbetPjoo8FIfNzYlKvJk3drj7stY9dIw1ZMtvrll9cvg5mAMHQI8+IqmynMOxWb5XuC",
-	"ZxGSYQgn3tqYOSsI3fsTcTzw6S3XFxnid8xDaAh79t13T57FYgee+Fjym5HJxbo4HtAWlKGb6puIK21z",
-	"1TDgofeiK+78CdY/TAi+RsD8tqTqM5F3xkG4Vj6PdF2p2Yrupo8C9V+Vg5JycJWtRfv4TXoXGql9OzGn",
-	"EJSdEwyaLM255inikm0uerdu1RvrfRqMa5G74Z4sm3ObsEyrqoIs8dAjBfjLWSpMUthyzCFOVjQfcT3r",
-	"pat+eWvUDseVR+AKRp1eyIDT4Lts9MPWA0LckjTFoAulGjjFCeRikU8pziOmQJ5egg6Jk/1u3JGhNCZq",
-	"mZv1BES49gYZkxPYL8EEWWIm5Fh7pke+iI2qRTlgDqRwDzYXRcE4SzEnMuI0dSJQRPmdCRm3HqeUaRCJ",
-	"IfFB3NEPPSiD6Y/AWvVEmKNdOvrRkgvrbX2RD4XNhXz+EeBiBJH63fE28DYcnSbWDrXeb2dZSANRug6+",
-	"uf6D4hpYhXHkFIXvZzHWcO/ECnEpChJWHbGhl9tTGj1l3xj2n55oIgrHHx/ySk9jhBy11z/GWem5KF7U",
-	"VbSfTozQqBAg645mwBcVYV4xBAjqxu3bXOkUEjbDYE2hKSlrEjnb8KVXl30smaekY+QI36IMEN4Kfs1J",
-	"TAVwY5kik3gEpYjYxvg8IjQcxHwHmw/hYKgtjzqlQgiTuTa/bC51n4LGhDnxtmWk4oyvvkF8Ee1UFMfR",
-	"/F9bA3Q0Wb7HsdRcCnpYRq2lyavfXs5/1sNO2ym4D34Uv8eehvNcGMzzWXJDWQFOLXVfcHTH2bzgi408",
-	"BQ8YEke06gfpIfdKuP6eueDb4e9s8wispbh4yusee9K+mM2b18QgeD4S9j36xLf2oxswEfV483ibHCWB",
-	"5arYcOUpm5NE1vMWXi2wcV/7Uo9ReAD97N6EXMZRC55vwROMD2DEzevEMQ4GLHoiukrY3ldtidzayE7y",
-	"yrZkbKNUiKFqMQA+x5c8eCVyZo9tiZ5Tn4+xvYMhWXDbzL+nBNCnotQyU6Qexg5wma/ikFgCAQWlsmwG",
-	"CMs2Igmpw28RyyugdJHT2If4NfOJ0XVr9O2x646NPe/lIcGWOzJu3D2Unbhxj34FTSZuGT2Mxgo8eKrX",
-	"Z0QD7MQH3A1yEdrtqzCRfjv7aEvw+upfNLSWFsD1pg/naKTRrN9Sv9sA1Wu5v4JX+r1IL64SgTHCgdKj",
-	"Yb33hrc9hgu2uogtmuIZUXUquAxRjddzquFw0akrYx3zjyOpzgNsTUTMsTlICiBWMgjD/o46fbJUl5Ax",
-	"qxI2F5ewb9oe4eVEJN1SXe7pEo92Q8E0o5UabL0rg4mmFvoe2Oz9iTMTxvJoUt/7o5cJe//Y/e/oY+LB",
-	"ExJMop8GIAH8JaSeD2PX321srAanfUZDfZQBoiW3qwgwELDsbzlKM2k3O36Etd7//PbJoJBDmZu+EsJa",
-	"Ls8qRAeNwRDqcex33Wxt5zfjy8c1Rfey43YINlefKlWgylhCJhA0LxeLPGpa7SBtx3IPsp7Y66dHj0PK",
-	"HRSZYbywWBaBMmf3iZNNax1cRWNyh33zM7UcEUX6wXILJOlb/+Rv+zc8bCj3JgVEouappfDJbTejjZU/",
-	"CXtCmBHMT5IR6HlPwGkTTRWLEIEiC9HBhEg+iTtVbN0H69ETm9SiXu/wXhBydTDVN0gUfifj1Nhmr29w",
-	"33WBcs02PM4FESR4bN4zeIAMHju2U+lMHiPxdx6xmWqAeNgJJ0djjO6asaprQIgL8xXo1BP4Xsc0cmfW",
-	"o8u629QO3VlrbO+CJTdi1Kn7Jn7LwHsBAKIXgO8MOMn9Y5Oa866tXhC0j2+8ka/ZNSchxMWOzkLOUOZE",
-	"BcoaKqJZZZseC+q8Y5LrWWgWTXBIc1GNl8AQ9jrGftEJfB3T+/8g6pvTKNEuF14ENe8AhJhgiqdPW7wQ",
-	"lEmQtxCmCMUGBM5X1SEgYgaLWsbs9+vuqng4SCTMoycI43Wn0MOIGIxtzu0++cYwkUWzvtsgxX6kG8oe",
-	"brYATTIB0pq2p6fr1vow1Ll/5Ja52qd3ZXtIAfNEhkDqC5hTRR0EzOYyY6VY5JaV4C4gkcMJTc0IuSg6",
-	"QN682Cvrm77V5KRsEvq4gJBYNMiNRHt4BPfxF5bAVqPOtZLri7jdi3aZUEJBAz1gxiqVeWi8sOFjcISi",
-	"8Sk75bl9IlDWIkN2R37sHHtsQDbd/vbZDCBm68D+ZtLdhMQz3IbmO2ca59upB1HaQvSj1yLOWnsxCCpu",
-	"LWjp4xnpchHO2DirYkxs8DkD7ZTiC3FbsL/Kdo2s4Hhk03WSJR/vRhbFpQba3VhKU2dniKZ9NZ51nWbH",
-	"QfqwqkoD3keV0lfT6I1sgFCiYCUv+6y2WJRiayov+Qpzfk2t5zwFQ/nxPamIJioFvcQI3JbbVNy1Yx7c",
-	"L2JYJjC+bcwigXUbcpCd+FX0EXfdp/ihrmW0NISuYzFdzyU7O/vlzSu3zWc/vmDffff0O0JpMU5QU1Kk",
-	"vHC3qIz1aUV60aNdDVSG8ECcVChNSPZKLgrRFgPqdz9Q1aYAhU1nnQTSa0qLBNIK02tO59deeh5ZL2Kr",
-	"DGJdQJO85cXENRmCrEv8Ahi9INe8M80sh8XYELPYgwpElh4LmA8KCyFRvFlLdG9EHYoeoDWq7CpG4vZy",
-	"teUonj0brinXEutGYO0o2zwd6XsN8Xi4fXexSZDqS1OZi8v97Dk95/IawZADPNPQFY7FL8YsN2nh2IkX",
-	"HYPMSImexNo2Yi9INsoUoszG5dyRcPU9V7U/tevMJz0FGx2hi/qINDI0uac8Zp/zhq7NtLaVeROVFA6J",
-	"U6I3oW44coCq7Y9LaxDZtgPcMoBqLa+gUEvGpQp4wgFqDrFr1yTLw/hQoozixzgKofCgnEJknGJNHMgn",
-	"qwYs122FbB4QkgclamyEr2Uv0FMNODrtW3SoUl1C1m9hRt0KoUKZjywkGHu5WjcpJYQb5q2szbap2hqR",
-	"AXvfRiVGdL19MCWleufbb14gPz/S/6Qi3GCO4d5bFTnwXrmdQexip8b1z7SLvcFtPpAEYBifqUt8P3zc",
-	"P+UNUDEry7ijr0GI6p3s6CqQmr/VIlaqFSWmUEk31PxMKN/+6Cnb2LU5LHvEIOszf8aYux2PgD7pzagS",
-	"MEIKDSQgGbV2w28R1EfPbNzRUZzXN47MFz1ATEORFZ4RNBFtmerg/IbxznzY7a78Y2TEvsBPw9YaJhFn",
-	"pt6uP+CZ4AFEN2Dqtmi6SRBflMbqtYwbz1+ko7UANOwWhTRIpWqMX9/kT8URu5VopoHolFuOiOuPZtkP",
-	"BK03XqU/muouYlm6AZx9iYAf2sybUSi2vXt5Z6E5gzE5HzogKreb2HgVWb2naAfW2eiosRdQEQsXo6Mt",
-	"GgjfnWaMYdNxU85VSKtYLQswyJ18TRGJpRoJGvJ+w2TEo3POQ0iOWyZY01khyuzXW2BvFhslB1w/jy2Z",
-	"bJ4ID6eGc0ZP775FeFZVnzi5xKANUWLsDwmV3u6HX2J/e3z4+Nn06Gj6+On54ffHh4ePThD3x5egCO/V",
-	"TitZiH3fngHGsuOOoTXfT2c3nPTmK+/2Y4hdNAlxW8qsMjCi3KcTyGyoypkEfa8p9Ym+hpwTRhSEJA5U",
-	"207822+4yKh6WqtWYvGtpZwM+e7vZ7nYP7/Yq+UXIHec3LquDmVlV61QGT+uSV/VqevVlR1R5xUlQFXb",
-	"myvxSlsUvxbW9rh83VYMeNuoQdKgK20mqAS1nfakyVKJbUoG81Dub7wUMnAWzTFgalb0GLhPY9wqw9Pc",
-	"a8cDqcqYh47iGsaWZA/7HxYWBhw4gUgoC0TzxD6oEki/b3SxkCq2M0Gs5GkuJPzfnVx4matuElqf366b",
-	"TTfSdUrktrMyQ+iYygJP1qc+tI07grTXXsrvxgU8R2MQfIxBU4GtM+OS/94d8rvD2HRDaN8oUdxx9+vn",
-	"0f35Aj2tY5dgX/D0YntrTK50RKR8qwjVLSMmY8kkySm2bgZsPR+jm9AR58SPGaJKL5W+SNhTlruXwTh5",
-	"drsGXFMJ3Y294dIasqvjQ7Z929fSW7oJKxte676NDhKB6yi6r00IXxO/CZCZKQ8lJoScVlqlYMyaozbA",
-	"Exc9+J0fQnj2uNooGEbcn2fTH6UWtRORG4wbRTXPet7doTg21+3atGJ7d84X189D3FfP3iPRJuVar9DU",
-	"28qoikRLCcZCxnyQQSyb/o4u/2bhgUEmcM4Xd5Gztw/aUmyOizuNVTg6vPFghaPDUdEK3sY/9pLvj1YY",
-	"pQFvvN5MNrQ8zUuICnBXrOPxvOkzHrfYhKdH8Ko6ITZbKpDsD9i8LhKWYwNYMw6xlCxINDkIS47n7Vzw",
-	"XaBZMc4eQFPigZlDy/bRlC14yVgsrqHizNyGAEJRQsck8ffzo2fHh4ePJjcB3bW9hYO19nrxOjroBE4l",
-	"ahE7RgXE5dy82wiE3B39LeRpvEY9ujt9rTMMzstQzJfA0BoaVLWNmcUDz3uiWX8O5Qu3v9VUsWScWZFe",
-	"bBSwoUjQYM8aEe66jjP3ArFYrotIdsKULIJJAJ2QZKU0TriIBtiq2qYqlqCJZZsafyxahpaiKJws6ubW",
-	"hBc5mVVJGEUOV4E4G9fxVSJVY6ltHzt8Zvyyopbb51RZlzNTKLt+zZ8eHx4evD9/cvj2kWuwBLhw/2K6",
-	"HGsqs0xuDUUtjdaqbEOxnFbeCStHowgeC3117KmshcNuqjv48iFLDNXqTcA+CZHuU9yi6zmz942t3RuH",
-	"Z5wBXVgC8R61b42m1ANYPQY6zqtIOzJMXavrhQ3viwi3h0bTPB6NWbix53bsw02FmbpTTcZrCS1aWpB9",
-	"1hXC8PjvEuJVpq4mxf/FQEBHgH22b/PQozo2/wO3AHOYUV5Rnafw6mCdVwHf7H8GOxQdsD53wxzugbU5",
-	"SE+b/dwn/PCeFzS2YY9vYMNuAmc0fv88Gx6RDTz6Ml4du7Nl3RuT7di4ML6vMXK1cuSGHWyEeWzsenrY",
-	"/Q4Qj8dXRdM4r7WMqen7FnezKlN7PWzR8tWT0FHsFvwiM3UGv9WwP5J+s5iYGEbPUYOgjG0ZBjhg+NeW",
-	"aNKETx9FjVlb845Dks1gpWTW4y1DFFWUUY1P+TN5T9mdWS2KPv9gyfVFWBeXZknpwvSNbkRgo/L7IJaQ",
-	"27Z1hBhFO96t8E/XPCbTIGpaVBHCMlHHbkboCgwofITJh18LLuKLSdRMFUs+e4cuF5StaRviIvSe4mgb",
-	"TBSHT6EAPlpqW/apN+N+E4h0RLL1cCQk7ZavLLV91pkCsw/sVAjP7pRYCpncnpYb+vi15xa89iF7gV3C",
-	"CnuBAihKrgPylxYqvaAghDmKkoQpjGbgXFEdp4KXTnyZqd+jtig34jtvrW0qKI7GYa2rVJVdSNYpR8SV",
-	"dVBW7ytax2Ztp+BrbW1dfozgNgOQrcKyAqyjWa3qRc5mqzb0KJa61AOu7M0oAwMRd6HKXsHoIuxuM71H",
-	"XfYLaUeKHf3HHPbFTxoTwhLb8Ehw03e7Q4BCMERvKJBbwZnPpVmfaBNTcNV0jeD4p+bbg39GVWAerarU",
-	"hRn1zp1vGeL1KqcLpZYtxKXPKUJYRXLUU+62u8cUUfxJ2hACYViJgDPdqCPCqO2MTZnSGD0MGdlX2yQX",
-	"1xkPEWhNTv23n+Qn+Uprpcmc6JNTGQF2+IKH3z/97u+PvmXvubaCFwwyx+ld6//+cPqOvQW9AIbKIZhP",
-	"Er/x9yffP3t0TFIZykUmCXyuAH4J5lv2nL0//XCOyyKXF5fsdQZlpdx0V9OfYXXySXKmweqVT4AIWETs",
-	"AlYUCtjWb/fv6FxpZuASJOJifcso25DL7JN0xEnzfv3hlP3j2eERc4QVcLSaQyNQ5ZQXIDOuT5iQ7vn1",
-	"Sz778cUn+eTJk+8pAOrFt59ko68fT86F9LrbJWjjQZyCA5BXYnI8efLt4bdPJsQbkAwPeCUO3IzJC7KI",
-	"JRG8wo8pG5uXkLEcikKxv+GOcgoTeZQ0yQVkVecepGjBUVzmn2RWA31GmSqPEqbBgGV/c2yWigFSPApf",
-	"cCEfITnNgFv2N/9afZI5ryqQkD1yBN2gRdHARK8/KHXReDFNK8cRboPQaPdF4nzDjZ3i0qavX6IdDIGA",
-	"kk9yGUKTKE0xXAs6atpyd9nRqvA6mxxP/gmW9gh3VvMSUM06/tegaNlW5mA5J2Fgcjz5rQa9Cs7O40kA",
-	"JyLhKSqFDCXufU4I5G6SA6fIPN/v2urX+h/GCvv8K5YQrpT0T9Xjw0NvarEBMQZ+t0RSU2M1cARqavvf",
-	"7PDzdhonfY0Ot0lqAEqE6sR4xYTMZm4HASXKDWDqsuR65TQmpBXj6MGAvgQ9xaP1N8C1xRvRhF1XKmY2",
-	"+dg6IlorbY5ZGUkTD41kHDwj7jZ8u0U4PwNUGIM9gm7clL6heltJJ6XHP7kx2mmi38O7Qvpf9KjjJZN+",
-	"pW+DsT8ogsrvnDOvqkKkuJgDlVqIH3dDrjMhuY6FIH7enOLnLRI7Ghj6396O0w451kP7OQrJ7vY5oYI2",
-	"dLgkDFFOjb0BEnSHjjAiBXRdVw18CsZs+kBS8n+ekANUZSssLmONr3PTkGsujFV61eHgWwzqJ99kB6Wd",
-	"ymLlGappodAFxrmfsMPgLZOwBAJ2jNBdA47eHkmzZYfJFRnYxhiFKFEgjQzx5DBpU5sxLmFYN4+fYrtL",
-	"Bx8RVngygvVdnS7D8fQQpT+RG6C+Ju42w7TI9jB9tHJDU4WQ6yxwnaSc4PsGm4zlEfttSJOWM4pB3NxB",
-	"0Jp6jgH3JGHA065w2w28v/4BuY1FIVLzggb0zEgDnATF3d3DC6g2j+ugMbjFD+19bV/LcGobfGDHJehI",
-	"xz/DarLvtfmzCeTmXhBvG41QSHO1iGvfAC28p/AXFEjXSaIELhOESA1+zA4l+CDfOA08z7I3Psnjr00A",
-	"oX7qHZ//W55B7PQ7ePQ3cPJv+QXCucGS8r7WT/fgD5F9pkevAPL4rR/yS/z7Fc95zNm+nr9Fh+w9eT77",
-	"DmXttUNIfB7iIV75WNxYt77ZAbbx3V77IofEuyacjcR4fDrITOOtduTnXj/QV5mw9/A4x9zqEvQCpriu",
-	"/9r3LTaW/P53LATcd3IiLdZT1Mm6cSvGKg7QDDYNuLLxh+GFa/PSW9xvg8au94B8xZwjGGctBX9SzmeA",
-	"aejGx8aOPkR1xw/9rbq81WfivgkNbq1uzQ8cZUPeQMR9eqEUoc15/BFEGguhvVEKq3yqRI/OoWrdFNT+",
-	"SqgsFAz4kkVTIhUEQA6nGyMODcYqDUOGBGxwf5nQV8oRzrvHXNsQMTLz8IRrYmvk3H3s7bAiGqBkvhK2",
-	"8I6XwXLwpTEFUnCcuhqCrgnzBmmGih+2SOFxgrFc26nyuepxkvng2pxSIvcDp7gvnOK0Atn138bFVHSH",
-	"RU++eT/6z51fwtcmQ7yD5Xn7sH6BLMP7wah0AHm7VK0BYRoHqCWAyPY5upwggcGVt0Mnp/O5ATum5Rt0",
-	"UY1o+I5r7Qhpd0sMnfxhFHVimsC4pr/oBUj7ksqd7Wz9E3faUw+/G6aDUMn4upLJRuZ65F0puVwNWDrQ",
-	"fPLWtfnLW8FxFXeszI5wgeCTdP2jfqk8lCtlxFF0Ih17j/fDtTjQTaWdPt9lmp/OPQHc1qm8zsxdHwxV",
-	"GOo7l4D/Giqp+sgG2qzrn1UTPeo1hQCXq8FX1UFbQuWY+5KvmhIuQnsrZq9r08mEu7j+aWhzi7vbjNHj",
-	"HdZcFORRp8rmiQ+xxJLmm+v1n2Ki3A159X2cvla19PF0zE83bORSTpv69L1KWaiX/iU4CJvy+V+iAOWk",
-	"Ysb7znikj/Dqp/3gJrxxTYqOhHFm+CVk/mSTfqZ3jbO7zW1GsOa4gHAeMmC4zNCElK0BO98EG+zuHpWB",
-	"H3ar3s8bcLueVb/mB+fqkHO1ewnj7PUgVdWQnqGq1S1T1w0arP5qz5/b3bVTSoLNUdjeA9vtDb3XB3bz",
-	"QtIPYET24A6Nu0O7D0mpnAraWLN7KWynpkL0daaW5sFE9aWaqLYFEcr4bYjGp7QO6WHvA672X18N80u5",
-	"J1rYeZNvd/PRuk2lua71mg57p0J2hgiMVz72L0gf2zghhB1nqr6J7Bvv1g4FdWpLpaGwIhLZTLrAW1AU",
-	"JpjLdqgR9/LcbleLoCXfKyVig3IC7NQNagXU+0bQZdLNNo5e/J1yAW3mg+fqS/dc8QXIjIcE+Sq8jIFi",
-	"Cu5L2/fSCbW45t1qkFo2EdNqOQQMEbIgY3gTPfjT8coGNFAMVWEDECh+w3EPfCIWVim4mbOhfrt4CFjT",
-	"0XsvnPCPcFq1gWwzXc6JcdVgfPX70OIvL9H5lYyOcPwreh5RA0Sazzjinnun46zBRLck488KITPE0Gsy",
-	"hXW5TRcHVaf+bZw+qEGHTL6sswsL60u+9hhX+Jo6kWzpfVorc5MK2RxYOJIAc4O6vszoKSeYqwFvJB7J",
-	"ZmTjRmkVvqI06da4TdFQIWM0aaCshMUCE07yRBWxqbqKOBQizZkF48E3rGKzgpfg0ZqkCrjAHVinZbt1",
-	"yBzdtz/JTIGJAVc8Nxf/xy/nlsitW7fxjiVE4LIHYeKj37QSuLxB4uqcNvaMR4EH0wI2GH5JpQFbgtJc",
-	"FAd/pHX1eejZf1FXcdkwAnrcBTt+lCC2zYdTRDn2n3x8+o9HLeBxaP1oDfoYs+49uoRPuiecrFF4EjHo",
-	"kAcR9a9iufKRBEJi9E1aVyGmw9Fqh3LBF1boibJBpMQ7lXX+PLHDYhMKvrgRFICMwHgL7lg4wk7SIQjD",
-	"ln7J7TkEjO1ByeIs1PC7DUZPnYcq/Xcd9uTG9qvsjc6pC0ia2j70TIY8BiwjTrXwbyIsY0UPMPdo7l7O",
-	"yNSAVGGAa7Is9UFw6RXO3H21UMoXgfC4VmwGCyElVuafU71zIRnigpkEyykYLCRtkk+SbBJJ0HXcPjTF",
-	"xxD2KGEpNyQRZYKnWliRGsaNyOAkFBeUn+RvtbKcHjuuLwwJOFT7nGXc5N4ygtG8uB0kooSal62v7ltG",
-	"77H5JIOm1QSJIdBuk3eyVk23UdFUBTIm3HygLd3iQDE4md/2wUm6L0/bPXks6FyNKptipkSR25AyROQH",
-	"c1H42slRWj+dk+jqOvMCbu4LnnuapqhPJGql8UNOZdJ5p1A6R8y9ULNzBlxjH7OVk5K/Zc8ZTaMFGOPm",
-	"Aq/UWjk+vBE9mG9EYD/Sau6EzG7zjaN1vFP9dlV/brdGNjwgKuK5YFT3evBFyCkbGdp2zeyy7do3PqJ1",
-	"oQJSvmNKVqkeHCwC44liVHl4002Y/oeIulvKYvSU841hbgQEmVzy1UkniREtDchP1o53h9PnlhMY76XX",
-	"Z48sxq+Hzs7AXfqW0nqY1oj4o68sJ/Yh/mgo/sjn0hLWeFPEqEtcLd58P07fhxac/UuC6jsjVr7TwtfB",
-	"WUpzUZHO47GmzU0h9rXG3UEtj5qMwun7KiH6hvf/xY2587vIeh0kR28Rbs+rrUveZ5j90BbsvjVKb8aI",
-	"kDqZBvxMk6AuK52BphWiEyGHFfoQTH4zKJXkrCFU+FDBn7dK+YDYRGfY2bX9iPwOBZ31UvD3z9N5k8Et",
-	"ShmIx7QYsIbNeHoRpOIwVntLKMNtGOkjpzIVf/VYxi8bwaOuAogHHtfmCY/Vu6941g8JZbeEO4mnGQee",
-	"xFRU5NyUmjoKiPI+HvCDzvsn6rz93GKMwnub1PSg7v6V1F3kU/2ZNmuENRZY7h6T11duk8XTjkHLUQEe",
-	"J4lajHTyr1VLCJYvxgojbtIPosj9OXXy06G8oQwwCcZC5itsCZtQIgYvCl/aCSs5jci+uH/HfLsCyTlf",
-	"PCRvD8kkli8onweDJcmxIzB4PWDZslQVqtYRrkLnMiC1uI9vkeLuHcYU6MWfEDB832ntDdh1TiVCPVlH",
-	"fKGuINGakMYCz2LEtisx6JwvHrKCvviQy0A/xLmUxsjLjdexQz3D/oMXvLK1hnN19xGYtwOE6RZyP50I",
-	"oXpbN98XT2esfHq1M7pbAfVOvTIbJVI6VchXBgO0nhxiedUhZKQr7+qtRhE3VLwdW4VE9Ce+Za865Vex",
-	"/iDCLuKkdgje949+b1nyVpnaV/S+q/vjDoRKK5uTgfrHMU51wJvKmEOeHGwUL1l6lai6P6uw6b0Qwu+i",
-	"aOpdUR4Rhi9rurNeaZzsDv7Iucl3vJnXpb9IWpMbdQ9yugo13ZP31dtgsPQsX/LV0BPaqZR7j7Z6v/f5",
-	"mjdsm1d5Or6RZHPsi8Kc6dJUInVSu/Fo6BiqQSjHUBgIf+WXkEVvUsplCsWQUuA+v833+qat4Xd1LV5C",
-	"KjJMqHWb7IR5G99hVVaBL/Uh/lGLh12O0LxIL/p2FmQ23ZXF9kpmTQbbw8ZuFWSSTOkMmZnXSLEqcXS3",
-	"cy6zeT3AKt6L9OL+kvAtgCKI9GI/A+edacR0aSgxSWU+RcG6ExdrdZnCmcbOW0h0Og/YGF9Ti/umMftp",
-	"9dmAZ1AoucD38kYq8z+nm/ONYaaeWW4uTHBVAdOQYuqjr/XtmVVst3dHPHxNV2vPYot3xjMV+YKs8rVD",
-	"kjbcnhIYX9SVu2pkew1mfKQPvIIUpYB1EsWs8MG528RQ8doMYQK5jx+Ehbhvpb1nlPnLjBVFnMNVBZcD",
-	"u1xw+VU9ZwWX9/DOfQDLljmQcdcn6hJQyqDUraEUMhhF+0J9XJOv6YhpxfdTZnmeZaw5NHpAnbzS+ROa",
-	"HqJHrSqQQ+fsPn/gl71FWYOGmrknigwCRQAvo5pZG4XV1jZ/WP8i5evrumRXwjS52zfSP5EJRR6428aL",
-	"whECooHIHrMrfWmErHqfVe7bkVbP1X2VV/tOmEyDC4RrQvSVbi3mtUMfFzL7wGB7TOdisxRy3zbX5fAu",
-	"1+XDJu+W+heKqfgWmwtRDZSLvRDVw/bGtpcHLqLStNYac14RVz22xwVPLwYzX7HBjfiBnyPTIsUaf/Tl",
-	"8kQJTUorofl4+4tayh7ncFbDZD9Qwo2pSAbGitJNYr+RSyFrC2ZzdFHWpUf0OUxcI/+HbQzlW7Wl0WlF",
-	"0wgNw7M+abzvhPLVhN7k3Pgqmzfi+NJKlQE9lyRTN0AtrSioJFhNlEB/ofqfBPU1A/fkUb5xlGaxnGIv",
-	"Xzjni69JfD3ni8X91RDdUbXKIf22phfWcghd8hf5JcQ2ulWcUb/3MMH8hjEt3WK7mJbdarQNqqV/Axbi",
-	"EhB9tKUHX2PJ/TOIlBsPlo4EIzT1YvuCEYa2z43yzvXzgGs7Osg66a0rgEDEhv1Sea3G5Grp2P1K+TKR",
-	"j/9BMZ89Ly9+PQ615t7c5hF+3HmAD8c/wHcSBn4qQ2VmZnJRVb5ylInfgINO4cyBy9DB377LK/EnVRf9",
-	"2EVDP6GAjjaQWKQ5lXRgAcP9RnyG3cNiiEVJCIaJU8s1YgO5V04xY7nGwNpvUIrEVLf2cJf5sOWTZx9d",
-	"i9t5h7DrO36A3JhnlBMTLxPLCycIBgcs/trg994UbBNJunPSO3C4cEzuL1XjSDGgL8O9qXUxOZ4cTD7/",
-	"+vn/BQAA//8=",
+	"7L1dc9s4sjf+VVD6/6uyqUPFdt52x77KxJkdn0liP45zUufZ5AIiIRErEuAQoDXaqXz3p9ANkJQIUJQs",
+	"O57Ee7ETSxBeG41+/fWfo1jmhRRMaDU6/nOUMpqwEv755orOzH8TpuKSF5pLMToeXaWMlOyaKy4FkVOi",
+	"zd9yEZHfK6lZMopGKk5ZTs0v9bJgo+OR0iUXs9HXr1+jUUFLmjNth/hnKavi52V3FPhCES5IkdGYuYGu",
+	"OVs8UkQuxAnRCzmeLMd6IUlBS63IZEl4XshSU6EJFQmpyhkTehSNuOny94qVy1E0EjQ3k5qZEVZmy0SV",
+	"j47/NUoqNopGRUaF+U/JZcm1+WHGlelMpSybjqKRpjPzPSuVNA2VprpSo2gUSxEzoUsKS4lGTGmeU236",
+	"bKY8+hJ1dica/UqvmX/Hc1rOzSZQQahQC1YSLWFHFM0Z+b0yg0hBdEo1fBxnnAlNUqpOyCJlJcPGrLxm",
+	"JSlZzvIJKxW2l4JF5gjtn0rTJUsINX+yJVmYH9OSESE1UaZTOqNcBHY1NStob2pO/3jLxEyno+Pnh741",
+	"nyWmGfRVUJ02XXFDSyX7veIlS0bHuqxYoOOjw0DPLC+kZiJe/sY8NPaKlEyXS1KJxOyn28w5WxKu7Dab",
+	"jRAJrD2mZclZQmS1tgV4ZZqJt8Ydm4EDs35qZp1zUa/Cu4bpO6rj1E8U5oLimS2oIiWjyQlZcJ2aGXKk",
+	"A0ssXJHnT/8RwbeGhmSWmGMnz4+eBlcxHePQfdPvTvgtz7muT3SNOjL4st1hwqa0yrTbDfoHz80lPDq0",
+	"m4N/NiNxodmMlTDUe1qWcuE71ynPNCsNCf/3h/P3uEXsmpVLQ+Ykr5QmOWPaNFiwLAvQssD+Q0T38tk/",
+	"nvt24Hw6VUx3p3UJN0ySjNFrZqgoIrGshDYkZW4lzTICTEkF5iOxY+/2rW/ekP07LxNW+pjvb2zZx3qJ",
+	"ND+MgOuyxLDdWOY5VcfEMcuIjJGJepdRIp1tc5U/Aic/pUsVIq2qabHWNW7By8378YmLxEdP5qot4DtC",
+	"SZxSMWPmQuU0YYSLE8M/JHCJkiWSzKTZEWwfuls40vgs2Wobvhp2qAopFINteA1TAfYZS6HNU3f854gW",
+	"RcZjeHwO/m2epuM/W2P8/yWbjo5H/99B8+of4LfqwPZ3JROJo3W3QcuxWetUW4aJuzGKfGKDbyjb7ADa",
+	"wBgXpZxkLO9ZRIEt/mu7xbh+PQv5ZNgBV2RRSjGL8HmM4AAXwEtllSVkwkjJZ6kefY1G/8PZYm+7DJ15",
+	"ZgXsgQvHAkwD+xPT4ysRp7JsSynmy6TKGEgceZEx6KcrVkSjV1rTOM3tzItSFqzUHGkopcrzuHz49dX4",
+	"6YuX5upzEKw0M9eq0zOS85/dLwoe66r0yDJn5h0VZndVClIcnYBMgTKKkLoZZiJlxqgw3Sn+H09fP9tp",
+	"TWWZU42X+eXzUfduu0+8ghVLOCXm+2apMLeRjw814si/cPER7qBta2faHIKc/JvFQEM/M8UTmANNEm4m",
+	"QLOL1lFMaaZYh1LNcy0Y16l5wzWZSaac4MdEAuJp+zThYvreaVFlGZ1kzIlRnQObsKnE89ryp199a+VC",
+	"IF9anR5PvMQy5yJpU/aKnP1lONmtnQ/Ij/aQYAjfsbymGRMJLbuTpUlSMqU84gVS7FSWIEKBcBEbwXFa",
+	"ypxQI3ww32WhWXZKl1d0zpTvXigjoQitzKVbpDJjJKFLRTSdo+yeyqpU9jHmJXzpvStUzXHv15keE0Dh",
+	"dl0gMmZUGSFoDmpbfY0SqtlY89y/CjU3/2p2vzV03DxInsEXlu3OhZEhGomVNvspjJA2eCqxzGRVbnzV",
+	"sNXXaIT7253dr0YmpGIJWg7MLiKMxikxA6MSFMvcvPVwEEtGS0LNS+ZlNXD8XlZjaNFJU6aVudE14fgW",
+	"GLgvGZvq80r3LMRSUgwvmdFdzGsWmnCYiTdPs+cBNQcIL6jh3Ya01ijqxL6m9pwJchijXYrE+5jY4VTP",
+	"eGYp0BlVZkDsKyIU9FImYgbnZqQubTvqjGI/oGVJlyPgGGjK8F9JI6e0LBsbXxofC6pHqLmRJdxVllDT",
+	"Z3PArT2pL14fE7twqmLvE7PG5la5kudSb3nLHDmtSrN+sb67EpQnO8w4fEpAGyCB53QJV+yEHDbiRMoN",
+	"gVJFHG8aJC4oq2gEyDCRApWbFuWNjs1DuUlmaNECjPEluAcohuMBnU9Hx//q338U2qP1fYvr/dws+Ns7",
+	"CNPYLFzjbNeWZ4frruoLrIsX3ZOdcpYlXeub0rTUjRXOigQtYxxa30pWMKrhygB3a9naasNcyXIuUP0C",
+	"MSBoqvsSbcUDl4aRl6AKCkmuaVZ5XylVUOElJvitVmQhy0QhL4vMG/Px6pfx0UsSy4SRSnDgCDU/6zuV",
+	"DwXe2HUWh1PzPknTKstw6mZkmIlvDdao5O+j5r1gXNIpU8yuqbEIy9oyuQT7oh3Kf2eikf3Wq4hDz7z1",
+	"sJjXMyLsDxrrbLlRakd6c0O4zXHH1CzVfzMlj9mWDBZsPCumiJ/M/1rWiCMfCwJz1fY/y6XQ6crPjp4O",
+	"+s0p9RiCxkeGuo28Au96Qs3+1j0/O2r1PPZ2bSfT12u7xxdDOrQzdfzi3fkoGl19HEWjT2/Mv34dRaNf",
+	"LkfR6MMr838fvdfa3Kt2J6evzt7+L3Tx5jf4x7vz91e/wr/+982ry7f/G+hF82yAWTQaLRibJ8565e7y",
+	"jVaQ0z/OsKO/r9/4NYpHSrJr9pJ1/cK7GeVSgRkts6w0q4x8KuO0hKvCqOGdGVCD0vgYTlhZLr0zPWVT",
+	"7lUHE/MF1/ZZ7+Nsp03LPoG1eYs9X15bI07fOOcLYc0zXlW/NeHWYL4tPV1Z2hbcAi3Xm+b5C7R6LxN4",
+	"tNGT5RdXwK0jp4SiXYmk9BpYfSzzXIoV5csos84ptpGg0YjrtxyrKk6NhO5eazCtOYOwI/6NIzQEfnTY",
+	"fdNUSn0WnVhmVS4UkWXLPbiySrMhQxZYrVicu3qWMFogV9bHSEAWDAyp05KxzcqCPXofOb0xmsG5sJxv",
+	"m8enZd7oLDGhXqdYQpdEGnWdx6l5aFNaFEx45YIKNdQhov6KmOhmhT3gTHzr/gWdG11tgFqTa1hy6J+B",
+	"e/1tT96xeZYpj8FUlvw/gcEzSZNNV/etabM+Hdep7SIwHXflt7MhngswOtAsiwgVy8hoRZG5IJRopvQx",
+	"WKxYlqD4ZgRSWTTGcOtdRL20ozmuPGfDGVb7arfJpb7dVCxvq+vEPGleqtfMbktSoUKABj0tzYVwPO3i",
+	"76em0fji6achXMS9+T4zkdV7NvYB1qFBHJOLSrPAeELq7XZSFoMG1ewP3W146G8rB3U5XKwC4X1VqNri",
+	"XXnqo5COVSIa/TGeybH98N9KiieXdPGOKUVRZ/5FViIJKXiUKEbLOCVT06rR904IKBxgcgzofB3BgKmw",
+	"XVE5Xw20W3OrgNrlQjhAafVaG8UvbowbqZtcvJd6D/0I18v6VVW6ZDpOnSkV2hFawgbrlOU7rR583R4j",
+	"IBrN4dsh/d5oxZprtB3foJe1lwW79D0o/3RS47q6mjN16SfpKzlOpCKLVCpG0PRCUqoMy6SaEYg/4soI",
+	"ECe11woEUCFLF+uwau+3hrQhy70yK0l821Zr2GuEkmWORECsfaRgMhGhGdgjzCJcTNMooIJ7/QXmziV0",
+	"+ch5bKLaduJbXIfSWhJEt18304QuI2K0RvPaoFI/wIs3Z4X20nArbMw86JOKZ4kyB0YFYbTMOAP5/5gU",
+	"lJfWBYXsq6wEkdPPAs5xwmZcKHSEuMCxTgyLuS/oxEanemq9ErYPbqPSKIxlhhofYYyVtedbmZkRwf7Q",
+	"BGIMzQ8/C49dv+Pibahi3auo5VhJsClmlCfjyRJshLLI2JiKZIzcJhqZZaCqklRsDI+/NUMKltR/21iw",
+	"sUR/VUzF2FkszRUYm5Nz/3anh7+037gPbcc4nB3UDcYyxRaWrxS0UtCMQrhSSkUyrTJQQ2OrkGoeoyNP",
+	"0xlaurUcU4XzYMuxXDC0fo8Nk2xMXVYzq0QzFzeDqSxh7BI7bplfuRhbm6wUYxcRWYl6aNP3uBsb2bLP",
+	"/l7RUltvXyUS99+xNa7jH3QBm4Z/TLjfRjtc7F6Rkby2xbkhbq4hllQr4ubbd7M9rrSw7w+doOAHlYI9",
+	"Wn+pDdHaSwNMgihqJuKNvfA/j7UPEFlfjk5NjjGMLLJqnflQS3AO4gUmcjpsiXLqXyBPnARiKTIihkAi",
+	"AsQREU1nhpUhSQzik6CpD30ML+XCxwQMV/Z79tDoDZaROJOKJUQxM1sr56d8lg6Y5dpra/0LjTqHT5Nd",
+	"i+8V/hWUa+tR93nmeuMPhPSGALS1/r6TaunhQa2j+/uYX/MMX3xDqeAkt65xPN1HivxHCrayfU1Eg28w",
+	"7Q+KqGnZ3lr3nOPja24rFzMbGME1hErYGGYnlln+7HktnKgVUFJCpo61o0AztttHEIa4Jn+7/OU1efHi",
+	"+Qvy8ez08WhrcwhOzm1LL9mo86klkjXbKn7YWUYj0wy6Vg15bhI08XWz3XunzJWWpWeq6DQcPqcLqnTj",
+	"seydlOvaN58z4QKyVqcjrEI7TBYtSjlzYUIbPKbYDmYYh/1bgi2Y0mTKS8M8p3yql4Rqkkt4bIfxQujf",
+	"xw5VNdFUzYfvtXUr9+9y3WuzNP+GX8vseou4sFJmbDPfzxhGCIqYBUV1m6SSMfAaYhD1gOAxmIBvKb+x",
+	"Qv9i43y2sMZuFWy5IRo4GGixTdiib21vuWA+X02BrrwuKwWBzRs6Iqp8wkr/r0pGE/vs9dMyNvvaSLqe",
+	"odaXiONGdtZtIdlKl2700AZ4DL+Z+3jQxYFd3HRxsEv/HJTH7k3LOOXXvgC7ATJByuJ5Zrvd+sdbxgAB",
+	"9+oOdD4Fo3NeZGBsxTi4EhzLmqHgPUgyDMXF0YGDWmf2VmMGnY6yYIHgMfMNRswrvyjtfGi9LkloBCHV",
+	"Lqh229Pbb4hbfZvUhrkMN+18sNfT92KBaumV0+yRhpl+c+xgUDECJOo6RrZdOXRKrDI7PKK4juGD82+y",
+	"Al12S73poev9Tl5v+358g/Du1glszv1aEQrWordXF79TpGKL+23gb3cYxbj7NfY8Yt29sqaNNdeCLOfo",
+	"ojP/MAoYmCCdbaOzcUpVuY91gH5VoSUdbRK2KapsFMwCjQ3EywxiWtCY62WPRcWFUZerKiGaldBGiCoi",
+	"1STjTJFpVYLtGIKsjUIn7PRKFs8lmqg8YUwbTTu6HmHNDRByybsufWT8jvq0h20DLr1PmY/tBEMrzUzE",
+	"tnEBNEl29Zod+byqq4GUnRMwTAaCJQTK3nWsJ2MFRHfOUj2KTKsvAzgSxsW6PmzyE0MzbMwyYL6OK1uj",
+	"bMJsk5IZLZSBBfa6leZtc74bA2dfFjedqZYN1meSTKrdmG09SmcL3yEpnhDYSzR1cE2sgTTQcet2cJ/C",
+	"eUS0JC8ODw93jMx55vexc1+cNtcpsVt2bLiVLIms/OletS+u7w7B+/nVHuAue10f9kbV3baDa5nbZ3tP",
+	"V6dz1RUoKcF7fpaoLa/63R28Zy3eZTDqN3hOWEwr5aH9C6pThVa1lz8dHj12dkDNlIZ8uEkGaTQugwjC",
+	"OLIFGhuHp4JkUnpTp86ntQ8LnxCuNj1AvvgLX2axdSc5XlZIpfgEbH8uFapeh5CaJCzmCUu8LEdOpwPE",
+	"EGjUMq57QsJBI7Peg8EmJ7/5vSePgjcHh6kUPgcqpG8Eo8R7wz2BNgar65+Yy/Xt+OSlplmfadpIskS0",
+	"80Vbp37NyoTHPq1UWEACo6hAnJGQC4IvzY2JYV0Ud/vUzAfpMaqvnFtnfQkaanZb2ePEeMfKmb3R2zAm",
+	"gaZ2T5a5g7VQGpe7neoBHXvneQOVy5P3wCcZFzMrmhaVJhOWogPoBvrZsHGmVobZdhy/AciJZ4anvq4K",
+	"CIMDdw4tmdCPFGjHTdQL5rxQ+/Uu07C/9B8+QAxws0qIRSGUWAMzkdNdBmvZDfeQ22xo6EpuSUU+QseQ",
+	"w62Ju4e0kwHZVSviLkrHX3q8f8O8Y4EUG5fWGp6x8jmutokdw2X7gtD8JsKQ28+ncTkvHM7It4T31KrV",
+	"W5DCNumRHbO9dxJs0U5i304JdK6rAWaOW0sU9QkHmsQ0y4yGo1g2rVkPV8B5JqrDdwbtoVtwYBvbDqqt",
+	"BOxBwvNwb9ZWrqj3bOGcBVslpd2aOay2F4ZES2hQZ+gKTKCEmxTtwKCH3hGX2nO7+2SD4fwXZNd8Jx5v",
+	"/oVZ21m8mh814LB6rZH9GVCBfb7AmK/ttpnltBPxfXS4jdfzMBAhNXQfUuvE3MWZGtiJq5aDYpsMsGDg",
+	"TUIxKK3rymgLcBjO2XJwgceLq50Etdt4rerE9n1L4TZ8FKXwtU3ZTSy/W7PmbdkMB9oHfSLqx49np87a",
+	"gpCSCAG3y2Zy9V76ZnmBaIVcEAglh1vrswo63WV7IvZHSr6j5TwBOLupi7AhL1+8ePbSF4LxzOa07Ee1",
+	"4atajQMfkwpvqm3Cd9rmombAfe9FW9z5BkZUAGS4QeKOD8cFkCA2hpOYVjaPf1U37GSZ4FeO+nfloKhj",
+	"7bK14GbYp5OmVn66CYIZxyxBZxcmcUpLGgNM7/qiN6uowZyTc2ej9NwN82TplOqIJKUsCpZEFokvY/Zy",
+	"5hKSpTr+TYCN9eaDr2bftbVYa9Tb4P+zgLTONhaEbDl3LuBazW4cScgtUeF2KmVcMorhFimfpWMMl/Hp",
+	"4efXrHSJ62Fv+MCIJOU1cE4CcSWmvQLGZAT2a6acLDHhYqhZ2ALB+UYted5jVcWoGTLlWUYoiSEn3eN7",
+	"NiKQx4Yw4cJvhI8x48kTimOzPrxfWlAcFQ5kWwZSUuRqGG7rqwXlehVHrf0l1ykXrz4xNh9ApHZ3rCuh",
+	"yV/BiTVDrfbbWhbQgJeunYuzHzKtgMQTTNuxsxjq/9ginNybtAf5O8Mjh/Fp9KGAWf1jmLOD8ux1VWxC",
+	"ExsUSaXN0fS49Hxp+x4EHuzG7NtUljGLyGRpcQIhOXTkOVv3ozfXIZZMY9QxUoDPkooh3hX8zEhMGaNK",
+	"E4meBQ9oJ7KN4fmMYDjwuWDWH8LeiGXq9e25SDB1Y35ZX+qQgka4OnFod022AsgBRGnD0eynjR3fC1YS",
+	"8M/VlwIflkFrqXFNusv5z2r0bjMF88Uv/A/f03CVcgWJgQuqMI3IqKXmB4buKJlmdLaW2MRrAD8PrYRB",
+	"0tBL5a6/ZS7wdtg7Wz8CKzlxlvLaxx41L2b95tWhHJaPuH33PvGN/WgPJqKA3ZM22ZSCkVRmax5RqVOU",
+	"yAJv4W7xodvalwK29R4w4HsTuepHjXnVgYcZHgcKm9cKB+2N+7REtEv04w9tiexsZCsHqCsZay8VQsSf",
+	"D4/a8CWL5Q6c2UK9Yx4ZprV0d9BlF3fN/FtKACEVpRKJRPXQd4CLdOmHJATPibCQr6aPAVmLLX4LWIoO",
+	"JRF97zZSsp6Pj64bo2/Arjs0hD/IQ5wtd2D4vXkoW+H3Fn2Q1YgAufcwaitw76neDkqsZSc2brGXi+Bu",
+	"78JEwnb2wZbg1dW/rmktzhgt1304RwONZmFL/WYDVNByv4Nz/4LH810CWQY4UAIa1oU1vG0xnLPVeWzR",
+	"LgOWEdPIBYfezKkGw3mnLpU2zN9fWGDq4LM8Yo5OmcA4bCmcMNxK3M3lNUuIlhGZ8mu2bfYj4nZ5JN1c",
+	"Xm8ZWeDtBmOSBis10HpTIhhOzfXds9nbE2fClabe3MiLo9OIXDw1/3f0KbIgLhGgbowd8gj84bAq+ks5",
+	"3W2IccmM9umNmJLKgvKbXQVEElfa6ZaDXaNms/1HWJXbn982iSiiLwHWFgZbSYlauiCrIVhmAcd+283W",
+	"dL4fXz6sybuXLbeDs7najLMMVMacJRxAS1M+S72m1VbhGV8KRxIIYX9+9NRlLrIsUYRmGqqEYQLyNuHG",
+	"cVU6V9GQFGzb/FIuBgTjftBUM5T0tX3yu/4NC9tMrUkBCrPQWGMUatfNqH3VAN2eIMgMsZMkWAMoELdb",
+	"B6X5IkRYlrggaywvMPI7VXQVwgEKIzvYIjAbvBdYyMWZ6mvoGruTfmpsQADWuO+qQLliGx7mgnASPDQP",
+	"DO4g24eObVQ6lfpI/L1FzMeSeBanxsjREOq8YqxqGxD8wnzBytgS+HYAHMN2ZjVIr71NzdCttfr2zlly",
+	"PUadKjTxWwYAdYgxQSDQSyhxsUVueNq21XPEArON19Je2+YkwMTZ0JlLvUqMqIDJV5k3OW/dY4Gdt0xy",
+	"gYUm3jyROOXFcAkMyg742C84gW9iev8fQJ80GiXY5dyLIKctRCHlTPH4bQMwBDIJ8BYEIcLYAMf5isoF",
+	"REzYrBI++/2qu8ofDuIJ8wgEYZy16p4NiMHocm7zzSNFeOJNnm+CFMPQWJiEXW8BmGRcSQHcnkDXjfWh",
+	"r3P7yC1SuU3vUgdIAdJt+oqEZGyKBSahYAEVCcn5LNUkZ+YCIjmc4NQUF7OsVUiBZlslz+Ov6tSedUIf",
+	"FhDiiwbZS7RHu6zPMAUOQJ+9zrWclnO/3Qt3GdGKWcnwAVNaysRiQbkNHwI85o1PGVBJaHgEykpkyObI",
+	"j41jD41rx9vfPJsO9XC1sIoatTchsgy3pvnWmfr5dmxR1zrIovhaBMDIQ1AOBdWalcLGM+LlQmDCYVZF",
+	"n9hgUy+aKfkXYrZge5XtBsnV/simm+ScPt2McAxLdbS7tpS67GQfTdvilKs6zYaDtGFVRcngPsoYfxp7",
+	"b2SNJ+PFfDkNWW2hKFBnKqd0idXDqnJKY6Z6arnlXHmloFOIwG24TUFNuzDanEXv7EI/caibY+un2fhV",
+	"8BG33afwZVn5IfjLyhfT9UqQy8uPb9+Yba7B6LiwqH9CCh7TzNwib905zeN5QLvqqcxjAYGxbjAX5I2Y",
+	"ZbypjRl2P2ARUwfJj2cdOdKrSzs50nLTq0/nS5CeB9br6VQFrzJW58BZMXFFhkDrEp0zgi/IDe9MPct+",
+	"MdbFLAbAldDSoxmk1bIZFyDerOAF1KIORg/gGmWyi5G4uVxNOaCXL/tLLDfEuhZYO8g2j0d6UTJ/PNy2",
+	"u1jnmYXSVKb8ejt7TuBczgCU3aFc9V1hX/yiz3ITZ4adWNHRyYyYL4usbS32AmWjRAIipl/OHVg2I3BV",
+	"wxlylzbpydnoEI7YRqShock85T77nDV0dWAt1VuvpHCInBK8CVXNkR22dTgurQa26wa4JYwVK3kFmVwQ",
+	"KqTDNXeIfQB2vSJZHvqH4rkXhsdQCIYHpbbGZSxz5EA259eBP3cVsqlDau+VqKERvJZBvKyKwei4b96h",
+	"cnnNkrCFuS4ZQ4mNLMRyGmK5alKKEH7NWlnrbZOVVjxh5KKJSvToettAcwr53rZfv0B2fqj/CYlA4xTC",
+	"vTsVkeBemZ0BsHOjxoVn2oYwoT6qqpMAFKETeQ3vh437x7wBLCaoCTX01QuVv5Ed7YJM+nvFmQ5ITBYt",
+	"vC6BHyFswdFzsrZrU7YIge7azJ8h5m7DI1hIelMyZxAhBQYSJgi2NsN3COqTZTbm6DDO65Eh81kAz6ov",
+	"ssIygjqiLZEtYHA33qUNu92Uxg2M2BZYq9lazST8zNTa9Xs8E9ShbjsQ7gZ+O7LiS0TMC4omO4tbjLDF",
+	"QHuLkxqj3CwPqBGLhrUSb7csIXunyG23EvjUE8hyy8Fz4cCX7WDngqEt4cCrb1Ec2Uf3H5oknUG4wcG9",
+	"vLMont7wnQ8t2JrbzYHcRawP1BmC0kAtjXfOCuT2fHBgRg2avNHi0W9lNsucSchH0ZJUImMK2JctgySY",
+	"RQ2498Ak/kCeKxe9Y5bJtGqtEMT7my0wmPCGeQQ3T3mLRusnQt2pwZzBKbxt3bBlEZI8FxDfwXMIE6pL",
+	"FkJcuvkR+dvTw6cvx0dH46fPrw5/Oj48fHwCSEu2vI0HScJvUHNh8t0ZQNg77BgY/u10NgN4rwsEZj/6",
+	"2EWdO9fRe6ViAyozG9lNuwLKkVMN66rM4JZIKaJyMZfvARreiRUOFOUJFrpsNFCoF7gQoz43//2s7P3t",
+	"63JrOmdiw8mtqvUsL/SykT/9xzUKFcq7WQnwASW5QUSUld5fNW7cIv+10DrgHTZb0eOYwwZRG1RmJZfF",
+	"afi4J3VCi29TEjZ1FUqHSyE9Z1EfA2RxeY+BekuSnYnmXhseiIURLVgXLTfHgFvBxe2/W5gbsOcEPFEv",
+	"zJtS9kHmDE0Btdrmsso25pLlNE65YP93IxdepLKdrxZy8bUT7wZ6WZHcNtbCcB1jBffR6tT7tnFDPPfK",
+	"S/liWGy0N1zBhiPURSNbM87pH+0hXxz6puuiAAeJ4oa73zzl7tsL9LiOTYJ9RuN5d2tUKkuPSPlOIo5e",
+	"gkxGo/WSYhjehJHV1I127oefEz8lgOO9kOU8Is9Jal4GZeTZbtlKHFhIGHvN+9VngoeHrHvbVzJh2rkt",
+	"aw7u0EY7icB05N3XOtqvDvVkLFFj6op6cDEuShkzpVZ8ug4QOgsgpn5wkdzDqtFAxHE4JScc0OY1KaHH",
+	"jCqJ9RQD725fyJvpdmVavr27orObpyxuq2dvkZMT07JcglW4kVElipaCKc0SYuMRfIn3d3T510s99DKB",
+	"Kzq7i/S+bYCZfHOc3WlYw9Hh3uMajg4HBTZYd8DQS749PqSXBqydez0vUdM4zf01ZXesnPKq7tMf4lhH",
+	"snugrVrROB0VSIRjO28KmmXYANSjBNglzQSYHFz5vm7a+CZ8LR9nd/gq/hjOvmXbwMsG52QobFdfPXmq",
+	"Xawhz1nLJPH3q6OXx4eHj0f7QPnqbmFvHc8gtEcLyMCoRA24x7DixlS9X4uZ3BwozkUNoOPxjNrqchDH",
+	"l4CYLxgBa6hT1dZm5o9RDwS+/uZKo3Z/VVfIJZRoHs/XSgZh0KizZw2IjF2FpHsNsC03BS87IVJkziQA",
+	"/kq0UiojXHhjcWWlY+nL5YRCWbXrFixDC55lRhY1c6sjkYzMul7eM0QOu6ChDet4l6DWmIXtPdsty2u5",
+	"fYVVuylRmdSr1/z58eHhwcXVs8N3j02DBWNz81/IrCN1LZzRrQGuxd46uE3UltHKWxHoNdIuwZ8OPZWV",
+	"yNl1dSfHWumyJEmFj4NyMCkuKH4MW3Qzv/e2YbhbQ/YMM6BzjbDpg/ZNyaqMe8CQa4gC/zl0ChXOvViO",
+	"l2cnWLH+GF8jWjuAgT2Bh5ySj2enyOAENr5BuBDMxLX2CUq1hhiARh+CrmdVww1JuKbVzSKrtwXN20KT",
+	"qx/N2hxe27FbdvG6llHVqltktaMGUM7JfKuKsBN6NikvMpG7aS9/MZzUAXiojUzSJ0wMTZGBLYA0b5DT",
+	"ZEsE2B3PdBd80vDz36JoB4e6GQlyCzjSXnpa7+c+QawHJAffhj3dw4btA4rVf//sczEgYXrwZdwd3rRh",
+	"3WuTbdn2IASyNu418vOa/W+AWXDoegLsfgPOydNdAUeuqlL4zBPblhHUMpFbPWzeQukj15HvFnwUibxk",
+	"v1ds+2ID9WJ84ic+RzXINLQlENgBEXIdkayOMD/yGvE68/ajtk3YUookIHEB0CzI5spmRao0UOBpUvEs",
+	"5BfNaTl366JCLTCjGn/RDpqsTR02eMel/3WOEAKNh7tT/mma+2QaAJbzKoBQkOzYzAhcoA6oEGEL4WfO",
+	"NT4fec1zvvy89+BqAp0Ct8GvOmwphjdBVH6EGYxyxKU2BcaCoATrWK0D8tH7g0Vxt2wNs+5ZJ5KpbZC5",
+	"XAR7q5iXS3a3tFzTx5fALTizoYqOXbIl9MIyhtGBLRzEOJPxHIMvpiBKIuwymL9TiRXDMpob8WUi//Da",
+	"4MyI762Vuq7VORiqtipimbdRa8cUQGlWcWutj2wVvraZgq3q1rn8EOSuelBtuSYZ04ZmS1nNUjJZNiFX",
+	"vuyuAP60NR/1DITcBWvIOWMT15vdExaY2i6kGcl39J9Sti3E1JDQHd+Ge4K6XmwOfXJBIMEQKLOCS5tu",
+	"tDrROpZiVxXVBTyEdNSvoApMvfW72kis1qn1hACksTS6UKzJjF/btCtAnsQABUxvN/cYQ60/C+1CP4yW",
+	"vzRSRivaCmF8W2NjMjlETbPEafKOLZjOqIu8q2EHnnwWn8WbspQlmlFt/i5BTBNbWvOn5y/+/vgJuaCl",
+	"5jQjLDGc3rT+7w/n78k7Vs4YAeWQqc8CfvH3Zz+9fHyMUhnIRSpyfC5j9JqpJ+QVuTj/cAXLQlcfFeQs",
+	"YXkhzXSX49/Y8uSzoKRkulzaHBEH10TmbIkhkLrOyrLv6FSWRLFrJgA67AnBhEwqks/CECfO++zDOfnH",
+	"y8MjYgjLQY3Vh4a4084CckK4MM+vXfLlL68/i2fPnv2EgV+vn3wWtb5+PLriwupu16xUFufKOT5pwUfH",
+	"o2dPDp88GyFvADI8oAU/cKPBJzNMtTDkDHrzWTI6Hv2T6dd1IyhXXEhhmdXTw0OrbGtrVKVFkfEYfn3w",
+	"b6tm4es/HB7D1Q7rioidCJI3ULHSLQJdtjVBz4WtpWFknCVUxFyNkPLNol7fgYNjMqOqKs9puXQA4W4/",
+	"bKYMWKXwmMy70cG6NhxZKs/evkqSerVgmqY5AzXt+F/+2TVNDlo0+xszQtTGX3wCGNHR1y/IcJjSP0sE",
+	"ih98gBsKeDRHt8rVjPbxtUM7R3sbGiqfe8ijhaW6h6N/lSQtC6XRsKkgtoKbC3Ozbg4b92h+v3rNDqYc",
+	"tbmNBAGB6R2i8OWGQv6QobSolRJl32Numv1esXLpogeOm5SA9vFEra3eXHLqPlCnjDXTY6VLRvNVUqml",
+	"9QkXtPTFfH7/1AmpcBSoAx/TFy+ev3h8gn5kmSyhnI9WWFkoIkeH5N3PNbClh27/5MlXFDmgbn2Hci8h",
+	"duIG3GwIjZxN34EteFtyusGTtcvB1oG9VhtIGXUuqDc2/MnXrW12AG1stzciCTyTNlXA+2iOHZ8sqyug",
+	"dX31PN8kXN/T0xzCHHIjHI5hbf+13aG6RaPXYRCr+HEoCu17LYoKsYqDkk1LptLwU3eJDW5EY7d5uVdl",
+	"GU+VmE6qKsqbOmXipLGqxKBPW1MtiAbm+jl1B/IoFulyH/xfzdGuhwIJgjHUkwTh1x2VvfyNxN8Rqp04",
+	"C1VQScqyTJK/gRpFMSb+cVQnXWMIEbXgrTMKNnL6WSQVw+8wg/9xREqmmCZ/g12AWvMYfE9nlIvHoENO",
+	"GNXkb9ZE9VmktCiYYMljo8XWKLo4MCqpP0s5r0M2VWO8RTw7XkKQC3C9t1TpMSxtfHYKTn8ASI0+i4W7",
+	"XAjf4nRhlOFQz+qoRLhHQ+SzekpNxUKSUhWQzRxoq0eY6ZibD31GGQT/tgyi6Xdl9aOAsOfBUB5wxYwu",
+	"iyTlFcY8olcH+BV+hodbp3gzBIjYC8NShh4UK69ZOYajdc+fuxF1jqnjVd1sdht11YSkpHDxozr5E8jY",
+	"hYGZ2/CkQzi/MVbcZ7n++5O92+Gofj5u9jnCQp94uGgBRYQBvQcSNIfuJPFWnF4NKwkJajZrDoM9A1J6",
+	"Q67IF126UMhs82vTahC9ISLQ8gSxaVbiXeu0VB/duRy/wTwlClqfE7pUEfn78LETLAmyMjRyx5dPN3jm",
+	"vtyFMas5g/PpqY3f2WDTulopPwB0SMUSEj6lA0/YpxHrkbNfySnAmKzVPjC8GGDkPNR34PBT/CLeRaXP",
+	"xBsbsvUXt27BMs7FqTuzQSys/2xe28Com5/nOzpnNV8xgp+NlIsgb1/YUohYqXvZOkiutCyXvTzENtnA",
+	"QM5FtrRymWoqzXHABjghhy7CWLAFU6GrXNeeaw6k3pbDaEc5aG2MjOdc+4d4dhg1zANyOfr9+vfCAuGO",
+	"J6Sj4InsgcJWFNCodZjrls6Mi1VJal3ro8lbaHI717SGMrljxR3XFDgG2JOIMBq3HWNtsIJ92HpoAg6o",
+	"kmY4oJVpSsZOnNMftFRWrB/XQR2s08PH3an9xfn4dgSyP0HUxlX12XZQ+NsDLVxgyhDotaskkTMqIqhA",
+	"42K1W5RgE6ODnom3FhjjL++mwqzu79EJYAUBwRaIlbN6uhuN+Kfw+Y7n/GDA37u59QJUfgQrqlMAo8aK",
+	"jyEeG6z49/A4b9eCbxb8YL3vs96vpAFhYIyPVRxACM3Yle3xPwyvTZtTG613GzR2swfkB+YcLg5GY8Is",
+	"4mQ5aMt2TrHv6F0mvP/Q38nrW30m7pvQYNZq1vzAUdbkDfQvA0FJBPO38K4A5O7Sob0UVlh4iYDOIavy",
+	"yhbv+1GozNVj/J5FUyQVqC/lTtdHHCVTWpasz5AADe4vE/pBOcJV+5gr7bJNJrb6w4rY6jl3m6/cr4g6",
+	"+N0fhC28p7mzHHxvTAEVHKOuukR1xAkGmoGnQzWF2PwEo2mpx9Li+/lJ5oNpc47gdw+c4r5wivOCiXYY",
+	"iF9MBa+69+Tr9yN87vSa/WgyxHu2uGoe1u+QZVh3OlZmRKe5rEoGVTB6qMXV6Ak5uowgAYmZt0Mn59Op",
+	"YnpIy7fgohrQ8D0tS0hp2NgS0i5/HkSdADEwrOnHcsaEPsVq8htb/0qN9hTgd/10AMeyH6d3G+3P867k",
+	"VCx7LB1gPnln2vzlreCwijtWZge4QOBJuvlRn0pbKQdRhDC2BI894P0wLQ7KupBxyHcZp+dTSwC3dSpn",
+	"ibrrg8ECzqFzceV1rCif2wAp3Kybn1Ud+2M1BVeNqGS2aDHYEgrD3Bd0WVfI5aW1YgZdm0Ym3MT1z12b",
+	"W9zdeoyAd7ikPEOPOhSKUZFNz2TZNVPr67XfAsjOnrz6Nse/lJWwYbnETtdt5EKMzSf9Stn5Quz4ft4/",
+	"Ccqt5bsUoD5ARFnojAf6CHc/7Qc34d41KTwSQomi1yyxJxuFmd4Nzu42txkKXPkFhCuHnkEFJlAkK8Ww",
+	"9sEG27tHqJpvcqvezxtwu55Vu+YH52qfc7V9Cf3s9SCWRZ+eIYvlLVPXHg1Wf7Xnz+zuyilFzubIdfDA",
+	"NntD7/WB7V9I+pkpnjy4Q/3u0PZDkkujgtbW7CCFbdRUkL4u5UI9mKi+VxNVVxBBtLCaaCwcVp8eduFq",
+	"kf311TC7lHuihV3VWD37j9atC/m3rdd42AORF3Y+9u9IH1s7ISjVRmS1jyQ+69a2vUNFOaOKAMoG2kza",
+	"YOUsy5Qzl21QI+7lud2uFoFLvldKxBrlxHvLzKq1Aux9LegyaiOVeS/+RrkAN/PBc/W9e67ojImEOnC9",
+	"wr2MjmIyGrPeZOALbLGvnNd1tPVK9IFKumRqH1ZloGaXvxokDuRDZBySVYu7ZBOxoLLjfs4G+21jKQqp",
+	"a++FEf4BirtSrAMMZsS4oje++sK1+MtLdHYlgyMc/4qeR9AAbSo71IqzTsdJXUcOE6vJJOMiAfz9GnCg",
+	"zLt0cVCUzD0BAfrABi0y+b7Ozi0shOFg8bHhNTUi2cL6tJZqnwrZlBF3JA4iF3R9keBTjhDZPd5IOJL1",
+	"yMa1crSYd89axm2MhnIZo1ENg801FOU0kieoiIQKjKICOBsep0QzZTF8tCSTjObMgioI6WoptSChF83W",
+	"AXM0v/4sEsmUD//mlZr/H7ucWyK305Z5/44lREZFAKjG1b7JGRV7JK7WaUPPcBRwMA3ui6LXQFUtgiop",
+	"zw7+jKviay90a1X4ZUNPoah2gajHEeDifjiHylD2m0/P//G4KRLlWj9eKRcFWfcWpMYm3SPG9iBYmuc7",
+	"gU0+iKj3w3JlIwm4gOibuCpcTIeh1Rblsj7QkEsGVRbuVNb5dmKHhiYYfLEXFIAEC/lk1LBwKFmBh8AV",
+	"WdglN+fg6pL1Sha2MNntMHrs/HUq+d1jNuDYdpXB6JwqY1FdDxmfSZfHINgfGuQ8tZewjCU+wNRWwLNy",
+	"RiJ7pArFaImWpRCSX7mEmZufZlLawpkWHo9M2IwL89wZGgFgDy4IYIqrCEpQqghCjaLPAm0SkdN1zD7U",
+	"BdsBPS0iMVUoESWcxiXXPFaEKp6wE7t5XHwWv1dSU3zsaDlXKOCUcnECmGkqtZYRiOaF7UARxcwW1lH7",
+	"6p4QfI/VZ+E0rTpIDIr01Hknli3ZXzoVTRZM+ISbD7ilHQ7kg5P5fRu4tfvytN2TxwLPFQCngDoiS5Fd",
+	"SBkk8oMpzzRmeXhp/XyKoqvpzAq4qYXmtDSNUZ9A1LKEL6mh7qhl1wXgSiBx1NMmjJaqwY9/Ql4RnEaD",
+	"U0jVHK4UQOKs3IgAdCQS2C+4mjshs9t843Ad72XYrmrP7dbIhrpqDHAuENW9GnzhcsoGhrbdMLusWy/Y",
+	"RrTOpKuyZ5iSljKAg4VgPF6MKlsaZb3E30NE3S1lMVrKeaSIGQGwahd0edJKYgRLA/CTlePd4PS55QTG",
+	"e+n12SKL8UdCaDeXvqG0ANMaEH/0g+XEPsQf9cUf2VxarFNWF35uE1dTqy6M0/ehKez2PUH1XSIr32jh",
+	"a+EsxSkvUOexwO1qX4h9jXG3V8vDJoNw+n5IiL67AlptI+u1kBytRbg5L603gTN/cG1ukdLrMYKVs+xM",
+	"I6cuA8AwrhCcCClbgg9BpftBqURnDVaUi1OpmGg5bXhfyD2eYWvXtiPyOxR03By/SYDLAJPjPoNbpFTM",
+	"H9OimFZkQuO5k4rdWM0twQy3fqSPFEtc/tVjGb9vBI+qcCAecFzrJzxU797xrB8Sym4JdxJO0w88Camo",
+	"wLkxNXUQEOV9POAHnfcb6rxhbjFE4b1NanpQd/9K6i7wqXCmzQphDQWWu8fk9YPbZOG0fdByWMfLSKIa",
+	"Ip3sa9UQgqazocKImfSDKHJ/Th39dCBvSMWIYEqzxFbn5jqy5U6zzFaIg4JwA7Iv7t8x365AckVnD8nb",
+	"fTKJpjPM54FgSXTscAhed1i2JJaZrEoPV8Fz6ZFazNe3SHH3DmOKlbNvEDB832ntLdOrnIozhQFahviQ",
+	"dTla40JpRhMfsW1KDLqis4esoO8+5NLRD3IuWULk5drr2KKefv/Ba1roqmRX8u4jMG8HCNMs5H46EVyx",
+	"tna+L5zOUPl0tzO6WwH1Tr0yayVSXAFJyASBAK1nh1DZsA8ZaeddvdUo4pqKu7FVQETf8C1706riDGVM",
+	"AXYRJrVB8L5/9HvLkrdM5Lai913dH3MgZMpZlqiTdkZyFCoR03CqA1oX2O3z5EAjf+XjXaLqvlV95Hsh",
+	"hN9F7eW7ojwkDFsdeWPZYz/ZHfyZUpVueDNvSn+etCYz6hbktAs13ZP31dpgoII1XWAV49AT2iq4fY+2",
+	"erv3+YY3rMurLB3vJdkc+sIwZ7w0BY+N1K4sGjqEaiDKMcsUc5/Sa5Z4b1JMRcyyPqXAfH+b7/W+reF3",
+	"dS1OWcwTLJCtJTHCvPbvsMwLx5dCiH/Y4mGXPTTP43loZ5lIxpuy2N6IpM5ge9jYTkEmKCoPzKwpHx7Y",
+	"7ZSKZFr1sIoLHs/vLwnfAigCj+fbGTjvTCPGS4OJSTKxKQranDhfqcvkztR33lyA07nHxniGLe6bxmyn",
+	"FbIBT1gmxQzeS74PbLBXeHMeKaKqiaZqrpyripGSxZD6aGt9W2bl2+3NEQ8/0tXastjinfFMib4gLW3t",
+	"kKgJt8cExtdVYa4a2l6dGR/oA64gRilAnUQ+yWxwbpcYClqpPkwg8/WDsOD3rTT3DDN/idI883O4IqOi",
+	"Z5czKn6o5yyj4h7euQ9Mk0XK0LhrE3URKKVX6i5ZzoUzioZCfUyTH+mIccX3U2Z5lSSkPjR8QI280voI",
+	"TA/eo5YFE33nbL5/4JfBoqxOQ03ME4UGgcyBl2HNrLXCaiub369/ofL1Y12ynTBN7vaNtE9khJEH5rbR",
+	"LDOEAGggImB2xR8NkFXvs8p9O9Lqlbyv8mrohNE0OAO4JkBfaddiXjn0YSGzDww2YDrn66WQQ9tc5f27",
+	"XOUPm7xZ6p9JIv1brOa86CkXO+fFw/b6tpc6LiLjuCpLyHkFXHXfHmc0nvdmvkKDvfiBXwHTQsUa/mnL",
+	"5fGc1SmtiOZj7S9yIQLO4aRio+1ACdemIghTmudmEtuNnHNRaabWR+d5lVtEn8PINLIfdDGUb9WWhqfl",
+	"TSNUBM76pPa+I8pXHXqTUmWrbO7F8VVKmTv0XJRMzQCV0DzDkmAVUgJ+gvU/EeprwsyTh/nGXpqFcopB",
+	"vnBFZz+S+HpFZ7P7qyGao2qUQ/xrRS+sRB+65EfxPcQ2mlVcYr/3MMF8z5iWZrFtTMt2Ndoa1dK+ATN+",
+	"zQB9tKEHW2PJ/KcXKdcfLO0JRqjrxYaCEfq2z4zy3vTzgGs7OMg6CtYVACBiRT4WVqtRqVwYdr+Utkzk",
+	"039gzGfg5YWf+6HWzJtbP8JPWw/w4fAH+E7CwM+Fq8xMVMqLwlaOUv4bcNAqnNlzGVr423d5Jb5RddFP",
+	"bTT0EwzoaAKJeZxiSQfiMNz34jNsHxYBLEpEMIyMWl4CNpB55SRRmpYQWPsIpEhIdWsOd5H2Wz5p8sm0",
+	"uJ13CLq+4wfIjHmJOTH+MrE0M4Kgc8DCnzV+775gm1DSnaLeAcO5YzKfFLUjRbHy2t2bqsxGx6OD0dcv",
+	"X/9fAAAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

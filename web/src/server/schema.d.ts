@@ -1127,6 +1127,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The calendars whose events are read, by their names */
+        get: operations["getCalendars"];
+        put?: never;
+        /** Add a calendar at an address, which is read first */
+        post: operations["addCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a calendar from a file (RFC 5545); the body is its bytes, 10 MB at most */
+        post: operations["addCalendarFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove a calendar with its events */
+        delete: operations["removeCalendar"];
+        options?: never;
+        head?: never;
+        /** Change a calendar */
+        patch: operations["editCalendar"];
+        trace?: never;
+    };
+    "/api/calendars/{id}/refresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask the address of a calendar now */
+        post: operations["refreshCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/happenings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The calendars' events of some days that are not over */
+        get: operations["getHappenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/happenings/todo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a to-do of an event, planned for its day */
+        post: operations["putInEvent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings": {
         parameters: {
             query?: never;
@@ -1316,6 +1420,12 @@ export interface components {
             handful?: string;
             /** @description Of a project, what will be true when it is done; absent for none */
             outcome?: string;
+            /** @description What it was made of; absent for none */
+            source?: {
+                /** @description A URI; event: with a calendar's id and a UID for an event */
+                link: string;
+                words: string;
+            };
             /** @description Where it is done; absent for none */
             place?: string;
             /**
@@ -2022,6 +2132,8 @@ export interface components {
             /** @description The work in it by its estimates; absent for none */
             minutes?: number;
             load?: components["schemas"]["Load"];
+            /** @description The day's events, in words; absent for none */
+            events?: string;
             /**
              * @description In an answer that builds on an earlier one: pairs of where a run of
              *     rows begins in that one, counted over all its groups, and how many
@@ -2063,6 +2175,77 @@ export interface components {
             assumed?: number;
             /** @description The work time there; absent for parked, and for what lies further ahead than it is reckoned */
             capacity?: number;
+        };
+        NewCalendar: {
+            address: string;
+            /** @description What it calls itself where this is absent */
+            name?: string;
+            colour?: components["schemas"]["Colour"];
+            allDayTakes?: boolean;
+        };
+        CalendarPatch: {
+            name?: string;
+            colour?: components["schemas"]["Colour"];
+            allDayTakes?: boolean;
+        };
+        Calendar: {
+            id: string;
+            /**
+             * Format: int64
+             * @description Its ETag, quoted
+             */
+            revision: number;
+            name: string;
+            colour: components["schemas"]["Colour"];
+            /** @description Its events of whole days take the hours of their days */
+            allDayTakes: boolean;
+            /** @description Absent for one that came from a file */
+            address?: string;
+            /** @description The name of the file it came from */
+            file?: string;
+            /** @description How many are known, each time they come in the year ahead */
+            events: number;
+            /**
+             * Format: date-time
+             * @description When what is known was read; absent for never
+             */
+            changed?: string;
+            /**
+             * Format: date-time
+             * @description When its address was last asked
+             */
+            asked?: string;
+            asking: boolean;
+            /** @description What was wrong when it was last asked; what was read before stands */
+            problem?: string;
+            /** @description How many events could not be read */
+            leftOut: number;
+            /** @description What was not read as it stands, a sentence each */
+            problems: string[];
+        };
+        EventOnDay: {
+            calendar: string;
+            uid: string;
+            /** @description A day on which it happens */
+            day: string;
+        };
+        HappeningsOfDay: {
+            day: string;
+            events: components["schemas"]["Happening"][];
+        };
+        Happening: {
+            /** @description The id of its calendar */
+            calendar: string;
+            /** @description As the calendar has it (RFC 5545 UID) */
+            uid: string;
+            title: string;
+            /** @description Absent for no */
+            allDay?: boolean;
+            /** @description The civil date and time in the person's zone; absent for whole days */
+            from?: string;
+            to?: string;
+            /** @description How many minutes of the day's working hours it takes that are not over */
+            takes: number;
         };
         Slack: {
             /** @description 2 h of work, 4 h to spare; absent where there is no due ahead */
@@ -2181,7 +2364,7 @@ export interface components {
             /** @description The open to-dos that carry it, without those of nested tags */
             open: number;
         };
-        /** @description With 412, a list, section, shelf, tag, person or view as it is now; what it does not have is absent */
+        /** @description With 412, a list, section, shelf, tag, person, view or calendar as it is now; what it does not have is absent */
         RowState: {
             id: string;
             /**
@@ -2196,6 +2379,7 @@ export interface components {
             pinned?: boolean;
             archived?: boolean;
             counted?: boolean;
+            allDayTakes?: boolean;
             icon?: components["schemas"]["ViewIcon"];
             email?: string;
             phone?: string;
@@ -4290,6 +4474,223 @@ export interface operations {
                     "application/json": components["schemas"]["Turned"];
                 };
             };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getCalendars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every calendar, with what is known of it by now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calendar"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addCalendar: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCalendar"];
+            };
+        };
+        responses: {
+            /** @description It was made */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addCalendarFile: {
+        parameters: {
+            query: {
+                /** @description The file's name, without a path */
+                name: string;
+            };
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description It was made */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removeCalendar: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    ETag: components["headers"]["ETag"];
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    editCalendar: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/merge-patch+json": components["schemas"]["CalendarPatch"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    ETag: components["headers"]["ETag"];
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    refreshCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The calendar as it is known then; where it could not be read its problem says why */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calendar"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getHappenings: {
+        parameters: {
+            query?: {
+                /** @description The first day; today where it is absent */
+                first?: string;
+                /** @description How many days, 7 where it is absent */
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The days that have any, in order */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HappeningsOfDay"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putInEvent: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventOnDay"];
+            };
+        };
+        responses: {
+            201: components["responses"]["Changed"];
             default: components["responses"]["Problem"];
         };
     };

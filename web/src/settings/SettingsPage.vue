@@ -6,6 +6,7 @@ import { useOverview } from "@/server/queries";
 import { type SettingWords, settingGroups, valueWords } from "@/words/settings";
 import { useSettings } from "@/server/choose";
 import { inForce } from "@/server/in-force";
+import CalendarsPart from "./CalendarsPart.vue";
 import SettingControl from "./SettingControl.vue";
 
 /** What an account may choose; each is kept as it is changed. */
@@ -34,6 +35,7 @@ function words(s: SettingWords, value: string): string {
     </header>
     <nav aria-label="Parts of the settings">
       <a v-for="g in settingGroups" :key="g.at" :href="`#${g.at}`">{{ g.name }}</a>
+      <a href="#calendars">Calendars</a>
     </nav>
     <section v-for="g in settingGroups" :id="g.at" :key="g.at" :aria-labelledby="`${g.at}-head`">
       <h2 :id="`${g.at}-head`">{{ g.name }}</h2>
@@ -65,6 +67,7 @@ function words(s: SettingWords, value: string): string {
         />
       </div>
     </section>
+    <CalendarsPart />
   </div>
 </template>
 

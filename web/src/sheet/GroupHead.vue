@@ -14,6 +14,7 @@ import { estimateWords } from "@/words/fields";
 import { fillOf, fullWords, hoursWords } from "@/words/load";
 import { groupHead } from "@/words/groups";
 import ActionMenu from "@/kit/ActionMenu.vue";
+import EventsButton from "./EventsButton.vue";
 import CupGlyph from "@/kit/CupGlyph.vue";
 
 const props = defineProps<{
@@ -43,6 +44,8 @@ const hours = computed(() => {
   const short = narrow.value && fill.value.over;
   return short ? hoursWords(props.group.load) : fullWords(props.group.load);
 });
+/** What happens on the day; on a phone it has a line of its own. */
+const events = computed(() => (cup.value && props.group.events) || "");
 const count = computed(() => {
   const n = props.group.count - (props.group.notes ?? 0);
   if (props.folds) return `${props.folded ? "show" : "hide"} ${n || ""}`;
@@ -107,7 +110,10 @@ const items = computed<MenuItem[]>(() => {
   >
     <CupGlyph v-if="cup" :level="fill.level" :assumed="fill.assumed" :size="20" />
     <h2 :class="{ before: hours }">{{ words }}</h2>
-    <span v-if="hours" class="hours" :class="{ over: fill.over }">{{ hours }}</span>
+    <span v-if="hours" class="hours" :class="{ over: fill.over, followed: events }">{{
+      hours
+    }}</span>
+    <EventsButton v-if="events && !narrow" :day="group.horizon!" :words="events" />
     <template v-if="!folds">
       <ActionMenu
         v-if="items.length"
@@ -128,6 +134,7 @@ const items = computed<MenuItem[]>(() => {
     </template>
     <span class="count">{{ count }}</span>
   </component>
+  <EventsButton v-if="events && narrow" :day="group.horizon!" :words="events" />
 </template>
 
 <style scoped>
@@ -137,14 +144,14 @@ const items = computed<MenuItem[]>(() => {
   align-items: center;
   gap: 10px;
   width: 100%;
-  height: 36px;
+  min-height: 36px;
   padding: 4px 8px 0 0;
   border-bottom: 1px solid var(--ink);
   text-align: left;
 }
 @media (max-width: 760px) {
   .head {
-    height: 32px;
+    min-height: 32px;
   }
 }
 .hovered {
@@ -174,6 +181,9 @@ h2 {
   white-space: nowrap;
   color: var(--pencil);
   font-size: 14px;
+}
+.followed {
+  flex: none;
 }
 .over {
   color: var(--copper);

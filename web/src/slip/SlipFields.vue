@@ -208,6 +208,10 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
         :disabled="binned"
       />
     </dd>
+    <template v-if="todo.source">
+      <dt>Made of</dt>
+      <dd>{{ todo.source.words }}</dd>
+    </template>
   </dl>
 </template>
 

@@ -3,6 +3,7 @@ package app
 import (
 	"cmp"
 	"slices"
+	"strings"
 	"sync"
 
 	"tincup/internal/core/book"
@@ -128,8 +129,8 @@ func (a *Session) Slack(desk *book.Desk, c day.Clock, t *book.Todo, due day.Mome
 	return plan.SlackOf(a.Capacity(desk, c), desk, t, due, minutes, chosen.AssumedMinutes())
 }
 
-// TodayHolds says whether the day still holds its work, for one who reads the desk; "" where
-// there is none.
+// TodayHolds says whether the day still holds its work, and what happens on it, for one who
+// reads the desk; "" where there is neither.
 func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
 	kept := a.capacity(desk, c)
 	k := kept.Capacity
@@ -147,5 +148,9 @@ func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
 			late = append(late, g.Todos[job].Title)
 		}
 	}
-	return plan.DayWords(load.Minutes, load.Assumed, kept.Days[0].Minutes, late)
+	said := plan.DayWords(load.Minutes, load.Assumed, kept.Days[0].Minutes, late)
+	if events := plan.EventWords(kept.days[c.Today()], c.Zone); events != "" {
+		said = strings.TrimPrefix(said+" "+events+".", " ")
+	}
+	return said
 }

@@ -83,7 +83,11 @@ func (s *Service) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 	}
 	switch {
 	case r.Method == http.MethodGet && !deep && fault != "":
-		fail(w, r, fault)
+		fail(w, r, fault, func() bool {
+			s.mu.Lock()
+			defer s.mu.Unlock()
+			return c.fault == fault
+		})
 	case r.Method == http.MethodGet && !deep:
 		s.serve(w, r, c)
 	case r.Method == http.MethodPut && uid == "fault":

@@ -11,13 +11,13 @@ import (
 // Faults are the ways in which a calendar may fail.
 var Faults = []string{"slow", "endless", "page", "missing", "locked", "bomb", "around", "broken", "cut-off"}
 
-// fail answers as a service that is out of order. It ends when who asked has gone.
-func fail(w http.ResponseWriter, r *http.Request, fault string) {
+// fail answers as a service that is out of order. It ends when who asked has gone; a slow one
+// also when it is mended.
+func fail(w http.ResponseWriter, r *http.Request, fault string, still func() bool) {
 	switch fault {
 	case "slow":
-		select {
-		case <-r.Context().Done():
-		case <-time.After(time.Minute):
+		for still() && r.Context().Err() == nil {
+			time.Sleep(10 * time.Millisecond)
 		}
 	case "endless":
 		fmt.Fprint(w, "BEGIN:VCALENDAR\r\n")

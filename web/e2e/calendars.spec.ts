@@ -1,0 +1,122 @@
+import { expect, group, history, slip, test, toast, visit } from "./tincup";
+
+/** Where the demo's simulated calendars are, and what changes them. */
+async function standIn(url: string) {
+  const all = (await (await fetch(`${url}/api/calendars`)).json()) as {
+    name: string;
+    address: string;
+  }[];
+  const museum = all.find((c) => c.name === "Museum")!.address;
+  const at = museum.replace(/\.ics$/, "");
+  return {
+    museum,
+    put: (uid: string, event: object) =>
+      fetch(`${at}/${uid}`, { method: "PUT", body: JSON.stringify(event) }),
+    fault: (fault: string) => fetch(`${at}/fault`, { method: "PUT", body: fault }),
+  };
+}
+
+test("a calendar is removed, added by its address, changes, and Today's sentence follows", async ({
+  page,
+  context,
+  demo,
+  complaints,
+}) => {
+  const calendars = await standIn(demo.url);
+  await visit(page, `${demo.url}/settings`);
+  const part = page.locator("#calendars");
+  const museum = part.locator("[data-calendar=Museum]");
+  await expect(museum).toContainText(/\d+ events in the year ahead, as read Tue 24 Nov/);
+  await museum.getByRole("button", { name: "More for Museum" }).click();
+  await page.getByRole("menuitem", { name: "Remove" }).click();
+  await expect(toast(page, "Calendar removed: “Museum”")).toBeVisible();
+  await expect(museum).toHaveCount(0);
+
+  // By keys alone: what is wrong is said, and what was typed stays.
+  const field = part.getByLabel("Address of a calendar");
+  await field.focus();
+  await page.keyboard.type("http://127.0.0.1:1/museum.ics");
+  await page.keyboard.press("Enter");
+  await expect(part.getByRole("alert")).toHaveText("Nothing answers at “127.0.0.1:1”.");
+  await expect(field).toHaveValue("http://127.0.0.1:1/museum.ics");
+  await expect(field).toBeFocused();
+  complaints.length = 0; // of the address that was refused
+  await page.keyboard.press("ControlOrMeta+a");
+  await page.keyboard.type(calendars.museum);
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "New calendar: “Museum”")).toBeVisible();
+  await expect(field).toHaveValue("");
+  await expect(museum).toBeVisible();
+
+  // It changes: an hour and a half of this day are taken, in another window too.
+  const other = await context.newPage();
+  await other.goto(`${demo.url}/today`);
+  const holds = other.locator("header .holds");
+  await expect(holds).toContainText("7 h 20 left");
+  await calendars.put("stock@museum", {
+    title: "Stocktake",
+    start: "2026-11-24T14:00",
+    end: "2026-11-24T15:30",
+  });
+  await museum.getByRole("button", { name: "More for Museum" }).click();
+  await page.getByRole("menuitem", { name: "Ask its address now" }).click();
+  await expect(holds).toContainText("5 h 50 left");
+  await expect(holds).toContainText("“Stocktake” takes 1 h 30.");
+
+  // It fails: that is said, and what was read stands.
+  await calendars.fault("page");
+  await museum.getByRole("button", { name: "More for Museum" }).click();
+  await page.getByRole("menuitem", { name: "Ask its address now" }).click();
+  await expect(museum.locator(".problem")).toContainText("a web page and no calendar");
+  await expect(holds).toContainText("5 h 50 left");
+  expect((await history(demo.url)).slice(0, 2)).toEqual([
+    "New calendar: “Museum”",
+    "Calendar removed: “Museum”",
+  ]);
+});
+
+test("a file of events, a whole day that takes its hours, and the undo of both", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/settings`);
+  const part = page.locator("#calendars");
+  await part.locator("input[type=file]").setInputFiles({
+    name: "tides.ics",
+    mimeType: "text/calendar",
+    buffer: Buffer.from(
+      "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nNAME:Tides\r\nBEGIN:VEVENT\r\nUID:low\r\nSUMMARY:Low tide walk\r\nDTSTART;VALUE=DATE:20261127\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n",
+    ),
+  });
+  const tides = part.locator("[data-calendar=Tides]");
+  await expect(tides).toContainText("1 event in the year ahead");
+  await tides.getByRole("checkbox", { name: "Events of a whole day take the day" }).check();
+  await expect(toast(page, "events of a whole day take the day")).toBeVisible();
+  const friday = group(page, "day").filter({ hasText: "Friday 27 November" });
+  await page.getByRole("navigation", { name: "Index" }).getByText("Upcoming").click();
+  await expect(friday).toContainText("outside working hours");
+  await expect(friday).toContainText("“Low tide walk” takes 7 h 30");
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(friday).not.toContainText("outside working hours");
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(friday).not.toContainText("Low tide");
+});
+
+test("a to-do is made of an event, and says so in its slip", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/upcoming`);
+  const thursday = group(page, "day").filter({ hasText: "Thursday 26 November" });
+  const events = thursday.getByRole("button", { name: /Volunteers’ meeting.* takes 2 h/ });
+  await events.focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("menuitem")).toHaveText([
+    "Make a to-do of “Volunteers’ meeting”, 14:00",
+    "Make a to-do of “Choir practice”, 19:30",
+  ]);
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Put in: “Volunteers’ meeting”")).toBeVisible();
+  const made = thursday.locator("[data-todo]").filter({ hasText: /^Volunteers’ meeting$/ });
+  await made.press("Enter");
+  await expect(slip(page)).toContainText(
+    "“Volunteers’ meeting” of the calendar “Museum”, Thu 26 Nov 2026, 14:00 to 16:00",
+  );
+});

@@ -63,7 +63,7 @@ func (a *Session) workOut(cmd book.Command, change func(*book.Desk) (*book.Chang
 	made := func() bool {
 		a.reading.RLock()
 		defer a.reading.RUnlock()
-		b := a.desk.With(a.store.HeldNotes())
+		b := a.desk.With(a.store.HeldNotes(), nil)
 		c, err := change(b)
 		if err != nil || c.Empty() {
 			return false

@@ -41,6 +41,7 @@ type App struct {
 
 	capacities capacities
 	reads      reads
+	rooms      rooms
 	counts     counts
 	preparing  preparations
 
@@ -149,7 +150,8 @@ func (a *Session) readHeld(f func(*book.Desk, day.Clock)) (missing []string) {
 	notes := a.store.HeldNotes()
 	a.reading.RLock()
 	defer a.reading.RUnlock()
-	f(a.desk.With(notes), a.Clock())
+	c := a.Clock()
+	f(a.desk.With(notes, &lateRoom{session: a, clock: c}), c)
 	return notes.Missing
 }
 

@@ -91,3 +91,50 @@ func TestHoursThatAreNone(t *testing.T) {
 		t.Errorf("without a due its slack is %s", got)
 	}
 }
+
+// A filter asks for slack as the slip tells it, and Ready stands in its order.
+func TestSlackIsAskedFor(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	s.want(201, "POST", "/api/todos", `{"title":"roomy","estimate":60,"due":"2026-11-30"}`)
+	s.want(201, "POST", "/api/todos", `{"title":"tight","estimate":400,"due":"2026-11-24"}`)
+	s.want(201, "POST", "/api/todos", `{"title":"late","estimate":60,"due":"2026-11-20"}`)
+	s.want(201, "POST", "/api/todos", `{"title":"whenever","estimate":60}`)
+	titles := func(filter string) string {
+		var all []string
+		got := s.want(200, "POST", "/api/questions", `{"filter":`+filter+`}`)
+		for i := range got.field(t, "rows").([]any) {
+			all = append(all, got.text(t, fmt.Sprintf("rows.%d.todo.title", i)))
+		}
+		return strings.Join(all, " ")
+	}
+	for filter, want := range map[string]string{
+		`{"field":"at-risk","op":"yes"}`:                                      "tight", // 460 minutes are due by the end of this day, and 440 are left
+		`{"field":"slack","op":"at-most","minutes":1500}`:                     "tight roomy",
+		`{"field":"slack","op":"at-least","minutes":1}`:                       "roomy",
+		`{"all":[{"field":"slack","op":"none"},{"field":"due","op":"none"}]}`: "whenever",
+	} {
+		if got := titles(filter); got != want {
+			t.Errorf("%s holds %q, want %q", filter, got, want)
+		}
+	}
+	ready := s.want(200, "GET", "/api/views/ready", "")
+	for i, want := range []string{"late", "tight", "roomy", "whenever"} {
+		if got := ready.text(t, fmt.Sprintf("groups.0.rows.%d.todo.title", i)); got != want {
+			t.Errorf("in place %d of Ready stands %q, want %q", i, got, want)
+		}
+	}
+	if why := ready.text(t, "groups.0.rows.1.why"); why != "due today, 6 h 40 of work, 20 min more is due by then than can be done" {
+		t.Errorf("it says %q", why)
+	}
+	// The count of a view that asks for it follows what is done to others.
+	s.want(201, "POST", "/api/own-views", `{"name":"At risk","counted":true,"definition":{"filter":{"field":"at-risk","op":"yes"}}}`)
+	count := func() any { return s.want(200, "GET", "/api/overview", "").field(t, "views.0.count") }
+	if count() != 1.0 {
+		t.Errorf("%v are at risk", count())
+	}
+	late := s.want(200, "GET", "/api/views/overdue", "").text(t, "groups.0.rows.0.todo.id")
+	s.want(200, "POST", "/api/todos/"+late+"/complete", "")
+	if count() != 0.0 {
+		t.Errorf("with less work %v are at risk", count())
+	}
+}

@@ -82,6 +82,16 @@ test("a due that cannot be met warns while it is chosen, by keys, by words and i
   await expect(slip(page).locator(".short")).toHaveText(/more is due than can be done/);
   complaints.length = 0; // of words that were not whole yet
   expect((await history(demo.url))[0]).toContain("due: none → Tue 24 Nov 17:00");
+
+  // The minutes that would be given say the same; nothing is kept before Enter.
+  await row(page, title).focus();
+  await page.keyboard.type("m10");
+  const minutes = page.locator("[data-layer='minutes']");
+  await expect(minutes.locator(".slack")).toHaveText(/^10 min of work, .* to spare$/);
+  await page.keyboard.type("h");
+  await expect(minutes.locator(".slack.short")).toHaveText(/^10 h of work; by then/);
+  await page.keyboard.press("Escape");
+  expect((await history(demo.url))[0]).toContain("due: none → Tue 24 Nov 17:00");
 });
 
 test("minutes given to twelve rows by keys alone, typed ahead; one skipped, and what History says", async ({

@@ -36,7 +36,7 @@ func newBrute(s *small, packed []byte) *brute {
 		return slices.ContainsFunc(fields, func(f string) bool { return strings.Contains(string(packed), `"`+f+`"`) })
 	}
 	w := &brute{s: s, hours: []int{9}}
-	if asks("overdue") {
+	if asks("overdue", "slack", "at-risk") {
 		w.hours = []int{0, 9, 10, 13, 23}
 	}
 	most := 20_000
@@ -100,6 +100,11 @@ func newBrute(s *small, packed []byte) *brute {
 	vary(asks("person", "role"), append(people, same)...)
 	vary(asks("estimate"), same, func(t *book.Todo) { t.Estimate = 5 }, func(t *book.Todo) { t.Estimate = 10 }, func(t *book.Todo) { t.Estimate = 20 },
 		func(t *book.Todo) { t.Estimate = 30 }, func(t *book.Todo) { t.Estimate = 40 })
+	spares := []func(*book.Todo){same}
+	for _, minutes := range []int64{-30, 0, 5, 10, 20, 30, 40} {
+		spares = append(spares, func(t *book.Todo) { t.Revision = 1000 + minutes })
+	}
+	vary(asks("slack", "at-risk"), spares...)
 	for _, title := range []string{"lamp", "oil", "lamp oil"} {
 		vary(asks("text"), same, func(t *book.Todo) { t.Title += "|" + title })
 	}
@@ -112,7 +117,7 @@ func newBrute(s *small, packed []byte) *brute {
 	vary(asks("created"), made...)
 	vary(asks("attachment"), same, func(t *book.Todo) { t.Attachments = []book.Attachment{{Name: "a.png"}} })
 	dues, plans, starts := []func(*book.Todo){same}, []func(*book.Todo){same, func(t *book.Todo) { t.Plan = day.SomeTime() }}, []func(*book.Todo){same}
-	timed := strings.Contains(string(packed), "time-between") || asks("overdue")
+	timed := strings.Contains(string(packed), "time-between") || asks("overdue", "slack", "at-risk")
 	for n := -6; n <= 5; n++ {
 		d := today.AddDays(n)
 		starts = append(starts, func(t *book.Todo) { t.Start = d })
@@ -181,7 +186,7 @@ func (w *brute) verdict(f filter.Filter) filter.Verdict {
 		var of *book.Desk
 		for _, try := range w.cases {
 			if try.book != of {
-				of, m = try.book, f.Matcher(try.book, c, w.s.ready)
+				of, m = try.book, f.Matcher(try.book.With(book.MemoryNotes{}, fakeRoom{c}), c, w.s.ready)
 			}
 			matched, err := m.Match(try.todo)
 			if err != nil {

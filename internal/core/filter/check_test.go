@@ -146,6 +146,12 @@ func TestCheckByName(t *testing.T) {
 		{"a fixed day that is past, and ahead", `{"all":[{"field":"due","op":"on","date":"2026-11-20"},{"field":"due","op":"after","date":"P0D"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
 		{"a fixed day to come: not today, but one day", `{"all":[{"field":"due","op":"on","date":"2026-12-24"},{"field":"due","op":"within-next","days":3}]}`, filter.Possible, filter.Never, "/all/0 /all/1"},
 		{"a fixed day ahead: today always behind it", `{"any":[{"field":"due","op":"none"},{"not":{"field":"due","op":"after","date":"2026-12-24"}},{"field":"due","op":"after","date":"P3D"}]}`, filter.Possible, filter.Always, "/any/1/not /any/2"},
+		{"at risk with room to spare", `{"all":[{"field":"at-risk","op":"yes"},{"field":"slack","op":"at-least","minutes":1}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
+		{"at risk without a due ahead", `{"all":[{"field":"at-risk","op":"yes"},{"field":"slack","op":"none"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
+		{"at risk and late", `{"all":[{"field":"at-risk","op":"yes"},{"field":"overdue","op":"yes"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
+		{"at risk and completed", `{"all":[{"field":"at-risk","op":"yes"},{"field":"status","op":"any-of","values":["completed"]}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
+		{"at risk or some room or none", `{"any":[{"field":"at-risk","op":"yes"},{"field":"slack","op":"at-most","minutes":60},{"field":"slack","op":"at-least","minutes":61},{"field":"slack","op":"none"}]}`, filter.Always, filter.Always, "/any/1 /any/2 /any/3"},
+		{"at risk and without a due of its own", `{"all":[{"field":"at-risk","op":"yes"},{"field":"due","op":"none"}]}`, filter.Possible, filter.Possible, ""},
 		{"at most ten minutes and at least twenty", `{"all":[{"field":"estimate","op":"at-most","minutes":10},{"field":"estimate","op":"at-least","minutes":20}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
 		{"due at a time, on a day without", `{"all":[{"field":"due","op":"time-between","from":"09:00","until":"10:00"},{"field":"due","op":"none"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
 		{"a note that is paused", `{"all":[{"field":"kind","op":"any-of","values":["note"]},{"field":"paused","op":"yes"}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
@@ -185,7 +191,7 @@ type random struct {
 
 var allFields = []string{"tag", "tag", "list", "shelf", "priority", "due", "due", "plan", "plan", "start", "status", "kind", "person", "role",
 	"estimate", "text", "place", "overdue", "repeating", "paused", "has-subtasks", "is-subtask", "next-action", "in-handful", "completed",
-	"created", "attachment", "section"}
+	"created", "attachment", "section", "slack", "at-risk"}
 
 func (r random) node(depth int) any {
 	if depth > 0 && r.IntN(3) > 0 {
@@ -258,7 +264,7 @@ func (r random) test() any {
 		if t["op"] = pick(r, "any-of", "none"); t["op"] != "none" {
 			t["values"] = r.some(s.ines.String(), s.abel.String())
 		}
-	case "estimate":
+	case "estimate", "slack":
 		if t["op"] = pick(r, "at-most", "at-least", "none"); t["op"] != "none" {
 			t["minutes"] = pick(r, 10, 30)
 		}

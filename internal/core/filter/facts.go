@@ -33,6 +33,8 @@ type facts struct {
 	next                   bool
 	attachment, handful    bool
 	plannedPast            bool // its due
+	slack                  int  // minutes, where there is any
+	hasSlack               bool
 }
 
 // eval answers a test; whatever is absent answers no.

@@ -142,6 +142,29 @@ var specs = merge(map[question.Field]*spec{
 			return "without an estimate"
 		}},
 
+	question.Slack: {vars: []string{"slack"}, some: "with a due ahead",
+		ask: func(m *Matcher, t *question.Test) predicate { return predicate{m.slack(t), 150} },
+		holds: func(t *question.Test, f *facts, _ day.Date) bool {
+			switch t.Op {
+			case question.AtMost:
+				return f.hasSlack && f.slack <= t.Minutes
+			case question.AtLeast:
+				return f.hasSlack && f.slack >= t.Minutes
+			}
+			return !f.hasSlack
+		},
+		say: func(t *question.Test, _ *book.Desk) string {
+			switch t.Op {
+			case question.AtMost:
+				return fmt.Sprintf("with at most %d min to spare", t.Minutes)
+			case question.AtLeast:
+				return fmt.Sprintf("with at least %d min to spare", t.Minutes)
+			}
+			return "without a due ahead"
+		}},
+	question.AtRisk: flag("at risk", []string{"slack"}, func(f *facts) bool { return f.hasSlack && f.slack < 0 }, 150,
+		func(m *Matcher, t *book.Todo) bool { spare, known := m.book.Spare(t); return known && spare < 0 }),
+
 	question.Overdue: flag("overdue", []string{"due", "status", "kind"}, func(f *facts) bool { return f.passed && f.status.Open() && !f.note }, 5, (*Matcher).overdue),
 	question.Repeating: flag("repeating", []string{"repeating"}, func(f *facts) bool { return f.repeating }, 1,
 		func(_ *Matcher, t *book.Todo) bool { return t.Repeat != nil && t.Record.IsZero() }),

@@ -204,6 +204,21 @@ func estimate(t *question.Test) func(*book.Todo) bool {
 	return func(t *book.Todo) bool { return t.Estimate == 0 }
 }
 
+// slack asks how much room there is until the due. It is the same at any time of the day
+// that the Desk was given its room for.
+func (m *Matcher) slack(t *question.Test) func(*book.Todo) bool {
+	return func(todo *book.Todo) bool {
+		spare, known := m.book.Spare(todo)
+		switch t.Op {
+		case question.AtMost:
+			return known && spare <= t.Minutes
+		case question.AtLeast:
+			return known && spare >= t.Minutes
+		}
+		return !known
+	}
+}
+
 // dated answers from the days that matter, worked out once.
 func (m *Matcher) dated(test *question.Test) predicate {
 	from, to := test.Span(m.today)

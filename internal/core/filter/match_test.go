@@ -23,6 +23,16 @@ type slow struct {
 	inProject, hasSub bool
 }
 
+// fakeRoom takes the slack of a to-do from its revision, which nothing else looks at here.
+type fakeRoom struct{ clock day.Clock }
+
+func (r fakeRoom) Spare(_ *book.Desk, t *book.Todo) (minutes int, known bool) {
+	if t.Revision == 0 || !t.Open() || t.IsNote || r.clock.Passed(t.Due) {
+		return 0, false
+	}
+	return int(t.Revision) - 1000, true
+}
+
 func (e slow) holds(n map[string]any, t *book.Todo) bool {
 	if subs, ok := n["all"].([]any); ok {
 		for _, sub := range subs {
@@ -117,6 +127,12 @@ func (e slow) test(n map[string]any, t *book.Todo) bool {
 		return one(t.Person.ID.String())
 	case "role":
 		return one(map[book.Role]string{book.Ask: "ask", book.WaitingOn: "waiting on", book.For: "for"}[t.Person.Role])
+	case "slack":
+		spare, known := fakeRoom{e.s.clock()}.Spare(nil, t)
+		return map[string]bool{"at-most": known && spare <= number("minutes"), "at-least": known && spare >= number("minutes"), "none": !known}[op]
+	case "at-risk":
+		spare, known := fakeRoom{e.s.clock()}.Spare(nil, t)
+		return flag(known && spare < 0)
 	case "estimate":
 		return map[string]bool{"at-most": t.Estimate > 0 && int(t.Estimate) <= number("minutes"), "at-least": int(t.Estimate) >= number("minutes"),
 			"none": t.Estimate == 0}[op]
@@ -258,6 +274,9 @@ func (r random) todo() *book.Todo {
 	if r.IntN(2) == 0 {
 		t.Handful = today
 	}
+	if r.IntN(4) > 0 {
+		t.Revision = 1000 + pick[int64](r, -30, 0, 5, 10, 25, 30, 40)
+	}
 	return t
 }
 
@@ -285,7 +304,7 @@ func TestMatchAgainstTheObvious(t *testing.T) {
 		if strings.Contains(string(packed), "next-action") || strings.Contains(string(packed), "has-subtasks") {
 			b = s.with(around...)
 		}
-		got, err := parse(t, "%s", packed).Matcher(b, s.clock(), s.ready).Match(todo)
+		got, err := parse(t, "%s", packed).Matcher(b.With(book.MemoryNotes{}, fakeRoom{s.clock()}), s.clock(), s.ready).Match(todo)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -74,6 +74,9 @@ func (w *world) lawsOf() []struct {
 		{[2]string{"paused", "repeating"}, func(f *facts) bool { return !f.paused || f.repeating }},
 		{[2]string{"planned-past-due", "due"}, func(f *facts) bool { return !f.plannedPast || !f.due.IsZero() }},
 		{[2]string{"planned-past-due", "plan"}, func(f *facts) bool { return !f.plannedPast || !f.plan.First().IsZero() }},
+		{[2]string{"slack", "status"}, func(f *facts) bool { return !f.hasSlack || f.status.Open() }},
+		{[2]string{"slack", "kind"}, func(f *facts) bool { return !f.hasSlack || !f.note }},
+		{[2]string{"slack", "due"}, func(f *facts) bool { return !f.hasSlack || !f.passed }},
 		{[2]string{"paused", "status"}, func(f *facts) bool { return !f.paused || f.status.Open() }},
 		{[2]string{"next-action", "is-subtask"}, func(f *facts) bool { return !f.next || f.isSubtask }},
 		{[2]string{"next-action", "status"}, func(f *facts) bool { return !f.next || f.status.Open() }},
@@ -258,6 +261,16 @@ func (w *world) valuesOf(name string) []func(*facts) {
 	case "person":
 		people := append(w.there(question.Person), book.ID{0: 255}) // another
 		values := each(len(people)*3, func(f *facts, i int) { f.person, f.role = people[i/3], book.Ask+book.Role(i%3) })
+		return append(values, func(*facts) {})
+	case "slack":
+		// How much there is follows from all other work, and is taken to be anything.
+		minutes := []int{-1, 0}
+		for _, n := range w.nodes {
+			if m := n.Test.Minutes; m > 0 {
+				minutes = append(minutes, m-1, m, m+1)
+			}
+		}
+		values := each(len(minutes), func(f *facts, i int) { f.slack, f.hasSlack = minutes[i], true })
 		return append(values, func(*facts) {})
 	case "estimate":
 		minutes := []int{0, 1}

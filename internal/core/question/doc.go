@@ -17,7 +17,7 @@
 //	{"field": "due", "op": "before", "date": "P3D"}   a date, or a duration from today
 //	{"field": "plan", "op": "between", "date": "2026-12-01", "to": "2026-12-24"}
 //	{"field": "due", "op": "time-between", "from": "09:00", "until": "12:00"}
-//	{"field": "estimate", "op": "at-most", "minutes": 20}
+//	{"field": "estimate", "op": "at-most", "minutes": 20}   of slack likewise
 //	{"field": "plan", "op": "parked"}
 //	{"field": "repeating", "op": "no"}
 //

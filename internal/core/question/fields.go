@@ -37,6 +37,8 @@ const (
 	Attachment    Field = "attachment"
 	InHandful     Field = "in-handful"
 	PlannedPast   Field = "planned-past-due"
+	Slack         Field = "slack"
+	AtRisk        Field = "at-risk"
 )
 
 // form is what tests on a field may ask.
@@ -80,6 +82,8 @@ var forms = map[Field]form{
 	Attachment:    flag,
 	InHandful:     flag,
 	PlannedPast:   flag,
+	Slack:         {ops: []Op{AtMost, AtLeast, None}},
+	AtRisk:        flag,
 }
 
 // Fields returns every field that a test can be about, in the order of their names.

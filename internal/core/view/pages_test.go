@@ -4,9 +4,9 @@ import (
 	"math/rand/v2"
 	"slices"
 	"testing"
-	"time"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/plan"
 	"tincup/internal/core/view"
 	"tincup/internal/seed"
 )
@@ -48,7 +48,7 @@ func TestPagesAgree(t *testing.T) {
 	}
 }
 
-// Ready stands in the order it says, told here from its words alone.
+// Ready stands in the order it says, with the slack of each reckoned by itself.
 func TestReadyInItsOrder(t *testing.T) {
 	seed := seed.New(t)
 	r := rand.New(rand.NewPCG(seed, 5))
@@ -56,35 +56,28 @@ func TestReadyInItsOrder(t *testing.T) {
 	for range 60 {
 		clock := clockAt(t, "Europe/Lisbon", "2026-11-24T09:10:00", 0)
 		b := randomLife(t, r, clock)
-		res, err := view.Ask(b, clock, view.Query{Of: view.Ready, Limit: 1000})
+		res, err := view.Ask(roomy(b, clock), clock, view.Query{Of: view.Ready, Limit: 1000})
 		if err != nil {
 			t.Fatal(err)
 		}
-		var work func(todo *book.Todo) time.Duration
-		work = func(todo *book.Todo) (sum time.Duration) {
-			for _, sub := range b.Subtasks(todo.ID) {
-				if sub.Open() {
-					sum += work(sub)
-				}
+		hours := plan.NewCapacity(clock, plan.DefaultCalendar(), nil, plan.MaxDays)
+		key := func(todo *book.Todo) (late, unknown int, spare, priority, created int64) {
+			priority, created = -int64(todo.Priority), int64(todo.Created)
+			if !todo.Due.IsZero() && !clock.Instant(todo.Due).After(clock.Now) {
+				return 0, 0, todo.Due.Ordinal(), priority, created
 			}
-			return max(sum, time.Duration(todo.Estimate)*time.Minute)
-		}
-		key := func(todo *book.Todo) (late, undated int, leave, priority, created int64) {
-			if todo.Due.IsZero() {
-				return 1, 1, 0, -int64(todo.Priority), int64(todo.Created)
+			slack, known := plan.SlackOf(hours, b, todo, plan.DueOf(b, clock, todo), 0, 30)
+			if !known {
+				return 1, 1, 0, priority, created
 			}
-			ends := clock.Instant(todo.Due)
-			if ends.After(clock.Now) {
-				late = 1
-			}
-			return late, 0, ends.Add(-work(todo)).Unix() / 60, -int64(todo.Priority), int64(todo.Created)
+			return 1, 0, int64(slack.Spare), priority, created
 		}
 		for _, g := range res.Groups {
 			for i := 1; i < len(g.Rows); i++ {
 				var k [2][5]int64
 				for j := range k {
-					late, undated, leave, priority, created := key(g.Rows[i-1+j].Todo)
-					k[j] = [5]int64{int64(late), int64(undated), leave, priority, created}
+					late, unknown, spare, priority, created := key(g.Rows[i-1+j].Todo)
+					k[j] = [5]int64{int64(late), int64(unknown), spare, priority, created}
 				}
 				if pairs++; slices.Compare(k[0][:], k[1][:]) > 0 {
 					t.Errorf("seed %d: %+v stands before %+v", seed, g.Rows[i-1].Todo, g.Rows[i].Todo)

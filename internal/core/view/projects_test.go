@@ -42,24 +42,3 @@ func TestProjectsStanding(t *testing.T) {
 		t.Errorf("the outcome is %q", row.Todo.Outcome)
 	}
 }
-
-// Work that remains counts in Ready: of two that are due on one day, the project
-// with more open work under it stands first.
-func TestReadyCountsTheWorkBelow(t *testing.T) {
-	f := fill(t)
-	due := day.MustMoment("2026-11-27")
-	f.put(book.Capture{Title: "an hour", Due: due, Estimate: 60, Priority: book.High})
-	big := f.put(book.Capture{Title: "project", Due: due})
-	sub := f.put(book.Capture{Title: "long step", Parent: big, Estimate: 300})
-	order := func() string {
-		res := mustAsk(t, f.desk, f.clock(), view.Ready)
-		return res.Groups[0].Rows[0].Todo.Title + ": " + res.Groups[0].Rows[0].Why
-	}
-	if got := order(); got != "project: 3 days left, 5 h of work" {
-		t.Errorf("first stands %q", got)
-	}
-	f.do(book.Complete{ID: sub})
-	if got := order(); got != "an hour: 3 days left, 1 h of work" {
-		t.Errorf("then %q", got)
-	}
-}

@@ -5,44 +5,21 @@ import (
 	"fmt"
 
 	"tincup/internal/core/book"
-	"tincup/internal/core/day"
 	"tincup/internal/core/plan"
 )
 
-// openParents returns the to-dos that have open subtasks, each once.
-func openParents(b *book.Desk) []*book.Todo {
-	var parents []*book.Todo
-	seen := map[book.ID]bool{}
-	for _, t := range b.Open() {
-		if t.Parent.IsZero() || seen[t.Parent] {
-			continue
-		}
-		seen[t.Parent] = true
-		if parent, err := b.Todo(t.Parent); err == nil {
-			parents = append(parents, parent)
-		}
-	}
-	return parents
-}
-
-// byUrgency is the order of Ready: overdue first, then the least time left for
-// the work that remains, then priority, then the oldest.
+// byUrgency is the order of Ready: overdue first, then the least slack, then priority, then
+// the oldest. Of what is overdue the earliest due comes first; what is due further ahead than
+// slack is reckoned stands with what has no due.
 func (n moment) byUrgency(b *book.Desk) order {
-	parents := openParents(b)
-	work := make(map[*book.Todo]int, len(parents)) // of projects
-	for _, t := range parents {
-		if !t.Due.IsZero() {
-			work[t] = remaining(b, t)
-		}
-	}
 	rank := func(t *book.Todo) int64 {
-		switch {
-		case t.Due.IsZero():
-			return 2 << 40
-		case n.overdue(t):
-			return int64(leave(work, t))
+		if n.overdue(t) {
+			return t.Due.Ordinal()
 		}
-		return 1<<40 + int64(leave(work, t))
+		if spare, known := b.Spare(t); known {
+			return 2<<40 + int64(spare)
+		}
+		return 3 << 40
 	}
 	return order{rank: rank, compare: func(a, b *book.Todo) int {
 		switch {
@@ -53,16 +30,6 @@ func (n moment) byUrgency(b *book.Desk) order {
 		}
 		return book.ComparePlaces(a, b)
 	}}
-}
-
-// leave is the last minute, on the wall, at which work that takes the estimate
-// can begin and be done by the due.
-func leave(work map[*book.Todo]int, t *book.Todo) int {
-	minutes := 24 * 60 // a due without a time ends with its day
-	if t.Due.HasTime() {
-		minutes = t.Due.Time.Minutes()
-	}
-	return t.Due.Date.Sub(day.Date{})*24*60 + minutes - max(int(t.Estimate), work[t])
 }
 
 // remaining is the minutes of work left in a to-do: its estimate, or that of its
@@ -79,18 +46,22 @@ func remaining(b *book.Desk, t *book.Todo) int {
 
 // why says why a row stands where it does in Ready.
 func (n moment) why(b *book.Desk, t *book.Todo) string {
+	due := plan.DueOf(b, n.Clock, t)
 	switch {
 	case n.overdue(t):
 		return withWork("late, so before all that is not", b, t)
-	case !t.Due.IsZero():
+	case !due.IsZero() && !n.Passed(due):
 		left := "due today"
-		switch d := n.DayOfMoment(t.Due).Sub(n.today); {
+		switch d := n.DayOfMoment(due).Sub(n.today); {
 		case d == 1:
 			left = "1 day left"
 		case d > 1:
 			left = fmt.Sprintf("%d days left", d)
 		}
-		return withWork(left, b, t)
+		if due != t.Due {
+			left += " for what it is part of"
+		}
+		return withWork(left, b, t) + withRoom(b, t)
 	case t.Priority > book.NoPriority:
 		return fmt.Sprintf("no due, %s priority", t.Priority)
 	}
@@ -101,6 +72,18 @@ func (n moment) why(b *book.Desk, t *book.Todo) string {
 		return "no due, put in yesterday"
 	default:
 		return fmt.Sprintf("no due, put in %d days ago", d)
+	}
+}
+
+// withRoom says the slack, where it is known.
+func withRoom(b *book.Desk, t *book.Todo) string {
+	switch spare, known := b.Spare(t); {
+	case !known:
+		return ""
+	case spare < 0:
+		return ", " + plan.Hours(-spare) + " more is due by then than can be done"
+	default:
+		return ", " + plan.Hours(spare) + " to spare"
 	}
 }
 

@@ -8,8 +8,14 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
+	"tincup/internal/core/plan"
 	"tincup/internal/core/view"
 )
+
+// roomy is a desk that knows its slack, with the hours of one who has said nothing.
+func roomy(b *book.Desk, c day.Clock) *book.Desk {
+	return b.With(book.MemoryNotes{}, plan.NewRoom(plan.NewCapacity(c, plan.DefaultCalendar(), nil, plan.MaxDays), b, 30))
+}
 
 func TestReady(t *testing.T) {
 	f := fill(t) // Tuesday 24 November 2026, 09:00
@@ -45,19 +51,23 @@ func TestReady(t *testing.T) {
 	project := put("project", "2026-12-20", "", "")
 	first := put("first step", "", "", "", func(c *book.Capture) { c.Parent = project })
 	put("second step", "", "", "", func(c *book.Capture) { c.Parent = project })
+	bare := f.desk
+	f.desk = roomy(bare, f.clock())
 	compare(t, f.show(view.Query{Of: view.Ready}), `
 all  9
   late
-  by noon
-  a day of work
   a day
+  a day of work
+  by noon
+  first step < project
   project (0 of 2)
   low
   old
-  first step < project
   new
 `)
+	f.desk = bare
 	f.do(book.Complete{ID: first})
+	f.desk = roomy(bare, f.clock())
 	if got := f.show(view.Query{Of: view.Ready}); !strings.Contains(got, "second step < project") {
 		t.Errorf("after the first step: %s", got)
 	}
@@ -66,8 +76,9 @@ all  9
 	for _, r := range res.Groups[0].Rows {
 		why = append(why, r.Why)
 	}
-	want := []string{"late, so before all that is not", "1 day left", "1 day left, 10 h of work", "1 day left, 10 min of work", "23 days left",
-		"no due, low priority", "no due, put in 3 days ago", "no due, put in today", "no due, put in today"}
+	const over = ", 1 h 40 more is due by then than can be done"
+	want := []string{"late, so before all that is not", "1 day left, 10 min of work" + over, "1 day left, 10 h of work" + over, "1 day left" + over,
+		"23 days left for what it is part of, 119 h 50 to spare", "23 days left, 119 h 50 to spare", "no due, low priority", "no due, put in 3 days ago", "no due, put in today"}
 	if !slices.Equal(why, want) {
 		t.Errorf("%q; want %q", why, want)
 	}

@@ -121,7 +121,7 @@ var ships = []shipping{
 		}},
 	{name: Ready, order: moment.byUrgency, flat: true, counted: []Kind{All},
 		parts:    []part{{kind: All, asks: filter.Must(`{"all":[` + canDo + `,{"any":[{"field":"is-subtask","op":"no"},{"field":"next-action","op":"yes"}]}]}`)}},
-		sentence: saying("What can be done now: late first, then the least time left, then priority, then age."),
+		sentence: saying("What can be done now: late first, then the least slack, then priority, then age."),
 		tell:     func(n moment, b *book.Desk, r *Row) { r.Why = n.why(b, r.Todo) }},
 	{name: Waiting, order: ordered(longestWaiting), counted: []Kind{All},
 		parts:    []part{{kind: All, asks: filter.Must(waits)}},

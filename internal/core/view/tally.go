@@ -20,7 +20,7 @@ type Tally struct {
 	until time.Time
 	// badges are the views that ship and have one; own are those of one's own that are
 	// counted, and unkept of them those that ask what stands in notes, which lie on the
-	// disk: these are counted each time.
+	// disk, or for slack, which any change alters: these are counted each time.
 	badges   []*fitted
 	own      []ownView
 	unkept   []saved
@@ -152,7 +152,7 @@ func (t *Tally) fit(b *book.Desk, now moment) (wide bool) {
 		if !v.Counted || err != nil {
 			continue
 		}
-		if d.Filter.Asks(question.Text) {
+		if d.Filter.Asks(question.Text, question.Slack, question.AtRisk) {
 			t.unkept = append(t.unkept, saved{v.ID, d})
 			continue
 		}

@@ -3,6 +3,8 @@ import { computed, ref } from "vue";
 import type { Todo } from "@/server/client";
 import { estimateWords, minutesOf } from "@/words/fields";
 import OptionFinder from "@/kit/OptionFinder.vue";
+import { useSlack } from "@/server/slack";
+import SlackLine from "./SlackLine.vue";
 
 /** Says how long something takes: one of the usual lengths, or what is typed. */
 const props = defineProps<{
@@ -35,6 +37,11 @@ const begin = computed(() => {
     options.value.findIndex((o) => o.minutes !== null && o.minutes === estimate),
   );
 });
+/** The minutes that Enter would give. */
+const near = ref<number | null>();
+const slack = useSlack(() => props.todo, undefined, near);
+const dated = computed(() => Boolean(props.todo?.due || props.todo?.parent));
+
 function pick(option: Option) {
   if (option.key === "skip") emit("skip");
   else emit("choose", option.minutes);
@@ -53,12 +60,18 @@ function pick(option: Option) {
     :begin="begin"
     :chosen="(o) => o.minutes !== null && o.minutes === todo?.estimate"
     @pick="pick"
+    @look="(o) => (near = o?.minutes)"
   >
     <template #default="{ option }">{{ option.words }}</template>
   </OptionFinder>
+  <SlackLine v-if="dated" class="room" :slack="slack" />
 </template>
 
 <style scoped>
+.room {
+  max-width: 300px;
+  padding-bottom: 8px;
+}
 .walk {
   display: flex;
   justify-content: space-between;

@@ -5,6 +5,7 @@ import type { Todo } from "@/server/client";
 import { useSlack } from "@/server/slack";
 import { giveFocus } from "@/kit/early-keys";
 import { walk } from "@/kit/walk";
+import SlackLine from "./SlackLine.vue";
 import SayWhen from "./SayWhen.vue";
 
 /** Chooses a date, and with `timed` a time of day. */
@@ -112,9 +113,7 @@ function quickly(day: string) {
           color="primary"
           show-adjacent-months
         />
-        <p v-if="todo" class="slack" :class="{ short: slack?.short }" aria-live="polite">
-          {{ slack?.words ?? "" }}
-        </p>
+        <SlackLine v-if="todo" :slack="slack" />
         <div class="foot">
           <label v-if="timed"
             >at
@@ -176,17 +175,6 @@ function quickly(day: string) {
 .none {
   margin-top: auto;
   color: var(--madder);
-}
-.slack {
-  min-height: 20px;
-  padding: 0 12px;
-  color: var(--pencil);
-  font-size: 13px;
-  line-height: 18px;
-}
-.slack.short {
-  color: var(--copper);
-  font-weight: 600;
 }
 .foot {
   display: flex;

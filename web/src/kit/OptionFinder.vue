@@ -12,7 +12,7 @@ const props = defineProps<{
   chosen: (option: T) => boolean;
   several?: boolean;
 }>();
-const emit = defineEmits<{ pick: [option: T] }>();
+const emit = defineEmits<{ pick: [option: T]; look: [option: T | undefined] }>();
 const query = defineModel<string>({ required: true });
 const at = ref(props.begin ?? 0);
 const input = useTemplateRef("input");
@@ -23,6 +23,12 @@ onMounted(() => {
   show();
 });
 watch(query, () => (at.value = 0));
+/** The option that Enter would pick, before it is. */
+watch(
+  () => props.options[at.value],
+  (option) => emit("look", option),
+  { immediate: true },
+);
 
 function show() {
   list.value?.children[at.value]?.scrollIntoView({ block: "nearest" });

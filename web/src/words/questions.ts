@@ -109,6 +109,16 @@ export const fields: FieldWords[] = [
       { op: "none", not: true, words: "is set", wants: "nothing" },
     ],
   },
+  {
+    field: "slack",
+    name: "slack",
+    asks: [
+      { op: "at-most", words: "is at most", wants: "minutes" },
+      { op: "at-least", words: "is at least", wants: "minutes" },
+      { op: "none", words: "is none: no due ahead", wants: "nothing" },
+      { op: "none", not: true, words: "is known: a due ahead", wants: "nothing" },
+    ],
+  },
   { field: "person", name: "person", asks: oneOf(["is nobody", "is somebody"]) },
   {
     field: "role",
@@ -157,6 +167,7 @@ export const fields: FieldWords[] = [
   flag("attachment", "has a file"),
   flag("in-handful", "in the handful"),
   flag("planned-past-due", "planned past its due"),
+  flag("at-risk", "at risk: more is due by then than can be done"),
   {
     field: "kind",
     name: "kind",

@@ -1,0 +1,70 @@
+package plan
+
+import (
+	"slices"
+	"sort"
+
+	"tincup/internal/core/book"
+)
+
+// Room is the slack of all open to-dos of a desk at one moment: what SlackOf says of one,
+// with its own due and estimate. It is a book.Room.
+type Room struct {
+	capacity *Capacity
+	// deadlines are those ahead, in order, and spare the slack of what is due by each.
+	deadlines []Minute
+	spare     []int
+}
+
+// NewRoom reckons it; assumed is the minutes of a to-do without an estimate.
+func NewRoom(k *Capacity, b *book.Desk, assumed int) *Room {
+	type due struct {
+		deadline Minute
+		minutes  int
+	}
+	c, late := k.Clock, 0
+	var all []due
+	for _, t := range b.Open() {
+		if t.Parent.IsZero() && t.Due.IsZero() {
+			continue
+		}
+		d := DueOf(b, c, t)
+		switch {
+		case d.IsZero():
+		case c.Passed(d):
+			late += WorkOf(b, t, assumed).Minutes
+		default:
+			if deadline := k.Deadline(d); deadline <= k.End() {
+				all = append(all, due{deadline, WorkOf(b, t, assumed).Minutes})
+			}
+		}
+	}
+	slices.SortFunc(all, func(a, b due) int { return int(a.deadline - b.deadline) })
+	r := &Room{capacity: k}
+	work := late
+	for i, d := range all {
+		work += d.minutes
+		if i+1 == len(all) || all[i+1].deadline != d.deadline {
+			r.deadlines = append(r.deadlines, d.deadline)
+			r.spare = append(r.spare, k.Until(d.deadline)-work)
+		}
+	}
+	return r
+}
+
+// Spare implements book.Room.
+func (r *Room) Spare(b *book.Desk, t *book.Todo) (minutes int, known bool) {
+	if t.Due.IsZero() && t.Parent.IsZero() || !t.Open() || !b.IsOpen(t) {
+		return 0, false
+	}
+	due := DueOf(b, r.capacity.Clock, t)
+	if due.IsZero() || r.capacity.Clock.Passed(due) {
+		return 0, false
+	}
+	deadline := r.capacity.Deadline(due)
+	i := sort.Search(len(r.deadlines), func(i int) bool { return r.deadlines[i] >= deadline })
+	if i == len(r.deadlines) || r.deadlines[i] != deadline {
+		return 0, false
+	}
+	return r.spare[i], true
+}

@@ -109,7 +109,7 @@ func TestSlackIsAskedFor(t *testing.T) {
 	}
 	for filter, want := range map[string]string{
 		`{"field":"at-risk","op":"yes"}`:                                      "tight", // 460 minutes are due by the end of this day, and 440 are left
-		`{"field":"slack","op":"at-most","minutes":1500}`:                     "tight roomy",
+		`{"field":"slack","op":"at-most","minutes":2000}`:                     "tight roomy",
 		`{"field":"slack","op":"at-least","minutes":1}`:                       "roomy",
 		`{"all":[{"field":"slack","op":"none"},{"field":"due","op":"none"}]}`: "whenever",
 	} {

@@ -24,6 +24,7 @@ import (
 	"tincup/internal/clock"
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/plan"
 	"tincup/internal/core/repeat"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi"
@@ -189,6 +190,19 @@ func BenchmarkViews(b *testing.B) {
 		}
 		b.Run(name, func(b *testing.B) { benchView(b, large, c, all, q) })
 	}
+	// Slack is reckoned anew after each change and each minute: Ready with that.
+	hours := plan.NewCapacity(c, plan.DefaultCalendar(), nil, plan.MaxDays)
+	room := func() *book.Desk { return large.With(book.MemoryNotes{}, plan.NewRoom(hours, large, 30)) }
+	b.Run("slack", func(b *testing.B) {
+		loop := timed(func() { sink += bareLoop(all, c.Today()) })
+		for b.Loop() {
+			room()
+		}
+		b.ReportMetric(timed(func() { room() })/loop, "x-loop")
+	})
+	b.Run("ready-by-slack", func(b *testing.B) {
+		benchView(b, room(), c, all, view.Query{Of: view.Ready, Limit: 200})
+	})
 	b.Run("survey", func(b *testing.B) {
 		loop := timed(func() { sink += bareLoop(all, c.Today()) })
 		ask := func() { sink += len(view.Take(large, c).Rail) }

@@ -167,7 +167,7 @@ func (a *App) readDue(ctx context.Context) time.Time {
 			work.Go(func() {
 				defer func() { <-slots }()
 				if err := s.ask(ctx, c); err != nil {
-					a.log.Warn("a calendar could not be read", "calendar", c.ID, "error", err)
+					a.log.Warn("what was read of a calendar could not be kept", "calendar", c.ID, "error", err)
 				}
 			})
 		}
@@ -296,6 +296,7 @@ func (a *Session) ask(ctx context.Context, c book.Calendar) error {
 	switch {
 	case err != nil:
 		feed.Problem = err.Error()
+		a.log.Warn("a calendar could not be read; what was read before stands", "calendar", c.ID, "problem", err)
 	case !fetched.Unchanged:
 		feed.Text, feed.Changed = fetched.Text, now
 		feed.ETag, feed.Modified = fetched.ETag, fetched.Modified

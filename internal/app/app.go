@@ -41,7 +41,7 @@ type App struct {
 
 	capacities capacities
 	reads      reads
-	rooms      rooms
+	slacks     slacks
 	counts     counts
 	preparing  preparations
 
@@ -151,7 +151,7 @@ func (a *Session) readHeld(f func(*book.Desk, day.Clock)) (missing []string) {
 	a.reading.RLock()
 	defer a.reading.RUnlock()
 	c := a.Clock()
-	f(a.desk.With(notes, &lateRoom{session: a, clock: c}), c)
+	f(a.desk.With(notes, &lateSlack{session: a, clock: c}), c)
 	return notes.Missing
 }
 

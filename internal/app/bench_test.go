@@ -192,7 +192,7 @@ func BenchmarkViews(b *testing.B) {
 	}
 	// Slack is reckoned anew after each change and each minute: Ready with that.
 	hours := plan.NewCapacity(c, plan.DefaultCalendar(), nil, plan.MaxDays)
-	room := func() *book.Desk { return large.With(book.MemoryNotes{}, plan.NewRoom(hours, large, 30)) }
+	room := func() *book.Desk { return large.With(book.MemoryNotes{}, plan.NewSlacks(hours, large, 30)) }
 	b.Run("slack", func(b *testing.B) {
 		loop := timed(func() { sink += bareLoop(all, c.Today()) })
 		for b.Loop() {

@@ -16,7 +16,7 @@ type Desk struct {
 	book     *Book
 	account  ID
 	notes    Notes
-	room     Room // nil but for one who reads
+	slack    Slack // nil but for one who reads
 	todos    map[ID]place
 	parts    [parts][]*Todo
 	lists    map[ID]*List
@@ -48,17 +48,17 @@ func newDesk(b *Book, account ID) *Desk {
 // Account is the one whose desk it is.
 func (b *Desk) Account() ID { return b.account }
 
-// With returns the Desk with its notes and its room found elsewhere, for one who reads it;
-// room may be nil. It is good for as long as the Book does not change.
-func (b *Desk) With(notes Notes, room Room) *Desk {
+// With returns the Desk with its notes and its slack found elsewhere, for one who reads it;
+// slack may be nil. It is good for as long as the Book does not change.
+func (b *Desk) With(notes Notes, slack Slack) *Desk {
 	same := *b
-	same.notes, same.room = notes, room
+	same.notes, same.slack = notes, slack
 	return &same
 }
 
-// Room tells how much room to-dos have until their dues. It is reckoned from hours and events
+// Slack tells how much room to-dos have until their dues. It is reckoned from hours and events
 // as well as from rows.
-type Room interface {
+type Slack interface {
 	// Spare is the slack of an open to-do in minutes, less than nothing where more is due by
 	// then than can be done; known is false where no due is ahead.
 	Spare(*Desk, *Todo) (minutes int, known bool)
@@ -66,10 +66,10 @@ type Room interface {
 
 // Spare is the slack of a to-do, where the Desk was given what tells it.
 func (b *Desk) Spare(t *Todo) (minutes int, known bool) {
-	if b.room == nil {
+	if b.slack == nil {
 		return 0, false
 	}
-	return b.room.Spare(b, t)
+	return b.slack.Spare(b, t)
 }
 
 // Places returns a Desk of its own with the same shelves, lists, sections, tags, people

@@ -186,7 +186,7 @@ func (w *brute) verdict(f filter.Filter) filter.Verdict {
 		var of *book.Desk
 		for _, try := range w.cases {
 			if try.book != of {
-				of, m = try.book, f.Matcher(try.book.With(book.MemoryNotes{}, fakeRoom{c}), c, w.s.ready)
+				of, m = try.book, f.Matcher(try.book.With(book.MemoryNotes{}, fakeSlack{c}), c, w.s.ready)
 			}
 			matched, err := m.Match(try.todo)
 			if err != nil {

@@ -23,10 +23,10 @@ type slow struct {
 	inProject, hasSub bool
 }
 
-// fakeRoom takes the slack of a to-do from its revision, which nothing else looks at here.
-type fakeRoom struct{ clock day.Clock }
+// fakeSlack takes the slack of a to-do from its revision, which nothing else looks at here.
+type fakeSlack struct{ clock day.Clock }
 
-func (r fakeRoom) Spare(_ *book.Desk, t *book.Todo) (minutes int, known bool) {
+func (r fakeSlack) Spare(_ *book.Desk, t *book.Todo) (minutes int, known bool) {
 	if t.Revision == 0 || !t.Open() || t.IsNote || r.clock.Passed(t.Due) {
 		return 0, false
 	}
@@ -128,10 +128,10 @@ func (e slow) test(n map[string]any, t *book.Todo) bool {
 	case "role":
 		return one(map[book.Role]string{book.Ask: "ask", book.WaitingOn: "waiting on", book.For: "for"}[t.Person.Role])
 	case "slack":
-		spare, known := fakeRoom{e.s.clock()}.Spare(nil, t)
+		spare, known := fakeSlack{e.s.clock()}.Spare(nil, t)
 		return map[string]bool{"at-most": known && spare <= number("minutes"), "at-least": known && spare >= number("minutes"), "none": !known}[op]
 	case "at-risk":
-		spare, known := fakeRoom{e.s.clock()}.Spare(nil, t)
+		spare, known := fakeSlack{e.s.clock()}.Spare(nil, t)
 		return flag(known && spare < 0)
 	case "estimate":
 		return map[string]bool{"at-most": t.Estimate > 0 && int(t.Estimate) <= number("minutes"), "at-least": int(t.Estimate) >= number("minutes"),
@@ -304,7 +304,7 @@ func TestMatchAgainstTheObvious(t *testing.T) {
 		if strings.Contains(string(packed), "next-action") || strings.Contains(string(packed), "has-subtasks") {
 			b = s.with(around...)
 		}
-		got, err := parse(t, "%s", packed).Matcher(b.With(book.MemoryNotes{}, fakeRoom{s.clock()}), s.clock(), s.ready).Match(todo)
+		got, err := parse(t, "%s", packed).Matcher(b.With(book.MemoryNotes{}, fakeSlack{s.clock()}), s.clock(), s.ready).Match(todo)
 		if err != nil {
 			t.Fatal(err)
 		}

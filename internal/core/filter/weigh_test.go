@@ -76,7 +76,7 @@ func TestWeighAgainstTheObvious(t *testing.T) {
 		for j := range todos {
 			todos[j] = r.todo()
 		}
-		w, err := f.Weigh(f.Matcher(s.desk.With(book.MemoryNotes{}, fakeRoom{s.clock()}), s.clock(), nil), todos)
+		w, err := f.Weigh(f.Matcher(s.desk.With(book.MemoryNotes{}, fakeSlack{s.clock()}), s.clock(), nil), todos)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -61,7 +61,7 @@ func (n moment) why(b *book.Desk, t *book.Todo) string {
 		if due != t.Due {
 			left += " for what it is part of"
 		}
-		return withWork(left, b, t) + withRoom(b, t)
+		return withWork(left, b, t) + withSlack(b, t)
 	case t.Priority > book.NoPriority:
 		return fmt.Sprintf("no due, %s priority", t.Priority)
 	}
@@ -75,8 +75,8 @@ func (n moment) why(b *book.Desk, t *book.Todo) string {
 	}
 }
 
-// withRoom says the slack, where it is known.
-func withRoom(b *book.Desk, t *book.Todo) string {
+// withSlack says the slack, where it is known.
+func withSlack(b *book.Desk, t *book.Todo) string {
 	switch spare, known := b.Spare(t); {
 	case !known:
 		return ""

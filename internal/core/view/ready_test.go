@@ -14,7 +14,7 @@ import (
 
 // roomy is a desk that knows its slack, with the hours of one who has said nothing.
 func roomy(b *book.Desk, c day.Clock) *book.Desk {
-	return b.With(book.MemoryNotes{}, plan.NewRoom(plan.NewCapacity(c, plan.DefaultCalendar(), nil, plan.MaxDays), b, 30))
+	return b.With(book.MemoryNotes{}, plan.NewSlacks(plan.NewCapacity(c, plan.DefaultCalendar(), nil, plan.MaxDays), b, 30))
 }
 
 func TestReady(t *testing.T) {

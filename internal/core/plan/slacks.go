@@ -7,17 +7,17 @@ import (
 	"tincup/internal/core/book"
 )
 
-// Room is the slack of all open to-dos of a desk at one moment: what SlackOf says of one,
-// with its own due and estimate. It is a book.Room.
-type Room struct {
+// Slacks is the slack of all open to-dos of a desk at one moment: what SlackOf says of one,
+// with its own due and estimate. It is a book.Slack.
+type Slacks struct {
 	capacity *Capacity
 	// deadlines are those ahead, in order, and spare the slack of what is due by each.
 	deadlines []Minute
 	spare     []int
 }
 
-// NewRoom reckons it; assumed is the minutes of a to-do without an estimate.
-func NewRoom(k *Capacity, b *book.Desk, assumed int) *Room {
+// NewSlacks reckons it; assumed is the minutes of a to-do without an estimate.
+func NewSlacks(k *Capacity, b *book.Desk, assumed int) *Slacks {
 	c, late := k.Clock, 0
 	// A deadline and the minutes that are due by it in one number, which is quick to sort: an
 	// estimate has at most 20 bits.
@@ -39,7 +39,7 @@ func NewRoom(k *Capacity, b *book.Desk, assumed int) *Room {
 		}
 	}
 	slices.Sort(all)
-	r := &Room{capacity: k}
+	r := &Slacks{capacity: k}
 	work := late
 	for i, d := range all {
 		work += int(d & (1<<bits - 1))
@@ -51,8 +51,8 @@ func NewRoom(k *Capacity, b *book.Desk, assumed int) *Room {
 	return r
 }
 
-// Spare implements book.Room.
-func (r *Room) Spare(b *book.Desk, t *book.Todo) (minutes int, known bool) {
+// Spare implements book.Slack.
+func (r *Slacks) Spare(b *book.Desk, t *book.Todo) (minutes int, known bool) {
 	if t.Due.IsZero() && t.Parent.IsZero() || !t.Open() || !b.IsOpen(t) {
 		return 0, false
 	}

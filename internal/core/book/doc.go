@@ -9,4 +9,13 @@
 //
 // A Book is not safe for concurrent use. Rows reached through it are shared
 // and must not be written to; Apply replaces them and leaves old ones alone.
+//
+// The names of the files say what is in them:
+//
+//   - row_… is what rows are made of: their fields, limits, positions and kinds;
+//   - desk_… is the Book as it lies in memory and is read, by desk.go;
+//   - draft_… is the machinery of changes: what a command writes into (draft.go), what is
+//     checked of all that it wrote, how a change is said, kept, packed and turned round;
+//   - every other file holds the commands on what it is named after: those on lists are in
+//     lists.go, Postpone in postpone.go, what a tick does in tick.go.
 package book

@@ -104,16 +104,27 @@ func (q *queue) pop() {
 	*q = h
 }
 
+// begun is when the task at a place can be begun, and is due: what tasks are sorted by.
+type begun struct {
+	release, due int
+	at           int32
+}
+
 // work works on the earliest deadline first, and tells of each task when it is done. It
 // leaves out what has no deadline: nothing that is due later delays what is due earlier.
 func work(tasks []task, done func(t task, at int), worked func(t task, from, to int)) {
-	left := make([]task, 0, len(tasks))
-	for _, t := range tasks {
+	left := make([]begun, 0, len(tasks))
+	for i, t := range tasks {
 		if t.due != never {
-			left = append(left, t)
+			left = append(left, begun{t.release, t.due, int32(i)})
 		}
 	}
-	slices.SortFunc(left, func(a, b task) int { return cmp.Or(cmp.Compare(a.release, b.release), cmp.Compare(a.due, b.due)) })
+	slices.SortFunc(left, func(a, b begun) int {
+		if a.release != b.release {
+			return a.release - b.release
+		}
+		return a.due - b.due
+	})
 	q := make(queue, 0, len(left))
 	now, next := 0, 0
 	for next < len(left) || len(q) > 0 {
@@ -121,7 +132,7 @@ func work(tasks []task, done func(t task, at int), worked func(t task, from, to 
 			now = max(now, left[next].release)
 		}
 		for next < len(left) && left[next].release <= now {
-			q.push(left[next])
+			q.push(tasks[left[next].at])
 			next++
 		}
 		t := &q[0]

@@ -19,7 +19,7 @@ type Given struct {
 
 // effort bounds what looking for what has to give takes where starts or chains stand in
 // the way, in jobs looked at: 2^12 sets of 12 jobs are within it. Of more than many jobs,
-// which are hardly ever proved, it is a quarter.
+// which are hardly ever proved, it is an eighth.
 const (
 	effort = 60_000
 	many   = 60

@@ -28,7 +28,7 @@ func (s *search) run() Given {
 	s.descend()
 	clear(s.late)
 	if len(s.can) > many {
-		s.left = min(s.left, effort/4)
+		s.left = min(s.left, effort/8)
 	}
 	s.branch(loss{})
 	return Given{s.best, s.left > 0}

@@ -34,7 +34,7 @@ const many = useMany();
 const places = usePlaces();
 const narrow = useMediaQuery("(max-width: 760px)");
 
-const words = computed(() => groupHead(props.group, props.today));
+const words = computed(() => groupHead(props.group, props.today, cup.value && narrow.value));
 /** Upcoming's days, weeks and months have a cup each. */
 const cup = computed(() => props.withCup && /^(day|(this-)?(week|month))$/.test(props.group.kind));
 const fill = computed(() => fillOf(props.group.load, props.group.count));

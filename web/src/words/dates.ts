@@ -27,6 +27,12 @@ export function longDay(date: string, today: string): string {
   return date.slice(0, 4) === today.slice(0, 4) ? day : `${day} ${date.slice(0, 4)}`;
 }
 
+/** "Tue 24 Nov", likewise. */
+export function halfDay(date: string, today: string): string {
+  const day = `${railDay(date)} ${shortMonth(date)}`;
+  return date.slice(0, 4) === today.slice(0, 4) ? day : `${day} ${date.slice(0, 4)}`;
+}
+
 /** "today", "tomorrow", "Fri 27", "8 Dec", "8 Dec 2027" */
 export function shortDay(date: string, today: string): string {
   const n = daysBetween(date, today);

@@ -1,5 +1,14 @@
 import type { Group } from "@/server/client";
-import { addDays, daysBetween, isoWeek, longDay, monthName, shortMonth, weekStart } from "./dates";
+import {
+  addDays,
+  daysBetween,
+  halfDay,
+  isoWeek,
+  longDay,
+  monthName,
+  shortMonth,
+  weekStart,
+} from "./dates";
 
 type Kind = Group["kind"];
 type HeadOf = Pick<Group, "kind" | "horizon" | "name">;
@@ -33,21 +42,22 @@ const fixed: Partial<Record<Kind, string>> = {
   "due-planned-elsewhere": "Due, but planned for another time",
 };
 
-/** The head of a group; none where the view's name says it all. */
-export function groupHead(group: HeadOf, today: string): string {
+/** The head of a group; none where the view's name says it all. Days may be said in short. */
+export function groupHead(group: HeadOf, today: string, short = false): string {
   const words = fixed[group.kind] ?? group.name;
   if (words) return words;
   const h = group.horizon ?? "";
   switch (group.kind) {
     case "planned-for":
-      if (h.length === 10) return groupHead({ kind: "day", horizon: h }, today);
+      if (h.length === 10) return groupHead({ kind: "day", horizon: h }, today, short);
       return groupHead({ kind: h.includes("W") ? "week" : "month", horizon: h }, today);
     case "day": {
       const n = daysBetween(h, today);
-      if (n === 0) return `Today, ${longDay(h, today)}`;
-      if (n === 1) return `Tomorrow, ${longDay(h, today)}`;
-      if (n === -1) return `Yesterday, ${longDay(h, today)}`;
-      return longDay(h, today);
+      const day = short ? halfDay(h, today) : longDay(h, today);
+      if (n === 0) return `Today, ${day}`;
+      if (n === 1) return `Tomorrow, ${day}`;
+      if (n === -1) return `Yesterday, ${day}`;
+      return day;
     }
     case "week": {
       if (h === isoWeek(today)) return "Planned for this week";

@@ -218,3 +218,37 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// The VEVENT examples of RFC 5545 section 3.6.1, and that of section 3.8.1.5 with its
+// VTIMEZONE from section 3.6.5; texts from memory.
+func TestEventExamplesOfRFC5545(t *testing.T) {
+	const eastern = "BEGIN:VTIMEZONE\r\nTZID:America/New_York\r\nLAST-MODIFIED:20050809T050000Z\r\nBEGIN:STANDARD\r\nDTSTART:20071104T020000\r\nTZOFFSETFROM:-0400\r\nTZOFFSETTO:-0500\r\nTZNAME:EST\r\nEND:STANDARD\r\nBEGIN:DAYLIGHT\r\nDTSTART:20070311T020000\r\nTZOFFSETFROM:-0500\r\nTZOFFSETTO:-0400\r\nTZNAME:EDT\r\nEND:DAYLIGHT\r\nEND:VTIMEZONE"
+	for name, ex := range map[string]struct {
+		lines    []string
+		from, to string
+		want     string
+		length   time.Duration
+		busy     bool
+	}{
+		"a meeting for part of a day": {[]string{"UID:19970901T130000Z-123401@example.com", "DTSTAMP:19970901T130000Z", "DTSTART:19970903T163000Z", "DTEND:19970903T190000Z",
+			"SUMMARY:Annual Employee Review", "CLASS:PRIVATE", "CATEGORIES:BUSINESS,HUMAN RESOURCES"}, "1997-09-01", "1997-10-01", "1997-09-03T16:30", 150 * time.Minute, true},
+		"a reminder that takes no time": {[]string{"UID:19970901T130000Z-123402@example.com", "DTSTAMP:19970901T130000Z", "DTSTART:19970401T163000Z", "DTEND:19970402T010000Z",
+			"SUMMARY:Laurel is in sensitivity awareness class.", "CLASS:PUBLIC", "CATEGORIES:BUSINESS,HUMAN RESOURCES", "TRANSP:TRANSPARENT"}, "1997-04-01", "1997-05-01", "1997-04-01T16:30", 510 * time.Minute, false},
+		"an anniversary each year": {[]string{"UID:19970901T130000Z-123403@example.com", "DTSTAMP:19970901T130000Z", "DTSTART;VALUE=DATE:19971102", "SUMMARY:Our Blissful Anniversary",
+			"TRANSP:TRANSPARENT", "CLASS:CONFIDENTIAL", "CATEGORIES:ANNIVERSARY,PERSONAL,SPECIAL OCCASION", "RRULE:FREQ=YEARLY"}, "1997-01-01", "2000-01-01", "1997-11-02 1998-11-02 1999-11-02", 24 * time.Hour, false},
+		"up to, but not the ninth of July": {[]string{"UID:20070423T123432Z-541111@example.com", "DTSTAMP:20070423T123432Z", "DTSTART;VALUE=DATE:20070628", "DTEND;VALUE=DATE:20070709",
+			"SUMMARY:Festival International de Jazz de Montreal", "TRANSP:TRANSPARENT"}, "2007-07-08", "2007-08-01", "2007-06-28", 11 * 24 * time.Hour, false},
+		"in a zone that comes with it": {[]string{"UID:a", "DTSTART;TZID=America/New_York:20080104T100000", "DURATION:PT1H", "SUMMARY:It"}, "2008-01-01", "2008-02-01", "2008-01-04T15:00", time.Hour, true},
+	} {
+		t.Run(name, func(t *testing.T) {
+			text := wrap(append(append([]string{eastern, "BEGIN:VEVENT"}, ex.lines...), "END:VEVENT")...)
+			got := read(t, text, window(t, "UTC", ex.from, ex.to))
+			if s := starts(got.Events, time.UTC); s != ex.want || len(got.Problems) > 0 {
+				t.Fatalf("%s, want %s; %v", s, ex.want, got.Problems)
+			}
+			if e := got.Events[0]; e.To.Sub(e.From) != ex.length || e.Busy != ex.busy {
+				t.Errorf("%v long, busy %t", e.To.Sub(e.From), e.Busy)
+			}
+		})
+	}
+}

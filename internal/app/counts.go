@@ -5,6 +5,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/plan"
 	"tincup/internal/core/view"
 )
 
@@ -53,4 +54,12 @@ func (k *counts) survey(desk *book.Desk, c day.Clock) *view.Survey {
 		k.kept[desk.Account()] = tally
 	}
 	return tally.Survey(desk, c)
+}
+
+// lying is the work of open to-dos where it lies, of the horizons that are wanted.
+func (k *counts) lying(desk *book.Desk, c day.Clock, wanted func(day.Horizon) bool) []plan.Lying {
+	k.survey(desk, c) // brings the tally up to date
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	return k.kept[desk.Account()].Lying(desk, wanted)
 }

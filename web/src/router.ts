@@ -22,6 +22,11 @@ export const router = createRouter({
     { path: "/people", component: () => import("@/sheet/PeoplePage.vue") },
     { path: "/away", component: () => import("@/sheet/AwayPage.vue") },
     { path: "/settings", component: () => import("@/settings/SettingsPage.vue") },
+    {
+      path: "/week/:of(\\d{4}-\\d{2}-\\d{2})?",
+      name: "week",
+      component: () => import("@/week/WeekPage.vue"),
+    },
     { path: "/history", component: () => import("@/sheet/HistoryPage.vue") },
     { path: "/list/:list", name: "list", component: SheetPage },
     {

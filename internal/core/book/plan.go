@@ -32,3 +32,34 @@ func (c PlanFor) run(d *draft) error {
 	}
 	return nil
 }
+
+// PlanEach plans many to-dos, each for a time of its own.
+type PlanEach struct{ Plans []PlanFor }
+
+func (PlanEach) kind() Kind { return "plan" }
+
+func (c PlanEach) run(d *draft) error {
+	ids := make([]ID, len(c.Plans))
+	for i, p := range c.Plans {
+		ids[i] = p.ID
+	}
+	if err := checkMany(ids); err != nil {
+		return err
+	}
+	if set, _ := eachOnce(ids); len(set) < len(ids) {
+		return refuse("plans", "A to-do is named twice. Each has one plan.")
+	}
+	for _, p := range c.Plans {
+		if _, err := d.todo(p.ID); err != nil {
+			return goneOfMany(p.ID)
+		}
+		if err := p.run(d); err != nil {
+			return allOrNone(err)
+		}
+	}
+	if len(ids) > 1 {
+		d.verb = "Planned day by day"
+		d.sayMany(ids)
+	}
+	return nil
+}

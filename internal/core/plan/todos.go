@@ -128,6 +128,41 @@ func Gather(b *book.Desk, c day.Clock, assumed int, dueBy day.Date) Gathered {
 	return g
 }
 
+// Until keeps the work that belongs to the days up to one: what is planned for one of them, or
+// for a week that ends by then, and what is due by then and planned for no later time. Slots
+// after it take no time of these days, and are no matter.
+func (g Gathered) Until(b *book.Desk, c day.Clock, last day.Date) Gathered {
+	out := Gathered{Busy: g.Busy}
+	at := make([]int, len(g.Jobs)) // of each in out, less one
+	for i, j := range g.Jobs {
+		cup := CupOf(b, c, g.Todos[i])
+		in := false
+		switch {
+		case cup.IsZero() || cup.Precision() == day.Parked:
+			in = !j.Due.IsZero() && !c.DayOfMoment(j.Due).After(last)
+		case cup.Precision() == day.Week: // a shown week may begin on Sunday: its Monday says which it is
+			in = !cup.First().After(last)
+		default:
+			in = !cup.Last().After(last)
+		}
+		if !in {
+			continue
+		}
+		out.Jobs, out.Todos = append(out.Jobs, j), append(out.Todos, g.Todos[i])
+		at[i] = len(out.Jobs)
+	}
+	for i := range out.Jobs {
+		var after []int
+		for _, before := range out.Jobs[i].After {
+			if at[before] > 0 {
+				after = append(after, at[before]-1)
+			}
+		}
+		out.Jobs[i].After = after
+	}
+	return out
+}
+
 // chain lets the jobs of each to-do that is done one after another wait for those of the
 // subtask before them.
 func (g *Gathered) chain(b *book.Desk, at map[book.ID]int) {

@@ -2,6 +2,8 @@ package plan
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 	"strings"
 	"time"
 )
@@ -101,4 +103,42 @@ func (e *Event) SourceWords(calendar string, zone *time.Location) string {
 		when = e.From.UTC().Format("Mon 2 Jan 2006")
 	}
 	return "“" + e.Title + "” of the calendar “" + calendar + "”, " + when
+}
+
+// Jobs are those that have a proposal, in the order of their days and then of their places.
+func (l *Levelled) Jobs() []int {
+	return slices.SortedFunc(maps.Keys(l.Day), func(a, b int) int {
+		if c := l.Day[a].Compare(l.Day[b]); c != 0 {
+			return c
+		}
+		return a - b
+	})
+}
+
+// Words says how full the fullest day would be, what no plan can beat, and what has no day.
+func (l *Levelled) Words(title func(job int) string) string {
+	named := func(jobs []int) string {
+		names := make([]string, len(jobs))
+		for i, job := range jobs {
+			names[i] = title(job)
+		}
+		return titles(names)
+	}
+	percent := func(ratio float64) string { return fmt.Sprintf("%.0f %%", ratio*100) }
+	var said []string
+	switch {
+	case len(l.Day) == 0:
+		said = append(said, "Everything of this week has its day.")
+	case l.Proved || l.Fullest <= l.Bound*1.005:
+		said = append(said, fmt.Sprintf("With these the fullest day is %s full, and no plan makes it less.", percent(l.Fullest)))
+	default:
+		said = append(said, fmt.Sprintf("With these the fullest day is %s full; not proved best, none is under %s.", percent(l.Fullest), percent(l.Bound)))
+	}
+	if len(l.TooLong) > 0 {
+		said = append(said, "Longer than any day it could be on: "+named(l.TooLong)+".")
+	}
+	if len(l.Unplaced) > 0 {
+		said = append(said, "No day has room for "+named(l.Unplaced)+".")
+	}
+	return strings.Join(said, " ")
 }

@@ -49,8 +49,9 @@ type Settings struct {
 	Assumed int `json:"Assumed,omitzero"`
 }
 
-// shippedViews are those that stand in the index, in the order in which they come.
-var shippedViews = []string{"cup", "today", "overdue", "ready", "waiting", "upcoming", "within-a-week", "projects", "done", "bin"}
+// shippedViews are those that stand in the index, and the week, in the order in which they
+// come.
+var shippedViews = []string{"cup", "today", "overdue", "ready", "waiting", "week", "upcoming", "within-a-week", "projects", "done", "bin"}
 
 // Field is one setting. Its values are text, as the API and the file have them.
 type Field struct {

@@ -235,6 +235,21 @@ func (t *Tally) weigh(s share, by int) {
 	}
 }
 
+// Lying returns the work of open to-dos where it lies, of those horizons alone that are wanted,
+// as of the last Survey.
+func (t *Tally) Lying(b *book.Desk, wanted func(day.Horizon) bool) []plan.Lying {
+	var all []plan.Lying
+	for id, s := range t.shares {
+		if s.cup.IsZero() || !wanted(s.cup) {
+			continue
+		}
+		if todo, err := b.Todo(id); err == nil && b.IsOpen(todo) && !todo.IsNote && (s.work.Minutes > 0 || !b.HasSubtasks(id)) {
+			all = append(all, plan.Lying{Todo: todo, On: s.cup, Work: s.work})
+		}
+	}
+	return all
+}
+
 // bump counts up or down, and lets go of what is nothing.
 func bump[K comparable](counts map[K]int, key K, by int) {
 	if counts[key] += by; counts[key] == 0 {

@@ -1607,6 +1607,25 @@ type KeptFile struct {
 	Name string `json:"name"`
 }
 
+// Levelled defines model for Levelled.
+type Levelled struct {
+	// Bound What no plan can beat
+	Bound float32 `json:"bound"`
+
+	// Fullest The greatest load of a day by its hours, 1 being full
+	Fullest   float32 `json:"fullest"`
+	Proposals []struct {
+		Day string `json:"day"`
+		Id  string `json:"id"`
+	} `json:"proposals"`
+
+	// Proved All ways were tried
+	Proved bool `json:"proved"`
+
+	// Says How full the fullest day would be, and what has no day
+	Says string `json:"says"`
+}
+
 // Line defines model for Line.
 type Line struct {
 	Depth   int     `json:"depth"`
@@ -2047,6 +2066,16 @@ type Picking struct {
 type Plan struct {
 	// Plan null takes the plan away
 	Plan nullable.Nullable[string] `json:"plan"`
+}
+
+// Plans defines model for Plans.
+type Plans struct {
+	Plans []struct {
+		Id string `json:"id"`
+
+		// Plan A day, with or without a time, a week, a month, or parked; null for none
+		Plan nullable.Nullable[string] `json:"plan"`
+	} `json:"plans"`
 }
 
 // Postponement defines model for Postponement.
@@ -2635,6 +2664,61 @@ type ViewIcon string
 // ViewName defines model for ViewName.
 type ViewName string
 
+// Week defines model for Week.
+type Week struct {
+	Days []WeekDay `json:"days"`
+
+	// First Its first day
+	First string `json:"first"`
+
+	// Loose What is planned for the week and for none of its days
+	Loose []WeekSlip `json:"loose"`
+
+	// Relief A move that helps; absent for none
+	Relief *struct {
+		Id    string `json:"id"`
+		Title string `json:"title"`
+		To    string `json:"to"`
+	} `json:"relief,omitempty"`
+	Revision int64 `json:"revision"`
+
+	// Says Whether it holds, and what helps where it does not
+	Says  string `json:"says"`
+	Today string `json:"today"`
+
+	// Week The ISO week that most of its days are in
+	Week string `json:"week"`
+}
+
+// WeekDay defines model for WeekDay.
+type WeekDay struct {
+	Day string `json:"day"`
+
+	// Done What was completed on it
+	Done   []WeekSlip  `json:"done"`
+	Events []Happening `json:"events"`
+
+	// Load Work and work time, in minutes
+	Load Load `json:"load"`
+
+	// Over How many minutes of these are over
+	Over  int        `json:"over"`
+	Slips []WeekSlip `json:"slips"`
+
+	// Worked Its working hours in minutes, with what is over and what events take
+	Worked int `json:"worked"`
+}
+
+// WeekSlip defines model for WeekSlip.
+type WeekSlip struct {
+	// Assumed It has no estimate; absent for no
+	Assumed *bool `json:"assumed,omitempty"`
+
+	// Minutes The work that it adds by itself
+	Minutes int  `json:"minutes"`
+	Todo    Todo `json:"todo"`
+}
+
 // Weight defines model for Weight.
 type Weight struct {
 	// Passes How many it lets through by itself
@@ -3024,6 +3108,15 @@ type GetPersonViewParams struct {
 
 // GetPersonViewParamsGroup defines parameters for GetPersonView.
 type GetPersonViewParamsGroup string
+
+// PlanEachParams defines parameters for PlanEach.
+type PlanEachParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
 
 // PostponeParams defines parameters for Postpone.
 type PostponeParams struct {
@@ -3447,6 +3540,18 @@ type GetViewParams struct {
 // GetViewParamsGroup defines parameters for GetView.
 type GetViewParamsGroup string
 
+// GetWeekParams defines parameters for GetWeek.
+type GetWeekParams struct {
+	// Of A day of the week that is meant; today where it is absent
+	Of *string `form:"of,omitempty" json:"of,omitempty"`
+}
+
+// LevelWeekParams defines parameters for LevelWeek.
+type LevelWeekParams struct {
+	// Of A day of the week that is meant; today where it is absent
+	Of *string `form:"of,omitempty" json:"of,omitempty"`
+}
+
 // AddCalendarJSONRequestBody defines body for AddCalendar for application/json ContentType.
 type AddCalendarJSONRequestBody = NewCalendar
 
@@ -3500,6 +3605,9 @@ type AddPersonJSONRequestBody = NewPerson
 
 // EditPersonApplicationMergePatchPlusJSONRequestBody defines body for EditPerson for application/merge-patch+json ContentType.
 type EditPersonApplicationMergePatchPlusJSONRequestBody = PersonPatch
+
+// PlanEachJSONRequestBody defines body for PlanEach for application/json ContentType.
+type PlanEachJSONRequestBody = Plans
 
 // PostponeJSONRequestBody defines body for Postpone for application/json ContentType.
 type PostponeJSONRequestBody = Postponing
@@ -3695,6 +3803,9 @@ type ServerInterface interface {
 	// GetPlaces The places of what is not closed, the most used first
 	// (GET /api/places)
 	GetPlaces(c *gin.Context)
+	// PlanEach Plan many to-dos, each for a time of its own, all or none
+	// (POST /api/plans)
+	PlanEach(c *gin.Context, params PlanEachParams)
 	// Postpone Move many dated to-dos, but those that a blind move would harm
 	// (POST /api/postpone)
 	Postpone(c *gin.Context, params PostponeParams)
@@ -3848,6 +3959,12 @@ type ServerInterface interface {
 	// GetDefinition A shipped view as a filter, to read and to start one's own from
 	// (GET /api/views/{view}/definition)
 	GetDefinition(c *gin.Context, view ViewName)
+	// GetWeek A week as it is planned
+	// (GET /api/week)
+	GetWeek(c *gin.Context, params GetWeekParams)
+	// LevelWeek A day for each to-do of a week that has none, so that the fullest day is as empty as can be; nothing is kept
+	// (GET /api/week/level)
+	LevelWeek(c *gin.Context, params LevelWeekParams)
 	// ReadWhen Read words for a due, a start or a plan
 	// (POST /api/when)
 	ReadWhen(c *gin.Context)
@@ -6029,6 +6146,65 @@ func (siw *ServerInterfaceWrapper) GetPlaces(c *gin.Context) {
 	}
 
 	siw.Handler.GetPlaces(c)
+}
+
+// PlanEach operation middleware
+func (siw *ServerInterfaceWrapper) PlanEach(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PlanEachParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PlanEach(c, params)
 }
 
 // Postpone operation middleware
@@ -8959,6 +9135,60 @@ func (siw *ServerInterfaceWrapper) GetDefinition(c *gin.Context) {
 	siw.Handler.GetDefinition(c, view)
 }
 
+// GetWeek operation middleware
+func (siw *ServerInterfaceWrapper) GetWeek(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetWeekParams
+
+	// ------------- Optional query parameter "of" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "of", c.Request.URL.Query(), &params.Of, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter of: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetWeek(c, params)
+}
+
+// LevelWeek operation middleware
+func (siw *ServerInterfaceWrapper) LevelWeek(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params LevelWeekParams
+
+	// ------------- Optional query parameter "of" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "of", c.Request.URL.Query(), &params.Of, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter of: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.LevelWeek(c, params)
+}
+
 // ReadWhen operation middleware
 func (siw *ServerInterfaceWrapper) ReadWhen(c *gin.Context) {
 
@@ -9074,6 +9304,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/many/reach", wrapper.ReachOfMany)
 	router.POST(options.BaseURL+"/api/postpone/preview", wrapper.PreviewPostpone)
 	router.POST(options.BaseURL+"/api/postpone", wrapper.Postpone)
+	router.GET(options.BaseURL+"/api/week", wrapper.GetWeek)
+	router.GET(options.BaseURL+"/api/week/level", wrapper.LevelWeek)
+	router.POST(options.BaseURL+"/api/plans", wrapper.PlanEach)
 	router.GET(options.BaseURL+"/api/calendars", wrapper.GetCalendars)
 	router.POST(options.BaseURL+"/api/calendars", wrapper.AddCalendar)
 	router.POST(options.BaseURL+"/api/calendars/file", wrapper.AddCalendarFile)
@@ -9097,237 +9330,247 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1dc9s4sjf+VVD6/6uyqUPFdt52x77KxJkdn0liP45zUufZ5AIiIRErEuAQoDXaqXz3p9ANkJQIUJQs",
-	"O57Ee7ETSxBeG41+/fWfo1jmhRRMaDU6/nOUMpqwEv755orOzH8TpuKSF5pLMToeXaWMlOyaKy4FkVOi",
-	"zd9yEZHfK6lZMopGKk5ZTs0v9bJgo+OR0iUXs9HXr1+jUUFLmjNth/hnKavi52V3FPhCES5IkdGYuYGu",
-	"OVs8UkQuxAnRCzmeLMd6IUlBS63IZEl4XshSU6EJFQmpyhkTehSNuOny94qVy1E0EjQ3k5qZEVZmy0SV",
-	"j47/NUoqNopGRUaF+U/JZcm1+WHGlelMpSybjqKRpjPzPSuVNA2VprpSo2gUSxEzoUsKS4lGTGmeU236",
-	"bKY8+hJ1dica/UqvmX/Hc1rOzSZQQahQC1YSLWFHFM0Z+b0yg0hBdEo1fBxnnAlNUqpOyCJlJcPGrLxm",
-	"JSlZzvIJKxW2l4JF5gjtn0rTJUsINX+yJVmYH9OSESE1UaZTOqNcBHY1NStob2pO/3jLxEyno+Pnh741",
-	"nyWmGfRVUJ02XXFDSyX7veIlS0bHuqxYoOOjw0DPLC+kZiJe/sY8NPaKlEyXS1KJxOyn28w5WxKu7Dab",
-	"jRAJrD2mZclZQmS1tgV4ZZqJt8Ydm4EDs35qZp1zUa/Cu4bpO6rj1E8U5oLimS2oIiWjyQlZcJ2aGXKk",
-	"A0ssXJHnT/8RwbeGhmSWmGMnz4+eBlcxHePQfdPvTvgtz7muT3SNOjL4st1hwqa0yrTbDfoHz80lPDq0",
-	"m4N/NiNxodmMlTDUe1qWcuE71ynPNCsNCf/3h/P3uEXsmpVLQ+Ykr5QmOWPaNFiwLAvQssD+Q0T38tk/",
-	"nvt24Hw6VUx3p3UJN0ySjNFrZqgoIrGshDYkZW4lzTICTEkF5iOxY+/2rW/ekP07LxNW+pjvb2zZx3qJ",
-	"ND+MgOuyxLDdWOY5VcfEMcuIjJGJepdRIp1tc5U/Aic/pUsVIq2qabHWNW7By8378YmLxEdP5qot4DtC",
-	"SZxSMWPmQuU0YYSLE8M/JHCJkiWSzKTZEWwfuls40vgs2Wobvhp2qAopFINteA1TAfYZS6HNU3f854gW",
-	"RcZjeHwO/m2epuM/W2P8/yWbjo5H/99B8+of4LfqwPZ3JROJo3W3QcuxWetUW4aJuzGKfGKDbyjb7ADa",
-	"wBgXpZxkLO9ZRIEt/mu7xbh+PQv5ZNgBV2RRSjGL8HmM4AAXwEtllSVkwkjJZ6kefY1G/8PZYm+7DJ15",
-	"ZgXsgQvHAkwD+xPT4ysRp7JsSynmy6TKGEgceZEx6KcrVkSjV1rTOM3tzItSFqzUHGkopcrzuHz49dX4",
-	"6YuX5upzEKw0M9eq0zOS85/dLwoe66r0yDJn5h0VZndVClIcnYBMgTKKkLoZZiJlxqgw3Sn+H09fP9tp",
-	"TWWZU42X+eXzUfduu0+8ghVLOCXm+2apMLeRjw814si/cPER7qBta2faHIKc/JvFQEM/M8UTmANNEm4m",
-	"QLOL1lFMaaZYh1LNcy0Y16l5wzWZSaac4MdEAuJp+zThYvreaVFlGZ1kzIlRnQObsKnE89ryp199a+VC",
-	"IF9anR5PvMQy5yJpU/aKnP1lONmtnQ/Ij/aQYAjfsbymGRMJLbuTpUlSMqU84gVS7FSWIEKBcBEbwXFa",
-	"ypxQI3ww32WhWXZKl1d0zpTvXigjoQitzKVbpDJjJKFLRTSdo+yeyqpU9jHmJXzpvStUzXHv15keE0Dh",
-	"dl0gMmZUGSFoDmpbfY0SqtlY89y/CjU3/2p2vzV03DxInsEXlu3OhZEhGomVNvspjJA2eCqxzGRVbnzV",
-	"sNXXaIT7253dr0YmpGIJWg7MLiKMxikxA6MSFMvcvPVwEEtGS0LNS+ZlNXD8XlZjaNFJU6aVudE14fgW",
-	"GLgvGZvq80r3LMRSUgwvmdFdzGsWmnCYiTdPs+cBNQcIL6jh3Ya01ijqxL6m9pwJchijXYrE+5jY4VTP",
-	"eGYp0BlVZkDsKyIU9FImYgbnZqQubTvqjGI/oGVJlyPgGGjK8F9JI6e0LBsbXxofC6pHqLmRJdxVllDT",
-	"Z3PArT2pL14fE7twqmLvE7PG5la5kudSb3nLHDmtSrN+sb67EpQnO8w4fEpAGyCB53QJV+yEHDbiRMoN",
-	"gVJFHG8aJC4oq2gEyDCRApWbFuWNjs1DuUlmaNECjPEluAcohuMBnU9Hx//q338U2qP1fYvr/dws+Ns7",
-	"CNPYLFzjbNeWZ4frruoLrIsX3ZOdcpYlXeub0rTUjRXOigQtYxxa30pWMKrhygB3a9naasNcyXIuUP0C",
-	"MSBoqvsSbcUDl4aRl6AKCkmuaVZ5XylVUOElJvitVmQhy0QhL4vMG/Px6pfx0UsSy4SRSnDgCDU/6zuV",
-	"DwXe2HUWh1PzPknTKstw6mZkmIlvDdao5O+j5r1gXNIpU8yuqbEIy9oyuQT7oh3Kf2eikf3Wq4hDz7z1",
-	"sJjXMyLsDxrrbLlRakd6c0O4zXHH1CzVfzMlj9mWDBZsPCumiJ/M/1rWiCMfCwJz1fY/y6XQ6crPjp4O",
-	"+s0p9RiCxkeGuo28Au96Qs3+1j0/O2r1PPZ2bSfT12u7xxdDOrQzdfzi3fkoGl19HEWjT2/Mv34dRaNf",
-	"LkfR6MMr838fvdfa3Kt2J6evzt7+L3Tx5jf4x7vz91e/wr/+982ry7f/G+hF82yAWTQaLRibJ8565e7y",
-	"jVaQ0z/OsKO/r9/4NYpHSrJr9pJ1/cK7GeVSgRkts6w0q4x8KuO0hKvCqOGdGVCD0vgYTlhZLr0zPWVT",
-	"7lUHE/MF1/ZZ7+Nsp03LPoG1eYs9X15bI07fOOcLYc0zXlW/NeHWYL4tPV1Z2hbcAi3Xm+b5C7R6LxN4",
-	"tNGT5RdXwK0jp4SiXYmk9BpYfSzzXIoV5csos84ptpGg0YjrtxyrKk6NhO5eazCtOYOwI/6NIzQEfnTY",
-	"fdNUSn0WnVhmVS4UkWXLPbiySrMhQxZYrVicu3qWMFogV9bHSEAWDAyp05KxzcqCPXofOb0xmsG5sJxv",
-	"m8enZd7oLDGhXqdYQpdEGnWdx6l5aFNaFEx45YIKNdQhov6KmOhmhT3gTHzr/gWdG11tgFqTa1hy6J+B",
-	"e/1tT96xeZYpj8FUlvw/gcEzSZNNV/etabM+Hdep7SIwHXflt7MhngswOtAsiwgVy8hoRZG5IJRopvQx",
-	"WKxYlqD4ZgRSWTTGcOtdRL20ozmuPGfDGVb7arfJpb7dVCxvq+vEPGleqtfMbktSoUKABj0tzYVwPO3i",
-	"76em0fji6achXMS9+T4zkdV7NvYB1qFBHJOLSrPAeELq7XZSFoMG1ewP3W146G8rB3U5XKwC4X1VqNri",
-	"XXnqo5COVSIa/TGeybH98N9KiieXdPGOKUVRZ/5FViIJKXiUKEbLOCVT06rR904IKBxgcgzofB3BgKmw",
-	"XVE5Xw20W3OrgNrlQjhAafVaG8UvbowbqZtcvJd6D/0I18v6VVW6ZDpOnSkV2hFawgbrlOU7rR583R4j",
-	"IBrN4dsh/d5oxZprtB3foJe1lwW79D0o/3RS47q6mjN16SfpKzlOpCKLVCpG0PRCUqoMy6SaEYg/4soI",
-	"ECe11woEUCFLF+uwau+3hrQhy70yK0l821Zr2GuEkmWORECsfaRgMhGhGdgjzCJcTNMooIJ7/QXmziV0",
-	"+ch5bKLaduJbXIfSWhJEt18304QuI2K0RvPaoFI/wIs3Z4X20nArbMw86JOKZ4kyB0YFYbTMOAP5/5gU",
-	"lJfWBYXsq6wEkdPPAs5xwmZcKHSEuMCxTgyLuS/oxEanemq9ErYPbqPSKIxlhhofYYyVtedbmZkRwf7Q",
-	"BGIMzQ8/C49dv+Pibahi3auo5VhJsClmlCfjyRJshLLI2JiKZIzcJhqZZaCqklRsDI+/NUMKltR/21iw",
-	"sUR/VUzF2FkszRUYm5Nz/3anh7+037gPbcc4nB3UDcYyxRaWrxS0UtCMQrhSSkUyrTJQQ2OrkGoeoyNP",
-	"0xlaurUcU4XzYMuxXDC0fo8Nk2xMXVYzq0QzFzeDqSxh7BI7bplfuRhbm6wUYxcRWYl6aNP3uBsb2bLP",
-	"/l7RUltvXyUS99+xNa7jH3QBm4Z/TLjfRjtc7F6Rkby2xbkhbq4hllQr4ubbd7M9rrSw7w+doOAHlYI9",
-	"Wn+pDdHaSwNMgihqJuKNvfA/j7UPEFlfjk5NjjGMLLJqnflQS3AO4gUmcjpsiXLqXyBPnARiKTIihkAi",
-	"AsQREU1nhpUhSQzik6CpD30ML+XCxwQMV/Z79tDoDZaROJOKJUQxM1sr56d8lg6Y5dpra/0LjTqHT5Nd",
-	"i+8V/hWUa+tR93nmeuMPhPSGALS1/r6TaunhQa2j+/uYX/MMX3xDqeAkt65xPN1HivxHCrayfU1Eg28w",
-	"7Q+KqGnZ3lr3nOPja24rFzMbGME1hErYGGYnlln+7HktnKgVUFJCpo61o0AztttHEIa4Jn+7/OU1efHi",
-	"+Qvy8ez08WhrcwhOzm1LL9mo86klkjXbKn7YWUYj0wy6Vg15bhI08XWz3XunzJWWpWeq6DQcPqcLqnTj",
-	"seydlOvaN58z4QKyVqcjrEI7TBYtSjlzYUIbPKbYDmYYh/1bgi2Y0mTKS8M8p3yql4Rqkkt4bIfxQujf",
-	"xw5VNdFUzYfvtXUr9+9y3WuzNP+GX8vseou4sFJmbDPfzxhGCIqYBUV1m6SSMfAaYhD1gOAxmIBvKb+x",
-	"Qv9i43y2sMZuFWy5IRo4GGixTdiib21vuWA+X02BrrwuKwWBzRs6Iqp8wkr/r0pGE/vs9dMyNvvaSLqe",
-	"odaXiONGdtZtIdlKl2700AZ4DL+Z+3jQxYFd3HRxsEv/HJTH7k3LOOXXvgC7ATJByuJ5Zrvd+sdbxgAB",
-	"9+oOdD4Fo3NeZGBsxTi4EhzLmqHgPUgyDMXF0YGDWmf2VmMGnY6yYIHgMfMNRswrvyjtfGi9LkloBCHV",
-	"Lqh229Pbb4hbfZvUhrkMN+18sNfT92KBaumV0+yRhpl+c+xgUDECJOo6RrZdOXRKrDI7PKK4juGD82+y",
-	"Al12S73poev9Tl5v+358g/Du1glszv1aEQrWordXF79TpGKL+23gb3cYxbj7NfY8Yt29sqaNNdeCLOfo",
-	"ojP/MAoYmCCdbaOzcUpVuY91gH5VoSUdbRK2KapsFMwCjQ3EywxiWtCY62WPRcWFUZerKiGaldBGiCoi",
-	"1STjTJFpVYLtGIKsjUIn7PRKFs8lmqg8YUwbTTu6HmHNDRByybsufWT8jvq0h20DLr1PmY/tBEMrzUzE",
-	"tnEBNEl29Zod+byqq4GUnRMwTAaCJQTK3nWsJ2MFRHfOUj2KTKsvAzgSxsW6PmzyE0MzbMwyYL6OK1uj",
-	"bMJsk5IZLZSBBfa6leZtc74bA2dfFjedqZYN1meSTKrdmG09SmcL3yEpnhDYSzR1cE2sgTTQcet2cJ/C",
-	"eUS0JC8ODw93jMx55vexc1+cNtcpsVt2bLiVLIms/OletS+u7w7B+/nVHuAue10f9kbV3baDa5nbZ3tP",
-	"V6dz1RUoKcF7fpaoLa/63R28Zy3eZTDqN3hOWEwr5aH9C6pThVa1lz8dHj12dkDNlIZ8uEkGaTQugwjC",
-	"OLIFGhuHp4JkUnpTp86ntQ8LnxCuNj1AvvgLX2axdSc5XlZIpfgEbH8uFapeh5CaJCzmCUu8LEdOpwPE",
-	"EGjUMq57QsJBI7Peg8EmJ7/5vSePgjcHh6kUPgcqpG8Eo8R7wz2BNgar65+Yy/Xt+OSlplmfadpIskS0",
-	"80Vbp37NyoTHPq1UWEACo6hAnJGQC4IvzY2JYV0Ud/vUzAfpMaqvnFtnfQkaanZb2ePEeMfKmb3R2zAm",
-	"gaZ2T5a5g7VQGpe7neoBHXvneQOVy5P3wCcZFzMrmhaVJhOWogPoBvrZsHGmVobZdhy/AciJZ4anvq4K",
-	"CIMDdw4tmdCPFGjHTdQL5rxQ+/Uu07C/9B8+QAxws0qIRSGUWAMzkdNdBmvZDfeQ22xo6EpuSUU+QseQ",
-	"w62Ju4e0kwHZVSviLkrHX3q8f8O8Y4EUG5fWGp6x8jmutokdw2X7gtD8JsKQ28+ncTkvHM7It4T31KrV",
-	"W5DCNumRHbO9dxJs0U5i304JdK6rAWaOW0sU9QkHmsQ0y4yGo1g2rVkPV8B5JqrDdwbtoVtwYBvbDqqt",
-	"BOxBwvNwb9ZWrqj3bOGcBVslpd2aOay2F4ZES2hQZ+gKTKCEmxTtwKCH3hGX2nO7+2SD4fwXZNd8Jx5v",
-	"/oVZ21m8mh814LB6rZH9GVCBfb7AmK/ttpnltBPxfXS4jdfzMBAhNXQfUuvE3MWZGtiJq5aDYpsMsGDg",
-	"TUIxKK3rymgLcBjO2XJwgceLq50Etdt4rerE9n1L4TZ8FKXwtU3ZTSy/W7PmbdkMB9oHfSLqx49np87a",
-	"gpCSCAG3y2Zy9V76ZnmBaIVcEAglh1vrswo63WV7IvZHSr6j5TwBOLupi7AhL1+8ePbSF4LxzOa07Ee1",
-	"4atajQMfkwpvqm3Cd9rmombAfe9FW9z5BkZUAGS4QeKOD8cFkCA2hpOYVjaPf1U37GSZ4FeO+nfloKhj",
-	"7bK14GbYp5OmVn66CYIZxyxBZxcmcUpLGgNM7/qiN6uowZyTc2ej9NwN82TplOqIJKUsCpZEFokvY/Zy",
-	"5hKSpTr+TYCN9eaDr2bftbVYa9Tb4P+zgLTONhaEbDl3LuBazW4cScgtUeF2KmVcMorhFimfpWMMl/Hp",
-	"4efXrHSJ62Fv+MCIJOU1cE4CcSWmvQLGZAT2a6acLDHhYqhZ2ALB+UYted5jVcWoGTLlWUYoiSEn3eN7",
-	"NiKQx4Yw4cJvhI8x48kTimOzPrxfWlAcFQ5kWwZSUuRqGG7rqwXlehVHrf0l1ykXrz4xNh9ApHZ3rCuh",
-	"yV/BiTVDrfbbWhbQgJeunYuzHzKtgMQTTNuxsxjq/9ginNybtAf5O8Mjh/Fp9KGAWf1jmLOD8ux1VWxC",
-	"ExsUSaXN0fS49Hxp+x4EHuzG7NtUljGLyGRpcQIhOXTkOVv3ozfXIZZMY9QxUoDPkooh3hX8zEhMGaNK",
-	"E4meBQ9oJ7KN4fmMYDjwuWDWH8LeiGXq9e25SDB1Y35ZX+qQgka4OnFod022AsgBRGnD0eynjR3fC1YS",
-	"8M/VlwIflkFrqXFNusv5z2r0bjMF88Uv/A/f03CVcgWJgQuqMI3IqKXmB4buKJlmdLaW2MRrAD8PrYRB",
-	"0tBL5a6/ZS7wdtg7Wz8CKzlxlvLaxx41L2b95tWhHJaPuH33PvGN/WgPJqKA3ZM22ZSCkVRmax5RqVOU",
-	"yAJv4W7xodvalwK29R4w4HsTuepHjXnVgYcZHgcKm9cKB+2N+7REtEv04w9tiexsZCsHqCsZay8VQsSf",
-	"D4/a8CWL5Q6c2UK9Yx4ZprV0d9BlF3fN/FtKACEVpRKJRPXQd4CLdOmHJATPibCQr6aPAVmLLX4LWIoO",
-	"JRF97zZSsp6Pj64bo2/Arjs0hD/IQ5wtd2D4vXkoW+H3Fn2Q1YgAufcwaitw76neDkqsZSc2brGXi+Bu",
-	"78JEwnb2wZbg1dW/rmktzhgt1304RwONZmFL/WYDVNByv4Nz/4LH810CWQY4UAIa1oU1vG0xnLPVeWzR",
-	"LgOWEdPIBYfezKkGw3mnLpU2zN9fWGDq4LM8Yo5OmcA4bCmcMNxK3M3lNUuIlhGZ8mu2bfYj4nZ5JN1c",
-	"Xm8ZWeDtBmOSBis10HpTIhhOzfXds9nbE2fClabe3MiLo9OIXDw1/3f0KbIgLhGgbowd8gj84bAq+ks5",
-	"3W2IccmM9umNmJLKgvKbXQVEElfa6ZaDXaNms/1HWJXbn982iSiiLwHWFgZbSYlauiCrIVhmAcd+283W",
-	"dL4fXz6sybuXLbeDs7najLMMVMacJRxAS1M+S72m1VbhGV8KRxIIYX9+9NRlLrIsUYRmGqqEYQLyNuHG",
-	"cVU6V9GQFGzb/FIuBgTjftBUM5T0tX3yu/4NC9tMrUkBCrPQWGMUatfNqH3VAN2eIMgMsZMkWAMoELdb",
-	"B6X5IkRYlrggaywvMPI7VXQVwgEKIzvYIjAbvBdYyMWZ6mvoGruTfmpsQADWuO+qQLliGx7mgnASPDQP",
-	"DO4g24eObVQ6lfpI/L1FzMeSeBanxsjREOq8YqxqGxD8wnzBytgS+HYAHMN2ZjVIr71NzdCttfr2zlly",
-	"PUadKjTxWwYAdYgxQSDQSyhxsUVueNq21XPEArON19Je2+YkwMTZ0JlLvUqMqIDJV5k3OW/dY4Gdt0xy",
-	"gYUm3jyROOXFcAkMyg742C84gW9iev8fQJ80GiXY5dyLIKctRCHlTPH4bQMwBDIJ8BYEIcLYAMf5isoF",
-	"REzYrBI++/2qu8ofDuIJ8wgEYZy16p4NiMHocm7zzSNFeOJNnm+CFMPQWJiEXW8BmGRcSQHcnkDXjfWh",
-	"r3P7yC1SuU3vUgdIAdJt+oqEZGyKBSahYAEVCcn5LNUkZ+YCIjmc4NQUF7OsVUiBZlslz+Ov6tSedUIf",
-	"FhDiiwbZS7RHu6zPMAUOQJ+9zrWclnO/3Qt3GdGKWcnwAVNaysRiQbkNHwI85o1PGVBJaHgEykpkyObI",
-	"j41jD41rx9vfPJsO9XC1sIoatTchsgy3pvnWmfr5dmxR1zrIovhaBMDIQ1AOBdWalcLGM+LlQmDCYVZF",
-	"n9hgUy+aKfkXYrZge5XtBsnV/simm+ScPt2McAxLdbS7tpS67GQfTdvilKs6zYaDtGFVRcngPsoYfxp7",
-	"b2SNJ+PFfDkNWW2hKFBnKqd0idXDqnJKY6Z6arnlXHmloFOIwG24TUFNuzDanEXv7EI/caibY+un2fhV",
-	"8BG33afwZVn5IfjLyhfT9UqQy8uPb9+Yba7B6LiwqH9CCh7TzNwib905zeN5QLvqqcxjAYGxbjAX5I2Y",
-	"ZbypjRl2P2ARUwfJj2cdOdKrSzs50nLTq0/nS5CeB9br6VQFrzJW58BZMXFFhkDrEp0zgi/IDe9MPct+",
-	"MdbFLAbAldDSoxmk1bIZFyDerOAF1KIORg/gGmWyi5G4uVxNOaCXL/tLLDfEuhZYO8g2j0d6UTJ/PNy2",
-	"u1jnmYXSVKb8ejt7TuBczgCU3aFc9V1hX/yiz3ITZ4adWNHRyYyYL4usbS32AmWjRAIipl/OHVg2I3BV",
-	"wxlylzbpydnoEI7YRqShock85T77nDV0dWAt1VuvpHCInBK8CVXNkR22dTgurQa26wa4JYwVK3kFmVwQ",
-	"KqTDNXeIfQB2vSJZHvqH4rkXhsdQCIYHpbbGZSxz5EA259eBP3cVsqlDau+VqKERvJZBvKyKwei4b96h",
-	"cnnNkrCFuS4ZQ4mNLMRyGmK5alKKEH7NWlnrbZOVVjxh5KKJSvToettAcwr53rZfv0B2fqj/CYlA4xTC",
-	"vTsVkeBemZ0BsHOjxoVn2oYwoT6qqpMAFKETeQ3vh437x7wBLCaoCTX01QuVv5Ed7YJM+nvFmQ5ITBYt",
-	"vC6BHyFswdFzsrZrU7YIge7azJ8h5m7DI1hIelMyZxAhBQYSJgi2NsN3COqTZTbm6DDO65Eh81kAz6ov",
-	"ssIygjqiLZEtYHA33qUNu92Uxg2M2BZYq9lazST8zNTa9Xs8E9ShbjsQ7gZ+O7LiS0TMC4omO4tbjLDF",
-	"QHuLkxqj3CwPqBGLhrUSb7csIXunyG23EvjUE8hyy8Fz4cCX7WDngqEt4cCrb1Ec2Uf3H5oknUG4wcG9",
-	"vLMont7wnQ8t2JrbzYHcRawP1BmC0kAtjXfOCuT2fHBgRg2avNHi0W9lNsucSchH0ZJUImMK2JctgySY",
-	"RQ2498Ak/kCeKxe9Y5bJtGqtEMT7my0wmPCGeQQ3T3mLRusnQt2pwZzBKbxt3bBlEZI8FxDfwXMIE6pL",
-	"FkJcuvkR+dvTw6cvx0dH46fPrw5/Oj48fHwCSEu2vI0HScJvUHNh8t0ZQNg77BgY/u10NgN4rwsEZj/6",
-	"2EWdO9fRe6ViAyozG9lNuwLKkVMN66rM4JZIKaJyMZfvARreiRUOFOUJFrpsNFCoF7gQoz43//2s7P3t",
-	"63JrOmdiw8mtqvUsL/SykT/9xzUKFcq7WQnwASW5QUSUld5fNW7cIv+10DrgHTZb0eOYwwZRG1RmJZfF",
-	"afi4J3VCi29TEjZ1FUqHSyE9Z1EfA2RxeY+BekuSnYnmXhseiIURLVgXLTfHgFvBxe2/W5gbsOcEPFEv",
-	"zJtS9kHmDE0Btdrmsso25pLlNE65YP93IxdepLKdrxZy8bUT7wZ6WZHcNtbCcB1jBffR6tT7tnFDPPfK",
-	"S/liWGy0N1zBhiPURSNbM87pH+0hXxz6puuiAAeJ4oa73zzl7tsL9LiOTYJ9RuN5d2tUKkuPSPlOIo5e",
-	"gkxGo/WSYhjehJHV1I127oefEz8lgOO9kOU8Is9Jal4GZeTZbtlKHFhIGHvN+9VngoeHrHvbVzJh2rkt",
-	"aw7u0EY7icB05N3XOtqvDvVkLFFj6op6cDEuShkzpVZ8ug4QOgsgpn5wkdzDqtFAxHE4JScc0OY1KaHH",
-	"jCqJ9RQD725fyJvpdmVavr27orObpyxuq2dvkZMT07JcglW4kVElipaCKc0SYuMRfIn3d3T510s99DKB",
-	"Kzq7i/S+bYCZfHOc3WlYw9Hh3uMajg4HBTZYd8DQS749PqSXBqydez0vUdM4zf01ZXesnPKq7tMf4lhH",
-	"snugrVrROB0VSIRjO28KmmXYANSjBNglzQSYHFz5vm7a+CZ8LR9nd/gq/hjOvmXbwMsG52QobFdfPXmq",
-	"Xawhz1nLJPH3q6OXx4eHj0f7QPnqbmFvHc8gtEcLyMCoRA24x7DixlS9X4uZ3BwozkUNoOPxjNrqchDH",
-	"l4CYLxgBa6hT1dZm5o9RDwS+/uZKo3Z/VVfIJZRoHs/XSgZh0KizZw2IjF2FpHsNsC03BS87IVJkziQA",
-	"/kq0UiojXHhjcWWlY+nL5YRCWbXrFixDC55lRhY1c6sjkYzMul7eM0QOu6ChDet4l6DWmIXtPdsty2u5",
-	"fYVVuylRmdSr1/z58eHhwcXVs8N3j02DBWNz81/IrCN1LZzRrQGuxd46uE3UltHKWxHoNdIuwZ8OPZWV",
-	"yNl1dSfHWumyJEmFj4NyMCkuKH4MW3Qzv/e2YbhbQ/YMM6BzjbDpg/ZNyaqMe8CQa4gC/zl0ChXOvViO",
-	"l2cnWLH+GF8jWjuAgT2Bh5ySj2enyOAENr5BuBDMxLX2CUq1hhiARh+CrmdVww1JuKbVzSKrtwXN20KT",
-	"qx/N2hxe27FbdvG6llHVqltktaMGUM7JfKuKsBN6NikvMpG7aS9/MZzUAXiojUzSJ0wMTZGBLYA0b5DT",
-	"ZEsE2B3PdBd80vDz36JoB4e6GQlyCzjSXnpa7+c+QawHJAffhj3dw4btA4rVf//sczEgYXrwZdwd3rRh",
-	"3WuTbdn2IASyNu418vOa/W+AWXDoegLsfgPOydNdAUeuqlL4zBPblhHUMpFbPWzeQukj15HvFnwUibxk",
-	"v1ds+2ID9WJ84ic+RzXINLQlENgBEXIdkayOMD/yGvE68/ajtk3YUookIHEB0CzI5spmRao0UOBpUvEs",
-	"5BfNaTl366JCLTCjGn/RDpqsTR02eMel/3WOEAKNh7tT/mma+2QaAJbzKoBQkOzYzAhcoA6oEGEL4WfO",
-	"NT4fec1zvvy89+BqAp0Ct8GvOmwphjdBVH6EGYxyxKU2BcaCoATrWK0D8tH7g0Vxt2wNs+5ZJ5KpbZC5",
-	"XAR7q5iXS3a3tFzTx5fALTizoYqOXbIl9MIyhtGBLRzEOJPxHIMvpiBKIuwymL9TiRXDMpob8WUi//Da",
-	"4MyI762Vuq7VORiqtipimbdRa8cUQGlWcWutj2wVvraZgq3q1rn8EOSuelBtuSYZ04ZmS1nNUjJZNiFX",
-	"vuyuAP60NR/1DITcBWvIOWMT15vdExaY2i6kGcl39J9Sti3E1JDQHd+Ge4K6XmwOfXJBIMEQKLOCS5tu",
-	"tDrROpZiVxXVBTyEdNSvoApMvfW72kis1qn1hACksTS6UKzJjF/btCtAnsQABUxvN/cYQ60/C+1CP4yW",
-	"vzRSRivaCmF8W2NjMjlETbPEafKOLZjOqIu8q2EHnnwWn8WbspQlmlFt/i5BTBNbWvOn5y/+/vgJuaCl",
-	"5jQjLDGc3rT+7w/n78k7Vs4YAeWQqc8CfvH3Zz+9fHyMUhnIRSpyfC5j9JqpJ+QVuTj/cAXLQlcfFeQs",
-	"YXkhzXSX49/Y8uSzoKRkulzaHBEH10TmbIkhkLrOyrLv6FSWRLFrJgA67AnBhEwqks/CECfO++zDOfnH",
-	"y8MjYgjLQY3Vh4a4084CckK4MM+vXfLlL68/i2fPnv2EgV+vn3wWtb5+PLriwupu16xUFufKOT5pwUfH",
-	"o2dPDp88GyFvADI8oAU/cKPBJzNMtTDkDHrzWTI6Hv2T6dd1IyhXXEhhmdXTw0OrbGtrVKVFkfEYfn3w",
-	"b6tm4es/HB7D1Q7rioidCJI3ULHSLQJdtjVBz4WtpWFknCVUxFyNkPLNol7fgYNjMqOqKs9puXQA4W4/",
-	"bKYMWKXwmMy70cG6NhxZKs/evkqSerVgmqY5AzXt+F/+2TVNDlo0+xszQtTGX3wCGNHR1y/IcJjSP0sE",
-	"ih98gBsKeDRHt8rVjPbxtUM7R3sbGiqfe8ijhaW6h6N/lSQtC6XRsKkgtoKbC3Ozbg4b92h+v3rNDqYc",
-	"tbmNBAGB6R2i8OWGQv6QobSolRJl32Numv1esXLpogeOm5SA9vFEra3eXHLqPlCnjDXTY6VLRvNVUqml",
-	"9QkXtPTFfH7/1AmpcBSoAx/TFy+ev3h8gn5kmSyhnI9WWFkoIkeH5N3PNbClh27/5MlXFDmgbn2Hci8h",
-	"duIG3GwIjZxN34EteFtyusGTtcvB1oG9VhtIGXUuqDc2/MnXrW12AG1stzciCTyTNlXA+2iOHZ8sqyug",
-	"dX31PN8kXN/T0xzCHHIjHI5hbf+13aG6RaPXYRCr+HEoCu17LYoKsYqDkk1LptLwU3eJDW5EY7d5uVdl",
-	"GU+VmE6qKsqbOmXipLGqxKBPW1MtiAbm+jl1B/IoFulyH/xfzdGuhwIJgjHUkwTh1x2VvfyNxN8Rqp04",
-	"C1VQScqyTJK/gRpFMSb+cVQnXWMIEbXgrTMKNnL6WSQVw+8wg/9xREqmmCZ/g12AWvMYfE9nlIvHoENO",
-	"GNXkb9ZE9VmktCiYYMljo8XWKLo4MCqpP0s5r0M2VWO8RTw7XkKQC3C9t1TpMSxtfHYKTn8ASI0+i4W7",
-	"XAjf4nRhlOFQz+qoRLhHQ+SzekpNxUKSUhWQzRxoq0eY6ZibD31GGQT/tgyi6Xdl9aOAsOfBUB5wxYwu",
-	"iyTlFcY8olcH+BV+hodbp3gzBIjYC8NShh4UK69ZOYajdc+fuxF1jqnjVd1sdht11YSkpHDxozr5E8jY",
-	"hYGZ2/CkQzi/MVbcZ7n++5O92+Gofj5u9jnCQp94uGgBRYQBvQcSNIfuJPFWnF4NKwkJajZrDoM9A1J6",
-	"Q67IF126UMhs82vTahC9ISLQ8gSxaVbiXeu0VB/duRy/wTwlClqfE7pUEfn78LETLAmyMjRyx5dPN3jm",
-	"vtyFMas5g/PpqY3f2WDTulopPwB0SMUSEj6lA0/YpxHrkbNfySnAmKzVPjC8GGDkPNR34PBT/CLeRaXP",
-	"xBsbsvUXt27BMs7FqTuzQSys/2xe28Com5/nOzpnNV8xgp+NlIsgb1/YUohYqXvZOkiutCyXvTzENtnA",
-	"QM5FtrRymWoqzXHABjghhy7CWLAFU6GrXNeeaw6k3pbDaEc5aG2MjOdc+4d4dhg1zANyOfr9+vfCAuGO",
-	"J6Sj4InsgcJWFNCodZjrls6Mi1VJal3ro8lbaHI717SGMrljxR3XFDgG2JOIMBq3HWNtsIJ92HpoAg6o",
-	"kmY4oJVpSsZOnNMftFRWrB/XQR2s08PH3an9xfn4dgSyP0HUxlX12XZQ+NsDLVxgyhDotaskkTMqIqhA",
-	"42K1W5RgE6ODnom3FhjjL++mwqzu79EJYAUBwRaIlbN6uhuN+Kfw+Y7n/GDA37u59QJUfgQrqlMAo8aK",
-	"jyEeG6z49/A4b9eCbxb8YL3vs96vpAFhYIyPVRxACM3Yle3xPwyvTZtTG613GzR2swfkB+YcLg5GY8Is",
-	"4mQ5aMt2TrHv6F0mvP/Q38nrW30m7pvQYNZq1vzAUdbkDfQvA0FJBPO38K4A5O7Sob0UVlh4iYDOIavy",
-	"yhbv+1GozNVj/J5FUyQVqC/lTtdHHCVTWpasz5AADe4vE/pBOcJV+5gr7bJNJrb6w4rY6jl3m6/cr4g6",
-	"+N0fhC28p7mzHHxvTAEVHKOuukR1xAkGmoGnQzWF2PwEo2mpx9Li+/lJ5oNpc47gdw+c4r5wivOCiXYY",
-	"iF9MBa+69+Tr9yN87vSa/WgyxHu2uGoe1u+QZVh3OlZmRKe5rEoGVTB6qMXV6Ak5uowgAYmZt0Mn59Op",
-	"YnpIy7fgohrQ8D0tS0hp2NgS0i5/HkSdADEwrOnHcsaEPsVq8htb/0qN9hTgd/10AMeyH6d3G+3P867k",
-	"VCx7LB1gPnln2vzlreCwijtWZge4QOBJuvlRn0pbKQdRhDC2BI894P0wLQ7KupBxyHcZp+dTSwC3dSpn",
-	"ibrrg8ECzqFzceV1rCif2wAp3Kybn1Ud+2M1BVeNqGS2aDHYEgrD3Bd0WVfI5aW1YgZdm0Ym3MT1z12b",
-	"W9zdeoyAd7ikPEOPOhSKUZFNz2TZNVPr67XfAsjOnrz6Nse/lJWwYbnETtdt5EKMzSf9Stn5Quz4ft4/",
-	"Ccqt5bsUoD5ARFnojAf6CHc/7Qc34d41KTwSQomi1yyxJxuFmd4Nzu42txkKXPkFhCuHnkEFJlAkK8Ww",
-	"9sEG27tHqJpvcqvezxtwu55Vu+YH52qfc7V9Cf3s9SCWRZ+eIYvlLVPXHg1Wf7Xnz+zuyilFzubIdfDA",
-	"NntD7/WB7V9I+pkpnjy4Q/3u0PZDkkujgtbW7CCFbdRUkL4u5UI9mKi+VxNVVxBBtLCaaCwcVp8eduFq",
-	"kf311TC7lHuihV3VWD37j9atC/m3rdd42AORF3Y+9u9IH1s7ISjVRmS1jyQ+69a2vUNFOaOKAMoG2kza",
-	"YOUsy5Qzl21QI+7lud2uFoFLvldKxBrlxHvLzKq1Aux9LegyaiOVeS/+RrkAN/PBc/W9e67ojImEOnC9",
-	"wr2MjmIyGrPeZOALbLGvnNd1tPVK9IFKumRqH1ZloGaXvxokDuRDZBySVYu7ZBOxoLLjfs4G+21jKQqp",
-	"a++FEf4BirtSrAMMZsS4oje++sK1+MtLdHYlgyMc/4qeR9AAbSo71IqzTsdJXUcOE6vJJOMiAfz9GnCg",
-	"zLt0cVCUzD0BAfrABi0y+b7Ozi0shOFg8bHhNTUi2cL6tJZqnwrZlBF3JA4iF3R9keBTjhDZPd5IOJL1",
-	"yMa1crSYd89axm2MhnIZo1ENg801FOU0kieoiIQKjKICOBsep0QzZTF8tCSTjObMgioI6WoptSChF83W",
-	"AXM0v/4sEsmUD//mlZr/H7ucWyK305Z5/44lREZFAKjG1b7JGRV7JK7WaUPPcBRwMA3ui6LXQFUtgiop",
-	"zw7+jKviay90a1X4ZUNPoah2gajHEeDifjiHylD2m0/P//G4KRLlWj9eKRcFWfcWpMYm3SPG9iBYmuc7",
-	"gU0+iKj3w3JlIwm4gOibuCpcTIeh1Rblsj7QkEsGVRbuVNb5dmKHhiYYfLEXFIAEC/lk1LBwKFmBh8AV",
-	"WdglN+fg6pL1Sha2MNntMHrs/HUq+d1jNuDYdpXB6JwqY1FdDxmfSZfHINgfGuQ8tZewjCU+wNRWwLNy",
-	"RiJ7pArFaImWpRCSX7mEmZufZlLawpkWHo9M2IwL89wZGgFgDy4IYIqrCEpQqghCjaLPAm0SkdN1zD7U",
-	"BdsBPS0iMVUoESWcxiXXPFaEKp6wE7t5XHwWv1dSU3zsaDlXKOCUcnECmGkqtZYRiOaF7UARxcwW1lH7",
-	"6p4QfI/VZ+E0rTpIDIr01Hknli3ZXzoVTRZM+ISbD7ilHQ7kg5P5fRu4tfvytN2TxwLPFQCngDoiS5Fd",
-	"SBkk8oMpzzRmeXhp/XyKoqvpzAq4qYXmtDSNUZ9A1LKEL6mh7qhl1wXgSiBx1NMmjJaqwY9/Ql4RnEaD",
-	"U0jVHK4UQOKs3IgAdCQS2C+4mjshs9t843Ad72XYrmrP7dbIhrpqDHAuENW9GnzhcsoGhrbdMLusWy/Y",
-	"RrTOpKuyZ5iSljKAg4VgPF6MKlsaZb3E30NE3S1lMVrKeaSIGQGwahd0edJKYgRLA/CTlePd4PS55QTG",
-	"e+n12SKL8UdCaDeXvqG0ANMaEH/0g+XEPsQf9cUf2VxarFNWF35uE1dTqy6M0/ehKez2PUH1XSIr32jh",
-	"a+EsxSkvUOexwO1qX4h9jXG3V8vDJoNw+n5IiL67AlptI+u1kBytRbg5L603gTN/cG1ukdLrMYKVs+xM",
-	"I6cuA8AwrhCcCClbgg9BpftBqURnDVaUi1OpmGg5bXhfyD2eYWvXtiPyOxR03By/SYDLAJPjPoNbpFTM",
-	"H9OimFZkQuO5k4rdWM0twQy3fqSPFEtc/tVjGb9vBI+qcCAecFzrJzxU797xrB8Sym4JdxJO0w88Camo",
-	"wLkxNXUQEOV9POAHnfcb6rxhbjFE4b1NanpQd/9K6i7wqXCmzQphDQWWu8fk9YPbZOG0fdByWMfLSKIa",
-	"Ip3sa9UQgqazocKImfSDKHJ/Th39dCBvSMWIYEqzxFbn5jqy5U6zzFaIg4JwA7Iv7t8x365AckVnD8nb",
-	"fTKJpjPM54FgSXTscAhed1i2JJaZrEoPV8Fz6ZFazNe3SHH3DmOKlbNvEDB832ntLdOrnIozhQFahviQ",
-	"dTla40JpRhMfsW1KDLqis4esoO8+5NLRD3IuWULk5drr2KKefv/Ba1roqmRX8u4jMG8HCNMs5H46EVyx",
-	"tna+L5zOUPl0tzO6WwH1Tr0yayVSXAFJyASBAK1nh1DZsA8ZaeddvdUo4pqKu7FVQETf8C1706riDGVM",
-	"AXYRJrVB8L5/9HvLkrdM5Lai913dH3MgZMpZlqiTdkZyFCoR03CqA1oX2O3z5EAjf+XjXaLqvlV95Hsh",
-	"hN9F7eW7ojwkDFsdeWPZYz/ZHfyZUpVueDNvSn+etCYz6hbktAs13ZP31dpgoII1XWAV49AT2iq4fY+2",
-	"erv3+YY3rMurLB3vJdkc+sIwZ7w0BY+N1K4sGjqEaiDKMcsUc5/Sa5Z4b1JMRcyyPqXAfH+b7/W+reF3",
-	"dS1OWcwTLJCtJTHCvPbvsMwLx5dCiH/Y4mGXPTTP43loZ5lIxpuy2N6IpM5ge9jYTkEmKCoPzKwpHx7Y",
-	"7ZSKZFr1sIoLHs/vLwnfAigCj+fbGTjvTCPGS4OJSTKxKQranDhfqcvkztR33lyA07nHxniGLe6bxmyn",
-	"FbIBT1gmxQzeS74PbLBXeHMeKaKqiaZqrpyripGSxZD6aGt9W2bl2+3NEQ8/0tXastjinfFMib4gLW3t",
-	"kKgJt8cExtdVYa4a2l6dGR/oA64gRilAnUQ+yWxwbpcYClqpPkwg8/WDsOD3rTT3DDN/idI883O4IqOi",
-	"Z5czKn6o5yyj4h7euQ9Mk0XK0LhrE3URKKVX6i5ZzoUzioZCfUyTH+mIccX3U2Z5lSSkPjR8QI280voI",
-	"TA/eo5YFE33nbL5/4JfBoqxOQ03ME4UGgcyBl2HNrLXCaiub369/ofL1Y12ynTBN7vaNtE9khJEH5rbR",
-	"LDOEAGggImB2xR8NkFXvs8p9O9Lqlbyv8mrohNE0OAO4JkBfaddiXjn0YSGzDww2YDrn66WQQ9tc5f27",
-	"XOUPm7xZ6p9JIv1brOa86CkXO+fFw/b6tpc6LiLjuCpLyHkFXHXfHmc0nvdmvkKDvfiBXwHTQsUa/mnL",
-	"5fGc1SmtiOZj7S9yIQLO4aRio+1ACdemIghTmudmEtuNnHNRaabWR+d5lVtEn8PINLIfdDGUb9WWhqfl",
-	"TSNUBM76pPa+I8pXHXqTUmWrbO7F8VVKmTv0XJRMzQCV0DzDkmAVUgJ+gvU/EeprwsyTh/nGXpqFcopB",
-	"vnBFZz+S+HpFZ7P7qyGao2qUQ/xrRS+sRB+65EfxPcQ2mlVcYr/3MMF8z5iWZrFtTMt2Ndoa1dK+ATN+",
-	"zQB9tKEHW2PJ/KcXKdcfLO0JRqjrxYaCEfq2z4zy3vTzgGs7OMg6CtYVACBiRT4WVqtRqVwYdr+Utkzk",
-	"039gzGfg5YWf+6HWzJtbP8JPWw/w4fAH+E7CwM+Fq8xMVMqLwlaOUv4bcNAqnNlzGVr423d5Jb5RddFP",
-	"bTT0EwzoaAKJeZxiSQfiMNz34jNsHxYBLEpEMIyMWl4CNpB55SRRmpYQWPsIpEhIdWsOd5H2Wz5p8sm0",
-	"uJ13CLq+4wfIjHmJOTH+MrE0M4Kgc8DCnzV+775gm1DSnaLeAcO5YzKfFLUjRbHy2t2bqsxGx6OD0dcv",
-	"X/9fAAAA//8=",
+	"7L1rc9w2sjf+VVDz/1dlXYcTSb7tRnrl2M5GJ7alx5aP6zzrvIBIzBArEmAIUJPZlL/7U+gGeBkCHHI0",
+	"UhRb+2JjzXCISzcaff31H7NY5oUUTGg1O/5jljKasBL++fqCLs1/E6bikheaSzE7nl2kjJTsmisuBZEL",
+	"os3fchWR3yqpWTKLZipOWU7NL/W6YLPjmdIlF8vZly9follBS5ozbYf4Zymr4sd1fxT4QhEuSJHRmLmB",
+	"rjlbfaeIXIkToldyfrme65UkBS21IpdrwvNClpoKTahISFUumdCzaMbNK3+rWLmeRTNBczOppRmhM1sm",
+	"qnx2/K9ZUrFZNCsyKsx/Si5Lrs0PM67My1TKssUsmmm6NN+zUknzoNJUV2oWzWIpYiZ0SWEp0YwpzXOq",
+	"zTubKc9+jXq7E81+ptfMv+M5La/MJlBBqFArVhItYUcUzRn5rTKDSEF0SjV8HGecCU1Sqk7IKmUlw4dZ",
+	"ec1KUrKc5ZesVPi8FCwyJLR/Kk3XLCHU/MnWZGV+TEtGhNREmZfSJeUisKupWUF7U3P6+xsmljqdHT89",
+	"9K35NDGPwbsKqtPmVdzwUsl+q3jJktmxLisWePHRYeDNLC+kZiJe/8I8PPaClEyXa1KJxOyn28wrtiZc",
+	"2W02GyESWHtMy5KzhMhqYwvwyDQTb407NwMHZv3YzDrnol6Fdw2Lt1THqZ8pzAFFmq2oIiWjyQlZcZ2a",
+	"GXLkA8ssXJGnj/8RwbeGh2SWGLKTp0ePg6tYzHHooen3J/yG51zXFN3gjgy+bL8wYQtaZdrtBv2d5+YQ",
+	"Hh3azcE/m5G40GzJShjqHS1LufLRdcEzzUrDwv/94ewdbhG7ZuXasDnJK6VJzpg2D6xYlgV4WeD7Q0z3",
+	"/Mk/nvp24GyxUEz3p/UeTpgkGaPXzHBRRGJZCW1YypxKmmUEhJIKzEfii73bt7l5Y/bvrExY6RO+v7D1",
+	"kOgl0vwwAqnLEiN2Y5nnVB0TJywjMkch6l1GiXw25Sh/BEn+iq5ViLWq5omNV+MWPN++H5+4SHz8ZI7a",
+	"Cr4jlMQpFUtmDlROE0a4ODHyQ4KUKFkiyVKaHcHnQ2cLR5qfJpO24YsRh6qQQjHYhpcwFRCfsRTaXHXH",
+	"f8xoUWQ8hsvn4N/majr+ozXG/1+yxex49v8dNLf+AX6rDuz7LmQicbT+Nmg5N2tdaCswcTdmkU9t8A1l",
+	"HzuAZ2CM81JeZiwfWESBT/zXtMW493oW8smIA67IqpRiGeH1GAEBVyBLZZUl5JKRki9TPfsSzf6Hs9Xe",
+	"dhle5pkViAcunAgwD9ifmDe+EHEqy7aWYr5MqoyBxpEXGYP39NWKaPZCaxqnuZ15UcqClZojD6VUeS6X",
+	"Dz+/mD9+9twcfQ6KlWbmWPXejOz8R/+Lgse6Kj26zKm5R4XZXZWCFkcvQadAHUVI3QxzKWXGqDCvU/w/",
+	"nnf9aKe1kGVONR7m509n/bPtPvEqVizhlJjvm6XC3GY+OdSoI//CxUe4g/ZZO9OGCPLy3ywGHvqRKZ7A",
+	"HGiScDMBmp23SLGgmWI9TjXXtWBcp+YO12QpmXKKHxMJqKdtasLB9N3Tosoyepkxp0b1CHbJFhLpNfGn",
+	"X3xr5UKgXOpOjydeZrniImlzdkfP/nU8223QB/RHSyQYwkeWlzRjIqFlf7I0SUqmlEe9QI5dyBJUKFAu",
+	"YqM4LkqZE2qUD+Y7LDTLXtH1Bb1iynculNFQhFbm0K1SmTGS0LUiml6h7p7KqlT2MuYlfOk9K1Rd4d5v",
+	"Cj0mgMPtukBlzKgyStAVmG31MUqoZnPNc/8q1JX5V7P7raHj5kLyDL6yYvdKGB2i0Vhps5/CKGmjpxLL",
+	"TFbl1lsNn/oSzXB/+7P72eiEVKzByoHZRYTROCVmYDSCYpmbux4IsWa0JNTcZF5RA+T3ihrDi06bMk+Z",
+	"E10zjm+BgfOSsYU+q/TAQiwnxXCTGdvF3GahCYeFeHM1ey5QQ0C4QY3sNqy1wVEn9ja1dCYoYYx1KRLv",
+	"ZWKHUwPjmaXAy6gyA+K7IkLBLmUiZkA3o3Vp+6LeKPYDWpZ0PQOJga4M/5E0ekrLs7H1pvGJoHqEWhpZ",
+	"xu2KhJo/GwK39qQ+eENC7NyZioNXzIaY60olz6GeeMocO3W1Wb9a318J6pM9YRymEvAGaOA5XcMROyGH",
+	"jTqRcsOgVBEnm0apC8oaGgE2TKRA46bFebNjc1Fu0xlavABj/BrcA1TDkUBni9nxv4b3H5X2aHPf4no/",
+	"tyv+9gzCNLYr1zjbjeXZ4fqr+hXWxYs+ZRecZUnf+6Y0LXXjhbMqQcsZh963khWMajgyIN1avrbaMVey",
+	"nAs0v0ANCLrqfo0mycC1EeQlmIJCkmuaVd5bShVUeJkJfqsVWckyUSjLInPHfLz4aX70nMQyYaQSHCRC",
+	"Lc+GqPKhwBO7KeJwat4raVFlGU7djAwz8a3BOpX876hlLziXdMoUs2tqPMKy9kyuwb9oh/KfmWhmv/Ua",
+	"4vBm3rpYzO0ZEfY7jXW23qq1I7+5IdzmODI1S/WfTMljNlHAgo+n44r4wfyv5Y048okgcFdN/1kuhU47",
+	"Pzt6POo3r6jHETQ/Mtxt9BW41xNq9rd+85Oj1pvn3lfbyQy9tf3GZ2NeaGfq5MXbs1k0u/g4i2afXpt/",
+	"/TyLZj+9n0WzDy/M/330HmtzrtovefXi9M3/wite/wL/eHv27uJn+Nf/vn7x/s3/Bt6ieTbCLRrNVoxd",
+	"Jc575c7yjVaQ099P8UV/3zzxGxyPnGTX7GXr+oZ3M8qlAjdaZkVpVhn9VMZpCUeFUSM7M+AGpfEyvGRl",
+	"ufbO9BVbcK85mJgvuLbX+pBke9U8OaSwNnex58tr68QZGudsJax7xmvqtybcGsy3pa86S5sgLdBzvW2e",
+	"P8FT72QClzZGsvzqCoR15IJQ9CuRlF6DqI9lnkvRMb6MMeuCYlsZGp24fs+xquLUaOjutgbXmnMIO+bf",
+	"OkLD4EeH/TtNpdTn0YllVuVCEVm2woOdVZoNGbPAquNx7ttZwliBXNkYIwFdMDCkTkvGthsLlvQ+dnpt",
+	"LIMzYSXflMun5d7oLTGh3qBYQtdEGnOdx6m5aFNaFEx49YIKLdQxqn5HTXSzwjfgTHzr/gmDG31rgFqX",
+	"a1hzGJ6Bu/3tm7xj8yxTHoepLPl/AoNnkibbju4b88zmdNxL7SsC03FHfpoP8UyA04FmWUSoWEfGKorM",
+	"AaFEM6WPwWPFsgTVN6OQyqJxhtvoItqlPcuxc52NF1jto91ml/p0U7G+rVcn5krzcr1mdluSCg0CdOhp",
+	"aQ6Ek2nnf39lHpqfP/40Roq4O9/nJrJ2z9Z3gHdolMTkotIsMJ6QetpOymLUoJr9rvsPHvqflaNeOV6t",
+	"AuW9q1RNuFce+zik55WIZr/Pl3JuP/y3kuL793T1lilF0Wb+SVYiCRl4lChGyzglC/NUY++dEDA4wOUY",
+	"sPl6igFTYb+icrEaeG4jrAJml0vhAKPV620UP7kxbmRucvFO6j28R7i3bB5VpUum49S5UuE5QkvYYJ2y",
+	"fKfVQ6zb4wREpzl8O+a9N1qx5hp9xzd4y8bNgq/0XSj/dFrjprmaM/Xez9IXcp5IRVapVIyg64WkVBmR",
+	"STUjkH/ElVEgTuqoFSigQpYu16Hr77eOtDHLvTArSXzbVlvYG4ySZY5FQK39TsFkIkIz8EeYRbicplnA",
+	"BPfGC8yZS+j6OxexiWrfiW9xPU5raRD997qZJnQdEWM1mtsGjfoRUbwrVmgvD7fSxsyFflnxLFGGYFQQ",
+	"RsuMM9D/j0lBeWlDUCi+ykoQufgsgI6XbMmFwkCISxzr5bCY84JBbAyqpzYqYd/BbVYahbHMUPMjzLGy",
+	"/nyrMzMi2O+aQI6h+eFn4fHr90K8DVdsRhW1nCsJPsWM8mR+uQYfoSwyNqcimaO0iWZmGWiqJBWbw+Vv",
+	"3ZCCJfXfNhdsLjFeFVMxdx5LcwTmhnLu3456+Ev7jfvQvhiHs4O6wVim2MrKlYJWCh6jkK6UUpEsqgzM",
+	"0NgapJrHGMjTdImebi3nVOE82HouVwy933MjJBtXl7XMKtHMxc1gIUsYu8QXt9yvXMytT1aKucuIrEQ9",
+	"tHn3vJ8b2fLP/lbRUttoXyUS99+5da7jH3QFm4Z/XHK/j3a82t3Rkby+xSvD3FxDLqlWxM136GR7Qmnh",
+	"2B8GQSEOKgX7bvOmNkxrDw0ICaKomYg398J/PdYxQBR9OQY1OeYwssiadeZDLSE4iAeYyMW4JcqFf4E8",
+	"cRqI5ciIGAaJCDBHRDRdGlGGLDFKToKlPvYyfC9XPiFgpLI/sodOb/CMxJlULCGKmdlaPT/ly3TELDdu",
+	"WxtfaMw5vJrsWny38M9gXNuIui8yN5h/IKQ3BaBt9Q9RqmWHB62O/u9jfs0zvPENp0KQ3IbGkbrfKfIf",
+	"KVhn+5qMBt9g2p8UUfOyPbXuOsfL15xWLpY2MYJrSJWwOcxOLbPy2XNbOFUrYKSEXB0bpEA3tttHUIa4",
+	"Jn97/9NL8uzZ02fk4+mrR7PJ7hCcnNuWQbZRZwvLJBu+Vfywt4xGpxl1rBr23KZo4u1mX++dMldalp6p",
+	"YtBw/JzOqdJNxHJwUu7VvvmcCpeQ1Z2OsAbtOF20KOXSpQltiZjiczDDOBzfEmzFlCYLXhrhueALvSZU",
+	"k1zCZTtOFsL7feJQVZeaqqvxe23DysO7XL+1WZp/w69ldj0hL6yUGdsu9zOGGYIiZkFV3RapZAyihphE",
+	"PSJ5DCbgW8ovrNA/2TyfCd7YScmWW7KBg4kWU9IWfWt7w65ZlvnIdBlydFBt9AijNNrkTtraYFHll9bl",
+	"VWUZUzpk+DCjZ2litDm8lw3hrB4GMj4iR+SSGZFv3uQbwcxXKpp1GXycZPQyoY8rQs7qzcNWlPLalwxn",
+	"7NIVXSusrNHGjvAnvQZjDxC11zZ8zzAwW6cttzKZU0iZsmHb4ZU1O9fQKbIUr5cykLTyhgvmi/AVGADu",
+	"X8Cg5nsTjiw5vb8qGU2ssjQsAfGxL4195Blq82DguJGdddu0sjaJGz20AR5uy9zHo8Qt7OI2cYuv9M9B",
+	"eaIltIxT7ufE7ZpkyuKrjPsO7YgfT8wcgzuvP9DZAkIVeZGBix6zJ0vges3QXBtlT4SyKenIQW0KxKQx",
+	"g6FqWbBAyqH5BusslN8Ac5HXwUA2PASJ+C4Veyr19psYWZ8mtWUu4x2CH+zx9Ok54JDwaveWpGFVoSE7",
+	"uOGM2YEWsrGIOkSnxLpAxueh15mfQP+mltTVRNWbHjreb+X1VK3jTygKaFFge8VgR5XcyPnvLn6n/NaW",
+	"9Nsi3+4w93X3Y+y5xPp7ZR1iG3qaLK9QNzD/MGY7OK6dR6y3cUpVuU90gFVeYfwFPVn2UTT0KTiTGs+Z",
+	"VxjEtKAx1+sBP5xLvi+7jgR0RqKSg44FqknGmSKLqoSIA6TmE51SYadXsvhKCubPft/uENT1CBvBo1Ai",
+	"h3ulj43fUp/NOTVNd7SuGkzINTMRU7NJaJLsGms98sXiu+m3PQoYIQMpNgIttjpDmLECcoKXqZ5F5qlf",
+	"R0gkzKZ277Alcwyd9zHLQPg6qWxd+Qmzj5RMaQmkz+V1CxzAIgU0bvGh2n+6VC3Pvc+RnVS7Cdt6lN4W",
+	"vkVWPCGwl+gg45pYt3rgxa3TwX1uiiOiJXl2eHi4Yz7XE39mBvdl93OdErtlx0ZayZLIyl8kWEdwh84Q",
+	"3J9fLAF32eua2FsdPvY5OJa5vbb3dHR6R12BkRI856eJmnjU747wnrV4l8Go301+yWJaKQ/vn1OdKvTF",
+	"Pv/h8OiR8x5rpjRUUV5mUHzl6s4g+SdboYt6fAFRJqW34O5sUUc+8QrhatsF5Mva8dWj2yCkk2WFVIpf",
+	"gsfYFdDV6xBSk4TFPGGJV+TIxWKEGgIPtUIynkICsMhszGm0o9IftBmovuEN4bAAxxd2h6KfYG3BYJIw",
+	"8MZoc/0TcxXivUwOqWk2FNAwmiwR7SrjFtWvWZnw2GeVCgtjYQwVyE4TckXwprkxM2yq4m6fmvkgP0b1",
+	"kXPrrA9Bw81uKwdCX29ZubQneopgEhig8WATODAUpXG500wPeLF3njcwuTzVMvwy42JpVdOi0uSSpRg2",
+	"vIF9Nm6chdVhpo7jdwA59czI1JdVAcmTEASkJRP6OwXWcZMrhZVS1H69yzTsL/3EB2AKblYJGUyEEhuW",
+	"IHKxy2Atv+EeKuIND13IiVzkY3RMVJ3M3AOsnYyoyeuou6gd/zoQMx4XUw0UZrli6PCMvU79KRmHuGxf",
+	"6qLfRRgKFvssLhe7xRn5lvCOWrN6AitMKartBXu8k2CrNvTBNCPQBTxHuDlurbzYpxxoEtMsMxaOYtmi",
+	"Fj1cgeS5VD25M2oP3YID29gOa05SsEcpz+NjoJMCmO/YygULJpUy3po7rPYXhlRLeKCu6xZYdgsnKdpB",
+	"QI89I64g7Hb3yaZQ+g/IrlVyPN7+C7O207hbVTeCWIPeyOG6ucA+n2Om4LRtZjnt1QkcHU6JlR8G8urG",
+	"7kNqg5i7hOADO3HRClBMqRsMpmslFEPo/VBGW4HDJOBWgAsiXlztpKjdxm1VwyHsWwu3SceohW9sym5q",
+	"+d26NW/LZzjSP+hTUT9+PH3lvC0IRIrAgbtsJlfvpG+W54hxyQWBAgQ4tT6voLNdpjOxP7/2LS2vEgBB",
+	"XLi8LPL82bMnz32JO09sJdR+TBvetWpcoodUeFLtI3ynbS5qATx0X7TVnT/BiQowHjco9/Kh/wB+yNZ0",
+	"EvOURX/o2oa92iT8ynH/rhIUbaxdthbCDPsM0tTGT7+sNONYW+r8wiROaUljAHfeXPR2EzVYqXTmfJSe",
+	"s2GuLJ1SHZGklEXBksgmQmXMHs5cQoldL74JYMNeFIFuzWbbirVOvS3xPwtj7HxjwZypMxcCrs3sJpCE",
+	"0hINbmdSxpAiBwnmfJnOMV3GZ4efXbPSwR2Eo+EjM5KU18F5GcgrMc8rEExGYb9myukSl1yMdQtb+EDf",
+	"qCXPB7yqmDVDFjzLCCUxIBl4Ys9GBfL4EC658DvhY6yT86Ti2Foh75cWSkmFE9nWgUIm2U1RbH21olx3",
+	"0ffaX3KdcvHiE2NXI5jU7o4NJTRVTzixZqjue1vLAh7w8rULcQ4D7RVQroTFXrKTorg1/jGhCMFb6glV",
+	"X+PzzfFq9GHHWftjXLCD8uxlVWzDoBuVSaUNaQZCej6wBw9uE77G7NtCljGLyOXaoktCSfHMQ1v3o9fX",
+	"IZFMY7QxUgBdk4ohShr8zGhMGaNKE4mRBU/WK4qN8VWw4DjwhWA2L8LBPHfqje25TDB1Y3lZH+qQgUa4",
+	"OnEYiU2NC+gBRGluE34hJdr58b0QN4H4XH0o8GIZtZYaDae/nP90s3ebKZgvfuK/+66Gi5QrKCddUYXF",
+	"Z8YsNT8wfEfJIqPLjXI4XsM+englDK2HUSp3/K1wgbvDntn6EuhUUlrOa5M9am7M+s6rUzmsHHH77r3i",
+	"G//RHlxEAb8nbWpwBSOpzDYiolKnqJEF7sLd8kOn+pcCvvUBCOl7k7nqxxp60QMVGp8HCpvXSgcdzPu0",
+	"TLRL9uM37YnsbWSrcqyvGWsvF0LGnw/F3Mgl2wEAJLNtEIDVh1gM1d9BV5Ped/NP1ABCJkolEonmoY+A",
+	"q3TtB7KEyImwQMHmHSNqXVvyFsp9HLYmxt5tpmQ9Hx9fN07fgF93bAp/UIY4X+7I9HtzUbbS7y1mJatx",
+	"JHIvMWov8CBVbwdb2IoTm7c4KEVwt3cRImE/+2hPcHf1L2teizNGy80YztFIp1nYU7/dARX03O8Q3D/n",
+	"8dUuiSwjAigBC+vcOt4mDOd8dR5ftKubZljCZ5NDbxZUg+FCU1c7zL2rgk8OtPrwfkQA/c62SZJl3UyJ",
+	"2nR5CpAs5r+A3wEpL5iQbgMHrRqWafvFHeyGd9N6qGY5F+6DLfmUuHdeSkilzTXsbwyycPB3HoVTp0xg",
+	"RrwUzixpFd7n8polRMuILPg1m1q9jLh7Hpsjl9cTczy8r8HssNHmJTy9rSQPp+bePbDZ08VEwpWm3trm",
+	"86NXETl/bP7v6FNkQZgiQM2ZO+Qg+MNhzQy3YrvbZO+SZYwqb+6aVLaphtlVQBRyrdluOe04ajbbT8Kq",
+	"nE6/KSVBYqiA3Tb26xSnrV262xgswkCKRTvg2bx8P1kVsCbvXrYCQM77beVmBsZ7zhIOoMMpX6ZeJ3er",
+	"cZSvmCYJFBM8PXrsakhZlihCMw1d/hBAYErid1yVLmg3BkLBPv5erkakRX/QVDO0ubRVvvqRJgu7Tq1z",
+	"B2rvaawxH7gf8NW+bp5uTxAkithJEuzhFcigrtMDfbk6LEtcuju2B5n5w1u6CuF4hZFZbBOnLXEkbMTk",
+	"giY19JTdST83NiAeG9K3q9p3vPTjgkHOloLHA4O7lgtjxzbGtUp9LP7OdrzAlpYWZ8pYNJB03nEbtl05",
+	"ARWJlbFl8GkAOuN2ppsu2d6mZujWWn1753zqHvdaFZr4LQP4OsSnIJDve2hRM6FKP21HTThi+dmHNwqQ",
+	"2449wLTa8jJXBJcYVQHL4DJvmeRm7Ahf3nKOBhaaeCt24pQX4zUwaBviE78Qjr9JEOR/AD3W2PbgIXU3",
+	"gly0EMGUC4rgtw1AGOgkIFsQrASzNJzkKyqXmnLJlpXwRVK6gUN/Yo4n4SaQDnPa6ls4IhumL7nNN98p",
+	"whMvjEGTLhqGtsNy+HoLwDnmWoLg9gRe3fiBhl5uL7lVKqe8XeoAK0Dh01CTn4wtsEEsNByhIiE5X6aa",
+	"5MwcQGSHE5ya4mKZtRqh0GwSjAH+qi6y6uHIjErN8eXl7CXvpt2Wa5wBB6Dt3jBnTssrvwcSdxnRxlnJ",
+	"8AJTWsrEYrm5DR8DHOjNFBrRCWx8LlAnR2d7Ds7WscdWGODpb65Nh1rabYykZu1NiKzArXm+RVO/3I4t",
+	"amIPGRhvi0AzgRCoRkG1ZqWwmaV4uBBY9CYYTLrV+DR4AZktmG6y3aDM3Z9jdpPq38fbEcphqY53N5ZS",
+	"t40d4mnbXLZr02whpE1wK0oG51HG+NPYeyJrZB8v+s6rkP8cmnr1pvKKrrH7X1UuaMzUQC/GnCuvFvQK",
+	"cqEbaVNQ81wYLdKi7/ah2zj0vbL9D20mMUTr24Fs+LKs/C00ysqXXfdCkPfvP755bba5BpPkwqJ2Cil4",
+	"TMHb6O0bqXl8FbCuBjprWUBv7PvNBXktlhlvetuGA0HYhNi11EBaR4716tZsjrXc9Grq/Brk55H9tnpd",
+	"/auM1dWIVk3s6BDoXaJXjOANcsMzU89yWI112aMBmCv09GgGBc5syQWoNx3khlrVwTwOXKNMdnHXN4er",
+	"aef1/Plwi/SGWTdSnEdFSZCk5yXzZyZO3cW64i9UMLTg19P8OQG6nEJTBYc3NnSEfZmkPs9NnBlxYlVH",
+	"pzNi5TKKto0sGNSNEgmItn49d2Tbm8BRDdcqvrflZ85Hh3DiNjcQHU3mKvf556yjqwe+qN54NYVDlJQQ",
+	"Tahqieyw6cMZgjXEYD/VMGGs6FR4ZHJFqJCuL4FD3ASw+o5meegfiudeQCTDIZioldoetbHMUQLZ6msH",
+	"3t43yBYOU3NQo4aH4LYMIpdVDEbHffMOlfvhKJ2HuW75RInN8cR2OGLddSlFCIRnvaz1tslKK54wct7k",
+	"h3psvSnQukK+s89vHiA7P7T/hMRGARQS73sdzbQDwoRmBcaMC8+0DSZDfVxVl2MoQi/lNdwftgIDKziw",
+	"Gagm1PDXYKuLreJoF2Th3yrOdEBjamKZSLoIASSOnpKNXVuwVQg029ZgjXF3GxnBQtqbkjmDXDVwkDBB",
+	"8GkzfI+hPllhY0iHGXffGTZfBpDFhnJcrCCocwsT2QL2d+O9twnQ2wrqQRDbBom1WKuFhF+YWr/+QGSC",
+	"OtR8B6LfwOdHVn2JiLlB0WVncccRdhx4b3VS9xgwywNuxKZ/rRLoiS2g7xRD71ZS0AZSim45jTGcgjQN",
+	"ADCYZBROgfszmpv7+P5DUy41KjUjuJd3lk81mEj1oQUgdLvVqLuo9YE+YdDaq2XxXrECpT0fnZhRg55v",
+	"9XgMe5nNMpcSKoO0JJXImALxZduYCWbxG+49RIw/hejC5VGZZTKtWisE9f5mCwyWHmJFx82LD6PZJkWo",
+	"oxrMGYLCU/v+rYuQ5rmC/A6eQ5pQ3XIUKgTMj8jfHh8+fj4/Opo/fnpx+MPx4eGjE8C8su2pPJgefoea",
+	"K1jozwAKEGDHwPFvp7MdgH9TITD7MSQu6irGnt0rFRvRWd3obto1QI+caVh3VYewREoRH425yhuw8E6s",
+	"cqAoT7BRbWOBQr/PlZgNhfnvZ2f+P7+vvqZXTGyhXNesZ3mh143+6SfXLNTo8mYt/Ee01AcVUVZ6f930",
+	"cYv8x0LrQHTYbMVAYA4fiNrwPp2qImfh457UpUW+TUnYwnUYHq+FDNCiJgPU03nJQL0tBU9Fc66NDMTG",
+	"phY2jZbbs/Gt4uL23y3MDThAAU/WC/MW932QOUNXQG22ufq+rVV9OY1TLtj/3SqFV6lsVw6GQnztEsiR",
+	"UVZkt629bNyLo5lFT2xPfWgbt2TWd27KZ+Oy1L3pCjYdoW762ppxTn9vD/ns0DddlwU4ShU30v3mxY9/",
+	"vkKP69im2Gc0vupvjUpl6VEp30pENExQyGj0XtYtcEi3iKZdheOXxI8JIKqvZHkVkackNTeDMvpsv+0s",
+	"DiwkjL0R/RpywcNF1j/tnZqkdpXRRoA7tNFOIzAv8u5rne1Xp3oylqg5de1VuJgXpYyZUp2YroPmzgLY",
+	"tR9cJve4blKQcRwujgontHldShgxo0piP9TAvTuU8mZe25mWb+8u6PLmxaNT7ewJ1VExLcs1eIUbHVWi",
+	"aimY0iwhNh/BB4FwR4d/s+nGoBC4oMu7KLScApHlm+PyTtMajg73ntdwdDgqscGGA8Ye8ulInV4esH7u",
+	"zQpRTeM09/eE3rGHzYv6nf4UxzqT3QMy1srG6ZlAIpzbeVP4MiMGoJ8sAGBpJsDl4Npv9gv4tyGd+SS7",
+	"Q7rx53AOLdsmXjaIM2MB1HwwuxgAw6g85hrynLVcEn+/OHp+fHj4aLYPvLX+Fg724Q2CrLQgJYxJ1MCs",
+	"jGtOTtW7jZzJ7YniXNRQRp7IqO0OCXl8Caj5ghHwhjpTbWNm/hz1QOLrL661cf9XdYdrqN+LrzaaN2HS",
+	"qPNnjciM7YIDvgQAnZvCyJ0QKTLnEoB4JXoplVEuvLm4stKx9FXVQsuyOnQLnqEVzzKji5q51ZlIRmfd",
+	"bM8bYoddcOnGvXiXpNaYhf0905Y1VPxJicqk7h7zp8eHhwfnF08O3z7qVYE2RaCzW4O+i719rJusLWOV",
+	"tzLQa8xjgj8dS5VO5uymuQM3H4jEpMLLQTnAGpcUP4ctulnce2oa7mTwpHEOdK4RwH7UvilZlfEALHUN",
+	"FuGnQ69l5JUXVfP96QmBBsvHeBvROgAM4gki5JR8PH2FAk7gwzdIF4KZuKd9ilJtIQZA6sfgHFrTcEsR",
+	"rnnqZpnVU+ELJ1hy9aVZu8NrP3bLL153lapaHaSsddRA+zmdr2sIO6Vnm/EiE7mb9fIXQ6wdgUzb6CRD",
+	"ysTYEhnYAijzBj1NtlSA3ZFld0GKDV//LY52wLTbMTknAMMO8tPme+4T2H1Ac/Bt2OM9bNg+QHH9589e",
+	"FyMKpkcfxt2BZhvRvTHZlm8PUiBr516jP2/4/0a4BceuJyDutyDOPN4V+uWiKoXPPTG1oaOWiZx0sW1W",
+	"ZOKb3It8p+CjSOR79lvFprd9qBfjUz/xOqrhvuFZAokdkCHXU8nqDPMjrxOvN28/ft4lW8tgM3qA/AXd",
+	"XNmqSJUGWm1dVjwLxUVzWl65dVGhVlhRjb9oJ03Wrg6bvOPK/3okhETj8eGUf5rHfToNQPx5DUBoDXds",
+	"ZgQhUAcZiQCS8DMXGr+aed1zvvq8dxBqApsCt8FvOkxUw5skKj/CDGY54lKbVm9BUIJN1NwR9ejDyaK4",
+	"W7abXJ/WiWRqCkaay2BvtVVzxe6Wl2v++DVwCk5tqqITl2wNb2EZw+zAFiJlnMn4CpMvFqBKIgA2uL9T",
+	"ib3bMpoX0OP/d68Pzoz4znqp666po0GDqyKWeRs/eE4BlKaLIGxjZF0g4WYKDsq4X0MwoUUfu3plLYHp",
+	"9R5rH6dn/oQd15/Q3P/CARunDHwFdbdiYcPc2JBjPToFxSzjQ8YD6MEZZwufFQYAOpgAz7JCbTc9J3rV",
+	"xzX26phKgbZeO+If9lxBIPXc4XUNEtz6u4e3iyo7RpCsLDv2b4rTD2dIZ4tbhK0wHZEtcMMu0sIlBNmj",
+	"Y8EVLecgI/q203G97+z4nerexIwm5aYJJogJGaNDXAu+ifHn+GdaFEwEW7COhe1AoTXUmNM64/HaV5B8",
+	"E64LVdkUJIuh7TA3cqi2yHwHaTeyKlWrZbvFqVtZwWNm2XA87i9EFLZHS5HZ7BzsHtltrSnlVmuZJcR2",
+	"sMB+7CzUTP7UFU3VDePHBANGNm3nmtAkgZSZOuP2JlUt/hqQoXbvtkNsbz+gTEsN8CHXJGOGfmkpq2W6",
+	"ZQnBXhY2ADIwEOrH2I/WhUu43s4ytsmFXUgzkncXUjYVrnJM8qlPZfCkJT/bnrzr0hiDSbxmBe9twWx3",
+	"onU24K5OVpeyF/KyfgFn1sLbC7SN6m7TMr4n0B5BCl3SWJMlv7aFw4BijSl2KC/MIcNioc9Cu+RFRXJA",
+	"lWvnC2NLgNbYCIcCdT8scb5op9ial1GXO14D53z/WXwWr8tSlngdWgQKgqhctk33D0+f/f3R9+SclprT",
+	"jLDE3KDm6f/+cPaOvGXlkhFwbzL1WcAv/v7kh+ePjtGvAJa9ufRRfGSMXjP1PXlBzs8+XMCyMFmFCnKa",
+	"sLyQZrrr+S9sffJZUFIyXa5tlaMDHCRXbI1J/LquK7aWoJFOyohGuOK/JwgpQEXyWQDkJszb6AX/eH54",
+	"RAxjObDMmmjYw8L58E8IF8aAtEt+/9PLz+LJkyc/YOryy+8/i1qNOp5dcGG9j9esVBap0aXu0ILPjmdP",
+	"vj/8/skMZQOw4QEt+IEbDT5ZYrGgYWfw/J4ms+PZP5l+WT9kWFUVUlhh9fjw0LqLtQ0L0qLIeAy/Pvi3",
+	"dRSi0BwP8OT6kPadHL0cyNfQ/dotYuMCvBK2L5ex0tfQXbub4+ubRb2+AwcoaEZVVZ7Tcu2ajbj9sLWe",
+	"9m41ZDKWT69vhpHIUnn29kWS1KuF4CrNGTgaj//ln13zyEGLZ39hRmfY+otPAEk++/IrChym9I8Sm86M",
+	"JuCWZmAN6bpSTZcV+9LjnaO9Df2WJszHHi1c9j2Q/kWStGJshGqAXsNusC5R2wbqbea++X33mB0sOJpO",
+	"WxkCSqt6TOFDN4AKWMNpUauo197H3Dz2W8XKtct/O26K2trkiVpbvb195X3gThlrpudKl4zmXVapLcZL",
+	"Lmjpq1r4+rkTirkpcAdeps+ePX326AQzoWSyhtaAWmGXwogcHZK3P9bQzB6+/YMnX1DlMIZfn3PfQ/bf",
+	"DaTZGB45XbyFaOZUdrrBlbULYWs72fqzUkZdEsVrm8Dre6197ACesa+9EUsgTdpcAfejIbs14tBWwPhw",
+	"l56vE67vKTXHCIfcKIdzWNt/TSOqWzTGzUeJim+HozBC1eKokKg4KNmiZCoNX3Xv8YEb8dhtHu6uLuPp",
+	"ONcDW0B9U6dMnDSuxRjsaRtsBNXAHD9n7kAl4Cpd70P+qyuMTKFCgnBC9SRB+XWkanxtSx88yOtGnYWO",
+	"6iRlWSbJ38CMoljV9SiqYUMwCZZa+PElhSgv/SySiuF3iEHzKCIlU0yTv8EuMKO5Y/kYXVIuHoENecmo",
+	"Jn+zQZbPIgUvH0seGSu2xoHHgdFI/VHKq7roQDXhR0Rk5SWkaYLUe0OVnsPS5qevIG0NIL6jz2LlDhcC",
+	"kDlbGHU4tLN6JtFr5wTbqp/VU2q6H5OUqoBu5mDHPcpML2B66HPKYCMRKyCa93ZWPwsoe54uACOOmLFl",
+	"kaW8yphH9epBl8PPkLg1SAlDiKO9CCxl+EGx8pqVcyCtu/7ciahREpys6uOx2LzhJqkyhYMf1fAFwMYu",
+	"kdmchu97jPMLY8V91uu/Pt27XVDhl+NmnyNsGo7ERQ8oYuToPbCgIbrTxFuZ5jUwMpRY27pvLFcIaOkN",
+	"u6Yu+jHotvm5eWoUv9kY5wmiq3UqNmpgBR/fuaDUaJkSBb3PCV2riPx9/Ng29NUZGqXj88dbckt+vQtn",
+	"VkODs4U37uxnyqaBDvAhFWuALJAO/mefTqzvnP9KLgCIa6N7j5HFEADycN+Bi5X4VbzzSp+K1zbp+C/u",
+	"3YJlnIlXjmajRNgwbV7a1N6b0/MtvWK1XDGKn831jjrZBzb+3CIkV1qW60EZYh/ZIkDORLa2eplqutZy",
+	"QLc5IYeuRkawFVOho1z3sW0IUm/LYbSjHrQxRsZzrv1DPDmMGuFxZJtqDWSm3QsPhCNPyEZBiuyBwzoG",
+	"aNQi5qanM+Oiq0ltWn00eQOP3M4xrcG47thwxzUFyAB7EhFG43ZgrA23sw9fD00gAFXSDAe0Ok3J2IlL",
+	"WwMrlRWb5Dqo000H5Lij2l9cjk9jkP0pojYzeMi3g8rfHnjhHItewa7tskTOqIigh5pL+WpxgoX2CEYm",
+	"3lhop798mApxSb7GIIBVBARbIdpbl7pbnfiv4PMd6fzgwN+7u/UcTH6E26uL2KPGi48pHlu8+PeQnLfr",
+	"wTcLfvDeD3nvO4WsmBjjExUHkEIzd8mg/ovhpXnmlc0evg0eu9kF8g1LDpcHoxHyAZEeHThzGxXDR3qH",
+	"5eIn+lt5favXxH1TGsxazZofJMqGvoHxZWAoie1oLEA5tCJxgB5eDissQFLA5pBVeWHbz34rXOY6Cn/N",
+	"qimyCnRIdNT1MUfJlJYlG3IkwAP3Vwh9oxLhok3mSrt6yUvbv6ijtnrobhE3hg1RByD/jYiFdzR3noOv",
+	"TSiggWPMVQe1gkj3wDNwdaimlaifYTQt9dxV8fhZ5oN55gyLWB4kxX2RFGcFE+00EL+aClF1L+Xr+yNM",
+	"d3rNvjUd4h1bXTQX61coMmw4HXsLY9BcViWDPk4D3OK6zIUCXUaRAGiB2+GTs8VCMT3myTcQohrx4Dta",
+	"llDSsPVJAA74cRR3AkjOuEc/lksm9Cu6VmOe/pka6ykg74b5AMiyn6B3G6/Wc6/kVKwHPB3gPnlrnvnL",
+	"e8FhFXdszI4IgcCVdHNSv5K21xvi4GFuCZI9EP0wTxyUdSv+UOwyTs8WlgFuiyqnibprwsDCgnRxDeKs",
+	"Kp/bBCncrJvTqs79sZaC66dXMtt2H3wJhRHuK7que7zz0noxg6FNoxNuk/pn7plb3N16jEB0uKQ8w4g6",
+	"tDpTkS3PZNk1U5vrtd8CTNyeovoWpaaUlbBpucRO123kSszNJ8NG2dlK7Hh/3j8Nyq3lq1SgPkBGWYjG",
+	"I2OEu1P7IUy4d0sKSUIoUfSaJZayUVjo3YB2t7nN0KLRryBcOPwnKrCAIum0c9yHGGzvHqHqaltY9X6e",
+	"gNuNrNo1PwRXh4Kr7UPoF68HsSyG7AxZrG+Zu/bosPqrXX9mdztUipzPkesgwbZHQ+81wfavJP3IFE8e",
+	"wqH+cGj7IsmlMUFrb3aQw7ZaKshf7+VKPbiovlYXVV8RQbzLmmksoOOQHXbuumn+9c0wu5R7YoVd1Fg9",
+	"+8/Wpe7Nbe81Ensk8sLOZP+K7LENCkGzUSKrfRTx2bC2fTv0RAUMz1Lm1mfSbrfBssxBBuZbzIh7Sbfb",
+	"tSJwyffKiNjgnHhvlVm1VYBv30i6jNpIZd6Dv1UvwM18iFx97ZErumQioQ5cr3A3o+OYjMZssBj4HJ/Y",
+	"V83rZr+QSgyBSrpiah9WZaDrpL+fMQ7kQ2QcU1WLu2QLsaA38X5og+9tYykKqevohVH+AQK4UqwHDAbY",
+	"gANZkBkVr2mc/vXVuXNY6FcbcTTL64YZgclsvT/P29V+gRCk4YBiMNX+3D3x1+cGXMnoZNe/IkuAM8Ci",
+	"GkDjW8sYl3VTXKyxJ5cZFwmCszvsiTLv88VBUTKnDQT4Ax9oscnXRTu3sBCch232AYpVDXytNN7ze7PN",
+	"F4w4kji0ZHD7iAS1Ouz3MRCYBpJsJrlu9NZHCAbWinNgYpwrHo7qnh5cQ4dxY4SAt4BQgQl1gGzE45Ro",
+	"piyck5bkMqM5s/gaQrrGkK3+FqsWZji1v/4sEsmUDwrphbr6P3Y5t8Rur1qRnjs2FhgVAcwi18gvZ3Cr",
+	"7Yu5WtSGNwMpbO8CBwGk6DVwVYuhSsqzgz/iqvgyiOJbFX4zwdP1st3t8lEEEMmupQF+8+npPx41HS/d",
+	"0486vS8BgMHiFVn8BWwYMgqh6OlOuKMP1sr9cGLapBIuIBErrgqX3mN4tcW5bAg/5j0DQP071XX+PLVD",
+	"wyOYh7MXQIgEuxJm1Ihw6L+FROCKrOySGzq4JquDmoXtsno7gh5f/jKV/O7hO3Bsu8pgolaVMYBhAmh+",
+	"vCZdSYtgv2vQ89ReMnTWeAFT287X6hmJHNAqFKMlOhlDoI7lGmZufppJabuAW6REcsmWXJjrzvAIYLxw",
+	"QQBeXkXQT1tFkHUWfRbonoqc2Wv2AdH95QJQzlREYqpQI0o4jUuueawIVTxhJ3bzuPgsfqukpnjZ0fJK",
+	"oYJTytUJwOep1DrJILEbu/aAiqKxp0fShG2/J7bZ0mfhjO46XxA6DtYlSFYs2V/WnVIKJnzKzQfc0p4E",
+	"8iEL/TYFee++XG335LJAugL2GHBHZDmyjy6ETH6w4JnGgh8vr58tUHU1L7MKbmpRWi1Po/UNTC1L+JIa",
+	"7o5aLn7AMAUWRzvtktFSNa0EvicvCE6jgayk6qpu89U9EQEUUWSwn3A1d8Jmt3nH4TreybCL3dLt1tiG",
+	"usYcQBdI8O/m4bjywpFZjjcsNOy3brLJzUvpWgYboaSlDECiIS6TF67MdsnZ7IX0kFx5SwWtlnO+U8SM",
+	"ALDFK7o+adWzgqcB5EmHvFvif7dcy3ovA4ATClq/JbB+c+gbTgsIrRGpaN9YefRDKtpQKpotq8amqyCt",
+	"uiVv7ca7YcjGD02X2q8JtfE9ivKtHr4W5Fac8gJtHovhr/YF3tg4dwetPHxkFGTjN4nWeFeYu22QxRao",
+	"p/UIN/TSehtO9wf3zC1yej1GsImanWnkzGXAmsYVQhAhZWuIIah0P4ClGKzB5oJxKhUTraANH6q+QBq2",
+	"dm0ak9+houPm+KfkOo1wOe4zz0lKxfzpTYppRS5pfOW0YjdWc0qw2HEY9CXFbqd/9bTWrxvMpSocnguQ",
+	"a5PCY+3uHWn9UFt4SxCkQE0/BilUJYPkxirlUZik95HADzbvn2jzhqXFGIP3Nrnpwdz9K5m7IKfCRVcd",
+	"xhqLMXiP2esb98kCtX0og9jSzWiiGjKd7G3VMIKmy7HKiJn0gypyf6iOcTrQN6RiRDClWWIbtXMd2c63",
+	"WWabBUJvwBGFOPePzLerkFzQ5UMd/5BOoukSS7sgWRIDOxzqGBysMYllJqvSI1WQLgNai/n6Fjnu3sGN",
+	"sXL5JyQM33dee8N0V1JxpjBByzAfii7Ha1wozWjiY7ZtNWIXdPlQIPbVp1w6/kHJJUvIvNy4HVvcMxw/",
+	"eEkLXZXsQt59BubtYKKahdzPIILr29cu/QbqjNVPd6PR3SqodxqV2eiW43qJQiUIJGg9OYQml0MgWTvv",
+	"6q1mEddc3M+tAib6E++y162G3tDRFhA4YVJbFO/7x7+3rHnLRE5Vve/q/BiCkAVnWaJO2sXpUahbUCOp",
+	"Dmjda3kokgMP+Ztg75JV92e1yr4XSvhdtOG+K85DxrCNsrd2wPaz3cEfKVXpljvzpvznKWsyo05gp124",
+	"6Z7cr9YHA83M6QobWoeu0Fbv9Xu01dPu5xuesL6ssny8F9wBeBemOeOhKXhstHZlgfEhVQOrzVmmmPuU",
+	"XrPEe5JiKmKWDRkF5vvbvK/37Q2/q2PxisU8wV7pWhKjzGv/Dsu8cHIpBP6ITzzssofneXwV2lkmkvm2",
+	"KrbXIqkr2B42ttebSxBZJiDMmk7ygd1OqUgW1YCoOOfx1f1l4VsAReDx1TQH551ZxHhosDBJJrZEQRuK",
+	"806LLkdTH725gKDzgI/xFJ+4bxaznVbIB3zJMimWcF/yfcDEvcCT850iqrrUVF0pF6pipGQxlD5aIBgr",
+	"rHy7vT3j4Vs6WhP7bt6ZzJQYC9LStpGJmnR7LGB8WRXmqKHv1bnxgT/gCGKWArTM5JeZTc7tM0NBKzWE",
+	"CWS+flAW/LGV5pxh5S9Rmmd+CVdkVAzjcH1T11lGxT08cx+YJquUoXPXFuoiUMqg1l2ynAvnFA2l+phH",
+	"viUS44rvp87yIklITTS8QI2+0voIXA9eUsuCiSE6m+8f5GWwP6+zUBNzRaFDIHPgZdg+baPHXmfzh+0v",
+	"NL6+rUO2E6bJ3d6R9oqMMPPAnDaaZYYRAA1EBNyu+KMRuup9NrlvR1u9kPdVXw1RGF2DS4BrAvSVdlvu",
+	"DtHHpcw+CNiA65xvdsUObXOVD+9ylT9s8natfymJ9G+xuuLFQOfgK148bK9ve6mTIjKOq7KEmleA2Pft",
+	"cUbjq8HKV3hgL3HgFyC00LCGf9rOiTxndUkrovk0QLyB4HBSsdk0UMKNqQjClOa5mcS0kXMuKs3U5ug8",
+	"r3KL6HMYmYfsB3047Vv1pSG1vGWEigCtT+roO6J81ak3KVUW7Xgvga9Sytyh56JmagaohOYZdoerkBPw",
+	"E2wFi1Bfl8xceVhv7OVZ6KwZlAsXdPktqa8XdLm8vxaiIVVjHOJfHbuwEkPokh/F15DbaFbxHt97DwvM",
+	"94xpaRbbxrRsNyauUS3tHbDk1wzQRxt+sO22zH8GkXL9ydKeZIS6dXAoGWFo+8wo78x7HnBtRydZR8EW",
+	"EwBErMjHwlo1KpUrI+7X0nYMffwPzPkM3Lzwcz/Umrlz60v4cesCPhx/Ad9JGviZcE26iUp5UdgmYsp/",
+	"Ag5aPVQHDkMLf/suj8Sf1Gj2UxsN/QQTOppEYh6n2N2DOAz3vcQM28QigEWJCIaRMctLwAYyt5wkStMS",
+	"Emu/Ay0SSt0a4q4YG9S2P5nvR6F/WyYCvG+nOeWMCn2CIeRGsePKJoYGzpVcTFGlb5PosPqQ8srMXWHE",
+	"QweDxqjtQlicXKO+tnt63ZjqsLsWlrQeqkvNg4xdY0KWl6ZvzLffNlVhC7Jw0+iilIVUNFN7IZnZJMML",
+	"2BjB5cjQ1pY6QyciyjWDSxlZVFlm9BXze7O3irC80Gvzj5gKcjmE+LVKh+MZNPlknrgd7RJefcdqpRnz",
+	"PVa6+fuA08yYdy6tAv6sUbn3BcaG9iu27wFrkjrhaz4p6vCoYuW1O3NVmc2OZwezL79++X8BAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

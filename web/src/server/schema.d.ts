@@ -1127,6 +1127,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A week as it is planned */
+        get: operations["getWeek"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/week/level": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A day for each to-do of a week that has none, so that the fullest day is as empty as can be; nothing is kept */
+        get: operations["levelWeek"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan many to-dos, each for a time of its own, all or none */
+        post: operations["planEach"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars": {
         parameters: {
             query?: never;
@@ -2175,6 +2226,66 @@ export interface components {
             assumed?: number;
             /** @description The work time there; absent for parked, and for what lies further ahead than it is reckoned */
             capacity?: number;
+        };
+        Plans: {
+            plans: {
+                id: string;
+                /** @description A day, with or without a time, a week, a month, or parked; null for none */
+                plan: string | null;
+            }[];
+        };
+        Week: {
+            /** Format: int64 */
+            revision: number;
+            today: string;
+            /** @description Its first day */
+            first: string;
+            /** @description The ISO week that most of its days are in */
+            week: string;
+            /** @description Whether it holds, and what helps where it does not */
+            says: string;
+            /** @description A move that helps; absent for none */
+            relief?: {
+                id: string;
+                title: string;
+                to: string;
+            };
+            days: components["schemas"]["WeekDay"][];
+            /** @description What is planned for the week and for none of its days */
+            loose: components["schemas"]["WeekSlip"][];
+        };
+        WeekDay: {
+            day: string;
+            /** @description Its working hours in minutes, with what is over and what events take */
+            worked: number;
+            /** @description How many minutes of these are over */
+            over: number;
+            load: components["schemas"]["Load"];
+            events: components["schemas"]["Happening"][];
+            slips: components["schemas"]["WeekSlip"][];
+            /** @description What was completed on it */
+            done: components["schemas"]["WeekSlip"][];
+        };
+        WeekSlip: {
+            todo: components["schemas"]["Todo"];
+            /** @description The work that it adds by itself */
+            minutes: number;
+            /** @description It has no estimate; absent for no */
+            assumed?: boolean;
+        };
+        Levelled: {
+            proposals: {
+                id: string;
+                day: string;
+            }[];
+            /** @description The greatest load of a day by its hours, 1 being full */
+            fullest: number;
+            /** @description What no plan can beat */
+            bound: number;
+            /** @description All ways were tried */
+            proved: boolean;
+            /** @description How full the fullest day would be, and what has no day */
+            says: string;
         };
         NewCalendar: {
             address: string;
@@ -4462,6 +4573,84 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Postponing"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getWeek: {
+        parameters: {
+            query?: {
+                /** @description A day of the week that is meant; today where it is absent */
+                of?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Its seven days, and what is planned for none of them */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Week"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    levelWeek: {
+        parameters: {
+            query?: {
+                /** @description A day of the week that is meant; today where it is absent */
+                of?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The proposals */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Levelled"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    planEach: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plans"];
             };
         };
         responses: {

@@ -1,9 +1,5 @@
 import { combine } from "@atlaskit/pragmatic-drag-and-drop/combine";
-import {
-  draggable,
-  dropTargetForElements,
-} from "@atlaskit/pragmatic-drag-and-drop/element/adapter";
-import { setCustomNativeDragPreview } from "@atlaskit/pragmatic-drag-and-drop/element/set-custom-native-drag-preview";
+import { dropTargetForElements } from "@atlaskit/pragmatic-drag-and-drop/element/adapter";
 import {
   attachInstruction,
   extractInstruction,
@@ -12,6 +8,7 @@ import {
 import { onBeforeUnmount, onMounted, ref, type Ref } from "vue";
 import type { Row } from "@/server/client";
 import type { Landing } from "./arrange";
+import { carry } from "@/state/carry";
 import { isDragged } from "@/state/drag";
 import { addTouchTarget } from "@/state/touch-targets";
 import { useSelection } from "@/kit/selection";
@@ -49,23 +46,7 @@ export function useRowDrag(
         leave: () => (landing.value = undefined),
         drop: (todo) => landing.value && took(todo.id, landing.value),
       }),
-      draggable({
-        element,
-        canDrag: may.drag,
-        getInitialData: () => ({ kind: "todo", todo: row().todo }),
-        onGenerateDragPreview: ({ nativeSetDragImage }) =>
-          setCustomNativeDragPreview({
-            nativeSetDragImage,
-            render: ({ container }) => {
-              const slip = document.createElement("div");
-              slip.className = "drag-slip";
-              slip.textContent = count() > 1 ? `${count()} to-dos` : row().todo.title;
-              container.append(slip);
-            },
-          }),
-        onDragStart: () => (dragged.value = true),
-        onDrop: () => (dragged.value = false),
-      }),
+      carry(element, () => row().todo, may.drag, dragged, count),
       dropTargetForElements({
         element,
         canDrop: ({ source }) =>

@@ -97,7 +97,8 @@ useAppKeys(overview, () => {
         The server is away. What you see may be old; nothing can be changed until it is back.
       </p>
       <template v-if="overview">
-        <RailStrip :overview="overview" />
+        <!-- The week is the rail opened: its cups take its place. -->
+        <RailStrip v-if="route.name !== 'week'" :overview="overview" />
         <div class="body">
           <div v-if="!narrow || current.index" class="index-place">
             <IndexPane :overview="overview" />

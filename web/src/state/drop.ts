@@ -4,7 +4,7 @@ import { isDragged } from "./drag";
 import { addTouchTarget } from "./touch-targets";
 
 /** Makes an element take dragged rows; `over` tells that one hangs above it. */
-export function useDrop(root: Ref<HTMLElement | null>, took: (todo: string) => void) {
+export function useDrop(root: Readonly<Ref<HTMLElement | null>>, took: (todo: string) => void) {
   const over = ref(false);
   let stop = () => {};
   onMounted(() => {

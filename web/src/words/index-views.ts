@@ -17,6 +17,7 @@ export const indexViews: Record<"Gather" | "Do" | "Look ahead" | "Look back", In
     { view: "waiting", count: (o) => o.counts.waiting },
   ],
   "Look ahead": [
+    { view: "week" },
     { view: "upcoming" },
     { view: "within-a-week", count: (o) => o.counts.withinAWeek },
     { view: "projects", count: (o) => o.counts.projects },

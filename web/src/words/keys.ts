@@ -6,7 +6,14 @@ export interface KeyHelp {
   does: string;
   /** What it opens above the page. */
   opens?: Layer;
-  group: "Everywhere" | "On a row" | "In a list" | "In columns" | "Many at once" | "Go to";
+  group:
+    | "Everywhere"
+    | "On a row"
+    | "In a list"
+    | "In columns"
+    | "In the week"
+    | "Many at once"
+    | "Go to";
 }
 
 /** Every key that works, as `?` lists them. */
@@ -40,6 +47,10 @@ export const keyHelp: KeyHelp[] = [
   { group: "In a list", keys: ["i"], does: "put in inside it, as a subtask" },
   { group: "In columns", keys: ["←", "→"], does: "to the card beside" },
   { group: "In columns", keys: ["<", ">"], does: "move it to the column beside" },
+  { group: "In the week", keys: ["↑", "↓", "←", "→"], does: "to the next slip, to the cup beside" },
+  { group: "In the week", keys: ["<", ">"], does: "plan it a day earlier, later" },
+  { group: "In the week", keys: ["+", "-"], does: "a quarter of an hour more, less" },
+  { group: "In the week", keys: ["."], does: "take what is proposed for it" },
   { group: "Many at once", keys: ["x"], does: "choose a row, or let it go" },
   { group: "Many at once", keys: ["Shift ↓", "Shift ↑"], does: "choose the next rows too" },
   {

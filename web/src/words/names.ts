@@ -7,6 +7,7 @@ export const viewNames: Record<string, string> = {
   overdue: "Overdue",
   ready: "Ready",
   waiting: "Waiting",
+  week: "Week",
   upcoming: "Upcoming",
   "within-a-week": "Within a week",
   projects: "Projects",

@@ -1,0 +1,224 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// Lying is the work of an open to-do where it lies: on a day, a week or a month.
+type Lying struct {
+	Todo *book.Todo
+	On   day.Horizon
+	Work Work
+}
+
+// WeekDay is one day of a week as it is planned.
+type WeekDay struct {
+	*Day
+	// Worked is its working hours in minutes, over or not, and with what events take; Over how
+	// much of them is over.
+	Worked, Over int
+	// Lying is what lies on it, in the order in which it is worked on.
+	Lying []Lying
+	// Load is the work of that in minutes, and Assumed the part of it that has no estimate.
+	Load, Assumed int
+}
+
+// Week is seven days in a row.
+type Week struct {
+	First day.Date
+	// Days are those of the week that the capacity knows: from today on.
+	Days []WeekDay
+	// Loose is what is planned for the week and for none of its days.
+	Loose []Lying
+}
+
+// WeekStart is the first day of the shown week that holds a day.
+func WeekStart(of day.Date, sundayFirst bool) day.Date {
+	back := (int(of.Weekday()) + 6) % 7
+	if sundayFirst {
+		back = int(of.Weekday())
+	}
+	return of.AddDays(-back)
+}
+
+// NewWeek lays out the week that begins on a day. What lies in it may be in any order.
+func NewWeek(k *Capacity, first day.Date, lying []Lying) Week {
+	w := Week{First: first}
+	at := map[day.Date]int{}
+	for i := range 7 {
+		d := k.Day(first.AddDays(i))
+		if d == nil {
+			continue
+		}
+		on := WeekDay{Day: d}
+		for _, s := range d.Hours {
+			on.Worked += s.Minutes()
+			on.Over += s.within(Stretch{s.From, k.now}).Minutes()
+		}
+		at[d.Date] = len(w.Days)
+		w.Days = append(w.Days, on)
+	}
+	last := first.AddDays(6)
+	for _, l := range lying {
+		switch l.On.Precision() {
+		case day.Day:
+			if i, in := at[l.On.First()]; in {
+				w.Days[i].Lying = append(w.Days[i].Lying, l)
+				if w.Days[i].Load += l.Work.Minutes; l.Work.Assumed {
+					w.Days[i].Assumed += l.Work.Minutes
+				}
+			}
+		case day.Week:
+			// A week that begins on Sunday holds the plans of the ISO week that its Monday is in.
+			if monday := l.On.First(); !monday.Before(first) && !monday.After(last) {
+				w.Loose = append(w.Loose, l)
+			}
+		}
+	}
+	for i := range w.Days {
+		slices.SortStableFunc(w.Days[i].Lying, inTurn)
+	}
+	slices.SortStableFunc(w.Loose, inTurn)
+	return w
+}
+
+// inTurn is the order in which one works on what lies on a day: by its time of the day, then
+// by due, priority and place.
+func inTurn(a, b Lying) int {
+	x, _ := a.Todo.Plan.Slot()
+	y, _ := b.Todo.Plan.Slot()
+	switch {
+	case x.IsZero() != y.IsZero():
+		if y.IsZero() {
+			return -1
+		}
+		return 1
+	case x != y:
+		return x.Minutes() - y.Minutes()
+	case a.Todo.Due != b.Todo.Due:
+		return int(a.Todo.Due.Ordinal() - b.Todo.Due.Ordinal())
+	case a.Todo.Priority != b.Todo.Priority:
+		return int(b.Todo.Priority) - int(a.Todo.Priority)
+	}
+	return book.ComparePlaces(a.Todo, b.Todo)
+}
+
+// over is by how many minutes a day holds more than it can; 0 where it has no work time, as
+// what lies on it then is outside working hours.
+func (d *WeekDay) over() int {
+	if d.Worked == 0 {
+		return 0
+	}
+	return max(d.Load-d.Minutes, 0)
+}
+
+// Relief is a move that helps a day which holds too much.
+type Relief struct {
+	Lying
+	To day.Date
+}
+
+// Relief finds, for the first day that holds too much, a to-do that may move to another day
+// of the week which has room for it, without its due being missed: the shortest that is
+// enough, else the longest there is. What has a time of the day stays, and so does what is
+// high.
+func (w *Week) Relief() (r Relief, ok bool) {
+	for i := range w.Days {
+		over := w.Days[i].over()
+		if over == 0 {
+			continue
+		}
+		for _, l := range w.Days[i].Lying {
+			if _, slot := l.Todo.Plan.Slot(); slot > 0 || l.Work.Minutes == 0 || l.Todo.Priority == book.High {
+				continue
+			}
+			better := !ok || l.Work.Minutes >= over && (r.Work.Minutes < over || l.Work.Minutes < r.Work.Minutes) ||
+				r.Work.Minutes < over && l.Work.Minutes > r.Work.Minutes
+			if to, fits := w.roomFor(i, l); fits && better {
+				r, ok = Relief{l, to}, true
+			}
+		}
+		if ok {
+			return r, true
+		}
+	}
+	return r, false
+}
+
+// roomFor finds a day of the week beside one that has room for work which lies on it: after
+// it, else before.
+func (w *Week) roomFor(from int, l Lying) (to day.Date, ok bool) {
+	order := make([]int, 0, len(w.Days))
+	for i := from + 1; i < len(w.Days); i++ {
+		order = append(order, i)
+	}
+	for i := from - 1; i >= 0; i-- {
+		order = append(order, i)
+	}
+	for _, i := range order {
+		d := &w.Days[i]
+		late := !l.Todo.Due.IsZero() && d.Date.After(l.Todo.Due.Date)
+		early := !l.Todo.Start.IsZero() && d.Date.Before(l.Todo.Start)
+		if !late && !early && d.Load+l.Work.Minutes <= d.Minutes {
+			return d.Date, true
+		}
+	}
+	return to, false
+}
+
+// Words says in a sentence or three whether the week holds: which days hold too much and what
+// would help, and what is due by when that cannot all be done. due says the latter, from
+// Problem.Feasible; "" is nothing.
+func (w *Week) Words(due string) string {
+	var over []string
+	load, free := 0, 0
+	for i := range w.Days {
+		d := &w.Days[i]
+		load, free = load+d.Load, free+d.Minutes
+		if n := d.over(); n > 0 {
+			over = append(over, fmt.Sprintf("%s holds %s more than it can", d.Date.Weekday(), Hours(n)))
+		}
+	}
+	switch {
+	case len(w.Days) == 0:
+		return "This week is over."
+	case len(over) == 0 && load == 0:
+		return sentence("Nothing lies on a day of this week yet", due)
+	case len(over) == 0:
+		return sentence("Every day holds what lies on it: "+Hours(load)+" of work, "+Hours(free)+" of hours", due)
+	}
+	said := over[0]
+	if len(over) == 2 {
+		said += " and " + over[1]
+	} else if len(over) > 2 {
+		said += fmt.Sprintf(", and so do %d other days", len(over)-1)
+	}
+	if r, ok := w.Relief(); ok {
+		said += ". Moving “" + r.Todo.Title + "” to " + r.To.Weekday().String() + " keeps every due"
+	}
+	return sentence(said, due)
+}
+
+func sentence(said, more string) string {
+	if more != "" {
+		return said + ". " + more
+	}
+	return said + "."
+}
+
+// DueWords says which work is due by when that cannot all be done; "" where all can.
+func (v Verdict) DueWords(p *Problem, title func(job int) string) string {
+	if v.Feasible {
+		return ""
+	}
+	by := v.FirstMissed.Time().In(p.Clock.Zone)
+	names := make([]string, len(v.Because))
+	for i, job := range v.Because {
+		names[i] = title(job)
+	}
+	return fmt.Sprintf("By %s %s more is due than can be done: %s.", by.Format("Monday 15:04"), Hours(v.LateBy), titles(names))
+}

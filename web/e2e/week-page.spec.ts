@@ -1,0 +1,128 @@
+import type { Locator, Page } from "@playwright/test";
+import { expect, history, latest, slip, test, toast, visit } from "./tincup";
+
+const cup = (page: Page, day: string) => page.locator(`[data-day="${day}"]`);
+const paper = (within: Page | Locator, title: string) =>
+  within.locator("[data-todo]").filter({ hasText: title });
+const says = (page: Page) => page.locator(".page .says").first();
+
+test("a week is planned by mouse: placed, too full, helped, levelled and undone", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  await page.getByRole("navigation", { name: "Index" }).getByText("Week", { exact: true }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Week 48");
+  await expect(says(page)).toContainText("Wednesday holds 45 min more than it can.");
+  const friday = cup(page, "2026-11-27");
+  const loose = page.locator(".loose");
+
+  // From what is to place into a cup.
+  await paper(loose, "Decide the colour of bay two").dragTo(friday.locator(".name"));
+  await expect(toast(page, "Planned for Fri 27 Nov 2026: “Decide the colour of bay two”")).toBeVisible();
+  await expect(paper(friday, "Decide the colour")).toBeVisible();
+  await expect(paper(loose, "Decide the colour")).toHaveCount(0);
+  // From cup to cup: Wednesday gets more, and the verdict follows.
+  await paper(friday, "Order mount board").dragTo(cup(page, "2026-11-25").locator(".name"));
+  await expect(says(page)).toContainText("Wednesday holds 1 h 05 more than it can.");
+  await expect(cup(page, "2026-11-25")).toHaveAccessibleName(
+    /8 h 05 of 7 h, 1 h 05 over, 11 slips/,
+  );
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(says(page)).toContainText("Wednesday holds 45 min more than it can.");
+  // What helps is one press away.
+  await page.getByRole("button", { name: "Move it" }).click();
+  await expect(says(page)).toContainText("Every day holds what lies on it");
+  await expect(cup(page, "2026-11-26")).toContainText("Proofread the bay two panel");
+
+  // Proposals change nothing until they are taken.
+  const before = await latest(demo.url);
+  await page.getByRole("button", { name: "Level the week" }).click();
+  const verdict = page.locator(".says.proposal");
+  await expect(verdict).toContainText("With these the fullest day is");
+  const proposed = page.locator("[data-proposal]");
+  const n = await proposed.count();
+  expect(n).toBeGreaterThan(1);
+  expect(await latest(demo.url)).toBe(before);
+  await proposed.first().click();
+  await expect(proposed).toHaveCount(n - 1);
+  await page.getByRole("button", { name: /^Take / }).click();
+  await expect(proposed).toHaveCount(0);
+  await expect(paper(loose, "Tidy the spare room shelf")).toHaveCount(0);
+  const done = await history(demo.url);
+  expect(done[0]).toMatch(/^Planned day by day: \d+ to-dos|^Planned for/);
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(toast(page, "Undone.").last()).toBeVisible();
+  await expect(loose.locator("[data-todo]").first()).toBeVisible();
+});
+
+test("a week is planned by keys alone, and History says what was done", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/week`);
+  await expect(paper(page, "Proofread the bay two panel")).toBeVisible();
+  const start = (await history(demo.url))[0];
+  const focused = page.locator("[data-todo]:focus");
+  // The first press goes to today's cup; to the left of it stands what is to place.
+  await page.keyboard.press("ArrowDown");
+  await expect(focused).toHaveAttribute("data-todo", /.+/);
+  await expect(cup(page, "2026-11-24").locator(":focus")).toHaveCount(1);
+  await page.keyboard.press("ArrowLeft");
+  await expect(page.locator(".loose :focus")).toContainText("Decide the colour of bay two");
+  await page.keyboard.press("4");
+  await expect(cup(page, "2026-11-27").locator(":focus")).toContainText("Decide the colour");
+  await page.keyboard.press(">");
+  await expect(cup(page, "2026-11-28").locator(":focus")).toContainText("Decide the colour");
+  await page.keyboard.press("<");
+  await expect(cup(page, "2026-11-27").locator(":focus")).toContainText("Decide the colour");
+  await page.keyboard.press("+");
+  await expect(cup(page, "2026-11-27").locator(":focus")).toHaveAccessibleName(/, 45 min/);
+  await page.keyboard.press("Enter");
+  await expect(slip(page)).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(slip(page)).toBeHidden();
+  await expect
+    .poll(async () => (await history(demo.url)).slice(0, 5))
+    .toEqual([
+      "Changed: “Decide the colour of bay two”, takes: 30 min → 45 min",
+      expect.stringContaining("Planned for Fri 27 Nov 2026: “Decide the colour of bay two”"),
+      expect.stringContaining("Planned for Sat 28 Nov 2026: “Decide the colour of bay two”"),
+      expect.stringContaining("Planned for Fri 27 Nov 2026: “Decide the colour of bay two”"),
+      start,
+    ]);
+});
+
+test("heights are minutes: one scale for all cups, and no slip lower than is said", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/week`);
+  await expect(paper(page, "Hanging plan for bay one")).toBeVisible();
+  const week = (await (await fetch(`${demo.url}/api/week`)).json()) as {
+    days: { day: string; worked: number; slips: { todo: { id: string }; minutes: number }[] }[];
+  };
+  const high = async (l: Locator) => (await l.boundingBox())!.height;
+  const scale = (await high(cup(page, "2026-11-27").locator(".walls"))) / 450;
+  for (const d of week.days)
+    expect(await high(cup(page, d.day).locator(".walls"))).toBeCloseTo(d.worked * scale, 0);
+  for (const s of week.days[2]!.slips) {
+    const height = await high(page.locator(`[data-todo="${s.todo.id}"]`));
+    expect(height).toBeCloseTo(Math.max(s.minutes * scale, 19), 0);
+  }
+});
+
+test("another week, and on a phone today's cup first", async ({ page, demo, browser }) => {
+  await visit(page, `${demo.url}/week`);
+  await page.getByRole("button", { name: "The week after" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Week 49");
+  await expect(cup(page, "2026-12-03")).toContainText("Trustees");
+  await page.getByRole("button", { name: "The week before" }).click();
+  await page.getByRole("button", { name: "The week before" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Week 47");
+  await expect(says(page)).toHaveText("This week is over.");
+
+  const phone = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  await phone.goto(`${demo.url}/week`);
+  await expect(paper(phone, "Ring the framer about mount board")).toBeInViewport();
+  await paper(phone, "Ring the framer about mount board").tap();
+  await expect(slip(phone)).toBeVisible();
+  await phone.close();
+});

@@ -1,0 +1,233 @@
+<script setup lang="ts">
+import { computed, useTemplateRef } from "vue";
+import type { Overview } from "@/server/client";
+import type { WeekDay, WeekSlip as Slip } from "@/server/week";
+import { useDrop } from "@/state/drop";
+import { railDay } from "@/words/dates";
+import { estimateWords } from "@/words/fields";
+import { dayHours, dayName, overOf } from "@/words/week";
+import { layOut, leastSlip, mostSlips } from "./layout";
+import WeekSlip from "./WeekSlip.vue";
+
+/** A day as a tall cup: as high as its hours, with what lies in it from the base up. */
+const props = defineProps<{
+  day: WeekDay;
+  today: string;
+  overview: Overview;
+  /** Pixels a minute. */
+  scale: number;
+  /** What is proposed to lie here. */
+  proposed: Slip[];
+}>();
+const emit = defineEmits<{ open: [id: string]; take: [id: string]; drop: [id: string] }>();
+const root = useTemplateRef<HTMLElement>("root");
+const past = computed(() => props.day.day < props.today);
+const hovered = useDrop(root, (id) => emit("drop", id));
+
+const rim = computed(() => props.day.worked * props.scale);
+const over = computed(() => (past.value ? "" : overOf(props.day)));
+const more = computed(() => props.day.slips.slice(mostSlips));
+const moreMinutes = computed(() => more.value.reduce((sum, s) => sum + s.minutes, 0));
+const takes = computed(() => props.day.events.filter((e) => e.takes));
+/** Events outside of the hours, which take none of them. */
+const beside = computed(() => props.day.events.filter((e) => !e.takes));
+/** From the base up, as they are drawn and walked. */
+const slips = computed(() => (past.value ? [] : layOut(props.day, props.scale)));
+const heightOf = (s: Slip) => Math.max(s.minutes * props.scale, leastSlip);
+</script>
+
+<template>
+  <section
+    ref="root"
+    class="day"
+    :class="{ past, hovered, brims: over, today: day.day === today }"
+    :data-day="day.day"
+    :aria-label="dayName(day, today)"
+  >
+    <div class="room" :style="{ minHeight: `${rim}px` }">
+      <div class="walls" :style="{ height: `${rim}px` }" aria-hidden="true">
+        <span class="lip" />
+      </div>
+      <div class="stack">
+        <p v-if="over" class="excess">{{ over }}</p>
+        <WeekSlip
+          v-for="s in proposed"
+          :key="`p-${s.todo.id}`"
+          :slip="s"
+          :overview="overview"
+          :today="today"
+          proposed
+          :height="heightOf(s)"
+          @open="emit('take', s.todo.id)"
+        />
+        <router-link v-if="more.length" class="more" :to="`/rail/${day.day}`">
+          and {{ more.length }} more, {{ estimateWords(moreMinutes) }}
+        </router-link>
+        <WeekSlip
+          v-for="s in [...slips].reverse()"
+          :key="s.of.todo.id"
+          :slip="s.of"
+          :overview="overview"
+          :today="today"
+          :over="s.over"
+          :height="s.height"
+          @open="emit('open', s.of.todo.id)"
+        />
+        <template v-if="past">
+          <WeekSlip
+            v-for="s in day.done.slice(0, mostSlips)"
+            :key="s.todo.id"
+            :slip="s"
+            :overview="overview"
+            :today="today"
+            done
+            :height="heightOf(s)"
+            @open="emit('open', s.todo.id)"
+          />
+        </template>
+        <div
+          v-for="e in takes"
+          :key="e.calendar + e.uid + e.from"
+          class="event"
+          :style="{ height: `${e.takes * scale}px` }"
+          :title="`${e.title}, takes ${estimateWords(e.takes)}`"
+        >
+          {{ e.title }}
+        </div>
+        <div
+          v-if="day.over && !past"
+          class="event gone"
+          :style="{ height: `${day.over * scale}px` }"
+          aria-hidden="true"
+        />
+      </div>
+    </div>
+    <div class="beneath">
+      <router-link class="name" :to="day.day === today ? '/today' : `/rail/${day.day}`">
+        {{ railDay(day.day) }}
+      </router-link>
+      <p class="hours" :class="{ copper: over }">{{ dayHours(day, today) }}</p>
+      <p v-for="e in beside" :key="e.uid + e.from" class="beside" :title="e.title">
+        {{ e.from?.slice(11) }} {{ e.title }}
+      </p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.day {
+  flex: 1 1 0;
+  min-width: 0;
+}
+.room {
+  position: relative;
+  display: flex;
+  flex-direction: column;
+  justify-content: flex-end;
+}
+.walls {
+  position: absolute;
+  right: 0;
+  bottom: 0;
+  left: 0;
+  border: 2px solid var(--rim);
+  border-top: 0;
+  border-radius: 0 0 14px 14px;
+  background: var(--glaze);
+  pointer-events: none;
+}
+.lip {
+  position: absolute;
+  top: -3px;
+  right: -5px;
+  left: -5px;
+  height: 4px;
+  border-radius: 2px;
+  background: var(--rim);
+}
+.brims .lip {
+  background: var(--copper);
+}
+.past .walls {
+  border-color: var(--tin);
+  background: none;
+}
+.past .lip {
+  background: var(--tin);
+}
+.hovered .walls {
+  background: var(--wash);
+}
+.hovered .room {
+  outline: 2px dashed var(--rim);
+  outline-offset: 3px;
+}
+.stack {
+  position: relative;
+  display: flex;
+  flex-direction: column;
+  padding: 0 5px 4px;
+}
+.excess {
+  padding-bottom: 2px;
+  color: var(--copper);
+  font-size: 13px;
+  font-weight: 600;
+  text-align: center;
+}
+.event {
+  flex: none;
+  padding: 2px 6px;
+  overflow: hidden;
+  background: repeating-linear-gradient(
+    -45deg,
+    color-mix(in srgb, var(--tin) 55%, transparent) 0 6px,
+    color-mix(in srgb, var(--tin) 25%, transparent) 6px 12px
+  );
+  color: var(--pencil);
+  font-size: 13px;
+  line-height: 17px;
+}
+.gone {
+  opacity: 0.6;
+}
+.more {
+  padding: 2px 6px;
+  color: var(--rim);
+  font-size: 13px;
+}
+/* As high beneath each, so that all cups stand on one line. */
+.beneath {
+  height: 84px;
+}
+.name {
+  display: block;
+  padding-top: 6px;
+  font-family: var(--slab);
+  font-weight: 600;
+  color: var(--ink);
+  text-align: center;
+  text-decoration: none;
+}
+.name:hover,
+.today .name {
+  text-decoration: underline;
+  text-decoration-thickness: 2px;
+  text-underline-offset: 4px;
+}
+.hours,
+.beside {
+  color: var(--pencil);
+  font-size: 13px;
+  line-height: 18px;
+  text-align: center;
+}
+.copper {
+  color: var(--copper);
+}
+.beside {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,49 @@
+import type { WeekDay, WeekSlip } from "@/server/week";
+
+/**
+ * The least heights of slips, in pixels. The first is high enough to be read; where a cup
+ * would then seem fuller than it is, the next that fits is taken.
+ */
+const leasts = [19, 16, 13, 10, 7, 4];
+/** The least height of what is not measured against a rim: proposals, and what is done. */
+export const leastSlip = leasts[0]!;
+/** How many slips a cup shows; of more, the rest is one lump. */
+export const mostSlips = 24;
+
+/** Something as it lies in a cup: how high it is, and whether it stands above the rim. */
+export interface Laid {
+  of: WeekSlip;
+  height: number;
+  over: boolean;
+}
+
+/** One scale for all cups of a week, in pixels a minute: the fullest fits into the height. */
+export function scaleOf(days: WeekDay[], height: number): number {
+  const highest = Math.max(
+    ...days.map((d) => Math.max(d.worked, d.over + taken(d) + d.load.minutes)),
+    60,
+  );
+  return Math.min(height / highest, 1);
+}
+
+/** The minutes that events take of a day's hours. Where they overlap it is less than their sum. */
+export const taken = (d: WeekDay) =>
+  d.load.capacity === undefined ? 0 : Math.max(d.worked - d.over - d.load.capacity, 0);
+
+/**
+ * Lays the slips of a day into its cup, from the base up: each as high as its minutes, and no
+ * lower than the least height. A slip is over where its minutes end above the rim.
+ */
+export function layOut(d: WeekDay, scale: number): Laid[] {
+  const slips = d.slips.slice(0, mostSlips);
+  const room = (d.worked - d.over - taken(d)) * scale;
+  const heights = (least: number) => slips.map((s) => Math.max(s.minutes * scale, least));
+  const sum = (all: number[]) => all.reduce((a, b) => a + b, 0);
+  const fits = d.load.minutes <= (d.load.capacity ?? 0);
+  const least = (fits && leasts.find((l) => sum(heights(l)) <= room)) || leasts[fits ? 5 : 0]!;
+  let minutes = 0;
+  return heights(least).map((height, i) => {
+    minutes += slips[i]!.minutes;
+    return { of: slips[i]!, height, over: d.worked > 0 && minutes > (d.load.capacity ?? 0) };
+  });
+}

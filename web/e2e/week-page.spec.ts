@@ -19,7 +19,9 @@ test("a week is planned by mouse: placed, too full, helped, levelled and undone"
 
   // From what is to place into a cup.
   await paper(loose, "Decide the colour of bay two").dragTo(friday.locator(".name"));
-  await expect(toast(page, "Planned for Fri 27 Nov 2026: “Decide the colour of bay two”")).toBeVisible();
+  await expect(
+    toast(page, "Planned for Fri 27 Nov 2026: “Decide the colour of bay two”"),
+  ).toBeVisible();
   await expect(paper(friday, "Decide the colour")).toBeVisible();
   await expect(paper(loose, "Decide the colour")).toHaveCount(0);
   // From cup to cup: Wednesday gets more, and the verdict follows.

@@ -179,7 +179,8 @@ export const row = (page: Page, title: string) =>
 export const group = (page: Page, kind: string) => page.locator(`[data-group="${kind}"]`);
 export const slip = (page: Page) => page.getByRole("complementary", { name: "Slip" });
 export const cup = (page: Page, horizon: string) => page.locator(`[data-cup="${horizon}"]`);
-export const toast = (page: Page, text: string) => page.locator(".toast").filter({ hasText: text });
+export const toast = (page: Page, text: string | RegExp) =>
+  page.locator(".toast").filter({ hasText: text });
 export const index = (page: Page) => page.getByRole("navigation", { name: "Index" });
 
 /** Opens a page and waits until its stream of changes is up. */

@@ -36,6 +36,8 @@ export function useTouchRow(root: Ref<HTMLElement | null>, may: May) {
   let mode: "none" | "pressed" | "pull" | "lift" = "none";
   let start = { x: 0, y: 0 };
   let timer: ReturnType<typeof setTimeout> | undefined;
+  let resting: ReturnType<typeof setInterval> | undefined;
+  let last = { x: 0, y: 0 };
   let slip: HTMLElement | undefined;
   let target: TouchTarget | undefined;
 
@@ -56,6 +58,8 @@ export function useTouchRow(root: Ref<HTMLElement | null>, may: May) {
     slip.textContent = may.todo().title;
     document.body.append(slip);
     follow(start.x, start.y);
+    // A finger that rests near an end goes on scrolling.
+    resting = setInterval(() => follow(last.x, last.y), 30);
   }
   function move(e: PointerEvent) {
     if (e.pointerType !== "touch" || mode === "none") return;
@@ -81,7 +85,8 @@ export function useTouchRow(root: Ref<HTMLElement | null>, may: May) {
     const now = touchTargetAt(may.todo(), x, y);
     if (now !== target) target?.leave();
     target = now;
-    scroll(document.querySelector("main.sheet"), y, "top");
+    last = { x, y };
+    scroll(document.querySelector(current.index ? ".index" : "main.sheet"), y, "top");
     const rail = document.querySelector(".rail");
     if (rail && y < rail.getBoundingClientRect().bottom) scroll(rail, x, "left");
   }
@@ -108,6 +113,7 @@ export function useTouchRow(root: Ref<HTMLElement | null>, may: May) {
   }
   function end() {
     clearTimeout(timer);
+    clearInterval(resting);
     target?.leave();
     target = undefined;
     slip?.remove();

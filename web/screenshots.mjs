@@ -35,6 +35,7 @@ const desk = { width: 1280, height: 800 };
 const phone = { width: 390, height: 844 };
 const shots = [
   { name: "today", path: "/today" },
+  { name: "week", path: "/week", button: "Level the week" },
   { name: "upcoming", path: "/upcoming" },
   { name: "list", link: "Opening evening" },
   { name: "ready", path: "/ready", button: "Show why" },
@@ -55,7 +56,6 @@ const shots = [
   },
   { name: "checklist", link: "Crates to pack" },
   { name: "make-room", path: "/today", choose: [1, 8], press: "s" },
-  { name: "person", path: "/people", go: "Registrar" },
   { name: "project", link: "Grant report", open: "Grant report, figures" },
   {
     name: "capture",

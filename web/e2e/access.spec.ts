@@ -19,6 +19,7 @@ for (const look of ["light", "dark"] as const) {
       "overdue",
       "ready",
       "waiting",
+      "week",
       "upcoming",
       "within-a-week",
       "projects",

@@ -90,6 +90,19 @@ test("a week is planned by keys alone, and History says what was done", async ({
       expect.stringContaining("Planned for Fri 27 Nov 2026: “Decide the colour of bay two”"),
       start,
     ]);
+
+  // Keys that come faster than answers add up, and the focus goes along.
+  await page.locator('.page [data-todo][tabindex="0"]').first().focus();
+  await page.keyboard.press("ArrowUp");
+  await paper(page, "Decide the colour of bay two").focus();
+  for (const key of ["<", "<", "<", ">"]) await page.keyboard.press(key);
+  await expect(cup(page, "2026-11-25").locator(":focus")).toContainText("Decide the colour");
+  // What is ticked hands the focus to what lay beside it.
+  await page.keyboard.press(" ");
+  await expect(toast(page, "Done: “Decide the colour of bay two”")).toBeVisible();
+  await expect(cup(page, "2026-11-25").locator("[data-todo]:focus")).not.toContainText(
+    "Decide the colour",
+  );
 });
 
 test("heights are minutes: one scale for all cups, and no slip lower than is said", async ({

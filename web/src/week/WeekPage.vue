@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef, watch } from "vue";
+import { computed, nextTick, provide, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { mdiChevronLeft, mdiChevronRight } from "@mdi/js";
 import PathIcon from "@/kit/PathIcon.vue";
@@ -12,7 +12,7 @@ import { useDrop } from "@/state/drop";
 import { addDays, precision } from "@/words/dates";
 import { spanOf, sumOf } from "@/words/week";
 import { scaleOf } from "./layout";
-import { useWeekKeys } from "./week-keys";
+import { tabStop, useWeekKeys } from "./week-keys";
 import BeyondCup from "./BeyondCup.vue";
 import WeekCup from "./WeekCup.vue";
 import WeekSlip from "./WeekSlip.vue";
@@ -69,7 +69,7 @@ const take = (id: string) => {
   if (one) void actions.plan({ id }, one.day);
 };
 
-const plan = (id: string, horizon: string | null) => void actions.plan({ id }, horizon);
+const plan = (id: string, horizon: string | null) => actions.plan({ id }, horizon);
 const openSlip = (id: string) =>
   void router.replace({ ...route, query: { ...route.query, slip: id } });
 const turn = (weeks: number) => {
@@ -104,9 +104,9 @@ watch([cups, () => week.value?.first], async () => {
 });
 const loose = useTemplateRef<HTMLElement>("loose");
 /** Dropped here it is planned for the week, and for none of its days. */
-const hovered = useDrop(loose, (id) => week.value && plan(id, week.value.week));
+const hovered = useDrop(loose, (id) => week.value && void plan(id, week.value.week));
 
-useWeekKeys({
+const stop = useWeekKeys({
   week,
   overview,
   proposed: (id) => proposals.value.find((p) => p.id === id),
@@ -115,10 +115,11 @@ useWeekKeys({
   openSlip,
   turn,
 });
+provide(tabStop, stop);
 const levelWeek = () => (levelling.value = !levelling.value);
 const relieve = () => {
   const r = week.value?.relief;
-  if (r) plan(r.id, r.to);
+  if (r) void plan(r.id, r.to);
 };
 </script>
 
@@ -133,9 +134,7 @@ const relieve = () => {
   <div v-else class="page">
     <header>
       <h1>{{ named }}</h1>
-      <p v-if="week" class="sum">
-        {{ past ? `${spanOf(week.first)}.` : `${spanOf(week.first)}. ${sumOf(week)}.` }}
-      </p>
+      <p v-if="week" class="sum">{{ spanOf(week.first) }}{{ past ? "." : `: ${sumOf(week)}.` }}</p>
       <span class="turn">
         <button class="btn quiet" aria-label="The week before" @click="turn(-1)">
           <PathIcon :path="mdiChevronLeft" :size="18" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from "vue";
+import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef } from "vue";
 import type { Overview } from "@/server/client";
 import type { WeekSlip } from "@/server/week";
 import { useLinger } from "@/server/linger";
@@ -7,6 +7,7 @@ import { carry } from "@/state/carry";
 import { shortMoment } from "@/words/dates";
 import { estimateWords } from "@/words/fields";
 import { tagColour } from "@/words/names";
+import { tabStop } from "./week-keys";
 
 /** A to-do as a slip of paper: in a cup as high as its minutes, or among what is to place. */
 const props = defineProps<{
@@ -26,18 +27,19 @@ const props = defineProps<{
 defineEmits<{ open: [] }>();
 const root = useTemplateRef<HTMLElement>("root");
 const linger = useLinger();
+const stop = inject(tabStop);
 const dragged = ref(false);
-let stop = () => {};
+let end = () => {};
 onMounted(() => {
   if (root.value && !props.done && !props.proposed)
-    stop = carry(
+    end = carry(
       root.value,
       () => props.slip.todo,
       () => true,
       dragged,
     );
 });
-onBeforeUnmount(() => stop());
+onBeforeUnmount(() => end());
 
 const todo = computed(() => props.slip.todo);
 const minutes = computed(() => {
@@ -90,6 +92,7 @@ const said = computed(() =>
       struck: done || linger.struck(todo),
     }"
     :style="height ? { height: `${height}px` } : undefined"
+    :tabindex="proposed || done || stop === todo.id ? 0 : -1"
     :data-todo="proposed ? undefined : todo.id"
     :data-proposal="proposed ? todo.id : undefined"
     :aria-label="said"

@@ -1,21 +1,26 @@
-import { nextTick, type Ref } from "vue";
+import { useEventListener } from "@vueuse/core";
+import { computed, type InjectionKey, nextTick, ref, type Ref, watch } from "vue";
 import { useActions } from "@/server/actions";
 import type { Overview } from "@/server/client";
 import type { Proposal, Week, WeekSlip } from "@/server/week";
 import { cupOfDigit, useKeys } from "@/state/keys";
 import { addDays } from "@/words/dates";
+import { mostSlips } from "./layout";
+
+/** The slip that Tab comes to: the others are reached from it by arrows. */
+export const tabStop: InjectionKey<Ref<string | undefined>> = Symbol("tab stop");
 
 interface May {
   week: Ref<Week | undefined>;
   overview: Ref<Overview | undefined>;
   proposed: (id: string) => Proposal | undefined;
-  plan: (id: string, horizon: string | null) => void;
-  take: (id: string) => void;
+  plan: (id: string, horizon: string | null) => Promise<unknown>;
+  take: (id: string) => unknown;
   openSlip: (id: string) => void;
   turn: (weeks: number) => void;
 }
 
-/** By how much `+` and `-` change minutes, and the least they leave. */
+/** By how much `+` and `-` change minutes. */
 const quarter = 15;
 
 /**
@@ -34,13 +39,20 @@ export function useWeekKeys(may: May) {
       ...week.days.map((d) => ({ day: d.day, slips: d.slips.slice().reverse() })),
     ];
   }
+  /** The slip that had the focus last, and where it lay. */
+  const last = ref<{ id: string; column: number; at: number }>();
+  /** Where slips are on their way to, by keys that came faster than answers. */
+  const going = new Map<string, string>();
   const element = (id: string) =>
     document.querySelector<HTMLElement>(`.page [data-todo="${CSS.escape(id)}"]`);
   const drawn = (all: WeekSlip[]) => all.filter((s) => element(s.todo.id));
 
-  /** The slip that has the focus, and where it lies. */
+  /** The slip that has the focus, or had it until it went on its way, and where it lies. */
   function focused() {
-    const id = document.activeElement?.closest<HTMLElement>(".page [data-todo]")?.dataset.todo;
+    const active = document.activeElement;
+    const id =
+      active?.closest<HTMLElement>(".page [data-todo]")?.dataset.todo ??
+      (active === document.body ? last.value?.id : undefined);
     if (!id) return undefined;
     const all = columns();
     for (const [column, of] of all.entries()) {
@@ -75,19 +87,28 @@ export function useWeekKeys(may: May) {
       if (slips.length) return go(slips[Math.min(here.at, slips.length - 1)]);
     }
   }
-  /** Keeps the focus on a slip that moves to another cup. */
-  async function follow(id: string, work: () => void) {
-    const before = element(id);
-    work();
-    for (let n = 0; n < 50; n++) {
-      await nextTick();
-      await new Promise((done) => setTimeout(done, 40));
-      const now = element(id);
-      if (now && now !== before) {
-        if (document.activeElement === document.body) now.focus();
-        return;
-      }
-    }
+  useEventListener(document, "focusin", () => {
+    const here = focused();
+    if (here) last.value = { id: here.slip.todo.id, column: here.column, at: here.at };
+  });
+  // A slip that moves takes the focus along; one that leaves hands it to what lay beside it.
+  watch(may.week, async () => {
+    await nextTick();
+    const was = last.value;
+    if (!was || document.activeElement !== document.body) return;
+    const same = element(was.id);
+    if (same) return same.focus();
+    const beside = drawn(columns()[was.column]?.slips ?? []);
+    go(beside[Math.min(was.at, beside.length - 1)]);
+  });
+  /** Plans a slip, after what was asked for it before. */
+  function place(slip: WeekSlip, horizon: string) {
+    const { id } = slip.todo;
+    going.set(id, horizon);
+    actions.inTurn(slip.todo, async () => {
+      await may.plan(id, horizon);
+      if (going.get(id) === horizon) going.delete(id);
+    });
   }
 
   useKeys((press) => {
@@ -100,32 +121,45 @@ export function useWeekKeys(may: May) {
     const { todo } = here.slip;
     if (/^\d$/.test(press)) {
       const cup = cupOfDigit(may.overview.value, press);
-      if (cup) void follow(todo.id, () => may.plan(todo.id, cup.horizon));
+      if (cup) place(here.slip, cup.horizon);
       return true;
     }
     switch (press) {
       case "<":
       case ">": {
-        const from = here.day ?? may.week.value?.today ?? "";
-        const by = here.day ? (press === ">" ? 1 : -1) : 0;
-        void follow(todo.id, () => may.plan(todo.id, addDays(from, by)));
+        const day = [going.get(todo.id), here.day].find((d) => d?.length === 10);
+        if (day) place(here.slip, addDays(day, press === ">" ? 1 : -1));
+        else place(here.slip, may.week.value?.today ?? "");
         return true;
       }
       case "+":
       case "-": {
-        const minutes = here.slip.minutes + (press === "+" ? quarter : -quarter);
-        actions.inTurn(todo, (fresh) =>
-          actions.edit(fresh, { estimate: Math.max(minutes, quarter) }),
-        );
+        const by = press === "+" ? quarter : -quarter;
+        actions.inTurn(todo, (fresh) => {
+          const minutes = (fresh.estimate ?? here.slip.minutes) + by;
+          return actions.edit(fresh, { estimate: Math.max(minutes, 5) });
+        });
         return true;
       }
       case ".":
-        if (may.proposed(todo.id)) void follow(todo.id, () => may.take(todo.id));
+        if (may.proposed(todo.id)) may.take(todo.id);
         return true;
       case " ":
         void actions.tick(todo);
         return true;
     }
     return false;
+  });
+
+  const first = computed(() => {
+    const all = columns();
+    const today = all.findIndex((c) => c.day === may.week.value?.today);
+    return [...all.slice(Math.max(today, 0)), ...all].flatMap((c) =>
+      c.slips.slice(0, mostSlips),
+    )[0];
+  });
+  return computed(() => {
+    const there = columns().some((c) => c.slips.some((s) => s.todo.id === last.value?.id));
+    return there ? last.value?.id : first.value?.todo.id;
   });
 }

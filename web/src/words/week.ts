@@ -15,11 +15,11 @@ export function spanOf(first: string): string {
   return `${from} to ${day(last)} ${monthName(last)}`;
 }
 
-/** "14 h 20 of work, 21 h 30 of hours", of the days that are not over. */
+/** "14 h 20 of work, 21 h 30 of hours", "no work, 7 h 30 of hours", of the days that are not over. */
 export function sumOf(week: Week): string {
   const work = week.days.reduce((sum, d) => sum + d.load.minutes, 0);
   const hours = week.days.reduce((sum, d) => sum + (d.load.capacity ?? 0), 0);
-  return `${work ? estimateWords(work) : "Nothing"} of work, ${hours ? estimateWords(hours) : "no"} ${hours ? "of hours" : "hours"}`;
+  return `${work ? `${estimateWords(work)} of work` : "no work"}, ${hours ? `${estimateWords(hours)} of hours` : "no hours"}`;
 }
 
 /** "6 h 45 of 7 h", beneath a cup. */

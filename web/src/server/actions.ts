@@ -112,8 +112,9 @@ export function useActions() {
     }
   }
 
+  /** Plans one; true once it is kept. */
   const plan = (todo: Pick<Todo, "id">, horizon: string | null) =>
-    attempt(async () =>
+    attempt(async () => {
       took(
         await send((header) =>
           client.POST("/api/todos/{id}/plan", {
@@ -121,8 +122,9 @@ export function useActions() {
             body: { plan: horizon },
           }),
         ),
-      ),
-    );
+      );
+      return true;
+    });
 
   const move = (todo: Pick<Todo, "id">, list: string | null, section: string | null = null) =>
     attempt(async () =>

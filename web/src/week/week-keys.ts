@@ -14,7 +14,8 @@ interface May {
   week: Ref<Week | undefined>;
   overview: Ref<Overview | undefined>;
   proposed: (id: string) => Proposal | undefined;
-  plan: (id: string, horizon: string | null) => Promise<unknown>;
+  /** Plans a slip; true once that is kept. */
+  plan: (id: string, horizon: string | null) => Promise<boolean | undefined>;
   take: (id: string) => unknown;
   openSlip: (id: string) => void;
   turn: (weeks: number) => void;
@@ -41,7 +42,7 @@ export function useWeekKeys(may: May) {
   }
   /** The slip that had the focus last, and where it lay. */
   const last = ref<{ id: string; column: number; at: number }>();
-  /** Where slips are on their way to, by keys that came faster than answers. */
+  /** Where slips are on their way to, until they are shown there: keys come faster. */
   const going = new Map<string, string>();
   const element = (id: string) =>
     document.querySelector<HTMLElement>(`.page [data-todo="${CSS.escape(id)}"]`);
@@ -92,7 +93,9 @@ export function useWeekKeys(may: May) {
     if (here) last.value = { id: here.slip.todo.id, column: here.column, at: here.at };
   });
   // A slip that moves takes the focus along; one that leaves hands it to what lay beside it.
-  watch(may.week, async () => {
+  watch(may.week, async (week) => {
+    for (const d of week?.days ?? [])
+      for (const s of d.slips) if (going.get(s.todo.id) === d.day) going.delete(s.todo.id);
     await nextTick();
     const was = last.value;
     if (!was || document.activeElement !== document.body) return;
@@ -106,8 +109,8 @@ export function useWeekKeys(may: May) {
     const { id } = slip.todo;
     going.set(id, horizon);
     actions.inTurn(slip.todo, async () => {
-      await may.plan(id, horizon);
-      if (going.get(id) === horizon) going.delete(id);
+      const kept = await may.plan(id, horizon);
+      if (!kept && going.get(id) === horizon) going.delete(id);
     });
   }
 

@@ -96,6 +96,12 @@ test("a week is planned by keys alone, and History says what was done", async ({
   await page.keyboard.press("ArrowUp");
   await paper(page, "Decide the colour of bay two").focus();
   for (const key of ["<", "<", "<", ">"]) await page.keyboard.press(key);
+  await expect
+    .poll(async () => (await history(demo.url)).slice(0, 2))
+    .toEqual([
+      expect.stringContaining("Planned for Wed 25 Nov 2026"),
+      expect.stringContaining("Planned for Tue 24 Nov 2026"),
+    ]);
   await expect(cup(page, "2026-11-25").locator(":focus")).toContainText("Decide the colour");
   // What is ticked hands the focus to what lay beside it.
   await page.keyboard.press(" ");

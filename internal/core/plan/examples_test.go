@@ -167,7 +167,7 @@ func TestMinutesAreConserved(t *testing.T) {
 func TestBusyIsTakenOut(t *testing.T) {
 	clock := day.Clock{Now: time.Date(2026, 11, 24, 9, 10, 30, 0, time.UTC), Zone: time.UTC}
 	at := func(h, m int) plan.Minute { return plan.MinuteOf(time.Date(2026, 11, 24, h, m, 0, 0, time.UTC)) }
-	busy := []plan.Stretch{{From: at(11, 0), To: at(12, 0)}, {From: at(11, 30), To: at(12, 15)}, {From: at(8, 0), To: at(9, 0)}, {From: at(20, 0), To: at(21, 0)}}
+	busy := []plan.Stretch{{From: at(20, 0), To: at(21, 0)}, {From: at(11, 30), To: at(12, 15)}, {From: at(15, 0), To: at(15, 0)}, {From: at(11, 0), To: at(12, 0)}, {From: at(8, 0), To: at(9, 0)}}
 	d := plan.NewCapacity(clock, plan.DefaultCalendar(), busy, 1).Days[0]
 	// From 09:11, the next whole minute, to 11:00, then 12:15 to 12:30 and 13:30 to 17:30.
 	want := []plan.Stretch{{From: at(9, 11), To: at(11, 0)}, {From: at(12, 15), To: at(12, 30)}, {From: at(13, 30), To: at(17, 30)}}

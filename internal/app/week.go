@@ -70,7 +70,7 @@ func doneIn(desk *book.Desk, c day.Clock, first day.Date) map[day.Date][]*book.T
 func (a *Session) weekProblem(desk *book.Desk, c day.Clock, last day.Date) (*plan.Problem, plan.Gathered, error) {
 	kept := a.capacity(desk, c)
 	chosen := a.inForce(desk.Account()).settings
-	g := plan.Gather(desk, c, chosen.AssumedMinutes(), day.Date{}).Until(desk, c, last)
+	g := plan.GatherUntil(desk, c, chosen.AssumedMinutes(), last)
 	days := max(last.Sub(c.Today())+1, 1)
 	p, err := plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, kept.busy()...), days), g.Jobs)
 	return p, g, err

@@ -96,11 +96,27 @@ type Gathered struct {
 // of day is done then: it takes its time, and is no job. One after another wait for each
 // other.
 func Gather(b *book.Desk, c day.Clock, assumed int, dueBy day.Date) Gathered {
+	return gather(b, c, assumed, dueBy, day.MaxDate)
+}
+
+// GatherUntil is Gather for the days up to one: what until keeps of all there is, without
+// looking at most of what is later.
+func GatherUntil(b *book.Desk, c day.Clock, assumed int, last day.Date) Gathered {
+	return gather(b, c, assumed, day.Date{}, last).until(b, c, last)
+}
+
+func gather(b *book.Desk, c day.Clock, assumed int, dueBy, last day.Date) Gathered {
 	var g Gathered
+	later := func(t *book.Todo) bool {
+		return (t.Due.IsZero() || t.Due.Date.Sub(last) > 1) && (t.Plan.IsZero() || t.Plan.First().After(last))
+	}
 	at := map[book.ID]int{}
 	for _, t := range b.Open() {
 		if t.Parent.IsZero() && (t.Due.IsZero() && (t.Plan.IsZero() || !dueBy.IsZero()) || !dueBy.IsZero() && t.Due.Date.After(dueBy.AddDays(1))) {
 			continue // most end here
+		}
+		if t.Parent.IsZero() && later(t) {
+			continue
 		}
 		due := DueOf(b, c, t)
 		if !dueBy.IsZero() && (due.IsZero() || c.DayOfMoment(due).After(dueBy)) {
@@ -128,10 +144,10 @@ func Gather(b *book.Desk, c day.Clock, assumed int, dueBy day.Date) Gathered {
 	return g
 }
 
-// Until keeps the work that belongs to the days up to one: what is planned for one of them, or
+// until keeps the work that belongs to the days up to one: what is planned for one of them, or
 // for a week that ends by then, and what is due by then and planned for no later time. Slots
 // after it take no time of these days, and are no matter.
-func (g Gathered) Until(b *book.Desk, c day.Clock, last day.Date) Gathered {
+func (g Gathered) until(b *book.Desk, c day.Clock, last day.Date) Gathered {
 	out := Gathered{Busy: g.Busy}
 	at := make([]int, len(g.Jobs)) // of each in out, less one
 	for i, j := range g.Jobs {

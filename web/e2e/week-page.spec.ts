@@ -111,6 +111,38 @@ test("a week is planned by keys alone, and History says what was done", async ({
   );
 });
 
+test("a slip has the keys of a row, and no key falls through what they open", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/week`);
+  const label = paper(page, "Order mount board");
+  const done = async () => (await history(demo.url))[0];
+  await label.focus();
+  await page.keyboard.press("j");
+  await page.keyboard.press("k");
+  const start = await latest(demo.url);
+  for (const [key, layer] of Object.entries({ d: "due", l: "list", t: "tags", r: "repeat" })) {
+    await label.focus();
+    await page.keyboard.press(key);
+    await expect(page.locator(`[data-layer="${layer}"]`)).toBeVisible();
+    await page.keyboard.press("Escape");
+    await expect(page.locator(`[data-layer="${layer}"]`)).toBeHidden();
+  }
+  expect(await latest(demo.url)).toBe(start);
+  await label.focus();
+  await page.keyboard.type("m50");
+  await page.keyboard.press("Enter");
+  await expect.poll(done).toContain("takes: 20 min → 50 min");
+  await label.focus();
+  await page.keyboard.press("Shift+P");
+  await expect.poll(done).toContain("priority");
+  await label.focus();
+  await page.keyboard.press("Delete");
+  await expect.poll(done).toContain("In the bin: “Order mount board");
+  await expect(label).toHaveCount(0);
+});
+
 test("heights are minutes: one scale for all cups, and no slip lower than is said", async ({
   page,
   demo,

@@ -3,6 +3,7 @@ import { computed, type InjectionKey, nextTick, ref, type Ref, watch } from "vue
 import { useActions } from "@/server/actions";
 import type { Overview } from "@/server/client";
 import type { Proposal, Week, WeekSlip } from "@/server/week";
+import { useCurrent } from "@/state/current";
 import { cupOfDigit, useKeys } from "@/state/keys";
 import { addDays } from "@/words/dates";
 import { mostSlips } from "./layout";
@@ -21,6 +22,10 @@ interface May {
   turn: (weeks: number) => void;
 }
 
+/** What a slip's keys open: the same as a row's. */
+const opens = { d: "due", l: "list", m: "minutes", r: "repeat", t: "tags" } as const;
+const levels = ["none", "low", "medium", "high"] as const;
+
 /** By how much `+` and `-` change minutes. */
 const quarter = 15;
 
@@ -30,6 +35,7 @@ const quarter = 15;
  */
 export function useWeekKeys(may: May) {
   const actions = useActions();
+  const current = useCurrent();
 
   /** Columns from left to right, each from the top down: what is to place, and the cups. */
   function columns(): { day?: string; slips: WeekSlip[] }[] {
@@ -115,8 +121,8 @@ export function useWeekKeys(may: May) {
   }
 
   useKeys((press) => {
-    if (/^Arrow(Up|Down|Left|Right)$/.test(press)) {
-      step(press);
+    if (/^(Arrow(Up|Down|Left|Right)|j|k)$/.test(press)) {
+      step({ j: "ArrowDown", k: "ArrowUp" }[press] ?? press);
       return true;
     }
     const here = focused();
@@ -127,7 +133,28 @@ export function useWeekKeys(may: May) {
       if (cup) place(here.slip, cup.horizon);
       return true;
     }
+    if (press in opens) {
+      const at = element(todo.id);
+      if (at) current.chooser = { kind: opens[press as keyof typeof opens], todo, at };
+      return true;
+    }
     switch (press) {
+      case "h":
+        actions.inTurn(todo, (fresh) =>
+          actions.pick(fresh, fresh.handful !== may.week.value?.today),
+        );
+        return true;
+      case "p":
+      case "Shift+P":
+        actions.inTurn(todo, (fresh) => {
+          const at = levels.indexOf(fresh.priority) + (press === "p" ? 1 : -1);
+          const priority = levels[Math.max(0, Math.min(at, levels.length - 1))]!;
+          return actions.edit(fresh, { priority });
+        });
+        return true;
+      case "Delete":
+        void actions.remove(todo);
+        return true;
       case "<":
       case ">": {
         const day = [going.get(todo.id), here.day].find((d) => d?.length === 10);

@@ -3,7 +3,6 @@ package feed_test
 import (
 	"context"
 	"errors"
-	"io"
 	"net/http"
 	"net/http/httptest"
 	"strings"
@@ -28,17 +27,8 @@ func serve(t *testing.T) *httptest.Server {
 
 func put(t *testing.T, address, body string) {
 	t.Helper()
-	req, err := http.NewRequestWithContext(t.Context(), http.MethodPut, address, strings.NewReader(body))
-	if err != nil {
+	if err := calendar.Send(t.Context(), http.MethodPut, address, body); err != nil {
 		t.Fatal(err)
-	}
-	res, err := http.DefaultClient.Do(req)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer res.Body.Close()
-	if text, _ := io.ReadAll(res.Body); res.StatusCode != http.StatusOK {
-		t.Fatalf("%d: %s", res.StatusCode, text)
 	}
 }
 

@@ -137,5 +137,8 @@ func (a *App) Machine() *time.Location {
 // writing is how the account's sentences are read.
 func (a *Session) writing() capture.Settings {
 	s := a.inForce(a.Account()).settings
-	return capture.Settings{MonthFirst: s.MonthFirst, SundayFirst: s.SundayFirst}
+	return capture.Settings{MonthFirst: s.MonthFirst, SundayFirst: s.SundayFirst, Parts: capture.PartsOfDay{
+		FirstThing: s.PartOfDay(settings.FirstThing), Morning: s.PartOfDay(settings.Morning), Afternoon: s.PartOfDay(settings.Afternoon),
+		Evening: s.PartOfDay(settings.Evening), Night: s.PartOfDay(settings.Tonight),
+	}}
 }

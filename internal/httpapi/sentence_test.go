@@ -157,6 +157,27 @@ func TestAPersonsWayOfWritingDates(t *testing.T) {
 	}
 }
 
+func TestAPersonsPartsOfTheDay(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	when := func() string {
+		return s.want(200, "POST", "/api/when", `{"field":"due","text":"tomorrow evening"}`).text(t, "value")
+	}
+	if before := when(); before != "2026-11-25T18:00" {
+		t.Errorf("an evening is %s by default", before)
+	}
+	s.want(200, "PATCH", "/api/settings", `{"evening":"19:30"}`, "Window-Id: w")
+	if chosen := when(); chosen != "2026-11-25T19:30" {
+		t.Errorf("an evening is %s when 19:30 was chosen", chosen)
+	}
+	s.want(200, "POST", "/api/undo", `{}`, "Window-Id: w")
+	if after := when(); after != "2026-11-25T18:00" {
+		t.Errorf("an evening is %s after undo", after)
+	}
+	if reply := s.want(422, "PATCH", "/api/settings", `{"evening":"09:00"}`); !strings.Contains(reply.body, "a time from 15:00 to 23:59") {
+		t.Errorf("refused with %s", reply.body)
+	}
+}
+
 func TestLinesBecomeATree(t *testing.T) {
 	s := newSite(t, app.Settings{})
 	list := s.want(201, "POST", "/api/lists", `{"name":"Loans"}`).text(t, "id")

@@ -2,14 +2,17 @@
 import "./no-browser";
 import { expect, test } from "@playwright/test";
 import { createPinia, setActivePinia } from "pinia";
+import { piecesOf } from "@/capture/pieces";
 import { filled, newGroup, newTest, read, takeOut, write } from "@/builder/tree";
 import type { GroupLine, Line } from "@/builder/tree";
-import type { FilterNode, Group, Row, View } from "@/server/client";
+import type { FilterNode, Group, Meaning, Row, View } from "@/server/client";
 import { useLinger } from "@/server/linger";
 import { assemble } from "@/server/patch";
+import type { Read } from "@/server/reading";
 import { altered } from "@/server/seen";
 import type { SheetGroup } from "@/server/queries";
 import { fieldWords } from "@/words/clash";
+import { totalWords, verdictOf } from "@/words/meaning";
 import { minutesOf } from "@/words/fields";
 import * as dates from "@/words/dates";
 import { cupWords, fillOf, fullWords } from "@/words/load";
@@ -269,5 +272,50 @@ test.describe("words for dates", () => {
       expect(fullWords(load)).toBe(full);
     }
     expect(cupWords("parked", 12, { minutes: 600 })).toBe("12");
+  });
+});
+
+test.describe("the capture line", () => {
+  const reading = (text: string, spans: { start: number; end: number; problem?: string }[]) =>
+    ({
+      text,
+      chips: spans.map(({ start, end, problem }) => ({ spans: [{ start, end }], problem })),
+    }) as unknown as Read;
+
+  test("is cut where words were understood, and what was typed since stays plain", () => {
+    const read = reading("Ring Tom Friday high", [
+      { start: 16, end: 20, problem: "There are two." },
+      { start: 9, end: 15 },
+      { start: 9, end: 15 }, // another value of the same words
+    ]);
+    const pieces = piecesOf("Ring Tom Friday hi", read, []);
+    expect(pieces).toEqual([
+      { text: "Ring Tom " },
+      { text: "Friday", read: "yes" },
+      { text: " hi" },
+    ]);
+    expect(piecesOf(read.text, read, []).at(-2)).toEqual({ text: "high", read: "problem" });
+    expect(piecesOf("Rung Tom Friday", read, [])).toEqual([{ text: "Rung Tom Friday" }]);
+    expect(piecesOf("", undefined, [])).toEqual([{ text: "" }]);
+  });
+});
+
+test.describe("what a filter means", () => {
+  const meaning = (m: Partial<Meaning>) =>
+    ({ verdict: "sometimes", total: 0, minutes: 0, tests: ["t"], says: "", ...m }) as Meaning;
+
+  test("is said with how many it holds, and whether it ever can", () => {
+    expect(totalWords(meaning({ total: 1 }))).toBe("1 matches now");
+    expect(totalWords(meaning({ total: 3, minutes: 90 }))).toBe("3 match now, 1 h 30 of work");
+    expect(totalWords(meaning({ verdict: "never" }))).toBe("0 match now, and 0 can ever");
+    expect(verdictOf(meaning({}))).toBeUndefined();
+    expect(verdictOf(meaning({ verdict: "always", tests: [] }))).toBeUndefined();
+    expect(verdictOf(meaning({ verdict: "always" }))?.bad).toBe(false);
+    expect(verdictOf(meaning({ verdict: "never", says: "Why." }))).toMatchObject({
+      bad: true,
+      says: "Why.",
+    });
+    expect(verdictOf(meaning({ verdict: "not decided", now: "never" }))?.head).toContain("today");
+    expect(verdictOf(meaning({ verdict: "not decided" }))?.head).toContain("too much to try");
   });
 });

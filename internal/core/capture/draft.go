@@ -34,6 +34,8 @@ type Settings struct {
 	MonthFirst bool
 	// SundayFirst lets the week end on Saturday.
 	SundayFirst bool
+	// Parts is what words for a part of the day mean.
+	Parts PartsOfDay
 }
 
 // Names are what the person has.

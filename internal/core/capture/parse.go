@@ -146,10 +146,7 @@ func (p *parser) halfOf(d *date, h hour) hour {
 		d.n, d.which = 0, this
 		return h.later()
 	case p.at(0).has(partOfDay):
-		part := p.part()
-		if part.at.Minutes() >= 14*60 {
-			return h.later()
-		}
+		return h.within(p.part())
 	}
 	return h
 }
@@ -194,11 +191,10 @@ func (p *parser) atThe() (*date, bool) {
 func (p *parser) timeAfter(d *date) hour {
 	if d.form == fromToday && d.n < 0 { // tonight
 		d.n, d.which = 0, this
-		at, _ := day.NewTimeOfDay(20, 0)
 		if h, ok := p.clock(true); ok {
-			return h.later()
+			return h.within(atNight)
 		}
-		return hour{at: at}
+		return p.partHour(atNight)
 	}
 	if h, ok := p.clock(true); ok {
 		return p.halfOf(d, h)
@@ -206,32 +202,21 @@ func (p *parser) timeAfter(d *date) hour {
 	switch from := p.pos; {
 	case p.at(0).has(partOfDay) && p.at(0).kind == plainWord:
 		part := p.part()
-		h, ok := p.clock(true)
-		switch {
-		case !ok:
-			return part
-		case part.at.Minutes() >= 14*60:
-			return h.later()
+		if h, ok := p.clock(true); ok {
+			return h.within(part)
 		}
-		return h
+		return p.partHour(part)
 	case p.take("at", "night"):
-		return hour{at: night}
+		return p.partHour(atNight)
 	case p.take("am"):
-		return hour{at: morning}
+		return p.partHour(inMorning)
 	case p.take("pm"):
-		return hour{at: afternoon}
+		return p.partHour(inAfternoon)
 	case p.take("end", "of", "day"), p.take("close", "of", "business"), p.take("eod"):
 	default:
 		p.pos = from
 	}
 	return hour{}
-}
-
-func (p *parser) part() hour {
-	minutes := p.at(0).word.value
-	p.pos++
-	at, _ := day.NewTimeOfDay(minutes/60, minutes%60)
-	return hour{at: at}
 }
 
 // start reads "from", "starting" or "not before" and a date.

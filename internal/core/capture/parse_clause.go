@@ -79,7 +79,7 @@ func (p *parser) part24() (item, bool) {
 	if !p.at(0).has(pointOfDay) {
 		return item{}, false
 	}
-	return item{kind: itemTime, time: p.part()}, true
+	return item{kind: itemTime, time: p.point()}, true
 }
 
 // list reads "in" and the name of a list, or in a clause of its own the start of only one.

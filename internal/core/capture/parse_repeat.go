@@ -22,11 +22,9 @@ func (p *parser) repeat() (item, bool) {
 		p.pos++
 	}
 	if r.part > 0 {
-		it.time = hour{at: clockFace(r.part)}
+		it.time = p.partHour(r.part)
 		if h, ok := p.clock(true); ok {
-			if it.time = h; r.part >= 14*60 {
-				it.time = h.later()
-			}
+			it.time = h.within(r.part)
 		}
 	}
 	return it, true
@@ -155,7 +153,7 @@ func (p *parser) everySo(r *recurrence) bool {
 		p.pos++
 		r.workdays()
 		return true
-	case t.kind == plainWord && t.has(partOfDay) && t.word.text != "afternoon":
+	case t.kind == plainWord && t.has(partOfDay) && t.word.value != inAfternoon:
 		p.pos++
 		r.unit(day_, 1)
 		r.part = t.word.value

@@ -13,13 +13,13 @@ func (p *parser) clock(dated bool) (hour, bool) {
 	at := p.take("at")
 	t := p.at(0)
 	if t.kind == plainWord && t.has(pointOfDay) && (at || dated) {
-		return p.part(), true
+		return p.point(), true
 	}
 	if h, ok := p.spoken(at || dated); ok {
 		return h, true
 	}
 	if t.kind == plainWord && t.is("first") && p.take("first", "thing") {
-		return hour{at: morning}, true
+		return p.partHour(firstThing), true
 	}
 	if t.number < 0 || t.kind != plainWord {
 		p.pos = from

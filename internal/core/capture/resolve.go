@@ -16,12 +16,6 @@ const slotMinutes = 30
 // morning is when a day's reminders come that name no time.
 var morning, _ = day.NewTimeOfDay(9, 0)
 
-// afternoon and night are what words for a part of a day mean.
-var (
-	afternoon, _ = day.NewTimeOfDay(14, 0)
-	night, _     = day.NewTimeOfDay(20, 0)
-)
-
 // said is what a field was read from; the first of its chips.
 type said struct {
 	item *item

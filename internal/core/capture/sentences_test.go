@@ -46,6 +46,16 @@ func instant(s string) func(*capture.Env) {
 		e.Clock.Now = t
 	}
 }
+func earlyRiser(e *capture.Env) {
+	hour := func(h, m int) day.TimeOfDay {
+		at, err := day.NewTimeOfDay(h, m)
+		if err != nil {
+			panic(err)
+		}
+		return at
+	}
+	e.Parts = capture.PartsOfDay{FirstThing: hour(5, 30), Morning: hour(8, 0), Afternoon: hour(12, 0), Evening: hour(17, 15), Night: hour(19, 0)}
+}
 func fromFour(e *capture.Env) { e.Clock.DayStart = 4 * time.Hour }
 
 // brief writes a draft in one line: the title, then what was read.

@@ -78,7 +78,7 @@ func (h hour) none() bool { return h.at.IsZero() && !h.wrong }
 type recurrence struct {
 	rule   repeat.Rule
 	anchor repeat.Anchor
-	// part is what a part of the day means, in minutes: "every evening"; 0 for none.
+	// part is a part of the day: "every evening"; 0 for none.
 	part int
 	// wrong: "every year on" a date that no year has, or an interval of none.
 	wrong bool

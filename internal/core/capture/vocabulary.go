@@ -16,7 +16,7 @@ const (
 	minuteWord // a unit of minutes: value is how many
 	numberWord
 	ordinalWord
-	partOfDay   // value is minutes since midnight
+	partOfDay   // value is a part of the day
 	pointOfDay  // noon, midnight: value is minutes since midnight
 	adverb      // daily, weekly …: value is an index of adverbs
 	cautious    // needs a capital or an introducer
@@ -92,10 +92,10 @@ var vocabulary = func() map[string]*word {
 		add(ordinalWord, i+1, name)
 	}
 	add(ordinalWord, -1, "last")
-	add(partOfDay, 9*60, "morning")
-	add(partOfDay, 14*60, "afternoon")
-	add(partOfDay, 18*60, "evening")
-	add(partOfDay, 20*60, "night")
+	add(partOfDay, inMorning, "morning")
+	add(partOfDay, inAfternoon, "afternoon")
+	add(partOfDay, inEvening, "evening")
+	add(partOfDay, atNight, "night")
 	same(pointOfDay, 12*60, "noon", "midday")
 	add(pointOfDay, 23*60+59, "midnight")
 	for i, a := range adverbs {

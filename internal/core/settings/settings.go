@@ -37,6 +37,9 @@ type Settings struct {
 	// Views names the shipped views that stand in the index, each once, in their order,
 	// with commas between; "" is all of them, and - none.
 	Views string `json:"Views,omitzero"`
+	// PartsOfDay are when the parts of the day are, in minutes of wall time after midnight; 0 is
+	// as by default.
+	PartsOfDay [partsOfDay]int `json:"PartsOfDay,omitzero"`
 	// Hours are the working hours of each weekday, Sunday first, as day.Hours writes them; ""
 	// is as by default.
 	Hours [7]string `json:"Hours,omitzero"`
@@ -135,7 +138,7 @@ var Fields = slices.Concat([]Field{
 			}
 			return true
 		}},
-}, hourFields)
+}, partFields, hourFields)
 
 const defaultUrgent = 3
 

@@ -11,7 +11,7 @@ import { useOverview, useUsedPlaces } from "@/server/queries";
 import { altered, Overtaken } from "@/server/seen";
 import { useServer } from "@/server/server";
 import { useViews } from "@/server/views";
-import { estimateWords } from "@/words/fields";
+import { totalWords, verdictOf } from "@/words/meaning";
 import { rowFacts } from "@/words/row";
 import { viewNames } from "@/words/names";
 
@@ -156,33 +156,8 @@ const heading = computed(() => {
   return named ? `${named}: ${said.slice(0, 1).toLowerCase()}${said.slice(1)}` : said;
 });
 const never = computed(() => meaning.value?.verdict === "never");
-const total = computed(() => {
-  const m = meaning.value;
-  if (!m) return "";
-  const match = m.total === 1 ? "1 matches now" : `${m.total} match now`;
-  if (m.verdict === "never") return `${match}, and 0 can ever`;
-  return m.minutes ? `${match}, ${estimateWords(m.minutes)} of work` : match;
-});
-const verdict = computed(() => {
-  const m = meaning.value;
-  switch (m?.verdict) {
-    case "never":
-      return { bad: true, head: "This view can never hold anything.", says: m.says };
-    case "always":
-      if (!m.tests.length) return undefined; // nothing is asked yet
-      return { bad: false, head: "This view holds everything.", says: m.says };
-    case "not decided":
-      if (m.now === "never") break;
-      return {
-        bad: false,
-        head: "Whether this can ever hold anything was not decided: there is too much to try.",
-        says: "",
-      };
-  }
-  if (m?.now === "never")
-    return { bad: false, head: "This view can hold nothing today.", says: m.says };
-  return undefined;
-});
+const total = computed(() => meaning.value && totalWords(meaning.value));
+const verdict = computed(() => meaning.value && verdictOf(meaning.value));
 
 async function save() {
   reason.value = "";

@@ -8,6 +8,8 @@ import { useCurrent } from "@/state/current";
 import { offered, reword, useReading } from "@/server/reading";
 import CapturePanel from "./CapturePanel.vue";
 import ChipChooser from "./ChipChooser.vue";
+import { useGiven } from "./given";
+import { piecesOf } from "./pieces";
 
 const props = defineProps<{ overview?: Overview }>();
 const route = useRoute();
@@ -59,30 +61,7 @@ const offers = computed(() =>
     : [],
 );
 
-interface Piece {
-  text: string;
-  read?: "yes" | "problem" | "offer";
-}
-/** The line cut where words were understood; what was typed since stays plain. */
-const pieces = computed(() => {
-  const out: Piece[] = [];
-  let from = 0;
-  const cut = (read: Piece["read"]) => (s: Chip["spans"][number]) => ({ ...s, read });
-  const spans = [
-    ...(reading.value?.chips ?? []).flatMap((c) => c.spans.map(cut(c.problem ? "problem" : "yes"))),
-    ...offers.value.flatMap((o) => o.spans.map(cut("offer"))),
-  ]
-    .filter((s) => reading.value?.text.slice(0, s.end) === text.value.slice(0, s.end))
-    .sort((a, b) => a.start - b.start);
-  for (const s of spans) {
-    if (s.start < from) continue; // another value of what was read
-    out.push({ text: text.value.slice(from, s.start) });
-    out.push({ text: text.value.slice(s.start, s.end), read: s.read });
-    from = s.end;
-  }
-  out.push({ text: text.value.slice(from) });
-  return out;
-});
+const pieces = computed(() => piecesOf(text.value, reading.value, offers.value));
 const open = computed(
   () =>
     reason.value !== "" ||
@@ -176,35 +155,10 @@ function escape() {
   else if (offers.value.length) aside.value = text.value;
   else input.value?.blur();
 }
-/** Pictures and files pasted or dropped on the line go with the to-do. */
-function given(data: DataTransfer | null) {
-  const some = [...(data?.files ?? [])];
-  if (some.length) void addFiles(some).then(() => input.value?.focus());
-  return some.length > 0;
-}
-const over = ref(false);
-function drop(e: DragEvent) {
-  over.value = false;
-  if (given(e.dataTransfer)) e.preventDefault();
-}
-function dragOver(e: DragEvent) {
-  if (!e.dataTransfer?.types.includes("Files")) return;
-  e.preventDefault();
-  over.value = true;
-}
-function paste(e: ClipboardEvent) {
-  if (given(e.clipboardData)) return e.preventDefault();
-  const pasted = e.clipboardData?.getData("text/plain") ?? "";
-  if (
-    pasted
-      .trim()
-      .split(/\r\n|\r|\n/)
-      .filter((l) => l.trim()).length < 2
-  )
-    return;
-  e.preventDefault();
-  current.pasted = pasted;
-}
+const { over, drop, dragOver, paste } = useGiven(
+  (some) => void addFiles(some).then(() => input.value?.focus()),
+  (lines) => (current.pasted = lines),
+);
 
 /** A chip that is opened: its chooser, or else its words to write anew. */
 function openChip(chip: Chip, at: HTMLElement) {

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { until, useMediaQuery } from "@vueuse/core";
+import { useMediaQuery } from "@vueuse/core";
 import { computed, provide, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import { Away, type FilterNode, Refused } from "@/server/client";
+import { Away, Refused } from "@/server/client";
 import AddHere from "./AddHere.vue";
 import BulkBar from "./BulkBar.vue";
 import ColumnsSheet from "./ColumnsSheet.vue";
@@ -14,26 +14,25 @@ import PersonCard from "./PersonCard.vue";
 import SearchHead from "./SearchHead.vue";
 import SheetHead from "./SheetHead.vue";
 import SheetState from "@/kit/SheetState.vue";
-import { useActions } from "@/server/actions";
 import { sheetKey, useArrange } from "./arrange";
 import { type MakingRoom, useCurrent } from "@/state/current";
 import { useColumns } from "./columns";
 import { useKeys } from "@/state/keys";
 import { printSheet } from "@/kit/printing";
-import { groupKey, pageSize, readView, searchFilter } from "@/server/queries";
+import { groupKey, pageSize } from "@/server/queries";
+import { useReadRows } from "./read-rows";
 import { useRowKeys } from "./row-keys";
+import { useSaving } from "./saving";
 import { useSelection } from "@/kit/selection";
 import { useSheet } from "./sheet";
 import { foldsAway, rowsOf, useShown, type ShownGroup } from "./shown";
 import { emptyWords } from "@/words/empty";
-import { precision } from "@/words/dates";
 import { listById } from "@/words/names";
 
 const route = useRoute();
 const router = useRouter();
 const current = useCurrent();
 const selection = useSelection();
-const actions = useActions();
 const { source, narrowing, months, wanted, query, displayed, name, overview } = useSheet();
 const { shape } = narrowing;
 
@@ -93,6 +92,7 @@ const arrange = useArrange(
   computed(() => Boolean(arranges.value)),
 );
 provide(sheetKey, { rows, openSlip, moves: arrange });
+const { idsOf, readAll } = useReadRows(source, narrowing, query, wanted, shown);
 
 /** Postpones what is chosen, or else all of a view. */
 const makesRoom = computed(() => ["today", "overdue"].includes(viewName.value));
@@ -132,48 +132,7 @@ useKeys((press) => {
   return true;
 });
 
-/** What is seen, as the start of a view of one's own. */
-function saveWhatISee() {
-  const filter = narrowing.filter.value;
-  void router.push({
-    path: "/view/new",
-    query: {
-      ...(source.value.kind === "view" && { from: source.value.view }),
-      ...(source.value.kind === "own" && { own: source.value.own }),
-      filter: JSON.stringify({ filter: seen(filter) }),
-      name: [name.value, ...narrowing.narrowed.value.map((n) => n.words)].join(", "),
-    },
-  });
-}
-/** The filter of a list, tag or person, narrowed. */
-function seen(filter: FilterNode | undefined): FilterNode {
-  const s = source.value;
-  const mine: FilterNode[] =
-    s.kind === "list"
-      ? [{ field: "list", op: "any-of", values: [s.list] }]
-      : s.kind === "tag"
-        ? [{ field: "tag", op: "any-of", values: [s.tag] }]
-        : s.kind === "person"
-          ? [{ field: "person", op: "any-of", values: [s.person] }]
-          : s.kind === "rail" && precision(s.cup) === "day"
-            ? [{ any: ["plan", "due"].map((field) => ({ field, op: "on", date: s.cup })) }]
-            : [];
-  return { all: [...mine, ...(filter?.all ?? [])] };
-}
-
-/** The ids of rows, of those too that are not read yet; none where they cannot be. */
-async function idsOf(start: number, count: number): Promise<string[]> {
-  const read = await actions.attempt(async () => {
-    const ids: string[] = [];
-    for (let from = start; from < start + count; from += 1000) {
-      const limit = Math.min(1000, start + count - from);
-      const part = await readView(source.value, narrowing.asked.value, from, limit);
-      for (const g of part.groups) ids.push(...g.rows.map((r) => r.todo.id));
-    }
-    return ids;
-  });
-  return read ?? [];
-}
+const { saveWhatISee, saveSearch } = useSaving(source, narrowing, name);
 async function chooseAll(group: ShownGroup) {
   selection.add(await idsOf(group.start, group.count));
 }
@@ -186,32 +145,12 @@ const alive = computed(() =>
 async function chooseFound() {
   selection.add(await idsOf(0, alive.value));
 }
-async function saveSearch() {
-  const q = String(route.query.q ?? "");
-  const filter = await actions.attempt(() => searchFilter(q));
-  if (filter)
-    void router.push({
-      path: "/view/new",
-      query: { filter: JSON.stringify({ filter }), name: q },
-    });
-}
 /** What a search is refused for, while it is typed. */
 const refusal = computed(() =>
   source.value.kind === "search" && query.error.value instanceof Refused
     ? query.error.value.message
     : undefined,
 );
-
-/** Reads every page of rows. */
-async function readAll() {
-  wanted.value = Array.from(
-    { length: Math.ceil((view.value?.total ?? 0) / pageSize) },
-    (_, i) => i,
-  );
-  await until(() => shown.value.every((g) => g.shown.every((s) => s.row))).toBe(true, {
-    timeout: 10_000,
-  });
-}
 
 /** Which rows each group shows, so that their pages are read. */
 const looks = new Map<string, [number, number]>();

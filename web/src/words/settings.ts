@@ -12,6 +12,11 @@ export type SettingName =
   | "reasons"
   | "rows"
   | "views"
+  | "firstThing"
+  | "morning"
+  | "afternoon"
+  | "evening"
+  | "tonight"
   | `hours${Weekday}`
   | "hoursOn"
   | "peak"
@@ -44,9 +49,18 @@ export interface SettingWords {
   control: Control;
 }
 
-const halfHours = Array.from({ length: 13 }, (_, i) => i * 30).map(
-  (m) => `${String(Math.floor(m / 60)).padStart(2, "0")}:${String(m % 60).padStart(2, "0")}`,
-);
+/** The half hours of a stretch of the day, its last hour left out. */
+const halfHours = (from: number, to: number) =>
+  Array.from({ length: (to - from) * 2 }, (_, i) => from * 60 + i * 30).map(
+    (m) => `${String(Math.floor(m / 60)).padStart(2, "0")}:${String(m % 60).padStart(2, "0")}`,
+  );
+/** What a word for a part of the day means. */
+const partOfDay = (name: SettingName, word: string, from: number, to: number, does = "") => ({
+  name,
+  label: `“${word}” is`,
+  does,
+  control: { kind: "many", values: () => halfHours(from, to) } satisfies Control,
+});
 
 /** One of a few values, each by its name. */
 const few = (names: Record<string, string>): Control => ({
@@ -66,6 +80,11 @@ export const defaultValues: Record<SettingName, string> = {
   reasons: "hidden",
   rows: "roomy",
   views: allViews.join(","),
+  firstThing: "09:00",
+  morning: "09:00",
+  afternoon: "14:00",
+  evening: "18:00",
+  tonight: "20:00",
   hoursMonday: "09:00-12:30, 13:30-17:30",
   hoursTuesday: "09:00-12:30, 13:30-17:30",
   hoursWednesday: "09:00-12:30, 13:30-17:30",
@@ -98,7 +117,7 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         name: "dayStart",
         label: "A day begins at",
         does: "For those who work past midnight: until then it is still the day before.",
-        control: { kind: "many", values: () => halfHours },
+        control: { kind: "many", values: () => [...halfHours(0, 6), "06:00"] },
       },
       {
         name: "weekStart",
@@ -151,6 +170,17 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         does: "How 4/12 is read. What was read is always shown before it is kept.",
         control: few({ "day-first": "4 December", "month-first": "April 12" }),
       },
+      partOfDay(
+        "firstThing",
+        "First thing",
+        4,
+        12,
+        "Words for a time of day that a sentence may have: “tomorrow evening”.",
+      ),
+      partOfDay("morning", "Morning", 4, 12),
+      partOfDay("afternoon", "Afternoon", 12, 18),
+      partOfDay("evening", "Evening", 15, 24),
+      partOfDay("tonight", "Tonight", 15, 24, "“At night” and “every night” too."),
       {
         name: "singleKeys",
         label: "Single keys",

@@ -1,6 +1,9 @@
 package app
 
 import (
+	"slices"
+	"strings"
+
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/plan"
@@ -19,6 +22,13 @@ type ShownWeek struct {
 	Worked [7]int
 	// Done are the to-dos that were completed on each of its days.
 	Done map[day.Date][]*book.Todo
+	// Late: not all that is due by the end of the week can be done by then.
+	Late bool
+	// Clashes are times of day that something else takes too, by to-do.
+	Clashes map[book.ID]plan.Clash
+	// Usual are the hours of each day's weekday; Own tells which days have others.
+	Usual [7]day.Hours
+	Own   [7]bool
 }
 
 // ShownWeek is the week that holds a day, or that of today where there is none, for one who
@@ -36,14 +46,25 @@ func (a *Session) ShownWeek(desk *book.Desk, c day.Clock, of day.Date) ShownWeek
 	w.Done = doneIn(desk, c, first)
 	hours := plan.CalendarOf(a.inForce(desk.Account()).settings)
 	for i := range w.Worked {
-		on := hours.On(first.AddDays(i))
-		w.Worked[i] = on.Minutes()
+		on := first.AddDays(i)
+		w.Worked[i], w.Usual[i] = hours.On(on).Minutes(), hours.Week[on.Weekday()]
+		_, w.Own[i] = hours.Dates[on]
+	}
+	w.Clashes = map[book.ID]plan.Clash{}
+	var clashes []plan.Clash
+	for i := range w.Days {
+		for _, clash := range k.Clashes(&w.Days[i], a.Happenings(desk, c, w.Days[i].Date)) {
+			clashes = append(clashes, clash)
+			w.Clashes[clash.Todo.ID] = clash
+		}
 	}
 	due := ""
 	if p, g, err := a.weekProblem(desk, c, w.Last); err == nil {
-		due = p.Feasible().DueWords(p, func(job int) string { return g.Todos[job].Title })
+		verdict := p.Feasible()
+		w.Late = !verdict.Feasible
+		due = verdict.DueWords(p, func(job int) string { return g.Todos[job].Title })
 	}
-	w.Says = w.Words(due)
+	w.Says = strings.TrimSuffix(w.Words(due)+" "+plan.ClashWords(clashes, c.Zone), " ")
 	w.Relief, _ = w.Week.Relief()
 	return w
 }
@@ -74,6 +95,84 @@ func (a *Session) weekProblem(desk *book.Desk, c day.Clock, last day.Date) (*pla
 	days := max(last.Sub(c.Today())+1, 1)
 	p, err := plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, kept.busy()...), days), g.Jobs)
 	return p, g, err
+}
+
+// laterDays is for how many days after a week another due is looked for.
+const laterDays = 28
+
+// ToGive is a to-do whose due has to give.
+type ToGive struct {
+	Todo    *book.Todo
+	Minutes int
+	// Later is the first date that it could be due on instead; none where none is near.
+	Later day.Date
+}
+
+// GiveInWeek finds whose dues cost least to let go of where not all that is due up to the end
+// of a week can be done, the most work first; proved tells whether nothing costs less. For one
+// who reads the desk.
+func (a *Session) GiveInWeek(desk *book.Desk, c day.Clock, of day.Date) (give []ToGive, proved bool, err error) {
+	if of.IsZero() {
+		of = c.Today()
+	}
+	last := a.weekStart(desk, of).AddDays(6)
+	p, g, err := a.weekProblem(desk, c, last)
+	if err != nil {
+		return nil, false, err
+	}
+	given := p.Give()
+	wide, after, err := a.weekProblem(desk, c, last.AddDays(laterDays))
+	if err != nil {
+		return nil, false, err
+	}
+	at := map[book.ID]int{}
+	for job, t := range after.Todos {
+		at[t.ID] = job
+	}
+	// What is later and has to give too is in nobody's way.
+	var late []int
+	in := map[int]bool{}
+	for _, job := range given.Late {
+		if there, known := at[g.Todos[job].ID]; known {
+			late = append(late, there)
+			in[there] = true
+		}
+	}
+	weeks := len(late)
+	for _, job := range wide.Give().Late {
+		if !in[job] {
+			late = append(late, job)
+		}
+	}
+	later, err := wide.Later(late, weeks)
+	if err != nil {
+		return nil, false, err
+	}
+	for _, job := range given.Late {
+		t := g.Todos[job]
+		one := ToGive{Todo: t, Minutes: g.Jobs[job].Minutes}
+		if there, known := at[t.ID]; known {
+			one.Later = later[there]
+		}
+		give = append(give, one)
+	}
+	slices.SortStableFunc(give, func(a, b ToGive) int { return b.Minutes - a.Minutes })
+	return give, given.Proved, nil
+}
+
+// LayHours proposes times of day for what lies on a day and has none, for one who reads the
+// desk.
+func (a *Session) LayHours(desk *book.Desk, c day.Clock, of day.Date) ([]plan.Hour, []plan.Lying) {
+	if of.IsZero() {
+		of = c.Today()
+	}
+	k := a.Capacity(desk, c)
+	on := day.OnDay(of)
+	w := plan.NewWeek(k, of, a.counts.lying(desk, c, func(h day.Horizon) bool { return h == on }))
+	if len(w.Days) == 0 || w.Days[0].Date != of {
+		return nil, nil // it is past, or further ahead than is reckoned
+	}
+	return plan.LayHours(desk, k, &w.Days[0])
 }
 
 // LevelWeek proposes days for the work of a shown week that has none, for one who reads the

@@ -38,6 +38,7 @@ type slipBody struct {
 	Todo    json.RawMessage `json:"todo"`
 	Minutes int             `json:"minutes"`
 	Assumed *bool           `json:"assumed,omitempty"`
+	Under   *string         `json:"under,omitempty"`
 }
 
 // GetWeek answers with a week as it is planned.
@@ -51,8 +52,8 @@ func (s *server) GetWeek(c *gin.Context, params contract.GetWeekParams) {
 	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 		w := s.as(c).ShownWeek(b, clock, of)
 		out.Week = contract.Week{Revision: b.Revision(), Today: clock.Today().String(), First: w.First.String(), Week: day.InWeek(w.First.AddDays(3)).String(),
-			Says: w.Says}
-		out.Loose, out.Days = encodeSlips(b, w.Loose), nil
+			Says: w.Says, Now: wallTime(clock.Now, clock), Late: orFalse(w.Late)}
+		out.Loose, out.Days = encodeSlips(b, w.Loose, nil), nil
 		if w.Relief.Todo != nil {
 			out.Relief = &struct {
 				Id    string `json:"id"`
@@ -66,12 +67,14 @@ func (s *server) GetWeek(c *gin.Context, params contract.GetWeekParams) {
 		}
 		for i := range 7 {
 			on := w.First.AddDays(i)
-			d := weekDayBody{WeekDay: contract.WeekDay{Day: on.String(), Events: []contract.Happening{}}, Slips: []slipBody{}, Done: []slipBody{}}
+			d := weekDayBody{WeekDay: contract.WeekDay{Day: on.String(), Events: []contract.Happening{}, Hours: []contract.TimeSpan{}, Peak: []contract.TimeSpan{}, Own: orFalse(w.Own[i])}, Slips: []slipBody{}, Done: []slipBody{}}
 			d.Worked = w.Worked[i]
 			if p := ahead[on]; p != nil {
+				usual := w.Usual[i].String()
+				d.Usual, d.Hours, d.Peak = &usual, encodeTimes(p.Hours, clock), encodeTimes(p.Peak, clock)
 				d.Worked, d.Over = p.Worked, p.Over // of the day as it begins and ends, and as the clock goes
 				d.Load = encodeLoad(view.Load{Minutes: p.Load, Assumed: p.Assumed}, p.Minutes, true)
-				d.Slips = encodeSlips(b, p.Lying)
+				d.Slips = encodeSlips(b, p.Lying, w.Clashes)
 				d.Events = encodeHappenings(s.as(c).Happenings(b, clock, on), clock)
 			}
 			for _, t := range w.Done[on] {
@@ -83,62 +86,26 @@ func (s *server) GetWeek(c *gin.Context, params contract.GetWeekParams) {
 	c.JSON(http.StatusOK, out)
 }
 
-func encodeSlips(b *book.Desk, all []plan.Lying) []slipBody {
+func encodeSlips(b *book.Desk, all []plan.Lying, clashes map[book.ID]plan.Clash) []slipBody {
 	out := make([]slipBody, 0, len(all))
 	for _, l := range all {
-		out = append(out, encodeSlip(b, l))
+		one := encodeSlip(b, l)
+		if clash, is := clashes[l.Todo.ID]; is {
+			one.Under = &clash.With
+		}
+		out = append(out, one)
 	}
 	return out
 }
 
 func encodeSlip(b *book.Desk, l plan.Lying) slipBody {
-	return slipBody{todoJSON(tagsOf(b), l.Todo, func(*writer) {}), l.Work.Minutes, orFalse(l.Work.Assumed)}
+	return slipBody{Todo: todoJSON(tagsOf(b), l.Todo, func(*writer) {}), Minutes: l.Work.Minutes, Assumed: orFalse(l.Work.Assumed)}
 }
 
-// LevelWeek proposes days for what has none.
-func (s *server) LevelWeek(c *gin.Context, params contract.LevelWeekParams) {
-	of, err := weekOf(params.Of)
-	var out contract.Levelled
-	if err == nil {
-		s.as(c).Read(func(b *book.Desk, clock day.Clock) {
-			var level plan.Levelled
-			var g plan.Gathered
-			if level, g, err = s.as(c).LevelWeek(b, clock, of); err != nil {
-				return
-			}
-			out = contract.Levelled{Fullest: float32(level.Fullest), Bound: float32(level.Bound), Proved: level.Proved, Says: level.Words(func(job int) string { return g.Todos[job].Title })}
-			for _, job := range level.Jobs() {
-				out.Proposals = append(out.Proposals, struct {
-					Day string `json:"day"`
-					Id  string `json:"id"`
-				}{level.Day[job].String(), g.Todos[job].ID.String()})
-			}
-		})
+func encodeTimes(all []plan.Stretch, clock day.Clock) []contract.TimeSpan {
+	out := make([]contract.TimeSpan, 0, len(all))
+	for _, s := range all {
+		out = append(out, contract.TimeSpan{From: wallTime(s.From.Time(), clock), To: wallTime(s.To.Time(), clock)})
 	}
-	s.json(c, out, err)
-}
-
-// PlanEach plans many, each for a time of its own.
-func (s *server) PlanEach(c *gin.Context, params contract.PlanEachParams) {
-	in, raw, err := body[contract.Plans](c)
-	var cmd book.PlanEach
-	for _, p := range in.Plans {
-		if err != nil {
-			break
-		}
-		one := book.PlanFor{}
-		if one.ID, err = read[book.ID]("plans", p.Id); err == nil && !p.Plan.IsNull() {
-			var text string
-			if text, err = p.Plan.Get(); err == nil {
-				one.Plan, err = read[day.Horizon]("plans", text)
-			}
-		}
-		cmd.Plans = append(cmd.Plans, one)
-	}
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	reply, err := s.as(c).Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd, turned)
-	s.reply(c, reply, err)
+	return out
 }

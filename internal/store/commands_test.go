@@ -360,6 +360,8 @@ func (r *run) command(s step) book.Command {
 		if t := pick(keep(todos, func(t *book.Todo) bool { return len(t.Attachments) > 0 }), s.a); t != nil {
 			return book.Detach{ID: t.ID, Hash: t.Attachments[int(s.b)%len(t.Attachments)].Hash}
 		}
+	case "split":
+		return book.Split{ID: id, Parts: 2 + int(s.b%4)}
 	case "postpone":
 		return book.Postpone{IDs: []book.ID{id}, By: book.ByDays(1 + int(s.b%9)), Release: []book.ID{id}}
 	case "plan":

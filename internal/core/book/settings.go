@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"tincup/internal/core/day"
 	"tincup/internal/core/settings"
 )
 
@@ -65,6 +66,44 @@ func (c Choose) run(d *draft) error {
 		d.chosen.put(row)
 		d.says = "Settings, " + strings.Join(told, ", ")
 	}
+	return nil
+}
+
+// HoursOn gives one date working hours of its own; nil leaves it those of its weekday.
+type HoursOn struct {
+	Day   day.Date
+	Hours *day.Hours
+}
+
+func (HoursOn) kind() Kind { return "settings" }
+
+// keptHours is for how many days after it a date keeps hours of its own.
+const keptHours = 62
+
+func (c HoursOn) run(d *draft) error {
+	row, ok := d.chosen.get(d.desk.account)
+	if !ok {
+		row = Chosen{Account: d.desk.account}
+	}
+	before := row.Settings
+	f, _ := settings.Named("hoursOn")
+	next, err := f.Set(before, before.WithHoursOn(c.Day, c.Hours, d.env.Clock.Today().AddDays(-keptHours)))
+	if err != nil {
+		return refuse("day", "So many dates have hours of their own that no more can. Set some of them back.")
+	}
+	if f.Get(next) == f.Get(before) {
+		return nil
+	}
+	row.Settings = next
+	d.chosen.put(row)
+	said := "as usual"
+	switch {
+	case c.Hours != nil && c.Hours.Minutes() == 0:
+		said = "away"
+	case c.Hours != nil:
+		said = c.Hours.String()
+	}
+	d.says = "Hours on " + d.dayWords(c.Day) + ": " + said
 	return nil
 }
 

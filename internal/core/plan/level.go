@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 
+	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 )
 
@@ -20,9 +21,17 @@ type Levelled struct {
 	// Fullest is the greatest load of a day by its capacity, 1 being full; Bound is what
 	// no way of planning can beat. Both are 0 where no day has work time.
 	Fullest, Bound float64
+	// Longest is the minutes of the day that has the most.
+	Longest int
 	// Proved tells whether all ways were tried: no other has a less full fullest day, or
 	// among those a less full second one, and so on.
 	Proved bool
+}
+
+// Parts is in how many parts of a job the longest day would hold each, 2 to book.MostParts.
+func (l *Levelled) Parts(minutes int) int {
+	longest := max(l.Longest, 1)
+	return min(max((minutes+longest-1)/longest, 2), book.MostParts)
 }
 
 // leveller spreads jobs over the days that have work time.
@@ -52,6 +61,7 @@ func (p *Problem) Level() Levelled {
 	for i := range p.Days {
 		if p.Days[i].Minutes > 0 {
 			l.days = append(l.days, &p.Days[i])
+			out.Longest = max(out.Longest, p.Days[i].Minutes)
 		}
 	}
 	l.fixed, l.load = make([][]int, len(l.days)), make([]int, len(l.days))

@@ -142,3 +142,54 @@ func (l *Levelled) Words(title func(job int) string) string {
 	}
 	return strings.Join(said, " ")
 }
+
+// ClashWords names times of day that something else takes too: "“Ring the framer”, Tuesday
+// 10:00, lies under “Staff round”."; "" where there are none.
+func ClashWords(clashes []Clash, zone *time.Location) string {
+	if len(clashes) == 0 {
+		return ""
+	}
+	first := clashes[0]
+	said := fmt.Sprintf("“%s”, %s, lies under “%s”", first.Todo.Title, first.At.From.Time().In(zone).Format("Monday 15:04"), first.With)
+	if more := len(clashes) - 1; more == 1 {
+		said += ", and so does another"
+	} else if more > 1 {
+		said += fmt.Sprintf(", and so do %d others", more)
+	}
+	return said + "."
+}
+
+// HourWords says what proposed hours come to: what has a time, and what no stretch is long
+// enough for.
+func HourWords(hours []Hour, without []Lying) string {
+	var said []string
+	if len(hours) > 0 {
+		said = append(said, fmt.Sprintf("%d would have %s.", len(hours), map[bool]string{true: "its hour", false: "their hours"}[len(hours) == 1]))
+	}
+	if len(without) > 0 {
+		names := make([]string, len(without))
+		for i, l := range without {
+			names[i] = l.Todo.Title
+		}
+		said = append(said, "No stretch is long enough for "+titles(names)+".")
+	}
+	if said == nil {
+		return "All that lies here has its hour."
+	}
+	return strings.Join(said, " ")
+}
+
+// GiveWords says what letting go of some dues comes to.
+func GiveWords(n int, proved bool) string {
+	switch {
+	case n == 0:
+		return "Everything that is due can be done by then."
+	case n == 1 && proved:
+		return "If this one gives, all else is done in time. Nothing costs less."
+	case proved:
+		return fmt.Sprintf("If these %d give, all else is done in time. Nothing costs less.", n)
+	case n == 1:
+		return "If this one gives, all else is done in time. That nothing costs less is not proved."
+	}
+	return fmt.Sprintf("If these %d give, all else is done in time. That nothing costs less is not proved.", n)
+}

@@ -101,6 +101,21 @@ func (s *Settings) HoursOfDates() map[day.Date]day.Hours {
 	return dates
 }
 
+// WithHoursOn returns the setting hoursOn with other hours of a date, or, where they are nil,
+// with those of its weekday. Dates before a day are let go of.
+func (s *Settings) WithHoursOn(on day.Date, hours *day.Hours, since day.Date) string {
+	dates := s.HoursOfDates()
+	for d := range dates {
+		if d.Before(since) {
+			delete(dates, d)
+		}
+	}
+	if delete(dates, on); hours != nil {
+		dates[on] = *hours
+	}
+	return orWord(writeHoursOn(dates), "none")
+}
+
 func readHours(text string) day.Hours {
 	h, _ := day.ParseHours(text) // it was read when it was set
 	return h

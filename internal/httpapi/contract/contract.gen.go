@@ -1507,6 +1507,20 @@ type Found struct {
 	Title []Span  `json:"title"`
 }
 
+// Given defines model for Given.
+type Given struct {
+	Late []struct {
+		// Later The first date that it could be due on; absent where none is near
+		Later   *string `json:"later,omitempty"`
+		Minutes int     `json:"minutes"`
+		Todo    Todo    `json:"todo"`
+	} `json:"late"`
+
+	// Proved Nothing costs less
+	Proved bool   `json:"proved"`
+	Says   string `json:"says"`
+}
+
 // Group defines model for Group.
 type Group struct {
 	// ComesRound To-dos whose repeat has a date on this day; neither rows nor counted; absent for none
@@ -1581,6 +1595,22 @@ type History struct {
 	Changes []PastChange `json:"changes"`
 }
 
+// HourProposal defines model for HourProposal.
+type HourProposal struct {
+	Id string `json:"id"`
+
+	// Plan A day with a slot
+	Plan string `json:"plan"`
+}
+
+// HoursOn defines model for HoursOn.
+type HoursOn struct {
+	Day string `json:"day"`
+
+	// Hours Stretches such as 09:00-12:30, 13:30-17:30, or none; null is as usual
+	Hours nullable.Nullable[string] `json:"hours"`
+}
+
 // Inside defines model for Inside.
 type Inside struct {
 	Next     *Titled   `json:"next,omitempty"`
@@ -1607,23 +1637,31 @@ type KeptFile struct {
 	Name string `json:"name"`
 }
 
+// LaidHours defines model for LaidHours.
+type LaidHours struct {
+	Proposals []HourProposal `json:"proposals"`
+
+	// Says How many have a time, and what none is free for
+	Says string `json:"says"`
+}
+
 // Levelled defines model for Levelled.
 type Levelled struct {
 	// Bound What no plan can beat
 	Bound float32 `json:"bound"`
 
 	// Fullest The greatest load of a day by its hours, 1 being full
-	Fullest   float32 `json:"fullest"`
-	Proposals []struct {
-		Day string `json:"day"`
-		Id  string `json:"id"`
-	} `json:"proposals"`
+	Fullest   float32    `json:"fullest"`
+	Proposals []Proposal `json:"proposals"`
 
 	// Proved All ways were tried
 	Proved bool `json:"proved"`
 
 	// Says How full the fullest day would be, and what has no day
 	Says string `json:"says"`
+
+	// TooLong What is longer than any day that it could be on
+	TooLong []TooLong `json:"tooLong"`
 }
 
 // Line defines model for Line.
@@ -2152,6 +2190,12 @@ type Project struct {
 	Total    int    `json:"total"`
 }
 
+// Proposal defines model for Proposal.
+type Proposal struct {
+	Day string `json:"day"`
+	Id  string `json:"id"`
+}
+
 // RailCup defines model for RailCup.
 type RailCup struct {
 	Count   int    `json:"count"`
@@ -2450,6 +2494,12 @@ type Span struct {
 	Start int `json:"start"`
 }
 
+// Split defines model for Split.
+type Split struct {
+	// Parts 2 to 20
+	Parts int `json:"parts"`
+}
+
 // Status defines model for Status.
 type Status string
 
@@ -2486,6 +2536,12 @@ type TagPatch struct {
 type Tagging struct {
 	Add    *[]string `json:"add,omitempty"`
 	Remove *[]string `json:"remove,omitempty"`
+}
+
+// TimeSpan Civil dates and times in the person's zone
+type TimeSpan struct {
+	From string `json:"from"`
+	To   string `json:"to"`
 }
 
 // Titled defines model for Titled.
@@ -2621,6 +2677,16 @@ type TodoPatchPriority string
 // TodoPatchStatus needs-action or in-process; null is needs-action
 type TodoPatchStatus string
 
+// TooLong defines model for TooLong.
+type TooLong struct {
+	Id      string `json:"id"`
+	Minutes int    `json:"minutes"`
+
+	// Parts In how many parts a day would hold each
+	Parts int    `json:"parts"`
+	Title string `json:"title"`
+}
+
 // Turned defines model for Turned.
 type Turned struct {
 	Change Change   `json:"change"`
@@ -2671,8 +2737,14 @@ type Week struct {
 	// First Its first day
 	First string `json:"first"`
 
+	// Late Not all that is due can be done by then; absent for no
+	Late *bool `json:"late,omitempty"`
+
 	// Loose What is planned for the week and for none of its days
 	Loose []WeekSlip `json:"loose"`
+
+	// Now The civil date and time now
+	Now string `json:"now"`
 
 	// Relief A move that helps; absent for none
 	Relief *struct {
@@ -2698,12 +2770,24 @@ type WeekDay struct {
 	Done   []WeekSlip  `json:"done"`
 	Events []Happening `json:"events"`
 
+	// Hours Its working hours; none of a day that is past
+	Hours []TimeSpan `json:"hours"`
+
 	// Load Work and work time, in minutes
 	Load Load `json:"load"`
 
 	// Over How many minutes of these are over
-	Over  int        `json:"over"`
+	Over int `json:"over"`
+
+	// Own It has hours of its own in the place of its weekday's; absent for no
+	Own *bool `json:"own,omitempty"`
+
+	// Peak What is left of its best hours for deep work
+	Peak  []TimeSpan `json:"peak"`
 	Slips []WeekSlip `json:"slips"`
+
+	// Usual The hours of its weekday, as the settings have them
+	Usual *string `json:"usual,omitempty"`
 
 	// Worked Its working hours in minutes, with what is over and what events take
 	Worked int `json:"worked"`
@@ -2717,6 +2801,9 @@ type WeekSlip struct {
 	// Minutes The work that it adds by itself
 	Minutes int  `json:"minutes"`
 	Todo    Todo `json:"todo"`
+
+	// Under The title of what takes its time of day too; absent for none
+	Under *string `json:"under,omitempty"`
 }
 
 // Weight defines model for Weight.
@@ -3496,6 +3583,15 @@ type GetSlackParams struct {
 	Minutes *int `form:"minutes,omitempty" json:"minutes,omitempty"`
 }
 
+// SplitTodoParams defines parameters for SplitTodo.
+type SplitTodoParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // TagTodoParams defines parameters for TagTodo.
 type TagTodoParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
@@ -3544,6 +3640,27 @@ type GetViewParamsGroup string
 type GetWeekParams struct {
 	// Of A day of the week that is meant; today where it is absent
 	Of *string `form:"of,omitempty" json:"of,omitempty"`
+}
+
+// WhatHasToGiveParams defines parameters for WhatHasToGive.
+type WhatHasToGiveParams struct {
+	// Of A day of the week that is meant; today where it is absent
+	Of *string `form:"of,omitempty" json:"of,omitempty"`
+}
+
+// LayHoursParams defines parameters for LayHours.
+type LayHoursParams struct {
+	// Of A day of the week that is meant; today where it is absent
+	Of *string `form:"of,omitempty" json:"of,omitempty"`
+}
+
+// SetHoursOnParams defines parameters for SetHoursOn.
+type SetHoursOnParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
 // LevelWeekParams defines parameters for LevelWeek.
@@ -3675,11 +3792,17 @@ type RepeatTodoJSONRequestBody = RepeatChoice
 // MoveRepeatJSONRequestBody defines body for MoveRepeat for application/json ContentType.
 type MoveRepeatJSONRequestBody = MoveTo
 
+// SplitTodoJSONRequestBody defines body for SplitTodo for application/json ContentType.
+type SplitTodoJSONRequestBody = Split
+
 // TagTodoJSONRequestBody defines body for TagTodo for application/json ContentType.
 type TagTodoJSONRequestBody = Tagging
 
 // UndoJSONRequestBody defines body for Undo for application/json ContentType.
 type UndoJSONRequestBody = UndoRequest
+
+// SetHoursOnJSONRequestBody defines body for SetHoursOn for application/json ContentType.
+type SetHoursOnJSONRequestBody = HoursOn
 
 // ReadWhenJSONRequestBody defines body for ReadWhen for application/json ContentType.
 type ReadWhenJSONRequestBody = When
@@ -3947,6 +4070,9 @@ type ServerInterface interface {
 	// GetSlack The room that a to-do has until its due, or until one that is being chosen
 	// (GET /api/todos/{id}/slack)
 	GetSlack(c *gin.Context, id Id, params GetSlackParams)
+	// SplitTodo Make subtasks of one that is too long for a day, with their shares of its estimate
+	// (POST /api/todos/{id}/split)
+	SplitTodo(c *gin.Context, id Id, params SplitTodoParams)
 	// TagTodo Add tags and take tags away
 	// (POST /api/todos/{id}/tags)
 	TagTodo(c *gin.Context, id Id, params TagTodoParams)
@@ -3962,6 +4088,15 @@ type ServerInterface interface {
 	// GetWeek A week as it is planned
 	// (GET /api/week)
 	GetWeek(c *gin.Context, params GetWeekParams)
+	// WhatHasToGive Whose dues cost least to let go of where not all of a week can be kept; nothing is kept
+	// (GET /api/week/give)
+	WhatHasToGive(c *gin.Context, params WhatHasToGiveParams)
+	// LayHours A time of day for each to-do of a day that has none; nothing is kept
+	// (GET /api/week/hours)
+	LayHours(c *gin.Context, params LayHoursParams)
+	// SetHoursOn Give one date working hours of its own, or those of its weekday again
+	// (POST /api/week/hours)
+	SetHoursOn(c *gin.Context, params SetHoursOnParams)
 	// LevelWeek A day for each to-do of a week that has none, so that the fullest day is as empty as can be; nothing is kept
 	// (GET /api/week/level)
 	LevelWeek(c *gin.Context, params LevelWeekParams)
@@ -8891,6 +9026,74 @@ func (siw *ServerInterfaceWrapper) GetSlack(c *gin.Context) {
 	siw.Handler.GetSlack(c, id, params)
 }
 
+// SplitTodo operation middleware
+func (siw *ServerInterfaceWrapper) SplitTodo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SplitTodoParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SplitTodo(c, id, params)
+}
+
 // TagTodo operation middleware
 func (siw *ServerInterfaceWrapper) TagTodo(c *gin.Context) {
 
@@ -9162,6 +9365,119 @@ func (siw *ServerInterfaceWrapper) GetWeek(c *gin.Context) {
 	siw.Handler.GetWeek(c, params)
 }
 
+// WhatHasToGive operation middleware
+func (siw *ServerInterfaceWrapper) WhatHasToGive(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params WhatHasToGiveParams
+
+	// ------------- Optional query parameter "of" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "of", c.Request.URL.Query(), &params.Of, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter of: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.WhatHasToGive(c, params)
+}
+
+// LayHours operation middleware
+func (siw *ServerInterfaceWrapper) LayHours(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params LayHoursParams
+
+	// ------------- Optional query parameter "of" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "of", c.Request.URL.Query(), &params.Of, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter of: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.LayHours(c, params)
+}
+
+// SetHoursOn operation middleware
+func (siw *ServerInterfaceWrapper) SetHoursOn(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SetHoursOnParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SetHoursOn(c, params)
+}
+
 // LevelWeek operation middleware
 func (siw *ServerInterfaceWrapper) LevelWeek(c *gin.Context) {
 
@@ -9265,6 +9581,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/todos/:id/reminders", wrapper.RemindTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/repeat", wrapper.RepeatTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/repeat/move", wrapper.MoveRepeat)
+	router.POST(options.BaseURL+"/api/todos/:id/split", wrapper.SplitTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/skip", wrapper.SkipTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/pause", wrapper.PauseTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/resume", wrapper.ResumeTodo)
@@ -9306,6 +9623,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/postpone", wrapper.Postpone)
 	router.GET(options.BaseURL+"/api/week", wrapper.GetWeek)
 	router.GET(options.BaseURL+"/api/week/level", wrapper.LevelWeek)
+	router.GET(options.BaseURL+"/api/week/hours", wrapper.LayHours)
+	router.POST(options.BaseURL+"/api/week/hours", wrapper.SetHoursOn)
+	router.GET(options.BaseURL+"/api/week/give", wrapper.WhatHasToGive)
 	router.POST(options.BaseURL+"/api/plans", wrapper.PlanEach)
 	router.GET(options.BaseURL+"/api/calendars", wrapper.GetCalendars)
 	router.POST(options.BaseURL+"/api/calendars", wrapper.AddCalendar)
@@ -9330,247 +9650,261 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1rc9w2sjf+VVDz/1dlXYcTSb7tRnrl2M5GJ7alx5aP6zzrvIBIzBArEmAIUJPZlL/7U+gGeBkCHHI0",
-	"UhRb+2JjzXCISzcaff31H7NY5oUUTGg1O/5jljKasBL++fqCLs1/E6bikheaSzE7nl2kjJTsmisuBZEL",
-	"os3fchWR3yqpWTKLZipOWU7NL/W6YLPjmdIlF8vZly9follBS5ozbYf4Zymr4sd1fxT4QhEuSJHRmLmB",
-	"rjlbfaeIXIkToldyfrme65UkBS21IpdrwvNClpoKTahISFUumdCzaMbNK3+rWLmeRTNBczOppRmhM1sm",
+	"7L1rc9w2sjf+VVDz/1dlXYcTSb5lV3rl2M5GJ7alx5aP6zzrvIBIzBA7JMAQoCazKX/3p9AN8DIEOKQ0",
+	"UhRb+2JjzXCISzcaff31H7NY5oUUTGg1O/5jljKasBL++fqCLs1/E6bikheaSzE7nl2kjJTsiisuBZEL",
+	"os3fch2R3yqpWTKLZipOWU7NL/WmYLPjmdIlF8vZly9follBS5ozbYf4Zymr4sdNfxT4QhEuSJHRmLmB",
+	"rjhbf6eIXIsTotdyfrmZ67UkBS21IpcbwvNClpoKTahISFUumdCzaMbNK3+rWLmZRTNBczOppRmhM1sm",
 	"qnx2/K9ZUrFZNCsyKsx/Si5Lrs0PM67My1TKssUsmmm6NN+zUknzoNJUV2oWzWIpYiZ0SWEp0YwpzXOq",
-	"zTubKc9+jXq7E81+ptfMv+M5La/MJlBBqFArVhItYUcUzRn5rTKDSEF0SjV8HGecCU1Sqk7IKmUlw4dZ",
-	"ec1KUrKc5ZesVPi8FCwyJLR/Kk3XLCHU/MnWZGV+TEtGhNREmZfSJeUisKupWUF7U3P6+xsmljqdHT89",
-	"9K35NDGPwbsKqtPmVdzwUsl+q3jJktmxLisWePHRYeDNLC+kZiJe/8I8PPaClEyXa1KJxOyn28wrtiZc",
-	"2W02GyESWHtMy5KzhMhqYwvwyDQTb407NwMHZv3YzDrnol6Fdw2Lt1THqZ8pzAFFmq2oIiWjyQlZcZ2a",
-	"GXLkA8ssXJGnj/8RwbeGh2SWGLKTp0ePg6tYzHHooen3J/yG51zXFN3gjgy+bL8wYQtaZdrtBv2d5+YQ",
-	"Hh3azcE/m5G40GzJShjqHS1LufLRdcEzzUrDwv/94ewdbhG7ZuXasDnJK6VJzpg2D6xYlgV4WeD7Q0z3",
-	"/Mk/nvp24GyxUEz3p/UeTpgkGaPXzHBRRGJZCW1YypxKmmUEhJIKzEfii73bt7l5Y/bvrExY6RO+v7D1",
-	"kOgl0vwwAqnLEiN2Y5nnVB0TJywjMkch6l1GiXw25Sh/BEn+iq5ViLWq5omNV+MWPN++H5+4SHz8ZI7a",
-	"Cr4jlMQpFUtmDlROE0a4ODHyQ4KUKFkiyVKaHcHnQ2cLR5qfJpO24YsRh6qQQjHYhpcwFRCfsRTaXHXH",
-	"f8xoUWQ8hsvn4N/majr+ozXG/1+yxex49v8dNLf+AX6rDuz7LmQicbT+Nmg5N2tdaCswcTdmkU9t8A1l",
-	"HzuAZ2CM81JeZiwfWESBT/zXtMW493oW8smIA67IqpRiGeH1GAEBVyBLZZUl5JKRki9TPfsSzf6Hs9Xe",
-	"dhle5pkViAcunAgwD9ifmDe+EHEqy7aWYr5MqoyBxpEXGYP39NWKaPZCaxqnuZ15UcqClZojD6VUeS6X",
-	"Dz+/mD9+9twcfQ6KlWbmWPXejOz8R/+Lgse6Kj26zKm5R4XZXZWCFkcvQadAHUVI3QxzKWXGqDCvU/w/",
-	"nnf9aKe1kGVONR7m509n/bPtPvEqVizhlJjvm6XC3GY+OdSoI//CxUe4g/ZZO9OGCPLy3ywGHvqRKZ7A",
-	"HGiScDMBmp23SLGgmWI9TjXXtWBcp+YO12QpmXKKHxMJqKdtasLB9N3Tosoyepkxp0b1CHbJFhLpNfGn",
-	"X3xr5UKgXOpOjydeZrniImlzdkfP/nU8223QB/RHSyQYwkeWlzRjIqFlf7I0SUqmlEe9QI5dyBJUKFAu",
-	"YqM4LkqZE2qUD+Y7LDTLXtH1Bb1iynculNFQhFbm0K1SmTGS0LUiml6h7p7KqlT2MuYlfOk9K1Rd4d5v",
-	"Cj0mgMPtukBlzKgyStAVmG31MUqoZnPNc/8q1JX5V7P7raHj5kLyDL6yYvdKGB2i0Vhps5/CKGmjpxLL",
-	"TFbl1lsNn/oSzXB/+7P72eiEVKzByoHZRYTROCVmYDSCYpmbux4IsWa0JNTcZF5RA+T3ihrDi06bMk+Z",
-	"E10zjm+BgfOSsYU+q/TAQiwnxXCTGdvF3GahCYeFeHM1ey5QQ0C4QY3sNqy1wVEn9ja1dCYoYYx1KRLv",
-	"ZWKHUwPjmaXAy6gyA+K7IkLBLmUiZkA3o3Vp+6LeKPYDWpZ0PQOJga4M/5E0ekrLs7H1pvGJoHqEWhpZ",
-	"xu2KhJo/GwK39qQ+eENC7NyZioNXzIaY60olz6GeeMocO3W1Wb9a318J6pM9YRymEvAGaOA5XcMROyGH",
-	"jTqRcsOgVBEnm0apC8oaGgE2TKRA46bFebNjc1Fu0xlavABj/BrcA1TDkUBni9nxv4b3H5X2aHPf4no/",
-	"tyv+9gzCNLYr1zjbjeXZ4fqr+hXWxYs+ZRecZUnf+6Y0LXXjhbMqQcsZh963khWMajgyIN1avrbaMVey",
-	"nAs0v0ANCLrqfo0mycC1EeQlmIJCkmuaVd5bShVUeJkJfqsVWckyUSjLInPHfLz4aX70nMQyYaQSHCRC",
-	"Lc+GqPKhwBO7KeJwat4raVFlGU7djAwz8a3BOpX876hlLziXdMoUs2tqPMKy9kyuwb9oh/KfmWhmv/Ua",
-	"4vBm3rpYzO0ZEfY7jXW23qq1I7+5IdzmODI1S/WfTMljNlHAgo+n44r4wfyv5Y048okgcFdN/1kuhU47",
-	"Pzt6POo3r6jHETQ/Mtxt9BW41xNq9rd+85Oj1pvn3lfbyQy9tf3GZ2NeaGfq5MXbs1k0u/g4i2afXpt/",
-	"/TyLZj+9n0WzDy/M/330HmtzrtovefXi9M3/wite/wL/eHv27uJn+Nf/vn7x/s3/Bt6ieTbCLRrNVoxd",
-	"Jc575c7yjVaQ099P8UV/3zzxGxyPnGTX7GXr+oZ3M8qlAjdaZkVpVhn9VMZpCUeFUSM7M+AGpfEyvGRl",
-	"ufbO9BVbcK85mJgvuLbX+pBke9U8OaSwNnex58tr68QZGudsJax7xmvqtybcGsy3pa86S5sgLdBzvW2e",
-	"P8FT72QClzZGsvzqCoR15IJQ9CuRlF6DqI9lnkvRMb6MMeuCYlsZGp24fs+xquLUaOjutgbXmnMIO+bf",
-	"OkLD4EeH/TtNpdTn0YllVuVCEVm2woOdVZoNGbPAquNx7ttZwliBXNkYIwFdMDCkTkvGthsLlvQ+dnpt",
-	"LIMzYSXflMun5d7oLTGh3qBYQtdEGnOdx6m5aFNaFEx49YIKLdQxqn5HTXSzwjfgTHzr/gmDG31rgFqX",
-	"a1hzGJ6Bu/3tm7xj8yxTHoepLPl/AoNnkibbju4b88zmdNxL7SsC03FHfpoP8UyA04FmWUSoWEfGKorM",
-	"AaFEM6WPwWPFsgTVN6OQyqJxhtvoItqlPcuxc52NF1jto91ml/p0U7G+rVcn5krzcr1mdluSCg0CdOhp",
-	"aQ6Ek2nnf39lHpqfP/40Roq4O9/nJrJ2z9Z3gHdolMTkotIsMJ6QetpOymLUoJr9rvsPHvqflaNeOV6t",
-	"AuW9q1RNuFce+zik55WIZr/Pl3JuP/y3kuL793T1lilF0Wb+SVYiCRl4lChGyzglC/NUY++dEDA4wOUY",
-	"sPl6igFTYb+icrEaeG4jrAJml0vhAKPV620UP7kxbmRucvFO6j28R7i3bB5VpUum49S5UuE5QkvYYJ2y",
-	"fKfVQ6zb4wREpzl8O+a9N1qx5hp9xzd4y8bNgq/0XSj/dFrjprmaM/Xez9IXcp5IRVapVIyg64WkVBmR",
-	"STUjkH/ElVEgTuqoFSigQpYu16Hr77eOtDHLvTArSXzbVlvYG4ySZY5FQK39TsFkIkIz8EeYRbicplnA",
-	"BPfGC8yZS+j6OxexiWrfiW9xPU5raRD997qZJnQdEWM1mtsGjfoRUbwrVmgvD7fSxsyFflnxLFGGYFQQ",
-	"RsuMM9D/j0lBeWlDUCi+ykoQufgsgI6XbMmFwkCISxzr5bCY84JBbAyqpzYqYd/BbVYahbHMUPMjzLGy",
-	"/nyrMzMi2O+aQI6h+eFn4fHr90K8DVdsRhW1nCsJPsWM8mR+uQYfoSwyNqcimaO0iWZmGWiqJBWbw+Vv",
-	"3ZCCJfXfNhdsLjFeFVMxdx5LcwTmhnLu3456+Ev7jfvQvhiHs4O6wVim2MrKlYJWCh6jkK6UUpEsqgzM",
-	"0NgapJrHGMjTdImebi3nVOE82HouVwy933MjJBtXl7XMKtHMxc1gIUsYu8QXt9yvXMytT1aKucuIrEQ9",
-	"tHn3vJ8b2fLP/lbRUttoXyUS99+5da7jH3QFm4Z/XHK/j3a82t3Rkby+xSvD3FxDLqlWxM136GR7Qmnh",
-	"2B8GQSEOKgX7bvOmNkxrDw0ICaKomYg398J/PdYxQBR9OQY1OeYwssiadeZDLSE4iAeYyMW4JcqFf4E8",
-	"cRqI5ciIGAaJCDBHRDRdGlGGLDFKToKlPvYyfC9XPiFgpLI/sodOb/CMxJlULCGKmdlaPT/ly3TELDdu",
-	"WxtfaMw5vJrsWny38M9gXNuIui8yN5h/IKQ3BaBt9Q9RqmWHB62O/u9jfs0zvPENp0KQ3IbGkbrfKfIf",
-	"KVhn+5qMBt9g2p8UUfOyPbXuOsfL15xWLpY2MYJrSJWwOcxOLbPy2XNbOFUrYKSEXB0bpEA3tttHUIa4",
-	"Jn97/9NL8uzZ02fk4+mrR7PJ7hCcnNuWQbZRZwvLJBu+Vfywt4xGpxl1rBr23KZo4u1mX++dMldalp6p",
-	"YtBw/JzOqdJNxHJwUu7VvvmcCpeQ1Z2OsAbtOF20KOXSpQltiZjiczDDOBzfEmzFlCYLXhrhueALvSZU",
-	"k1zCZTtOFsL7feJQVZeaqqvxe23DysO7XL+1WZp/w69ldj0hL6yUGdsu9zOGGYIiZkFV3RapZAyihphE",
-	"PSJ5DCbgW8ovrNA/2TyfCd7YScmWW7KBg4kWU9IWfWt7w65ZlvnIdBlydFBt9AijNNrkTtraYFHll9bl",
-	"VWUZUzpk+DCjZ2litDm8lw3hrB4GMj4iR+SSGZFv3uQbwcxXKpp1GXycZPQyoY8rQs7qzcNWlPLalwxn",
-	"7NIVXSusrNHGjvAnvQZjDxC11zZ8zzAwW6cttzKZU0iZsmHb4ZU1O9fQKbIUr5cykLTyhgvmi/AVGADu",
-	"X8Cg5nsTjiw5vb8qGU2ssjQsAfGxL4195Blq82DguJGdddu0sjaJGz20AR5uy9zHo8Qt7OI2cYuv9M9B",
-	"eaIltIxT7ufE7ZpkyuKrjPsO7YgfT8wcgzuvP9DZAkIVeZGBix6zJ0vges3QXBtlT4SyKenIQW0KxKQx",
-	"g6FqWbBAyqH5BusslN8Ac5HXwUA2PASJ+C4Veyr19psYWZ8mtWUu4x2CH+zx9Ok54JDwaveWpGFVoSE7",
-	"uOGM2YEWsrGIOkSnxLpAxueh15mfQP+mltTVRNWbHjreb+X1VK3jTygKaFFge8VgR5XcyPnvLn6n/NaW",
-	"9Nsi3+4w93X3Y+y5xPp7ZR1iG3qaLK9QNzD/MGY7OK6dR6y3cUpVuU90gFVeYfwFPVn2UTT0KTiTGs+Z",
-	"VxjEtKAx1+sBP5xLvi+7jgR0RqKSg44FqknGmSKLqoSIA6TmE51SYadXsvhKCubPft/uENT1CBvBo1Ai",
-	"h3ulj43fUp/NOTVNd7SuGkzINTMRU7NJaJLsGms98sXiu+m3PQoYIQMpNgIttjpDmLECcoKXqZ5F5qlf",
-	"R0gkzKZ277Alcwyd9zHLQPg6qWxd+Qmzj5RMaQmkz+V1CxzAIgU0bvGh2n+6VC3Pvc+RnVS7Cdt6lN4W",
-	"vkVWPCGwl+gg45pYt3rgxa3TwX1uiiOiJXl2eHi4Yz7XE39mBvdl93OdErtlx0ZayZLIyl8kWEdwh84Q",
-	"3J9fLAF32eua2FsdPvY5OJa5vbb3dHR6R12BkRI856eJmnjU747wnrV4l8Go301+yWJaKQ/vn1OdKvTF",
-	"Pv/h8OiR8x5rpjRUUV5mUHzl6s4g+SdboYt6fAFRJqW34O5sUUc+8QrhatsF5Mva8dWj2yCkk2WFVIpf",
-	"gsfYFdDV6xBSk4TFPGGJV+TIxWKEGgIPtUIynkICsMhszGm0o9IftBmovuEN4bAAxxd2h6KfYG3BYJIw",
-	"8MZoc/0TcxXivUwOqWk2FNAwmiwR7SrjFtWvWZnw2GeVCgtjYQwVyE4TckXwprkxM2yq4m6fmvkgP0b1",
-	"kXPrrA9Bw81uKwdCX29ZubQneopgEhig8WATODAUpXG500wPeLF3njcwuTzVMvwy42JpVdOi0uSSpRg2",
-	"vIF9Nm6chdVhpo7jdwA59czI1JdVAcmTEASkJRP6OwXWcZMrhZVS1H69yzTsL/3EB2AKblYJGUyEEhuW",
-	"IHKxy2Atv+EeKuIND13IiVzkY3RMVJ3M3AOsnYyoyeuou6gd/zoQMx4XUw0UZrli6PCMvU79KRmHuGxf",
-	"6qLfRRgKFvssLhe7xRn5lvCOWrN6AitMKartBXu8k2CrNvTBNCPQBTxHuDlurbzYpxxoEtMsMxaOYtmi",
-	"Fj1cgeS5VD25M2oP3YID29gOa05SsEcpz+NjoJMCmO/YygULJpUy3po7rPYXhlRLeKCu6xZYdgsnKdpB",
-	"QI89I64g7Hb3yaZQ+g/IrlVyPN7+C7O207hbVTeCWIPeyOG6ucA+n2Om4LRtZjnt1QkcHU6JlR8G8urG",
-	"7kNqg5i7hOADO3HRClBMqRsMpmslFEPo/VBGW4HDJOBWgAsiXlztpKjdxm1VwyHsWwu3SceohW9sym5q",
-	"+d26NW/LZzjSP+hTUT9+PH3lvC0IRIrAgbtsJlfvpG+W54hxyQWBAgQ4tT6voLNdpjOxP7/2LS2vEgBB",
-	"XLi8LPL82bMnz32JO09sJdR+TBvetWpcoodUeFLtI3ynbS5qATx0X7TVnT/BiQowHjco9/Kh/wB+yNZ0",
-	"EvOURX/o2oa92iT8ynH/rhIUbaxdthbCDPsM0tTGT7+sNONYW+r8wiROaUljAHfeXPR2EzVYqXTmfJSe",
-	"s2GuLJ1SHZGklEXBksgmQmXMHs5cQoldL74JYMNeFIFuzWbbirVOvS3xPwtj7HxjwZypMxcCrs3sJpCE",
-	"0hINbmdSxpAiBwnmfJnOMV3GZ4efXbPSwR2Eo+EjM5KU18F5GcgrMc8rEExGYb9myukSl1yMdQtb+EDf",
-	"qCXPB7yqmDVDFjzLCCUxIBl4Ys9GBfL4EC658DvhY6yT86Ti2Foh75cWSkmFE9nWgUIm2U1RbH21olx3",
-	"0ffaX3KdcvHiE2NXI5jU7o4NJTRVTzixZqjue1vLAh7w8rULcQ4D7RVQroTFXrKTorg1/jGhCMFb6glV",
-	"X+PzzfFq9GHHWftjXLCD8uxlVWzDoBuVSaUNaQZCej6wBw9uE77G7NtCljGLyOXaoktCSfHMQ1v3o9fX",
-	"IZFMY7QxUgBdk4ohShr8zGhMGaNKE4mRBU/WK4qN8VWw4DjwhWA2L8LBPHfqje25TDB1Y3lZH+qQgUa4",
-	"OnEYiU2NC+gBRGluE34hJdr58b0QN4H4XH0o8GIZtZYaDae/nP90s3ebKZgvfuK/+66Gi5QrKCddUYXF",
-	"Z8YsNT8wfEfJIqPLjXI4XsM+englDK2HUSp3/K1wgbvDntn6EuhUUlrOa5M9am7M+s6rUzmsHHH77r3i",
-	"G//RHlxEAb8nbWpwBSOpzDYiolKnqJEF7sLd8kOn+pcCvvUBCOl7k7nqxxp60QMVGp8HCpvXSgcdzPu0",
-	"TLRL9uM37YnsbWSrcqyvGWsvF0LGnw/F3Mgl2wEAJLNtEIDVh1gM1d9BV5Ped/NP1ABCJkolEonmoY+A",
-	"q3TtB7KEyImwQMHmHSNqXVvyFsp9HLYmxt5tpmQ9Hx9fN07fgF93bAp/UIY4X+7I9HtzUbbS7y1mJatx",
-	"JHIvMWov8CBVbwdb2IoTm7c4KEVwt3cRImE/+2hPcHf1L2teizNGy80YztFIp1nYU7/dARX03O8Q3D/n",
-	"8dUuiSwjAigBC+vcOt4mDOd8dR5ftKubZljCZ5NDbxZUg+FCU1c7zL2rgk8OtPrwfkQA/c62SZJl3UyJ",
-	"2nR5CpAs5r+A3wEpL5iQbgMHrRqWafvFHeyGd9N6qGY5F+6DLfmUuHdeSkilzTXsbwyycPB3HoVTp0xg",
-	"RrwUzixpFd7n8polRMuILPg1m1q9jLh7Hpsjl9cTczy8r8HssNHmJTy9rSQPp+bePbDZ08VEwpWm3trm",
-	"86NXETl/bP7v6FNkQZgiQM2ZO+Qg+MNhzQy3YrvbZO+SZYwqb+6aVLaphtlVQBRyrdluOe04ajbbT8Kq",
-	"nE6/KSVBYqiA3Tb26xSnrV262xgswkCKRTvg2bx8P1kVsCbvXrYCQM77beVmBsZ7zhIOoMMpX6ZeJ3er",
-	"cZSvmCYJFBM8PXrsakhZlihCMw1d/hBAYErid1yVLmg3BkLBPv5erkakRX/QVDO0ubRVvvqRJgu7Tq1z",
-	"B2rvaawxH7gf8NW+bp5uTxAkithJEuzhFcigrtMDfbk6LEtcuju2B5n5w1u6CuF4hZFZbBOnLXEkbMTk",
-	"giY19JTdST83NiAeG9K3q9p3vPTjgkHOloLHA4O7lgtjxzbGtUp9LP7OdrzAlpYWZ8pYNJB03nEbtl05",
-	"ARWJlbFl8GkAOuN2ppsu2d6mZujWWn1753zqHvdaFZr4LQP4OsSnIJDve2hRM6FKP21HTThi+dmHNwqQ",
-	"2449wLTa8jJXBJcYVQHL4DJvmeRm7Ahf3nKOBhaaeCt24pQX4zUwaBviE78Qjr9JEOR/AD3W2PbgIXU3",
-	"gly0EMGUC4rgtw1AGOgkIFsQrASzNJzkKyqXmnLJlpXwRVK6gUN/Yo4n4SaQDnPa6ls4IhumL7nNN98p",
-	"whMvjEGTLhqGtsNy+HoLwDnmWoLg9gRe3fiBhl5uL7lVKqe8XeoAK0Dh01CTn4wtsEEsNByhIiE5X6aa",
-	"5MwcQGSHE5ya4mKZtRqh0GwSjAH+qi6y6uHIjErN8eXl7CXvpt2Wa5wBB6Dt3jBnTssrvwcSdxnRxlnJ",
-	"8AJTWsrEYrm5DR8DHOjNFBrRCWx8LlAnR2d7Ds7WscdWGODpb65Nh1rabYykZu1NiKzArXm+RVO/3I4t",
-	"amIPGRhvi0AzgRCoRkG1ZqWwmaV4uBBY9CYYTLrV+DR4AZktmG6y3aDM3Z9jdpPq38fbEcphqY53N5ZS",
-	"t40d4mnbXLZr02whpE1wK0oG51HG+NPYeyJrZB8v+s6rkP8cmnr1pvKKrrH7X1UuaMzUQC/GnCuvFvQK",
-	"cqEbaVNQ81wYLdKi7/ah2zj0vbL9D20mMUTr24Fs+LKs/C00ysqXXfdCkPfvP755bba5BpPkwqJ2Cil4",
-	"TMHb6O0bqXl8FbCuBjprWUBv7PvNBXktlhlvetuGA0HYhNi11EBaR4716tZsjrXc9Grq/Brk55H9tnpd",
-	"/auM1dWIVk3s6BDoXaJXjOANcsMzU89yWI112aMBmCv09GgGBc5syQWoNx3khlrVwTwOXKNMdnHXN4er",
-	"aef1/Plwi/SGWTdSnEdFSZCk5yXzZyZO3cW64i9UMLTg19P8OQG6nEJTBYc3NnSEfZmkPs9NnBlxYlVH",
-	"pzNi5TKKto0sGNSNEgmItn49d2Tbm8BRDdcqvrflZ85Hh3DiNjcQHU3mKvf556yjqwe+qN54NYVDlJQQ",
-	"Tahqieyw6cMZgjXEYD/VMGGs6FR4ZHJFqJCuL4FD3ASw+o5meegfiudeQCTDIZioldoetbHMUQLZ6msH",
-	"3t43yBYOU3NQo4aH4LYMIpdVDEbHffMOlfvhKJ2HuW75RInN8cR2OGLddSlFCIRnvaz1tslKK54wct7k",
-	"h3psvSnQukK+s89vHiA7P7T/hMRGARQS73sdzbQDwoRmBcaMC8+0DSZDfVxVl2MoQi/lNdwftgIDKziw",
-	"Gagm1PDXYKuLreJoF2Th3yrOdEBjamKZSLoIASSOnpKNXVuwVQg029ZgjXF3GxnBQtqbkjmDXDVwkDBB",
-	"8GkzfI+hPllhY0iHGXffGTZfBpDFhnJcrCCocwsT2QL2d+O9twnQ2wrqQRDbBom1WKuFhF+YWr/+QGSC",
-	"OtR8B6LfwOdHVn2JiLlB0WVncccRdhx4b3VS9xgwywNuxKZ/rRLoiS2g7xRD71ZS0AZSim45jTGcgjQN",
-	"ADCYZBROgfszmpv7+P5DUy41KjUjuJd3lk81mEj1oQUgdLvVqLuo9YE+YdDaq2XxXrECpT0fnZhRg55v",
-	"9XgMe5nNMpcSKoO0JJXImALxZduYCWbxG+49RIw/hejC5VGZZTKtWisE9f5mCwyWHmJFx82LD6PZJkWo",
-	"oxrMGYLCU/v+rYuQ5rmC/A6eQ5pQ3XIUKgTMj8jfHh8+fj4/Opo/fnpx+MPx4eGjE8C8su2pPJgefoea",
-	"K1jozwAKEGDHwPFvp7MdgH9TITD7MSQu6irGnt0rFRvRWd3obto1QI+caVh3VYewREoRH425yhuw8E6s",
-	"cqAoT7BRbWOBQr/PlZgNhfnvZ2f+P7+vvqZXTGyhXNesZ3mh143+6SfXLNTo8mYt/Ee01AcVUVZ6f930",
-	"cYv8x0LrQHTYbMVAYA4fiNrwPp2qImfh457UpUW+TUnYwnUYHq+FDNCiJgPU03nJQL0tBU9Fc66NDMTG",
-	"phY2jZbbs/Gt4uL23y3MDThAAU/WC/MW932QOUNXQG22ufq+rVV9OY1TLtj/3SqFV6lsVw6GQnztEsiR",
-	"UVZkt629bNyLo5lFT2xPfWgbt2TWd27KZ+Oy1L3pCjYdoW762ppxTn9vD/ns0DddlwU4ShU30v3mxY9/",
-	"vkKP69im2Gc0vupvjUpl6VEp30pENExQyGj0XtYtcEi3iKZdheOXxI8JIKqvZHkVkackNTeDMvpsv+0s",
-	"DiwkjL0R/RpywcNF1j/tnZqkdpXRRoA7tNFOIzAv8u5rne1Xp3oylqg5de1VuJgXpYyZUp2YroPmzgLY",
-	"tR9cJve4blKQcRwujgontHldShgxo0piP9TAvTuU8mZe25mWb+8u6PLmxaNT7ewJ1VExLcs1eIUbHVWi",
-	"aimY0iwhNh/BB4FwR4d/s+nGoBC4oMu7KLScApHlm+PyTtMajg73ntdwdDgqscGGA8Ye8ulInV4esH7u",
-	"zQpRTeM09/eE3rGHzYv6nf4UxzqT3QMy1srG6ZlAIpzbeVP4MiMGoJ8sAGBpJsDl4Npv9gv4tyGd+SS7",
-	"Q7rx53AOLdsmXjaIM2MB1HwwuxgAw6g85hrynLVcEn+/OHp+fHj4aLYPvLX+Fg724Q2CrLQgJYxJ1MCs",
-	"jGtOTtW7jZzJ7YniXNRQRp7IqO0OCXl8Caj5ghHwhjpTbWNm/hz1QOLrL661cf9XdYdrqN+LrzaaN2HS",
-	"qPNnjciM7YIDvgQAnZvCyJ0QKTLnEoB4JXoplVEuvLm4stKx9FXVQsuyOnQLnqEVzzKji5q51ZlIRmfd",
-	"bM8bYoddcOnGvXiXpNaYhf0905Y1VPxJicqk7h7zp8eHhwfnF08O3z7qVYE2RaCzW4O+i719rJusLWOV",
-	"tzLQa8xjgj8dS5VO5uymuQM3H4jEpMLLQTnAGpcUP4ctulnce2oa7mTwpHEOdK4RwH7UvilZlfEALHUN",
-	"FuGnQ69l5JUXVfP96QmBBsvHeBvROgAM4gki5JR8PH2FAk7gwzdIF4KZuKd9ilJtIQZA6sfgHFrTcEsR",
-	"rnnqZpnVU+ELJ1hy9aVZu8NrP3bLL153lapaHaSsddRA+zmdr2sIO6Vnm/EiE7mb9fIXQ6wdgUzb6CRD",
-	"ysTYEhnYAijzBj1NtlSA3ZFld0GKDV//LY52wLTbMTknAMMO8tPme+4T2H1Ac/Bt2OM9bNg+QHH9589e",
-	"FyMKpkcfxt2BZhvRvTHZlm8PUiBr516jP2/4/0a4BceuJyDutyDOPN4V+uWiKoXPPTG1oaOWiZx0sW1W",
-	"ZOKb3It8p+CjSOR79lvFprd9qBfjUz/xOqrhvuFZAokdkCHXU8nqDPMjrxOvN28/ft4lW8tgM3qA/AXd",
-	"XNmqSJUGWm1dVjwLxUVzWl65dVGhVlhRjb9oJ03Wrg6bvOPK/3okhETj8eGUf5rHfToNQPx5DUBoDXds",
-	"ZgQhUAcZiQCS8DMXGr+aed1zvvq8dxBqApsCt8FvOkxUw5skKj/CDGY54lKbVm9BUIJN1NwR9ejDyaK4",
-	"W7abXJ/WiWRqCkaay2BvtVVzxe6Wl2v++DVwCk5tqqITl2wNb2EZw+zAFiJlnMn4CpMvFqBKIgA2uL9T",
-	"ib3bMpoX0OP/d68Pzoz4znqp666po0GDqyKWeRs/eE4BlKaLIGxjZF0g4WYKDsq4X0MwoUUfu3plLYHp",
-	"9R5rH6dn/oQd15/Q3P/CARunDHwFdbdiYcPc2JBjPToFxSzjQ8YD6MEZZwufFQYAOpgAz7JCbTc9J3rV",
-	"xzX26phKgbZeO+If9lxBIPXc4XUNEtz6u4e3iyo7RpCsLDv2b4rTD2dIZ4tbhK0wHZEtcMMu0sIlBNmj",
-	"Y8EVLecgI/q203G97+z4nerexIwm5aYJJogJGaNDXAu+ifHn+GdaFEwEW7COhe1AoTXUmNM64/HaV5B8",
-	"E64LVdkUJIuh7TA3cqi2yHwHaTeyKlWrZbvFqVtZwWNm2XA87i9EFLZHS5HZ7BzsHtltrSnlVmuZJcR2",
-	"sMB+7CzUTP7UFU3VDePHBANGNm3nmtAkgZSZOuP2JlUt/hqQoXbvtkNsbz+gTEsN8CHXJGOGfmkpq2W6",
-	"ZQnBXhY2ADIwEOrH2I/WhUu43s4ytsmFXUgzkncXUjYVrnJM8qlPZfCkJT/bnrzr0hiDSbxmBe9twWx3",
-	"onU24K5OVpeyF/KyfgFn1sLbC7SN6m7TMr4n0B5BCl3SWJMlv7aFw4BijSl2KC/MIcNioc9Cu+RFRXJA",
-	"lWvnC2NLgNbYCIcCdT8scb5op9ial1GXO14D53z/WXwWr8tSlngdWgQKgqhctk33D0+f/f3R9+SclprT",
-	"jLDE3KDm6f/+cPaOvGXlkhFwbzL1WcAv/v7kh+ePjtGvAJa9ufRRfGSMXjP1PXlBzs8+XMCyMFmFCnKa",
-	"sLyQZrrr+S9sffJZUFIyXa5tlaMDHCRXbI1J/LquK7aWoJFOyohGuOK/JwgpQEXyWQDkJszb6AX/eH54",
-	"RAxjObDMmmjYw8L58E8IF8aAtEt+/9PLz+LJkyc/YOryy+8/i1qNOp5dcGG9j9esVBap0aXu0ILPjmdP",
-	"vj/8/skMZQOw4QEt+IEbDT5ZYrGgYWfw/J4ms+PZP5l+WT9kWFUVUlhh9fjw0LqLtQ0L0qLIeAy/Pvi3",
-	"dRSi0BwP8OT6kPadHL0cyNfQ/dotYuMCvBK2L5ex0tfQXbub4+ubRb2+AwcoaEZVVZ7Tcu2ajbj9sLWe",
-	"9m41ZDKWT69vhpHIUnn29kWS1KuF4CrNGTgaj//ln13zyEGLZ39hRmfY+otPAEk++/IrChym9I8Sm86M",
-	"JuCWZmAN6bpSTZcV+9LjnaO9Df2WJszHHi1c9j2Q/kWStGJshGqAXsNusC5R2wbqbea++X33mB0sOJpO",
-	"WxkCSqt6TOFDN4AKWMNpUauo197H3Dz2W8XKtct/O26K2trkiVpbvb195X3gThlrpudKl4zmXVapLcZL",
-	"Lmjpq1r4+rkTirkpcAdeps+ePX326AQzoWSyhtaAWmGXwogcHZK3P9bQzB6+/YMnX1DlMIZfn3PfQ/bf",
-	"DaTZGB45XbyFaOZUdrrBlbULYWs72fqzUkZdEsVrm8Dre6197ACesa+9EUsgTdpcAfejIbs14tBWwPhw",
-	"l56vE67vKTXHCIfcKIdzWNt/TSOqWzTGzUeJim+HozBC1eKokKg4KNmiZCoNX3Xv8YEb8dhtHu6uLuPp",
-	"ONcDW0B9U6dMnDSuxRjsaRtsBNXAHD9n7kAl4Cpd70P+qyuMTKFCgnBC9SRB+XWkanxtSx88yOtGnYWO",
-	"6iRlWSbJ38CMoljV9SiqYUMwCZZa+PElhSgv/SySiuF3iEHzKCIlU0yTv8EuMKO5Y/kYXVIuHoENecmo",
-	"Jn+zQZbPIgUvH0seGSu2xoHHgdFI/VHKq7roQDXhR0Rk5SWkaYLUe0OVnsPS5qevIG0NIL6jz2LlDhcC",
-	"kDlbGHU4tLN6JtFr5wTbqp/VU2q6H5OUqoBu5mDHPcpML2B66HPKYCMRKyCa93ZWPwsoe54uACOOmLFl",
-	"kaW8yphH9epBl8PPkLg1SAlDiKO9CCxl+EGx8pqVcyCtu/7ciahREpys6uOx2LzhJqkyhYMf1fAFwMYu",
-	"kdmchu97jPMLY8V91uu/Pt27XVDhl+NmnyNsGo7ERQ8oYuToPbCgIbrTxFuZ5jUwMpRY27pvLFcIaOkN",
-	"u6Yu+jHotvm5eWoUv9kY5wmiq3UqNmpgBR/fuaDUaJkSBb3PCV2riPx9/Ng29NUZGqXj88dbckt+vQtn",
-	"VkODs4U37uxnyqaBDvAhFWuALJAO/mefTqzvnP9KLgCIa6N7j5HFEADycN+Bi5X4VbzzSp+K1zbp+C/u",
-	"3YJlnIlXjmajRNgwbV7a1N6b0/MtvWK1XDGKn831jjrZBzb+3CIkV1qW60EZYh/ZIkDORLa2eplqutZy",
-	"QLc5IYeuRkawFVOho1z3sW0IUm/LYbSjHrQxRsZzrv1DPDmMGuFxZJtqDWSm3QsPhCNPyEZBiuyBwzoG",
-	"aNQi5qanM+Oiq0ltWn00eQOP3M4xrcG47thwxzUFyAB7EhFG43ZgrA23sw9fD00gAFXSDAe0Ok3J2IlL",
-	"WwMrlRWb5Dqo000H5Lij2l9cjk9jkP0pojYzeMi3g8rfHnjhHItewa7tskTOqIigh5pL+WpxgoX2CEYm",
-	"3lhop798mApxSb7GIIBVBARbIdpbl7pbnfiv4PMd6fzgwN+7u/UcTH6E26uL2KPGi48pHlu8+PeQnLfr",
-	"wTcLfvDeD3nvO4WsmBjjExUHkEIzd8mg/ovhpXnmlc0evg0eu9kF8g1LDpcHoxHyAZEeHThzGxXDR3qH",
-	"5eIn+lt5favXxH1TGsxazZofJMqGvoHxZWAoie1oLEA5tCJxgB5eDissQFLA5pBVeWHbz34rXOY6Cn/N",
-	"qimyCnRIdNT1MUfJlJYlG3IkwAP3Vwh9oxLhok3mSrt6yUvbv6ijtnrobhE3hg1RByD/jYiFdzR3noOv",
-	"TSiggWPMVQe1gkj3wDNwdaimlaifYTQt9dxV8fhZ5oN55gyLWB4kxX2RFGcFE+00EL+aClF1L+Xr+yNM",
-	"d3rNvjUd4h1bXTQX61coMmw4HXsLY9BcViWDPk4D3OK6zIUCXUaRAGiB2+GTs8VCMT3myTcQohrx4Dta",
-	"llDSsPVJAA74cRR3AkjOuEc/lksm9Cu6VmOe/pka6ykg74b5AMiyn6B3G6/Wc6/kVKwHPB3gPnlrnvnL",
-	"e8FhFXdszI4IgcCVdHNSv5K21xvi4GFuCZI9EP0wTxyUdSv+UOwyTs8WlgFuiyqnibprwsDCgnRxDeKs",
-	"Kp/bBCncrJvTqs79sZaC66dXMtt2H3wJhRHuK7que7zz0noxg6FNoxNuk/pn7plb3N16jEB0uKQ8w4g6",
-	"tDpTkS3PZNk1U5vrtd8CTNyeovoWpaaUlbBpucRO123kSszNJ8NG2dlK7Hh/3j8Nyq3lq1SgPkBGWYjG",
-	"I2OEu1P7IUy4d0sKSUIoUfSaJZayUVjo3YB2t7nN0KLRryBcOPwnKrCAIum0c9yHGGzvHqHqaltY9X6e",
-	"gNuNrNo1PwRXh4Kr7UPoF68HsSyG7AxZrG+Zu/bosPqrXX9mdztUipzPkesgwbZHQ+81wfavJP3IFE8e",
-	"wqH+cGj7IsmlMUFrb3aQw7ZaKshf7+VKPbiovlYXVV8RQbzLmmksoOOQHXbuumn+9c0wu5R7YoVd1Fg9",
-	"+8/Wpe7Nbe81Ensk8sLOZP+K7LENCkGzUSKrfRTx2bC2fTv0RAUMz1Lm1mfSbrfBssxBBuZbzIh7Sbfb",
-	"tSJwyffKiNjgnHhvlVm1VYBv30i6jNpIZd6Dv1UvwM18iFx97ZErumQioQ5cr3A3o+OYjMZssBj4HJ/Y",
-	"V83rZr+QSgyBSrpiah9WZaDrpL+fMQ7kQ2QcU1WLu2QLsaA38X5og+9tYykKqevohVH+AQK4UqwHDAbY",
-	"gANZkBkVr2mc/vXVuXNY6FcbcTTL64YZgclsvT/P29V+gRCk4YBiMNX+3D3x1+cGXMnoZNe/IkuAM8Ci",
-	"GkDjW8sYl3VTXKyxJ5cZFwmCszvsiTLv88VBUTKnDQT4Ax9oscnXRTu3sBCch232AYpVDXytNN7ze7PN",
-	"F4w4kji0ZHD7iAS1Ouz3MRCYBpJsJrlu9NZHCAbWinNgYpwrHo7qnh5cQ4dxY4SAt4BQgQl1gGzE45Ro",
-	"piyck5bkMqM5s/gaQrrGkK3+FqsWZji1v/4sEsmUDwrphbr6P3Y5t8Rur1qRnjs2FhgVAcwi18gvZ3Cr",
-	"7Yu5WtSGNwMpbO8CBwGk6DVwVYuhSsqzgz/iqvgyiOJbFX4zwdP1st3t8lEEEMmupQF+8+npPx41HS/d",
-	"0486vS8BgMHiFVn8BWwYMgqh6OlOuKMP1sr9cGLapBIuIBErrgqX3mN4tcW5bAg/5j0DQP071XX+PLVD",
-	"wyOYh7MXQIgEuxJm1Ihw6L+FROCKrOySGzq4JquDmoXtsno7gh5f/jKV/O7hO3Bsu8pgolaVMYBhAmh+",
-	"vCZdSYtgv2vQ89ReMnTWeAFT287X6hmJHNAqFKMlOhlDoI7lGmZufppJabuAW6REcsmWXJjrzvAIYLxw",
-	"QQBeXkXQT1tFkHUWfRbonoqc2Wv2AdH95QJQzlREYqpQI0o4jUuueawIVTxhJ3bzuPgsfqukpnjZ0fJK",
-	"oYJTytUJwOep1DrJILEbu/aAiqKxp0fShG2/J7bZ0mfhjO46XxA6DtYlSFYs2V/WnVIKJnzKzQfc0p4E",
-	"8iEL/TYFee++XG335LJAugL2GHBHZDmyjy6ETH6w4JnGgh8vr58tUHU1L7MKbmpRWi1Po/UNTC1L+JIa",
-	"7o5aLn7AMAUWRzvtktFSNa0EvicvCE6jgayk6qpu89U9EQEUUWSwn3A1d8Jmt3nH4TreybCL3dLt1tiG",
-	"usYcQBdI8O/m4bjywpFZjjcsNOy3brLJzUvpWgYboaSlDECiIS6TF67MdsnZ7IX0kFx5SwWtlnO+U8SM",
-	"ALDFK7o+adWzgqcB5EmHvFvif7dcy3ovA4ATClq/JbB+c+gbTgsIrRGpaN9YefRDKtpQKpotq8amqyCt",
-	"uiVv7ca7YcjGD02X2q8JtfE9ivKtHr4W5Fac8gJtHovhr/YF3tg4dwetPHxkFGTjN4nWeFeYu22QxRao",
-	"p/UIN/TSehtO9wf3zC1yej1GsImanWnkzGXAmsYVQhAhZWuIIah0P4ClGKzB5oJxKhUTraANH6q+QBq2",
-	"dm0ak9+houPm+KfkOo1wOe4zz0lKxfzpTYppRS5pfOW0YjdWc0qw2HEY9CXFbqd/9bTWrxvMpSocnguQ",
-	"a5PCY+3uHWn9UFt4SxCkQE0/BilUJYPkxirlUZik95HADzbvn2jzhqXFGIP3Nrnpwdz9K5m7IKfCRVcd",
-	"xhqLMXiP2esb98kCtX0og9jSzWiiGjKd7G3VMIKmy7HKiJn0gypyf6iOcTrQN6RiRDClWWIbtXMd2c63",
-	"WWabBUJvwBGFOPePzLerkFzQ5UMd/5BOoukSS7sgWRIDOxzqGBysMYllJqvSI1WQLgNai/n6Fjnu3sGN",
-	"sXL5JyQM33dee8N0V1JxpjBByzAfii7Ha1wozWjiY7ZtNWIXdPlQIPbVp1w6/kHJJUvIvNy4HVvcMxw/",
-	"eEkLXZXsQt59BubtYKKahdzPIILr29cu/QbqjNVPd6PR3SqodxqV2eiW43qJQiUIJGg9OYQml0MgWTvv",
-	"6q1mEddc3M+tAib6E++y162G3tDRFhA4YVJbFO/7x7+3rHnLRE5Vve/q/BiCkAVnWaJO2sXpUahbUCOp",
-	"Dmjda3kokgMP+Ztg75JV92e1yr4XSvhdtOG+K85DxrCNsrd2wPaz3cEfKVXpljvzpvznKWsyo05gp124",
-	"6Z7cr9YHA83M6QobWoeu0Fbv9Xu01dPu5xuesL6ssny8F9wBeBemOeOhKXhstHZlgfEhVQOrzVmmmPuU",
-	"XrPEe5JiKmKWDRkF5vvbvK/37Q2/q2PxisU8wV7pWhKjzGv/Dsu8cHIpBP6ITzzssofneXwV2lkmkvm2",
-	"KrbXIqkr2B42ttebSxBZJiDMmk7ygd1OqUgW1YCoOOfx1f1l4VsAReDx1TQH551ZxHhosDBJJrZEQRuK",
-	"806LLkdTH725gKDzgI/xFJ+4bxaznVbIB3zJMimWcF/yfcDEvcCT850iqrrUVF0pF6pipGQxlD5aIBgr",
-	"rHy7vT3j4Vs6WhP7bt6ZzJQYC9LStpGJmnR7LGB8WRXmqKHv1bnxgT/gCGKWArTM5JeZTc7tM0NBKzWE",
-	"CWS+flAW/LGV5pxh5S9Rmmd+CVdkVAzjcH1T11lGxT08cx+YJquUoXPXFuoiUMqg1l2ynAvnFA2l+phH",
-	"viUS44rvp87yIklITTS8QI2+0voIXA9eUsuCiSE6m+8f5GWwP6+zUBNzRaFDIHPgZdg+baPHXmfzh+0v",
-	"NL6+rUO2E6bJ3d6R9oqMMPPAnDaaZYYRAA1EBNyu+KMRuup9NrlvR1u9kPdVXw1RGF2DS4BrAvSVdlvu",
-	"DtHHpcw+CNiA65xvdsUObXOVD+9ylT9s8natfymJ9G+xuuLFQOfgK148bK9ve6mTIjKOq7KEmleA2Pft",
-	"cUbjq8HKV3hgL3HgFyC00LCGf9rOiTxndUkrovk0QLyB4HBSsdk0UMKNqQjClOa5mcS0kXMuKs3U5ug8",
-	"r3KL6HMYmYfsB3047Vv1pSG1vGWEigCtT+roO6J81ak3KVUW7Xgvga9Sytyh56JmagaohOYZdoerkBPw",
-	"E2wFi1Bfl8xceVhv7OVZ6KwZlAsXdPktqa8XdLm8vxaiIVVjHOJfHbuwEkPokh/F15DbaFbxHt97DwvM",
-	"94xpaRbbxrRsNyauUS3tHbDk1wzQRxt+sO22zH8GkXL9ydKeZIS6dXAoGWFo+8wo78x7HnBtRydZR8EW",
-	"EwBErMjHwlo1KpUrI+7X0nYMffwPzPkM3Lzwcz/Umrlz60v4cesCPhx/Ad9JGviZcE26iUp5UdgmYsp/",
-	"Ag5aPVQHDkMLf/suj8Sf1Gj2UxsN/QQTOppEYh6n2N2DOAz3vcQM28QigEWJCIaRMctLwAYyt5wkStMS",
-	"Emu/Ay0SSt0a4q4YG9S2P5nvR6F/WyYCvG+nOeWMCn2CIeRGsePKJoYGzpVcTFGlb5PosPqQ8srMXWHE",
-	"QweDxqjtQlicXKO+tnt63ZjqsLsWlrQeqkvNg4xdY0KWl6ZvzLffNlVhC7Jw0+iilIVUNFN7IZnZJMML",
-	"2BjB5cjQ1pY6QyciyjWDSxlZVFlm9BXze7O3irC80Gvzj5gKcjmE+LVKh+MZNPlknrgd7RJefcdqpRnz",
-	"PVa6+fuA08yYdy6tAv6sUbn3BcaG9iu27wFrkjrhaz4p6vCoYuW1O3NVmc2OZwezL79++X8BAAD//w==",
+	"zTubKc9+jXq7E81+plfMv+M5LVdmE6ggVKg1K4mWsCOK5oz8VplBpCA6pRo+jjPOhCYpVSdknbKS4cOs",
+	"vGIlKVnO8ktWKnxeChYZEto/laYblhBq/mQbsjY/piUjQmqizEvpknIR2NXUrKC9qTn9/Q0TS53Ojp8e",
+	"+tZ8mpjH4F0F1WnzKm54qWS/VbxkyexYlxULvPjoMPBmlhdSMxFvfmEeHntBSqbLDalEYvbTbeaKbQhX",
+	"dpvNRogE1h7TsuQsIbLa2gI8Ms3EW+POzcCBWT82s865qFfhXcPiLdVx6mcKc0CRZmuqSMlockLWXKdm",
+	"hhz5wDILV+Tp479H8K3hIZklhuzk6dHj4CoWcxx6aPr9Cb/hOdc1Rbe4I4Mv2y9M2IJWmXa7QX/nuTmE",
+	"R4d2c/DPZiQuNFuyEoZ6R8tSrn10XfBMs9Kw8H9/OHuHW8SuWLkxbE7ySmmSM6bNA2uWZQFeFvj+ENM9",
+	"f/L3p74dOFssFNP9ab2HEyZJxugVM1wUkVhWQhuWMqeSZhkBoaQC85H4Yu/2bW/emP07KxNW+oTvL2wz",
+	"JHqJND+MQOqyxIjdWOY5VcfECcuIzFGIepdRIp9NOcofQZK/ohsVYq2qeWLr1bgFz3fvxycuEh8/maO2",
+	"hu8IJXFKxZKZA5XThBEuToz8kCAlSpZIspRmR/D50NnCkeanyaRt+GLEoSqkUAy24SVMBcRnLIU2V93x",
+	"HzNaFBmP4fI5+Le5mo7/aI3x/5dsMTue/X8Hza1/gN+qA/u+C5lIHK2/DVrOzVoX2gpM3I1Z5FMbfEPZ",
+	"xw7gGRjjvJSXGcsHFlHgE/81bTHuvZ6FfDLigCuyLqVYRng9RkDANchSWWUJuWSk5MtUz75Es//hbL23",
+	"XYaXeWYF4oELJwLMA/Yn5o0vRJzKsq2lmC+TKmOgceRFxuA9fbUimr3QmsZpbmdelLJgpebIQylVnsvl",
+	"w88v5o+fPTdHn4NipZk5Vr03Izv/0f+i4LGuSo8uc2ruUWF2V6WgxdFL0ClQRxFSN8NcSpkxKszrFP+P",
+	"510/2mktZJlTjYf5+dNZ/2y7T7yKFUs4Jeb7Zqkwt5lPDjXqyL9w8RHuoH3WzrQhgrz8N4uBh35kiicw",
+	"B5ok3EyAZuctUixopliPU811LRjXqbnDNVlKppzix0QC6mmbmnAwffe0qLKMXmbMqVE9gl2yhUR6Tfzp",
+	"F99auRAol7rT44mXWVZcJG3O7ujZv45nuy36gP5oiQRD+MjykmZMJLTsT5YmScmU8qgXyLELWYIKBcpF",
+	"bBTHRSlzQo3ywXyHhWbZK7q5oCumfOdCGQ1FaGUO3TqVGSMJ3Sii6Qp191RWpbKXMS/hS+9ZoWqFe78t",
+	"9JgADrfrApUxo8ooQSsw2+pjlFDN5prn/lWolflXs/utoePmQvIMvrZidyWMDtForLTZT2GUtNFTiWUm",
+	"q3LnrYZPfYlmuL/92f1sdEIqNmDlwOwiwmicEjMwGkGxzM1dD4TYMFoSam4yr6gB8ntFjeFFp02Zp8yJ",
+	"rhnHt8DAecnYQp9VemAhlpNiuMmM7WJus9CEw0K8uZo9F6ghINygRnYb1triqBN7m1o6E5QwxroUifcy",
+	"scOpgfHMUuBlVJkB8V0RoWCXMhEzoJvRurR9UW8U+wEtS7qZgcRAV4b/SBo9peXZ2HnT+ERQPUItjSzj",
+	"dkVCzZ8NgVt7Uh+8ISF27kzFwStmS8x1pZLnUE88ZY6dutqsX63vrwT1yZ4wDlMJeAM08Jxu4IidkMNG",
+	"nUi5YVCqiJNNo9QFZQ2NABsmUqBx0+K82bG5KHfpDC1egDF+De4BquFIoLPF7Phfw/uPSnu0vW9xvZ+7",
+	"FX97BmEau5VrnO3W8uxw/VX9CuviRZ+yC86ypO99U5qWuvHCWZWg5YxD71vJCkY1HBmQbi1fW+2YK1nO",
+	"BZpfoAYEXXW/RpNk4MYI8hJMQSHJFc0q7y2lCiq8zAS/1YqsZZkolGWRuWM+Xvw0P3pOYpkwUgkOEqGW",
+	"Z0NU+VDgid0WcTg175W0qLIMp25Ghpn41mCdSv531LIXnEs6ZYrZNTUeYVl7JjfgX7RD+c9MNLPfeg1x",
+	"eDNvXSzm9owI+53GOtvs1NqR39wQbnMcmZql+k+m5DGbKGDBx9NxRfzD/K/ljTjyiSBwV03/WS6FTjs/",
+	"O3o86jevqMcRND8y3G30FbjXE2r2t37zk6PWm+feV9vJDL21/cZnY15oZ+rkxduzWTS7+DiLZp9em3/9",
+	"PItmP72fRbMPL8z/ffQea3Ou2i959eL0zf/CK17/Av94e/bu4mf41/++fvH+zf8G3qJ5NsItGs3WjK0S",
+	"571yZ/lGK8jp76f4oh+2T/wWxyMn2TV72bq+4d2McqnAjZZZUZpVRj+VcVrCUWHUyM4MuEFpvAwvWVlu",
+	"vDN9xRbcaw4m5guu7bU+JNleNU8OKazNXez58so6cYbGOVsL657xmvqtCbcG823pq87SJkgL9FzvmudP",
+	"8NQ7mcCljZEsv7oCYR25IBT9SiSlVyDqY5nnUnSML2PMuqDYToZGJ67fc6yqODUaurutwbXmHMKO+XeO",
+	"0DD40WH/TlMp9Xl0YplVuVBElq3wYGeVZkPGLLDqeJz7dpYwViBXNsZIQBcMDKnTkrHdxoIlvY+dXhvL",
+	"4ExYyTfl8mm5N3pLTKg3KJbQDZHGXOdxai7alBYFE169oEILdYyq31ET3azwDTgT37p/wuBG3xqg1uUa",
+	"1hyGZ+Buf/sm79g8y5THYSpL/p/A4Jmkya6j+8Y8sz0d91L7isB03JGf5kM8E+B0oFkWESo2kbGKInNA",
+	"KNFM6WPwWLEsQfXNKKSyaJzhNrqIdmnPcuxcZ+MFVvtot9mlPt1UbG7r1Ym50rxcr5ndlqRCgwAdelqa",
+	"A+Fk2vkPr8xD8/PHn8ZIEXfn+9xE1u7Z+Q7wDo2SmFxUmgXGE1JP20lZjBpUs991/8FD/7Ny1CvHq1Wg",
+	"vHeVqgn3ymMfh/S8EtHs9/lSzu2H/1ZSfP+ert8ypSjazD/JSiQhA48SxWgZp2RhnmrsvRMCBge4HAM2",
+	"X08xYCrsV1QuVgPPbYVVwOxyKRxgtHq9jeInN8aNzE0u3km9h/cI95bto6p0yXScOlcqPEdoCRusU5Zf",
+	"a/UQ6/Y4AdFpDt+Oee+NVqy5Rt/xDd6ydbPgK30Xyj/5FRP9+y2z8rGeQv/rMuBL4CXYiNrGRLi2DuhL",
+	"RpKKEdmP9gn0njBQBabJM23dY7udYts7Yj5sXu7bmm26FKW88oU13ln/YiyVViRjyh+RUd1LIKCSOFsL",
+	"xxrwD/7Tqfvbfoacqfd+WXQh54lUZJ1KxQj6zEhKlbnrDLkgcYwro/md1OFGsByELF2SSjdQYz2gY/j0",
+	"wrBg4tvX2jWydcKzzJ1tsEe+UzCZiNAMHElmES4ZbRbwnXgDPYZLE7r5zoXaotrp5Vtcjx9bql//vW6m",
+	"Cd1ExJj7Rk1Ab8yI8OuKFdorfFr5fuZMXVY8S5QhGBWE0TLjDAy3Y1JQXtrYId47ZSWIXHwWQMdLtuRC",
+	"YQTLZfz1ko+MoMPsA8yGSG04yb6D23RCCmOZoeZHmBxnAzHW2GFEsN81geRQ88PPwhOQ6cXmG67YDgdr",
+	"OVcSnMEZ5cn8cgPOXVlkbE5FMsdrIpqZZaCNmVRsDlqb9R8LltR/2yS+ucRAY0zF3LmazRGYG8q5fzvq",
+	"4S/tN+5D+2Iczg7qBmOZYmt7IRS0UvAYhTyzlIpkUWXgP4itJ0HzGCOwmi4xRKHlnCqcB9vM5Zph2GJu",
+	"brfGR2lN6ko0c3EzWMgSxi7xxS2/ORdz60yXYu5SWStRD23ePe8ntbYc679VtNQ2TFuJxP13bqMi+Add",
+	"w6bhH5fc71wfby91LgOvU3hlmJtrSALWirj5Dp1sTww0HLRd2yuNm9PHvttWsQzT2kMDQoIoaibiTZrx",
+	"6zV18BZFX47RaI7Jpyyy9rj5UEuI6uIBJnIxboly4V8gT5zqaDkyIoZBIgLMERFNl0aUIUuMkpPgYhmr",
+	"xbyXa58QMFLZH5LFaAW4tOJMKpYQxcxsrYGW8mU6YpZbl68NDDV2OF5Ndi2+W/hn8IrYVAhfSHUwcURI",
+	"r6bQdtcMUarlQAmai/3fx/yKZ3jjG06F7Aab04DU/U6R/0jBOtvXpKL4BtP+bJaal+2pddc5Xr7mtBq1",
+	"CTNauIYcF5t87vRpK589t4XTkQPWZchHtUUKjD+4fQRliGvyt/c/vSTPnj19Rj6evno0m+zHwsm5bRlk",
+	"G3W2sEyy5RTHD3vLaHSaUceqYc9dFgLebvb13ilzpWXpmSpGe8fP6Zwq3YSaByflXu2dj6zK81IWUtFs",
+	"dI4ZxJEDzk5Miicqk3onybm7ZYNTU2dTff6W5MOVEkY4VaXnrH1Aa5g1fvfDfxwfHs6PHh8/OYzI0ZPj",
+	"J4fzox/gDysOT4hRSKHIQZFKVTTr+rIw+3534l+fjXCOvq05FS7/sbt4Yf1H4yyIopRLl5W3I0EBn4NZ",
+	"xuFwsmBrpjTarhFZ8IXeEKpJLkFFGneDwft9l5iqLjVVq/EnxGZxDJ+N+q3N0vwbfiWzqwlpmKXM2O7b",
+	"OmOYkCtiFjSwbE1YxiBIjzULI44VTMC3lF9YoX+yaXUTztWk3OYdyffBvKYpWcK+tb2hPPnZnezu/Asr",
+	"5CZI/bZo9DFkMJwFtzUEBykoBq18eOemWZSMETQshpfczHvAi/GGXbEs87HnZcifCnMhRvjaHHLaYixR",
+	"5ZfWs15lGVM6ZKYzYxVoYmwP1CINw1qrAcRXRI7IJTMKinmTb4TphBkiSsi79CLLyJpuFFbgaWO2DrqX",
+	"+kSF7B5t03wYJnDU5Q0tCqeQWmnTOzx6lXwjxTJAEa5IJsUSHRSCGDZCCbDlAZRitL/IjrdLDrbZzM2x",
+	"oX5k+WiMR+0NF8yXnlBg9kpfCQVT15staZnE+6uS0cQaDMP3CT72pfEReIbaFjM4bmRn3XYvWLvcjR7a",
+	"AJ+z1308im6wi7uIhq/0z0F5Qr20jFPuPx67ramUxauM+0TBiB9PTHsFDaI/0NkC4qx5kUF8UXf95OCy",
+	"GGVTh1LB6chBbf7WpDGDeTayYIF8afMNFokpvxPCpY0MZuHAQ1BF5OpIplJvv1nd9WlSO+Yy3in+wR5P",
+	"3yUNTjmvhWtJGla8GrKDK9qY3uglWpQy7xCdEusGHF9EU6etA/2bQnhX0Flveuh4v5VXU3W4P6GiqUWB",
+	"3eXOHcV8q2Cpu/hrJee3pN8O+XaHifvXP8aeS6y/V9YpvKVryHKFCov5B2qoXDj/Uj83Rakq94kO0HUr",
+	"DB6jN9c+is4uCg7VxnvsFQYxLWjM9WbAF+0qh8quMw0d8qh5oXONapJxpsiiKiHqBnVFqErh9EoWr6Rg",
+	"/tKd3U5xXY+wFfkOZaENxUXfUp8FP7XGwHuV+cROsJrAzERMTYWjSXLdRJEjXyJRt3agRwHnYakE2r91",
+	"eQNjBRQ0LFM9i8xTv46QSBjrdu+w9b4MA1gxy0D4Oqlsw1kJs4+UTGkJpM/lVQvZxMKcNKGhIeASulSt",
+	"6JUvmJNU1xO29Si9LXyLrGi9Vegk5prY0FLgxa3TwX1OnyOiJXl2eHh4zWTUJ/60Mu4rTeI6JXbLjo20",
+	"kiWRlb/CuU4/GTpDcH+2nJmT97om9k5z1T4HxzK31/aejk7vqCswUoLn/DRRE4/63RHesxbvMhj1h4ou",
+	"WUwr5eH9c6pThfGI5/84PHrkIiiaKQ0l4JcZVI66olnIXMzWGKYZX/2YSemtFj5b1NF/a8qrXReQL+XQ",
+	"B6ZhA/FOlhVSKX4JURNX/VuvQ0hNEhbzhCVekSMXixFqCDzUCkuGMpds3HW029cfuBwoHeQN4bB60Jd6",
+	"AhlFwcKowQoH4I3R5von5uAtemloUmNkJRTUM5osEW2IhBbVr1iZ8NhnlQqLwWMMFUitFXKNfqGbM8O2",
+	"Ku72qZkP8mNUHzm3zvoQNNzstnIg/PuWlUt7oqcIJoFBSg+wikNyUhqXO830gBd753kDk8tT6scvMy6W",
+	"VjUtKk0uWYqh8xvYZ+PGWVgdZuo4fgeQU8+MTH1ZFRAag0A4LZnQ3ymwjptETyzzpPbr60zD/tJPfEDV",
+	"4WaVkMVHKLFBHiIX1xms5TfcA5yH4aELOZGLfIyOWfaTmXuAtZMRBcUddRe1418H8ibG5RUEqkodkkN4",
+	"xsoX8p+SLo3L9uVd+12EoYQJn8Xl8hdwRr4lvKPWrJ7AClMQAXqhM+8k2LqN2zLNCHTh4xFujlvDRvAp",
+	"B5rENMuMhaNYtqhFD1cgeS5VT+6M2kO34MA2toPEkxTsUcrz+IjypHDwO7Z2wYJJddi35g6r/YUh1RIe",
+	"2M56h5MUXUNAjz0jrpr1dvfJphH7D8h1S3x5vPsXZm2ncbckeASxBr2Rw0W/gX0+x2zZadvMctorcjo6",
+	"nJJ5cBjILR27D6kNYl4noSGwExetAMWUoudgymJCMTDfD2W0FThMhG8FuCDixdW1FLXbuK1qLJd9a+E2",
+	"8R618K1NuZ5afrduzdvyGY70D/pU1I8fT185bwuiKCPq6XU2k6t30jfLcwTo5YJAEQ6cWp9X0Nku05nY",
+	"n2P+lparBBBcFy7LjTx/9uzJc18a1BNbxrkf04Z3rRqXfSIVnlT7CL/WNhe1AB66L9rqzp/gRAUMohvU",
+	"qvqgywD8aGc6iXnKQtd0bcNeYSV+5bj/uhIUbazrbC2EGfYZpKmNn35NfMaxMN75hUmc0pLGgEy/vejd",
+	"JmqwzPLM+Sg9Z8NcWTqlOiJJKYuCJZHNzsqYPZy5hPrgXnwTkNK9ECj+WsOWU29H/M9isDvfWDBn6syF",
+	"gGszuwkkobREg9uZlDEk3kGRBV+mc0yX8dnhZ1esdFgt4Wj4yIwk5XVwXgbySszzCgSTUdivmHK6xCUf",
+	"nb1msU99o5Y8H/CqYtYMWfAsI5TEAMPiiT0bFcjjQ7jkwu+Ej7FW1JOKY+vlvF9aHDgVTmTbBMtyaeCr",
+	"NeW6Cx3a/pLrlIsXnxhbjWBSuzs2lNBU/uHEmqG6720tC3jAy9cuxDmMElpAyR4WPMpO3uTO+MeEQhxv",
+	"nTpUPo5PPMWr0Qd8ae2PccEOyrOXVbELQHNUJpU2pBkI6fmQajygc/gas28LWcYsIpcbC40LeAgzD23d",
+	"j15fhUQyjdHGSAExUiqGEI/wM6MxZYwqTSRGFjypuCg2xpfwg+PAF4LZvggHE2apN7bnMsHUjeVlfahD",
+	"Bhrh6sQBvDZ1XqAHEKW5zUKGRGvnx/ficwXic/WhwItl1FpqKK/+cv7Tzd5tpmC++In/7rsaLlKuoKR6",
+	"TRUWYBqz1PzA8B0li4wut0pCeY1Z6+GVMC4oRqnc8bfCBe4Oe2brS6BTTWw5r032qLkx6zuvTuWwcsTt",
+	"u/eKb/xHe3ARBfyetKlDF4ykMtuKiEqdokYWuAuvlx861b8U8K0P4N/fm8xVP1Daix4i2vg8UNi8Vjro",
+	"YN6nZaLrZD9+057I3ka2qif7mrH2ciFk/PlaMBi5ZNuXgGS23U2wAhdLy/o76HAZ+m7+iRpAyESpRCLR",
+	"PPQRcJ1u/Ci8EDkRFuXcvGNEvXdL3kIRkQMGxti7zZSs5+Pj68bpG/Drjk3hD8oQ58sdmX5vLspW+r0F",
+	"3GU1lkruJUbtBR6k6u0Ao1txYvMWB6UI7vZ1hEjYzz7aE9xd/cua1+KM0XI7hnM00mkW9tTvdkAFPffX",
+	"CO6f83h1nUSWEQGUgIV1bh1vE4bzV2+30kLBdMqocMmhNwuqBeu7zdTVNebeVcEnB1qnVLPbHm+yrDvB",
+	"1QWdAEtk/gsYNpDyggnpNnDQqmGZtl/DRfE9SMacC/fBrhI/2DsvJaTS5hr2dzVaOOxOj8KpUyYwI14K",
+	"Z5a0wCdyecUSomVEFvyKTa0FR9BQj82Ry6uJOR7e12B22GjzEp7eVZKHU3PvHtjs6WIi4UpTb6X4+dGr",
+	"iJw/Nv939CmyQGQRIEfNHXoW/OHwlnahI9xlsnfJMkaVN3dNKot+Z3YVULVcX8lbTjuOms32k7Aqp9Nv",
+	"SkmQGIIDsF1JO8VpG5fuNgZINZBi0Q54Ni/fT1YFrMm7l60AkPN+W7mZgfGes4QDYnrKl6nXyd3qeucr",
+	"pkkCxQRPjx67GlKWJYrQTEOLUoRjmJL4HVelC9qNAaSwj7+X6xFp0R801QxtLm2Vr36kyfaMoNa5AxX9",
+	"NNaYD9wP+GpfK2K3JwiURuwkCTYgDGRQ1+mBvlwdliUu3R17G8384S1dhbDswuhEtgPdjjgSdpFzQZMa",
+	"fs3upJ8bG0iULenbVe07XvpxwSBnS8HjgcFdv5ixYxvjWqVDcJrYj9dirRmLBpLOO27DtisnoCKxMrYM",
+	"Pg1EatzOdNMl29vUDN1aa2DvAhhGIQyo0ZVzITx158b3ePSq0F7dMuC5A1oLAp+/h5ZeE4AB0naghiOE",
+	"pn14q+a57UsEKLkdL3N1d4nRTrDyLvNWZm6Hq/DlLX9sYKGJt0goTnkxXumDNks+iQ8ZADeJu/wPoG0T",
+	"uUCnrLuE5KIFxKdcHAa/bXD5QA0CcYaoK5gY4oRtUblsmEu2rIQveNONVfpzgTw5PoEMnNNWn9cRCTj9",
+	"y8J8850iPPEiJzQZqmFESazAr7cA/HGuhRJuT+DVjetp6OX2Xl2ncsrbpQ6wAtRaDTVFy9gCG2pDgyYq",
+	"EpLzZapJzswBRHY4wakpLpZZq3EUzSYhJ+Cv6rquHp7OqGwgXyrQXlJ92m0Mx9mM0OTCG1nNabnyOz1x",
+	"l7E7AysZ3plKS5lYCEW34WPwOr3JSSM6J45PP+qkBe1O+9k59tiiBjz9zU3twIK7jeTUrL0JkRW4Nc+3",
+	"aOqX27EFK+0BcuNtEWi+EsLxKKjWrBQ2mRUPlxd2a5JCoFuNooMXkNmC6VbiDSrr/WltNyk4fry7owMs",
+	"1fHu1lLqNttDPG2bcXfNqB2EtDl1RcngPMoYfxp7T2QNJuQF/HkVctlDE8TeVF7RDXZLrcoFjZka6F2b",
+	"c+XVgl5B+nUjbQpqnguDtFrQ6z72Hoc+gbZfrE1ehgSBduwcviwrf8uhsvIl9L0Q5P37j29em22uMVy5",
+	"sGC5QgoeU3Bwevvsah6vAgbdQCdCi6PPBSkyygV5LZYZb3qBh2NP2LTdtSBCWkeO9epWlo613PRq6vwa",
+	"5OeR/Qm3jXEzoboA0qqJHR0CHVp0xQjeIDc8M/Ush9VYl7AaQNZC55JmUFPNllyAetMBi6hVHUwdwTXK",
+	"5DoRguZwNe0Pnz9vtSs89J0Dx6xbWdWjAjNI0vOS+ZMhp+5iXWQYqlFa8KtpLqQAXU6hCY2DOBs6wr7k",
+	"VZ+zKM6MOLGqo9MZsVgaRdtW4g3qRokEIGm/njuyTVjgqIbLI9/bijfnFkQUf5uOiL4tc5X7XILWt9bz",
+	"BKg3Xk3hECUlBDCqWiK7lhDhpMQa1bCf3ZgwVnSKSjK5JlRI1w7EQaZCj4iOZnnoH4rnXgwmwyGYG5ba",
+	"nt6xzFEC2YJv1zOhb5AtHDjooEYND8FtGQRLqxiMjvvmHSr3w3I6p3bdIo8Sm1aK7cPEpuvFihB7zzp2",
+	"622TlVY8YeS8SUn12HpTsJGFfGef3z5Adn5o/wmJ/Tko5Pr3OkBqBwgKPUKMGReeaRu/hvq4qq4AUYRe",
+	"yiu4P2zRBxaNYPNkTajhr8EOMzvF0XWgoX+rONMBjakJnyLpIsSsOHpKtnZtwdYhrPrRPYpQRrCQ9qZk",
+	"ziA9DhwkTBB82gzfY6hPVtgY0mGS33eGzZcBMLOhtBorCOp0xkS2+mm48d7bnOtdNfwgiG2To1qs1ULC",
+	"L0xtKGEgGEJdswrXu6LpWhFZ9SUi5gZFl52F+0e0f+C99Und2sMsD7gRm6S2qq4ntsy/U9i+W8l6G8hi",
+	"uuXMyXDW0zTMwWBeUzjr7i5yntqJvqGC0Q9NhdaobJDgXt5ZCtdg7taHFmbR7RbAXketD/RVhFaILYt3",
+	"xQqU9nx0LkiNWr/T4zHsZTbLXEooRtKSVCJjCsSXbfsomIWMuPeoNP6spQuXumWWybRqrRDU+5stMFjt",
+	"iEUkN693jGbbFKGOajBniENP7ZO6KUKa5xpSSngOmUl1i2YoSjA/In97fPj4+fzoaP746QX0AXl0AjBb",
+	"tiucB0bE71BzNRL9GUDNA+wYOP7tdHZ3UNhWCMx+DImLunCyZ/dKFYKNcsah0910aq3ByJmGNhNlg2GJ",
+	"lCIkG3PFPmDhnVjlQFGeYGPvxgKF/shrMRvKLKhr4luIQzXqpmWyrgN6VnvTa/dPC3yz7sbmfNSthGWX",
+	"INAt2/fZl9BvNtSmtu5LiwI1CvWkvVl7U7piYgflumY9ywu9afRPP7lmocbAAW9HlWW2iZiD4Bv0EHiB",
+	"dROnQNJLWemIsN9prLPdarDDiXLD4jwdcdwW+Y+F1oHosNmKgcAcPhC1EYU6hUzOwsc9qauZfJuSsIXr",
+	"yD5eCxmgRU0GKOHzkoF6O3meiuZcGxmIjaAtUhstdxcAWMXF7b9bmBtwgAKeRBvmrSf8IHOGroDabHMl",
+	"hTsLCXMap1yw/7tTCq9T2S5WDIX42lWXI6OsyG47mxG5F0czC9jYnvrQNu5I5u/clM/GJcZ70xVsOkLd",
+	"JLs145z+3h7y2aFvui7xcJQqbqT7zest/3yFHtexS7HPaLzqb41KZelRKd9KBFFMUMho9F7WvXxIt26n",
+	"Xfjjl8SPCYC4r2W5ishTkpqbQRl9tt+mGwcWEsbein4NueDhIuuf9k4ZVLuwaSvAHdpopxGYF3n3tcj4",
+	"VHSzgpbau0lakseHu4mPv/fOpk53rHNdGUvUnLr+MlzMi1LG2P26iTA7bPIsAN77waWyj2tOBinX4eqw",
+	"cEaf18GF8TuqJDZFDmgBQzl/5rWdafn27oIub149O9Xqn1AeFtOy3ICPutGYJSq6ginNEmKzI3wYEHck",
+	"ira7jgyKpAu6vItK0ykYYb45Lu80yeLocO9ZFn5Y9/5Sec6cEN2qoqshMFSNgaFCIBh+tLjrAbUOArTa",
+	"YMpYoTQdWtU7qI0SbJf0ahqnub+R/TWbDr2o3+lPEK1LDzyocK1cpp4BKcKZsTfFmzNiC5pgA2KZZgIc",
+	"Nq5ncB9xYRc0ne8mctBE/gzYoWXbtNUGImgs4p0PFxnDh5jTgJmaPGcth84PF0fPjw8PH832AZDX38LB",
+	"5uFBVJwWBogxKBtcnFGZhymFBL1AGCVw6riosac8cWXbHBWyIBMwkgQj4Et2hu7WzPxFBYG04V9cP/b+",
+	"r+q2/FBwGa+2um1hyq3zBo7IK+6iOb4ExKOb4v6dECky51CBaC/6eJVRhryZzLLSsfSVQUOPuTrwDX61",
+	"Nc8yo8mbudV5XEbj3+4pHmKH6wAJjnvxdVKCYxb2lk1b1lC1Lvad7h7zp8eHhwfnF08O3z7qle02Vbuz",
+	"W8MqjL3N95ucNy6W7fz9GqSa4E/HUqWTd7xtLMLNByIxqfByUA5hyJUUzGGLbpY1MDWJeTLa1bjwA9fY",
+	"cWDUvilZlfEAjniN7uGnQ6/H58oLg/r+9IRAV/hj1yDdhc9BPIHWRsnH01co4AQ+fINkK5iJe9qnKNX2",
+	"daCrwBhgSmvK7qiaNk/dLC99Kt7kBMuzvjTrYEIdBWhFFeo2YFWr5Ze15hosRqfzdQ13p/TsMrZkIq9n",
+	"bf3FIIZHQAk3OsmQMjG2wAi2AOryQU+TLRXg+lDA14H2DV//LY52SMK7QVQnIPkO8tP2e+5Td4KA5uDb",
+	"sMd72LB9oBj7z5+9LkZUuI8+jNdHBm5E99ZkW75ISCCtnZGN/rzlrxzhxhy7noC43wER9Pi6WD0XTSf2",
+	"Uf6Jwe5sAY/xqWg6v8EjtkM+VkumMksIFORGE8qqh26zVgfXoAv6oiqFzy0ztfOolomcdKFv1/Him9yL",
+	"fFP9KBL5nv1Wsen9SerF+NRuvIZrXHp4lkA6EORV9lTRui7hyOts7c3bD/R4yTZSJAFNE7CpwSZRljtU",
+	"GugJd1nxLBRNz2m5cuuiQq2x9B9/0U61rV08NuXLFY32SAjp6eODcP80j/t0OcCi9Bq+0MPw2MwIAucO",
+	"2xSRTuFnLqFiNfO6UX1Vne8gQAm2FG6D32SaaH40qXd+KCTMjcWlNj0Jg+gZ2/DOI4AThlOMcbds28M+",
+	"rRPJ1BQwP1f30Or/51AZLC/X/PFr4BSc2gRXd02wDbyFZQxzSlvQqXEm4xWm7CxAhUakdghTpBKbDGY0",
+	"N2rbpfzd63s0I76z0YS6ve9odOuqiGXeBrqeU0BP6kJd28hqF/G6mYLD3O5XnkzoJclWr6wFNL1KaOPj",
+	"dH/pxjupLagSFs0nFWvHj11geYyLL/PnkblOnUaxEg7iO2XghKn7dgubfYGtaTajM6PMPn3I/PgMk9DC",
+	"O803O1FSzhY+ExngqLC2g2WF2u0XmBjyGBd96dz8gRjMNdFEe346EM1Owrh2I279XQnTxWgeI+3W9sz0",
+	"qXX64Qx5xaKAYWNZxygWk+Q6Ig1J7jLe7Cm3gKWWB5GlfZvqDuhoqJnEm3nU5JQ18R4xISV6iP/BfTRe",
+	"5PxMi4KJgBsmlZXPq3hqL2XIyTKPnNQnmTZAZVCANh7yr45xetsrj8XHQTk/1HTXxm1QU1KQ5RYuwJZr",
+	"b2AeUsVg5a1c1jrqagxX97nhL0BxHyNKC0ZXYUkKwCD2tZdMaTsB8z6oOLRq0o03W2VTYHKGWLFSFQ3E",
+	"ujqbZzcpqvFtXFMCKCDqYu523KGrUFlkhzsNYSzZLarn2m6poXsj0fDkQDhvd2oFChM7B8t1llHdubEE",
+	"rY+k21orFULyBXazH8dWqgpUgdryT+JcbWNYrWXSehNzrdzlmtAkgeS/unbgZvV5UM4ZCE2ZCw2TMamN",
+	"qgJ7wE0tFyhZpBzh2/cXzbk1+zce3KG9bYe6VjUgT7gmGTOTTEtZLdMdOxXsN2RjngMDoWmIPcNdhJTr",
+	"MRlpgPtpF9KM5N2FlE2FFB6Tre/Tlj11HM92Vzu4vO9g1YNZwXuLMNCdaJ0+fd24istxDgVWvoD/euHt",
+	"19zuvGEzx74noJRKoUsaa7LkVxZpAToN1MeAK0jqx+rKz0K7bG9FckD+bBdYYNuW1tiYEwSFkixx4Sdn",
+	"05mXUVdsUyONff9ZfBavy1KWqGRZyB6CyImK/O39Ty/JP54+++HR9+SclprTjLDEHFPz9H9/OHtH3rJy",
+	"yQhENJj6LOAXPzz5x/NHx+hKBGeeUSXxGGeMXjH1PXlBzs8+XMCyMJ+OCnKasLyQZrqb+S9sc/JZUFIy",
+	"XW5sWbgDhSUrtsGqJ10DMVgniJESykhgUBy/J69crtRnAbDIMG+jbf79+eERMYzlAI1roqHl4MJ2J4QL",
+	"pamwS37/08vP4smTJ//AWo+X338WtXJ+PLvgwgYcrlipLJquyy6kBZ8dz558f/j9kxnKBmDDA1rwAzca",
+	"fLLE6mrDzhDsOU1mx7N/Mv2yfsiwqiqksMLq8eGhjRBpmwlAiyLjMfz64N82NoCyeTwinusV3ffv9ZLG",
+	"X1+xclNv2da1uxK2dyLXRl4ajbxbFOGbRb2+Awf6akZVVZ7TcuNMPLcftjje3uiGTMbo7/U2MhJZKs/e",
+	"vkiSerXgUaU5g9jC8b/8s2seOWjx7C/M6EE7f/EJ2kbMvvyKAocp/aPExmCjCbijYWNDuq5U02XFvvR4",
+	"52hvQ7+lCfOxR6t3xh5I/yJJWmF1QjVgVWLHblfZYnNzbKmT+X33mB0sOBrkOxkCalF7TOGDgwHIAMNp",
+	"UQsFwd7H3Dz2W8XKjUvRPW6qgNvkiVpbvbvF8H3gThlrpudKl4zmXVap/RCXXNDSV+b19XMnoF9Q4A68",
+	"TJ89e/rs0QkmP8pkA+1bjYm3AXvl6JC8/bGGz/fw7R88+YIqR8bQ1dfl3PeQoHwDaTaGR04XbyGBYSo7",
+	"3eDKug5ha7+LdeWmjLq8qde2xsD3WvvYATxjX3sjlkCatLkC7kdDdmsroq2AKSFder5OuL6n1BwjHHKj",
+	"HM5hbf81jahu0ZgqM0pUfDschcHZFkeFRMVByRYlU2n4qnuPD9yIx27zcHd1GY+fv4dOg/omBjRqh3UM",
+	"9rTNLwDVwBw/Z+5A6fQ63exD/qsVBmVRIUEvaT1JUH4dqRrf7dKHp/S6UWeNqpCQlGWZJH8DM4piGeyj",
+	"qMZZwrx3altELCkkdtDPIqkYfoegXY8iUjLFNPkb7AIzmjvW29Il5eIR2JCXjGryNxtf/CxS8Bqz5JGx",
+	"YuteHTgwGqk/Srmq66JUE3lHFx8vITMbpN4bqvQcljY/fQWZqtCGIfos1u5wIWKjs4VRh0M7q2cSvXa+",
+	"tp36WT2lpkM9SakK6GauNYRHmenlChz6nDLY7MkKiOa9ndXPAsqep1PLiCNmbFlkKa8y5lG9eu0l4GdI",
+	"3BrViSEm3F4EljL8oFh5xco5kNZdf+5E1LAyTlb1AaxsqUCTR53CwY9qvBdgY1e7YE7D9z3G+YWx4j7r",
+	"9V+f7t2uofLLcbPPEBJwxLWpUwAqpvfAgoboThNvFZfU0SvApLBAGVihFNDSG3ZNXTRt0G3zc/PUKH6z",
+	"4f0ThKPsFGnVSDQ+vnNBztEyJQp6nxO6URH5YfzYNpTaGRql4/PHO9Kqfr0LZ1ZDg7OFN+XCz5RNkzPg",
+	"Qyo2gPEiHV7aPp1Y3zn/lVwAcuFWhzUjiyHs5OG+AxeS8at455U+Fa9tncFf3LsFyzgTrxzNRomwYdq8",
+	"tNn8N6fnW7pitVwxip8t74g6eTE2q6FFSK60LDeDMsQ+skOAnIlsY/Uy1XQW5wAHdkIOXVmcYGumQke5",
+	"7jXeEKTelsPomnrQ1hgZz7n2D/HkMGqEx5FtfDiQlHkvPBCOPCEbBSmyBw7rGKBRi5jbns6Mi64mtW31",
+	"0eQNPHI7x7RGL7xjwx3XFCAD7EkEidhtTOwWPtk+fD00gQBUSTMc0Oo0JWMnLmMTrFRWbJProM60HpDj",
+	"jmp/cTk+jUH2p4japPgh3w4qf3vghXOscwe7tssSOaMigpRMl9TQ4gSLhRSMTLyxWHh/+TAVAjl9jUEA",
+	"qwgItkZ4zC51dzrxX8Hn16TzgwN/7+7WczD5EZ+0xq2IGi8+pnjs8OLfQ3LergffLPjBez/kve/UrmNi",
+	"jE9UHEAKzdwlF/svhpfmmVc2J/02eOxmF8g3LDlcHoxGlBeExnVo9m0gHB/pHdyUn+hv5dWtXhP3TWkw",
+	"azVrfpAoW/oGxpeBoST277IdHaB3k8Pw8XJYYTHcAjaHrMoL2yL8W+Ey1/X9a1ZNkVWgpayjro85Sqa0",
+	"LNmQIwEeuL9C6BuVCBdtMlfalQpf2oZvHbXVQ3cLsjNsiLqOG9+IWHhHc+c5+NqEAho4xlx16ErYGgR4",
+	"Bq4O1fRe9jOMpqWeu2osP8t8MM+cYenMg6S4L5LirGCinQbiV1Mhqu6lfH1/hOlOr9i3pkO8Y+uL5mL9",
+	"CkWGDadjM3YMmsuqZND4boBbXFvOUKDLKBKAqnE7fHK2WCimxzz5BkJUIx58R8sSShp2PgmYGT+O4k7A",
+	"xRr36MdyyYR+RTdqzNM/U2M9BeTdMB8AWfYT9G5DanvulZyKzYCnA9wnb80zf3kvOKzijo3ZESEQuJJu",
+	"TupX0jbHROhLzC1BsgeiH+aJgxKgkoZil3F6trAMcFtUOU3UXRMGFhaki+uoaVX53CZI4WbdnFZ17o+1",
+	"FFwD0pKROJOKJeBLKIxwX9ONhVqG1E70YgZDm0Yn3CX1z9wzt7i79RiB6HBJeYYRdegNqSJbnsmyK6a2",
+	"12u/BWTIPUX1LUBTKSth03KJna7byLWYm0+GjbKztbjm/Xn/NCi3lq9SgfoAGWUhGo+MEV6f2g9hwr1b",
+	"UkgSQomiVyyxlI3CQu8GtLvNbYaetn4F4cJBn1GBBRRJp//tPsRge/cIVatdYdX7eQJuN7Jq1/wQXB0K",
+	"rrYPoV+8HsSyGLIzZLG5Ze7ao8Pqr3b9md3tUClyPkeugwTbHQ291wTbv5L0I1M8eQiH+sOh7Yskl8YE",
+	"rb3ZQQ7baakgf72Xa/XgovpaXVR9RQShXmumsVimQ3bYuWs//Nc3w+xS7okVdlFj9ew/W5e6N7e910js",
+	"kcgL1yb7V2SPbVEIujMTWe2jiM+Gte3boYk0oMuWMrc+k3aHHZZlDvox32FG3Eu63a4VgUu+V0bEFufE",
+	"e6vMqq0CfPtW0mXURirzHvydegFu5kPk6muPXNElEwl14HqFuxkdx2Q0ZoPFwOf4xL5qXrdbBFViCFTS",
+	"FVP7sCoDjXH9DeBxIB8i45iqWtwlW4gFzdz3Qxt8bxtLUUhdRy+M8g/A0pViPWAwwAYcyILMqHiN/Tv+",
+	"4urcOSz0q404muV1w4zAZLbe3yLL2mq/QAjScEAxmGp/7p7463MDrmR0sutfkSXAGWBRDaA3t2WMy7pv",
+	"N9bYk8uMiwQh/x32RJn3+eKgKJnTBgL8gQ+02OTrop1bWAjOw/a5AcWqhttWGu/5vdnmC0YcSRxaMrh9",
+	"RIJaHba6GQhMA0m2k1y7K/mAEAysFefAxDhXPBzV7Wy4hpYaxgjBfk9UYEIdIBvxOCWaKQvnpCW5zGjO",
+	"LL6GkK4XbKu1y7qFVE7trz+LRDLlg0J6oVb/xy7nltjtVSvSc8fGAqMigFnkenfmDG61fTFXi9rwZiCF",
+	"7YjhIIAUvQKuajFUSXl28EdcFV8GUXyrwm8meBrdthvcPooAItk1ysBvPj39+6Omya17+lGn3S0AMFi8",
+	"Iou/gL1yRiEUPb0W7uiDtXI/nJg2qYQLSMSKq8Kl9xhebXEuG8KPec8AUP9OdZ0/T+3Q8Ajm4ewFECLB",
+	"RqQZNSIcWs8hEbgia7vkhg6ur/KgZmEbK9+OoMeXv0wlv3v4DhzbrjKYqFVlDGCYAJofr0lX0iLY7xr0",
+	"PLWXDJ0NXsDUdvC2ekYiB7QKxWiJTsYQqGO5gZlDkxcpbeN/1wzlki25MNed4RHAeOECW2WoCFroqwiy",
+	"zqLPAt1TkTN7zT4gur9cAMqZikhMFWpECadxyTWPFaGKJ+zEbh4Xn8VvldQULztarhQqOKVcnwB8nkqt",
+	"kwwSu7EXFKgoGluHJE3Y9ntim9d8Fs7orvMFocloXYJkxZL9Zd2fpWDCp9x8wC3tSSAfstBvU5D37svV",
+	"dk8uC6QrYI8Bd0SWI/voQsjkBwueaSz48fL62QJVV/Myq+CmFqVVuPYvpWNqWcKX1HB31HLxA4YpNlkC",
+	"O+2S0VI1rQS+Jy8ITqOBrKRqVTeg656IAIooMthPuJo7YbPbvONwHe9k2MVu6XZrbENdYw6gCyT4d/Nw",
+	"XHnhyCzHGxYa9htG2eTmpXRdwo1Q0lIGINEQl8kLV2a75Gy3XHpIrrylglbLOd8pYkYA2OI13Zy06lnB",
+	"0wDypEPeHfG/W65lvZcBwAkFrd8SWL859A2nBYTWiFS0b6w8+iEVbSgVzZZVY79hkFbdkrd2z+kwZOOH",
+	"pkHz14Ta+B5F+U4PXwtyK055gTaPxfBX+wJvbJy7g1YePjIKsvGbRGu8K8zdNshiC9TTeoQbemGP0SHH",
+	"7Af3zC1yej1GsImanWnkzGXAmsYVQhAhZRuIIah0P4ClGKzB5oJxKhUTraANH6q+QBq2dm0ak9+houPm",
+	"+KfkOo1wOe4zz0lKxfzpTYppRS5pvHJasRurOSVY7DgM+pJit9O/elrr1w3mUhUOzwXItU3hsXb3NWn9",
+	"UFt4SxCkQE0/BilUJYPkxirlUZik95HADzbvn2jzhqXFGIP3Nrnpwdz9K5m7IKfCRVcdxhqLMXiP2esb",
+	"98kCtX0og9jSzWiiGjKd7G3VMIKmy7HKiJn0gypyf6iOcTrQN6RiRDClWWIbtXMd2c63WWabBUJvwBGF",
+	"OPePzLerkFzQ5UMd/5BOoukSS7sgWRIDOxzqGBysMYllJqvSI1WQLgNai/n6Fjnu3sGNsXL5JyQM33de",
+	"e8N0V1JxpjBByzAfii7Ha1wozWjiY7ZdNWIXdPlQIPbVp1w6/kHJJUvIvNy6HVvcMxw/eEkLXZXsQt59",
+	"BubtYKKahdzPIILr29cu/QbqjNVPr0eju1VQ7zQqs9Utx/UShUoQSNB6cghNLodAsq69q7eaRVxzcT+3",
+	"CpjoT7zLXrcaekNHW0DghEntULzvH//esuYtEzlV9b6r82MIQhacZYk6aRenR6FuQY2kOqB1r+WhSA48",
+	"5G+CfZ2suj+rVfa9UMLvog33XXEeMoZtlL2zA7af7Q7+SKlKd9yZN+U/T1mTGXUCO12Hm+7J/Wp9MNDM",
+	"nK6xoXXoCm31Xr9HWz3tfr7hCevLKsvHe8EdgHdhmjMemoLHRmtXFhgfUjWw2pxlirlP6RVLvCcppiJm",
+	"2ZBRYL6/zft6397wuzoWr1jME+yVriUxyrz277DMCyeXQuCP+MTDLnt4nser0M4ykcx3VbG9Fkldwfaw",
+	"sb3eXILIMgFh1nSSD+x2SkWyqAZExTmPV/eXhW8BFIHHq2kOzjuziPHQYGGSTGyJgjYU550WXY6mPnpz",
+	"AUHnAR/jKT5x3yxmO62QD/iSZVIs4b7k+4CJe4En5ztFVHWpqVopF6pipGQxlD5aIBgrrHy7vTvj4Vs6",
+	"WhP7bt6ZzJQYC9LStpGJmnR7LGB8WRXmqKHv1bnxgT/gCGKWArTM5JeZTc7tM0NBKzWECWS+flAW/LGV",
+	"5pxh5S9Rmmd+CVdkVAzjcH1T11lGxT08cx+YJuuUoXPXFuoiUMqg1l2ynAvnFA2l+phHviUS44rvp87y",
+	"IklITTS8QI2+0voIXA9eUsuCiSE6m+8f5GWwP6+zUBNzRaFDIHPgZdg+bavHXmfzh+0vNL6+rUN2LUyT",
+	"u70j7RUZYeaBOW00ywwjABqICLhd8UcjdNX7bHLfjrZ6Ie+rvhqiMLoGlwDXBOgr7bbcHaKPS5l9ELAB",
+	"1znf7ood2uYqH97lKn/Y5N1a/1IS6d9iteLFQOfgFS8ette3vdRJERnHVVlCzStA7Pv2OKPxarDyFR7Y",
+	"Sxz4BQgtNKzhn7ZzIs9ZXdKKaD4NEG8gOJxUbDYNlHBrKoIwpXluJjFt5JyLSjO1PTrPq9wi+hxG5iH7",
+	"QR9O+1Z9aUgtbxmhIkDrkzr6jihfdepNSpVFO95L4KuUMnfouaiZmgEqoXmG3eEq5AT8BFvBItTXJTNX",
+	"HtYb+3m2yPiACvvBfP0tabCw4Puozpjb1DlZLWZdTWUtJcmkWFr8bXB6txqpqpSWrHbEurPqZQdotBrk",
+	"hgu6/JZ44YIul/fXYWBI1fgK8K+Om6ASQ2CjH8XXkOpqVvEe33sP8Qb2DHFqFtuGOG33qa5BTq1KsORX",
+	"DMBoG36w3dfMfwaBk/25857clLqTdCg3ZWj7zCjvzHseYI5H59xHwY4jgEutyMfCGrkqlWtz+2+kbSD7",
+	"+O+YAhxQxODnfuQ9o4LVOtnjlj52OF4fu5OqgDPherYTlfKisD3llP8EHLRa6g4chhYc+10eiT+p7/Cn",
+	"Njj+Ceb3NHnlPE6x2QtxkP57CSG3iUUAmhQBLSOiJSkBKsrccpIoTUvIs/4OjAqofGyIu2Zs0Pj6ZL4f",
+	"BQZvmQjg352KlTMq9AlmFDR6Plc2TzhwruRiimV1m0SH1YdsGWbuCiMeOpBExooTwsImG2um3eLtxlSH",
+	"3bUotfVQXWoemEssSFLDqz9TdSH/aZ76ZglrVi8GiyTaVI0BWPuSQSUg2giMQsXAzWuypGLGElUklgoS",
+	"5xVkC2QM/VKLpgsHNgRaEIqkiKkwU1qxQg9AwQFHpLIqw+Bib+jmZ3jgm+WGN5QnuAWhnmClLKSimdpP",
+	"9o/t9GR2y0gJ7KDikunAEsWtdQ4RD32jkOuBaVjJ2VeA6+cW8tU2fzJSCFwS6IqU5crQGE5rpxMYoIUb",
+	"QWE/NIfPMMlWkBXOesauMDvbf9bNt9/2nQ5bkPkJvP+zHjrjzZa6Qx4R5TrDpowsqiwz1qr5vdlbRVhe",
+	"6I35Bwr+IZmfDic30OSTeeJ2Di28+o5PrBnzPZa9e0l6RbOKNTmW8GfdomNfyKzozLa+RBjOqd7mk6LO",
+	"lVKsvHJnriqz2fHsYPbl1y//LwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

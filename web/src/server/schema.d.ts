@@ -555,6 +555,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/todos/{id}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make subtasks of one that is too long for a day, with their shares of its estimate */
+        post: operations["splitTodo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/todos/{id}/skip": {
         parameters: {
             query?: never;
@@ -1153,6 +1170,41 @@ export interface paths {
         };
         /** A day for each to-do of a week that has none, so that the fullest day is as empty as can be; nothing is kept */
         get: operations["levelWeek"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/week/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A time of day for each to-do of a day that has none; nothing is kept */
+        get: operations["layHours"];
+        put?: never;
+        /** Give one date working hours of its own, or those of its weekday again */
+        post: operations["setHoursOn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/week/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whose dues cost least to let go of where not all of a week can be kept; nothing is kept */
+        get: operations["whatHasToGive"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2244,6 +2296,10 @@ export interface components {
             week: string;
             /** @description Whether it holds, and what helps where it does not */
             says: string;
+            /** @description The civil date and time now */
+            now: string;
+            /** @description Not all that is due can be done by then; absent for no */
+            late?: boolean;
             /** @description A move that helps; absent for none */
             relief?: {
                 id: string;
@@ -2261,6 +2317,14 @@ export interface components {
             /** @description How many minutes of these are over */
             over: number;
             load: components["schemas"]["Load"];
+            /** @description Its working hours; none of a day that is past */
+            hours: components["schemas"]["TimeSpan"][];
+            /** @description What is left of its best hours for deep work */
+            peak: components["schemas"]["TimeSpan"][];
+            /** @description It has hours of its own in the place of its weekday's; absent for no */
+            own?: boolean;
+            /** @description The hours of its weekday, as the settings have them */
+            usual?: string;
             events: components["schemas"]["Happening"][];
             slips: components["schemas"]["WeekSlip"][];
             /** @description What was completed on it */
@@ -2272,12 +2336,59 @@ export interface components {
             minutes: number;
             /** @description It has no estimate; absent for no */
             assumed?: boolean;
+            /** @description The title of what takes its time of day too; absent for none */
+            under?: string;
+        };
+        /** @description Civil dates and times in the person's zone */
+        TimeSpan: {
+            from: string;
+            to: string;
+        };
+        HourProposal: {
+            id: string;
+            /** @description A day with a slot */
+            plan: string;
+        };
+        Proposal: {
+            id: string;
+            day: string;
+        };
+        TooLong: {
+            id: string;
+            title: string;
+            minutes: number;
+            /** @description In how many parts a day would hold each */
+            parts: number;
+        };
+        LaidHours: {
+            proposals: components["schemas"]["HourProposal"][];
+            /** @description How many have a time, and what none is free for */
+            says: string;
+        };
+        HoursOn: {
+            day: string;
+            /** @description Stretches such as 09:00-12:30, 13:30-17:30, or none; null is as usual */
+            hours: string | null;
+        };
+        Given: {
+            late: {
+                todo: components["schemas"]["Todo"];
+                minutes: number;
+                /** @description The first date that it could be due on; absent where none is near */
+                later?: string;
+            }[];
+            /** @description Nothing costs less */
+            proved: boolean;
+            says: string;
+        };
+        Split: {
+            /** @description 2 to 20 */
+            parts: number;
         };
         Levelled: {
-            proposals: {
-                id: string;
-                day: string;
-            }[];
+            /** @description What is longer than any day that it could be on */
+            tooLong: components["schemas"]["TooLong"][];
+            proposals: components["schemas"]["Proposal"][];
             /** @description The greatest load of a day by its hours, 1 being full */
             fullest: number;
             /** @description What no plan can beat */
@@ -3463,6 +3574,30 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    splitTodo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Split"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
     skipTodo: {
         parameters: {
             query?: never;
@@ -4631,6 +4766,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Levelled"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    layHours: {
+        parameters: {
+            query?: {
+                /** @description A day of the week that is meant; today where it is absent */
+                of?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The proposals */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidHours"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setHoursOn: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoursOn"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    whatHasToGive: {
+        parameters: {
+            query?: {
+                /** @description A day of the week that is meant; today where it is absent */
+                of?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The to-dos, and what could be done with each */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Given"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -104,7 +104,10 @@ const laterDays = 28
 type ToGive struct {
 	Todo    *book.Todo
 	Minutes int
-	// Later is the first date that it could be due on instead; none where none is near.
+	// Due is its own, or that of a to-do above it which is earlier.
+	Due day.Moment
+	// Later is the first date that it could be due on instead; none where none is near, or
+	// where its due is not its own.
 	Later day.Date
 }
 
@@ -150,8 +153,8 @@ func (a *Session) GiveInWeek(desk *book.Desk, c day.Clock, of day.Date) (give []
 	}
 	for _, job := range given.Late {
 		t := g.Todos[job]
-		one := ToGive{Todo: t, Minutes: g.Jobs[job].Minutes}
-		if there, known := at[t.ID]; known {
+		one := ToGive{Todo: t, Minutes: g.Jobs[job].Minutes, Due: g.Jobs[job].Due}
+		if there, known := at[t.ID]; known && one.Due == t.Due {
 			one.Later = later[there]
 		}
 		give = append(give, one)

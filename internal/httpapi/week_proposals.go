@@ -87,6 +87,7 @@ type givenBody struct {
 type toGiveBody struct {
 	Todo    json.RawMessage `json:"todo"`
 	Minutes int             `json:"minutes"`
+	Due     string          `json:"due"`
 	Later   *string         `json:"later,omitempty"`
 }
 
@@ -102,7 +103,7 @@ func (s *server) WhatHasToGive(c *gin.Context, params contract.WhatHasToGivePara
 			}
 			out.Says = plan.GiveWords(len(give), out.Proved)
 			for _, g := range give {
-				one := toGiveBody{Todo: todoJSON(tagsOf(b), g.Todo, func(*writer) {}), Minutes: g.Minutes}
+				one := toGiveBody{Todo: todoJSON(tagsOf(b), g.Todo, func(*writer) {}), Minutes: g.Minutes, Due: g.Due.String()}
 				if !g.Later.IsZero() {
 					later := g.Later.String()
 					one.Later = &later

@@ -103,12 +103,22 @@ test("a week is planned by keys alone, and History says what was done", async ({
       expect.stringContaining("Planned for Tue 24 Nov 2026"),
     ]);
   await expect(cup(page, "2026-11-25").locator(":focus")).toContainText("Decide the colour");
-  // What is ticked hands the focus to what lay beside it.
+  // What is ticked stays, struck, while the focus is on it; another press takes the tick back.
+  const ticked = paper(cup(page, "2026-11-25"), "Decide the colour of bay two");
   await page.keyboard.press(" ");
   await expect(toast(page, "Done: “Decide the colour of bay two”")).toBeVisible();
+  await expect(ticked).toHaveClass(/struck/);
+  await page.keyboard.press(" ");
+  await expect(ticked).not.toHaveClass(/struck/);
+  await expect.poll(async () => (await history(demo.url))[0]).toContain("Open again");
+  await page.keyboard.press(" ");
+  await expect(ticked).toHaveClass(/struck/);
+  await page.keyboard.press("ArrowUp");
+  await expect(cup(page, "2026-11-25").locator("[data-todo]:focus")).toHaveCount(1);
   await expect(cup(page, "2026-11-25").locator("[data-todo]:focus")).not.toContainText(
     "Decide the colour",
   );
+  await expect(ticked).toHaveCount(0);
 });
 
 test("a slip has the keys of a row, and no key falls through what they open", async ({
@@ -149,6 +159,8 @@ test("heights are minutes: one scale for all cups, and no slip lower than is sai
 }) => {
   await visit(page, `${demo.url}/week`);
   await expect(paper(page, "Hanging plan for bay one")).toBeVisible();
+  await cup(page, "2026-11-24").locator(".name").click(); // opened, it has a measure of its own
+  await expect(cup(page, "2026-11-24").locator(".face")).toHaveCount(0);
   const week = (await (await fetch(`${demo.url}/api/week`)).json()) as {
     days: { day: string; worked: number; slips: { todo: { id: string }; minutes: number }[] }[];
   };

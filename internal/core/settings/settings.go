@@ -40,6 +40,8 @@ type Settings struct {
 	// PartsOfDay are when the parts of the day are, in minutes of wall time after midnight; 0 is
 	// as by default.
 	PartsOfDay [partsOfDay]int `json:"PartsOfDay,omitzero"`
+	// Marks says by what slips of the week are marked: "" by tag, or list, or priority.
+	Marks string `json:"Marks,omitzero"`
 	// Hours are the working hours of each weekday, Sunday first, as day.Hours writes them; ""
 	// is as by default.
 	Hours [7]string `json:"Hours,omitzero"`
@@ -98,15 +100,8 @@ var Fields = slices.Concat([]Field{
 		}},
 	choice("weekStart", "first day of the week", func(s *Settings) *bool { return &s.SundayFirst }, "monday", "sunday"),
 	choice("dateOrder", "order of day and month", func(s *Settings) *bool { return &s.MonthFirst }, "day-first", "month-first"),
-	{Name: "look", Says: "look", Default: "system", Wants: "system, light or dark",
-		get: func(s *Settings) string { return orWord(s.Look, "system") },
-		set: func(s *Settings, v string) bool {
-			if !slices.Contains([]string{"system", "light", "dark"}, v) {
-				return false
-			}
-			s.Look = strings.TrimPrefix(v, "system")
-			return true
-		}},
+	words("look", "look", func(s *Settings) *string { return &s.Look }, "system", "light", "dark"),
+	words("marks", "marks in the week", func(s *Settings) *string { return &s.Marks }, "tag", "list", "priority"),
 	{Name: "urgentDays", Says: "days that count as urgent", Default: "3", Wants: "a whole number of days from 1 to 60",
 		get: func(s *Settings) string { return strconv.Itoa(s.Urgent()) },
 		set: func(s *Settings, v string) bool {
@@ -148,6 +143,22 @@ func (s *Settings) Urgent() int {
 		return defaultUrgent
 	}
 	return s.UrgentDays
+}
+
+// words is a field of several words; the first is the default.
+func words(name, says string, of func(*Settings) *string, all ...string) Field {
+	last := len(all) - 1
+	return Field{Name: name, Says: says, Default: all[0], Wants: strings.Join(all[:last], ", ") + " or " + all[last],
+		get: func(s *Settings) string { return orWord(*of(s), all[0]) },
+		set: func(s *Settings, v string) bool {
+			if !slices.Contains(all, v) {
+				return false
+			}
+			if *of(s) = v; v == all[0] {
+				*of(s) = ""
+			}
+			return true
+		}}
 }
 
 // choice is a field of two words; the first is the default.

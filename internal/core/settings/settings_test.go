@@ -27,6 +27,7 @@ func TestValues(t *testing.T) {
 		"afternoon":  {[]string{"12:00", "14:00", "17:59"}, []string{"11:59", "18:00"}},
 		"evening":    {[]string{"15:00", "19:00", "23:59"}, []string{"14:59", "24:00"}},
 		"tonight":    {[]string{"15:00", "21:30", "23:59"}, []string{"14:59", "00:00"}},
+		"marks":      {[]string{"tag", "list", "priority"}, []string{"", "tags", "none"}},
 		"reasons":    {[]string{"hidden", "shown"}, []string{"", "true"}},
 	} {
 		f, known := settings.Named(name)

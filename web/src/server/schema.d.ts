@@ -2374,6 +2374,8 @@ export interface components {
             late: {
                 todo: components["schemas"]["Todo"];
                 minutes: number;
+                /** @description Its due, or that of a to-do above it which is earlier */
+                due: string;
                 /** @description The first date that it could be due on; absent where none is near */
                 later?: string;
             }[];

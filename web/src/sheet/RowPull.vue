@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from "vue";
-import { pullFar } from "./touch-row";
+import { pullFar } from "@/state/touch-lift";
 
 /** What a pull of a row will do, where the row was; heavier once it will be done. */
 const props = defineProps<{ pulled: number; ticked: boolean }>();

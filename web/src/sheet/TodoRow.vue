@@ -10,7 +10,7 @@ import { useRowDrag } from "./row-drag";
 import { useRowMenu } from "./row-menu";
 import { type Shown, useRowState } from "./row-state";
 import { useSelection } from "@/kit/selection";
-import { useTouchRow } from "./touch-row";
+import { useTouchLift } from "@/state/touch-lift";
 import ActionMenu from "@/kit/ActionMenu.vue";
 import PathIcon from "@/kit/PathIcon.vue";
 import RowPull from "./RowPull.vue";
@@ -55,7 +55,7 @@ const { items, openFew } = useRowMenu(
   () => props.arranges,
 );
 const lifts = () => !editing.value && !binned.value && (!selection.choosing || chosen.value);
-const { pulled, lifted } = useTouchRow(root, {
+const { pulled, lifted } = useTouchLift(root, {
   todo: () => todo.value,
   lift: lifts,
   pull: () => lifts() && !selection.choosing && !todo.value.isNote,

@@ -6,20 +6,40 @@ import { useDrop } from "@/state/drop";
 import { railDay } from "@/words/dates";
 import { estimateWords } from "@/words/fields";
 import { dayHours, dayName, overOf } from "@/words/week";
+import DayFace from "./DayFace.vue";
 import { layOut, leastSlip, mostSlips } from "./layout";
 import WeekSlip from "./WeekSlip.vue";
 
-/** A day as a tall cup: as high as its hours, with what lies in it from the base up. */
+/**
+ * A day as a tall cup: as high as its hours, with what lies in it from the base up. Opened, it
+ * is wider, and its hours run between rim and base.
+ */
 const props = defineProps<{
   day: WeekDay;
   today: string;
+  /** The civil date and time now. */
+  now: string;
   overview: Overview;
   /** Pixels a minute. */
   scale: number;
+  /** How high the tallest cup is, in pixels. */
+  height: number;
+  opened: boolean;
   /** What is proposed to lie here. */
   proposed: Slip[];
+  /** Times that are proposed, by to-do. */
+  hours: Map<string, string>;
 }>();
-const emit = defineEmits<{ open: [id: string]; take: [id: string]; drop: [id: string] }>();
+const emit = defineEmits<{
+  open: [id: string];
+  take: [id: string];
+  drop: [id: string];
+  put: [id: string, plan: string];
+  lengthen: [slip: Slip, minutes: number];
+  turn: [];
+  layOut: [];
+  ownHours: [at: HTMLElement];
+}>();
 const root = useTemplateRef<HTMLElement>("root");
 const past = computed(() => props.day.day < props.today);
 const hovered = useDrop(root, (id) => emit("drop", id));
@@ -34,17 +54,48 @@ const beside = computed(() => props.day.events.filter((e) => !e.takes));
 /** From the base up, as they are drawn and walked. */
 const slips = computed(() => (past.value ? [] : layOut(props.day, props.scale)));
 const heightOf = (s: Slip) => Math.max(s.minutes * props.scale, leastSlip);
+const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/${props.day.day}`));
 </script>
 
 <template>
   <section
     ref="root"
     class="day"
-    :class="{ past, hovered, brims: over, today: day.day === today }"
+    :class="{ past, opened, hovered, brims: over, today: day.day === today }"
     :data-day="day.day"
     :aria-label="dayName(day, today)"
   >
-    <div class="room" :style="{ minHeight: `${rim}px` }">
+    <div v-if="opened" class="room">
+      <p v-if="over" class="excess">{{ over }}</p>
+      <div v-if="proposed.length" class="coming">
+        <WeekSlip
+          v-for="s in proposed"
+          :key="`p-${s.todo.id}`"
+          :slip="s"
+          :overview="overview"
+          :today="today"
+          proposed
+          :height="leastSlip"
+          @open="emit('take', s.todo.id)"
+        />
+      </div>
+      <div class="inside">
+        <div class="walls" aria-hidden="true"><span class="lip" /></div>
+        <DayFace
+          :day="day"
+          :today="today"
+          :now="now"
+          :overview="overview"
+          :room="height"
+          :proposed="hours"
+          @open="(id) => emit('open', id)"
+          @take="(id) => emit('take', id)"
+          @put="(id, plan) => emit('put', id, plan)"
+          @lengthen="(slip, minutes) => emit('lengthen', slip, minutes)"
+        />
+      </div>
+    </div>
+    <div v-else class="room" :style="{ minHeight: `${rim}px` }">
       <div class="walls" :style="{ height: `${rim}px` }" aria-hidden="true">
         <span class="lip" />
       </div>
@@ -60,7 +111,7 @@ const heightOf = (s: Slip) => Math.max(s.minutes * props.scale, leastSlip);
           :height="heightOf(s)"
           @open="emit('take', s.todo.id)"
         />
-        <router-link v-if="more.length" class="more" :to="`/rail/${day.day}`">
+        <router-link v-if="more.length" class="more" :to="list">
           and {{ more.length }} more, {{ estimateWords(moreMinutes) }}
         </router-link>
         <WeekSlip
@@ -103,13 +154,34 @@ const heightOf = (s: Slip) => Math.max(s.minutes * props.scale, leastSlip);
       </div>
     </div>
     <div class="beneath">
-      <router-link class="name" :to="day.day === today ? '/today' : `/rail/${day.day}`">
+      <button
+        v-if="!past"
+        class="name"
+        :aria-expanded="opened"
+        :title="opened ? 'Close its hours (o)' : 'Open its hours (o)'"
+        @click="emit('turn')"
+      >
         {{ railDay(day.day) }}
-      </router-link>
-      <p class="hours" :class="{ copper: over }">{{ dayHours(day, today) }}</p>
-      <p v-for="e in beside" :key="e.uid + e.from" class="beside" :title="e.title">
-        {{ e.from?.slice(11) }} {{ e.title }}
+      </button>
+      <router-link v-else class="name" :to="list">{{ railDay(day.day) }}</router-link>
+      <p class="hours" :class="{ copper: over }">
+        {{ dayHours(day, today) }}<span v-if="day.own && !past" class="own">, its own hours</span>
       </p>
+      <p v-if="opened" class="acts">
+        <button @click="emit('layOut')">Lay out the hours</button>
+        <button
+          aria-haspopup="listbox"
+          @click="emit('ownHours', $event.currentTarget as HTMLElement)"
+        >
+          Its hours…
+        </button>
+        <router-link :to="list">As a list</router-link>
+      </p>
+      <template v-else>
+        <p v-for="e in beside" :key="e.uid + e.from" class="beside" :title="e.title">
+          {{ e.from?.slice(11) }} {{ e.title }}
+        </p>
+      </template>
     </div>
   </section>
 </template>
@@ -118,6 +190,18 @@ const heightOf = (s: Slip) => Math.max(s.minutes * props.scale, leastSlip);
 .day {
   flex: 1 1 0;
   min-width: 0;
+}
+.opened {
+  flex: 3.7 1 0;
+}
+.inside {
+  position: relative;
+}
+.inside .walls {
+  top: 0;
+}
+.coming {
+  padding: 0 5px 6px;
 }
 .room {
   position: relative;
@@ -202,12 +286,15 @@ const heightOf = (s: Slip) => Math.max(s.minutes * props.scale, leastSlip);
 }
 .name {
   display: block;
-  padding-top: 6px;
+  width: 100%;
+  line-height: 26px;
+  padding-top: 4px;
   font-family: var(--slab);
   font-weight: 600;
   color: var(--ink);
   text-align: center;
   text-decoration: none;
+  cursor: pointer;
 }
 .name:hover,
 .today .name {
@@ -222,6 +309,21 @@ const heightOf = (s: Slip) => Math.max(s.minutes * props.scale, leastSlip);
   line-height: 18px;
   text-align: center;
 }
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: center;
+  gap: 0 14px;
+}
+.acts > * {
+  min-height: 26px;
+  color: var(--rim);
+  font-size: 14px;
+  line-height: 26px;
+  text-decoration: underline;
+  white-space: nowrap;
+  cursor: pointer;
+}
 .copper {
   color: var(--copper);
 }
@@ -229,5 +331,16 @@ const heightOf = (s: Slip) => Math.max(s.minutes * props.scale, leastSlip);
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+@media (pointer: coarse) {
+  .acts > *,
+  .name {
+    min-height: 40px;
+    line-height: 40px;
+    padding-block: 0;
+  }
+  .beneath {
+    height: 112px;
+  }
 }
 </style>

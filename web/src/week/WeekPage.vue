@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener, useMediaQuery, useWindowSize } from "@vueuse/core";
 import { computed, nextTick, provide, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { mdiChevronLeft, mdiChevronRight } from "@mdi/js";
@@ -6,70 +7,73 @@ import PathIcon from "@/kit/PathIcon.vue";
 import SheetState from "@/kit/SheetState.vue";
 import { Away } from "@/server/client";
 import { useActions } from "@/server/actions";
+import { useSettings } from "@/server/choose";
+import { inForce } from "@/server/in-force";
 import { useOverview } from "@/server/queries";
-import { useLevel, usePlanEach, useWeek, type WeekSlip as Slip } from "@/server/week";
-import { useDrop } from "@/state/drop";
+import { useHoursOn, useSplit, useWeek, type WeekSlip as Slip } from "@/server/week";
 import { addDays, precision } from "@/words/dates";
+import { estimateWords } from "@/words/fields";
 import { spanOf, sumOf } from "@/words/week";
-import { scaleOf } from "./layout";
+import { useAlso } from "./also";
+import { useKept } from "./kept";
+import { lengthened, scaleOf } from "./layout";
+import { useProposals } from "./proposals";
 import { tabStop, useWeekKeys } from "./week-keys";
 import BeyondCup from "./BeyondCup.vue";
+import GivePanel from "./GivePanel.vue";
+import OwnHours from "./OwnHours.vue";
+import ToPlace from "./ToPlace.vue";
 import WeekCup from "./WeekCup.vue";
-import WeekSlip from "./WeekSlip.vue";
+import WeekRims from "./WeekRims.vue";
 
 /** The week as seven tall cups, with what is still to be placed above them. */
 const route = useRoute();
 const router = useRouter();
 const actions = useActions();
-const planEach = usePlanEach();
+const { choose } = useSettings();
+const split = useSplit();
+const hoursOn = useHoursOn();
 const of = computed(() => (typeof route.params.of === "string" && route.params.of) || undefined);
 const { data: week, error, refetch } = useWeek(of);
 const { data: overview } = useOverview();
+const days = useKept(week);
 
-/** How high the tallest cup is, in pixels. */
-const height = 420;
-const scale = computed(() => scaleOf(week.value?.days ?? [], height));
+/** How high the tallest cup is, in pixels: all of it is in sight, unless that is too little. */
+const { height: seen } = useWindowSize();
+const height = computed(() => Math.max(300, Math.min(seen.value - 410, 560)));
+const scale = computed(() => scaleOf(week.value?.days ?? [], height.value));
 const today = computed(() => week.value?.today ?? "");
 const past = computed(() => week.value && addDays(week.value.first, 6) < today.value);
 const named = computed(() => `Week ${Number(week.value?.week.slice(6) ?? 0)}`);
 watch(named, (n) => (document.title = `${n} · Tin Cup`), { immediate: true });
 
-// What is proposed, while it is wished for; another week has not been asked about.
-const levelling = ref(false);
-watch(of, () => (levelling.value = false));
-const { data: level, error: levelError } = useLevel(of, levelling);
-const slipOf = computed(() => {
-  const all = [...(week.value?.loose ?? []), ...(week.value?.days.flatMap((d) => d.slips) ?? [])];
-  return new Map(all.map((s) => [s.todo.id, s]));
-});
-const lies = computed(() => {
-  const on = new Map<string, string>();
-  for (const d of week.value?.days ?? []) for (const s of d.slips) on.set(s.todo.id, d.day);
-  return on;
-});
-/** Of the proposals those that would move something. */
-const proposals = computed(() =>
-  levelling.value && level.value
-    ? level.value.proposals.filter((p) => slipOf.value.has(p.id) && lies.value.get(p.id) !== p.day)
-    : [],
-);
-const proposedOn = (day: string): Slip[] =>
-  proposals.value.filter((p) => p.day === day).map((p) => slipOf.value.get(p.id)!);
-const verdict = computed(() => {
-  if (!levelling.value) return "";
-  if (levelError.value) return "The week could not be levelled. Try again.";
-  if (!level.value) return "Levelling…";
-  return proposals.value.length ? level.value.says : "Nothing needs to move.";
-});
-async function takeAll() {
-  if (await planEach(proposals.value)) levelling.value = false;
+const proposals = useProposals(of, week);
+const { also, slips: more } = useAlso(week);
+const giving = ref(false);
+watch(of, () => (giving.value = false));
+
+/** The day whose cup is open: today's at first. On a phone all are, one at a time in sight. */
+const narrow = useMediaQuery("(max-width: 760px)");
+const chosen = ref<string | null>();
+const open = computed(() => (chosen.value === undefined ? today.value : chosen.value));
+const opened = (day: string) => day >= today.value && (narrow.value || day === open.value);
+const turnCup = (day: string) => (chosen.value = open.value === day ? null : day);
+const ownHours = ref<{ day: string; at: HTMLElement }>();
+const ownDay = computed(() => week.value?.days.find((d) => d.day === ownHours.value?.day));
+function setHours(hours: string | null) {
+  const day = ownHours.value?.day;
+  closeHours();
+  if (day) void hoursOn(day, hours);
 }
-const take = (id: string) => {
-  const one = proposals.value.find((p) => p.id === id);
-  if (one) void actions.plan({ id }, one.day);
-};
+function closeHours() {
+  const at = ownHours.value?.at;
+  ownHours.value = undefined;
+  void nextTick(() => at?.isConnected && at.focus());
+}
 
 const plan = (id: string, horizon: string | null) => actions.plan({ id }, horizon);
+const lengthen = (slip: Slip, minutes: number) =>
+  actions.inTurn(slip.todo, (fresh) => actions.edit(fresh, lengthened(fresh, minutes)));
 const openSlip = (id: string) =>
   void router.replace({ ...route, query: { ...route.query, slip: id } });
 const turn = (weeks: number) => {
@@ -82,45 +86,59 @@ const turn = (weeks: number) => {
 const beyond = computed(() => {
   const rail = overview.value?.rail ?? [];
   const weeks = rail.filter((c) => precision(c.horizon) === "week");
+  const months = rail.filter((c) => precision(c.horizon) === "month").slice(0, 2);
+  const parked = rail.filter((c) => precision(c.horizon) === "parked");
   return [
     ...weeks
       .map((cup, i) => ({ cup, name: i ? "Next week" : "This week" }))
       .filter((c) => c.cup.horizon !== week.value?.week),
-    ...rail
-      .filter((c) => precision(c.horizon) === "month")
-      .slice(0, 2)
-      .map((cup) => ({ cup, name: undefined })),
-    ...rail
-      .filter((c) => precision(c.horizon) === "parked")
-      .map((cup) => ({ cup, name: undefined })),
+    ...[...months, ...parked].map((cup) => ({ cup, name: undefined })),
   ];
 });
-// On a phone today's cup is the one that is seen first.
+
+// On a phone one cup is seen at a time, today's first.
 const cups = useTemplateRef<HTMLElement>("cups");
+const near = ref("");
+function goTo(day: string) {
+  const box = cups.value;
+  const at = box?.querySelector<HTMLElement>(`[data-day="${day}"]`);
+  if (box && at) box.scrollLeft = at.offsetLeft - box.offsetLeft - 20;
+}
+function look() {
+  const box = cups.value?.getBoundingClientRect();
+  if (!box) return;
+  const middle = box.left + box.width / 2;
+  const all = [...(cups.value?.querySelectorAll<HTMLElement>("[data-day]") ?? [])];
+  const there = all.find((el) => el.getBoundingClientRect().right > middle);
+  near.value = there?.dataset.day ?? "";
+}
+useEventListener(cups, "scroll", look, { passive: true });
 watch([cups, () => week.value?.first], async () => {
   await nextTick();
-  const at = cups.value?.querySelector<HTMLElement>(`[data-day="${today.value}"]`);
-  if (cups.value && at) cups.value.scrollLeft = at.offsetLeft - cups.value.offsetLeft - 20;
+  goTo(today.value);
+  look();
 });
-const loose = useTemplateRef<HTMLElement>("loose");
-/** Dropped here it is planned for the week, and for none of its days. */
-const hovered = useDrop(loose, (id) => week.value && void plan(id, week.value.week));
 
-const stop = useWeekKeys({
+const { stop } = useWeekKeys({
   week,
+  loose: computed(() => [...(week.value?.loose ?? []), ...more.value]),
+  days,
   overview,
-  proposed: (id) => proposals.value.find((p) => p.id === id),
+  opened,
   plan,
-  take,
-  openSlip,
-  turn,
+  take: (id) => proposals.plans.value.has(id) && proposals.take(id),
+  turnCup: (day) => !narrow.value && turnCup(day),
+  ownHours: (day, at) => (ownHours.value = { day, at }),
 });
 provide(tabStop, stop);
-const levelWeek = () => (levelling.value = !levelling.value);
 const relieve = () => {
   const r = week.value?.relief;
   if (r) void plan(r.id, r.to);
 };
+const marks = computed({
+  get: () => inForce.marks,
+  set: (by) => void choose({ marks: by }, true),
+});
 </script>
 
 <template>
@@ -135,6 +153,14 @@ const relieve = () => {
     <header>
       <h1>{{ named }}</h1>
       <p v-if="week" class="sum">{{ spanOf(week.first) }}{{ past ? "." : `: ${sumOf(week)}.` }}</p>
+      <label v-if="!past" class="marks">
+        marked by
+        <select v-model="marks">
+          <option value="tag">tag</option>
+          <option value="list">list</option>
+          <option value="priority">priority</option>
+        </select>
+      </label>
       <span class="turn">
         <button class="btn quiet" aria-label="The week before" @click="turn(-1)">
           <PathIcon :path="mdiChevronLeft" :size="18" />
@@ -143,38 +169,57 @@ const relieve = () => {
           <PathIcon :path="mdiChevronRight" :size="18" />
         </button>
       </span>
-      <button v-if="!past" class="btn" :aria-pressed="levelling" @click="levelWeek">
-        {{ levelling ? "Put proposals away" : "Level the week" }}
+      <button
+        v-if="!past"
+        class="btn"
+        :aria-pressed="proposals.wish.value?.for === 'days'"
+        @click="proposals.turn"
+      >
+        {{ proposals.wish.value?.for === "days" ? "Put proposals away" : "Level the week" }}
       </button>
     </header>
     <p v-if="week" class="says" role="status">
       {{ week.says }}
       <button v-if="week.relief" class="do" @click="relieve">Move it</button>
-    </p>
-    <p v-if="verdict" class="says proposal" role="status">
-      {{ verdict }}
-      <button v-if="proposals.length" class="do" @click="takeAll">
-        Take {{ proposals.length === 1 ? "it" : `all ${proposals.length}` }}
+      <button v-if="week.late && !giving" class="do" @click="giving = true">
+        What has to give
       </button>
     </p>
-    <div ref="loose" class="loose" :class="{ hovered, bare: !week?.loose.length }">
-      <h2>To place</h2>
-      <template v-if="week && overview">
-        <WeekSlip
-          v-for="s in week.loose"
-          :key="s.todo.id"
-          class="chip"
-          :slip="s"
-          :overview="overview"
-          :today="today"
-          told
-          @open="openSlip(s.todo.id)"
-        />
-        <p v-if="!week.loose.length">
-          Nothing is planned for this week without a day. Drop a slip here to leave its day open.
-        </p>
-      </template>
-    </div>
+    <GivePanel
+      v-if="giving && overview"
+      :of="of"
+      :overview="overview"
+      :today="today"
+      @close="giving = false"
+      @open="openSlip"
+    />
+    <p v-if="proposals.says.value" class="says proposal" role="status">
+      {{ proposals.says.value }}
+      <button v-if="proposals.plans.value.size" class="do" @click="proposals.takeAll">
+        Take {{ proposals.plans.value.size === 1 ? "it" : `all ${proposals.plans.value.size}` }}
+      </button>
+      <button
+        v-for="t in proposals.tooLong.value"
+        :key="t.id"
+        class="do"
+        @click="split(t.id, t.parts)"
+      >
+        Split “{{ t.title }}”, {{ estimateWords(t.minutes) }}, into {{ t.parts }}
+      </button>
+      <button v-if="proposals.wish.value?.for === 'hours'" class="do" @click="proposals.away">
+        Put away
+      </button>
+    </p>
+    <ToPlace
+      v-if="week && overview"
+      v-model:also="also"
+      :slips="week.loose"
+      :more="more"
+      :overview="overview"
+      :today="today"
+      @open="openSlip"
+      @drop="(id) => week && plan(id, week.week)"
+    />
     <nav v-if="overview" class="beyonds" aria-label="Beyond this week">
       <BeyondCup
         v-for="c in beyond"
@@ -184,20 +229,37 @@ const relieve = () => {
         @drop="(id) => plan(id, c.cup.horizon)"
       />
     </nav>
+    <WeekRims v-if="narrow && week" :days="days" :today="today" :near="near" @go="goTo" />
     <div v-if="week && overview" ref="cups" class="cups">
       <WeekCup
-        v-for="d in week.days"
+        v-for="d in days"
         :key="d.day"
         :day="d"
         :today="today"
+        :now="week.now"
         :overview="overview"
         :scale="scale"
-        :proposed="proposedOn(d.day)"
+        :height="height"
+        :opened="opened(d.day)"
+        :proposed="proposals.onto(d.day)"
+        :hours="proposals.plans.value"
         @open="openSlip"
-        @take="take"
+        @take="proposals.take"
         @drop="(id) => plan(id, d.day)"
+        @put="plan"
+        @lengthen="lengthen"
+        @turn="turnCup(d.day)"
+        @lay-out="proposals.layOut(d.day)"
+        @own-hours="(at) => (ownHours = { day: d.day, at })"
       />
     </div>
+    <OwnHours
+      v-if="ownHours && ownDay"
+      :day="ownDay"
+      :at="ownHours.at"
+      @choose="setHours"
+      @close="closeHours"
+    />
   </div>
 </template>
 
@@ -222,6 +284,17 @@ h1 {
 .turn {
   display: flex;
 }
+.marks {
+  color: var(--pencil);
+  font-size: 14px;
+}
+.marks select {
+  field-sizing: content;
+  min-height: 28px;
+  color: var(--rim);
+  font-weight: 600;
+  cursor: pointer;
+}
 .says {
   min-height: 28px;
   padding-top: 4px;
@@ -237,40 +310,11 @@ h1 {
   text-decoration: underline;
   cursor: pointer;
 }
-.loose {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px;
-  margin: 8px 0 4px;
-  padding: 7px 9px;
-  border: 1px dashed var(--tin);
-  border-radius: var(--corner);
-}
-.loose.hovered {
-  border: 1px dashed var(--rim);
-  background: var(--wash);
-}
-.loose h2 {
-  margin-right: 4px;
-  font-family: var(--slab);
-  font-size: 14px;
-}
-.loose p {
-  color: var(--pencil);
-  font-size: 14px;
-}
 .beyonds {
   display: flex;
   flex-wrap: wrap;
   justify-content: flex-end;
   gap: 2px 4px;
-}
-.chip {
-  align-items: center;
-  width: auto;
-  max-width: 340px;
-  min-height: 26px;
 }
 .cups {
   display: flex;
@@ -291,25 +335,20 @@ h1 {
   .turn {
     margin-left: auto;
   }
+  .marks,
+  header > .btn {
+    order: 1;
+  }
   .beyonds {
     order: 1;
     justify-content: flex-start;
-  }
-  /* One line that scrolls: the cups are what the page is for. */
-  .loose {
-    flex: none;
-    flex-wrap: nowrap;
-    overflow-x: auto;
-  }
-  .loose h2,
-  .chip {
-    flex: none;
   }
   .page > * {
     margin-right: 14px;
   }
   /* One cup at a time, and the edge of the next. */
   .page .cups {
+    align-items: flex-start;
     gap: 18px;
     margin-right: 0;
     padding: 12px 14px 8px 5px;
@@ -317,11 +356,8 @@ h1 {
     scroll-snap-type: x proximity;
   }
   .cups > * {
-    flex: 0 0 74vw;
+    flex: 0 0 86vw;
     scroll-snap-align: center;
-  }
-  .chip {
-    min-height: 40px;
   }
 }
 @media (pointer: coarse) {

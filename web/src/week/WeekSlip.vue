@@ -4,9 +4,10 @@ import type { Overview } from "@/server/client";
 import type { WeekSlip } from "@/server/week";
 import { useLinger } from "@/server/linger";
 import { carry } from "@/state/carry";
+import { useTouchLift } from "@/state/touch-lift";
 import { shortMoment } from "@/words/dates";
 import { estimateWords } from "@/words/fields";
-import { tagColour } from "@/words/names";
+import { markOf } from "./marks";
 import { tabStop } from "./week-keys";
 
 /** A to-do as a slip of paper: in a cup as high as its minutes, or among what is to place. */
@@ -29,9 +30,11 @@ const root = useTemplateRef<HTMLElement>("root");
 const linger = useLinger();
 const stop = inject(tabStop);
 const dragged = ref(false);
+const moves = () => !props.done && !props.proposed;
+const { lifted } = useTouchLift(root, { todo: () => props.slip.todo, lift: moves });
 let end = () => {};
 onMounted(() => {
-  if (root.value && !props.done && !props.proposed)
+  if (root.value && moves())
     end = carry(
       root.value,
       () => props.slip.todo,
@@ -39,7 +42,12 @@ onMounted(() => {
       dragged,
     );
 });
-onBeforeUnmount(() => end());
+/** What was just ticked stays while the pointer or the focus is on it. */
+const hold = (on: boolean) => linger.hold(on ? props.slip.todo.id : undefined);
+onBeforeUnmount(() => {
+  end();
+  if (linger.kept.has(props.slip.todo.id)) hold(false);
+});
 
 const todo = computed(() => props.slip.todo);
 const minutes = computed(() => {
@@ -50,10 +58,8 @@ const time = computed(() => /T(\d\d:\d\d)/.exec(todo.value.plan ?? "")?.[1] ?? "
 const due = computed(() =>
   todo.value.due ? `due ${shortMoment(todo.value.due, props.today)}` : "",
 );
-/** The coloured underline: its first tag, as rows have it. */
-const mark = computed(() =>
-  todo.value.tags[0] ? `var(--${tagColour(props.overview, todo.value.tags[0])})` : undefined,
-);
+const mark = computed(() => (props.proposed ? undefined : markOf(todo.value, props.overview)));
+const under = computed(() => (props.slip.under ? `lies under “${props.slip.under}”` : ""));
 /** As many whole lines of its title as it has room for; in a low one the one line is small. */
 const lines = computed(() => {
   const inner = (props.height ?? 0) - 2;
@@ -71,6 +77,7 @@ const said = computed(() =>
     minutes.value.replace("?", " assumed"),
     time.value && `at ${time.value}`,
     due.value,
+    under.value,
     props.over && "over the rim",
     props.proposed && "proposed",
     props.done && "done",
@@ -85,9 +92,9 @@ const said = computed(() =>
     ref="root"
     class="slip"
     :class="{
-      over,
+      over: over || under,
       proposed,
-      dragged,
+      dragged: dragged || lifted,
       assumed: slip.assumed,
       struck: done || linger.struck(todo),
     }"
@@ -96,13 +103,15 @@ const said = computed(() =>
     :data-todo="proposed ? undefined : todo.id"
     :data-proposal="proposed ? todo.id : undefined"
     :aria-label="said"
-    :title="[todo.title, minutes, due].filter(Boolean).join(', ')"
+    :title="[todo.title, minutes, due, under].filter(Boolean).join(', ')"
+    @pointerenter="hold(true)"
+    @pointerleave="hold(false)"
+    @focus="hold(true)"
+    @blur="hold(false)"
     @click="$emit('open')"
   >
     <span class="words" :style="lines">
-      <span class="title" :style="mark && !proposed ? { textDecorationColor: mark } : undefined">{{
-        time ? `${time} ${todo.title}` : todo.title
-      }}</span>
+      <span class="title" :style="mark">{{ time ? `${time} ${todo.title}` : todo.title }}</span>
     </span>
     <span v-if="told && (minutes || due)" class="minutes">{{
       [minutes, due].filter(Boolean).join(", ")

@@ -1,4 +1,6 @@
+import type { Todo, TodoPatch } from "@/server/client";
 import type { WeekDay, WeekSlip } from "@/server/week";
+import { planAt, slotOf } from "./hours";
 
 /**
  * The least heights of slips, in pixels. The first is high enough to be read; where a cup
@@ -46,4 +48,20 @@ export function layOut(d: WeekDay, scale: number): Laid[] {
     minutes += slips[i]!.minutes;
     return { of: slips[i]!, height, over: d.worked > 0 && minutes > (d.load.capacity ?? 0) };
   });
+}
+
+/** The least and the most minutes of a to-do that keys and pulls give. */
+const [leastMinutes, mostMinutes] = [5, 1440];
+
+/**
+ * Another length of a to-do. Where it has a time of the day that gets the length, and its
+ * estimate with it unless the time was only a part of the work.
+ */
+export function lengthened(todo: Todo, minutes: number): TodoPatch {
+  const length = Math.max(leastMinutes, Math.min(minutes, mostMinutes));
+  const day = todo.plan?.slice(0, 10) ?? "";
+  const slot = slotOf(todo.plan, day);
+  if (!slot) return { estimate: length };
+  const plan = planAt(day, { at: slot.at, minutes: length });
+  return !todo.estimate || todo.estimate === slot.minutes ? { plan, estimate: length } : { plan };
 }

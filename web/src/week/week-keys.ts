@@ -2,36 +2,46 @@ import { useEventListener } from "@vueuse/core";
 import { computed, type InjectionKey, nextTick, ref, type Ref, watch } from "vue";
 import { useActions } from "@/server/actions";
 import type { Overview } from "@/server/client";
-import type { Proposal, Week, WeekSlip } from "@/server/week";
+import type { Week, WeekDay, WeekSlip } from "@/server/week";
 import { useCurrent } from "@/state/current";
 import { cupOfDigit, useKeys } from "@/state/keys";
 import { addDays } from "@/words/dates";
-import { mostSlips } from "./layout";
+import { firstFree, planAt, quarter, slotOf } from "./hours";
+import { lengthened, mostSlips } from "./layout";
 
 /** The slip that Tab comes to: the others are reached from it by arrows. */
 export const tabStop: InjectionKey<Ref<string | undefined>> = Symbol("tab stop");
 
 interface May {
   week: Ref<Week | undefined>;
+  /** What is to place, and the days as they are drawn: with what was just ticked. */
+  loose: Ref<WeekSlip[]>;
+  days: Ref<WeekDay[]>;
   overview: Ref<Overview | undefined>;
-  proposed: (id: string) => Proposal | undefined;
+  /** Whether the cup of a day shows its hours. */
+  opened: (day: string) => boolean;
   /** Plans a slip; true once that is kept. */
   plan: (id: string, horizon: string | null) => Promise<boolean | undefined>;
   take: (id: string) => unknown;
-  openSlip: (id: string) => void;
-  turn: (weeks: number) => void;
+  turnCup: (day: string) => void;
+  ownHours: (day: string, at: HTMLElement) => void;
 }
 
 /** What a slip's keys open: the same as a row's. */
 const opens = { d: "due", l: "list", m: "minutes", r: "repeat", t: "tags" } as const;
 const levels = ["none", "low", "medium", "high"] as const;
 
-/** By how much `+` and `-` change minutes. */
-const quarter = 15;
+/** The slips of a day from the top down, as they are drawn. */
+function downward(d: WeekDay, opened: boolean): WeekSlip[] {
+  if (!opened) return d.slips.slice().reverse();
+  const timed = d.slips.filter((s) => slotOf(s.todo.plan, d.day));
+  return [...timed, ...d.slips.filter((s) => !timed.includes(s))];
+}
 
 /**
  * The keys of the week: arrows go from slip to slip and cup to cup, digits place as on the
- * rail, `<` and `>` move a day, `+` and `-` change minutes, `.` takes a proposal.
+ * rail, `<` and `>` move a day, Alt with up and down a quarter of an hour, `+` and `-` change
+ * minutes, `.` takes a proposal, `o` opens a cup, `w` gives its day hours of its own.
  */
 export function useWeekKeys(may: May) {
   const actions = useActions();
@@ -39,11 +49,9 @@ export function useWeekKeys(may: May) {
 
   /** Columns from left to right, each from the top down: what is to place, and the cups. */
   function columns(): { day?: string; slips: WeekSlip[] }[] {
-    const week = may.week.value;
-    if (!week) return [];
     return [
-      { slips: week.loose },
-      ...week.days.map((d) => ({ day: d.day, slips: d.slips.slice().reverse() })),
+      { slips: may.loose.value },
+      ...may.days.value.map((d) => ({ day: d.day, slips: downward(d, may.opened(d.day)) })),
     ];
   }
   /** The slip that had the focus last, and where it lay. */
@@ -99,8 +107,8 @@ export function useWeekKeys(may: May) {
     if (here) last.value = { id: here.slip.todo.id, column: here.column, at: here.at };
   });
   // A slip that moves takes the focus along; one that leaves hands it to what lay beside it.
-  watch(may.week, async (week) => {
-    for (const d of week?.days ?? [])
+  watch(may.days, async (days) => {
+    for (const d of days)
       for (const s of d.slips) if (going.get(s.todo.id) === d.day) going.delete(s.todo.id);
     await nextTick();
     const was = last.value;
@@ -110,6 +118,20 @@ export function useWeekKeys(may: May) {
     const beside = drawn(columns()[was.column]?.slips ?? []);
     go(beside[Math.min(was.at, beside.length - 1)]);
   });
+  /** Moves the time of a slip by some minutes; one that has none gets the first that is free. */
+  function shift(slip: WeekSlip, day: string, by: number) {
+    const { id } = slip.todo;
+    const d = may.week.value?.days.find((one) => one.day === day);
+    if (!d || !may.week.value) return;
+    const others = d.slips.flatMap((s) => slotOf(s.todo.plan, day) ?? []);
+    const free = firstFree(d, others, slip.minutes || 30, may.week.value.now);
+    actions.inTurn(slip.todo, async (fresh) => {
+      const slot = slotOf(fresh.plan, day);
+      const at = slot ? Math.max(0, Math.min(slot.at + by, 1425)) : free;
+      if (at !== undefined)
+        await may.plan(id, planAt(day, { at, minutes: slot?.minutes ?? (slip.minutes || 30) }));
+    });
+  }
   /** Plans a slip, after what was asked for it before. */
   function place(slip: WeekSlip, horizon: string) {
     const { id } = slip.todo;
@@ -126,8 +148,22 @@ export function useWeekKeys(may: May) {
       return true;
     }
     const here = focused();
+    const day = here?.day ?? may.week.value?.today ?? "";
+    if (press === "o") {
+      may.turnCup(day);
+      return true;
+    }
+    if (press === "w") {
+      const at = document.querySelector<HTMLElement>(`[data-day="${day}"] .name`);
+      if (at && day >= (may.week.value?.today ?? "")) may.ownHours(day, at);
+      return true;
+    }
     if (!here) return false;
     const { todo } = here.slip;
+    if (press === "Alt+ArrowUp" || press === "Alt+ArrowDown") {
+      if (here.day) shift(here.slip, here.day, press === "Alt+ArrowUp" ? -quarter : quarter);
+      return true;
+    }
     if (/^\d$/.test(press)) {
       const cup = cupOfDigit(may.overview.value, press);
       if (cup) place(here.slip, cup.horizon);
@@ -157,8 +193,8 @@ export function useWeekKeys(may: May) {
         return true;
       case "<":
       case ">": {
-        const day = [going.get(todo.id), here.day].find((d) => d?.length === 10);
-        if (day) place(here.slip, addDays(day, press === ">" ? 1 : -1));
+        const from = [going.get(todo.id), here.day].find((d) => d?.length === 10);
+        if (from) place(here.slip, addDays(from, press === ">" ? 1 : -1));
         else place(here.slip, may.week.value?.today ?? "");
         return true;
       }
@@ -166,13 +202,14 @@ export function useWeekKeys(may: May) {
       case "-": {
         const by = press === "+" ? quarter : -quarter;
         actions.inTurn(todo, (fresh) => {
-          const minutes = (fresh.estimate ?? here.slip.minutes) + by;
-          return actions.edit(fresh, { estimate: Math.max(minutes, 5) });
+          const slot = here.day ? slotOf(fresh.plan, here.day) : undefined;
+          const minutes = slot?.minutes ?? (fresh.estimate || here.slip.minutes);
+          return actions.edit(fresh, lengthened(fresh, minutes + by));
         });
         return true;
       }
       case ".":
-        if (may.proposed(todo.id)) may.take(todo.id);
+        may.take(todo.id);
         return true;
       case " ":
         void actions.tick(todo);
@@ -188,8 +225,9 @@ export function useWeekKeys(may: May) {
       c.slips.slice(0, mostSlips),
     )[0];
   });
-  return computed(() => {
+  const stop = computed(() => {
     const there = columns().some((c) => c.slips.some((s) => s.todo.id === last.value?.id));
     return there ? last.value?.id : first.value?.todo.id;
   });
+  return { stop };
 }

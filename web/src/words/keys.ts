@@ -50,7 +50,10 @@ export const keyHelp: KeyHelp[] = [
   { group: "In the week", keys: ["↑", "↓", "←", "→"], does: "to the next slip, to the cup beside" },
   { group: "In the week", keys: ["<", ">"], does: "plan it a day earlier, later" },
   { group: "In the week", keys: ["+", "-"], does: "a quarter of an hour more, less" },
+  { group: "In the week", keys: ["Alt ↑", "Alt ↓"], does: "a quarter of an hour earlier, later" },
   { group: "In the week", keys: ["."], does: "take what is proposed for it" },
+  { group: "In the week", keys: ["o"], does: "open the day’s cup, or close it" },
+  { group: "In the week", keys: ["w"], does: "the day’s own working hours", opens: "hours" },
   { group: "Many at once", keys: ["x"], does: "choose a row, or let it go" },
   { group: "Many at once", keys: ["Shift ↓", "Shift ↑"], does: "choose the next rows too" },
   {

@@ -17,6 +17,7 @@ export const layers = [
   "menu",
   "chip",
   "narrow",
+  "hours",
   "finder",
   "keys",
   "ask",

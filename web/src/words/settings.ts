@@ -12,6 +12,7 @@ export type SettingName =
   | "reasons"
   | "rows"
   | "views"
+  | "marks"
   | "firstThing"
   | "morning"
   | "afternoon"
@@ -80,6 +81,7 @@ export const defaultValues: Record<SettingName, string> = {
   reasons: "hidden",
   rows: "roomy",
   views: allViews.join(","),
+  marks: "tag",
   firstThing: "09:00",
   morning: "09:00",
   afternoon: "14:00",
@@ -210,6 +212,12 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         label: "Reasons in Ready",
         does: "Each row says why it stands where it does.",
         control: few({ hidden: "Hidden", shown: "Shown" }),
+      },
+      {
+        name: "marks",
+        label: "Marks in the week",
+        does: "By what the slips there are underlined.",
+        control: few({ tag: "Tag", list: "List", priority: "Priority" }),
       },
       {
         name: "urgentDays",

@@ -46,3 +46,55 @@ export function dayName(d: WeekDay, today: string): string {
     : "";
   return `${when}${railDay(d.day)} ${shortMonth(d.day)}: ${[dayHours(d, today), overOf(d), slips, events].filter(Boolean).join(", ")}`;
 }
+
+/** Hours that a date may have in the place of its weekday's. */
+export interface HourChoice {
+  key: string;
+  name: string;
+  words: string;
+  /** null is as usual. */
+  hours: string | null;
+  now: boolean;
+}
+
+const minutesAt = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3, 5));
+const timeAt = (minutes: number) =>
+  `${String(Math.floor(minutes / 60)).padStart(2, "0")}:${String(minutes % 60).padStart(2, "0")}`;
+
+/** Away, short, long and as usual; or what is typed. */
+export function hourChoices(d: WeekDay, typed: string): HourChoice[] {
+  const text = typed.trim();
+  if (text) return [{ key: "typed", name: text, words: "", hours: text, now: false }];
+  const usual = d.usual && d.usual !== "none" ? d.usual.split(", ") : [];
+  const spans = usual.map((s) => s.split("-") as [string, string]);
+  const [first] = spans;
+  const last = spans.at(-1);
+  let short = first ? first.join("-") : "09:00-12:00";
+  if (first && spans.length === 1) {
+    const [from, to] = [minutesAt(first[0]), minutesAt(first[1])];
+    short = `${first[0]}-${timeAt(Math.max(from + 15, Math.floor((from + to) / 30) * 15))}`;
+  }
+  const long = last
+    ? [...usual.slice(0, -1), `${last[0]}-${timeAt(Math.min(minutesAt(last[1]) + 120, 1440))}`]
+    : ["09:00-12:30", "13:30-17:30"];
+  const now = d.hours.map((h) => `${h.from.slice(11)}-${h.to.slice(11)}`).join(", ") || "none";
+  const own = (hours: string) => Boolean(d.own) && now === hours;
+  return [
+    {
+      key: "usual",
+      name: "As usual",
+      words: usual.join(", ") || "no hours",
+      hours: null,
+      now: !d.own,
+    },
+    { key: "away", name: "Away", words: "no hours", hours: "none", now: own("none") },
+    { key: "short", name: "Short", words: short, hours: short, now: own(short) },
+    {
+      key: "long",
+      name: "Long",
+      words: long.join(", "),
+      hours: long.join(", "),
+      now: own(long.join(", ")),
+    },
+  ];
+}

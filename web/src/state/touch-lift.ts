@@ -13,23 +13,24 @@ const systemEdge = 24;
 const clickComes = 50;
 /** How far a row is pulled until letting go does what it shows, in pixels. */
 export const pullFar = 72;
-/** Where the sheet, or the rail, scrolls under what is lifted, in pixels from its edge. */
+/** Where the sheet, the rail or the week scrolls under what is lifted, in pixels from its edge. */
 const scrollZone = 56;
 
 interface May {
   todo: () => Todo;
   lift: () => boolean;
-  pull: () => boolean;
+  /** May be pulled sideways; what is not there never is. */
+  pull?: () => boolean;
   /** A pull to the right, and one to the left, let go of far enough. */
-  right: () => void;
-  left: () => void;
+  right?: () => void;
+  left?: () => void;
 }
 
 /**
- * What a finger does with a row: after a rest it lifts it, over the same targets as the
+ * What a finger does with a row or slip: after a rest it lifts it, over the same targets as the
  * mouse; sideways it pulls it. `pulled` is how far, in pixels, to the right when positive.
  */
-export function useTouchRow(root: Ref<HTMLElement | null>, may: May) {
+export function useTouchLift(root: Ref<HTMLElement | null>, may: May) {
   const current = useCurrent();
   const pulled = ref(0);
   const lifted = ref(false);
@@ -69,7 +70,7 @@ export function useTouchRow(root: Ref<HTMLElement | null>, may: May) {
       if (Math.hypot(dx, dy) <= strays) return;
       clearTimeout(timer);
       const inside = start.x >= systemEdge && start.x <= innerWidth - systemEdge;
-      if (Math.abs(dx) < Math.abs(dy) * 1.5 || !inside || !may.pull()) return end();
+      if (Math.abs(dx) < Math.abs(dy) * 1.5 || !inside || !may.pull?.()) return end();
       mode = "pull";
       root.value?.setPointerCapture(e.pointerId);
     }
@@ -89,6 +90,8 @@ export function useTouchRow(root: Ref<HTMLElement | null>, may: May) {
     scroll(document.querySelector(current.index ? ".index" : "main.sheet"), y, "top");
     const rail = document.querySelector(".rail");
     if (rail && y < rail.getBoundingClientRect().bottom) scroll(rail, x, "left");
+    const cups = document.querySelector(".cups");
+    if (cups && y > cups.getBoundingClientRect().top) scroll(cups, x, "left");
   }
   /** Scrolls what lies under the finger, where that is near an end of it. */
   function scroll(box: Element | null, at: number, way: "top" | "left") {
@@ -106,8 +109,8 @@ export function useTouchRow(root: Ref<HTMLElement | null>, may: May) {
       silence(e.timeStamp);
     } else if (mode === "pull") {
       silence(e.timeStamp);
-      if (far >= pullFar) may.right();
-      else if (far <= -pullFar) may.left();
+      if (far >= pullFar) may.right?.();
+      else if (far <= -pullFar) may.left?.();
     }
     end();
   }

@@ -1,0 +1,463 @@
+<script setup lang="ts">
+import { computed, ref, useTemplateRef } from "vue";
+import type { Overview } from "@/server/client";
+import type { WeekDay, WeekSlip as Slip } from "@/server/week";
+import { useDrop } from "@/state/drop";
+import { estimateWords } from "@/words/fields";
+import {
+  clock,
+  eventsOf,
+  faceOf,
+  hoursOf,
+  lanesOf,
+  minuteIn,
+  planAt,
+  pullStep,
+  quarter,
+  type Slot,
+  slotOf,
+  type Stretch,
+  without,
+} from "./hours";
+import { leastSlip } from "./layout";
+import WeekSlip from "./WeekSlip.vue";
+
+/** The inside of an opened cup: its hours from the rim down, and what lies on each. */
+const props = defineProps<{
+  day: WeekDay;
+  today: string;
+  /** The civil date and time now. */
+  now: string;
+  overview: Overview;
+  /** How high it may be, in pixels. */
+  room: number;
+  /** Times that are proposed, by to-do. */
+  proposed: Map<string, string>;
+}>();
+const emit = defineEmits<{
+  open: [id: string];
+  take: [id: string];
+  /** Planned for a time of the day, or for none of its times. */
+  put: [id: string, plan: string];
+  lengthen: [slip: Slip, minutes: number];
+}>();
+
+const timed = computed(() =>
+  props.day.slips.flatMap((slip) => {
+    const slot = slotOf(slip.todo.plan, props.day.day);
+    return slot ? [{ slip, slot }] : [];
+  }),
+);
+const untimed = computed(() =>
+  props.day.slips.filter((s) => !timed.value.some((t) => t.slip === s)),
+);
+const offered = computed(() =>
+  props.day.slips.flatMap((slip) => {
+    const slot = slotOf(props.proposed.get(slip.todo.id), props.day.day);
+    return slot ? [{ slip, slot }] : [];
+  }),
+);
+const face = computed(() =>
+  faceOf(
+    props.day,
+    [...timed.value, ...offered.value].map((t) => t.slot),
+    props.room,
+  ),
+);
+const box = (s: Stretch) => ({
+  top: `${(Math.max(s.from, face.value.from) - face.value.from) * face.value.scale}px`,
+  height: `${(Math.min(s.to, face.value.to) - Math.max(s.from, face.value.from)) * face.value.scale}px`,
+});
+const hours = computed(() => {
+  const n = Math.floor((face.value.to - face.value.from) / 60);
+  return Array.from({ length: n }, (_, i) => face.value.from + i * 60);
+});
+/** What lies outside of the working hours. */
+const off = computed(() => without(face.value, hoursOf(props.day)));
+const peak = computed(() =>
+  props.day.peak.map((p) => ({
+    from: minuteIn(p.from, props.day.day),
+    to: minuteIn(p.to, props.day.day),
+  })),
+);
+const events = computed(() => eventsOf(props.day));
+const allDay = computed(() => props.day.events.filter((e) => e.allDay));
+const present = computed(() => {
+  const at = minuteIn(props.now, props.day.day);
+  return at >= face.value.from && at <= face.value.to ? at : undefined;
+});
+/** While a lower edge is pulled: whose, and to how many minutes. */
+const pulled = ref<{ id: string; minutes: number }>();
+const slots = computed(() => {
+  const lanes = lanesOf(timed.value.map((t) => t.slot));
+  return timed.value.map(({ slip, slot }, i) => {
+    const minutes = pulled.value?.id === slip.todo.id ? pulled.value.minutes : slot.minutes;
+    const { lane, of } = lanes[i]!;
+    return {
+      slip,
+      slot,
+      minutes,
+      height: Math.max(minutes * face.value.scale, 12),
+      style: {
+        ...box({ from: slot.at, to: slot.at + minutes }),
+        left: `${(lane * 100) / of}%`,
+        width: `${100 / of}%`,
+      },
+    };
+  });
+});
+const heightOf = (s: Slip) => Math.max(s.minutes * face.value.scale, leastSlip);
+
+const tracks = useTemplateRef<HTMLElement>("tracks");
+/** Where what is dragged would begin. */
+const hung = ref<Slot>();
+function slotAt(y: number, minutes: number): Slot {
+  const top = tracks.value?.getBoundingClientRect().top ?? 0;
+  const at = face.value.from + (y - top) / face.value.scale;
+  const snapped = Math.floor(at / quarter) * quarter;
+  return { at: Math.max(face.value.from, Math.min(snapped, face.value.to - quarter)), minutes };
+}
+/** A slip keeps the length of its time; one that had none gets that of its work. */
+function lengthOf(id: string) {
+  const there = timed.value.find((t) => t.slip.todo.id === id);
+  const lying = props.day.slips.find((s) => s.todo.id === id);
+  return there?.slot.minutes ?? (lying?.minutes || undefined);
+}
+const hovered = useDrop(
+  tracks,
+  (id, { y }) => {
+    const minutes = lengthOf(id) ?? hung.value?.minutes ?? 30;
+    emit("put", id, planAt(props.day.day, slotAt(y, minutes)));
+    hung.value = undefined;
+  },
+  (todo, { y }) => (hung.value = slotAt(y, lengthOf(todo.id) ?? (todo.estimate || 30))),
+);
+const loose = useTemplateRef<HTMLElement>("loose");
+/** Dropped here it stays on the day, and has no time of it. */
+const looseHovered = useDrop(loose, (id) => emit("put", id, props.day.day));
+
+function pull(e: PointerEvent, slip: Slip, slot: Slot) {
+  const grip = e.currentTarget as HTMLElement;
+  grip.setPointerCapture(e.pointerId);
+  const from = e.clientY;
+  const to = (y: number) => {
+    const minutes = slot.minutes + (y - from) / face.value.scale;
+    return Math.max(pullStep, Math.round(minutes / pullStep) * pullStep);
+  };
+  const ended = new AbortController();
+  const heard = { signal: ended.signal };
+  pulled.value = { id: slip.todo.id, minutes: slot.minutes };
+  const drop = () => {
+    ended.abort();
+    pulled.value = undefined;
+  };
+  grip.addEventListener(
+    "pointermove",
+    (m) => (pulled.value = { id: slip.todo.id, minutes: to(m.clientY) }),
+    heard,
+  );
+  grip.addEventListener(
+    "pointerup",
+    (u) => {
+      const minutes = to(u.clientY);
+      drop();
+      if (minutes !== slot.minutes) emit("lengthen", slip, minutes);
+    },
+    heard,
+  );
+  grip.addEventListener("pointercancel", drop, heard);
+  document.addEventListener(
+    "keydown",
+    (k) => {
+      if (k.key !== "Escape") return;
+      k.stopPropagation();
+      drop();
+    },
+    { ...heard, capture: true },
+  );
+}
+</script>
+
+<template>
+  <div class="face" :style="{ height: `${(face.to - face.from) * face.scale}px` }">
+    <div ref="tracks" class="tracks" data-tracks>
+      <div v-for="(s, i) in off" :key="`off${i}`" class="off" :style="box(s)" />
+      <div v-for="(s, i) in peak" :key="`peak${i}`" class="peak" :style="box(s)" />
+      <div
+        v-for="h in hours"
+        :key="h"
+        class="hour"
+        :style="{ top: `${(h - face.from) * face.scale}px` }"
+      >
+        <span>{{ clock(h) }}</span>
+      </div>
+      <p v-if="allDay.length" class="all-day">
+        All day: {{ allDay.map((e) => e.title).join(", ") }}
+      </p>
+      <div class="field">
+        <div
+          v-for="(e, i) in events"
+          :key="`event${i}`"
+          class="event"
+          :class="{ free: !e.event.takes }"
+          :style="box(e)"
+          :title="`${clock(e.from)} to ${clock(e.to)}, ${e.event.title}`"
+        >
+          {{ e.event.title }}<span class="until">, until {{ clock(e.to) }}</span>
+        </div>
+        <div
+          v-for="s in slots"
+          :key="s.slip.todo.id"
+          class="slot"
+          :class="{ pulled: pulled?.id === s.slip.todo.id }"
+          :style="s.style"
+          :data-slot="s.slip.todo.id"
+        >
+          <WeekSlip
+            :slip="s.slip"
+            :overview="overview"
+            :today="today"
+            :height="s.height"
+            @open="emit('open', s.slip.todo.id)"
+          />
+          <span
+            class="grip"
+            aria-hidden="true"
+            :title="`Pull to change its ${estimateWords(s.slot.minutes)}`"
+            @pointerdown.stop.prevent="pull($event, s.slip, s.slot)"
+          />
+          <span v-if="pulled?.id === s.slip.todo.id" class="told">
+            {{ clock(s.slot.at) }}–{{ clock(s.slot.at + s.minutes) }},
+            {{ estimateWords(s.minutes) }}
+          </span>
+        </div>
+        <div
+          v-for="s in offered"
+          :key="`offered-${s.slip.todo.id}`"
+          class="slot"
+          :style="box({ from: s.slot.at, to: s.slot.at + s.slot.minutes })"
+        >
+          <WeekSlip
+            :slip="s.slip"
+            :overview="overview"
+            :today="today"
+            proposed
+            :height="s.slot.minutes * face.scale"
+            @open="emit('take', s.slip.todo.id)"
+          />
+        </div>
+        <div
+          v-if="hovered && hung"
+          class="ghost"
+          :style="box({ from: hung.at, to: hung.at + hung.minutes })"
+        >
+          {{ clock(hung.at) }}–{{ clock(hung.at + hung.minutes) }}
+        </div>
+      </div>
+      <div
+        v-if="present !== undefined"
+        class="present"
+        :style="{ top: `${(present - face.from) * face.scale}px` }"
+      >
+        <span>now {{ clock(present) }}</span>
+      </div>
+    </div>
+    <div
+      v-if="untimed.length || timed.length"
+      ref="loose"
+      class="untimed"
+      :class="{ hovered: looseHovered, bare: !untimed.length }"
+    >
+      <h3>No hour yet</h3>
+      <WeekSlip
+        v-for="s in untimed"
+        :key="s.todo.id"
+        :slip="s"
+        :overview="overview"
+        :today="today"
+        :height="heightOf(s)"
+        @open="emit('open', s.todo.id)"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.face {
+  position: relative;
+  display: flex;
+  gap: 4px;
+  padding: 0 5px 0 0;
+  overflow: hidden;
+  border-radius: 0 0 12px 12px;
+}
+.tracks {
+  position: relative;
+  flex: 1 1 0;
+  min-width: 0;
+}
+.off,
+.peak,
+.event,
+.slot,
+.ghost,
+.hour,
+.present {
+  position: absolute;
+  right: 0;
+  left: 0;
+}
+.off,
+.peak {
+  left: 46px;
+}
+.off {
+  background: color-mix(in srgb, var(--enamel) 70%, transparent);
+}
+.peak {
+  background: color-mix(in srgb, var(--ochre) 14%, transparent);
+}
+.hour {
+  border-top: 1px solid color-mix(in srgb, var(--tin) 60%, transparent);
+}
+.hour span {
+  position: absolute;
+  top: 1px;
+  left: 6px;
+  color: var(--pencil);
+  font-size: 12px;
+  line-height: 15px;
+  font-variant-numeric: tabular-nums;
+}
+.all-day {
+  position: absolute;
+  z-index: 1;
+  top: 2px;
+  right: 4px;
+  left: 52px;
+  overflow: hidden;
+  color: var(--pencil);
+  font-size: 12px;
+  text-align: right;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.field {
+  position: absolute;
+  top: 0;
+  right: 0;
+  bottom: 0;
+  left: 50px;
+}
+.event {
+  padding: 1px 6px;
+  overflow: hidden;
+  background: repeating-linear-gradient(
+    -45deg,
+    color-mix(in srgb, var(--tin) 55%, transparent) 0 6px,
+    color-mix(in srgb, var(--tin) 25%, transparent) 6px 12px
+  );
+  color: var(--pencil);
+  font-size: 13px;
+  line-height: 17px;
+}
+.event.free {
+  border: 1px dashed var(--tin);
+  background: none;
+}
+.slot {
+  padding-bottom: 1px;
+}
+.slot.pulled {
+  z-index: 2;
+}
+.slot :deep(.slip) {
+  max-height: 100%;
+}
+.grip {
+  position: absolute;
+  right: 0;
+  bottom: -3px;
+  left: 0;
+  height: 9px;
+  cursor: ns-resize;
+  touch-action: none;
+}
+.grip::after {
+  position: absolute;
+  bottom: 4px;
+  left: calc(50% - 9px);
+  width: 18px;
+  border-top: 2px solid var(--tin);
+  content: "";
+  opacity: 0;
+}
+.slot:hover .grip::after,
+.slot.pulled .grip::after,
+.slot:focus-within .grip::after {
+  opacity: 1;
+}
+.told {
+  position: absolute;
+  top: 100%;
+  left: 6px;
+  padding: 1px 6px;
+  border: 1px solid var(--rim);
+  background: var(--glaze);
+  font-size: 13px;
+  white-space: nowrap;
+}
+.ghost {
+  z-index: 2;
+  padding: 0 6px;
+  border: 2px dashed var(--rim);
+  background: color-mix(in srgb, var(--wash) 70%, transparent);
+  font-size: 13px;
+  pointer-events: none;
+}
+.present {
+  z-index: 1;
+  border-top: 2px solid var(--ink);
+  pointer-events: none;
+}
+.present span {
+  position: absolute;
+  top: -9px;
+  left: 3px;
+  padding: 0 3px;
+  background: var(--glaze);
+  font-size: 11px;
+  font-weight: 600;
+  line-height: 16px;
+  white-space: nowrap;
+}
+.untimed {
+  display: flex;
+  flex: 0.9 1 0;
+  flex-direction: column;
+  gap: 1px;
+  min-width: 0;
+  padding: 2px 0 4px 4px;
+  overflow-y: auto;
+  border-left: 1px dashed var(--tin);
+}
+.untimed.bare {
+  flex: 0.25 1 0;
+}
+.untimed.hovered {
+  background: var(--wash);
+}
+.untimed h3 {
+  color: var(--pencil);
+  font-family: inherit;
+  font-size: 12px;
+  font-weight: 400;
+  line-height: 18px;
+}
+@media (pointer: coarse) {
+  .grip {
+    bottom: -14px;
+    height: 28px;
+  }
+}
+</style>

@@ -1,0 +1,131 @@
+import type { WeekDay } from "@/server/week";
+import { addDays, daysBetween } from "@/words/dates";
+
+/** A time of a day: from so many minutes after its midnight, for so many. */
+export interface Slot {
+  at: number;
+  minutes: number;
+}
+
+/** A stretch of a day, in minutes after its midnight; what ends after the next is over 1440. */
+export interface Stretch {
+  from: number;
+  to: number;
+}
+
+/** Where a civil date and time lies in a day, in minutes after its midnight. */
+export const minuteIn = (moment: string, day: string) =>
+  daysBetween(moment.slice(0, 10), day) * 1440 +
+  Number(moment.slice(11, 13)) * 60 +
+  Number(moment.slice(14, 16));
+
+/** "09:05" */
+export function clock(minute: number): string {
+  const m = ((minute % 1440) + 1440) % 1440;
+  return `${String(Math.floor(m / 60)).padStart(2, "0")}:${String(m % 60).padStart(2, "0")}`;
+}
+
+/** The time of day of a plan, where it has one. */
+export function slotOf(plan: string | null | undefined, day: string): Slot | undefined {
+  const parts = /^(\d{4}-\d\d-\d\dT\d\d:\d\d)\/PT(?:(\d+)H)?(?:(\d+)M)?$/.exec(plan ?? "");
+  if (!parts) return undefined;
+  const at = minuteIn(parts[1]!, day);
+  // That of a day that is past is none: what lies here was carried over.
+  if (at < 0 || at >= 2880) return undefined;
+  return { at, minutes: Number(parts[2] ?? 0) * 60 + Number(parts[3] ?? 0) };
+}
+
+/** A time of a day as a plan. */
+export const planAt = (day: string, { at, minutes }: Slot) =>
+  `${addDays(day, Math.floor(at / 1440))}T${clock(at)}/PT${Math.max(1, Math.min(minutes, 1440))}M`;
+
+/** The stretches of the working hours of a day. */
+export const hoursOf = (d: WeekDay): Stretch[] =>
+  d.hours.map((h) => ({ from: minuteIn(h.from, d.day), to: minuteIn(h.to, d.day) }));
+
+/** The events of a day that have a time, as they lie within it. */
+export const eventsOf = (d: WeekDay) =>
+  d.events.flatMap((event) => {
+    if (!event.from || !event.to) return [];
+    const from = Math.max(minuteIn(event.from, d.day), 0);
+    return [{ event, from, to: Math.max(Math.min(minuteIn(event.to, d.day), 1800), from) }];
+  });
+
+/** The part of a day that an opened cup shows, in whole hours, and how high a minute is. */
+export interface Face extends Stretch {
+  scale: number;
+}
+
+/** An hour is at least so high, and at most, in pixels. */
+const [lowestHour, highestHour] = [34, 66];
+/** So many minutes are shown at least, however short the day is. */
+const leastShown = 240;
+
+/** All hours, events and times of a day, in about as much room as there is, in pixels. */
+export function faceOf(d: WeekDay, slots: Slot[], room: number): Face {
+  const all = [
+    ...hoursOf(d),
+    ...eventsOf(d),
+    ...slots.map((s) => ({ from: s.at, to: s.at + s.minutes })),
+  ];
+  const first = all.length ? Math.min(...all.map((s) => s.from)) : 9 * 60;
+  const last = all.length ? Math.max(...all.map((s) => s.to)) : 17 * 60;
+  const from = Math.floor(first / 60) * 60;
+  const to = Math.max(Math.ceil(last / 60) * 60, from + leastShown);
+  const scale = Math.min(Math.max(room / (to - from), lowestHour / 60), highestHour / 60);
+  return { from, to, scale };
+}
+
+/** What is left of a stretch outside of some that are in order. */
+export function without(all: Stretch, taken: Stretch[]): Stretch[] {
+  const left: Stretch[] = [];
+  let { from } = all;
+  for (const t of [...taken].sort((a, b) => a.from - b.from)) {
+    if (t.from > from) left.push({ from, to: Math.min(t.from, all.to) });
+    from = Math.max(from, t.to);
+  }
+  if (from < all.to) left.push({ from, to: all.to });
+  return left.filter((s) => s.to > s.from);
+}
+
+/** Which of how many lanes each slot stands in, so that those that overlap stand beside each other. */
+export function lanesOf(slots: Slot[]): { lane: number; of: number }[] {
+  const out = slots.map(() => ({ lane: 0, of: 1 }));
+  const order = slots.map((_, i) => i).sort((a, b) => slots[a]!.at - slots[b]!.at);
+  let cluster: number[] = [];
+  let ends: number[] = [];
+  const close = () => {
+    for (const i of cluster) out[i]!.of = ends.length;
+    [cluster, ends] = [[], []];
+  };
+  for (const i of order) {
+    const { at, minutes } = slots[i]!;
+    if (cluster.length && ends.every((end) => end <= at)) close();
+    const lane = ends.findIndex((end) => end <= at);
+    out[i]!.lane = lane < 0 ? ends.length : lane;
+    ends[out[i]!.lane] = at + minutes;
+    cluster.push(i);
+  }
+  close();
+  return out;
+}
+
+/** The first time of a day that is free for so many minutes, not before now. */
+export function firstFree(d: WeekDay, slots: Slot[], minutes: number, now: string) {
+  const taken = [
+    ...eventsOf(d).filter((e) => e.event.takes > 0),
+    ...slots.map((s) => ({ from: s.at, to: s.at + s.minutes })),
+  ];
+  const earliest = Math.ceil(Math.max(minuteIn(now, d.day), 0) / quarter) * quarter;
+  for (const hours of hoursOf(d))
+    for (const s of without({ from: Math.max(hours.from, earliest), to: hours.to }, taken)) {
+      const at = Math.ceil(s.from / 5) * 5;
+      if (at + minutes <= s.to) return at;
+    }
+  return undefined;
+}
+
+/** By how much keys and the pointer move a slot, in minutes. */
+export const quarter = 15;
+/** Minutes that a pull changes are a multiple of these. */
+export const pullStep = 5;

@@ -39,6 +39,7 @@ type slipBody struct {
 	Minutes int             `json:"minutes"`
 	Assumed *bool           `json:"assumed,omitempty"`
 	Under   *string         `json:"under,omitempty"`
+	Within  *string         `json:"within,omitempty"`
 }
 
 // GetWeek answers with a week as it is planned.
@@ -90,6 +91,10 @@ func encodeSlips(b *book.Desk, all []plan.Lying, clashes map[book.ID]plan.Clash)
 	out := make([]slipBody, 0, len(all))
 	for _, l := range all {
 		one := encodeSlip(b, l)
+		if !l.Within.IsZero() {
+			within := l.Within.String()
+			one.Within = &within
+		}
 		if clash, is := clashes[l.Todo.ID]; is {
 			one.Under = &clash.With
 		}

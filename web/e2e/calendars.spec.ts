@@ -1,20 +1,5 @@
+import { standIn } from "./stand-in";
 import { expect, group, history, slip, test, toast, visit } from "./tincup";
-
-/** Where the demo's simulated calendars are, and what changes them. */
-async function standIn(url: string) {
-  const all = (await (await fetch(`${url}/api/calendars`)).json()) as {
-    name: string;
-    address: string;
-  }[];
-  const museum = all.find((c) => c.name === "Museum")!.address;
-  const at = museum.replace(/\.ics$/, "");
-  return {
-    museum,
-    put: (uid: string, event: object) =>
-      fetch(`${at}/${uid}`, { method: "PUT", body: JSON.stringify(event) }),
-    fault: (fault: string) => fetch(`${at}/fault`, { method: "PUT", body: fault }),
-  };
-}
 
 test("a calendar is removed, added by its address, changes, and Today's sentence follows", async ({
   page,

@@ -49,8 +49,8 @@ func clockTime(t time.Time) day.TimeOfDay {
 // first stretch that is free for all of its minutes, in the order of deadlines, then of
 // priority. Deep ones are laid into peak hours before all others, unless more deadlines
 // would be missed for that. One after another keep their order. Nothing is laid over an
-// event, over another to-do's time, or outside working hours; without are those for which no
-// stretch is long enough.
+// event, over another to-do's time, or outside working hours. What is done within the time of
+// a to-do above it needs none; without are those for which no stretch is long enough.
 func LayHours(b *book.Desk, k *Capacity, d *WeekDay) (hours []Hour, without []Lying) {
 	l := newHourLayer(b, k, d)
 	deep, none, late := l.lay(true)
@@ -88,7 +88,7 @@ func newHourLayer(b *book.Desk, k *Capacity, d *WeekDay) *hourLayer {
 		if s, has := SlotOf(k.Clock, t); has && s.To > k.now {
 			taken = append(taken, s)
 			l.ends[t.ID] = s.To
-		} else if lying.Work.Minutes > 0 {
+		} else if lying.Work.Minutes > 0 && lying.Within.IsZero() {
 			l.open = append(l.open, lying)
 			l.due[t.ID] = d.All.To
 			if due := DueOf(b, k.Clock, t); !due.IsZero() && due.HasTime() {

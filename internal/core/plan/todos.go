@@ -67,6 +67,22 @@ func CupOf(b *book.Desk, c day.Clock, t *book.Todo) day.Horizon {
 	return h
 }
 
+// HourAbove is the to-do above another in whose time of the day that is done: the nearest one
+// that has a plan, where that is for a time of a day and the other has no plan of its own.
+func HourAbove(b *book.Desk, t *book.Todo) (id book.ID) {
+	for up := t; up.Plan.IsZero() && !up.Parent.IsZero(); {
+		parent, err := b.Todo(up.Parent)
+		if err != nil {
+			return id
+		}
+		if _, slot := parent.Plan.Slot(); slot > 0 {
+			return parent.ID
+		}
+		up = parent
+	}
+	return id
+}
+
 // DueOf is the earliest due of a to-do and of those above it.
 func DueOf(b *book.Desk, c day.Clock, t *book.Todo) day.Moment {
 	due := t.Due

@@ -13,6 +13,8 @@ type Lying struct {
 	Todo *book.Todo
 	On   day.Horizon
 	Work Work
+	// Within is the to-do above it in whose time of the day it is done; none for most.
+	Within book.ID
 }
 
 // WeekDay is one day of a week as it is planned.
@@ -133,7 +135,7 @@ func (w *Week) Relief() (r Relief, ok bool) {
 			continue
 		}
 		for _, l := range w.Days[i].Lying {
-			if _, slot := l.Todo.Plan.Slot(); slot > 0 || l.Work.Minutes == 0 || l.Todo.Priority == book.High {
+			if _, slot := l.Todo.Plan.Slot(); slot > 0 || !l.Within.IsZero() || l.Work.Minutes == 0 || l.Todo.Priority == book.High {
 				continue
 			}
 			better := !ok || l.Work.Minutes >= over && (r.Work.Minutes < over || l.Work.Minutes < r.Work.Minutes) ||

@@ -243,8 +243,12 @@ func (t *Tally) Lying(b *book.Desk, wanted func(day.Horizon) bool) []plan.Lying 
 		if s.cup.IsZero() || !wanted(s.cup) {
 			continue
 		}
-		if todo, err := b.Todo(id); err == nil && b.IsOpen(todo) && !todo.IsNote && (s.work.Minutes > 0 || !b.HasSubtasks(id)) {
-			all = append(all, plan.Lying{Todo: todo, On: s.cup, Work: s.work})
+		todo, err := b.Todo(id)
+		if err != nil || !b.IsOpen(todo) || todo.IsNote {
+			continue
+		}
+		if _, slot := todo.Plan.Slot(); s.work.Minutes > 0 || slot > 0 || !b.HasSubtasks(id) {
+			all = append(all, plan.Lying{Todo: todo, On: s.cup, Work: s.work, Within: plan.HourAbove(b, todo)})
 		}
 	}
 	return all

@@ -2336,6 +2336,8 @@ export interface components {
             minutes: number;
             /** @description It has no estimate; absent for no */
             assumed?: boolean;
+            /** @description The id of the to-do above it in whose time of the day it is done; absent for none */
+            within?: string;
             /** @description The title of what takes its time of day too; absent for none */
             under?: string;
         };

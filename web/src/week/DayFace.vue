@@ -19,7 +19,7 @@ import {
   type Stretch,
   without,
 } from "./hours";
-import { leastSlip } from "./layout";
+import { hourlyOf, leastSlip } from "./layout";
 import WeekSlip from "./WeekSlip.vue";
 
 /** The inside of an opened cup: its hours from the rim down, and what lies on each. */
@@ -43,13 +43,13 @@ const emit = defineEmits<{
 }>();
 
 const timed = computed(() =>
-  props.day.slips.flatMap((slip) => {
+  hourlyOf(props.day).flatMap((slip) => {
     const slot = slotOf(slip.todo.plan, props.day.day);
     return slot ? [{ slip, slot }] : [];
   }),
 );
 const untimed = computed(() =>
-  props.day.slips.filter((s) => !timed.value.some((t) => t.slip === s)),
+  hourlyOf(props.day).filter((s) => !timed.value.some((t) => t.slip === s)),
 );
 const offered = computed(() =>
   props.day.slips.flatMap((slip) => {
@@ -379,6 +379,7 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
   right: 0;
   bottom: -3px;
   left: 0;
+  z-index: 2;
   height: 9px;
   cursor: ns-resize;
   touch-action: none;
@@ -455,9 +456,18 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
   line-height: 18px;
 }
 @media (pointer: coarse) {
+  /* At the end of its edge: elsewhere a finger lifts the slip. */
   .grip {
     bottom: -14px;
+    left: auto;
+    width: min(44px, 40%);
     height: 28px;
+  }
+  .grip::after {
+    right: 4px;
+    bottom: 15px;
+    left: auto;
+    opacity: 1;
   }
 }
 </style>

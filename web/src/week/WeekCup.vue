@@ -7,7 +7,7 @@ import { railDay } from "@/words/dates";
 import { estimateWords } from "@/words/fields";
 import { dayHours, dayName, overOf } from "@/words/week";
 import DayFace from "./DayFace.vue";
-import { layOut, leastSlip, mostSlips } from "./layout";
+import { layOut, leastSlip, mostSlips, workOf } from "./layout";
 import WeekSlip from "./WeekSlip.vue";
 
 /**
@@ -46,7 +46,7 @@ const hovered = useDrop(root, (id) => emit("drop", id));
 
 const rim = computed(() => props.day.worked * props.scale);
 const over = computed(() => (past.value ? "" : overOf(props.day)));
-const more = computed(() => props.day.slips.slice(mostSlips));
+const more = computed(() => workOf(props.day).slice(mostSlips));
 const moreMinutes = computed(() => more.value.reduce((sum, s) => sum + s.minutes, 0));
 const takes = computed(() => props.day.events.filter((e) => e.takes));
 /** Events outside of the hours, which take none of them. */

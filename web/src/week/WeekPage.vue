@@ -24,7 +24,7 @@ import GivePanel from "./GivePanel.vue";
 import OwnHours from "./OwnHours.vue";
 import ToPlace from "./ToPlace.vue";
 import WeekCup from "./WeekCup.vue";
-import WeekRims from "./WeekRims.vue";
+import WeekRim from "./WeekRim.vue";
 
 /** The week as seven tall cups, with what is still to be placed above them. */
 const route = useRoute();
@@ -229,7 +229,17 @@ const marks = computed({
         @drop="(id) => plan(id, c.cup.horizon)"
       />
     </nav>
-    <WeekRims v-if="narrow && week" :days="days" :today="today" :near="near" @go="goTo" />
+    <nav v-if="narrow && week" class="rims" aria-label="Days of the week">
+      <WeekRim
+        v-for="d in days"
+        :key="d.day"
+        :day="d"
+        :today="today"
+        :near="d.day === near"
+        @go="goTo(d.day)"
+        @drop="(id) => plan(id, d.day)"
+      />
+    </nav>
     <div v-if="week && overview" ref="cups" class="cups">
       <WeekCup
         v-for="d in days"
@@ -310,6 +320,10 @@ h1 {
   text-decoration: underline;
   cursor: pointer;
 }
+.rims {
+  display: flex;
+  padding-top: 6px;
+}
 .beyonds {
   display: flex;
   flex-wrap: wrap;
@@ -338,6 +352,10 @@ h1 {
   .marks,
   header > .btn {
     order: 1;
+  }
+  .rims {
+    display: flex;
+    padding-top: 6px;
   }
   .beyonds {
     order: 1;

@@ -54,7 +54,9 @@ const minutes = computed(() => {
   if (!props.slip.minutes) return "";
   return estimateWords(props.slip.minutes) + (props.slip.assumed ? "?" : "");
 });
-const time = computed(() => /T(\d\d:\d\d)/.exec(todo.value.plan ?? "")?.[1] ?? "");
+const time = computed(() =>
+  props.told ? "" : (/T(\d\d:\d\d)/.exec(todo.value.plan ?? "")?.[1] ?? ""),
+);
 const due = computed(() =>
   todo.value.due ? `due ${shortMoment(todo.value.due, props.today)}` : "",
 );

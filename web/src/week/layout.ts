@@ -19,6 +19,13 @@ export interface Laid {
   over: boolean;
 }
 
+/** What lies in a closed cup: work. A time of the day whose work is that of its subtasks is not drawn beside them. */
+export const workOf = (d: WeekDay) =>
+  d.slips.filter((s) => s.minutes > 0 || !d.slips.some((o) => o.within === s.todo.id));
+/** What lies in an opened cup: what is done within the time of another is in that. */
+export const hourlyOf = (d: WeekDay) =>
+  d.slips.filter((s) => !d.slips.some((o) => o.todo.id === s.within));
+
 /** One scale for all cups of a week, in pixels a minute: the fullest fits into the height. */
 export function scaleOf(days: WeekDay[], height: number): number {
   const highest = Math.max(
@@ -37,7 +44,7 @@ export const taken = (d: WeekDay) =>
  * lower than the least height. A slip is over where its minutes end above the rim.
  */
 export function layOut(d: WeekDay, scale: number): Laid[] {
-  const slips = d.slips.slice(0, mostSlips);
+  const slips = workOf(d).slice(0, mostSlips);
   const room = (d.worked - d.over - taken(d)) * scale;
   const heights = (least: number) => slips.map((s) => Math.max(s.minutes * scale, least));
   const sum = (all: number[]) => all.reduce((a, b) => a + b, 0);

@@ -7,7 +7,7 @@ import { useCurrent } from "@/state/current";
 import { cupOfDigit, useKeys } from "@/state/keys";
 import { addDays } from "@/words/dates";
 import { firstFree, planAt, quarter, slotOf } from "./hours";
-import { lengthened, mostSlips } from "./layout";
+import { hourlyOf, lengthened, mostSlips, workOf } from "./layout";
 
 /** The slip that Tab comes to: the others are reached from it by arrows. */
 export const tabStop: InjectionKey<Ref<string | undefined>> = Symbol("tab stop");
@@ -33,9 +33,10 @@ const levels = ["none", "low", "medium", "high"] as const;
 
 /** The slips of a day from the top down, as they are drawn. */
 function downward(d: WeekDay, opened: boolean): WeekSlip[] {
-  if (!opened) return d.slips.slice().reverse();
-  const timed = d.slips.filter((s) => slotOf(s.todo.plan, d.day));
-  return [...timed, ...d.slips.filter((s) => !timed.includes(s))];
+  if (!opened) return workOf(d).reverse();
+  const slips = hourlyOf(d);
+  const timed = slips.filter((s) => slotOf(s.todo.plan, d.day));
+  return [...timed, ...slips.filter((s) => !timed.includes(s))];
 }
 
 /**
@@ -151,6 +152,8 @@ export function useWeekKeys(may: May) {
     const day = here?.day ?? may.week.value?.today ?? "";
     if (press === "o") {
       may.turnCup(day);
+      // It is drawn anew: the focus goes along.
+      if (here) void nextTick(() => go(here.slip));
       return true;
     }
     if (press === "w") {

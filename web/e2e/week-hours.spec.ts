@@ -207,9 +207,7 @@ test("what has to give offers another due; a job longer than its days is split",
 
   await demo.post("/api/todos", { title: "Write the catalogue", estimate: 1000, plan: "2026-W48" });
   await page.getByRole("button", { name: "Level the week" }).click();
-  await page
-    .getByRole("button", { name: /^Split “Write the catalogue”, 16 h 40, into 3/ })
-    .click();
+  await page.getByRole("button", { name: /^Split “Write the catalogue”, 16 h 40, into 3/ }).click();
   await expect(toast(page, "Split: “Write the catalogue” into 3 parts")).toBeVisible();
   await expect(paper(page.locator(".loose"), "Write the catalogue, part 1 of 3")).toBeVisible();
   expect(complaints).toEqual([]);

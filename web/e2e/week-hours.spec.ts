@@ -272,3 +272,50 @@ test.describe("on a phone", () => {
     await expect(rims.nth(4)).toHaveAttribute("aria-current", "true");
   });
 });
+
+test("a slip that another window moves is dropped; the server goes in the middle of a drag; a very full week", async ({
+  page,
+  context,
+  tincup,
+  complaints,
+}) => {
+  const board = "Order mount board";
+  await tincup.post("/api/todos", { title: board, estimate: 20, plan: friday });
+  for (let i = 0; i < 60; i++)
+    await tincup.post("/api/todos", {
+      title: i % 20 ? `Slip ${i}` : "Ünusually long ".repeat(33),
+      estimate: [1, 2000, 20][i % 3],
+      plan: i % 2 ? "2026-11-28" : "2026-W48",
+    });
+  await visit(page, `${tincup.url}/week`);
+  const other = await context.newPage();
+  await other.goto(`${tincup.url}/week`);
+  await drag(page, paper(page, board), await place(page, tuesday, "15:00"));
+  // Meanwhile the other plans it for another day: the slip leaves from under the hand.
+  await paper(other, board).focus();
+  await other.keyboard.press("2");
+  await expect(paper(cup(page, "2026-11-25"), board)).toBeVisible();
+  await page.mouse.move(600, 500, { steps: 3 });
+  const to = await place(page, tuesday, "16:00");
+  await page.mouse.move(to.x, to.y, { steps: 3 });
+  await page.mouse.up();
+  for (const window of [page, other])
+    await expect(paper(cup(window, tuesday), board)).toHaveAccessibleName(/at 16:00/);
+  expect((await history(tincup.url)).slice(0, 2)).toEqual([
+    expect.stringContaining("Planned for Tue 24 Nov 2026, 16:00 for 20 min"),
+    expect.stringContaining("Planned for Wed 25 Nov 2026"),
+  ]);
+  await other.close();
+  // The day without room says how many there are more, and how long they take.
+  await expect(cup(page, "2026-11-28").locator(".more")).toContainText(/and \d+ more, \d+ h/);
+
+  await drag(page, paper(page, board), await place(page, tuesday, "10:00"));
+  await tincup.stop();
+  await page.mouse.up();
+  await expect(toast(page, "away").last()).toBeVisible();
+  await expect(paper(cup(page, tuesday), board)).toHaveAccessibleName(/at 16:00/);
+  await tincup.launch();
+  await expect(page.getByText("The server is away.")).toHaveCount(0, { timeout: 15_000 });
+  await expect(paper(cup(page, tuesday), board)).toHaveAccessibleName(/at 16:00/);
+  complaints.length = 0; // of the server that was away
+});

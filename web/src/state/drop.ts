@@ -15,7 +15,7 @@ interface Point {
  */
 export function useDrop(
   root: Readonly<Ref<HTMLElement | null>>,
-  took: (todo: string, at: Point) => void,
+  took: (id: string, at: Point, todo: Todo) => void,
   hangs: (todo: Todo, at: Point) => void = () => {},
 ) {
   const over = ref(false);
@@ -30,7 +30,7 @@ export function useDrop(
         return (over.value = true);
       },
       leave: () => (over.value = false),
-      drop: (todo) => took(todo.id, last),
+      drop: (todo) => took(todo.id, last, todo),
     });
     type Event = Parameters<NonNullable<Parameters<typeof dropTargetForElements>[0]["onDrag"]>>[0];
     const innermost = ({ location, self }: Pick<Event, "location" | "self">) =>
@@ -49,7 +49,9 @@ export function useDrop(
       onDragLeave: () => (over.value = false),
       onDrop: (e) => {
         over.value = false;
-        if (isDragged(e.source.data) && innermost(e)) took(e.source.data.todo.id, point(e));
+        if (!isDragged(e.source.data) || !innermost(e)) return;
+        const { todo } = e.source.data;
+        took(todo.id, point(e), todo);
       },
     });
     stop = () => (byTouch(), byMouse());

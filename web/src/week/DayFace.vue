@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from "vue";
-import type { Overview } from "@/server/client";
+import type { Overview, Todo } from "@/server/client";
+import { inForce } from "@/server/in-force";
 import type { WeekDay, WeekSlip as Slip } from "@/server/week";
 import { useDrop } from "@/state/drop";
 import { estimateWords } from "@/words/fields";
@@ -80,7 +81,9 @@ const peak = computed(() =>
     to: minuteIn(p.to, props.day.day),
   })),
 );
-const events = computed(() => eventsOf(props.day));
+const events = computed(() =>
+  eventsOf(props.day).filter((e) => e.from < face.value.to && e.to > face.value.from),
+);
 const allDay = computed(() => props.day.events.filter((e) => e.allDay));
 const present = computed(() => {
   const at = minuteIn(props.now, props.day.day);
@@ -118,19 +121,18 @@ function slotAt(y: number, minutes: number): Slot {
   return { at: Math.max(face.value.from, Math.min(snapped, face.value.to - quarter)), minutes };
 }
 /** A slip keeps the length of its time; one that had none gets that of its work. */
-function lengthOf(id: string) {
-  const there = timed.value.find((t) => t.slip.todo.id === id);
-  const lying = props.day.slips.find((s) => s.todo.id === id);
-  return there?.slot.minutes ?? (lying?.minutes || undefined);
+function lengthOf(todo: Todo) {
+  const slot = slotOf(todo.plan, todo.plan?.slice(0, 10) ?? "");
+  const lying = props.day.slips.find((s) => s.todo.id === todo.id);
+  return slot?.minutes ?? (lying?.minutes || todo.estimate || Number(inForce.assumed));
 }
 const hovered = useDrop(
   tracks,
-  (id, { y }) => {
-    const minutes = lengthOf(id) ?? hung.value?.minutes ?? 30;
-    emit("put", id, planAt(props.day.day, slotAt(y, minutes)));
+  (id, { y }, todo) => {
+    emit("put", id, planAt(props.day.day, slotAt(y, lengthOf(todo))));
     hung.value = undefined;
   },
-  (todo, { y }) => (hung.value = slotAt(y, lengthOf(todo.id) ?? (todo.estimate || 30))),
+  (todo, { y }) => (hung.value = slotAt(y, lengthOf(todo))),
 );
 const loose = useTemplateRef<HTMLElement>("loose");
 /** Dropped here it stays on the day, and has no time of it. */
@@ -377,16 +379,17 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
 .grip {
   position: absolute;
   right: 0;
-  bottom: -3px;
+  bottom: 0;
   left: 0;
   z-index: 2;
-  height: 9px;
+  /* A short slip is to be taken hold of too. */
+  height: clamp(3px, 35%, 9px);
   cursor: ns-resize;
   touch-action: none;
 }
 .grip::after {
   position: absolute;
-  bottom: 4px;
+  bottom: 1px;
   left: calc(50% - 9px);
   width: 18px;
   border-top: 2px solid var(--tin);

@@ -86,6 +86,11 @@ select {
   max-width: 340px;
   min-height: 26px;
 }
+.chip :deep(.words) {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+}
 @media (max-width: 760px) {
   /* One line that scrolls: the cups are what the page is for. */
   .loose {

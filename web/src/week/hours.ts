@@ -61,11 +61,14 @@ const [lowestHour, highestHour] = [34, 66];
 /** So many minutes are shown at least, however short the day is. */
 const leastShown = 240;
 
+/** Events that last as long as this, in minutes, are shown as far as the others go. */
+const allButWhole = 8 * 60;
+
 /** All hours, events and times of a day, in about as much room as there is, in pixels. */
 export function faceOf(d: WeekDay, slots: Slot[], room: number): Face {
   const all = [
     ...hoursOf(d),
-    ...eventsOf(d),
+    ...eventsOf(d).filter((e) => e.to - e.from < allButWhole),
     ...slots.map((s) => ({ from: s.at, to: s.at + s.minutes })),
   ];
   const first = all.length ? Math.min(...all.map((s) => s.from)) : 9 * 60;

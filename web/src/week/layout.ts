@@ -26,13 +26,17 @@ export const workOf = (d: WeekDay) =>
 export const hourlyOf = (d: WeekDay) =>
   d.slips.filter((s) => !d.slips.some((o) => o.todo.id === s.within));
 
-/** One scale for all cups of a week, in pixels a minute: the fullest fits into the height. */
+/**
+ * One scale for all cups of a week, in pixels a minute: the fullest fits into the height,
+ * unless it holds more than twice what the longest day can. That stands higher.
+ */
 export function scaleOf(days: WeekDay[], height: number): number {
   const highest = Math.max(
     ...days.map((d) => Math.max(d.worked, d.over + taken(d) + d.load.minutes)),
     60,
   );
-  return Math.min(height / highest, 1);
+  const most = 2 * Math.max(...days.map((d) => d.worked), 60);
+  return Math.min(height / Math.min(highest, most), 1);
 }
 
 /** The minutes that events take of a day's hours. Where they overlap it is less than their sum. */

@@ -21,6 +21,12 @@ func weekOf(of *string) (d day.Date, err error) {
 	return read[day.Date]("of", *of)
 }
 
+// So many slips of a day are listed at most, and so many of what was done on it.
+const (
+	mostSlips = 60
+	mostDone  = 24
+)
+
 // weekBody is a contract.Week whose to-dos are written already.
 type weekBody struct {
 	contract.Week
@@ -75,10 +81,19 @@ func (s *server) GetWeek(c *gin.Context, params contract.GetWeekParams) {
 				d.Usual, d.Hours, d.Peak = &usual, encodeTimes(p.Hours, clock), encodeTimes(p.Peak, clock)
 				d.Worked, d.Over = p.Worked, p.Over // of the day as it begins and ends, and as the clock goes
 				d.Load = encodeLoad(view.Load{Minutes: p.Load, Assumed: p.Assumed}, p.Minutes, true)
-				d.Slips = encodeSlips(b, p.Lying, w.Clashes)
+				lying, more := p.Lying[:min(len(p.Lying), mostSlips)], p.Lying[min(len(p.Lying), mostSlips):]
+				d.Slips = encodeSlips(b, lying, w.Clashes)
+				if minutes := 0; len(more) > 0 {
+					for _, l := range more {
+						minutes += l.Work.Minutes
+					}
+					n := len(more)
+					d.More, d.MoreMinutes = &n, &minutes
+				}
 				d.Events = encodeHappenings(s.as(c).Happenings(b, clock, on), clock)
 			}
-			for _, t := range w.Done[on] {
+			d.DoneCount = len(w.Done[on])
+			for _, t := range w.Done[on][:min(len(w.Done[on]), mostDone)] {
 				d.Done = append(d.Done, encodeSlip(b, plan.Lying{Todo: t, Work: plan.Work{Minutes: int(t.Estimate)}}))
 			}
 			out.Days = append(out.Days, d)

@@ -115,10 +115,22 @@ func Gather(b *book.Desk, c day.Clock, assumed int, dueBy day.Date) Gathered {
 	return gather(b, c, assumed, dueBy, day.MaxDate)
 }
 
-// GatherUntil is Gather for the days up to one: what until keeps of all there is, without
-// looking at most of what is later.
+// GatherUntil is Gather for the days up to one: what is planned for one of them, or for a week
+// that ends by then, and what is due by then and planned for no later time. Slots after it
+// take no time of these days, and are no matter.
 func GatherUntil(b *book.Desk, c day.Clock, assumed int, last day.Date) Gathered {
-	return gather(b, c, assumed, day.Date{}, last).until(b, c, last)
+	return gather(b, c, assumed, day.Date{}, last)
+}
+
+// until tells whether work belongs to the days up to one.
+func until(c day.Clock, cup day.Horizon, due day.Moment, last day.Date) bool {
+	switch {
+	case cup.IsZero() || cup.Precision() == day.Parked:
+		return !due.IsZero() && !c.DayOfMoment(due).After(last)
+	case cup.Precision() == day.Week: // a shown week may begin on Sunday: its Monday says which it is
+		return !cup.First().After(last)
+	}
+	return !cup.Last().After(last)
 }
 
 func gather(b *book.Desk, c day.Clock, assumed int, dueBy, last day.Date) Gathered {
@@ -138,7 +150,11 @@ func gather(b *book.Desk, c day.Clock, assumed int, dueBy, last day.Date) Gather
 		if !dueBy.IsZero() && (due.IsZero() || c.DayOfMoment(due).After(dueBy)) {
 			continue
 		}
-		work, cup := WorkOf(b, t, assumed), CupOf(b, c, t)
+		cup := CupOf(b, c, t)
+		if last != day.MaxDate && !until(c, cup, due, last) {
+			continue
+		}
+		work := WorkOf(b, t, assumed)
 		if work.Minutes == 0 || cup.IsZero() && due.IsZero() || cup.Precision() == day.Parked && due.IsZero() {
 			continue
 		}
@@ -149,7 +165,8 @@ func gather(b *book.Desk, c day.Clock, assumed int, dueBy, last day.Date) Gather
 				continue
 			}
 		}
-		j := Job{ID: t.ID.String(), Minutes: work.Minutes, Release: day.Moment{Date: t.Start}, Due: due, Weight: WeightOf(t.Priority), Deep: t.Concentration == term.Deep}
+		id := string(t.ID[:]) // in the order of ids as they are written, and quicker made
+		j := Job{ID: id, Minutes: work.Minutes, Release: day.Moment{Date: t.Start}, Due: due, Weight: WeightOf(t.Priority), Deep: t.Concentration == term.Deep}
 		if cup.Precision() == day.Day && (!t.Plan.IsZero() || t.Due.IsZero()) {
 			j.Day = cup.First()
 		}
@@ -158,41 +175,6 @@ func gather(b *book.Desk, c day.Clock, assumed int, dueBy, last day.Date) Gather
 	}
 	g.chain(b, at)
 	return g
-}
-
-// until keeps the work that belongs to the days up to one: what is planned for one of them, or
-// for a week that ends by then, and what is due by then and planned for no later time. Slots
-// after it take no time of these days, and are no matter.
-func (g Gathered) until(b *book.Desk, c day.Clock, last day.Date) Gathered {
-	out := Gathered{Busy: g.Busy}
-	at := make([]int, len(g.Jobs)) // of each in out, less one
-	for i, j := range g.Jobs {
-		cup := CupOf(b, c, g.Todos[i])
-		in := false
-		switch {
-		case cup.IsZero() || cup.Precision() == day.Parked:
-			in = !j.Due.IsZero() && !c.DayOfMoment(j.Due).After(last)
-		case cup.Precision() == day.Week: // a shown week may begin on Sunday: its Monday says which it is
-			in = !cup.First().After(last)
-		default:
-			in = !cup.Last().After(last)
-		}
-		if !in {
-			continue
-		}
-		out.Jobs, out.Todos = append(out.Jobs, j), append(out.Todos, g.Todos[i])
-		at[i] = len(out.Jobs)
-	}
-	for i := range out.Jobs {
-		var after []int
-		for _, before := range out.Jobs[i].After {
-			if at[before] > 0 {
-				after = append(after, at[before]-1)
-			}
-		}
-		out.Jobs[i].After = after
-	}
-	return out
 }
 
 // chain lets the jobs of each to-do that is done one after another wait for those of the

@@ -2327,8 +2327,14 @@ export interface components {
             usual?: string;
             events: components["schemas"]["Happening"][];
             slips: components["schemas"]["WeekSlip"][];
-            /** @description What was completed on it */
+            /** @description How many slips there are beside those listed; absent for none */
+            more?: number;
+            /** @description The work of these */
+            moreMinutes?: number;
+            /** @description What was completed on it, the latest of it */
             done: components["schemas"]["WeekSlip"][];
+            /** @description How much that is in all */
+            doneCount: number;
         };
         WeekSlip: {
             todo: components["schemas"]["Todo"];

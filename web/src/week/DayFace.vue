@@ -280,6 +280,7 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
         :height="heightOf(s)"
         @open="emit('open', s.todo.id)"
       />
+      <p v-if="day.more" class="more">and {{ day.more }} more</p>
     </div>
   </div>
 </template>
@@ -444,6 +445,10 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
   padding: 2px 0 4px 4px;
   overflow-y: auto;
   border-left: 1px dashed var(--tin);
+}
+.more {
+  color: var(--pencil);
+  font-size: 13px;
 }
 .untimed.bare {
   flex: 0.25 1 0;

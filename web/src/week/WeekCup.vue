@@ -46,8 +46,12 @@ const hovered = useDrop(root, (id) => emit("drop", id));
 
 const rim = computed(() => props.day.worked * props.scale);
 const over = computed(() => (past.value ? "" : overOf(props.day)));
-const more = computed(() => workOf(props.day).slice(mostSlips));
-const moreMinutes = computed(() => more.value.reduce((sum, s) => sum + s.minutes, 0));
+/** What a cup does not show, of which there may be some that is not even listed. */
+const beyond = computed(() => workOf(props.day).slice(mostSlips));
+const more = computed(() => beyond.value.length + (props.day.more ?? 0));
+const moreMinutes = computed(() =>
+  beyond.value.reduce((sum, s) => sum + s.minutes, props.day.moreMinutes ?? 0),
+);
 const takes = computed(() => props.day.events.filter((e) => e.takes));
 /** Events outside of the hours, which take none of them. */
 const beside = computed(() => props.day.events.filter((e) => !e.takes));
@@ -111,8 +115,8 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
           :height="heightOf(s)"
           @open="emit('take', s.todo.id)"
         />
-        <router-link v-if="more.length" class="more" :to="list">
-          and {{ more.length }} more, {{ estimateWords(moreMinutes) }}
+        <router-link v-if="more" class="more" :to="list">
+          and {{ more }} more, {{ estimateWords(moreMinutes) }}
         </router-link>
         <WeekSlip
           v-for="s in [...slips].reverse()"

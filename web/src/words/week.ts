@@ -24,7 +24,7 @@ export function sumOf(week: Week): string {
 
 /** "6 h 45 of 7 h", beneath a cup. */
 export function dayHours(d: WeekDay, today: string): string {
-  if (d.day < today) return d.done.length ? `${d.done.length} done` : "";
+  if (d.day < today) return d.doneCount ? `${d.doneCount} done` : "";
   const { minutes, capacity = 0 } = d.load;
   if (!capacity) return minutes ? `${estimateWords(minutes)}, no hours` : "no hours";
   return `${minutes ? estimateWords(minutes) : "0 h"} of ${estimateWords(capacity)}`;
@@ -40,7 +40,8 @@ export function overOf(d: WeekDay): string {
 export function dayName(d: WeekDay, today: string): string {
   const n = daysBetween(d.day, today);
   const when = n === 0 ? "Today, " : n === 1 ? "Tomorrow, " : "";
-  const slips = d.day < today ? "" : `${d.slips.length} ${d.slips.length === 1 ? "slip" : "slips"}`;
+  const count = d.slips.length + (d.more ?? 0);
+  const slips = d.day < today ? "" : `${count} ${count === 1 ? "slip" : "slips"}`;
   const events = d.events.length
     ? `${d.events.length} ${d.events.length === 1 ? "event" : "events"}`
     : "";

@@ -12,7 +12,7 @@ const rooms = {
   state: ["kit", "server", "words"],
   choosers: ["kit", "server", "state", "words"],
   ...Object.fromEntries(
-    ["index", "rail", "capture", "slip", "builder", "settings", "week"].map((part) => [
+    ["index", "rail", "capture", "slip", "builder", "settings", "week", "review"].map((part) => [
       part,
       ["kit", "server", "state", "words", "choosers"],
     ]),

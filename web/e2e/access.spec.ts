@@ -20,6 +20,8 @@ for (const look of ["light", "dark"] as const) {
       "ready",
       "waiting",
       "week",
+      "review",
+      "review/weekly",
       "upcoming",
       "within-a-week",
       "projects",

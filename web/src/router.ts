@@ -27,6 +27,11 @@ export const router = createRouter({
       name: "week",
       component: () => import("@/week/WeekPage.vue"),
     },
+    {
+      path: "/review/:walk(daily|weekly|monthly)?",
+      name: "review",
+      component: () => import("@/review/ReviewPage.vue"),
+    },
     { path: "/history", component: () => import("@/sheet/HistoryPage.vue") },
     { path: "/list/:list", name: "list", component: SheetPage },
     {

@@ -40,6 +40,8 @@ type Settings struct {
 	// PartsOfDay are when the parts of the day are, in minutes of wall time after midnight; 0 is
 	// as by default.
 	PartsOfDay [partsOfDay]int `json:"PartsOfDay,omitzero"`
+	// Reviewed is when each walk was last gone through, as a date; "" is never.
+	Reviewed [Walks]string `json:"Reviewed,omitzero"`
 	// Marks says by what slips of the week are marked: "" by tag, or list, or priority.
 	Marks string `json:"Marks,omitzero"`
 	// Hours are the working hours of each weekday, Sunday first, as day.Hours writes them; ""
@@ -56,7 +58,7 @@ type Settings struct {
 
 // shippedViews are those that stand in the index, and the week, in the order in which they
 // come.
-var shippedViews = []string{"cup", "today", "overdue", "ready", "waiting", "week", "upcoming", "within-a-week", "projects", "done", "bin"}
+var shippedViews = []string{"cup", "today", "overdue", "ready", "waiting", "week", "upcoming", "within-a-week", "projects", "review", "done", "bin"}
 
 // Field is one setting. Its values are text, as the API and the file have them.
 type Field struct {
@@ -133,7 +135,7 @@ var Fields = slices.Concat([]Field{
 			}
 			return true
 		}},
-}, partFields, hourFields)
+}, partFields, hourFields, reviewedFields)
 
 const defaultUrgent = 3
 

@@ -22,13 +22,14 @@ func TestValues(t *testing.T) {
 		"rows":       {[]string{"roomy", "close"}, []string{"", "tall"}},
 		"views": {[]string{"today", "today,cup", "-", "cup,today,overdue,ready,waiting,upcoming,within-a-week,projects,done,bin"},
 			[]string{"", "today,today", "inbox", "today,", "-,cup", "Today"}},
-		"firstThing": {[]string{"04:00", "08:30", "09:00", "11:59"}, []string{"", "03:59", "12:00", "9", "0"}},
-		"morning":    {[]string{"04:00", "08:15"}, []string{"00:00", "12:00"}},
-		"afternoon":  {[]string{"12:00", "14:00", "17:59"}, []string{"11:59", "18:00"}},
-		"evening":    {[]string{"15:00", "19:00", "23:59"}, []string{"14:59", "24:00"}},
-		"tonight":    {[]string{"15:00", "21:30", "23:59"}, []string{"14:59", "00:00"}},
-		"marks":      {[]string{"tag", "list", "priority"}, []string{"", "tags", "none"}},
-		"reasons":    {[]string{"hidden", "shown"}, []string{"", "true"}},
+		"firstThing":     {[]string{"04:00", "08:30", "09:00", "11:59"}, []string{"", "03:59", "12:00", "9", "0"}},
+		"morning":        {[]string{"04:00", "08:15"}, []string{"00:00", "12:00"}},
+		"afternoon":      {[]string{"12:00", "14:00", "17:59"}, []string{"11:59", "18:00"}},
+		"evening":        {[]string{"15:00", "19:00", "23:59"}, []string{"14:59", "24:00"}},
+		"tonight":        {[]string{"15:00", "21:30", "23:59"}, []string{"14:59", "00:00"}},
+		"reviewedWeekly": {[]string{"never", "2026-11-24"}, []string{"", "today", "2026-02-30"}},
+		"marks":          {[]string{"tag", "list", "priority"}, []string{"", "tags", "none"}},
+		"reasons":        {[]string{"hidden", "shown"}, []string{"", "true"}},
 	} {
 		f, known := settings.Named(name)
 		if !known {

@@ -28,6 +28,8 @@ type selection struct {
 	group func(*book.Todo) (key groupKey, ok bool)
 	// order is that within a group, save where slots go first.
 	order order
+	// orders are those of single kinds of groups, in its place.
+	orders map[Kind]order
 	// round holds what comes round, by group.
 	round map[groupKey][]*book.Todo
 	// flat: subtasks are rows of their own, in order with all others.
@@ -177,6 +179,9 @@ func fetch(rows []*book.Todo) (sum day.Timestamp) {
 
 // orderIn is the order within a group.
 func (a *selection) orderIn(key groupKey) order {
+	if o, own := a.orders[key.kind]; own && !a.keyed {
+		return o
+	}
 	switch {
 	case key.kind == Ticked:
 		return newestClosed

@@ -219,9 +219,9 @@ func TestOrderAndRows(t *testing.T) {
 	}
 }
 
-func mustAsk(t *testing.T, b *book.Desk, c day.Clock, name view.Name) *view.Result {
+func mustAsk(t *testing.T, b *book.Desk, c day.Clock, of view.Subject) *view.Result {
 	t.Helper()
-	res, err := view.Ask(b, c, view.Query{Of: name, Limit: 1000})
+	res, err := view.Ask(b, c, view.Query{Of: of, Limit: 1000})
 	if err != nil {
 		t.Fatal(err)
 	}

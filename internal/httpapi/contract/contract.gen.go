@@ -274,6 +274,7 @@ const (
 	GroupKindInList              GroupKind = "in-list"
 	GroupKindLaidBy              GroupKind = "laid-by"
 	GroupKindMonth               GroupKind = "month"
+	GroupKindNextMonth           GroupKind = "next-month"
 	GroupKindOnShelf             GroupKind = "on-shelf"
 	GroupKindOverdue             GroupKind = "overdue"
 	GroupKindParked              GroupKind = "parked"
@@ -285,8 +286,11 @@ const (
 	GroupKindPriority            GroupKind = "priority"
 	GroupKindQuarter             GroupKind = "quarter"
 	GroupKindSection             GroupKind = "section"
+	GroupKindSlipped             GroupKind = "slipped"
 	GroupKindStatus              GroupKind = "status"
+	GroupKindStuck               GroupKind = "stuck"
 	GroupKindTagged              GroupKind = "tagged"
+	GroupKindTheDay              GroupKind = "the-day"
 	GroupKindTheyOwe             GroupKind = "they-owe"
 	GroupKindThisMonth           GroupKind = "this-month"
 	GroupKindThisWeek            GroupKind = "this-week"
@@ -295,6 +299,8 @@ const (
 	GroupKindToSort              GroupKind = "to-sort"
 	GroupKindUnplanned           GroupKind = "unplanned"
 	GroupKindUntagged            GroupKind = "untagged"
+	GroupKindUntouched           GroupKind = "untouched"
+	GroupKindWaitedFor           GroupKind = "waited-for"
 	GroupKindWeek                GroupKind = "week"
 	GroupKindWithPerson          GroupKind = "with-person"
 	GroupKindWithoutDue          GroupKind = "without-due"
@@ -337,6 +343,8 @@ func (e GroupKind) Valid() bool {
 		return true
 	case GroupKindMonth:
 		return true
+	case GroupKindNextMonth:
+		return true
 	case GroupKindOnShelf:
 		return true
 	case GroupKindOverdue:
@@ -359,9 +367,15 @@ func (e GroupKind) Valid() bool {
 		return true
 	case GroupKindSection:
 		return true
+	case GroupKindSlipped:
+		return true
 	case GroupKindStatus:
 		return true
+	case GroupKindStuck:
+		return true
 	case GroupKindTagged:
+		return true
+	case GroupKindTheDay:
 		return true
 	case GroupKindTheyOwe:
 		return true
@@ -378,6 +392,10 @@ func (e GroupKind) Valid() bool {
 	case GroupKindUnplanned:
 		return true
 	case GroupKindUntagged:
+		return true
+	case GroupKindUntouched:
+		return true
+	case GroupKindWaitedFor:
 		return true
 	case GroupKindWeek:
 		return true
@@ -873,6 +891,27 @@ func (e ViewName) Valid() bool {
 	case ViewNameWaiting:
 		return true
 	case ViewNameWithinAWeek:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for Walk.
+const (
+	Daily   Walk = "daily"
+	Monthly Walk = "monthly"
+	Weekly  Walk = "weekly"
+)
+
+// Valid indicates whether the value is a known member of the Walk enum.
+func (e Walk) Valid() bool {
+	switch e {
+	case Daily:
+		return true
+	case Monthly:
+		return true
+	case Weekly:
 		return true
 	default:
 		return false
@@ -1491,6 +1530,15 @@ type Fills struct {
 
 // FilterNode One of all, any, not, or a test: a field with its op and what that wants
 type FilterNode = json.RawMessage
+
+// FinishedReview defines model for FinishedReview.
+type FinishedReview struct {
+	// Decided How many to-dos were decided on
+	Decided int `json:"decided"`
+
+	// Minutes How long that took, at most a week
+	Minutes int `json:"minutes"`
+}
 
 // Found Where a search found its words; spans are in UTF-16 code units
 type Found struct {
@@ -2733,6 +2781,9 @@ type ViewIcon string
 // ViewName defines model for ViewName.
 type ViewName string
 
+// Walk defines model for Walk.
+type Walk string
+
 // Week defines model for Week.
 type Week struct {
 	Days []WeekDay `json:"days"`
@@ -3261,6 +3312,25 @@ type RedoParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// GetReviewParams defines parameters for GetReview.
+type GetReviewParams struct {
+	// Offset Rows to leave out, counted over all groups
+	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
+	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// Have The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again
+	Have *Have `form:"have,omitempty" json:"have,omitempty"`
+}
+
+// FinishReviewParams defines parameters for FinishReview.
+type FinishReviewParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // SearchParams defines parameters for Search.
 type SearchParams struct {
 	Q string `form:"q" json:"q"`
@@ -3492,6 +3562,15 @@ type EndRepeatParams struct {
 
 // PickTodoParams defines parameters for PickTodo.
 type PickTodoParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// KeepTodoParams defines parameters for KeepTodo.
+type KeepTodoParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
 	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
 
@@ -3753,6 +3832,9 @@ type AskQuestionJSONRequestBody = Definition
 // PreviewRepeatJSONRequestBody defines body for PreviewRepeat for application/json ContentType.
 type PreviewRepeatJSONRequestBody = RepeatChoice
 
+// FinishReviewJSONRequestBody defines body for FinishReview for application/json ContentType.
+type FinishReviewJSONRequestBody = FinishedReview
+
 // EditSectionApplicationMergePatchPlusJSONRequestBody defines body for EditSection for application/merge-patch+json ContentType.
 type EditSectionApplicationMergePatchPlusJSONRequestBody = Named
 
@@ -3962,6 +4044,12 @@ type ServerInterface interface {
 	// PreviewRepeat Say what a repeat would do; nothing is kept
 	// (POST /api/repeat)
 	PreviewRepeat(c *gin.Context)
+	// GetReview A guided walk, each of its steps a group, also those that are empty
+	// (GET /api/review/{walk})
+	GetReview(c *gin.Context, walk Walk, params GetReviewParams)
+	// FinishReview Note that the walk was gone through today
+	// (POST /api/review/{walk})
+	FinishReview(c *gin.Context, walk Walk, params FinishReviewParams)
 	// Search What holds some words, the best first
 	// (GET /api/search)
 	Search(c *gin.Context, params SearchParams)
@@ -4052,6 +4140,9 @@ type ServerInterface interface {
 	// GetInside A to-do's subtasks, and the records of its repeat
 	// (GET /api/todos/{id}/inside)
 	GetInside(c *gin.Context, id Id)
+	// KeepTodo Say that it is to stay as it is; it counts as changed now
+	// (POST /api/todos/{id}/keep)
+	KeepTodo(c *gin.Context, id Id, params KeepTodoParams)
 	// MoveTodo Move it to a list, a section, the Cup or under another to-do, or among its siblings
 	// (POST /api/todos/{id}/move)
 	MoveTodo(c *gin.Context, id Id, params MoveTodoParams)
@@ -6598,6 +6689,126 @@ func (siw *ServerInterfaceWrapper) PreviewRepeat(c *gin.Context) {
 	siw.Handler.PreviewRepeat(c)
 }
 
+// GetReview operation middleware
+func (siw *ServerInterfaceWrapper) GetReview(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "walk" -------------
+	var walk Walk
+
+	err = runtime.BindStyledParameterWithOptions("simple", "walk", c.Param("walk"), &walk, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter walk: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetReviewParams
+
+	// ------------- Optional query parameter "offset" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "offset", c.Request.URL.Query(), &params.Offset, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter offset: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "have" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "have", c.Request.URL.Query(), &params.Have, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter have: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetReview(c, walk, params)
+}
+
+// FinishReview operation middleware
+func (siw *ServerInterfaceWrapper) FinishReview(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "walk" -------------
+	var walk Walk
+
+	err = runtime.BindStyledParameterWithOptions("simple", "walk", c.Param("walk"), &walk, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter walk: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FinishReviewParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.FinishReview(c, walk, params)
+}
+
 // Search operation middleware
 func (siw *ServerInterfaceWrapper) Search(c *gin.Context) {
 
@@ -8317,6 +8528,74 @@ func (siw *ServerInterfaceWrapper) GetInside(c *gin.Context) {
 	siw.Handler.GetInside(c, id)
 }
 
+// KeepTodo operation middleware
+func (siw *ServerInterfaceWrapper) KeepTodo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params KeepTodoParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.KeepTodo(c, id, params)
+}
+
 // MoveTodo operation middleware
 func (siw *ServerInterfaceWrapper) MoveTodo(c *gin.Context) {
 
@@ -9562,6 +9841,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 
 	router.GET(options.BaseURL+"/api/overview", wrapper.GetOverview)
 	router.GET(options.BaseURL+"/api/views/:view", wrapper.GetView)
+	router.GET(options.BaseURL+"/api/review/:walk", wrapper.GetReview)
+	router.POST(options.BaseURL+"/api/review/:walk", wrapper.FinishReview)
 	router.GET(options.BaseURL+"/api/lists/:id/view", wrapper.GetListView)
 	router.GET(options.BaseURL+"/api/tags/:id/view", wrapper.GetTagView)
 	router.GET(options.BaseURL+"/api/people/:id/view", wrapper.GetPersonView)
@@ -9597,6 +9878,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/todos/:id/repeat", wrapper.RepeatTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/repeat/move", wrapper.MoveRepeat)
 	router.POST(options.BaseURL+"/api/todos/:id/split", wrapper.SplitTodo)
+	router.POST(options.BaseURL+"/api/todos/:id/keep", wrapper.KeepTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/skip", wrapper.SkipTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/pause", wrapper.PauseTodo)
 	router.POST(options.BaseURL+"/api/todos/:id/resume", wrapper.ResumeTodo)
@@ -9665,263 +9947,267 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1rc9w2sjf+VVDz/1dlXYeKJN+yK71ybGejE9vSY8vHdZ51XmBIzBA7JMAQoCazKX/3p9AN8DIEOKQ0",
-	"UhRb+2JjzXCISzcaff31H7NY5oUUTGg1O/ljljKasBL++fqSLs1/E6bikheaSzE7mV2mjJTsiisuBZEL",
-	"os3fch2R3yqpWTKLZipOWU7NL/WmYLOTmdIlF8vZly9follBS5ozbYf4Zymr4sdNfxT4QhEuSJHRmLmB",
-	"rjhbf6eIXItTotfyYL450GtJClpqReYbwvNClpoKTahISFUumdCzaMbNK3+rWLmZRTNBczOppRmhM1sm",
-	"qnx28q9ZUrFZNCsyKsx/Si5Lrs0PM67My1TKssUsmmm6NN+zUknzoNJUV2oWzWIpYiZ0SWEp0YwpzXOq",
-	"zTubKc9+jXq7E81+plfMv+M5LVdmE6ggVKg1K4mWsCOK5oz8VplBpCA6pRo+jjPOhCYpVadknbKS4cOs",
-	"vGIlKVnO8jkrFT4vBYsMCe2fStMNSwg1f7INWZsf05IRITVR5qV0SbkI7GpqVtDe1Jz+/oaJpU5nJ0+P",
-	"fGs+S8xj8K6C6rR5FTe8VLLfKl6yZHaiy4oFXnx8FHgzywupmYg3vzAPj70gJdPlhlQiMfvpNnPFNoQr",
-	"u81mI0QCa49pWXKWEFltbQEemWbirXEPzMCBWT82s865qFfhXcPiLdVx6mcKc0CRZmuqSMlockrWXKdm",
-	"hhz5wDILV+Tp479H8K3hIZklhuzk6fHj4CoWBzj00PT7E37Dc65rim5xRwZftl+YsAWtMu12g/7Oc3MI",
-	"j4/s5uCfzUhcaLZkJQz1jpalXPvouuCZZqVh4f/+cP4Ot4hdsXJj2JzkldIkZ0ybB9YsywK8LPD9IaZ7",
-	"/uTvT307cL5YKKb703oPJ0ySjNErZrgoIrGshDYsZU4lzTICQkkF5iPxxd7t2968Mft3Xias9AnfX9hm",
-	"SPQSaX4YgdRliRG7scxzqk6IE5YROUAh6l1GiXw25Sh/BEn+im5UiLWq5omtV+MWPN+9H5+4SHz8ZI7a",
-	"Gr4jlMQpFUtmDlROE0a4ODXyQ4KUKFkiyVKaHcHnQ2cLRzo4SyZtwxcjDlUhhWKwDS9hKiA+Yym0uepO",
-	"/pjRosh4DJfP4b/N1XTyR2uM/79ki9nJ7P87bG79Q/xWHdr3XcpE4mj9bdDywKx1oa3AxN2YRT61wTeU",
-	"fewQnoExLko5z1g+sIgCn/ivaYtx7/Us5JMRB1yRdSnFMsLrMQICrkGWyipLyJyRki9TPfsSzf6Hs/Xe",
-	"dhle5pkViAcunAgwD9ifmDe+EHEqy7aWYr5MqoyBxpEXGYP39NWKaPZCaxqnuZ15UcqClZojD6VUeS6X",
-	"Dz+/OHj87Lk5+hwUK83Mseq9Gdn5j/4XBY91VXp0mTNzjwqzuyoFLY7OQadAHUVI3QwzlzJjVJjXKf4f",
-	"z7t+tNNayDKnGg/z86ez/tl2n3gVK5ZwSsz3zVJhbjOfHGrUkX/h4iPcQfusnWlDBDn/N4uBh35kiicw",
-	"B5ok3EyAZhctUixopliPU811LRjXqbnDNVlKppzix0QC6mmbmnAwffe0qLKMzjPm1KgeweZsIZFeE3/6",
-	"xbdWLgTKpe70eOJllhUXSZuzO3r2r+PZbos+oD9aIsEQPrK8pBkTCS37k6VJUjKlPOoFcuxClqBCgXIR",
-	"G8VxUcqcUKN8MN9hoVn2im4u6Yop37lQRkMRWplDt05lxkhCN4poukLdPZVVqexlzEv40ntWqFrh3m8L",
-	"PSaAw+26QGXMqDJK0ArMtvoYJVSzA81z/yrUyvyr2f3W0HFzIXkGX1uxuxJGh2g0VtrspzBK2uipxDKT",
-	"VbnzVsOnvkQz3N/+7H42OiEVG7ByYHYRYTROiRkYjaBY5uauB0JsGC0JNTeZV9QA+b2ixvCi06bMU+ZE",
-	"14zjW2DgvGRsoc8rPbAQy0kx3GTGdjG3WWjCYSHeXM2eC9QQEG5QI7sNa21x1Km9TS2dCUoYY12KxHuZ",
-	"2OHUwHhmKfAyqsyA+K6IULBLmYgZ0M1oXdq+qDeK/YCWJd3MQGKgK8N/JI2e0vJs7LxpfCKoHqGWRpZx",
-	"uyKh5s+GwK09qQ/ekBC7cKbi4BWzJea6UslzqCeeMsdOXW3Wr9b3V4L6ZE8Yh6kEvAEaeE43cMROyVGj",
-	"TqTcMChVxMmmUeqCsoZGgA0TKdC4aXHe7MRclLt0hhYvwBi/BvcA1XAk0PlidvKv4f1HpT3a3re43s/d",
-	"ir89gzCN3co1znZreXa4/qp+hXXxok/ZBWdZ0ve+KU1L3XjhrErQcsah961kBaMajgxIt5avrXbMlSzn",
-	"As0vUAOCrrpfo0kycGMEeQmmoJDkimaV95ZSBRVeZoLfakXWskwUyrLI3DEfL386OH5OYpkwUgkOEqGW",
-	"Z0NU+VDgid0WcTg175W0qLIMp25Ghpn41mCdSv531LIXnEs6ZYrZNTUeYVl7JjfgX7RD+c9MNLPfeg1x",
-	"eDNvXSzm9owI+53GOtvs1NqR39wQbnMcmZql+k+m5DGbKGDBx9NxRfzD/K/ljTj2iSBwV03/WS6FTjs/",
-	"O3486jevqMcRdHBsuNvoK3CvJ9Tsb/3mJ8etNx94X20nM/TW9hufjXmhnamTF2/PZ9Hs8uMsmn16bf71",
-	"8yya/fR+Fs0+vDD/99F7rM25ar/k1YuzN/8Lr3j9C/zj7fm7y5/hX//7+sX7N/8beIvm2Qi3aDRbM7ZK",
-	"nPfKneUbrSCnv5/hi37YPvFbHI+cZNfsZev6hnczyqUCN1pmRWlWGf1UxmkJR4VRIzsz4Aal8TKcs7Lc",
-	"eGf6ii241xxMzBdc22t9SLK9ap4cUlibu9jz5ZV14gyNc74W1j3jNfVbE24N5tvSV52lTZAW6LneNc+f",
-	"4Kl3MoFLGyNZfnUFwjpyQSj6lUhKr0DUxzLPpegYX8aYdUGxnQyNTly/51hVcWo0dHdbg2vNOYQd8+8c",
-	"oWHw46P+naZS6vPoxDKrcqGILFvhwc4qzYaMWWDV8Tj37SxhrECubIyRgC4YGFKnJWO7jQVLeh87vTaW",
-	"wbmwkm/K5dNyb/SWmFBvUCyhGyKNuc7j1Fy0KS0KJrx6QYUW6hhVv6MmulnhG3AmvnX/hMGNvjVArcs1",
-	"rDkMz8Dd/vZN3rF5limPw1SW/D+BwTNJk11H9415Zns67qX2FYHpuCM/zYd4LsDpQLMsIlRsImMVReaA",
-	"UKKZ0ifgsWJZguqbUUhl0TjDbXQR7dKe5di5zsYLrPbRbrNLfbqp2NzWqxNzpXm5XjO7LUmFBgE69LQ0",
-	"B8LJtIsfXpmHDi4efxojRdyd73MTWbtn5zvAOzRKYnJRaRYYT0g9bSdlMWpQzX7X/QeP/M/KUa8cr1aB",
-	"8t5VqibcK499HNLzSkSz3w+W8sB++G8lxffv6fotU4qizfyTrEQSMvAoUYyWcUoW5qnG3jslYHCAyzFg",
-	"8/UUA6bCfkXlYjXw3FZYBcwul8IBRqvX2yh+cmPcyNzk4p3Ue3iPcG/ZPqpKl0zHqXOlwnOElrDBOmX5",
-	"tVYPsW6PExCd5vDtmPfeaMWaa/Qd3+AtWzcLvtJ3ofyTXzHRv98yKx/rKWzp7BXze0qTCsUnZhQZhdPG",
-	"iufyCjzdVp9QhNEy4+CO6V+gVPu0SvBU8BIsUG0jLlxb9/acmbGJ7McSBfpmGPWONSgttXW+7Xa5be+3",
-	"+bB5eQQb5tv+bdoXpbzyhU7eWR9mLJVWJGPKH/VR3YsmoPY4ew7HGvBB/tOZFNu+jJyp9355d2nIrcg6",
-	"lYoR9MuRlCpznxqiQXIaV0a7PK1DmmCdCFm6RJhuMMh6WcechUvD5olvX2v3y5YUyTInP8Dm+U7BZCJC",
-	"M3BWmUW4hLdZwD/jDSYZXk3o5jsXzotqx5pvcT2ubKmX/fe6mSZ0E5E1Yytz4NDjMyLEu2KF9gq4Vk6h",
-	"OVnzimeJMgSjwh1WYxyekILy0sYn8W4rK0Hk4rMAOs7ZkguFUTKXVdhLcDLCFDMcMOMitSEr+w5uUxYp",
-	"jGWGOjjGBDwb7LEGFSOC/a4JJKCaH34WnqBPL/7fcMV2yFnLAyXB4ZxRnhzMN+BAlkXGDqhIDvAqimZm",
-	"GWjHJhU7AM3Q+qgFS+q/baLggcRgZkzFgXNnmyNwYCjn/u2oh7+037gP7YutFMFB3WAsU2xtL52CVgoe",
-	"o5DLllKRLKoMfBSx9VZoHmOUV9MlhkG0PKAK58E2B3LNMDRyYG7Qxg9qzfZKNHNxM1jIEsYu8cUt3zwX",
-	"B9ZhL8WBS5etRD20efdBP3G25bz/raKltqHgSiTuvwc28oJ/0DVsGv4x534H/nibrHMleB3PK8PcXEOi",
-	"sVbEzXfoZHvirOHA8NpebNycPvbdthpnmNYeGhASRFEzEW9ijl93qgPEKPpyjHhzTHBlkb2jzYdaQuQY",
-	"DzCRi3FLlAv/Anni1FPLkRExDBIRYI6IaLo0ogxZYpScBDfOWE3pvVz7hICRyn5lBiMioMXEmVQsIYqZ",
-	"2VojMOXLdMQsty5fG3xqbH28muxafLfwz+B5sekWvrDtYHKKkF5Noe0SGqJUy0kTNEn7v4/5Fc/wxjec",
-	"ChkUNm8CqfudIv+RgnW2r0l38Q2m/RkzNS/bU+uuc7x8zWk1ahNmzXANeTQ2wd3p7FY+e24Lp4cHLNiQ",
-	"H2yLFBjjcPsIyhDX5G/vf3pJnj17+ox8PHv1aDbZV4aTc9syyDbqfGGZZEuJxw97y2h0mlHHqmHPXVYI",
-	"3m729d4pc6Vl6ZkqRpTHz+mCKt2Eswcn5V7tnY+syotSFlLRbHQeG8SqAw5VTLwnKpN6J8m5u2WDU1Pn",
-	"U+MKluTD1RhGOFWl56x9QIubNb79o3+cHB0dHD8+eXIUkeMnJ0+ODo5/gD+sODwlRiGFQgpFKlXRrOsv",
-	"wwz/3cmFfTbCOfq25ky4HMvu4oX1UY2zIIpSLl3m344kCHwOZhmHQ9aCrZnSaMFGZMEXekOoJrkEFWnc",
-	"DQbv911iqpprqlbjT4jNFBk+G/Vbm6X5N/xKZlcTUj1LmbHdt3XGMOlXxCxoYNm6s4xBIgDWRYw4VjAB",
-	"31J+YYX+yabuTThXk/KndyT4B3OnpmQi+9b2hvLkZ3eyu/MvrJCbIPXbotHHkMGQGdzWEICkoBi0cu6d",
-	"s2ZRMkbQsBhecjPvAS/GG3bFsszHnvOQzxbmQozwtXnqtMVYosrn1ntfZRlTOmSmM2MVaGJsD9QiDcNa",
-	"qwHEV0SOyZwZBcW8yTfCdMIMESXkXXqRZWRNNwqr/LQxWwfdS32iQgaRtqlEDJNE6hKKFoVTSN+0KSQe",
-	"vUq+kWIZoAhXJJNiiQ4KQQwboQTY8gNKMdpfZMfbJQfbbObm2FA/snw0xqP2hgvmS4EoMEOmr4SCqevN",
-	"yLRM4v1VyWhiDYbh+wQf+9L4CDxDbYsZHDeys267F6xd7kYPbYBHAGXu41F0g13cRTR8pX8OyhNOpmWc",
-	"cv/x2G1NpSxeZdwnCkb8eGJqLWgQ/YHOwdvO8iKDGKbuesvBZTHKpg6lm9ORg9ocsUljBnN5ZMECOdnm",
-	"GwwuKL8TwqWmDGb6wENQqeRqVaZSb7+Z4/VpUjvmMt4p/sEeT98lDU45r4VrSRpWvBqygyvamN7oJVqU",
-	"Mu8QnRLrBhxfqFOnxgP9m2J7VzRab3roeL+VV1N1uD+haqpFgd0l1R3FfKsoqrv4axUAtKTfDvl2h8UB",
-	"1z/Gnkusv1fWKbyla8hyhQqL+QdqqFyQJpa3tXFKVblPdICuW2GAGr259lF0dlFwqDbeY68wiGlBY643",
-	"A75oV51Udp1p6JBHzQuda1STjDNFFlUJUTeoXUJVCqdXsnglBfOXB+12iut6hK3oeijTzb3Sx8Zvqc+C",
-	"n1rH4L3KfGInWLFgZiKmptvRJLluMsqxL1mpW5/Qo4DzsFQC7d+6hIKxAoomlqmeReapX0dIJIx4u3fY",
-	"mmKGAayYZSB8nVS24ayE2UdKprQE0ufyqoWeYqFUmtDQEDgKXapW9MoXzLHZB5OFbT1KbwvfIitabxU6",
-	"ibkmNrQUeHHrdHCf0+eYaEmeHR0dXTPh9Yk/dY37yp+4TondshMjrWRJZOWvoq5TXIbOENyfLWfm5L2u",
-	"ib3TXLXPwbHM7bW9p6PTO+qQiiGD5/wsUROP+t0R3rMW7zIY9YeK5iymlfLw/gXVqcJ4xPN/HB0/chEU",
-	"zZSGMvN5BtWprjAXsiOzNYZpxldYZlJ6K5LPF3X035ryatcF5Etr9AF22EC8k2WFVIrPIWriKozrdQip",
-	"ScJinrDEK3LkYjFCDYGHWmHJUP6SjbuOdvv6A5cD5Ym8IRxWKPpSTyCjKFh8NVhFAbwx2lz/xByERi/V",
-	"TWqMrISCekaTJaINw9Ci+hUrEx77rFJhcX6MoQLpu0Ku0S90c2bYVsXdPjXzQX6M6iPn1lkfgnZmGG7l",
-	"QPj3LSuX9kRPEUwCg5Qe8BaHFqU0Lnea6QEv9s7zBiaXp5yQzzMullY1LSpN5izF0PkN7LNx4yysDjN1",
-	"HL8DyKlnRqa+rAqbHsmMhs6E/k6Bddwkk2IpKbVfX2ca9pd+4kM2JjerhCw+QokN8hC5uM5gLb/hHiBD",
-	"DA9dyolc5GN0zOSfzNwDrJ2MKFruqLuoHf86kDcxLq8gULnq0CLCM/bl7dIpKdm4bF9ut99FGEqY8Flc",
-	"Ln8BZ+RbwjtqzeoJrDAFdaAXOvNOgq3b2DDTjEAXPh7h5rg1/AWfcqBJTLPMWDiKZYta9HAFkmeuenJn",
-	"1B66BQe2sR0knqRgj1Kex0eUJ4WD37G1CxZMqvW+NXdY7S8MqZbwwHbuO5yk6BoCeuwZcRWzt7tPNo3Y",
-	"f0CuW0bM492/MGs7i7tlxyOINeiNHC4sDuzzBWbLTttmltNeIdXx0ZTMg6NAbunYfUhtEPM6CQ2Bnbhs",
-	"BSimFFYHUxYTioH5fiijrcBhInwrwAURL66upajdxm1V48XsWwu3ifeohW9tyvXU8rt1a96Wz3Ckf9Cn",
-	"on78ePbKeVsQqRmRVa+zmVy9k75ZXiAIMBcEinDg1Pq8gs52mc7E/hzzt7RcJYASu3BZbuT5s2dPnvvS",
-	"oJ7YUtH9mDa8a9W47BOp8KTaR/i1trmoBfDQfdFWd/4EJyrgHN2gHtYHjwYASzvTScxTFh6naxv2ijfx",
-	"K8f915WgaGNdZ2shzLDPIE1t/PTr7jOOxffOL0zilJY0BvT77UXvNlGDpZznzkfpORvmytIp1RFJSlkU",
-	"LIlsdlbG7OHMJdQg9+KbgMbuhVnx1xq2nHo74n8W5935xoI5U+cuBFyb2U0gCaUlGtzOpIwh8Q6KLPgy",
-	"PcB0GZ8dfn7FSocHE46Gj8xIUl4H5zyQV2KeVyCYjMJ+xZTTJeZ8dPaaxVf1jVryfMCrilkzZMGzjFAS",
-	"A9SLJ/ZsVCCPD2HOhd8JH2OtqCcVx9bLeb+0WHMqnMi2CRbn0sBXa8p1F560/SXXKRcvPjG2GsGkdnds",
-	"KKGp/MOJNUN139taFvCAl69diHMYibSAkj0seJSdvMmd8Y8JhTjeWniofByfeIpXow9c09of44IdlGcv",
-	"q2IXSOeoTCptSDMQ0vOh4XiA7fA1Zt8WsoxZROYbC78LmAszD23dj15fhUQyjdHGSAGVUiqGMJLwM6Mx",
-	"ZYwqTSRGFjypuCg2xsMEgOPAF4LZvggHE2apN7bnMsHUjeVlfahDBhrh6tSByDZ1XqAHEKW5zUKGRGvn",
-	"x/digAXic/WhwItl1FpquLD+cv7Tzd5tpmC++In/7rsaLlOuoKR6TRUWYBqz1PzA8B0li4wut0pCeY2L",
-	"6+GVMPYoRqnc8bfCBe4Oe2brS6BTTWw5r032qLkx6zuvTuWwcsTtu/eKb/xHe3ARBfyetKlDF4ykMtuK",
-	"iEqdokYWuAuvlx861b8U8K0PYOzfm8xVPxjbix7q2vg8UNi8VjroYN6nZaLrZD9+057I3ka2qif7mrH2",
-	"ciFk/PnaPBi5ZFukgGS2HVSwAhdLy/o76HAZ+m7+iRpAyESpRCLRPPQRcJ1u/Ei/EDkRFkndvGNEvXdL",
-	"3kIRkQMfxti7zZSs5+Pj68bpG/Drjk3hD8oQ58sdmX5vLspW+r0F9WU1lkruJUbtBR6k6u2Ar1txYvMW",
-	"B6UI7vZ1hEjYzz7aE9xd/cua1+KM0XI7hnM80mkW9tTvdkAFPffXCO5f8Hh1nUSWEQGUgIV1YR1vE4bz",
-	"V2+30kLBdMqocMmhNwuqBeu7zdTVNebeVcEnB1qnVLPbPnKyrLvN1QWdAEtk/gsYNpDyggnpNnDQqmGZ",
-	"tl/DRfE92MecC/fBrhI/2DsvJaTS5hr2d05aOHxQj8KpUyYwI14KZ5a0wCdyecUSomVEFvyKTa0FR2BS",
-	"j82Ry6uJOR7e12B22GjzEp7eVZKHU3PvHtjs6WIi4UpTb6X4xfGriFw8Nv93/CmyQGQRIEcdOPQs+MPh",
-	"Le1CR7jLZO+SZYwqb+6aVBYDz+wqoGq53pW3nHYcNZvtJ2FVTqfflJIgMQQHYDufdorTNi7dbQxYayDF",
-	"oh3wbF6+n6wKWJN3L1sBIOf9tnIzA+M9ZwkHVPaUL1Ovk7vVWc9XTJMEigmeHj92NaQsSxShmYY2qAjH",
-	"MCXxO65KF7QbA0hhH38v1yPSoj9oqhnaXNoqX/1Ik+1LQa1zByr6aawxH7gf8NW+dsduTxAojdhJEmxy",
-	"GMigrtMDfbk6LEtcujv2T5r5w1u6CmHZhdGJbJe7HXEk7FTngiY1/JrdST83NpAoW9K3q9p3vPTjgkHO",
-	"loLHA4O7njRjxzbGtUqH4DSx56/FWjMWDSSdd9yGbVdOQEViZWwZfBqI1Lid6aZLtrepGbq11sDeBTCM",
-	"QhhQoyvnQpjtzo3v8ehVob26ZVB1B7QWBFd/D23DJgADpO1ADUcITfvwVs1z25cIUHI7Xubq7hKjnWDl",
-	"XeatzNwOV+HLW/7YwEITb5FQnPJivNIHrZx8Eh8yAG4Sd/kfQPQmcoFOWXcJyUULiE+5OAx+2+DygRoE",
-	"4qyNQOyEbVG5bJg5W1bCF7zpxir9uUCeHJ9ABs5Zq5fsiASc/mVhvvlOEZ54kROaDNUwoiRW4NdbAP44",
-	"16YJtyfw6sb1NPRye6+uUznl7VIHWAFqrYYar2VsgU27oQkUFQnJ+TLVJGfmACI7nOLUFBfLrNWcimaT",
-	"kBPwV3VdVw9PZ1Q2kC8VaC+pPu1WieNsRmik4Y2s5rRc+Z2euMvYAYKVDO9MpaVMLISi2/AxeJ3e5KQR",
-	"3RnHpx910oJ2p/3sHHtsUQOe/uamdmDB3WZ1atbehMgK3JrnWzT1y+3YgpX2ALnxtgg0eAnheBRUa1YK",
-	"m8yKh8sLuzVJIdCtZtTBC8hswXQr8QaV9f60tpsUHD/e3TUClup4d2spdSvvIZ62Db+7ZtQOQtqcuqJk",
-	"cB5ljD+NvSeyBhPyAv68CrnsodFibyqv6AY7slblgsZMDfTHzbnyakGvIP26kTYFNc+FQVot6HUfe49D",
-	"L0Lbk9YmL0OCQDt2Dl+Wlb+tUVn5EvpeCPL+/cc3r8021xiuXFiwXCEFjyk4OL29fDWPVwGDbqDbocXR",
-	"54IUGeWCvBbLjDf9xsOxJ2wM79ocIa0jx3p1u0zHWm56NXV+DfLzyB6I28a4mVBdAGnVxI4OgQ4tumIE",
-	"b5Abnpl6lsNqrEtYDSBroXNJM6ipZksuQL3pgEXUqg6mjuAaZXKdCEFzuJoWi8+ft1oiHvnOgWPWrazq",
-	"UYEZJOlFyfzJkFN3sS4yDNUoLfjVNBdSgC5n0OjGQZwNHWFf8qrPWRRnRpxY1dHpjFgsjaJtK/EGdaNE",
-	"ApC0X88d2YoscFTD5ZHvbcWbcwsiir9NR0TflrnKfS5B61vreQLUG6+mcISSEgIYVS2RXUuIcFJijWrY",
-	"z25MGCs6RSWZXBMqpGsH4iBToUdER7M88g/Fcy8Gk+EQzA1Lbd/wWOYogWzBt+uZ0DfIFg4cdFCjhods",
-	"z5qA5KgYjI775h0q98NyOqd23YaPEptWii3KxKbrxYoQe886duttk5VWPGHkoklJ9dh6U7CRhXxnn98+",
-	"QHZ+aP8Jif05KOT697pMagcICj1CjBkXnmkbv4b6uKquAFG215AZAYs+sGgEGzRrQg1/DXaY2SmOrgMN",
-	"/VvFmQ5oTE34FEkXIWbF8VOytWsLtg5h1Y/uVIQygoW0NyVzBulx4CBhguDTZvgeQ32ywsaQDpP8vjNs",
-	"vgyAmQ2l1VhBUKczJrLVT8ON997mXO+q4QdBbJsc1WKtFhJ+YWpDCQPBEOqaVbjeFU3XisiqLxExNyi6",
-	"7CzcP6L9A++tT+vWHmZ5wI3YiLVVdT2xLf+dwvbdStbbQBbTLWdOhrOepmEOBvOawll3d5Hz1E70DRWM",
-	"fmgqtEZlgwT38s5SuAZztz60MItutwD2Omp9oHcjtFtsWbwrVqC056NzQWrU+p0ej2Evs1nmUkIxkpak",
-	"EhlTIL5sa0nBLGTEvUel8WctXbrULbNMplVrhaDe32yBwWpHLCK5eb1jNNumCHVUgzlDHHpqL9ZNEdI8",
-	"15BSwnPITKrbQENRgvkR+dvjo8fPD46PDx4/vYQ+II9OAWbLdoXzwIj4HWquRqI/A6h5gB0Dx7+dzu4O",
-	"CtsKgdmPIXFRF0727F6pQrBRzjh0uptOrTUYOdPQZqJsMCyRUoRkY67YByy8U6scKMoTbB7eWKDQg3kt",
-	"ZkOZBXVNfAtxqEbdtEzWdUDPam967f5pgW/W3dicj7qVsOwSBLpl+z77Enrahlrh1r1vUaBGob63N2uh",
-	"SldM7KBc16xneaE3jf7pJ9cs1Hw44O2ossw2EXMQfIMeAi+wbuIUSDqXlY4I+53GOtutBjucKDcsztMR",
-	"x22R/1hoHYgOm60YCMzhA1EbUahTyOQsfNyTuprJtykJW7iu7+O1kAFa1GSAEj4vGai3k+eZaM61kYHY",
-	"bNoitdFydwGAVVzc/ruFuQEHKOBJtGHeesIPMmfoCqjNNldSuLOQMKdxygX7vzul8DqV7WLFUIivXXU5",
-	"MsqK7LazGZF7cTSzgI3tqQ9t445k/s5N+WxcYrw3XcGmI9SNuFszzunv7SGfHfmm6xIPR6niRrrfvN7y",
-	"z1focR27FPuMxqv+1qhUlh6V8q1EEMUEhYxG72Xdy4d063bahT9+SfyYAIj7WpariDwlqbkZlNFn+63A",
-	"cWAhYeyt6NeQCx4usv5p75RBtQubtgLcoY12GoF5kXdfi4xPRTcraKm9m6QleXy0m/j4e+9s6nTHOteV",
-	"sUQdUNdfhouDopQxdr9uIswOmzwLgPd+cKns45qTQcp1uDosnNHndXBh/I4qiU2RA1rAUM6feW1nWr69",
-	"u6TLm1fPTrX6J5SHxbQsN+CjbjRmiYquYEqzhNjsCB8GxB2Jou2uI4Mi6ZIu76LSdApGmG+OyztNsjg+",
-	"2nuWhR/Wvb9UnjMnRLeq6GoIDFVjYKgQCIYfLe56QK2DAK02mDJWKE2HVvUOaqME2yW9msZp7m9kf82m",
-	"Qy/qd/oTROvSAw8qXCuXqWdAinBm7E3x5ozYgibYgFimmQCHjesZ3Edc2AVN57uJHDSRPwN2aNk2bbWB",
-	"CBqLeOfDRcbwIeY0YKYmz1nLofPD5fHzk6OjR7N9AOT1t3CweXgQFaeFAWIMygYXZ1TmYUohQS8QRgmc",
-	"Oi5q7ClPXNk2R4UsyASMJMEI+JKdobs1M39RQSBt+BfXj73/q7otPxRcxqutbluYcuu8gSPyirtoji8B",
-	"8eimuH+nRIrMOVQg2os+XmWUIW8ms6x0LH1l0NBjrg58g19tzbPMaPJmbnUel9H4t3uKh9jhOkCC4158",
-	"nZTgmIW9ZdOWNVSti32nu8f86cnR0eHF5ZOjt496ZbtN1e7s1rAKY2/z/SbnjYtlO3+/Bqkm+NOxVOnk",
-	"HW8bi3DzgUhMKrwclEMYciUFB7BFN8samJrEPBntalz4gWvsODBq35SsyngAR7xG9/DTodfjc+WFQX1/",
-	"dkqgK/yJa5DuwucgnkBro+Tj2SsUcAIfvkGyFczEPe1TlGr7OtBVYAwwpTVld1RNm6dulpc+FW9yguVZ",
-	"X5p1MKGOArSiCnUbsKrV8stacw0Wo9P5uoa7U3p2GVsykdeztv5iEMMjoIQbnWRImRhbYARbAHX5oKfJ",
-	"lgpwfSjg60D7hq//Fkc7JOHdIKoTkHwH+Wn7PfepO0FAc/Bt2OM9bNg+UIz9589eFyMq3EcfxusjAzei",
-	"e2uyLV8kJJDWzshGf97yV45wY45dT0Dc74AIenxdrJ7LphP7KP/EYHe2gMf4TDSd3+AR2yEfqyVTmSUE",
-	"CnKjCWXVQ7dZq4Nr0AV9WZXC55aZ2nlUy0ROutC363jxTe5Fvql+FIl8z36r2PT+JPVifGo3XsM1Lj08",
-	"SyAdCPIqe6poXZdw7HW29ubtB3qcs40USUDTBGxqsEmU5Q6VBnrCzSuehaLpOS1Xbl1UqDWW/uMv2qm2",
-	"tYvHpny5otEeCSE9fXwQ7p/mcZ8uB1iUXsMXehiemBlB4NxhmyLSKfzMJVSsZl43qq+q8x0EKMGWwm3w",
-	"m0wTzY8m9c4PhYS5sbjUpidhED1jG955BHDCcIox7pZte9indSKZmgLm5+oeWv3/HCqD5eWaP34NnIIz",
-	"m+Dqrgm2gbewjGFOaQs6Nc5kvMKUnQWo0IjUDmGKVGKTwYzmRm2by9+9vkcz4jsbTajb+45Gt66KWOZt",
-	"oOsDCuhJXahrG1ntIl43U3CY2/3Kkwm9JNnqlbWAplcJbXyc7i/deCe1BVXCovmkYu34sQssj3HxZf48",
-	"Mtep0yhWwkF8pwycMHXfbmGzL7A1zWZ0ZpTZpw+ZH59hElp4p/lmJ0rK2cJnIgMcFdZ2sKxQu/0CE0Me",
-	"46IvnZs/EIO5Jppoz08HotlJGNduxK2/K2G6GM1jpN3anpk+tc4+nCOvWBQwbCzrGMViklxHpCHJXcab",
-	"PeUWsNTyILK0b1PdAR0NNZN4M4+anLIm3iMgfgz5sxQ6WsBy93EizBxe+qGj6zb+ThBwYeSCl0PALzVe",
-	"lv1Mi4KJgH8nlZXPXXlmb3tI9jKPnNYigjYIaFDZNh5LsA6eevs2jwXeiWa5t81q3c5AZbxoZc6ROYOy",
-	"Hl235mHJuBiRGedtY3F48yadpqf8r5DeRLqm8bCNXbl3wHyDRehy7U1OgHQ5IFIrn7eOPBvj3X1uzhgg",
-	"2Y+5TgpGV+HbBMBR7Gvn5pDgBMz7oOrSqoo35gsg5qRrO3T4KlXRQLyvs3l2k6Ia48c1ZoAiqi7ucMcl",
-	"vAqVhnYOkiGMJbtFNl3bLTV0b6Q6HnIIae5OL0GBaudguc6eKXfELUFr6eG2ttamGuEUkrews/24vlJV",
-	"oCrWlsMS53ocw3b5zgOnbVSAJgkkQ9a1FDerV4Ty1kCozlzwmJxKbZQZWAU0F7lAgSjlqFgHqrX+cXhS",
-	"d8WHYBSWmGJfNSwydSPqdqeKsYE7fwWj23A/1cE33aM5FBmrAcHGNcmY2aG0lNUy3UGmYPMnG4AeGAjt",
-	"dGzg7sLVXI9JDwQQVruQZiTvLqRsKr7zmNIJn+niKap5trv0xCXhB0tQzAreW7iH7kTrXPbrBrlcwnko",
-	"yvUFggkLb/PsdhsUm8b3PQELQQpd0liTJb+ysBfQ9qE+g1xBhQWWun4W2qXeK5IDDGu72gV76LTGxgQt",
-	"qFpliYsFOgPbvIy6yqca9u37z+KzeF2WskSN1+InEYSxVORv7396Sf7x9NkPj74nF7TUnGaEJUZGmKf/",
-	"+8P5O/KWlUtGILzE1GcBv/jhyT+ePzpBvy54Vo1ej8c4Y/SKqe/JC3Jx/uESloXJjVSQs4TlhTTT3Rz8",
-	"wjannwUlJdPlxtboO4ResmIbLEHTNSqG9UgZKaHMVQBa/PfklUtc+ywAoxrmbVT/vz8/OiaGsRy6dE00",
-	"NONcDPWUcKE0FXbJ7396+Vk8efLkH1h48/L7z6K2lE5ml1zY6M8VK5WFNnapnrTgs5PZk++Pvn8yQ9kA",
-	"bHhIC37oRoNPlljqbtgZIm9nyexk9k+mX9YPGVZVhRRWWD0+OrLhOm3TMmhRZDyGXx/+2wZq8GIYD0/o",
-	"Gnf3na29DP7XV6zc1Fu2df+vhG1kybWRl8Y86lao+GZRr+/QIfCaUVWV57TcOHvb7Ye9RKxqYchUMpr0",
-	"Gk0ZiSyVZ29fJEm9WnBv05xBoOfkX/7ZNY8ctnj2F2YUsp2/+AQ9PGZffkWBw5T+UWKXttEE3NE9syFd",
-	"V6rpsmJferxzvLeh39KE+dij1chkD6R/kSStHAdCNQCHYvt0V2ZkE6Vs3Zn5ffeYHS44ekd2MgQUBveY",
-	"wofNA/gNhtOiFiSFvY+NZjT7rWLlxuVLnzQl2W3yRK2t3t3v+T5wp4w10wdKl4zmXVapnUJzLmjpq7n7",
-	"+rkToEgocAdeps+ePX326BQzUWWyAZeIsTU3YDgdH5G3P9a9DDx8+wdPvqDKkTH0u3Y59z1ki99Amo3h",
-	"kbPFW8gmmcpON7iyrkPY2glmLcGUUZfE9toWfPheax87hGfsa2/EEkiTNlfA/WjIbo1WtBUwP6dLz9cJ",
-	"1/eUmmOEQ26UwwNY239NI6pbNOYtjRIV3w5HYaS8xVEhUXFYskXJVBq+6t7jAzfisds83F1dxhN06UEF",
-	"ob6J0aU6ehCDPW2TPUA1MMfPmTtQx75ON/uQ/2qFEXJUSNCzXE8SlF9HqsbfvfSBW71u1FmjKiQkZVkm",
-	"yd/AjKJYk/woqkGvsAiB2n4dSwpZNvSzSCrrXkEEtUcRKZlimvwNdoEZzR2Ln+mScvEIbMg5o5r8zQZ7",
-	"P4sUPO0seWSs2LpxCg6MRuqPUq7qIjXVpEGgr5GXkCYPUu8NVfoAlnZw9grShqEnRvRZrN3hQvhMZwuj",
-	"Dod2Vs8keu2cfjv1s3pKkJaRcYbNYwO6mevT4VFmeokbRz6nDHbesgKieW9n9bOAsudpmzPiiBlbFlnK",
-	"q4x5VK9erw/4GRK3hthiCNC3F4GlDD8oVl6x8gBI664/dyJqjB8nq/poYrZuo0lqT+HgRzX4DrCxKyQx",
-	"p+H7HuP8wlhxn/X6r0/3bhe0+eW42WeITTji2jw2QHjTe2BBQ3SnibcqfeqIHwCEWNQSLBcLaOkNu6Yu",
-	"Ajnotvm5eWoUv9lci1PEBu1UzNWwQD6+cxHn0TIlCnqfE7pREflh/Ng2rt0ZGqXj88c7ctx+vQtnVkOD",
-	"84U3/8XPlE3HOeBDKjYAuCMdeN0+nVjfOf+VXACM5Fa7OyOLIf7l4b5DFw/yq3gXlT4Tr23Rx1/cuwXL",
-	"OBevHM1GibBh2ry0pRU3p+dbumK1XDGKn621iTpJSjbFpEVIrrQsN4MyxD6yQ4Cci2xj9TLVtHnngM12",
-	"So5cjaJga6ZCR7lu/N4QpN6Wo+iaetDWGBnPufYP8eQoaoTHse1COZAhey88EI48IRsFKbIHDusYoFGL",
-	"mNuezoyLria1bfXR5A08cjvHtIaSvGPDHdcUIAPsSQRZ8W2A8hZY3D58PTSBAFRJMxzQ6jQlY6cufRas",
-	"VFZsk+uwTnsfkOOOan9xOT6NQfaniNoKhSHfDip/e+CFi8pmOFC9xRI5oyKC/FiX1NDiBAtMFYxMvLHA",
-	"hH/5MBWian2NQQCrCAi2RqzSLnV3OvFfwefXpPODA3/v7tYLMPkRLLYGEYkaLz6meOzw4t9Dct6uB98s",
-	"+MF7P+S97wAJYGKMT1QcQgrNgcv09l8ML80zr2yBwG3w2M0ukG9Ycrg8GI2QO4hT7FoLtFGJfKR32F9+",
-	"or+VV7d6Tdw3pcGs1az5QaJs6RsYXwaGkthMzbbXgEZaDlDJy2GFBdQL2ByyKi9tv/ZvhctcC/6vWTVF",
-	"VoH+vo66PuYomdK2KiXkSIAH7q8Q+kYlwmWbzJV2ufVz232vo7Z66G4Rj4YNUdf+5BsRC+9o7jwHX5tQ",
-	"QAPHmKsO6gr7tADPwNWhmkbYfobRtNQHrizMzzIfzDPnWMPzICnui6Q4L5hop4H41VSIqnspX98fYbrT",
-	"K/at6RDv2PqyuVi/QpFhw+nYGR+D5rIqGXQhHOAW1yM1FOgyigRAnNwOn5wvForpMU++gRDViAff0bKE",
-	"koadTwKAyY+juBNAysY9+rFcMqFf0Y0a8/TP1FhPAXk3zAdAlv0Evdv45p57JadiM+DpAPfJW/PMX94L",
-	"Dqu4Y2N2RAgErqSbk/qVtJ1KEYcUc0uQ7IHoh3nisATcqqHYZZyeLywD3BZVzhJ114SBhQXp4tqbWlU+",
-	"twlSuFk3p1Wd+9Ou1MXs0ziTiiXgSyiMcF/TjcW9htRO9GIGQ5tGJ9wl9c/dM7e4u/UYgehwSXmGEXVo",
-	"1KkiW57JsiumttdrvwWYzj1F9S1aVikrYdNyiZ2u28i1ODCfDBtl52txzfvz/mlQbi1fpQL1ATLKQjQe",
-	"GSO8PrUfwoR7t6SQJIQSRa9YYikbhYXeDWh3m9sMDYb9CsKlw6GjAgsokk4z4n2IwfbuEapWu8Kq9/ME",
-	"3G5k1a75Ibg6FFxtH0K/eD2MZTFkZ8hic8vctUeH1V/t+jO726FS5HyOXAcJtjsaeq8Jtn8l6UfAAHuQ",
-	"Ad5waPsiyaUxQWtvdpDDdloqyF/v5Vo9uKi+VhdVXxFB3N2aaSyw7JAdduF6Qf/1zTC7lHtihV3WWD37",
-	"z9al7s1t7zUSeyTywrXJ/hXZY1sUglbZRFb7KOKzYW37dujoDVC/pcytz6Td7ohlmcOgzHeYEfeSbrdr",
-	"ReCS75URscU58d4qs2qrAN++lXQZtZHKvAd/p16Am/kQufraI1d0yURCHbhe4W5GxzEZjdlgMfAFPrGv",
-	"mtftfk1hDGYqNnUxtQ+rMtCl2N+NPw7iqY6pqsVdsoVY0Fl/P7TB97axFIXUdfTCKP+A8l0p1gMGA2zA",
-	"gSzIjIrX2EzlL67OXcBCv9qIo1leN8wITGbr/S3IrK32C4QgDQcUg6n2F+6Jvz434EpGJ7v+FVkCnAEW",
-	"1QAapVvGmNdN1LHGnswzLhLsv+CwJ8q8zxeHRcmcNhDgD3ygxSZfF+3cwkJwHrbpEChWNe630njP7802",
-	"XzDiSOLQksHtIxLU6rDv0EBgGkiyneTaXckHhGBgrTgHJsa54uGo7i3ENfQ3MUYINt+iAhPqANmIxynR",
-	"TFk4Jy3JPKM5s/gaQrrGvK0+O+sWZDq1v/4sEsmUDwrphVr9H7ucW2K3V61Izx0bC4yKAGaRa6SaM7jV",
-	"9sVcLWrDm4EUtj2JgwBS9Aq4qsVQJeXZ4R9xVXwZRPGtCr+Z4Ok63O42/CgCiGTXtQS/+fT074+ajsPu",
-	"6Ued3sMAwGDxiiz+AjYuGoVQ9PRauKMP1sr9cGLapBIuIBErrgqX3mN4tcW5bAg/5j0DQP071XX+PLVD",
-	"wyOYh7MXQIhEtpvuVAKxYQCWZW2X3NDBNbke1Cxsl+vbEfT48pep5HcP34Fj21UGE7WqjAEME0Dz4zXp",
-	"SloE+12Dnqf2kqGzwQuY2nbqVs9I5IBWoRgt0ckYAnUsNzBz6DYj5cqiAtmuLHO25MJcd4ZHAOOFC+zT",
-	"oSICHYIjyDqLPgt0T0XO7DX7gOj+cgEoZyoiMVWoESWcxiXXPFaEKp6wU7t5XHwWv1VSU7zsaLnCDk2k",
-	"lOtTgM9TqXWSQWI3NuYCFUVj35KkCdt+T2wXnc/CGd11viB0fK1LkKxYsr+sG8UUTPiUmw+4pT0J5EMW",
-	"+m0K8t59udruyWWBdAXsMeCOyHJkH10ImfxwwTONBT9eXj9foOpqXmYV3NSitArXe6Z0TC1L+JIa7o5a",
-	"Ln7AMMVuT2CnzRktVdNK4HvyguA0GshKqlZ1N8DuiQigiCKD/YSruRM2u807DtfxToZd7JZut8Y21DXm",
-	"ALpAgn83D8eVF47McrxhoWG/c5VNbl5K17LdCCUtZQASDXGZvHBltkvOdr+nh+TKWypotZzznSJmBIAt",
-	"XtPNaaueFTwNIE865N0R/7vlWtZ7GQCcUND6LYH1m0PfcFpAaI1IRfvGyqMfUtGGUtFsWTV2yQNp1S15",
-	"azcAD0M2fmi6ZX9NqI3vUZTv9PC1ILfilBdo81gMf7Uv8MbGuTto5eEjoyAbv0m0xrvC3G2DLLZAPa1H",
-	"uKEXNjsdcsx+cM/cIqfXYwSbqNmZRs5cBqxpXCEEEVK2gRiCSvcDWIrBGmwuGKdSMdEK2vCh6gukYWvX",
-	"pjH5HSo6bo5/Sq7TCJfjPvOcpFTMn96kmFZkTuOV04rdWM0pwWLHYdCXFLud/tXTWr9uMJeqcHguQK5t",
-	"Co+1u69J64fawluCIAVq+jFIoSoZJDdWKY/CJL2PBH6wef9EmzcsLcYYvLfJTQ/m7l/J3AU5FS666jDW",
-	"WIzBe8xe37hPFqjtQxnElm5GE9WQ6WRvq4YRNF2OVUbMpB9UkftDdYzTgb4hFSOCKc0S26id68h2vs0y",
-	"2ywQegOOKMS5f2S+XYXkki4f6viHdBJNl1jaBcmSGNjhUMfgYI1JLDNZlR6pgnQZ0FrM17fIcfcOboyV",
-	"yz8hYfi+89obpruSijOFCVqG+VB0OV7jQmlGEx+z7aoRu6TLhwKxrz7l0vEPSi5ZQubl1u3Y4p7h+MFL",
-	"WuiqZJfy7jMwbwcT1SzkfgYRXN++duk3UGesfno9Gt2tgnqnUZmtbjmulyhUgkCC1pMjaHI5BJJ17V29",
-	"1Szimov7uVXARH/iXfa61dAbOtoCAidMaofiff/495Y1b5nIqar3XZ0fQxCy4CxL1Gm7OD0KdQtqJNUh",
-	"rXstD0Vy4CF/E+zrZNX9Wa2y74USfhdtuO+K85AxbKPsnR2w/Wx3+EdKVbrjzrwp/3nKmsyoE9jpOtx0",
-	"T+5X64OBZuZ0jQ2tQ1doq/f6PdrqaffzDU9YX1ZZPt4L7gC8C9Oc8dAUPDZau7LA+JCqgdXmLFPMfUqv",
-	"WOI9STEVMcuGjALz/W3e1/v2ht/VsXjFYp5gr3QtiVHmtX+HZV44uRQCf8QnHnbZw/M8XoV2lonkYFcV",
-	"22uR1BVsDxvb680liCwTEGZNJ/nAbqdUJItqQFRc8Hh1f1n4FkAReLya5uC8M4sYDw0WJsnElihoQ3He",
-	"adHlaOqjNxcQdB7wMZ7hE/fNYrbTCvmA5yyTYgn3Jd8HTNwLPDnfKaKquaZqpVyoipGSxVD6aIFgrLDy",
-	"7fbujIdv6WhN7Lt5ZzJTYixIS9tGJmrS7bGA8WVVmKOGvlfnxgf+gCOIWQrQMpPPM5uc22eGglZqCBPI",
-	"fP2gLPhjK805w8pfojTP/BKuyKgYxuH6pq6zjIp7eOY+ME3WKUPnri3URaCUQa27ZDkXzikaSvUxj3xL",
-	"JMYV30+d5UWSkJpoeIEafaX1EbgevKSWBRNDdDbfP8jLYH9eZ6Em5opCh0DmwMuwfdpWj73O5g/bX2h8",
-	"fVuH7FqYJnd7R9orMsLMA3PaaJYZRgA0EBFwu+KPRuiq99nkvh1t9VLeV301RGF0DS4BrgnQV9ptuTtE",
-	"H5cy+yBgA65zvt0VO7TNVT68y1X+sMm7tf6lJNK/xWrFi4HOwStePGyvb3upkyIyjquyhJpXgNj37XFG",
-	"49Vg5Ss8sJc48AsQWmhYwz9t50Ses7qkFdF8GiDeQHA4qdhsGijh1lQEYUrz3Exi2sg5F5Vmant0nle5",
-	"RfQ5isxD9oM+nPat+tKQWt4yQkWA1qd19B1RvurUm5Qqi3a8l8BXKWXu0HNRMzUDVELzDLvDVcgJ+Am2",
-	"gkWorzkzVx7WG/t5tsj4gAr7wXz9LWmwsOD7qM6Y29Q5WS1mXU1lLSXJpFha/G1wercaqaqUlqx2xLqz",
-	"6mUHaLQa5IZLuvyWeOGSLpf312FgSNX4CvCvjpugEkNgox/F15DqalbxHt97D/EG9gxxahbbhjht96mu",
-	"QU6tSrDkVwzAaBt+sN3XzH8GgZP9ufOe3JS6k3QoN2Vo+8wo78x7HmCOR+fcR8GOI4BLrcjHwhq5KpVr",
-	"c/tvpG0g+/jvmAIcUMTg537kPaOC1TrZ45Y+djReH7uTqoBz4Xq2E5XyorA95ZT/BBy2WuoOHIYWHPtd",
-	"Hok/qe/wpzY4/inm9zR55TxOsdkLcZD+ewkht4lFAJoUAS0joiUpASrK3HKSKE1LyLP+DowKqHxsiLtm",
-	"bND4+mS+HwUGb5kI4N+dipUzKvQpZhQ0ej5XNk84cK7kYopldZtEh9WHbBlm7gojHjqQRMaKE8LCJhtr",
-	"pt3i7cZUh921KLX1UF1qHppLLEhSw6s/U3Up/2me+mYJa1YvBosk2lSNAVh7zqASEG0ERqFi4OY1WVIx",
-	"Y4kqEksFifMKsgUyhn6pRdOFAxsCLQhFUsRUmCmtWKEHoOCAI1JZlWFwsTd08zM88M1ywxvKE9yCUE+w",
-	"UhZS0UztJ/vHdnoyu2WkBHZQccl0YIni1jqHiIe+Ucj1wDSs5PwrwPVzC/lqmz8ZKQQuCXRFynJlaAyn",
-	"tdMJDNDCjaCwH5rDZ5hkK8gKZz1jV5id7T/r5ttv+06HLcj8BN7/WQ+d8WZL3SGPiHKdYVNGFlWWGWvV",
-	"/N7srSIsL/TG/AMF/5DMT4eTG2jyyTxxO4cWXn3HJ9aM+R7L3r0kvaJZxZocS/izbtGxL2RWdGZbXyIM",
-	"51Rv80lR50opVl65M1eV2exkdjj78uuX/xcAAP//",
+	"7L1rd9s2tjf+VbD0/6/VyTpUbefWGftVmqTTnCaxH8c5WeeZ9AVEQiJGFMASoFVNV777s7A3wIsIUKQs",
+	"u27ieTGNJYq47I2Nff3tPyaxXOVSMKHV5PSPScpowgr45+srujD/TZiKC55rLsXkdHKVMlKwa664FETO",
+	"iTZ/y3VEfiulZskkmqg4ZStqfqk3OZucTpQuuFhMvnz5Ek1yWtAV03aIfxayzH/cdEeBLxThguQZjZkb",
+	"6Jqz9XeKyLU4I3otp7PNVK8lyWmhFZltCF/lstBUaEJFQspiwYSeRBNuXvlbyYrNJJoIujKTWpgRWrNl",
+	"olxNTv81SUo2iSZ5RoX5T8FlwbX5YcaVeZlKWTafRBNNF+Z7VihpHlSa6lJNokksRcyELigsJZowpfmK",
+	"avPOesqTX6PO7kSTn+k18+/4ihZLswlUECrUmhVES9gRRVeM/FaaQaQgOqUaPo4zzoQmKVVnZJ2yguHD",
+	"rLhmBSnYiq1mrFD4vBQsMiS0fypNNywh1PzJNmRtfkwLRoTURJmX0gXlIrCrqVlBc1NX9Pe3TCx0Ojl9",
+	"euxb85vEPAbvyqlO61dxw0sF+63kBUsmp7ooWeDFJ8eBN7NVLjUT8eYX5uGxF6RgutiQUiRmP91mLtmG",
+	"cGW32WyESGDtMS0KzhIiy60twCNTT7wx7tQMHJj1YzPrFRfVKrxrmL+jOk79TGEOKNJsTRUpGE3OyJrr",
+	"1MyQIx9YZuGKPH389wi+NTwks8SQnTw9eRxcxXyKQ/dNvzvht3zFdUXRLe7I4MvmCxM2p2Wm3W7Q3/nK",
+	"HMKTY7s5+Gc9EheaLVgBQ72nRSHXPrrOeaZZYVj4vz+cv8ctYtes2Bg2J6tSabJiTJsH1izLArws8P0h",
+	"pnv+5O9PfTtwPp8rprvTuoQTJknG6DUzXBSRWJZCG5Yyp5JmGQGhpALzkfhi7/Ztb96Q/TsvElb4hO8v",
+	"bNMneok0P4xA6rLEiN1YrlZUnRInLCMyRSHqXUaBfDbmKH8ESf6KblSItcr6ia1X4xY8370fn7hIfPxk",
+	"jtoaviOUxCkVC2YO1IomjHBxZuSHBClRsESShTQ7gs+HzhaONH2TjNqGL0YcqlwKxWAbXsJUQHzGUmhz",
+	"1Z3+MaF5nvEYLp+jf5ur6fSPxhj/f8Hmk9PJ/3dU3/pH+K06su+7konE0brboOXUrHWurcDE3ZhEPrXB",
+	"N5R97AiegTEuCjnL2KpnETk+8V/jFuPe61nIJyMOuCLrQopFhNdjBARcgyyVZZaQGSMFX6R68iWa/A9n",
+	"64PtMrzMMysQD1w4EWAesD8xb3wh4lQWTS3FfJmUGQONY5VnDN7TVSuiyQutaZyu7MzzQuas0Bx5KKXK",
+	"c7l8+PnF9PGz5+boc1CsNDPHqvNmZOc/ul/kPNZl4dFl3ph7VJjdVSlocXQGOgXqKELqepiZlBmjwrxO",
+	"8f943vWjndZcFiuq8TA/fzrpnm33iVexYgmnxHxfLxXmNvHJoVod+RcuPsIdtM/amdZEkLN/sxh46Eem",
+	"eAJzoEnCzQRodtEgxZxminU41VzXgnGdmjtck4Vkyil+TCSgnjapCQfTd0+LMsvoLGNOjeoQbMbmEuk1",
+	"8qdffGvlQqBcak+PJ15mWXKRNDm7pWf/OpzttugD+qMlEgzhI8tLmjGR0KI7WZokBVPKo14gx85lASoU",
+	"KBexURznhVwRapQP5jssNMte0c0VXTLlOxfKaChCK3Po1qnMGEnoRhFNl6i7p7IslL2MeQFfes8KVUvc",
+	"+22hxwRwuF0XqIwZVUYJWoLZVh2jhGo21XzlX4Vamn/Vu98YOq4vJM/gayt2l8LoELXGSuv9FEZJGzyV",
+	"WGayLHbeavjUl2iC+9ud3c9GJ6RiA1YOzC4ijMYpMQOjERTLlbnrgRAbRgtCzU3mFTVAfq+oMbzotCnz",
+	"lDnRFeP4Fhg4Lxmb6/NS9yzEclIMN5mxXcxtFppwWIjXV7PnAjUEhBvUyG7DWlscdWZvU0tnghLGWJci",
+	"8V4mdjjVM55ZCryMKjMgvisiFOxSJmIGdDNal7Yv6oxiP6BFQTcTkBjoyvAfSaOnNDwbO28anwiqRqik",
+	"kWXctkio+LMmcGNPqoPXJ8QunKnYe8Vsibm2VPIc6pGnzLFTW5v1q/XdlaA+2RHGYSoBb4AGvqIbOGJn",
+	"5LhWJ1JuGJQq4mTTIHVBWUMjwIaJFGjcNDhvcmouyl06Q4MXYIxfg3uAajgS6Hw+Of1X//6j0h5t71tc",
+	"7eduxd+eQZjGbuUaZ7u1PDtcd1W/wrp43qXsnLMs6XrflKaFrr1wViVoOOPQ+1awnFENRwakW8PXVjnm",
+	"CrbiAs0vUAOCrrpfo1EycGMEeQGmoJDkmmal95ZSORVeZoLfakXWskgUyrLI3DEfr36anjwnsUwYKQUH",
+	"iVDJsz6qfMjxxG6LOJya90qal1mGUzcjw0x8a7BOJf87KtkLziWdMsXsmmqPsKw8kxvwL9qh/Gcmmthv",
+	"vYY4vJk3LhZze0aE/U5jnW12au3Ib24ItzmOTPVS/SdT8piNFLDg42m5Iv5h/tfwRpz4RBC4q8b/bCWF",
+	"Tls/O3k86DevqMcRND0x3G30FbjXE2r2t3rzk5PGm6feV9vJ9L21+cZnQ15oZ+rkxbvzSTS5+jiJJp9e",
+	"m3/9PIkmP11OosmHF+b/PnqPtTlXzZe8evHm7f/CK17/Av94d/7+6mf41/++fnH59n8Db9E8G+AWjSZr",
+	"xpaJ8165s3yjFazo72/wRT9sn/gtjkdOsmv2snV1w7sZraQCN1pmRWlWGv1UxmkBR4VRIzsz4Aal8TKc",
+	"saLYeGf6is251xxMzBdc22u9T7K9qp/sU1jru9jz5bV14vSNc74W1j3jNfUbE24M5tvSV62ljZAW6Lne",
+	"Nc+f4Kn3MoFLGyNZfnUFwjpyTij6lUhKr0HUx3K1kqJlfBlj1gXFdjI0OnH9nmNVxqnR0N1tDa415xB2",
+	"zL9zhJrBT467d5pKqc+jE8usXAlFZNEID7ZWaTZkyALLlse5a2cJYwVyZWOMBHTBwJA6LRjbbSxY0vvY",
+	"6bWxDM6FlXxjLp+Ge6OzxIR6g2IJ3RBpzHUep+aiTWmeM+HVC0q0UIeo+i010c0K34Az8a37JwxudK0B",
+	"al2uYc2hfwbu9rdv8o7Ns0x5HKay4P8JDJ5Jmuw6um/NM9vTcS+1rwhMxx35cT7EcwFOB5plEaFiExmr",
+	"KDIHhBLNlD4FjxXLElTfjEIq89oZbqOLaJd2LMfWdTZcYDWPdpNdqtNNxea2Xp2YK83L9ZrZbUlKNAjQ",
+	"oaelORBOpl388Mo8NL14/GmIFHF3vs9NZO2ene8A79AgiclFqVlgPCH1uJ2U+aBBNftddx889j8rB71y",
+	"uFoFyntbqRpxrzz2cUjHKxFNfp8u5NR++G8lxfeXdP2OKUXRZv6JC65Sllwyp2KMENAJi3nic5lWvjwI",
+	"uSlMw7BPExAVHkW+ZoDuyzIpbLKAlnIZEarJSipNKDHK6e7ryc20HsYrpmQpkpC1S4litIhTMjdP1cbv",
+	"GQHrC/yvAQO4oyUxFXayKhe4gue2Ykxgg7p8FrDgva5X8ZMb40a2NxfvpT7Ae4T0EvYFUbpgOk6dXxme",
+	"I7SADdYpW+21egj8ezyiGEGAb4e890Yr1lyjI/0Gb9liYXylj23/ya+Z6F72mb0sqilsHd6S+d3GSYl3",
+	"CaZXGe3bBs5n8hrc/la5UoTRIuPgm+pqE1T7VGxw2/ACzHFtw09cW1//jJmxiewGVgU6qhj1jtV7dWjr",
+	"idztf9zeb/Nh/fIINsy3/du0zwt57ROK761DN5ZKK5Ix5Q+BqfatG9ABnXGLY/U4ZP/p7Kttx86KqUu/",
+	"vLuyQjuVihF0UpKUKqNcGKJBph5XRtU+q+K7YKoJWbisoHZkzLqch5yFK8PmiW9fK1/UlhTJMic/wAD8",
+	"TsFkIkIz8NyZRbjsv0nAWeWNrBleTejmOxfbjCovo29xHa5s6Nrd97qZJnQTwRVmDhy6vwbEu5cs114B",
+	"10iwNCdrVvIsUYZgVLjDaizlU5JTXthgLd5tRSmInH8WQMcZW3ChMGToUiw72V5GmGK6B6afpPbOt+/g",
+	"Nn+TwlhmqOkJZiPayJe1LhkR7HdNIBvX/PCz8ETAOskQNVdsx9+1nCoJ3veM8mQ624A3XeYZm1KRTPEq",
+	"iiZmGWjUJyWbgppsHfaCJdXfNmtyKjGyG1Mxdb59cwSmTvkw/3bUw1/ab9yH9sVWiuCgbjCWKba2l05O",
+	"SwWPUUjsS6lI5mUGDpvYum40jzHkrekCY0JaTqnCebDNVK4Zxomm5gatncLWh1GKei5uBnMJKW0Zz3P4",
+	"fE25rj/WZWxebshULbIUWpZxisOnbGq3jxY4tUaog4upjX9IMXXZx6WoJm9mN+3mITdiIb+VtNA2sl6K",
+	"xP13agNZ+Addwwzwjxn3x0OGm7g96qj14y/N8eAa8ra1Im6+fbLBE7YOx9nX9mrk5vyy77YVQcP29tiB",
+	"mCGKmol485xkUK0GHR2F5woTCDjmC7PI3vLmQy0hEI8igMj5sCXKuX+BPHEKruXpiBgGiQgwR0Q0XRhh",
+	"iCwxSNKCV2yornUp1z4xYuS6Xx3CABPoQXEmFUuIYma21qZO+SIdMMut69vG8mrXCV5udi2+e/xncGTZ",
+	"7BVfFLw310dIr67R9LD1Uarh8wpa+N3fx/yaZ6gzGE6FhBSbhoLU/U6R/0jBWttXZw/5BtP+BKSKl+2p",
+	"dQoBXt/mtBrFC5OQuIa0JFsv4LR+K+E9943T5AMOgZBbcYsUGDJy+wjqFNfkb5c/vSTPnj19Rj6+efVo",
+	"Mtr1iJNz29LLNup8bplkywzADzvLqLWiQceqZs9ddgxeFfb13ilzpWXhmSoG6IfP6YIqXWcH9E7Kvdo7",
+	"H1kWF4XMpaLZ4LRACP0H/NNYx0BUJvVOknN3Twenps7HhmksyfuLW4xwKgvPWfuANjurQyXH/zg9Pp6e",
+	"PD59chyRkyenT46nJz/AH1YcnhGj0kJdiiKlKmnWdj9iwcTuXM0uG+EcfVvzRriU1fbihXX5DbNB8kIu",
+	"XCLljpwSfA5mGYczAARbM6XRBo7InM/1xjmzhlpIl/B+3yWmypmmajn8hNjEm/6zUb21Xpp/w69ldj0i",
+	"c7aQGdt9W2cMc6hFzIImmi3jyxjkVWCZyYBjBRPwLeUXluufbCbkiHM1Kh19R71EMBVtTGK3b21vKU9+",
+	"die7Pf/cCrkRUr8pGn0MGYxAwm0N8VwKikGjhMG5e+YFYwRtkP4l1/Pu8YO8Zdcsy3zsOQt5fWEuxAhf",
+	"m/ZPG4wlytXMBkPKLGNKhwx9ZqwCTYztgVqkYVhrNYD4isgJmTGjoJg3+UYYT5g+ooT8Uy+yjKzpxnrr",
+	"tTF8ex1UXaJCQpa2mVkMc26qipQGhVPIhrUZOR69Sr6VYhGgCFcQDEAXhyCGjVACbHkSpRjscbLj7ZKD",
+	"TTZzc6ypH1k+GuKTe8sF82WU5Jhw1FVCwdT1JrhaJvH+qmA0sQZD/32Cj32pvQyeobbFDI4b2Vk3HRTW",
+	"LnejhzbAI4Ay9/EgusEu7iIavtI/B+WJztMiTrn/eOy2plIWLzPuEwUDfjwyUxk0iO5A5+CvZ6s8g5Cw",
+	"bvvbwWUxyKYOZe/TgYPalLtRYwZTo2TOAinu5hsbZPQ7IVymT2/iFDwEhV+u9Gcs9Q6biF+dJrVjLsPd",
+	"6h/s8fRd0uCU81q4lqRhxasmOzizjemNXqJ5IVctolNi3YDD656qSgOgf41d4Gpwq00PHe938nqsDvcn",
+	"FKE1KLC7Qr2lmG/VmLUXv1c9RUP67ZBvd1hrsf8x9lxi3b2yTuEtXUMWS1RYzD9QQ+WC1NHArY1TqlwF",
+	"MyFKDHGjN9c+is4uCg7V2nvsFQYxzWnM9abHF+2KvYq2Mw0d8qh5oXONapJxpsi8LCBuB6VgqErh9AoW",
+	"L6VgybgcjXoi1Qhb8flQZkZfPsY76rPgx5aFeK8yn9gJFoCYmYix2Ys0SfbN7Tnx5X61yz06FHAellKg",
+	"/VtVpDCWQw3KItWTyDz16wCJhDFz9w5bos0wBBazDISvk8o2IJYw+0jBlJZA+pW8boDRWGSaOjTUhzVD",
+	"F6oR//IFc2z+wmhhW43S2cJ3yIrWW4VOYq6JDS0FXtw4Hdzn9DkhWpJnx8fHe+YPP/FnAnJfNRnXKbFb",
+	"dmqklSyILP1F6VWSTN8Zgvuz4cwcvdcVsXeaq/Y5OJYre20f6Oh0jjokc8jgOX+TqJFH/e4I71mLdxmM",
+	"+kNFMxbTUnl4/4LqVGE84vk/jk8euQiKZkpD1f4sg2JfV+cMyabZGsM0wwtWMym9Bd7n8yp/wJryatcF",
+	"5MsS9eGf2FC+k2W5VIrPIGriCrardQipXZaiV+TI+XyAGgIPNcKSoQwoG3cd7Pb1By57qj15TTgs+PQl",
+	"r0BOUrCWrbcoBXhjsLn+iTlEkk6ynNQYWQkF9YwmS0QT1aJB9WtWJDz2WaXCwiYZQwWyoYVco1/o5syw",
+	"rYq7farng/wYVUfOrbM6BM3cMtzKnvDvO1Ys7IkeI5gEBik9WDgOfEtpXO440wNe7J3nDUwuT3Umn2Vc",
+	"LKxqmpeazFiKofMb2GfDxplbHWbsOH4HkFPPjEx9WeY2wZIZDZ0J/Z0C67hOR8XKXGq/3mca9pd+4kM+",
+	"JzerhDxAQokN8hA532ewht/wAAgshoeu5Egu8jE6FkaMZu4e1k4G1IC31F3Ujn/tyZsYllcQKAR24Bvh",
+	"Gfsyf+mYpG5cti873O8iDCVM+Cwul7+AM/It4T21ZvUIVhgD4tAJnXknwdZNqJ1xRqALHw9wc9wanIVP",
+	"OdAkpllmLBzFsnklergCyTNTHbkzaA/dggPb2AwSj1KwBynPwyPKo8LB79naBQtGlc7fmjus8heGVEt4",
+	"YDt7Hk5StIeAHnpGXAHy7e6TTUT2H5B9q7J5vPsXZm1v4nYV9wBi9Xoj++u0A/t8gdmy47aZrWinLu3k",
+	"eEzmwXEgt3ToPqQ2iLlPQkNgJ64aAYoxderBlMWEYmC+G8poKnCYSt8IcEHEi6u9FLXbuK0q+J1Da+E2",
+	"dR+18K1N2U8tv1u35m35DAf6B30q6sePb145bwsCXyNQ7T6bydV76ZvlBWIqc0GgjAdOrc8r6GyX8Uzs",
+	"zzF/R4tlAqC786pk8/mzZ0+e+9KgntjK28OYNrxt1bjsE6nwpNpH+F7bnFcCuO++aKo7f4ITFWCjblBe",
+	"7EObA7yqnekk5imLNtS2DTvln/iV4/59JSjaWPtsLYQZDhmkqYyfLoxBxhHLwPmFSZzSgsbQTGB70btN",
+	"1GAx6LnzUXrOhrmydEp1RJJC5jlLIpudlTF7OFcSqpg78U0At/ei1virFRtOvR3xPwub73xjwZypcxcC",
+	"rszsOpCE0hINbmdSxpB4B0UWfJFOMV3GZ4efX7PC1b6Ho+EDM5KU18E5C+SVmOcVCCajsF8z5XSJGR+c",
+	"vWbhan2jFny1uzR/zrOMUBIDco4n9mxUII8PYcaF3wkfY7WpJxXHVtx5v7TQfSqcyLYJlvfSwFdrynUb",
+	"7bX5JdcpFy8+MbYcwKR2d2wooa4dxInVQ7Xf21gW8ICXr12Isx/YNYeiPyyZlK28yZ3xjxGFON5qeqid",
+	"HJ54ilejD6vU2h/Dgh2UZy/LfBfm6aBMKm1I0xPS84ELeXAC8TVm3+ayiFlEZhuLZgyoDRMPbd2PXl+H",
+	"RDKN0cZIAeRTKoaonPAzozFljCpNJEYWPKm4KDaGAw2A48AXgtm+CHsTZqk3tucywdSN5WV1qEMGGuHq",
+	"zGHy1nVeoAcQpbnNQoZEa+fH90KqBeJz1aHAi2XQWir0te5y/tPO3q2nYL74if/uuxquUq6gKHtNFRZg",
+	"GrPU/MDwHSXzjC62SkJ5BTPs4ZUwlCtGqdzxt8IF7g57ZqtLoFWPbDmvSfaovjGrO69K5bByxO2794qv",
+	"/UcHcBEF/J60rmQXjKQy24qISp2iRha4C/fLDx3rXwr41ntaFtybzFU/tt2LDojd8DxQ2LxGOmhv3qdl",
+	"on2yH79pT2RnIxvVk13NWHu5EDL+fF0zjFyyHWdAMtuGNFiBi6Vl3R10yA5dN/9IDSBkopQikWge+gi4",
+	"Tjd+4GSInAgLTG/eMaDeuyFvoYjIYTlj7N1mSlbz8fF17fQN+HWHpvAHZYjz5Q5MvzcXZSP93qJzsQqN",
+	"ZeUlRuUF7qXq7WDZW3Fi8xZ7pQju9j5CJOxnH+wJbq/+ZcVrccZosR3DORnoNAt76nc7oIKe+z2C+xc8",
+	"Xu6TyDIggBKwsC6s423EcP7q7UZaKJhOGRUuOfRmQbVgfbeZutpj7m0VfHSgdUw1u23LJ4uqeV9V0AnA",
+	"Rua/gBoDKS+YkG4DB40alnH71V8U30HRXHHhPthV4gd756WEVNpcw/5GVHMHt+pROHXKBGbES+HMkgb4",
+	"xEpes4RoGZE5v2Zja8ER59Vjc6zk9cgcD+9rMDtssHkJT+8qycOpuXf3bPZ4MZFwpam3Uvzi5FVELh6b",
+	"/zv5FFkoswiwp6YOf6uFcLQLHeEuk70LljGqvLlrUlkUPbOrgMvlWoHectpxVG+2n4RlMZ5+Y0qCRB8c",
+	"gG0k2ypO27h0tyHYt4EUi2bAs375YbIqYE3evWwEgJz328rNDIz3FUs4gNynfJF6ndyNRoW+YpokUEzw",
+	"9OSxqyFlWaIIzTR0lUU4hjGJ33FZuKDdEEAK+/ilXA9Ii/6gqWZoc2mrfHUjTbbNB7XOHajop7FuodE2",
+	"Ar7a1z3a7QmCnhE7SYI9IwMZ1FV6oC9Xh2WJS3fHdlQTf3hLlyE0vDA6kW0auCOOhI3/XNCkgl+zO+nn",
+	"xhoSZUv6tlX7lpd+WDDI2VLweGBw1+Jn6Nhzi3AcBuTEFsoWa81YNJB03nIbNl05ARWJFbFl8HEgUsN2",
+	"pp0u2dymeujGWgN7F8AwCmFADa6cC0HgOze+x6NXhvbqljHqHdBaEKv+ErqwjQAGSJuBGo4gnPbhrZrn",
+	"pi8RoOR2vMzV3SVGO8HKu8xbmbkdrsKXN/yxgYUm3iKhOOX5cKUPOmP5JD5kANwk7vI/AJBO5Bydsu4S",
+	"kvMGEJ9ycRj8tsblAzUIxFkTw9gJ27x02TAztiiFL3jTjlX6c4E8OT6BDJw3jda8AxJwupeF+eY7RXji",
+	"RU6oM1TDiJJYgV9tAfjjXNcr3J7Aq2vXU9/L7b26TuWYt0sdYAWoterrY5exOfZAh55aVCRkxRepJitm",
+	"DiCywxlOTXGxyBq9vmg2CjkBf1XVdXXwdAZlA/lSgQ6S6tPsPDnMZoS+JN7I6ooWS7/TE3cZG2qwguGd",
+	"qbSUiYVQdBs+BK/Tm5w0oNnl8PSjVlrQ7rSfnWMPLWrA01/f1A5uuN37T02amxBZgVvxfIOmfrkdW7DS",
+	"DqQ33haBfjkhHI+cas0KYZNZ8XB5YbdGKQS60ds7eAGZLRhvJd6gst6f1naTguPHu5twwFId724tpeqM",
+	"3sfTtn9624zaQUibU5cXDM6jjPGnsfdEVmBCXsCfVyGXPfSt7EzlFd1gg9uymNOYqZ52wyuuvFrQK0i/",
+	"rqVNTs1zYZBWC5vdxd7j0NrRtvi1ycuQINCMncOXRenvElWUvoS+F4JcXn58+9psc4XhyoUFyxVS8JiC",
+	"g9PbGlnzeBkw6HqaR1okfi5InlEuyGuxyHjdvj0ce8I++65rFNI6cqxXdR91rOWmV1Hn1yA/D2wpuW2M",
+	"mwlVBZBWTWzpEOjQoktG8Aa54ZmpZtmvxrqE1QCyFjqXNIOaarbgAtSbFlhEpepg6giuUSb7RAjqw1V3",
+	"rHz+vNFh8th3DhyzbmVVDwrMIEkvCuZPhhy7i1WRYahGac6vx7mQAnR5A61yHMRZ3xH2Ja/6nEVxZsSJ",
+	"VR2dzojF0ijathJvUDdKJABJ+/XcgZ3dAkc1XB55aSvenFsQ+wDYdET0bZmr3OcStL61jidAvfVqCsco",
+	"KSGAUVYS2TWVCCclVqiG3ezGhLG8VVSSyTWhQrqGIg4yFbpMtDTLY/9QfOXFYDIcgrlhqW3DHssVSiBb",
+	"8O26LnQNsrkDB+3VqOEh2/UmIDlKBqPjvnmHWvlhOZ1Tu+pqSIlNK8WOb2LT9mJFiL1nHbvVtslSK54w",
+	"clGnpHpsvTHYyEK+t89vHyA7P7T/hMQOHxRy/TtNO7UDBIUuI8aMC8+0iV9DfVxVVYAo263IjIBFH1g0",
+	"gv2uNaGGv3p71OwUR/tAQ/9WcqYDGlMdPkXSRYhZcfKUbO3anK1DWPWDex25Hh+BuSi5YpAeBw4SJgg+",
+	"bYbvMNQnK2wM6TDJ7zvD5osAmFlfWo0VBFU6YyIb/TTceJc253pXDT8IYtsmqRJrlZDwC1MbSugJhlDX",
+	"rML1rqi7VkRWfYmIuUHRZWfh/hHtH3hvfVa19jDLA27EvraNqmtff4eesvA7he27lay3niymW86cDGc9",
+	"jcMcDOY1hbPu7iLnqZnoGyoY/VBXaA3KBgnu5Z2lcPXmbn1oYBbdbgHsPmp9oPsjNGxsWLxLlqO054Nz",
+	"QSrU+p0ej34vs1nmQkIxkpakFBlTIL5sc0rBLGTEvUel8WctXbnULbNMplVjhaDe32yBwWpHLCK5eb1j",
+	"NNmmCHVUgzlDHHpsa9tNHtI815BSwleQmVR11YaiBPMj8rfHx4+fT09Opo+fXkEfkEdnALNl+8p5YET8",
+	"DjVXI9GdAdQ8wI6B499OZ3cHhW2FwOxHn7ioCic7dq9UIdgoZxw63U2n1hqMnGloM1E2GJZIKUKyMVfs",
+	"AxbemVUOFOUJ9mKvLVBoab0Wk77MgqomvoE4VKFuWiZrO6AnlTe9cv80wDerbmzOR91IWHYJAu2yfZ99",
+	"CV1xQ810q+65KFCjUOfcmzVhpUsmdlCubdazVa43tf7pJ9ck1Ms54O0os8w2EXMQfL0eAi+wbuIUSDqT",
+	"pY4I+53GOtutBjucKDcsztMRx22R/1hoHYgOm63oCczhA1ETUahVyOQsfNyTqprJtykJm7sm+sO1kB5a",
+	"VGSAEj4vGai3F+gbUZ9rIwOxd7dFaqPF7gIAq7i4/XcLcwP2UMCTaMO89YQf5IqhK6Ay21xJ4c5CwhWN",
+	"Uy7Y/90phdepbBYrhkJ8zarLgVFWZLedzYjci6OJBWxsTr1vG3ck87duymfDEuO96Qo2HaFq5d2Y8Yr+",
+	"3hzy2bFvui7xcJAqbqT7zest/3yFHtexS7HPaLzsbo1KZeFRKd9JBFFMUMho9F5WvXxIu26nWfjjl8SP",
+	"CYC4r2WxjMhTkpqbQRl9tttMHAcWEsbein71ueDhIuue9lYZVLOwaSvAHdpopxGYF3n3Nc/4WHSznBba",
+	"u0laksfHu4mPv/fOpkp3rHJdGUvUlLr+MlxM80LG2D+7jjA7bPIsAN77waWyD2tOBinX4eqwcEaf18GF",
+	"8TuqJLZVDmgBfTl/5rWtafn27ooubl49O9bqH1EeFtOi2ICPutaYJSq6ginNEmKzI3wYEHckira7jvSK",
+	"pCu6uItK0zEYYb45Lu40yeLk+OBZFn5Y9+5S+Yo5IbpVRVdBYKgKA0OFQDD8aHH7AbX2ArTaYMpQoTQe",
+	"WtU7qI0SbJf0ahqnK38r/D2bDr2o3ulPEK1KDzyocI1cpo4BKcKZsTfFmzNiC5pgA2KZZgIcNq5ncBdx",
+	"YRc0ne8mctBE/gzYvmXbtNUaImgo4p0PFxnDh5jTgJmafMUaDp0frk6enx4fP5ocAiCvu4W9zcODqDgN",
+	"DBBjUNa4OIMyD1MKCXqBMErg1HFRYU954sq2OSpkQSZgJAlGwJfsDN2tmfmLCgJpw7+4fuzdX1WN/aHg",
+	"Ml5uddvClFvnDRyQV9xGc3wJiEc3xf07I1JkzqEC0V708SqjDHkzmWWpY+krg4Yec1XgG/xqa55lRpM3",
+	"c6vyuIzGv91TPMQO+wAJDnvxPinBMQt7y8Ytq69aF/tOt4/509Pj46OLqyfH7x51ynbrqt3JrWEVxt7m",
+	"+3XOGxeLZv5+BVJN8KdDqdLKO942FuHmA5GYlHg5KIcw5EoKprBFN8saGJvEPBrtalj4gWvsODBo35Qs",
+	"i7gHR7xC9/DTodPjc+mFQb18c0agK/ypa5DuwucgnkBro+Tjm1co4AQ+fINkK5iJe9qnKFX2daCrwBBg",
+	"SmvK7qiaNk/dLC99LN7kCMuzujSrYEIVBWhEFao2YGWj5Ze15mosRqfztQ13p/TsMrZkIveztv5iEMMD",
+	"oIRrnaRPmRhaYARbAHX5oKfJhgqwPxTwPtC+4eu/wdEOSXg3iOoIJN9eftp+z33qThDQHHwb9vgAG3YI",
+	"FGP/+bPXxYAK98GHcX9k4Fp0b0224YuEBNLKGVnrz1v+ygFuzKHrCYj7HRBBj/fF6rmqO7EP8k/0dmcL",
+	"eIzfiLrzGzxiO+RjtWQqs4RAQW40oqy67zZrdHANuqCvykL43DJjO49qmchRF/p2HS++yb3IN9WPIpGX",
+	"7LeSje9PUi3Gp3bjNVzh0sOzBNKBIK+yo4pWdQknXmdrZ95+oMcZ20iRBDRNwKYGm0RZ7lBpoCfcrORZ",
+	"KJq+osXSrYsKtcbSf/xFM9W2cvHYlC9XNNohIaSnDw/C/dM87tPlAIvSa/hCD8NTMyMInDtsU0Q6hZ+5",
+	"hIrlxOtG9VV1vocAJdhSuA1+k2mk+VGn3vmhkDA3Fpda9yQMomdswzsPAE7oTzHG3bJtD7u0TiRTY8D8",
+	"XN1Do/+fQ2WwvFzxx6+BU/DGJri6a4Jt4C0sY5hT2oBOjTMZLzFlZw4qNCK1Q5gildhkMKMro7bN5O9e",
+	"36MZ8b2NJlTtfQejW5d5LFdNoOspBfSkNtS1jay2Ea/rKXyi2bKVtkQ5ZLKYF8E/4IxnG/+PLWB3t2xl",
+	"RCNKtnxlzafxJUYb3zHx1328l9oiMmHFfVKyZvDZRaWH+AczfxKaa/NptDLh8MFTBh6cqum3sKkb2Ndm",
+	"MzityuzTh8wP7jAKarzVubMVYuVs7rOvAcsKC0NYlqvdToWR8ZJhoZuW2hAI4OwJRdpx8oFcd+LJ9Spx",
+	"62+LpzbA8xBRubZnpkutNx/OkVcshBh2pXWMYgFN9pGHSHKXLmdFhEU7tTyILO3bVHdAB+PUJN60pToh",
+	"rQ4WCQg+Q/IthXYYsNxDnAgzh5d+3GlA8i/jtBIEXBi54OUQcGoNl2U/0zxnIuAcSmXp83W+saoCZIqZ",
+	"R84qEUFr+DQoixsORFhFXr1Nn4ei9hjZ74MQrnohqIznjbQ7MmNQE6Srvj4sGRZgMuO8q80Vb9KlUxOV",
+	"/xXSm4VXdy22gS/3DphvsIJdrr2ZDZBrB0RqJANXYWtj+bvPzRkDGPwh10nO6DJ8mwCyin3tzBwSnIB5",
+	"H5RsWj3zxnwBxBx1bYcOX6lKGggWtjbPblJUAQS5rg5QgdUGLW75k5ehutLWQTKEsWS3sKhru6WG7rVU",
+	"x0MO8dDduSkoUO0cLNfZM+WOuCVoJT3c1laqWC2cQvIWdrabFKBUGSiptbW0xPkth7DdaueB0zakQJME",
+	"MimrQoybFTtCbWwgzmcueMxspTZEDawCmouco0CUclCgBHVi/zg8qVrqQyQL61OxKRtWqLoRdbPNxdCo",
+	"n7/80W24n+rg2O7QHCqUVY9g45pkzOxQWshyke4gU7BzlI1e9wyERj52f3exbq6H5BYCgqtdSD2SdxdS",
+	"NhYcekjdhc908VTkPNtdt+Iy+IP1K2YFlxYroj3RKhF+3wiZy1YPhci+QCRi7u283eyhYnMAvydgIUih",
+	"CxprsuDXFjMDekZUZ5ArKM/AOtnPQru8fUVWgOHaLJXBBjyNsTG7C0peWeICic46Ny+jrmyqwoz7/rP4",
+	"LF4XhSxQ47XgSwQxMBX52+VPL8k/nj774dH35IIWmtOMsMTICPP0f384f0/esWLBCMSmmPos4Bc/PPnH",
+	"80en6BQGt6zR6/EYZ4xeM/U9eUEuzj9cwbIwM5IK8iZhq1ya6W6mv7DN2WdBScF0sbEF/g7elyzZBuvX",
+	"dAWpYd1ZRkoocxWAFv89eeWy3j4LALiGeRvV/+/Pj0+IYSwHTV0RDc04F4A9I1woTYVd8uVPLz+LJ0+e",
+	"/AOrdl5+/1lUltLp5IoLGzq6ZoWyuMguT5TmfHI6efL98fdPJigbgA2PaM6P3GjwyQLr5A07Q9juTTI5",
+	"nfyT6ZfVQ4ZVVS6FFVaPj49trE/bnA6a5xmP4ddH/7ZRHrwYhmMbuq7fXU9tJ/3/9TUrNtWWbd3/S2G7",
+	"YHJt5KUxj9rlLb5ZVOs7cvC9ZlRVrla02Dh72+2HvUSsamHIVDCadLpUGYkslWdvXyRJtVrwjdMVgyjR",
+	"6b/8s6sfOWrw7C/MKGQ7f/EJGoBMvvyKAocp/aPEFm+DCbij9WZNurZU00XJvnR45+RgQ7+jCfOxR6ML",
+	"ygFI/yJJGgkShGpAHcXe665GyWZZ2aI18/v2MTuac/SO7GQIqCruMIUP2AfAHwynRQ08C3sfG81o8lvJ",
+	"io1Ltj6t67mb5IkaW727WfR94E4Za6anSheMrtqsUjmFZlzQwlew9/VzJ+CYUOAOvEyfPXv67NEZprHK",
+	"ZAMuEWNrbsBwOjkm736sGiF4+PYPnnxBlSNj6Hdtc+4lpJrfQJoN4ZE383eQijKWnW5wZe1D2MoJZi3B",
+	"lFGXAffaVov4XmsfO4Jn7GtvxBJIkyZXwP1oyG6NVrQVMLmnTc/XCdf3lJpDhMPKKIdTWNt/jSOqWzQm",
+	"PQ0SFd8OR2GYvcFRIVFxVLB5wVQavuou8YEb8dhtHu62LuMJunRwhlDfxOhSFT2IwZ62mSKgGpjj58wd",
+	"KIJfp5tDyH+1xPA6KiToWa4mCcqvI1Xt7174kLFe1+qsURUSkrIsk+RvYEZRLGh+FFWIWVjBQG2zjwWF",
+	"FB36WSSlda8g/NqjiBRMMU3+BrvAjOaOldN0Qbl4BDbkjFFN/mYjxZ9FCp52ljwyVmzVdQUHRiP1RymX",
+	"VYWbqnMo0NfIC8ixB6n3lio9haVN37yCnGNoqBF9Fmt3uBB709nCqMOhndUxiV47p99O/ayaEuR0ZJxh",
+	"59mAbuaafHiUmU7Wx7HPKYNtu6yAqN/bWv0koOx5eu4MOGLGlkWW8ipjHtWr0ygEfobErfC5GKL7HURg",
+	"KcMPihXXrJgCad31505EBRDkZFUXiswWfdQZ8Skc/KhC7gE2dlUo5jR832GcXxjL77Ne//Xp3s1qOL8c",
+	"N/sMsQlHXJsEB/Bw+gAsaIjuNPFGmVAV8QN0EQt5grVmAS29ZtfURSB73TY/108N4jeba3GGwKKtcrsK",
+	"U8jHdy7iPFimREHvc0I3KiI/DB/bxrVbQ6N0fP54R4Lcr3fhzKppcD735r/4mbJuVwd8SMUG0HqkQ747",
+	"pBPrO+e/knPAoNzqlWdkMcS/PNx35OJBfhXvotRvxGtbMfIX927BMs7FK0ezQSKsnzYvbV3Gzen5ji5Z",
+	"JVeM4mcLdaJWkpJNMWkQkisti02vDLGP7BAg5yLbWL1M1T3iOQC7nZFjV+Ao2Jqp0FGuusbXBKm25Tja",
+	"Uw/aGiPjK679Qzw5jmrhcWJbWPak194LD4QjT8hGQYocgMNaBmjUIOa2pzPjoq1JbVt9NHkLj9zOMa1w",
+	"KO/YcMc1BcgAexJBSn0T3byBNHcIXw9NIABV0AwHtDpNwdiZy70FK5Xl2+Q6qnLme+S4o9pfXI6PY5DD",
+	"KaK2vKHPt4PK3wF44aK0GQ5Ub7HEilERQX6sS2pocIJFtQpGJt5aVMO/fJgKIbm+xiCAVQQEWyPQaZu6",
+	"O534r+DzPen84MA/uLv1Akx+RJqtEEii2ouPKR47vPj3kJy368E3C37w3vd571soBJgY4xMVR5BCM3WZ",
+	"3v6L4aV55pUtELgNHrvZBfINSw6XB6MRrwdBjl1fgiakkY/0DjjMT/R38vpWr4n7pjSYtZo1P0iULX0D",
+	"48vAUBI7sdneHNCFy6ExeTkst2h8AZtDlsWVbfb+rXCZ69//NaumyCrQHNhR18ccBVPaVqWEHAnwwP0V",
+	"Qt+oRLhqkrnULrd+Zlv3tdRWD90tXFK/Iep6p3wjYuE9XTnPwdcmFNDAMeaqw8nCJi/AM3B1qLqLtp9h",
+	"NC301JWF+Vnmg3nmHGt4HiTFfZEU5zkTzTQQv5oKUXUv5av7I0x3es2+NR3iPVtf1RfrVygybDgd2+pj",
+	"0FyWBYMWhj3c4hqshgJdRpEAfJTb4ZPz+VwxPeTJtxCiGvDge1oUUNKw80lAP/lxEHcCwtmwRz8WCyb0",
+	"K7pRQ57+mRrrKSDv+vkAyHKYoHcTHN1zr6yo2PR4OsB98s4885f3gsMq7tiYHRACgSvp5qR+JW2bUwQx",
+	"xdwSJHsg+mGeOCoA9Kovdhmn53PLALdFlTeJumvCwMKCdHG9Ua0qv7IJUrhZN6dVlfvTrNTF7NM4k4ol",
+	"4EvIjXBf040FzYbUTvRiBkObRifcJfXP3TO3uLvVGIHocEF5hhF16PKpIlueybJrprbXa78FjM8DRfUt",
+	"1FYhS2HTcomdrtvItZiaT/qNsvO12PP+vH8alFvLV6lAfYCMshCNB8YI96f2Q5jw4JYUkoRQoug1Syxl",
+	"o7DQuwHtbnOboTuxX0G4ciB2VGABRdLqZHwIMdjcPULVcldY9X6egNuNrNo1PwRX+4KrzUPoF69Hscz7",
+	"7AyZb26Zuw7osPqrXX9md1tUipzPkesgwXZHQ+81wQ6vJP0IGGAPMsAbDm1eJCtpTNDKmx3ksJ2WCvLX",
+	"pVyrBxfV1+qi6ioiCNpbMY1Fpe2zwy5cI+m/vhlml3JPrLCrCqvn8Nm61L256b1GYg9EXtib7F+RPbZF",
+	"IeizTWR5iCI+G9a2b4d24AD1W8iV9Zk0eyWxLHMYlKsdZsS9pNvtWhG45HtlRGxxTnywyqzKKsC3byVd",
+	"Rk2kMu/B36kX4GY+RK6+9sgVXTCRUAeul7ub0XFMRmPWWwx8gU8cquZ1u9lTGIOZik1VTO3Dqgy0OPa3",
+	"8o+DeKpDqmpxl2whFrTlPwxt8L1NLEUhdRW9MMo/oHyXinWAwQAbsCcLMqPiNXZi+Yurcxew0K824miW",
+	"1w4zApPZen8LMmur/QIhSMMBeW+q/YV74q/PDbiSwcmuf0WWAGeARTWALuuWMWZVB3assSezjIsE+y84",
+	"7Ili1eWLo7xgThsI8Ac+0GCTr4t2bmEhOA/bsQgUqwr3W2m85w9mm88ZcSRxaMng9hEJanXYtKgnMA0k",
+	"2U5yba/kA0IwsEacAxPjXPFwVDUm4hr6mxgjBDt3UYEJdYBsxOOUaKYsnJOWZJbRFbP4GkK6rr6NJj3r",
+	"BmQ6tb/+LBLJlA8K6YVa/h+7nFtit1eNSM8dGwuMigBmkevCumJwqx2KuRrUhjcDKWx7EgcBpOg1cFWD",
+	"oQrKs6M/4jL/0oviW+Z+M8HTsrjZqvhRBBDJrmsJfvPp6d8f1e2K3dOPWo2LAYDB4hVZ/AXsejQIoejp",
+	"XrijD9bK/XBi2qQSLiARKy5zl95jeLXBuawPP+aSAaD+neo6f57aoeERzMM5CCBEIptNd0qB2DAAy7K2",
+	"S67p4Dpk92oWtkX27Qh6fPnLVPK7h+/Ase0qg4laZcYAhgmg+fGadCUtgv2uQc9TB8nQ2eAFTG0vdqtn",
+	"JLJHq8C5H/2xptmy9x64ZNf7eItuQbL++bLqBVmUPGEJMbvmHANoqCnNckUogU6CxmRTsqW2F4ywVY7d",
+	"9Ld20nPxmff33ny9XXjMjwGwzH86f+KCq3RPut472xBXw5LLxmG8V/ahkPogvuH3UltmgvaBNFvC6xeY",
+	"uox9XrC3W3XIFaMFRhJCyK3FBsQTtJSScmmhv2zrpRlbcGF0WsPkAOTEBTbjUREsS0WQWhp9FuiDjpxv",
+	"ywg7bOEh5wBlqCISU4VmT8JpXHDNY0Wo4gk7sxKSi8/it1JqihotLZbYho0Ucn0GGJkqtZ5wqN7A7ntg",
+	"h2hsTpTUuRnfE9sq67NwnrUqKRh6Qld1hlb3sL+sukHlTPgsmA+4pf5DvAUf9tsYeM37or/eE40Q6QoA",
+	"g8AdkeXILoQYMvnRnGcaq/q8vH4+R3FtXmat2NRCMQvXYKpwTC0L+JIa7o4acTwAKsaWbnAQZ4wWqu4X",
+	"8j15QXAaNS4tVcuq5Wf7RASggpHBfsLV3Amb3aYii+t4L8NxNEu3W2Mb6rrvAF2giqedbOdqiAemMt+w",
+	"mrjbns5WMCwk0bISSlrKAO4hgq95MQltK6ztpm4PGdS3VLVuOec7RcwIgE2+ppuzRtE6uBNBnrTIuyPI",
+	"f8sF6/cyyj+iav1b6shhDn3NaQGhNSDf9BvDQHjIN+3LN7XYCdgKE6RVu6616pTfi8v6oe6n/zVBs16i",
+	"KN/pxm/g6sUpz9HmsY061KEQWusITo8rxz0yCJf1m4RkvStg7SaSagO514Z9anphR+M+r9sH98wtcno1",
+	"RrBTop1p5MxlAJTHFUKkMGUb8Gyp9DCoxBiRxQ6icSoVE43ILO8rsUIaNnZtHJPfoaLj5vinJDQOcFcd",
+	"MplRSsX8OYyKaUVmNF46rdiNVZ8SrGjuR3ZKsaXxXz13/etGbCpzB9oE5Nqm8FC7e09aPxQQ3xLOMFDT",
+	"DzQM0AMguRGKYBDw8H0k8IPN+yfavGFpMcTgvU1uejB3/0rmLsipcGVli7GGAoneY/b6xn2yQG0flCj2",
+	"bTSaqIZ0Rntb1Yyg6WKoMmIm/aCK3B+qY5wO9A2pGBFMaZaQUoC5qiPb3jrLbEdQaAA6oNru/pH5dhWS",
+	"K7p4AOvo00k0XWD9JmREY2CHQ7GSwy4nscxkWXikCtKlR2sxX98ix907TEFWLP6EqoD7zmtvmW5LKs4U",
+	"ZmEa5kPR5XiNC6UZTXzMtqsQ9IouHqpAv/q8asc/KLlkAenVW7djg3v64wcvaa7Lgl3Ju0+zvh3gY7OQ",
+	"+xlEcM05m/gOQJ2h+ul+NLpbBfVOozJbLbFcw2Ao94IErSfH0Mm2Dwlv71291VKBiou7uVXARH/iXfa6",
+	"0bUf2lZDripMaofiff/495Y1b5nIsar3XZ0fQxAy5yxL1FkTgSIKtQSrJdURrRqq90Vy4CF/p/t9sur+",
+	"rH7490IJv4te+3fFecgYthv+zjb3frY7+iOlKt1xZ96U/zwlHGbUEey0Dzfdk/vV+mAMjSABsu8KfVER",
+	"5j5t9bj7+YYnrCurLB8fBFwE3oVpznhoch4brV3Z7heQqoGQEixTzH1Kr1niPUkxFTHL+owC8/1t3teH",
+	"9obf1bF4xWKeQNW82WSjzGv/DstV7uRSCOEVn3jYZQ/P83gZ2lkmkumuUtXXIqnKVB82ttOATxBZJCDM",
+	"rEUK5Y7e3U6pSOZlj6i44PHy/rLwLSCf8Hg5zsF5ZxYxHhosTJKJLVHQhuK81YfP0dRHby4g6NzjY3yD",
+	"T9w3i9lOK+QDnrFMigXcl1wfpGgYTs53iqhypqlaKheqYqRgMZQ+2iJiK6x8u71kLA8frV8Yyx9uB39p",
+	"vLZZ2xxIqjTdEFv4p84ADgfaqJA69ZGIJtZBgwa7s06+JfE2ssHxnd1bEuNxWtp+XVFd8oBFpC/L3Ig7",
+	"9H+7UAqcURCDmCkCNf18ltkE6S4z5LRUfeBr5uuHI+mPb9WyDquvidI8898yeUZFP+DhN6VSZFTcwzP3",
+	"gWmyThk62G2xNCJS9Vo+BVtx4RzToXQr88i3RGJc8f3UG18kCamIhkqM0RkbH62b8BMtUsuciT46m+8f",
+	"5GWwEbrzEiTmikKnTOZQIrFP5VYz09bm99vAaAB/W4dsL/Cou70j7RUZYfaHOW00ywwjACKLCLi+8UcD",
+	"dNX77Pa4HW31St5XfTVEYXTPLgAXDxBwNAsQfVja8oOADYQv2m6PWVCQqnLVv8vl6mGTd2v9C0mkf4vV",
+	"kvf4OT4s+YOfw7u91EkRGcdlUUDdMfQy8e1xRuNlb/UxPHCQWPwLEFpoWMM/bYtavmJVWTEiKtWI54EA",
+	"fVKyyTj0162pCMKU5isziXEjr7goNVPbo/NVubKoSseRech+0O1bcKv+TKSWt5RTEaD1WZUBgUhrVfpT",
+	"Cvh04lCdDQopVw6mHDVTM0ApNM+wDWeJnICfIHAdwq3NmLnysObbz7N5xntU2A/m629Jg4UF30d1xtym",
+	"ztFtcQMrKmspSSbFwjY6gMBDo2O1SmnBKme4O6tedoCO1kFuuKKLb4kXruhicX8dBoZUta8A/2q5CUrR",
+	"h+r8UXwN6cZmFZf43nuI+XBgLGmz2CaWNMZVttCkrUqw4NcMUL9rfrBtLs1/epGJ/fULnvygqmX/Pmi6",
+	"ZpT35j0PePKD6x6iYGsnaACgyMfcGrkqlWtz+2+k7dT9+O+Yhh1QxODnfvRDo4JVOtnjhj52PFwfu5PK",
+	"jHPBnKGpUp7ntnmn8p+Ao0bv8p7D0Oh7cZdH4k9q8P6p2YXkDHOs6tx+HqfYVYu43ikHCeM3iUUAHhZB",
+	"RSOiJSkArsvcchBjLiDX/TswKqD6tCbumrFe4+uT+X5Q1w3LRNBnw6lYK0aFPsOsjlrP58rmagfOlZyP",
+	"saxuk+iw+pAtw8xdYcRDCxbKWHFCWOhqY800e2nemOqwuy5hwA3VpuaRucSCJDW8+jNVV/Kf5qlvlrBm",
+	"9aK3UKVJ1Rg6GMwYVGOijcAoVG3cvC5OKmYsUUViqaB4QUG2QMbQLzWv2x1h57U5oUiKmAozpSXLdQ8c",
+	"H3BEKssiDPD2lm5+hge+WW54S3mCWxBqvljIXCqaqcNkYNmWema3jJTAVlUuoREsUdxa5xDx0DfUTuED",
+	"07CS868AW9Et5KvtsmekELgk0BUpi6WhMZzWVstFQGw3gsJ+aA6fYZKtICuc9YxdY4a8/6ybb7/tOx22",
+	"IPMT+PBnPXTG6y11hzwiStYdNeZllhlr1fyeQz4gNGyBxEAQ/H0yP+1PbqDJJ/PE7RxaePUdn1gz5iVC",
+	"D3hJek2zktV5rvBn1QvpUOi46My2vkQYzqne5pO8ypVSrLh2Z64sssnp5Gjy5dcv/y8AAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -17,6 +17,8 @@ const props = defineProps<{
   to: string;
   name: string;
   count?: number;
+  /** Words in the place of a count. */
+  note?: string;
   list?: List;
   view?: OwnView;
   takes?: boolean;
@@ -57,6 +59,7 @@ const move = (name: string) => props.items?.find((i) => i.name === name)?.act();
         :style="{ '--own': `var(--${view.colour})` }"
       />
       <span class="name" :title="name">{{ name }}</span>
+      <span v-if="note" class="count">{{ note }}</span>
       <span v-if="count !== undefined && (count || view?.counted)" class="count">{{ count }}</span>
     </router-link>
     <ActionMenu v-if="items" class="more" :label="label" :items="() => items ?? []">

@@ -164,6 +164,7 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
           :to="`/${v.view}`"
           :name="viewNames[v.view]!"
           :count="v.count?.(overview)"
+          :note="v.note?.(overview)"
           :takes="v.view === 'cup'"
           @drop="(id) => many.move(id, { list: null })"
         />
@@ -250,6 +251,7 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
         :to="`/${v.view}`"
         :name="viewNames[v.view]!"
         :count="v.count?.(overview)"
+        :note="v.note?.(overview)"
       />
       <IndexEntry to="/history" name="History" />
       <IndexEntry
@@ -258,6 +260,7 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
         :to="`/${v.view}`"
         :name="viewNames[v.view]!"
         :count="v.count?.(overview)"
+        :note="v.note?.(overview)"
       />
     </ul>
   </nav>

@@ -21,7 +21,15 @@ const short = (title: string) => (title.length > 28 ? `${title.slice(0, 27)}…`
 const turns = new Map<string, Promise<void>>();
 
 type Command =
-  "complete" | "reopen" | "cancel" | "restore" | "skip" | "pause" | "resume" | "end-repeat";
+  | "complete"
+  | "reopen"
+  | "cancel"
+  | "keep"
+  | "restore"
+  | "skip"
+  | "pause"
+  | "resume"
+  | "end-repeat";
 
 /** Everything a person can do to a to-do, with its word afterwards. */
 export function useActions() {
@@ -83,7 +91,12 @@ export function useActions() {
   const command = (id: string, name: Command) =>
     send((header) => client.POST(`/api/todos/{id}/${name}`, { params: { path: { id }, header } }));
 
-  const run = (id: string, name: Command) => attempt(async () => took(await command(id, name)));
+  /** Does something to one; true once it is kept. */
+  const run = (id: string, name: Command) =>
+    attempt(async () => {
+      took(await command(id, name));
+      return true;
+    });
 
   /** Ticks, or takes the tick back. The row is struck before the server answers. */
   async function tick(todo: Todo) {
@@ -140,7 +153,7 @@ export function useActions() {
 
   /** Picks it for today's handful, or takes it out. */
   const pick = (todo: Pick<Todo, "id">, isIn: boolean) =>
-    attempt(async () =>
+    attempt(async () => {
       took(
         await send((header) =>
           client.POST("/api/todos/{id}/handful", {
@@ -148,8 +161,9 @@ export function useActions() {
             body: { in: isIn },
           }),
         ),
-      ),
-    );
+      );
+      return true;
+    });
 
   const tag = (todo: Pick<Todo, "id">, add: string[], remove: string[]) =>
     attempt(async () =>
@@ -256,15 +270,16 @@ export function useActions() {
     );
 
   const remove = (todo: Pick<Todo, "id" | "revision">) =>
-    attempt(async () =>
+    attempt(async () => {
       took(
         await send(() =>
           client.DELETE("/api/todos/{id}", {
             params: { path: { id: todo.id }, header: { "If-Match": "*" } },
           }),
         ),
-      ),
-    );
+      );
+      return true;
+    });
 
   async function turnBack(change?: number) {
     const done = await send((header) =>

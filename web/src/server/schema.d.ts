@@ -38,6 +38,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/review/{walk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk: components["schemas"]["Walk"];
+            };
+            cookie?: never;
+        };
+        /** A guided walk, each of its steps a group, also those that are empty */
+        get: operations["getReview"];
+        put?: never;
+        /** Note that the walk was gone through today */
+        post: operations["finishReview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lists/{id}/view": {
         parameters: {
             query?: never;
@@ -566,6 +586,23 @@ export interface paths {
         put?: never;
         /** Make subtasks of one that is too long for a day, with their shares of its estimate */
         post: operations["splitTodo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that it is to stay as it is; it counts as changed now */
+        post: operations["keepTodo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2223,7 +2260,7 @@ export interface components {
         };
         Group: {
             /** @enum {string} */
-            kind: "to-sort" | "laid-by" | "people-and-notes" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them" | "without-due" | "unplanned" | "planned-for" | "parked" | "priority" | "in-list" | "on-shelf" | "untagged" | "with-person" | "status" | "estimate" | "quarter" | "found" | "found-done" | "found-away" | "found-bin";
+            kind: "to-sort" | "laid-by" | "people-and-notes" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them" | "without-due" | "unplanned" | "planned-for" | "slipped" | "waited-for" | "stuck" | "next-month" | "untouched" | "the-day" | "parked" | "priority" | "in-list" | "on-shelf" | "untagged" | "with-person" | "status" | "estimate" | "quarter" | "found" | "found-done" | "found-away" | "found-bin";
             /** @description The group's day, week or month */
             horizon: string | null;
             /** @description The id of its section, list, shelf, tag or person; absent for none */
@@ -2372,6 +2409,14 @@ export interface components {
             proposals: components["schemas"]["HourProposal"][];
             /** @description How many have a time, and what none is free for */
             says: string;
+        };
+        /** @enum {string} */
+        Walk: "daily" | "weekly" | "monthly";
+        FinishedReview: {
+            /** @description How many to-dos were decided on */
+            decided: number;
+            /** @description How long that took, at most a week */
+            minutes: number;
         };
         HoursOn: {
             day: string;
@@ -2742,6 +2787,59 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: components["responses"]["View"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getReview: {
+        parameters: {
+            query?: {
+                /** @description Rows to leave out, counted over all groups */
+                offset?: components["parameters"]["Offset"];
+                limit?: components["parameters"]["Limit"];
+                /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+                have?: components["parameters"]["Have"];
+            };
+            header?: never;
+            path: {
+                walk: components["schemas"]["Walk"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["View"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    finishReview: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                walk: components["schemas"]["Walk"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinishedReview"];
+            };
+        };
+        responses: {
+            /** @description What was noted */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
             default: components["responses"]["Problem"];
         };
     };
@@ -3603,6 +3701,26 @@ export interface operations {
                 "application/json": components["schemas"]["Split"];
             };
         };
+        responses: {
+            200: components["responses"]["Changed"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepTodo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             200: components["responses"]["Changed"];
             default: components["responses"]["Problem"];

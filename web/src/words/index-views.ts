@@ -1,10 +1,13 @@
 import type { Overview } from "@/server/client";
+import { lastReviewed } from "./review";
 
 /** A shipped view as it stands in the index. */
 export interface IndexView {
   view: string;
   /** Its number there, if it has one. */
   count?: (o: Overview) => number;
+  /** What is said there in words, in the place of a number. */
+  note?: (o: Overview) => string;
 }
 
 /** The shipped views by what one does with them, in the order in which they come. */
@@ -22,7 +25,11 @@ export const indexViews: Record<"Gather" | "Do" | "Look ahead" | "Look back", In
     { view: "within-a-week", count: (o) => o.counts.withinAWeek },
     { view: "projects", count: (o) => o.counts.projects },
   ],
-  "Look back": [{ view: "done" }, { view: "bin", count: (o) => o.counts.bin }],
+  "Look back": [
+    { view: "review", note: (o) => lastReviewed(o) },
+    { view: "done" },
+    { view: "bin", count: (o) => o.counts.bin },
+  ],
 };
 
 export type IndexGroup = keyof typeof indexViews;

@@ -12,6 +12,7 @@ export interface KeyHelp {
     | "In a list"
     | "In columns"
     | "In the week"
+    | "In a review"
     | "Many at once"
     | "Go to";
 }
@@ -54,6 +55,11 @@ export const keyHelp: KeyHelp[] = [
   { group: "In the week", keys: ["."], does: "take what is proposed for it" },
   { group: "In the week", keys: ["o"], does: "open the day’s cup, or close it" },
   { group: "In the week", keys: ["w"], does: "the day’s own working hours", opens: "hours" },
+  { group: "In a review", keys: ["."], does: "leave it as it is, or keep it" },
+  { group: "In a review", keys: ["c"], does: "let it go" },
+  { group: "In a review", keys: ["b"], does: "take back what is waited for" },
+  { group: "In a review", keys: ["i"], does: "put in what comes next in a project" },
+  { group: "In a review", keys: ["<", ">"], does: "to the step before, after" },
   { group: "Many at once", keys: ["x"], does: "choose a row, or let it go" },
   { group: "Many at once", keys: ["Shift ↓", "Shift ↑"], does: "choose the next rows too" },
   {

@@ -13,6 +13,9 @@ export type SettingName =
   | "rows"
   | "views"
   | "marks"
+  | "reviewedDaily"
+  | "reviewedWeekly"
+  | "reviewedMonthly"
   | "firstThing"
   | "morning"
   | "afternoon"
@@ -82,6 +85,9 @@ export const defaultValues: Record<SettingName, string> = {
   rows: "roomy",
   views: allViews.join(","),
   marks: "tag",
+  reviewedDaily: "never",
+  reviewedWeekly: "never",
+  reviewedMonthly: "never",
   firstThing: "09:00",
   morning: "09:00",
   afternoon: "14:00",

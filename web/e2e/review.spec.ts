@@ -1,0 +1,105 @@
+import { expect, history, latest, slip, test, toast, visit } from "./tincup";
+
+test("a weekly review from first step to last, with a reload in the middle and an undo", async ({
+  page,
+  demo,
+}) => {
+  const start = await latest(demo.url);
+  await visit(page, `${demo.url}/review`);
+  await expect(page.getByRole("link", { name: /Weekly review .*not done yet/ })).toBeVisible();
+  await page.getByRole("link", { name: /Weekly review/ }).click();
+  const card = page.locator(".card");
+  const step = page.locator(".step[aria-current]");
+  const title = () => card.locator("h2").innerText();
+  await expect(step).toHaveAccessibleName(/In the Cup: \d+ left/);
+
+  // A chooser: no key of it reaches the page, and what it chose decides.
+  const first = await title();
+  await page.keyboard.type("l");
+  await expect(page.locator("[data-layer=list]")).toBeVisible();
+  await page.keyboard.type("vol");
+  await page.keyboard.press("Enter");
+  await expect(card.locator("h2")).not.toHaveText(first);
+  expect((await history(demo.url))[0]).toContain(`“${first}”`);
+  expect(await latest(demo.url)).toBe(start + 1);
+
+  // Keys typed ahead of the answers: each is for the to-do that stood there.
+  const second = await title();
+  await page.keyboard.press("8");
+  const third = await title();
+  await page.keyboard.press(" ");
+  expect(third).not.toBe(second);
+  await expect
+    .poll(async () => (await history(demo.url)).slice(0, 2))
+    .toEqual([
+      expect.stringContaining(`Done: “${third}”`),
+      expect.stringContaining(`Planned for week 48 of 2026: “${second.slice(0, 30)}`),
+    ]);
+  // What is undone is asked about again.
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(card.locator("h2")).toHaveText(third);
+  await page.keyboard.press(".");
+  await expect(card.locator("h2")).not.toHaveText(third);
+
+  // A reload in the middle goes on where it was.
+  const now = await title();
+  const decided = await page.locator(".told").innerText();
+  await page.reload();
+  await expect(card.locator("h2")).toHaveText(now);
+  expect((await page.locator(".told").innerText()).split(".")[0]).toBe(decided.split(".")[0]);
+  // Its slip opens, and closes again without an act.
+  const before = await latest(demo.url);
+  await page.keyboard.press("Enter");
+  await expect(slip(page)).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(slip(page)).toBeHidden();
+  expect(await latest(demo.url)).toBe(before);
+
+  // Another step first, and back; a project gets its next action.
+  await page.getByRole("button", { name: /^Standing still: / }).click();
+  await expect(step).toHaveAccessibleName(/Standing still/);
+  await page.keyboard.press("i");
+  await page.keyboard.type("Ask the joiner for a date, by Friday");
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Ask the joiner for a date").first()).toBeVisible();
+
+  // All the rest is left as it is, by one key.
+  for (let i = 0; i < 120 && (await card.count()); i++) await page.keyboard.press(".");
+  await expect(page.getByText("That is all of it.")).toBeVisible();
+  await expect(page.locator(".told")).toContainText("1 planned");
+  await expect(page.locator(".told")).toContainText("1 given a next action");
+  await page.getByRole("button", { name: "Finish the review" }).click();
+  await expect(toast(page, /^Weekly review done: \d+ decided in \d+ min/)).toBeVisible();
+  await expect(page.getByRole("link", { name: /Weekly review .*done today/ })).toBeVisible();
+  await expect(
+    page.getByRole("navigation", { name: "Index" }).getByRole("link", { name: "Review" }),
+  ).toContainText("today");
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(page.getByRole("link", { name: /Weekly review .*not done yet/ })).toBeVisible();
+});
+
+test("the daily walk ends with the handful; what the server does not take is asked about again", async ({
+  page,
+  demo,
+  complaints,
+}) => {
+  await visit(page, `${demo.url}/review/daily`);
+  const card = page.locator(".card h2");
+  await page.getByRole("button", { name: /^The day: / }).click();
+  await expect(page.locator(".holds")).toContainText("of work");
+  // Five fill it; the sixth is refused, and asked about again.
+  const full = page.locator(".toast").filter({ hasText: /handful.*full|five/i });
+  for (let i = 0; i < 6 && !(await full.count()); i++) {
+    await page.keyboard.press("h");
+    await page.waitForTimeout(300);
+  }
+  await expect(full.first()).toBeVisible();
+  await expect(card).toBeVisible();
+  complaints.length = 0; // of the one that was refused
+  const asked = await card.innerText();
+  await page.route("**/plan", (r) => r.abort());
+  await page.keyboard.press("9");
+  await expect(toast(page, "away").last()).toBeVisible();
+  await expect(card).toHaveText(asked);
+  complaints.length = 0;
+});

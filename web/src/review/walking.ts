@@ -1,0 +1,193 @@
+import { computed, type Ref, ref, watch } from "vue";
+import { useRoute, useRouter } from "vue-router";
+import { useActions } from "@/server/actions";
+import { client, type Overview, type Row, send } from "@/server/client";
+import { useFinishReview, useReview } from "@/server/review";
+import { useServer } from "@/server/server";
+import { useCurrent } from "@/state/current";
+import { cupOfDigit, useKeys } from "@/state/keys";
+import { type Act, actKeys, type StepKind, steps, type Walk } from "@/words/review";
+import { useProgress } from "./progress";
+
+/** How many rows of a walk are read at once. */
+const most = 200;
+
+/**
+ * A walk under way: its steps, the one to-do that is asked about, and what is done to it by
+ * buttons and keys. What is decided leaves at once; what could not be kept comes back.
+ */
+export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview | undefined>) {
+  const route = useRoute();
+  const router = useRouter();
+  const actions = useActions();
+  const current = useCurrent();
+  const server = useServer();
+  const finish = useFinishReview();
+  const today = computed(() => overview.value?.today ?? "");
+  const { progress, settled, settle, reopen, follow, forget, acts, resumed } = useProgress(
+    walk,
+    today,
+  );
+  const offset = ref(0);
+  const { data: view, error, refetch } = useReview(walk, offset);
+  const groups = computed(() => view.value?.groups ?? []);
+  watch(view, (v) => v && follow(v.groups, v.total <= most), { immediate: true });
+
+  /** What is left of each step, as far as its rows are read. */
+  const rest = (kind: StepKind) =>
+    (groups.value.find((g) => g.kind === kind)?.rows ?? []).filter((r) => !settled(r.todo.id));
+  /** How many are left of it: of those that are not read, all. */
+  function left(kind: StepKind) {
+    const g = groups.value.find((one) => one.kind === kind);
+    return g ? g.count - g.rows.filter((r) => settled(r.todo.id)).length : 0;
+  }
+  const order = computed(() => groups.value.map((g) => g.kind));
+  /** The step that was chosen, or the first that has something left. */
+  const step = computed(() => {
+    const chosen = progress.value.step;
+    if (chosen && left(chosen) > 0) return chosen;
+    const at = chosen ? order.value.indexOf(chosen) : -1;
+    const after = [...order.value.slice(at + 1), ...order.value.slice(0, Math.max(at, 0))];
+    return after.find((kind) => left(kind) > 0);
+  });
+  const rows = computed(() => (step.value ? rest(step.value) : []));
+  const row = computed(() => rows.value[0]);
+  // Of many, those of the step that is walked are read.
+  watch([step, groups], () => {
+    if (!step.value || !view.value || view.value.total <= most) return (offset.value = 0);
+    let before = 0;
+    for (const g of groups.value) {
+      if (g.kind === step.value) break;
+      before += g.count;
+    }
+    offset.value = before;
+  });
+  const go = (kind: StepKind | undefined) => {
+    writing.value = false;
+    if (kind) progress.value.step = kind;
+  };
+  function beside(by: number) {
+    const open = order.value.filter((kind) => left(kind) > 0);
+    const at = open.indexOf(step.value ?? open[0]!);
+    go(open[at + by]);
+  }
+  const level = (kind: StepKind) => {
+    const most = Math.max(progress.value.most[kind] ?? 0, 1);
+    return Math.min(left(kind) / most, 1);
+  };
+
+  const writing = ref(false);
+  /** Does one act to one to-do, and goes on at once; what is not kept is asked about again. */
+  async function act(one: Act, at?: HTMLElement) {
+    const r = row.value;
+    if (!r) return;
+    const { todo } = r;
+    if (one === "next-action") {
+      writing.value = true;
+      return;
+    }
+    if (one === "list" || one === "due") {
+      choosing.value = { row: r, act: one };
+      current.chooser = {
+        kind: one,
+        todo,
+        at: at ?? document.querySelector<HTMLElement>(".card")!,
+      };
+      return;
+    }
+    settle(r, one);
+    if (!(await kept(one, r))) reopen(todo.id);
+  }
+  function kept(one: Act, { todo }: Row): Promise<boolean | undefined> | boolean {
+    const cup = cupOfDigit(overview.value, actKeys[one].press);
+    if (/^\d$/.test(actKeys[one].press))
+      return cup ? actions.plan(todo, cup.horizon) : Promise.resolve(undefined);
+    switch (one) {
+      case "tick":
+        return actions.run(todo.id, "complete");
+      case "let-go":
+        return actions.run(todo.id, "cancel");
+      case "keep":
+        return actions.run(todo.id, "keep");
+      case "bin":
+        return actions.remove(todo);
+      case "handful":
+        return actions.pick(todo, true);
+      case "take-back":
+        return actions.edit(todo, { person: null });
+    }
+    return true; // it is left as it is
+  }
+  /** A chooser is open; once what it chose is kept, the to-do is decided. */
+  const choosing = ref<{ row: Row; act: Act }>();
+  watch(view, (v) => {
+    const c = choosing.value;
+    if (!c || !v) return;
+    const now = v.groups.flatMap((g) => g.rows).find((r) => r.todo.id === c.row.todo.id);
+    if (now && now.todo.revision <= c.row.todo.revision) return;
+    choosing.value = undefined;
+    settle(c.row, c.act);
+  });
+  async function write(text: string) {
+    const r = row.value;
+    writing.value = false;
+    if (!text.trim() || !r) return;
+    settle(r, "next-action");
+    const made = await actions.attempt(async () => {
+      const done = await send((header) =>
+        client.POST("/api/sentence/todos", {
+          params: { header },
+          body: { text, parent: r.todo.id, ...server.wall() },
+        }),
+      );
+      actions.took(done);
+      return true;
+    });
+    if (!made) reopen(r.todo.id);
+  }
+  const openSlip = () => {
+    if (row.value)
+      void router.replace({ ...route, query: { ...route.query, slip: row.value.todo.id } });
+  };
+  useKeys((press) => {
+    if (!row.value || !step.value || writing.value) return false;
+    if (press === "<" || press === ">") {
+      beside(press === "<" ? -1 : 1);
+      return true;
+    }
+    if (press === "Enter") {
+      if (document.activeElement?.matches("button, a")) return false;
+      openSlip();
+      return true;
+    }
+    if (press === " " && document.activeElement?.matches("button, a")) return false;
+    const fits = steps[step.value]?.acts.find((one) => actKeys[one].press === press);
+    if (fits) {
+      void act(fits);
+      return true;
+    }
+    if (!/^\d$/.test(press)) return false;
+    const cup = cupOfDigit(overview.value, press);
+    const r = row.value;
+    if (cup) {
+      settle(r, "today");
+      void Promise.resolve(actions.plan(r.todo, cup.horizon)).then((ok) => ok || reopen(r.todo.id));
+    }
+    return true;
+  });
+
+  const minutes = computed(() => Math.round(progress.value.seconds / 60));
+  const over = computed(() => view.value && order.value.every((kind) => left(kind) === 0));
+  async function end() {
+    if (!walk.value) return;
+    if (!(await finish(walk.value, { decided: acts.value.length, minutes: minutes.value }))) return;
+    forget();
+    void router.push("/review");
+  }
+  return {
+    query: { view, error, refetch },
+    steps: { order, left, level, step, go },
+    asked: { row, rows, writing, act, write, openSlip },
+    told: { acts, minutes, over, resumed, forget, end },
+  };
+}

@@ -111,6 +111,12 @@ func (a *Session) Fills(desk *book.Desk, c day.Clock, p *book.Postponement) []Fi
 	return fills[:min(len(fills), mostFills)]
 }
 
+// Past is what became of so many days up to today, for one who reads the desk.
+func (a *Session) Past(desk *book.Desk, c day.Clock, days int) []plan.PastDay {
+	chosen := a.inForce(desk.Account()).settings
+	return plan.Past(desk, c, chosen.AssumedMinutes(), days)
+}
+
 // Week is the work on the desk and the hours of so many days, for one who reads the desk.
 func (a *Session) Week(desk *book.Desk, c day.Clock, days int) (*plan.Problem, plan.Gathered, error) {
 	chosen := a.inForce(desk.Account()).settings

@@ -1,11 +1,13 @@
 package httpapi
 
 import (
+	"net/http"
 	"slices"
 
 	"github.com/gin-gonic/gin"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 	"tincup/internal/core/settings"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
@@ -29,6 +31,20 @@ func (s *server) FinishReview(c *gin.Context, walk contract.Walk, params contrac
 	cmd := book.FinishReview{Walk: settings.Walk(slices.Index(walks, view.Review(walk))), Decided: in.Decided, Minutes: in.Minutes}
 	reply, err := s.as(c).Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd, turned)
 	s.reply(c, reply, err)
+}
+
+// pastDays is how far back GetPast goes: four weeks.
+const pastDays = 28
+
+// GetPast answers with what was planned and done day by day.
+func (s *server) GetPast(c *gin.Context) {
+	out := make([]contract.PastDay, 0, pastDays)
+	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
+		for _, d := range s.as(c).Past(b, clock, pastDays) {
+			out = append(out, contract.PastDay{Day: d.Date.String(), Planned: d.Planned, Done: d.Done, Count: d.Count})
+		}
+	})
+	c.JSON(http.StatusOK, out)
 }
 
 // KeepTodo says that a to-do is to stay as it is.

@@ -41,6 +41,11 @@ func TestReview(t *testing.T) {
 		t.Errorf("%q", says)
 	}
 	s.want(200, "POST", "/api/undo", "{}", "Window-Id: w")
+	s.want(200, "POST", "/api/todos/"+thought+"/complete", "")
+	past := s.want(200, "GET", "/api/past", "")
+	if past.text(t, "27.day") != "2026-11-24" || past.field(t, "27.done") != 30.0 || past.field(t, "27.count") != 1.0 || past.text(t, "0.day") != "2026-10-28" {
+		t.Errorf("the past: %s", past.body)
+	}
 	s.want(422, "POST", "/api/review/daily", `{"decided":-1,"minutes":7}`)
 	s.want(422, "POST", "/api/review/daily", `{"decided":1,"minutes":100000}`)
 	if bad := s.call("GET", "/api/review/yearly", ""); bad.status < 400 || bad.status > 499 {

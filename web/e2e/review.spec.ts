@@ -103,3 +103,28 @@ test("the daily walk ends with the handful; what the server does not take is ask
   await expect(card).toHaveText(asked);
   complaints.length = 0;
 });
+
+test("four weeks gone by stand in Done as a picture, and as a table with the same numbers", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/done`);
+  const past = page.getByRole("region", { name: "The last four weeks" });
+  const picture = past.getByRole("img");
+  await expect(picture).toHaveAccessibleName(/^Four weeks: .* done, .* planned/);
+  const titles = await picture.locator("title").allTextContents();
+  expect(titles).toHaveLength(28);
+  const today = /(Tue 24 Nov): (.*) planned, (.*) done in (\d+)/.exec(
+    titles.at(-1)!.replaceAll(/\s+/g, " "),
+  )!;
+  await past.getByRole("button", { name: "As a table" }).click();
+  const row = past.getByRole("row").nth(1);
+  await expect(row.getByRole("rowheader")).toHaveText(today[1]!);
+  await expect(row.getByRole("cell")).toHaveText([today[2]!, today[3]!, today[4]!]);
+  // It follows what is done.
+  const { id } = await demo.post("/api/todos", { title: "Oil the shutter", estimate: 90 });
+  await demo.post(`/api/todos/${id}/complete`, {});
+  await expect(row.getByRole("cell").last()).toHaveText(String(Number(today[4]) + 1));
+  await past.getByRole("button", { name: "As a picture" }).click();
+  await expect(picture).toBeVisible();
+});

@@ -1215,6 +1215,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How much was planned and how much was done on each day of the last four weeks */
+        get: operations["getPast"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/week/hours": {
         parameters: {
             query?: never;
@@ -2412,6 +2429,15 @@ export interface components {
         };
         /** @enum {string} */
         Walk: "daily" | "weekly" | "monthly";
+        PastDay: {
+            day: string;
+            /** @description Minutes of what has the day as its plan by now, done or not */
+            planned: number;
+            /** @description Minutes of what was completed on it */
+            done: number;
+            /** @description How many were completed */
+            count: number;
+        };
         FinishedReview: {
             /** @description How many to-dos were decided on */
             decided: number;
@@ -4894,6 +4920,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Levelled"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The days in their order, today the last */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastDay"][];
                 };
             };
             default: components["responses"]["Problem"];

@@ -9,6 +9,7 @@ import ColumnsSheet from "./ColumnsSheet.vue";
 import ComesRound from "./ComesRound.vue";
 import GroupHead from "./GroupHead.vue";
 import GroupRows from "./GroupRows.vue";
+import PastChart from "./PastChart.vue";
 import NarrowBar from "./NarrowBar.vue";
 import PersonCard from "./PersonCard.vue";
 import SearchHead from "./SearchHead.vue";
@@ -230,6 +231,7 @@ const failure = computed(() => {
         @minutes="walkMinutes"
         @print="(columns) => printSheet(columns, readAll)"
       />
+      <PastChart v-if="viewName === 'done' && view?.total" />
       <NarrowBar
         v-if="overview && narrows"
         ref="narrowBar"

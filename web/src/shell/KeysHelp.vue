@@ -14,6 +14,8 @@ const groups = [
   "On a row",
   "In a list",
   "In columns",
+  "In the week",
+  "In a review",
   "Many at once",
   "Everywhere",
   "Go to",

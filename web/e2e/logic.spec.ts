@@ -1,5 +1,5 @@
 /** What the page works out by itself, without a browser. */
-import "./no-browser";
+import { numbers } from "./no-browser";
 import { expect, test } from "@playwright/test";
 import { createPinia, setActivePinia } from "pinia";
 import { piecesOf } from "@/capture/pieces";
@@ -16,12 +16,6 @@ import { totalWords, verdictOf } from "@/words/meaning";
 import { minutesOf } from "@/words/fields";
 import * as dates from "@/words/dates";
 import { cupWords, fillOf, fullWords } from "@/words/load";
-
-/** Numbers that look random and are the same each time (Park and Miller's generator, 1988). */
-function numbers(seed: number) {
-  let state = seed;
-  return (n: number) => (state = (state * 48271) % 2147483647) % n;
-}
 
 test.describe("the builder's tree", () => {
   const pick = numbers(7);

@@ -18,3 +18,9 @@ for (const [name, value] of Object.entries({
   sessionStorage: storage,
 }))
   Object.defineProperty(globalThis, name, { value, configurable: true });
+
+/** Numbers that look random and are the same each time (Park and Miller's generator, 1988). */
+export function numbers(seed: number) {
+  let state = seed;
+  return (n: number) => (state = (state * 48271) % 2147483647) % n;
+}

@@ -35,12 +35,13 @@ const desk = { width: 1280, height: 800 };
 const phone = { width: 390, height: 844 };
 const shots = [
   { name: "today", path: "/today" },
-  { name: "week", path: "/week", button: "Level the week" },
+  { name: "week", path: "/week" },
+  { name: "level", path: "/week", button: "Level the week" },
+  { name: "review", path: "/review/weekly" },
   { name: "upcoming", path: "/upcoming" },
   { name: "list", link: "Opening evening" },
   { name: "ready", path: "/ready", button: "Show why" },
   { name: "projects", path: "/projects" },
-  { name: "view", path: "/today", link: "Short things for the museum" },
   { name: "columns", path: "/today", link: "Museum by status" },
   { name: "two-by-two", path: "/ready?shape=two-by-two" },
   { name: "search", path: "/search?q=lamp" },
@@ -62,7 +63,6 @@ const shots = [
     path: "/today",
     type: "Order mount board by Friday at 4 in Night Signals high 20 min #suppliers, ask the framer",
   },
-  { name: "history", path: "/history" },
   { name: "settings", path: "/settings" },
   { name: "dark", path: "/today", open: "Confirm opening evening", colorScheme: "dark" },
   { name: "phone", path: "/today", viewport: phone },

@@ -211,7 +211,7 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
           v-for="s in slots"
           :key="s.slip.todo.id"
           class="slot"
-          :class="{ pulled: pulled?.id === s.slip.todo.id }"
+          :class="{ pulled: pulled?.id === s.slip.todo.id, under: s.slip.under }"
           :style="s.style"
           :data-slot="s.slip.todo.id"
         >
@@ -370,6 +370,10 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
 }
 .slot {
   padding-bottom: 1px;
+}
+/* What takes its time too is seen beside it. */
+.slot.under {
+  padding-left: 16px;
 }
 .slot.pulled {
   z-index: 2;

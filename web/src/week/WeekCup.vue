@@ -201,8 +201,17 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
 .inside {
   position: relative;
 }
+.inside {
+  border-radius: 0 0 14px 14px;
+  background: var(--glaze);
+}
 .inside .walls {
+  z-index: 1;
   top: 0;
+  background: none;
+}
+.hovered .inside {
+  background: var(--wash);
 }
 .coming {
   padding: 0 5px 6px;

@@ -1,4 +1,5 @@
 import AxeBuilder from "@axe-core/playwright";
+import type { Page } from "@playwright/test";
 import { expect, index, row, slip, test, visit } from "./tincup";
 
 for (const look of ["light", "dark"] as const) {
@@ -117,10 +118,8 @@ for (const look of ["light", "dark"] as const) {
   });
 }
 
-test("Tab walks the screen to its end, and never gets stuck", async ({ page, demo }) => {
-  await visit(page, `${demo.url}/overdue`);
-  await row(page, "Pay the allotment rent").click();
-  await slip(page).getByLabel("Title").waitFor();
+/** Presses Tab from the mark on until the screen ends, and says where the focus was. */
+async function tabbed(page: Page) {
   await page.getByRole("link", { name: "Tin Cup" }).focus();
   const seen: string[] = [];
   for (let i = 0; i < 300; i++) {
@@ -135,6 +134,14 @@ test("Tab walks the screen to its end, and never gets stuck", async ({ page, dem
     if (at === "") break;
     seen.push(at);
   }
+  return seen;
+}
+
+test("Tab walks the screen to its end, and never gets stuck", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/overdue`);
+  await row(page, "Pay the allotment rent").click();
+  await slip(page).getByLabel("Title").waitFor();
+  const seen = await tabbed(page);
   expect(new Set(seen).size).toBe(seen.length);
   for (const part of ["Put something in", "Parked", "The Cup", "Title", "Put in the bin"]) {
     expect(
@@ -163,4 +170,23 @@ test("targets are at least 24 px, and 200 % zoom needs no sideways scroll", asyn
     () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
   );
   expect(overflow).toBe(0);
+});
+
+test("Tab walks the week and a review to their ends", async ({ page, demo }) => {
+  for (const [path, parts] of [
+    ["week", ["marked by", "Level the week", "Tue 24", "Lay out the hours", "Its hours", "Sun 29"]],
+    ["review/weekly", ["Untouched", "List…", "Leave it", "Finish here"]],
+  ] as const) {
+    await visit(page, `${demo.url}/${path}`);
+    await page.locator("main [data-todo]").first().waitFor();
+    const seen = await tabbed(page);
+    expect(new Set(seen).size, path).toBe(seen.length);
+    for (const part of parts) {
+      const there = part === "marked by" ? "SELECT" : part;
+      expect(
+        seen.some((s) => s.includes(there)),
+        `${path}: ${part}`,
+      ).toBe(true);
+    }
+  }
 });

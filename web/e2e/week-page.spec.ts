@@ -71,8 +71,10 @@ test("a week is planned by mouse: placed, too full, helped, levelled and undone"
   const n = await proposed.count();
   expect(n).toBeGreaterThan(1);
   expect(await latest(demo.url)).toBe(before);
-  await proposed.first().click();
-  await expect(proposed).toHaveCount(n - 1);
+  for (const taken of [1, 2]) {
+    await proposed.first().click();
+    await expect(proposed).toHaveCount(n - taken);
+  }
   await page.getByRole("button", { name: /^Take / }).click();
   await expect(proposed).toHaveCount(0);
   await expect(paper(loose, "Tidy the spare room shelf")).toHaveCount(0);

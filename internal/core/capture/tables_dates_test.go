@@ -104,7 +104,7 @@ var dateTables = []table{
 		{"Ring the framer Friday am", "Ring the framer | due 2026-11-27T08:00"},
 		{"Ring the framer Friday afternoon", "Ring the framer | due 2026-11-27T12:00"},
 		{"Ring the framer Friday pm", "Ring the framer | due 2026-11-27T12:00"},
-		{"Learn the alto line this evening", "Learn the alto line | due 2026-11-24T17:15"},
+		{"Learn the alto line tomorrow evening", "Learn the alto line | due 2026-11-25T17:15"},
 		{"Learn the alto line tonight", "Learn the alto line | due 2026-11-24T19:00"},
 		{"Learn the alto line tonight at 8", "Learn the alto line | due 2026-11-24T20:00"},
 		{"Learn the alto line tomorrow afternoon at 4", "Learn the alto line | due 2026-11-25T16:00"},

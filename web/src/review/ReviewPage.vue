@@ -107,6 +107,10 @@ const today = computed(() => overview.value?.today ?? "");
           <p v-if="left(step) > 15">and {{ left(step) - 15 }} more</p>
         </aside>
       </div>
+      <p v-else-if="view && !over">
+        These are through, and there are more than can be read at once. Finish here, and walk
+        through the rest anew.
+      </p>
       <section v-else-if="over" class="end">
         <CupGlyph :size="64" />
         <h2>That is all of it.</h2>

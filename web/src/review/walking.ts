@@ -9,8 +9,8 @@ import { cupOfDigit, useKeys } from "@/state/keys";
 import { type Act, actKeys, type StepKind, steps, type Walk } from "@/words/review";
 import { useProgress } from "./progress";
 
-/** How many rows of a walk are read at once. */
-const most = 200;
+/** How many rows of a walk are read at once, as many as the server gives. */
+const most = 1000;
 
 /**
  * A walk under way: its steps, the one to-do that is asked about, and what is done to it by

@@ -18,7 +18,7 @@ export const useReview = (
         client.GET("/api/review/{walk}", {
           params: {
             path: { walk: toValue(walk) ?? "daily" },
-            query: { offset: toValue(offset), limit: 200 },
+            query: { offset: toValue(offset), limit: 1000 },
           },
         }),
       ),

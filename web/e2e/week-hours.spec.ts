@@ -134,7 +134,13 @@ test("hours by keys alone: laid, moved, made longer, taken; and the day's own ho
   const focused = day.locator("[data-todo]:focus");
   await expect(focused).toHaveAccessibleName(/Order mount board.*35 min, at 09:15/);
   await expect.poll(async () => (await latest(demo.url)) - start).toBe(5);
-  // A digit plans on the day and lets go of the hour.
+  // A day on and back it keeps its hour; a digit plans on the day and lets go of it.
+  await page.keyboard.press(">");
+  await expect(cup(page, "2026-11-28").locator("[data-todo]:focus")).toHaveAccessibleName(
+    /Order mount board.*at 09:15/,
+  );
+  await page.keyboard.press("<");
+  await expect(focused).toHaveAccessibleName(/Order mount board.*35 min, at 09:15/);
   await page.keyboard.press("4");
   await expect(paper(day.locator(".untimed"), "Order mount board")).toBeFocused();
 

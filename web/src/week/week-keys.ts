@@ -110,7 +110,8 @@ export function useWeekKeys(may: May) {
   // A slip that moves takes the focus along; one that leaves hands it to what lay beside it.
   watch(may.days, async (days) => {
     for (const d of days)
-      for (const s of d.slips) if (going.get(s.todo.id) === d.day) going.delete(s.todo.id);
+      for (const s of d.slips)
+        if (going.get(s.todo.id)?.slice(0, 10) === d.day) going.delete(s.todo.id);
     await nextTick();
     const was = last.value;
     if (!was || document.activeElement !== document.body) return;
@@ -152,8 +153,12 @@ export function useWeekKeys(may: May) {
     const day = here?.day ?? may.week.value?.today ?? "";
     if (press === "o") {
       may.turnCup(day);
-      // It is drawn anew: the focus goes along.
-      if (here) void nextTick(() => go(here.slip));
+      // It is drawn anew: the focus goes along, or to the first where the slip is not drawn.
+      if (here)
+        void nextTick(() => {
+          const there = element(here.slip.todo.id);
+          go(there ? here.slip : drawn(columns()[here.column]?.slips ?? [])[0]);
+        });
       return true;
     }
     if (press === "w") {
@@ -196,8 +201,11 @@ export function useWeekKeys(may: May) {
         return true;
       case "<":
       case ">": {
-        const from = [going.get(todo.id), here.day].find((d) => d?.length === 10);
-        if (from) place(here.slip, addDays(from, press === ">" ? 1 : -1));
+        const from = [going.get(todo.id)?.slice(0, 10), here.day].find((d) => d?.length === 10);
+        // Its time of the day goes along.
+        const slot = here.day ? slotOf(todo.plan, here.day) : undefined;
+        const to = from && addDays(from, press === ">" ? 1 : -1);
+        if (to) place(here.slip, slot ? planAt(to, slot) : to);
         else place(here.slip, may.week.value?.today ?? "");
         return true;
       }

@@ -133,7 +133,7 @@ func (l *hourLayer) lay(deepFirst bool) (hours []Hour, none []Lying, late int) {
 		if waits {
 			return false
 		}
-		s, fits := firstIn(into, from, lying.Work.Minutes)
+		s, fits := l.firstIn(into, from, lying.Work.Minutes)
 		if fits {
 			taken := []Stretch{s}
 			free, peak = without(free, taken), without(peak, taken)
@@ -178,12 +178,16 @@ func (l *hourLayer) ready(id book.ID, ends map[book.ID]Minute) (from Minute, wai
 }
 
 // firstIn is the first stretch of so many minutes within some that are in order, from a
-// moment on.
-func firstIn(all []Stretch, from Minute, minutes int) (Stretch, bool) {
+// moment on. It begins at a time of the wall that means that moment: of an hour that comes
+// twice a plan means the first.
+func (k *Capacity) firstIn(all []Stretch, from Minute, minutes int) (Stretch, bool) {
 	for _, s := range all {
 		at := (max(s.From, from) + fiveMinutes - 1) / fiveMinutes * fiveMinutes
-		if at+Minute(minutes) <= s.To {
-			return Stretch{at, at + Minute(minutes)}, true
+		for ; at+Minute(minutes) <= s.To; at += fiveMinutes {
+			wall := at.Time().In(k.Clock.Zone)
+			if MinuteOf(k.Clock.Instant(day.Moment{Date: day.DateOf(wall), Time: clockTime(wall)})) == at {
+				return Stretch{at, at + Minute(minutes)}, true
+			}
 		}
 	}
 	return Stretch{}, false

@@ -213,6 +213,66 @@ func TestLayHoursOfRandomDays(t *testing.T) {
 	}
 }
 
+// On the days on which the clocks change, what is proposed as a time of the wall means the
+// moment that was free, in each of a few zones.
+func TestLayHoursWhereClocksChange(t *testing.T) {
+	for _, c := range []struct{ zone, date string }{
+		{"Europe/Lisbon", "2026-10-25"}, {"Europe/Lisbon", "2027-03-28"}, {"America/New_York", "2026-11-01"}, {"America/New_York", "2027-03-14"},
+		{"Australia/Lord_Howe", "2027-04-04"}, {"Australia/Lord_Howe", "2026-10-04"},
+	} {
+		zone, err := time.LoadLocation(c.zone)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for shift := range 12 {
+			d := newDesk(t)
+			d.clock.Zone = zone
+			on := day.MustDate(c.date)
+			d.clock.Now = d.clock.StartOf(on.AddDays(-1))
+			hours, err := day.ParseHours("00:00-06:00")
+			if err != nil {
+				t.Fatal(err)
+			}
+			d.do(book.HoursOn{Day: on, Hours: &hours})
+			d.put("fixed", 30, "", fmt.Sprintf("%sT%02d:%02d/PT30M", c.date, shift/2, shift%2*30), book.ID{})
+			for i := range 5 {
+				d.put(fmt.Sprint(i), 25+10*i, "", c.date, book.ID{})
+			}
+			chosen, _ := d.desk.Settings()
+			k := plan.NewCapacity(d.clock, plan.CalendarOf(chosen), nil, 5)
+			var all []plan.Lying
+			for _, todo := range d.desk.Open() {
+				all = append(all, plan.Lying{Todo: todo, On: day.OnDay(on), Work: plan.WorkOf(d.desk, todo, 30)})
+			}
+			w := plan.NewWeek(k, on, all)
+			laid, without := plan.LayHours(d.desk, k, &w.Days[0])
+			if len(laid)+len(without) != 5 || len(laid) < 4 {
+				t.Errorf("%s in %s: %d laid, %d without", c.date, c.zone, len(laid), len(without))
+			}
+			var taken []plan.Stretch
+			for i := range w.Days[0].Lying {
+				if s, has := plan.SlotOf(d.clock, w.Days[0].Lying[i].Todo); has {
+					taken = append(taken, s)
+				}
+			}
+			for _, h := range laid {
+				planned := *h.Todo
+				planned.Plan = h.Horizon(d.clock)
+				s, has := plan.SlotOf(d.clock, &planned)
+				if !has || s != h.At {
+					t.Errorf("%s in %s: %v means %v, and %v was free", c.date, c.zone, planned.Plan, s, h.At)
+				}
+				for _, o := range taken {
+					if max(s.From, o.From) < min(s.To, o.To) {
+						t.Errorf("%s in %s: %v lies over %v", c.date, c.zone, s, o)
+					}
+				}
+				taken = append(taken, s)
+			}
+		}
+	}
+}
+
 func TestClashes(t *testing.T) {
 	d := newDesk(t)
 	d.put("call", 30, "", "2026-11-25T10:00/PT30M", book.ID{})

@@ -37,7 +37,7 @@ func TestHardNames(t *testing.T) {
 	}
 }
 
-// veryMuch is much of everything, by what it is much of.
+// veryMuch are sentences with a great many of one thing each, by the name of that thing.
 var veryMuch = map[string]string{
 	"field phrases":        "x" + strings.Repeat(" tomorrow 3pm high 20 min", 50),
 	"clauses":              "x" + strings.Repeat(", the other", 500),

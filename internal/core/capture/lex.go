@@ -140,7 +140,7 @@ func (l *lexer) spaced() bool {
 	return unicode.IsSpace(r) || r == ',' || r == ';'
 }
 
-// atNotes sees " -- ".
+// atNotes reports whether the notes begin here: after " -- ".
 func (l *lexer) atNotes() bool {
 	return l.pos > 0 && l.text[l.pos-1] == ' ' && strings.HasPrefix(l.text[l.pos:], "-- ")
 }

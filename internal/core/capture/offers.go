@@ -134,7 +134,7 @@ func (o *offering) with(sentence, clause string) string {
 	return sentence + ", " + clause + notes
 }
 
-// isUsed reports whether an offer is about words already.
+// isUsed reports whether there is an offer already that is about some of the words.
 func (o *offering) isUsed(s Span) bool {
 	return slices.ContainsFunc(o.used, func(u Span) bool { return s.Start < u.End && u.Start < s.End })
 }

@@ -260,10 +260,10 @@ test.describe("on a phone", () => {
     await touch.down(await middle(slip));
     await touch.rest();
     await expect(page.locator(".drag-slip")).toHaveText("Decide the colour of bay two");
-    await touch.to(await place(page, tuesday, "11:00"));
-    await expect(page.locator(".ghost")).toHaveText("11:00–11:30");
+    await touch.to(await place(page, tuesday, "15:00"));
+    await expect(page.locator(".ghost")).toHaveText("15:00–15:30");
     await touch.up();
-    await expect(toast(page, "Planned for Tue 24 Nov 2026, 11:00 for 30 min")).toBeVisible();
+    await expect(toast(page, "Planned for Tue 24 Nov 2026, 15:00 for 30 min")).toBeVisible();
 
     // The seven rims above stand for their days.
     const rims = page.getByRole("navigation", { name: "Days of the week" }).getByRole("button");

@@ -468,11 +468,14 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
   line-height: 18px;
 }
 @media (pointer: coarse) {
+  .slot.under {
+    padding-left: 6px;
+  }
   /* At the end of its edge: elsewhere a finger lifts the slip. */
   .grip {
     bottom: -14px;
     left: auto;
-    width: min(44px, 40%);
+    width: min(44px, 30%);
     height: 28px;
   }
   .grip::after {

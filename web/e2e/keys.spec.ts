@@ -104,7 +104,7 @@ test("no key reaches what lies behind what is open, whatever the page can open",
     ["/people", "main"],
     ["/away", "main"],
     ["/done", "main"],
-    ["/week", "main"],
+    ["/week", "main", (p) => p.getByRole("button", { name: "Its hours…" }).waitFor()],
   ];
   for (const [path, within, prepare] of screens) {
     const come = async () => {

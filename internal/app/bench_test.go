@@ -457,7 +457,7 @@ func BenchmarkHTTP(b *testing.B) {
 	paths := map[string]string{"cup": "/api/views/cup", "today": "/api/views/today", "overdue": "/api/views/overdue",
 		"upcoming": "/api/views/upcoming", "within-a-week": "/api/views/within-a-week", "done": "/api/views/done",
 		"list": "/api/lists/" + list + "/view", "parked": "/api/rail/parked", "overview": "/api/overview",
-		"ready": "/api/views/ready", "week": "/api/week", "level": "/api/week/level", "waiting": "/api/views/waiting", "projects": "/api/views/projects"}
+		"ready": "/api/views/ready", "week": "/api/week", "level": "/api/week/level", "review": "/api/review/weekly", "past": "/api/past", "hours": "/api/week/hours", "give": "/api/week/give", "waiting": "/api/views/waiting", "projects": "/api/views/projects"}
 	for name, id := range saveViews(b, a) {
 		paths["saved-"+name] = "/api/own-views/" + id.String() + "/view"
 	}

@@ -165,8 +165,7 @@ func gather(b *book.Desk, c day.Clock, assumed int, dueBy, last day.Date) Gather
 				continue
 			}
 		}
-		id := string(t.ID[:]) // in the order of ids as they are written, and quicker made
-		j := Job{ID: id, Minutes: work.Minutes, Release: day.Moment{Date: t.Start}, Due: due, Weight: WeightOf(t.Priority), Deep: t.Concentration == term.Deep}
+		j := Job{ID: t.ID.String(), Minutes: work.Minutes, Release: day.Moment{Date: t.Start}, Due: due, Weight: WeightOf(t.Priority), Deep: t.Concentration == term.Deep}
 		if cup.Precision() == day.Day && (!t.Plan.IsZero() || t.Due.IsZero()) {
 			j.Day = cup.First()
 		}

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 )
@@ -95,6 +96,10 @@ func TestExplainWeekOfADataFile(t *testing.T) {
 	}
 	if len(out.Late) != 1 || out.LateBy != 90 || fmt.Sprint(out.Load) != "map[2026-11-24:540 2026-11-25:120 2026-11-26:0]" || out.Capacity["2026-11-25"] != 450 {
 		t.Errorf("%+v", out)
+	}
+	// Its to-dos are named by their ids, as they are written everywhere.
+	if !regexp.MustCompile(`^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$`).MatchString(out.Late[0]) {
+		t.Errorf("late is %q", out.Late[0])
 	}
 	for _, args := range [][]string{{"explain", "week"}, {"explain", "week", "-", "--db", db}, {"explain", "week", "--db", db, "--days", "0"}} {
 		if status, _, errOut := tincup(t, args...); status != 2 || errOut == "" {

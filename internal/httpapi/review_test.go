@@ -23,7 +23,6 @@ func TestReview(t *testing.T) {
 	if weekly := s.want(200, "GET", "/api/review/weekly", ""); len(weekly.field(t, "groups").([]any)) != 8 {
 		t.Errorf("weekly: %s", weekly.body)
 	}
-	s.call("GET", "/api/review/yearly", "")
 	done := s.want(200, "POST", "/api/review/daily", `{"decided":3,"minutes":7}`, "Window-Id: w")
 	if says := done.text(t, "change.says"); says != "Daily review done: 3 decided in 7 min" {
 		t.Errorf("%q", says)

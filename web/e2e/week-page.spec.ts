@@ -24,6 +24,18 @@ test("a week is planned by mouse: placed, too full, helped, levelled and undone"
   ).toBeVisible();
   await expect(paper(friday, "Decide the colour")).toBeVisible();
   await expect(paper(loose, "Decide the colour")).toHaveCount(0);
+  // What is ticked there stays struck for a moment; its undo brings it back.
+  const ask = paper(loose, "Ask the volunteers about the late evening");
+  await ask.focus();
+  await page.keyboard.press(" ");
+  await expect(ask).toHaveClass(/struck/);
+  await page.keyboard.press(" ");
+  await expect(ask).not.toHaveClass(/struck/);
+  // Esc puts proposals away, and nothing else.
+  await page.getByRole("button", { name: "Level the week" }).click();
+  await expect(page.locator("[data-proposal]").first()).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.locator(".says.proposal")).toHaveCount(0);
   // From cup to cup: Wednesday gets more, and the verdict follows.
   await paper(friday, "Order mount board").dragTo(cup(page, "2026-11-25").locator(".name"));
   await expect(says(page)).toContainText("Wednesday holds 1 h 05 more than it can.");

@@ -114,11 +114,14 @@ func (r *reviewer) in(step Kind, t *book.Todo) bool {
 	case ToSort:
 		return r.isIn(r.cup, t, ToSort)
 	case Slipped:
-		return r.overdue(t) || r.isIn(r.today, t, CarriedOver)
+		return r.overdue(t) || !t.Plan.IsZero() && r.isIn(r.today, t, CarriedOver)
 	case WaitedFor:
 		_, waits := r.waiting.group(t)
 		return waits
 	case Stuck:
+		if !r.desk.HasSubtasks(t.ID) {
+			return false // as of most; the view is asked of the others alone
+		}
 		if _, project := r.projects.group(t); !project {
 			return false
 		}

@@ -182,13 +182,6 @@ h1 {
 .holds {
   padding-top: 4px;
 }
-.do {
-  min-height: 24px;
-  color: var(--rim);
-  font-weight: 600;
-  text-decoration: underline;
-  cursor: pointer;
-}
 .steps {
   display: flex;
   flex-wrap: wrap;

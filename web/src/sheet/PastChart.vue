@@ -108,14 +108,6 @@ const words = (minutes: number) => (minutes ? estimateWords(minutes) : "–");
   color: var(--pencil);
   font-size: 14px;
 }
-.do {
-  min-height: 24px;
-  margin-left: 6px;
-  color: var(--rim);
-  font-weight: 600;
-  text-decoration: underline;
-  cursor: pointer;
-}
 svg {
   display: block;
   width: 100%;

@@ -200,7 +200,7 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
         <div
           v-for="(e, i) in events"
           :key="`event${i}`"
-          class="event"
+          class="event hatched"
           :class="{ free: !e.event.takes }"
           :style="box(e)"
           :title="`${clock(e.from)} to ${clock(e.to)}, ${e.event.title}`"
@@ -355,14 +355,6 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
 .event {
   padding: 1px 6px;
   overflow: hidden;
-  background: repeating-linear-gradient(
-    -45deg,
-    color-mix(in srgb, var(--tin) 55%, transparent) 0 6px,
-    color-mix(in srgb, var(--tin) 25%, transparent) 6px 12px
-  );
-  color: var(--pencil);
-  font-size: 13px;
-  line-height: 17px;
 }
 .event.free {
   border: 1px dashed var(--tin);

@@ -143,7 +143,7 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
         <div
           v-for="e in takes"
           :key="e.calendar + e.uid + e.from"
-          class="event"
+          class="event hatched"
           :style="{ height: `${e.takes * scale}px` }"
           :title="`${e.title}, takes ${estimateWords(e.takes)}`"
         >
@@ -151,7 +151,7 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
         </div>
         <div
           v-if="day.over && !past"
-          class="event gone"
+          class="event hatched gone"
           :style="{ height: `${day.over * scale}px` }"
           aria-hidden="true"
         />
@@ -276,14 +276,6 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
   flex: none;
   padding: 2px 6px;
   overflow: hidden;
-  background: repeating-linear-gradient(
-    -45deg,
-    color-mix(in srgb, var(--tin) 55%, transparent) 0 6px,
-    color-mix(in srgb, var(--tin) 25%, transparent) 6px 12px
-  );
-  color: var(--pencil);
-  font-size: 13px;
-  line-height: 17px;
 }
 .gone {
   opacity: 0.6;

@@ -11,6 +11,7 @@ import { useSettings } from "@/server/choose";
 import { inForce } from "@/server/in-force";
 import { useOverview } from "@/server/queries";
 import { useHoursOn, useSplit, useWeek, type WeekSlip as Slip } from "@/server/week";
+import { useKeys } from "@/state/keys";
 import { addDays, precision } from "@/words/dates";
 import { estimateWords } from "@/words/fields";
 import { spanOf, sumOf } from "@/words/week";
@@ -36,7 +37,6 @@ const hoursOn = useHoursOn();
 const of = computed(() => (typeof route.params.of === "string" && route.params.of) || undefined);
 const { data: week, error, refetch } = useWeek(of);
 const { data: overview } = useOverview();
-const days = useKept(week);
 
 /** How high the tallest cup is, in pixels: all of it is in sight, unless that is too little. */
 const { height: seen } = useWindowSize();
@@ -48,7 +48,18 @@ const named = computed(() => `Week ${Number(week.value?.week.slice(6) ?? 0)}`);
 watch(named, (n) => (document.title = `${n} · Tin Cup`), { immediate: true });
 
 const proposals = useProposals(of, week);
-const { also, slips: more } = useAlso(week);
+const { also, slips: found } = useAlso(week);
+const kept = useKept(
+  computed(() => {
+    const days = week.value?.days.map((d) => [d.day, d.slips] as const) ?? [];
+    return new Map([["loose", week.value?.loose ?? []], ["more", found.value], ...days]);
+  }),
+);
+const loose = computed(() => kept.value.get("loose") ?? []);
+const more = computed(() => kept.value.get("more") ?? []);
+const days = computed(() =>
+  (week.value?.days ?? []).map((d) => ({ ...d, slips: kept.value.get(d.day) ?? d.slips })),
+);
 const giving = ref(false);
 watch(of, () => (giving.value = false));
 
@@ -121,7 +132,7 @@ watch([cups, () => week.value?.first], async () => {
 
 const { stop } = useWeekKeys({
   week,
-  loose: computed(() => [...(week.value?.loose ?? []), ...more.value]),
+  loose: computed(() => [...loose.value, ...more.value]),
   days,
   overview,
   opened,
@@ -131,6 +142,14 @@ const { stop } = useWeekKeys({
   ownHours: (day, at) => (ownHours.value = { day, at }),
 });
 provide(tabStop, stop);
+/** Esc puts away what is proposed, and then what has to give; an open slip comes before. */
+useKeys((press) => {
+  if (press !== "Escape" || route.query.slip) return false;
+  if (proposals.wish.value) proposals.away();
+  else if (giving.value) giving.value = false;
+  else return false;
+  return true;
+});
 const relieve = () => {
   const r = week.value?.relief;
   if (r) void plan(r.id, r.to);
@@ -213,7 +232,7 @@ const marks = computed({
     <ToPlace
       v-if="week && overview"
       v-model:also="also"
-      :slips="week.loose"
+      :slips="loose"
       :more="more"
       :overview="overview"
       :today="today"
@@ -311,14 +330,6 @@ h1 {
 }
 .proposal {
   color: var(--copper);
-}
-.do {
-  min-height: 24px;
-  margin-left: 6px;
-  color: var(--rim);
-  font-weight: 600;
-  text-decoration: underline;
-  cursor: pointer;
 }
 .rims {
   display: flex;

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -118,6 +119,11 @@ func (d *WeekDay) over() int {
 	return max(d.Load-d.Minutes, 0)
 }
 
+// outside tells whether work lies on a day without hours.
+func (w *Week) outside() bool {
+	return slices.ContainsFunc(w.Days, func(d WeekDay) bool { return d.Worked == 0 && d.Load > 0 })
+}
+
 // Relief is a move that helps a day which holds too much.
 type Relief struct {
 	Lying
@@ -180,6 +186,10 @@ func (w *Week) Words(due string) string {
 	load, free := 0, 0
 	for i := range w.Days {
 		d := &w.Days[i]
+		if d.Worked == 0 && d.Load > 0 {
+			due = strings.TrimSuffix(fmt.Sprintf("%s on %s lie outside of hours. %s", Hours(d.Load), d.Date.Weekday(), due), " ")
+			continue
+		}
 		load, free = load+d.Load, free+d.Minutes
 		if n := d.over(); n > 0 {
 			over = append(over, fmt.Sprintf("%s holds %s more than it can", d.Date.Weekday(), Hours(n)))
@@ -188,6 +198,8 @@ func (w *Week) Words(due string) string {
 	switch {
 	case len(w.Days) == 0:
 		return "This week is over."
+	case len(over) == 0 && load == 0 && w.outside():
+		return due
 	case len(over) == 0 && load == 0:
 		return sentence("Nothing lies on a day of this week yet", due)
 	case len(over) == 0:

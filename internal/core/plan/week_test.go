@@ -66,6 +66,23 @@ func TestWeekSays(t *testing.T) {
 			t.Errorf("%s: %q, want %q", ex.name, got, ex.want)
 		}
 	}
+	// What lies on a day without hours is said, and is none of what the others hold.
+	calendar := plan.DefaultCalendar()
+	calendar.Dates = map[day.Date]day.Hours{day.MustDate("2026-11-25"): nil}
+	k2 := plan.NewCapacity(c, calendar, nil, 60)
+	for _, ex := range []struct {
+		lying []plan.Lying
+		due   string
+		want  string
+	}{
+		{[]plan.Lying{lying("a", "2026-11-25", 45)}, "", "45 min on Wednesday lie outside of hours."},
+		{[]plan.Lying{lying("a", "2026-11-25", 45), lying("b", "2026-11-26", 60)}, "Late.", "Every day holds what lies on it: 1 h of work, 25 h 20 of hours. 45 min on Wednesday lie outside of hours. Late."},
+	} {
+		w := plan.NewWeek(k2, monday, ex.lying)
+		if got := w.Words(ex.due); got != ex.want {
+			t.Errorf("away on Wednesday: %q, want %q", got, ex.want)
+		}
+	}
 	if w := plan.NewWeek(k, day.MustDate("2026-11-16"), nil); len(w.Days) != 0 || w.Words("") != "This week is over." {
 		t.Errorf("last week has %d days, and says %q", len(w.Days), w.Words(""))
 	}

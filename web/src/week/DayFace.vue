@@ -84,6 +84,9 @@ const peak = computed(() =>
 const events = computed(() =>
   eventsOf(props.day).filter((e) => e.from < face.value.to && e.to > face.value.from),
 );
+/** Another's time lies over where an event begins: its title stands at its end. */
+const covered = (e: Stretch) =>
+  timed.value.some(({ slot }) => slot.at < e.from + 20 && slot.at + slot.minutes > e.from);
 const allDay = computed(() => props.day.events.filter((e) => e.allDay));
 const present = computed(() => {
   const at = minuteIn(props.now, props.day.day);
@@ -201,11 +204,11 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
           v-for="(e, i) in events"
           :key="`event${i}`"
           class="event hatched"
-          :class="{ free: !e.event.takes }"
+          :class="{ free: !e.event.takes, low: covered(e) }"
           :style="box(e)"
           :title="`${clock(e.from)} to ${clock(e.to)}, ${e.event.title}`"
         >
-          {{ e.event.title }}<span class="until">, until {{ clock(e.to) }}</span>
+          <span>{{ e.event.title }}, until {{ clock(e.to) }}</span>
         </div>
         <div
           v-for="s in slots"
@@ -355,6 +358,10 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
 .event {
   padding: 1px 6px;
   overflow: hidden;
+}
+.event.low {
+  display: flex;
+  align-items: flex-end;
 }
 .event.free {
   border: 1px dashed var(--tin);

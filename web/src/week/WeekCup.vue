@@ -169,7 +169,10 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
       </button>
       <router-link v-else class="name" :to="list">{{ railDay(day.day) }}</router-link>
       <p class="hours" :class="{ copper: over }">
-        {{ dayHours(day, today) }}<span v-if="day.own && !past" class="own">, its own hours</span>
+        {{ dayHours(day, today)
+        }}<span v-if="day.own && !past" class="own"
+          >, {{ day.worked ? "its own hours" : "away" }}</span
+        >
       </p>
       <p v-if="opened" class="acts">
         <button @click="emit('layOut')">Lay out the hours</button>

@@ -35,10 +35,11 @@ web/node_modules/.installed: web/package-lock.json
 test: test-go test-web
 
 test-go: build
+	web/e2e/packages.sh
 	go test $(PACKAGES)
 
 test-web: build
-	web/e2e/browser.sh
+	web/e2e/packages.sh
 	cd web && npm run --silent test
 
 check: web/node_modules/.installed
@@ -58,6 +59,7 @@ hostile: build
 	go test ./cmd/tincup -run 'Killed|StorageFaults' -v -count=1 -timeout 30m -long -seed $(SEED)
 	go test ./internal/httpapi -run HostileRequests -v -count=1 -timeout 60m -long -seed $(SEED)
 	CGO_ENABLED=1 go test -race ./internal/app -run ACrowd -v -count=1 -timeout 30m -long -seed $(SEED)
+	go test ./internal/core/remind -run Sequences -v -count=1 -timeout 30m -sequences 2000 -seed $(SEED)
 	go test ./internal/core/repeat -run AgainstReference -v -count=1 -timeout 30m -rules 20000 -seed $(SEED)
 	go test ./internal/core/capture ./internal/core/filter ./internal/core/view -v -count=1 -timeout 30m -seed $(SEED)
 	go test ./internal/store -run 'TwoWindows|UndoToTheStart' -v -count=1 -timeout 60m -sequences 1 -seed $(SEED)
@@ -76,7 +78,7 @@ dev: build
 	./$(BIN) demo --quiet --keep & trap 'kill $$!' EXIT; cd web && npm run --silent dev
 
 screenshots: build
-	web/e2e/browser.sh
+	web/e2e/packages.sh
 	cd web && node screenshots.mjs
 
 clean:

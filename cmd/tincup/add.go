@@ -83,7 +83,7 @@ func (f *flags) addToFile(ctx context.Context, path, key, sentence string) (says
 		return "", err
 	}
 	f.quiet = true
-	settings.CalendarsKept = true
+	settings.Once = true
 	a, err := app.Open(ctx, path, source, settings, f.logger())
 	if err != nil {
 		return "", err

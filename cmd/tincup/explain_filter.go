@@ -80,7 +80,7 @@ func (f *flags) explainFilter(ctx context.Context, parsed filter.Filter, withFil
 		return out, err
 	}
 	f.quiet = true
-	settings.CalendarsKept = true
+	settings.Once = true
 	a, err := app.Open(ctx, path, source, settings, f.logger())
 	if err != nil {
 		return out, explained(err)

@@ -112,7 +112,7 @@ func (f *flags) explainDesk(ctx context.Context, to io.Writer, days int) (err er
 	if err != nil {
 		return err
 	}
-	f.quiet, settings.CalendarsKept = true, true
+	f.quiet, settings.Once = true, true
 	a, err := app.Open(ctx, path, source, settings, f.logger())
 	if err != nil {
 		return explained(err)

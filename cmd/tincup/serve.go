@@ -13,6 +13,7 @@ import (
 
 	"tincup/internal/app"
 	"tincup/internal/httpapi"
+	"tincup/internal/outside/desktop"
 	"tincup/web"
 )
 
@@ -62,6 +63,7 @@ func (f *flags) serve(ctx context.Context, path string, fill func(context.Contex
 		debug.SetGCPercent(garbagePercent)
 	}
 	log := f.logger()
+	settings.Notifier = desktop.New()
 	a, err := app.Open(ctx, path, source, settings, log)
 	if err != nil {
 		return explained(err)

@@ -47,7 +47,13 @@ type App struct {
 
 	running keys
 	hub     hub
+	bells   bells
+	windows windows
+	desktop desktop
 	next    atomic.Int64 // when an answer next changes by time alone, Unix milliseconds
+	tidied  atomic.Int64 // when it is next tidied, Unix milliseconds
+	// wake lets the scheduler look at what is due.
+	wake    atomic.Pointer[context.CancelFunc]
 	toIndex chan struct{}
 	bodies  Bodies
 	stop    context.CancelFunc
@@ -72,7 +78,7 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 	}
 	loop, stop := context.WithCancel(context.WithoutCancel(ctx))
 	a := &App{store: s, clock: source, settings: settings, log: log, book: b,
-		hub: newHub(), toIndex: make(chan struct{}, 1), stop: stop}
+		hub: newHub(), toIndex: make(chan struct{}, 1), stop: stop, desktop: desktop{changed: make(chan struct{}, 1)}}
 	for _, s := range a.everyone() {
 		a.settle(s.desk)
 	}
@@ -86,10 +92,13 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 		log.Warn("the data file keeps its size for now", "error", err)
 	}
 	a.openCalendars(loop)
-	a.done.Go(func() { a.keepTime(loop) })
+	a.renewBells()
+	a.planNextChange()
+	a.planTidying()
+	a.done.Go(func() { a.schedule(loop, a.sources()) })
 	a.done.Go(func() { a.keepIndexed(loop) })
-	if settings.Calendars != nil && !settings.CalendarsKept {
-		a.done.Go(func() { a.keepCalendars(loop) })
+	if settings.Notifier != nil {
+		a.done.Go(func() { a.keepDesktop(loop, settings.Notifier) })
 	}
 	return a, nil
 }

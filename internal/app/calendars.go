@@ -78,8 +78,8 @@ type reads struct {
 	states map[book.ID]*readState
 	// version counts what changes the events of any day.
 	version atomic.Int64
-	// wake brings the next look at what is due forward.
-	wake atomic.Pointer[context.CancelFunc]
+	// next is when an address is next to be asked, in Unix milliseconds.
+	next atomic.Int64
 }
 
 type readState struct {
@@ -103,12 +103,8 @@ func (r *reads) state(calendar book.ID) *readState {
 	return s
 }
 
-// look lets what is due be looked for now.
-func (r *reads) look() {
-	if wake := r.wake.Load(); wake != nil {
-		(*wake)()
-	}
-}
+// soon lets what is due be looked for at the next occasion.
+func (r *reads) soon() { r.next.Store(0) }
 
 // CalendarState is what is known of a calendar by now.
 func (a *Session) CalendarState(calendar book.ID) CalendarState {
@@ -118,17 +114,6 @@ func (a *Session) CalendarState(calendar book.ID) CalendarState {
 		return s.CalendarState
 	}
 	return CalendarState{}
-}
-
-// keepCalendars reads calendars again when it is time, and when the zone or the day changes.
-func (a *App) keepCalendars(ctx context.Context) {
-	for ctx.Err() == nil {
-		waiting, wake := context.WithCancel(ctx)
-		a.reads.wake.Store(&wake)
-		next := a.readDue(ctx)
-		_ = a.clock.Wait(waiting, next) // its only error is the context's, which is looked at above
-		wake()
-	}
 }
 
 // openCalendars reads what is kept of all calendars.

@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"slices"
 	"sync"
 
 	"tincup/internal/core/book"
@@ -29,10 +30,12 @@ type Event struct {
 	Todos []book.ID
 	// Places: lists, shelves or tags changed as well.
 	Places bool
+	// Rings: what rings or has rung may have changed.
+	Rings bool
 }
 
 func eventOf(c *book.Change) Event {
-	e := Event{Kind: Changed, Revision: c.Revision, Places: c.Places()}
+	e := Event{Kind: Changed, Revision: c.Revision, Places: c.Places(), Rings: len(c.Rings) > 0 || slices.Contains(book.Aside(), c.Kind)}
 	for _, d := range c.Todos {
 		if d.After != nil {
 			e.Todos = append(e.Todos, d.After.ID)
@@ -88,7 +91,9 @@ func (a *Session) missed(ctx context.Context, since, current int64) ([]Event, er
 	var events []Event
 	for _, c := range changes {
 		if c.Revision <= current { // what came after is told by the listener
-			events = append(events, eventOf(c))
+			e := eventOf(c)
+			e.Rings = true // what of the desk has to do with it was another then
+			events = append(events, e)
 		}
 	}
 	return events, nil

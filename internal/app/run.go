@@ -136,6 +136,9 @@ func (a *Session) carryOut(ctx context.Context, req Request, respond Responder,
 			return nil, err
 		}
 	}
+	if err := a.ringDue(ctx); err != nil { // what came before the command rings before it
+		return nil, err
+	}
 	env := a.env()
 	change, err := work(env, &req)
 	if err != nil {
@@ -181,13 +184,22 @@ func (a *Session) keep(ctx context.Context, req Request, change *book.Change, re
 	if a.store.Indexing() || a.store.Merging() {
 		a.wakeIndexer()
 	}
-	a.hub.send(a.Account(), eventOf(change))
+	event := eventOf(change)
+	event.Rings = event.Rings || aboutRings(a.desk, change)
+	a.hub.send(a.Account(), event)
+	if event.Rings {
+		a.desktop.signal()
+	}
 	if len(change.Calendars) > 0 {
 		a.reads.version.Add(1)
-		a.reads.look()
+		a.reads.soon()
+		a.look()
 	}
 	if len(change.Settings) > 0 { // what day it is may follow from them, and so every answer
 		a.planNextChange()
+		a.planTidying()
+		a.reads.soon() // times of events may be others in another zone
+		a.look()
 		a.hub.send(a.Account(), Event{Kind: TimePassed, Revision: change.Revision})
 	}
 	return nil
@@ -206,6 +218,9 @@ func (a *App) apply(change *book.Change) {
 	a.counts.follow(desk, change)
 	if len(change.Settings) > 0 {
 		a.settle(desk)
+		a.bells.renew(desk, a.terms(change.Actor))
+	} else {
+		a.bells.follow(desk, a.terms(change.Actor), change)
 	}
 }
 

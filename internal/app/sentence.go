@@ -241,7 +241,8 @@ func (r Reading) command(s Sentence) book.Capture {
 	return c
 }
 
-// ReadWhen reads words for one of the fields due, start and plan, and returns
+// ReadWhen reads words for one of the fields due, start, plan and reminder, or for a reminder
+// that is a time of its own (later), and returns
 // the value with the value in words.
 func (a *Session) ReadWhen(field, words string) (value, said string, err error) {
 	env := a.Env()
@@ -255,8 +256,11 @@ func (a *Session) ReadWhen(field, words string) (value, said string, err error) 
 	case "plan":
 		h, e := capture.ReadPlan(words, env)
 		value, said, err = h.String(), capture.HorizonWords(h), e
+	case "reminder", "later":
+		r, e := capture.ReadReminder(words, field == "reminder", env)
+		value, said, err = r.String(), r.Words(), e
 	default:
-		return "", "", &book.RuleError{Field: "field", Reason: "due, start or plan is wanted."}
+		return "", "", &book.RuleError{Field: "field", Reason: "due, start, plan, reminder or later is wanted."}
 	}
 	var we *capture.WhenError
 	if errors.As(err, &we) {

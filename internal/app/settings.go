@@ -26,8 +26,11 @@ type Settings struct {
 	MaxPages int
 	// Calendars is where those of other programs are read; nil reads none.
 	Calendars Calendars
-	// CalendarsKept: only what was read of calendars earlier counts, and no address is asked.
-	CalendarsKept bool
+	// Notifier shows reminders on the desktop; nil shows none there.
+	Notifier Notifier
+	// Once: the program does one thing and ends. Nothing rings, and no address of a calendar is
+	// asked.
+	Once bool
 	// Repair opens a data file also where a crash or a hand has damaged it, after
 	// a copy of what is there.
 	Repair bool
@@ -137,7 +140,7 @@ func (a *App) Machine() *time.Location {
 // writing is how the account's sentences are read.
 func (a *Session) writing() capture.Settings {
 	s := a.inForce(a.Account()).settings
-	return capture.Settings{MonthFirst: s.MonthFirst, SundayFirst: s.SundayFirst, Parts: capture.PartsOfDay{
+	return capture.Settings{MonthFirst: s.MonthFirst, SundayFirst: s.SundayFirst, ReminderHour: s.ReminderHour(), Parts: capture.PartsOfDay{
 		FirstThing: s.PartOfDay(settings.FirstThing), Morning: s.PartOfDay(settings.Morning), Afternoon: s.PartOfDay(settings.Afternoon),
 		Evening: s.PartOfDay(settings.Evening), Night: s.PartOfDay(settings.Tonight),
 	}}

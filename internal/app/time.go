@@ -2,43 +2,57 @@ package app
 
 import (
 	"context"
-	"maps"
 	"time"
 
 	"tincup/internal/core/book"
-	"tincup/internal/core/day"
 	"tincup/internal/core/view"
 )
 
-// keepTime tells listeners when the clock alone changes an answer: at the
-// start of a day and when a due time passes. A clock that is set over such an
-// instant, forwards or back, or a machine that slept, counts too.
-func (a *App) keepTime(ctx context.Context) {
-	a.planNextChange()
-	last, days := a.clock.Now(), a.days()
-	for a.clock.Wait(ctx, a.nextChange()) == nil {
-		now, today := a.clock.Now(), a.days()
-		newDay := !maps.Equal(today, days)
-		if newDay {
-			if err := a.tidy(ctx); err != nil {
-				a.log.Warn("old history stays for now", "error", err)
-			}
-		}
-		if newDay || now.Before(last) || !now.Before(a.nextChange()) {
+// sources are all that time brings.
+func (a *App) sources() []*source {
+	sources := []*source{
+		{name: "answers", next: a.nextChange, setBack: func() { a.next.Store(0) }, run: func(context.Context) error {
 			a.planNextChange()
+			a.reads.soon() // it may be another day, for which calendars are read anew
 			a.hub.sendAll(Event{Kind: TimePassed, Revision: a.Revision()})
-		}
-		last, days = now, today
+			return nil
+		}},
+		{name: "tidying", long: true, next: func() time.Time { return timeOf(a.tidied.Load()) }, run: func(ctx context.Context) error {
+			a.planTidying()
+			return a.tidy(ctx)
+		}},
 	}
+	if a.settings.Once {
+		return sources
+	}
+	sources = append(sources, &source{name: "rings", next: a.nextRing, setBack: a.renewBells, run: a.ring})
+	if a.settings.Calendars != nil {
+		sources = append(sources, &source{name: "calendars", long: true, next: func() time.Time { return timeOf(a.reads.next.Load()) },
+			setBack: a.reads.soon, run: func(ctx context.Context) error {
+				a.reads.next.Store(a.clock.Now().Add(refreshEvery).UnixMilli()) // soon may bring it nearer meanwhile
+				next := a.readDue(ctx).UnixMilli()
+				for known := a.reads.next.Load(); next < known && !a.reads.next.CompareAndSwap(known, next); {
+					known = a.reads.next.Load()
+				}
+				return nil
+			}})
+	}
+	return sources
 }
 
-// days is the day that it is for each account.
-func (a *App) days() map[book.ID]day.Date {
-	days := map[book.ID]day.Date{}
+// timeOf is an instant kept in Unix milliseconds.
+func timeOf(ms int64) time.Time { return time.UnixMilli(ms) }
+
+// planTidying sets the next tidying to when a day next begins for an account.
+func (a *App) planTidying() {
+	var next time.Time
 	for _, s := range a.everyone() {
-		days[s.Account()] = s.Clock().Today()
+		c := s.Clock()
+		if begins := c.StartOf(c.Today().AddDays(1)); next.IsZero() || begins.Before(next) {
+			next = begins
+		}
 	}
-	return days
+	a.tidied.Store(next.UnixMilli())
 }
 
 // Revision is the Book's.
@@ -48,7 +62,9 @@ func (a *App) Revision() int64 {
 	return a.book.Revision()
 }
 
-func (a *App) nextChange() time.Time { return time.UnixMilli(a.next.Load()) }
+// nextChange is when an answer next changes by time alone: at the start of a day and when a
+// due time passes.
+func (a *App) nextChange() time.Time { return timeOf(a.next.Load()) }
 
 func (a *App) planNextChange() {
 	a.reading.RLock()

@@ -24,6 +24,7 @@ type told struct {
 	Now      string    `json:"now"`
 	Todos    []book.ID `json:"todos,omitempty"`
 	Places   bool      `json:"places,omitempty"`
+	Rings    bool      `json:"rings,omitempty"`
 }
 
 // GetEvents streams what changes (HTML Living Standard, server-sent events).
@@ -85,7 +86,7 @@ type stream struct {
 func (o *stream) send(name string, e app.Event, a *app.Session) {
 	clock := a.Clock()
 	data, err := json.Marshal(told{Revision: e.Revision, Today: clock.Today().String(), Now: clock.Wall().String(),
-		Todos: e.Todos, Places: e.Places})
+		Todos: e.Todos, Places: e.Places, Rings: e.Rings})
 	if err != nil {
 		o.err = err
 		return

@@ -30,7 +30,7 @@ func (s *server) ReachOfMany(c *gin.Context) {
 	in, _, err := body[contract.ManyIds](c)
 	var ids []book.ID
 	if err == nil {
-		ids, err = readIDs(in.Ids)
+		ids, err = readIDs("ids", in.Ids)
 	}
 	var r book.Reach
 	if err == nil {
@@ -46,7 +46,7 @@ func (s *server) ReachOfMany(c *gin.Context) {
 func decodeMany(in contract.Many) (book.Command, error) {
 	var cmd book.Many
 	var err error
-	if cmd.IDs, err = readIDs(in.Ids); err != nil {
+	if cmd.IDs, err = readIDs("ids", in.Ids); err != nil {
 		return cmd, err
 	}
 	switch in.Do {
@@ -104,10 +104,10 @@ func decodeMove(id book.ID, in contract.Move) (book.Move, error) {
 	return cmd, nil
 }
 
-func readIDs(texts []string) ([]book.ID, error) {
+func readIDs(field string, texts []string) ([]book.ID, error) {
 	ids := make([]book.ID, 0, len(texts))
 	for _, text := range texts {
-		id, err := read[book.ID]("ids", text)
+		id, err := read[book.ID](field, text)
 		if err != nil {
 			return nil, err
 		}
@@ -120,8 +120,8 @@ func decodePostpone(in contract.Postponing, today day.Date) (cmd book.Postpone, 
 	if cmd.By, err = book.ParseDistance(in.Distance, today); err != nil {
 		return cmd, err
 	}
-	if cmd.IDs, err = readIDs(in.Ids); err == nil && in.Release != nil {
-		cmd.Release, err = readIDs(*in.Release)
+	if cmd.IDs, err = readIDs("ids", in.Ids); err == nil && in.Release != nil {
+		cmd.Release, err = readIDs("release", *in.Release)
 	}
 	return cmd, err
 }

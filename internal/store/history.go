@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -15,10 +16,19 @@ import (
 // ErrNothing means that there is nothing to turn round.
 var ErrNothing = term.Fail(term.Conflict, "nothing to undo or redo")
 
+// passedOver are the kinds of changes that undo in a window passes over, for a list of SQL.
+var passedOver = func() string {
+	var kinds []string
+	for _, k := range book.Aside() {
+		kinds = append(kinds, "'"+string(k)+"'")
+	}
+	return strings.Join(kinds, ", ")
+}()
+
 // LastUndoable returns the revision of the latest change that an account made in a window
 // and that is not undone.
 func (s *Store) LastUndoable(ctx context.Context, account book.ID, window string) (int64, error) {
-	return s.revision(ctx, `SELECT seq FROM history WHERE account = ? AND made_in = ? AND kind != 'undo'
+	return s.revision(ctx, `SELECT seq FROM history WHERE account = ? AND made_in = ? AND kind NOT IN ('undo', `+passedOver+`)
 		AND turned_by IS NULL AND rows IS NOT NULL ORDER BY seq DESC LIMIT 1`, id(account), window)
 }
 
@@ -27,7 +37,7 @@ func (s *Store) LastUndoable(ctx context.Context, account book.ID, window string
 func (s *Store) LastRedoable(ctx context.Context, account book.ID, window string) (int64, error) {
 	return s.revision(ctx, `SELECT seq FROM history WHERE account = ?2 AND made_in = ?1 AND kind = 'undo'
 		AND turned_by IS NULL AND rows IS NOT NULL
-		AND seq > (SELECT coalesce(max(seq), 0) FROM history WHERE account = ?2 AND made_in = ?1 AND kind NOT IN ('undo', 'redo'))
+		AND seq > (SELECT coalesce(max(seq), 0) FROM history WHERE account = ?2 AND made_in = ?1 AND kind NOT IN ('undo', 'redo', `+passedOver+`))
 		ORDER BY seq DESC LIMIT 1`, window, id(account))
 }
 

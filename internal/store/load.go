@@ -42,6 +42,7 @@ func (s *Store) Load(ctx context.Context) (*book.Book, error) {
 		func() error { return loadSettings(ctx, s.read, rows) },
 		func() error { return loadCalendars(ctx, s.read, rows) },
 		func() error { return loadTodos(ctx, s.read, rows) },
+		func() error { return loadRings(ctx, s.read, rows) },
 	}
 	for _, step := range steps {
 		if err := step(); err != nil {

@@ -15,7 +15,7 @@ var personal = func() (columns []column) {
 			columns = append(columns, fieldColumns[field]...)
 		}
 	}
-	return columns
+	return append(columns, column{"remind_from", func(t *book.Todo) any { return int64(t.RemindFrom) }, func(t *book.Todo) any { return &t.RemindFrom }})
 }()
 
 // personalFields are the fields in it.
@@ -29,11 +29,16 @@ var personalFields = func() book.Fields {
 	return set
 }()
 
-// personalOrNone selects the columns; ” stands for a row that was never needed.
+// personalOrNone selects the columns; what a new to-do has stands for a row that was never
+// needed.
 var personalOrNone = func() string {
 	cells := make([]string, len(personal))
 	for i, c := range personal {
-		cells[i] = "coalesce(personal." + c.name + ", '')"
+		none := "''"
+		if _, number := c.value(&book.Todo{}).(int64); number {
+			none = "0"
+		}
+		cells[i] = "coalesce(personal." + c.name + ", " + none + ")"
 	}
 	return strings.Join(cells, ", ")
 }()
@@ -62,10 +67,10 @@ func savePersonal(w writer, account id, diffs []book.Diff[book.Todo]) error {
 		if before == nil {
 			before = none
 		}
-		if d.After == nil || book.Altered(before, d.After)&personalFields == 0 {
+		if d.After == nil || book.Altered(before, d.After)&personalFields == 0 && before.RemindFrom == d.After.RemindFrom {
 			continue
 		}
-		if book.Altered(none, d.After)&personalFields == 0 {
+		if book.Altered(none, d.After)&personalFields == 0 && d.After.RemindFrom.IsZero() {
 			if err := w.exec(deletePersonal, id(d.After.ID), account); err != nil {
 				return err
 			}

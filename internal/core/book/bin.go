@@ -121,6 +121,7 @@ func (c EmptyBin) run(d *draft) error {
 		}
 	}
 	d.emptyPlaces(c.UpTo)
+	d.forgetRings(c.UpTo)
 	d.says = "The bin let go of what was older than 30 days."
 	return nil
 }

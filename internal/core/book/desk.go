@@ -29,6 +29,9 @@ type Desk struct {
 	// chosen holds the account's settings, once there are any.
 	chosen    map[ID]*Chosen
 	calendars map[ID]*Calendar
+	rings     map[ID]*Ring
+	// ringsOf holds the rings of each to-do in the order in which they came.
+	ringsOf map[ID][]*Ring
 	// siblings holds the to-dos of each place by their positions, the bin's too.
 	siblings map[ID][]*Todo
 	// carriers holds how many to-dos carry each tag, the bin's too.
@@ -41,7 +44,7 @@ func newDesk(b *Book, account ID) *Desk {
 		todos: map[ID]place{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
 		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, people: map[ID]*Person{},
 		sections: map[ID]*Section{}, views: map[ID]*View{}, chosen: map[ID]*Chosen{}, calendars: map[ID]*Calendar{}, siblings: map[ID][]*Todo{},
-		carriers: map[ID]int{},
+		carriers: map[ID]int{}, rings: map[ID]*Ring{}, ringsOf: map[ID][]*Ring{},
 	}
 }
 
@@ -316,6 +319,7 @@ func (b *Desk) load(c *Change) {
 	for _, d := range c.Calendars {
 		replace(b.calendars, d, func(c *Calendar) ID { return c.ID })
 	}
+	b.loadRings(c.Rings)
 	for _, d := range c.Settings {
 		replace(b.chosen, d, func(s *Chosen) ID { return s.Account })
 	}

@@ -60,6 +60,7 @@ type draft struct {
 	views     rows[View]
 	chosen    rows[Chosen]
 	calendars rows[Calendar]
+	rings     rows[Ring]
 	// named are the tags that names given to the command turned out to be.
 	named map[string]ID
 }
@@ -70,7 +71,7 @@ func newDraft(b *Desk, env Env) *draft {
 		touched: map[ID]bool{}, arrived: map[ID]*arrivals{}, last: map[ID]Position{},
 		lists: rowsOf(b.lists, next), sections: rowsOf(b.sections, next), shelves: rowsOf(b.shelves, next),
 		tags: rowsOf(b.tags, next), people: rowsOf(b.people, next), views: rowsOf(b.views, next), chosen: rowsOf(b.chosen, next),
-		calendars: rowsOf(b.calendars, next)}
+		calendars: rowsOf(b.calendars, next), rings: rowsOf(b.rings, next)}
 }
 
 // did says what was done to a to-do.
@@ -122,6 +123,7 @@ func (d *draft) put(t Todo) {
 		diff = d.diff(t.ID)
 	}
 	t.Changed = d.now
+	t.RemindFrom = d.remindsFrom(diff.Before, &t)
 	t.Revision = d.desk.Revision() + 1
 	d.write(diff, &t)
 }
@@ -131,6 +133,7 @@ func (d *draft) touch(t Todo) {
 	d.touched[t.ID] = true
 	diff := d.diff(t.ID)
 	t.Changed = d.now
+	t.RemindFrom = d.remindsFrom(diff.Before, &t)
 	t.Revision = d.desk.Revision() + 1
 	d.write(diff, &t)
 }
@@ -230,10 +233,11 @@ func (d *draft) change(kind Kind) (*Change, error) {
 	if err := d.permit(); err != nil {
 		return nil, err
 	}
+	d.forgetRingsOf()
 	c := &Change{Revision: d.desk.Revision() + 1, Actor: d.desk.account, Kind: kind, Says: d.says, Notes: d.notes,
 		Lists: d.lists.changes(), Sections: d.sections.changes(), Shelves: d.shelves.changes(),
 		Tags: d.tags.changes(), People: d.people.changes(), Views: d.views.changes(), Settings: d.chosen.changes(),
-		Calendars: d.calendars.changes()}
+		Calendars: d.calendars.changes(), Rings: d.rings.changes()}
 	for _, id := range d.order {
 		diff := *d.todos[id]
 		switch {

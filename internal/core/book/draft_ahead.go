@@ -19,7 +19,7 @@ type Ahead struct {
 // may change afterwards.
 func (b *Desk) Ahead(c *Change, cmd Command) *Ahead {
 	a := &Ahead{Change: c, rows: make(map[ID]bool, len(c.Todos)), places: map[ID]bool{},
-		alone: len(c.Shelves)+len(c.Sections)+len(c.People)+len(c.Views)+len(c.Settings)+len(c.Calendars) > 0}
+		alone: len(c.Shelves)+len(c.Sections)+len(c.People)+len(c.Views)+len(c.Settings)+len(c.Calendars)+len(c.Rings) > 0}
 	for _, d := range c.Lists {
 		if d.Before == nil || d.After == nil || d.Before.Away() != d.After.Away() {
 			a.alone = true
@@ -74,7 +74,7 @@ var calm = FieldsOf("notes", "status", "estimate", "reminders", "person", "attac
 // Apart reports whether the change would have come out the same after c, which is the
 // next change of the Book; b is the Book as it is after c. It errs on the side of no.
 func (a *Ahead) Apart(b *Desk, c *Change) bool {
-	if a.alone || c.Places() {
+	if a.alone || c.Places() || len(c.Rings) > 0 {
 		return false
 	}
 	for _, d := range c.Notes {
@@ -139,6 +139,7 @@ func (c *Change) At(revision int64) {
 	allAt(c.Views, revision)
 	allAt(c.Settings, revision)
 	allAt(c.Calendars, revision)
+	allAt(c.Rings, revision)
 }
 
 func allAt[T interface{ at(int64) T }](diffs []Diff[T], revision int64) {

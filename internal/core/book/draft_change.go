@@ -35,11 +35,12 @@ type Change struct {
 	Views     []Diff[View]     `json:"Views,omitempty"`
 	Settings  []Diff[Chosen]   `json:"Settings,omitempty"`
 	Calendars []Diff[Calendar] `json:"Calendars,omitempty"`
+	Rings     []Diff[Ring]     `json:"Rings,omitempty"`
 }
 
 // Empty reports whether the command found nothing to alter.
 func (c *Change) Empty() bool {
-	return len(c.Todos)+len(c.Notes) == 0 && !c.Places()
+	return len(c.Todos)+len(c.Notes)+len(c.Rings) == 0 && !c.Places()
 }
 
 // Places reports whether shelves, lists, sections, tags, people, views, settings or

@@ -42,6 +42,7 @@ func (b *Desk) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 		func() error { return d.views.invert(c.Views, viewAttributes, func(v *View) string { return v.Name }) },
 		func() error { return d.invertTodos(c.Todos) },
 		func() error { return d.invertNotes(c.Notes) },
+		func() error { return d.invertRings(c) },
 		func() error { return d.invertTags(c) },
 		func() error { d.spread(); d.makeRoomForAll(); return nil },
 		d.checkRows,
@@ -108,6 +109,9 @@ func (d *draft) invertTodo(diff Diff[Todo]) error {
 	next.Changed = d.now
 	if cur.Changed == is.Changed {
 		next.Changed = was.Changed
+	}
+	if cur.RemindFrom == is.RemindFrom {
+		next.RemindFrom = was.RemindFrom
 	}
 	d.record(next)
 	return nil

@@ -25,7 +25,7 @@ func fullTodo() book.Todo {
 			Anchor: repeat.Completion, Lead: 2, Without: []day.Date{day.MustDate("2026-11-03")}, Last: day.MustDate("2027-01-01"),
 			Paused: day.MustDate("2026-11-20"), Ticks: 3, Missed: 1, LastDone: day.MustDate("2026-11-19")},
 		Record: id(6), Attachments: []book.Attachment{{Name: "a.png", Hash: "00", Type: "image/png", Size: 9}}, Tags: []book.ID{id(7), id(8)},
-		Created: 1, Changed: 2, Completed: 3, Deleted: 4, Revision: 5}
+		Created: 1, Changed: 2, Completed: 3, Deleted: 4, RemindFrom: 6, Revision: 5}
 }
 
 // fullChange has a row of every kind, with every field set.
@@ -45,6 +45,7 @@ func fullChange() *book.Change {
 			MonthFirst: true, Look: "dark", UrgentDays: 5, KeysOff: true, Reasons: true, CloseRows: true, Views: "today"}, Revision: 5}}},
 		Views:     []book.Diff[book.View]{{After: &book.View{ID: id(6), Name: "Mine", Question: "{}", Icon: "eye", Colour: book.Clay, Position: "e4", Pinned: true, Counted: true, Revision: 5}}},
 		Calendars: []book.Diff[book.Calendar]{{After: &book.Calendar{ID: id(7), Name: "Museum", Colour: book.Moss, Address: "https://museum.example/a.ics", File: "a.ics", AllDayTakes: true, Revision: 5}}},
+		Rings:     []book.Diff[book.Ring]{{After: &book.Ring{ID: id(8), Todo: t.ID, Reminder: day.ReminderBefore(60), At: day.MustMoment("2026-11-27T15:00"), Rang: 7, Missed: true, Acknowledged: 8, Later: 9, Revision: 5}}},
 	}
 }
 
@@ -127,7 +128,7 @@ func TestEveryFieldIsInTheTable(t *testing.T) {
 			t.Errorf("%s is not set in fullTodo", name)
 		}
 		switch name {
-		case "ID", "Created", "Changed", "Revision":
+		case "ID", "Created", "Changed", "RemindFrom", "Revision":
 			continue
 		}
 		one := book.Todo{ID: full.ID}

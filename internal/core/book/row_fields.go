@@ -153,7 +153,7 @@ func (c *Change) Slim() *Change {
 			continue
 		}
 		part := func(t *Todo) *Todo {
-			return &Todo{ID: t.ID, Title: t.Title, Changed: t.Changed, Revision: t.Revision}
+			return &Todo{ID: t.ID, Title: t.Title, Changed: t.Changed, RemindFrom: t.RemindFrom, Revision: t.Revision}
 		}
 		before, after := part(d.Before), part(d.After)
 		for _, f := range todoFields {

@@ -68,6 +68,9 @@ type Todo struct {
 	Place string `json:"Place,omitzero"`
 	// Reminders are in the order they were added, each once.
 	Reminders []day.Reminder `json:"Reminders,omitzero"`
+	// RemindFrom is since when they are as they are: what should have rung by then does not
+	// ring any more.
+	RemindFrom day.Timestamp `json:"RemindFrom,omitzero"`
 	// Attachments are in the order they were added.
 	Attachments []Attachment  `json:"Attachments,omitzero"`
 	Changed     day.Timestamp `json:"Changed,omitzero"`
@@ -91,6 +94,9 @@ func (t *Todo) kept() bool { return !t.Record.IsZero() && !t.Parent.IsZero() }
 
 // InCup reports whether it is open and in no list.
 func (t *Todo) InCup() bool { return t.List.IsZero() && t.Open() }
+
+// RemindedOf is what its reminders ahead come before; none where it has no such moment.
+func (t *Todo) RemindedOf() day.Moment { return day.RemindedOf(t.Due, t.Plan, t.Start) }
 
 // HasTag reports whether the to-do carries the tag itself.
 func (t *Todo) HasTag(tag ID) bool { return slices.Contains(t.Tags, tag) }

@@ -36,6 +36,8 @@ type Settings struct {
 	SundayFirst bool
 	// Parts is what words for a part of the day mean.
 	Parts PartsOfDay
+	// ReminderHour is when reminders come that name a date and no time; the zero time is 09:00.
+	ReminderHour day.TimeOfDay
 }
 
 // Names are what the person has.

@@ -155,7 +155,7 @@ func (o *offering) reminder() {
 	}
 	when := "today"
 	now := o.env.Clock.Now.In(o.env.Clock.Zone)
-	if now.Hour()*60+now.Minute() >= morning.Minutes() {
+	if now.Hour()*60+now.Minute() >= o.env.Settings.reminderHour().Minutes() {
 		when = "tomorrow"
 	}
 	o.add([]Span{o.remind}, o.with(strings.TrimRight(o.text[:o.end], " ,"), "remind me "+when), true)

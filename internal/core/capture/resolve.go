@@ -13,8 +13,13 @@ import (
 // slotMinutes is the length of a slot that names none and has no estimate.
 const slotMinutes = 30
 
-// morning is when a day's reminders come that name no time.
-var morning, _ = day.NewTimeOfDay(9, 0)
+// reminderHour is when reminders come that name a date and no time.
+func (s Settings) reminderHour() day.TimeOfDay {
+	if s.ReminderHour.IsZero() {
+		return clockFace(9 * 60)
+	}
+	return s.ReminderHour
+}
 
 // said is what a field was read from; the first of its chips.
 type said struct {

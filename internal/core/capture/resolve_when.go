@@ -228,27 +228,21 @@ func (m *meaning) remind() {
 	if s := m.r.remind; s.End > 0 && !d.Due.IsZero() { // remind me to
 		at := d.Due
 		if !at.HasTime() {
-			at.Time = morning
+			at.Time = m.settings.reminderHour()
 		}
 		d.Reminders = append(d.Reminders, day.ReminderAt(at))
 		m.chip(FieldReminder, &item{span: s}, MomentWords(at))
 	}
 	for _, s := range m.reminders {
 		if s.item.before {
-			of := d.Due
-			if at, _ := d.Plan.Slot(); of.IsZero() && !at.IsZero() {
-				of = day.Moment{Date: d.Plan.First(), Time: at}
-			}
-			if of.IsZero() {
-				of.Date = d.Start
-			}
+			of := day.RemindedOf(d.Due, d.Plan, d.Start)
 			if of.IsZero() {
 				m.wrong(s.chip, NeedsDate, "There is no due, slot or start to be before.")
 				continue
 			}
 			r := day.ReminderBefore(s.item.n)
 			d.Reminders = append(d.Reminders, r)
-			m.answer(s, "", MomentWords(r.When(of, morning)))
+			m.answer(s, "", MomentWords(m.clock.WallOf(m.clock.Rings(r, of, m.settings.reminderHour()))))
 			continue
 		}
 		at := day.Moment{Date: m.today, Time: s.item.time.at}
@@ -261,7 +255,7 @@ func (m *meaning) remind() {
 		case s.item.date != nil:
 			at.Date, why = m.date(s.item.date, m.r.words(s.item.span))
 			if at.Time.IsZero() {
-				at.Time = morning
+				at.Time = m.settings.reminderHour()
 			}
 		default:
 			at = m.comingTime(s.item.time)

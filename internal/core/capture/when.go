@@ -34,6 +34,29 @@ func ReadPlan(words string, env Env) (day.Horizon, error) {
 	return d.Plan, err
 }
 
+// ReadReminder reads words for a reminder, such as "tomorrow 9am", "in 20 minutes" or, where
+// ahead is said to be possible, "1 hour before". The errors are *WhenError.
+func ReadReminder(words string, ahead bool, env Env) (day.Reminder, error) {
+	words = strings.TrimSpace(words)
+	lead := "x, "
+	if ahead { // what it is before comes to nothing here: the words are all that is wanted
+		lead = "x, by " + sayMoment(day.Moment{Date: env.Clock.Today().AddDays(1)}) + ", "
+	}
+	for _, introducer := range []string{"remind me ", "remind me in ", "remind me at "} {
+		d := Read(lead+introducer+words, env)
+		if d.Title != "x" || d.Notes != "" || len(d.Chips) != strings.Count(lead, ",") || d.Chips[len(d.Chips)-1].Field != FieldReminder {
+			continue
+		}
+		if why := d.Chips[len(d.Chips)-1].Problem; why != "" {
+			return day.Reminder{}, &WhenError{words, why}
+		}
+		if len(d.Problems) == 0 && len(d.Reminders) == 1 {
+			return d.Reminders[0], nil
+		}
+	}
+	return day.Reminder{}, &WhenError{words, "“" + shorten(words) + "” is not read as a reminder. Say it like tomorrow 9am, in 20 minutes or 1 hour before."}
+}
+
 // readWhen reads words as the only clause of a sentence, with an introducer if
 // they need one.
 func readWhen(field Field, introducers []string, words string, env Env) (Draft, error) {

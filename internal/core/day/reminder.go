@@ -6,8 +6,8 @@ import (
 	"time"
 )
 
-// Reminder is a wall time, or a time before what it reminds of: before the
-// due, else before the slot, else before the start. The zero Reminder is none.
+// Reminder is a wall time, or a time before what it reminds of (RemindedOf). The zero
+// Reminder is none.
 type Reminder struct {
 	At Moment
 	// Before is minutes, counted where At is none; 0 is at that very time.
@@ -109,20 +109,41 @@ func LengthWords(minutes int) string {
 	return fmt.Sprintf("%d min", minutes)
 }
 
-// When returns the wall time at which it reminds of a moment; before a date
-// without time it counts from morning. None where there is nothing to be
-// before.
-func (r Reminder) When(of Moment, morning TimeOfDay) Moment {
-	if !r.set || !r.At.IsZero() || of.IsZero() {
-		return r.At
+// RemindedOf is what reminders ahead come before: the due, else the slot of the plan, else
+// the start; none where there is none of the three.
+func RemindedOf(due Moment, plan Horizon, start Date) Moment {
+	if !due.IsZero() {
+		return due
 	}
-	if !of.HasTime() {
+	if at, minutes := plan.Slot(); minutes > 0 {
+		return Moment{plan.First(), at}
+	}
+	return Moment{Date: start}
+}
+
+// Rings returns the instant at which a reminder of a moment comes, in the clock's zone. A
+// date without time is taken at the wall time morning. Whole days ahead are counted on the
+// calendar and keep the wall time, what is left of hours and minutes is exact (RFC 5545
+// section 3.3.6); a wall time is met as Instant says. It is the zero time where there is no
+// reminder, or nothing that it could be before.
+func (c Clock) Rings(r Reminder, of Moment, morning TimeOfDay) time.Time {
+	const days = 24 * 60
+	switch {
+	case !r.set || r.At.IsZero() && of.IsZero():
+		return time.Time{}
+	case !r.At.IsZero():
+		return c.Instant(r.At)
+	case !of.HasTime():
 		of.Time = morning
 	}
-	year, month, dom := of.Date.Civil()
-	t := time.Date(year, month, dom, 0, of.Time.Minutes()-r.Before, 0, 0, time.UTC)
-	at, _ := NewTimeOfDay(t.Hour(), t.Minute())
-	return Moment{DateOf(t), at}
+	of.Date = of.Date.AddDays(-(r.Before / days))
+	return c.Instant(of).Add(-time.Duration(r.Before%days) * time.Minute)
+}
+
+// WallOf is an instant as a civil moment in the clock's zone, to the minute.
+func (c Clock) WallOf(instant time.Time) Moment {
+	c.Now = instant
+	return c.Wall()
 }
 
 // Shift moves a wall time by days; a time before stays as it is.

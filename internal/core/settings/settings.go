@@ -54,6 +54,8 @@ type Settings struct {
 	// Assumed is how long a to-do without an estimate is taken to be, in minutes, 1 to 480;
 	// 0 stands for 30.
 	Assumed int `json:"Assumed,omitzero"`
+	// Reminders is how they reach the account.
+	Reminders Reminders `json:"Reminders,omitzero"`
 }
 
 // shippedViews are those that stand in the index, and the week, in the order in which they
@@ -135,7 +137,7 @@ var Fields = slices.Concat([]Field{
 			}
 			return true
 		}},
-}, partFields, hourFields, reviewedFields)
+}, partFields, hourFields, reviewedFields, reminderFields)
 
 const defaultUrgent = 3
 

@@ -920,9 +920,11 @@ func (e Walk) Valid() bool {
 
 // Defines values for WhenField.
 const (
-	WhenFieldDue   WhenField = "due"
-	WhenFieldPlan  WhenField = "plan"
-	WhenFieldStart WhenField = "start"
+	WhenFieldDue      WhenField = "due"
+	WhenFieldLater    WhenField = "later"
+	WhenFieldPlan     WhenField = "plan"
+	WhenFieldReminder WhenField = "reminder"
+	WhenFieldStart    WhenField = "start"
 )
 
 // Valid indicates whether the value is a known member of the WhenField enum.
@@ -930,7 +932,11 @@ func (e WhenField) Valid() bool {
 	switch e {
 	case WhenFieldDue:
 		return true
+	case WhenFieldLater:
+		return true
 	case WhenFieldPlan:
+		return true
+	case WhenFieldReminder:
 		return true
 	case WhenFieldStart:
 		return true
@@ -1271,6 +1277,26 @@ type Attachment struct {
 
 	// Type The media type its bytes show
 	Type string `json:"type"`
+}
+
+// Bell defines model for Bell.
+type Bell struct {
+	// Later Those put off, the soonest first, at most 200
+	Later      []Ring `json:"later"`
+	LaterCount int    `json:"laterCount"`
+
+	// Muted Something came meanwhile and waits for that end
+	Muted bool `json:"muted"`
+
+	// Next The wall time at which a reminder next comes
+	Next *string `json:"next,omitempty"`
+
+	// Open Those that wait for an answer, the latest first, at most 200
+	Open      []Ring `json:"open"`
+	OpenCount int    `json:"openCount"`
+
+	// QuietUntil The wall time at which quiet hours or a pause end in which it is
+	QuietUntil *string `json:"quietUntil,omitempty"`
 }
 
 // Beside With neither it goes to the end
@@ -1694,6 +1720,26 @@ type LaidHours struct {
 
 	// Says How many have a time, and what none is free for
 	Says string `json:"says"`
+}
+
+// LaterOffer defines model for LaterOffer.
+type LaterOffer struct {
+	// Minutes From now, where it is a while
+	Minutes *int `json:"minutes,omitempty"`
+
+	// Until The wall time
+	Until string `json:"until"`
+	Words string `json:"words"`
+}
+
+// LaterRings defines model for LaterRings.
+type LaterRings struct {
+	// Minutes From now; this or until is wanted
+	Minutes *int     `json:"minutes,omitempty"`
+	Rings   []string `json:"rings"`
+
+	// Until A wall time, such as 2026-11-24T19:00
+	Until *string `json:"until,omitempty"`
 }
 
 // Levelled defines model for Levelled.
@@ -2384,6 +2430,24 @@ type RepeatPreview struct {
 	Words string  `json:"words"`
 }
 
+// Ring defines model for Ring.
+type Ring struct {
+	// At The wall time at which it should have rung
+	At string `json:"at"`
+	Id string `json:"id"`
+
+	// Later The wall time at which it rings again
+	Later *string `json:"later,omitempty"`
+
+	// Missed Nothing ran when it should have rung
+	Missed bool `json:"missed"`
+
+	// Rang The wall time at which it was last told; empty where it is put off
+	Rang  string `json:"rang"`
+	Title string `json:"title"`
+	Todo  string `json:"todo"`
+}
+
 // Role defines model for Role.
 type Role string
 
@@ -2550,6 +2614,11 @@ type Slack struct {
 
 	// Words 2 h of work, 4 h to spare; absent where there is no due ahead
 	Words *string `json:"words,omitempty"`
+}
+
+// SomeRings defines model for SomeRings.
+type SomeRings struct {
+	Rings []string `json:"rings"`
 }
 
 // Span defines model for Span.
@@ -2897,17 +2966,28 @@ type Weight struct {
 
 // When defines model for When.
 type When struct {
+	// Field later is a reminder that is a time of its own
 	Field WhenField `json:"field"`
 	Text  string    `json:"text"`
 }
 
-// WhenField defines model for When.Field.
+// WhenField later is a reminder that is a time of its own
 type WhenField string
 
 // WhenRead defines model for WhenRead.
 type WhenRead struct {
 	Value string `json:"value"`
 	Words string `json:"words"`
+}
+
+// WindowState defines model for WindowState.
+type WindowState struct {
+	// Gone It is being closed
+	Gone    *bool `json:"gone,omitempty"`
+	InSight bool  `json:"inSight"`
+
+	// Notifies It is hidden, and the browser shows its notifications
+	Notifies bool `json:"notifies"`
 }
 
 // GroupBy defines model for GroupBy.
@@ -2945,6 +3025,24 @@ type Window = string
 
 // Changed defines model for Changed.
 type Changed = ChangedTodo
+
+// RingLaterParams defines parameters for RingLater.
+type RingLaterParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// AcknowledgeRingsParams defines parameters for AcknowledgeRings.
+type AcknowledgeRingsParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
 
 // AddCalendarParams defines parameters for AddCalendar.
 type AddCalendarParams struct {
@@ -3776,6 +3874,18 @@ type LevelWeekParams struct {
 	Of *string `form:"of,omitempty" json:"of,omitempty"`
 }
 
+// TellWindowParams defines parameters for TellWindow.
+type TellWindowParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// RingLaterJSONRequestBody defines body for RingLater for application/json ContentType.
+type RingLaterJSONRequestBody = LaterRings
+
+// AcknowledgeRingsJSONRequestBody defines body for AcknowledgeRings for application/json ContentType.
+type AcknowledgeRingsJSONRequestBody = SomeRings
+
 // AddCalendarJSONRequestBody defines body for AddCalendar for application/json ContentType.
 type AddCalendarJSONRequestBody = NewCalendar
 
@@ -3917,8 +4027,26 @@ type SetHoursOnJSONRequestBody = HoursOn
 // ReadWhenJSONRequestBody defines body for ReadWhen for application/json ContentType.
 type ReadWhenJSONRequestBody = When
 
+// TellWindowJSONRequestBody defines body for TellWindow for application/json ContentType.
+type TellWindowJSONRequestBody = WindowState
+
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
+	// GetBell Reminders that have come and wait for an answer, and those put off
+	// (GET /api/bell)
+	GetBell(c *gin.Context)
+	// GetLater Times to which a ring is often put off
+	// (GET /api/bell/later)
+	GetLater(c *gin.Context)
+	// RingLater Put rings off
+	// (POST /api/bell/later)
+	RingLater(c *gin.Context, params RingLaterParams)
+	// AcknowledgeRings Answer rings; they ring no more
+	// (POST /api/bell/seen)
+	AcknowledgeRings(c *gin.Context, params AcknowledgeRingsParams)
+	// TryDesktop Show a notification that reminds of nothing on the desktop of the machine that serves the page
+	// (POST /api/bell/try)
+	TryDesktop(c *gin.Context)
 	// GetCalendars The calendars whose events are read, by their names
 	// (GET /api/calendars)
 	GetCalendars(c *gin.Context)
@@ -4222,9 +4350,12 @@ type ServerInterface interface {
 	// LevelWeek A day for each to-do of a week that has none, so that the fullest day is as empty as can be; nothing is kept
 	// (GET /api/week/level)
 	LevelWeek(c *gin.Context, params LevelWeekParams)
-	// ReadWhen Read words for a due, a start or a plan
+	// ReadWhen Read words for a due, a start, a plan or a reminder
 	// (POST /api/when)
 	ReadWhen(c *gin.Context)
+	// TellWindow Say whether a window is in sight, when that changes and every twenty seconds
+	// (POST /api/windows)
+	TellWindow(c *gin.Context, params TellWindowParams)
 }
 
 // ServerInterfaceWrapper converts contexts to parameters.
@@ -4235,6 +4366,163 @@ type ServerInterfaceWrapper struct {
 }
 
 type MiddlewareFunc func(c *gin.Context)
+
+// GetBell operation middleware
+func (siw *ServerInterfaceWrapper) GetBell(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetBell(c)
+}
+
+// GetLater operation middleware
+func (siw *ServerInterfaceWrapper) GetLater(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetLater(c)
+}
+
+// RingLater operation middleware
+func (siw *ServerInterfaceWrapper) RingLater(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RingLaterParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RingLater(c, params)
+}
+
+// AcknowledgeRings operation middleware
+func (siw *ServerInterfaceWrapper) AcknowledgeRings(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AcknowledgeRingsParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AcknowledgeRings(c, params)
+}
+
+// TryDesktop operation middleware
+func (siw *ServerInterfaceWrapper) TryDesktop(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TryDesktop(c)
+}
 
 // GetCalendars operation middleware
 func (siw *ServerInterfaceWrapper) GetCalendars(c *gin.Context) {
@@ -9841,6 +10129,46 @@ func (siw *ServerInterfaceWrapper) ReadWhen(c *gin.Context) {
 	siw.Handler.ReadWhen(c)
 }
 
+// TellWindow operation middleware
+func (siw *ServerInterfaceWrapper) TellWindow(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params TellWindowParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TellWindow(c, params)
+}
+
 // GinServerOptions provides options for the Gin server.
 type GinServerOptions struct {
 	BaseURL      string
@@ -9960,6 +10288,12 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/api/calendars/:id", wrapper.RemoveCalendar)
 	router.PATCH(options.BaseURL+"/api/calendars/:id", wrapper.EditCalendar)
 	router.POST(options.BaseURL+"/api/calendars/:id/refresh", wrapper.RefreshCalendar)
+	router.GET(options.BaseURL+"/api/bell", wrapper.GetBell)
+	router.POST(options.BaseURL+"/api/bell/seen", wrapper.AcknowledgeRings)
+	router.GET(options.BaseURL+"/api/bell/later", wrapper.GetLater)
+	router.POST(options.BaseURL+"/api/bell/later", wrapper.RingLater)
+	router.POST(options.BaseURL+"/api/bell/try", wrapper.TryDesktop)
+	router.POST(options.BaseURL+"/api/windows", wrapper.TellWindow)
 	router.GET(options.BaseURL+"/api/happenings", wrapper.GetHappenings)
 	router.POST(options.BaseURL+"/api/happenings/todo", wrapper.PutInEvent)
 	router.GET(options.BaseURL+"/api/settings", wrapper.GetSettings)
@@ -9977,270 +10311,284 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1rd9s2tjf+VbD0/6/VyTpUbefWGftVmss0p0nsx3FP1nkmfQGRkIgRBbAEaFXTle/+LOwN8CICFCnL",
-	"rpt4XkxjiSIue2NjX3/7j0ksV7kUTGg1Of1jkjKasAL++fqKLsx/E6bigueaSzE5nVyljBTsmisuBZFz",
-	"os3fch2R30qpWTKJJipO2YqaX+pNzianE6ULLhaTL1++RJOcFnTFtB3in4Us8x833VHgC0W4IHlGY+YG",
-	"uuZs/Z0ici3OiF7L6Wwz1WtJclpoRWYbwle5LDQVmlCRkLJYMKEn0YSbV/5WsmIziSaCrsykFmaE1myZ",
-	"KFeT039NkpJNokmeUWH+U3BZcG1+mHFlXqZSls0n0UTThfmeFUqaB5WmulSTaBJLETOhCwpLiSZMab6i",
-	"2ryznvLk16izO9HkJ3rN/Du+osXSbAIVhAq1ZgXREnZE0RUjv5VmECmITqmGj+OMM6FJStUZWaesYPgw",
-	"K65ZQQq2YqsZKxQ+LwWLDAntn0rTDUsINX+yDVmbH9OCESE1UealdEG5COxqalbQ3NQV/f0dEwudTk6f",
-	"HvvW/DYxj8G7cqrT+lXc8FLBfit5wZLJqS5KFnjxyXHgzWyVS81EvPmZeXjsBSmYLjakFInZT7eZS7Yh",
-	"XNltNhshElh7TIuCs4TIcmsL8MjUE2+MOzUDB2b92Mx6xUW1Cu8a5u+pjlM/U5gDijRbU0UKRpMzsuY6",
-	"NTPkyAeWWbgiTx//PYJvDQ/JLDFkJ09PHgdXMZ/i0H3T7074HV9xXVF0izsy+LL5woTNaZlptxv0d74y",
-	"h/Dk2G4O/lmPxIVmC1bAUB9oUci1j65znmlWGBb+74/nH3CL2DUrNobNyapUmqwY0+aBNcuyAC8LfH+I",
-	"6Z4/+ftT3w6cz+eK6e60LuGESZIxes0MF0UklqXQhqXMqaRZRkAoqcB8JL7Yu33bmzdk/86LhBU+4fsz",
-	"2/SJXiLNDyOQuiwxYjeWqxVVp8QJy4hMUYh6l1Egn405yr+AJH9FNyrEWmX9xNarcQue796PT1wkPn4y",
-	"R20N3xFK4pSKBTMHakUTRrg4M/JDgpQoWCLJQpodwedDZwtHmr5NRm3DFyMOVS6FYrANL2EqID5jKbS5",
-	"6k7/mNA8z3gMl8/Rv83VdPpHY4z/v2Dzyenk/zuqb/0j/FYd2fddyUTiaN1t0HJq1jrXVmDibkwin9rg",
-	"G8o+dgTPwBgXhZxlbNWziByf+K9xi3Hv9SzkkxEHXJF1IcUiwusxAgKuQZbKMkvIjJGCL1I9+RJN/oez",
-	"9cF2GV7mmRWIBy6cCDAP2J+YN74QcSqLppZivkzKjIHGscozBu/pqhXR5IXWNE5XduZ5IXNWaI48lFLl",
-	"uVw+/vRi+vjZc3P0OShWmplj1XkzsvMf3S9yHuuy8Ogyb809KszuqhS0ODoDnQJ1FCF1PcxMyoxRYV6n",
-	"+H887/rRTmsuixXVeJifP510z7b7xKtYsYRTYr6vlwpzm/jkUK2O/AsXH+EO2mftTGsiyNm/WQw89CNT",
-	"PIE50CThZgI0u2iQYk4zxTqcaq5rwbhOzR2uyUIy5RQ/JhJQT5vUhIPpu6dFmWV0ljGnRnUINmNzifQa",
-	"+dMvvrVyIVAutafHEy+zLLlImpzd0rN/Hc52W/QB/dESCYbwkeUlzZhIaNGdLE2SginlUS+QY+eyABUK",
-	"lIvYKI7zQq4INcoH8x0WmmWv6OaKLpnynQtlNBShlTl061RmjCR0o4imS9TdU1kWyl7GvIAvvWeFqiXu",
-	"/bbQYwI43K4LVMaMKqMELcFsq45RQjWbar7yr0Itzb/q3W8MHdcXkmfwtRW7S2F0iFpjpfV+CqOkDZ5K",
-	"LDNZFjtvNXzqSzTB/e3O7iejE1KxASsHZhcRRuOUmIHRCIrlytz1QIgNowWh5ibzihogv1fUGF502pR5",
-	"ypzoinF8Cwycl4zN9XmpexZiOSmGm8zYLuY2C004LMTrq9lzgRoCwg1qZLdhrS2OOrO3qaUzQQljrEuR",
-	"eC8TO5zqGc8sBV5GlRkQ3xURCnYpEzEDuhmtS9sXdUaxH9CioJsJSAx0ZfiPpNFTGp6NnTeNTwRVI1TS",
-	"yDJuWyRU/FkTuLEn1cHrE2IXzlTsvWK2xFxbKnkO9chT5tiprc361fruSlCf7AjjMJWAN0ADX9ENHLEz",
-	"clyrEyk3DEoVcbJpkLqgrKERYMNECjRuGpw3OTUX5S6docELMMavwT1ANRwJdD6fnP6rf/9RaY+29y2u",
-	"9nO34m/PIExjt3KNs91anh2uu6pfYV0871J2zlmWdL1vStNC1144qxI0nHHofStYzqiGIwPSreFrqxxz",
-	"BVtxgeYXqAFBV92v0SgZuDGCvABTUEhyTbPSe0upnAovM8FvtSJrWSQKZVlk7phfrt5MT56TWCaMlIKD",
-	"RKjkWR9VPuZ4YrdFHE7NeyXNyyzDqZuRYSa+NVinkv8dlewF55JOmWJ2TbVHWFaeyQ34F+1Q/jMTTey3",
-	"XkMc3swbF4u5PSPCfqexzjY7tXbkNzeE2xxHpnqp/pMpecxGCljw8bRcEf8w/2t4I058IgjcVeN/tpJC",
-	"p62fnTwe9JtX1OMImp4Y7jb6CtzrCTX7W735yUnjzVPvq+1k+t7afOOzIS+0M3Xy4v35JJpc/TKJJp9e",
-	"m3/9NIkmby4n0eTjC/N/v3iPtTlXzZe8evH23f/CK17/DP94f/7h6if41/++fnH57n8Db9E8G+AWjSZr",
-	"xpaJ8165s3yjFazo72/xRT9sn/gtjkdOsmv2snV1w7sZraQCN1pmRWlWGv1UxmkBR4VRIzsz4Aal8TKc",
-	"saLYeGf6is251xxMzBdc22u9T7K9qp/sU1jru9jz5bV14vSNc74W1j3jNfUbE24M5tvSV62ljZAW6Lne",
-	"Nc838NQHmcCljZEsv7oCYR05JxT9SiSl1yDqY7laSdEyvowx64JiOxkanbh+z7Eq49Ro6O62Bteacwg7",
-	"5t85Qs3gJ8fdO02l1OfRiWVWroQismiEB1urNBsyZIFly+PctbOEsQK5sjFGArpgYEidFoztNhYs6X3s",
-	"9NpYBufCSr4xl0/DvdFZYkK9QbGEbog05jqPU3PRpjTPmfDqBSVaqENU/Zaa6GaFb8CZ+Nb9BoMbXWuA",
-	"WpdrWHPon4G7/e2bvGPzLFMeh6ks+H8Cg2eSJruO7jvzzPZ03EvtKwLTcUd+nA/xXIDTgWZZRKjYRMYq",
-	"iswBoUQzpU/BY8WyBNU3o5DKvHaG2+gi2qUdy7F1nQ0XWM2j3WSX6nRTsbmtVyfmSvNyvWZ2W5ISDQJ0",
-	"6GlpDoSTaRc/vDIPTS8efxoiRdyd73MTWbtn5zvAOzRIYnJRahYYT0g9bidlPmhQzX7X3QeP/c/KQa8c",
-	"rlaB8t5WqkbcK499HNLxSkST36cLObUf/ltJ8f0lXb9nSlG0md9wwVXKkkvmVIwRAjphMU98LtPKlwch",
-	"N4VpGPZpAqLCo8jXDNB9WSaFTRbQUi4jQjVZSaUJJUY53X09uZnWw3jFlCxFErJ2KVGMFnFK5uap2vg9",
-	"I2B9gf81YAB3tCSmwk5W5QJX8NxWjAlsUJfPAha81/Uq3rgxbmR7c/FB6gO8R0gvYV8QpQum49T5leE5",
-	"QgvYYJ2y1V6rh8C/xyOKEQT4dsh7b7RizTU60m/wli0Wxlf62Paf/JqJ7mWf2cuimsLW4S2Z322clHiX",
-	"YHqV0b5t4Hwmr8Htb5UrRRgtMg6+qa42QbVPxQa3DS/AHNc2/MS19fXPmBmbyG5gVaCjilHvWL1Xh7ae",
-	"yN3+x+39Nh/WL49gw3zbv037vJDXPqH4wTp0Y6m0IhlT/hCYat+6AR3QGbc4Vo9D9p/Ovtp27KyYuvTL",
-	"uysrtFOpGEEnJUmpMsqFIRpk6nFlVO2zKr4LppqQhcsKakfGrMt5yFm4Mmye+Pa18kVtSZEsc/IDDMDv",
-	"FEwmIjQDz51ZhMv+mwScVd7ImuHVhG6+c7HNqPIy+hbX4cqGrt19r5tpQjcRXGHmwKH7a0C8e8ly7RVw",
-	"jQRLc7JmJc8SZQhGhTusxlI+JTnlhQ3W4t1WlILI+WcBdJyxBRcKQ4YuxbKT7WWEKaZ7YPpJau98+w5u",
-	"8zcpjGWGmp5gNqKNfFnrkhHBftcEsnHNDz8LTwSskwxRc8V2/F3LqZLgfc8oT6azDXjTZZ6xKRXJFK+i",
-	"aGKWgUZ9UrIpqMnWYS9YUv1tsyanEiO7MRVT59s3R2DqlA/zb0c9/KX9xn1oX2ylCA7qBmOZYmt76eS0",
-	"VPAYhcS+lIpkXmbgsImt60bzGEPemi4wJqTllCqcB9tM5ZphnGhqbtDaKWx9GKWo5+JmMJeQ0pbxPIfP",
-	"15Tr+mNdxublhkzVIkuhZRmnOHzKpnb7aIFTa4Q6uJja+IcUU5d9XIpq8mZ2024eciMW8ltJC20j66VI",
-	"3H+nNpCFf9A1zAD/mHF/PGS4idujjlo//tIcD64hb1sr4ubbJxs8YetwnH1tr0Zuzi/7blsRNGxvjx2I",
-	"GaKomYg3z0kG1WrQ0VF4rjCBgGO+MIvsLW8+1BIC8SgCiJwPW6Kc+xfIE6fgWp6OiGGQiABzRETThRGG",
-	"yBKDJC14xYbqWpdy7RMjRq771SEMMIEeFGdSsYQoZmZrbeqUL9IBs9y6vm0sr3ad4OVm1+K7x38CR5bN",
-	"XvFFwXtzfYT06hpND1sfpRo+r6CF3/19zK95hjqD4VRISLFpKEjd7xT5jxSstX119pBvMO1PQKp42Z5a",
-	"pxDg9W1Oq1G8MAmJa0hLsvUCTuu3Et5z3zhNPuAQCLkVt0iBISO3j6BOcU3+dvnmJXn27Okz8svbV48m",
-	"o12PODm3Lb1so87nlkm2zAD8sLOMWisadKxq9txlx+BVYV/vnTJXWhaeqWKAfvicLqjSdXZA76Tcq73z",
-	"kWVxUchcKpoNTguE0H/AP411DERlUu8kOXf3dHBq6nxsmMaSvL+4xQinsvCctY9os7M6VHL8j9Pj4+nJ",
-	"49MnxxE5eXL65Hh68gP8YcXhGTEqLdSlKFKqkmZt9yMWTOzO1eyyEc7RtzVvhUtZbS9eWJffMBskL+TC",
-	"JVLuyCnB52CWcTgDQLA1Uxpt4IjM+VxvnDNrqIV0Ce/3XWKqnGmqlsNPiE286T8b1Vvrpfk3/Fpm1yMy",
-	"ZwuZsd23dcYwh1rELGii2TK+jEFeBZaZDDhWMAHfUn5muX5jMyFHnKtR6eg76iWCqWhjErt9a3tHefKT",
-	"O9nt+edWyI2Q+k3R6GPIYAQSbmuI51JQDBolDM7dMy8YI2iD9C+5nnePH+Qdu2ZZ5mPPWcjrC3MhRvja",
-	"tH/aYCxRrmY2GFJmGVM6ZOgzYxVoYmwP1CINw1qrAcRXRE7IjBkFxbzJN8J4wvQRJeSfepFlZE031luv",
-	"jeHb66DqEhUSsrTNzGKYc1NVpDQonEI2rM3I8ehV8p0UiwBFuIJgALo4BDFshBJgy5MoxWCPkx1vlxxs",
-	"spmbY039yPLREJ/cOy6YL6Mkx4SjrhIKpq43wdUyifdXBaOJNRj67xN87EvtZfAMtS1mcNzIzrrpoLB2",
-	"uRs9tAEeAZS5jwfRDXZxF9Hwlf45KE90nhZxyv3HY7c1lbJ4mXGfKBjw45GZyqBBdAc6B389W+UZhIR1",
-	"298OLotBNnUoe58OHNSm3I0aM5gaJXMWSHE339ggo98J4TJ9ehOn4CEo/HKlP2Opd9hE/Oo0qR1zGe5W",
-	"/2iPp++SBqec18K1JA0rXjXZwZltTG/0Es0LuWoRnRLrBhxe91RVGgD9a+wCV4NbbXroeL+X12N1uD+h",
-	"CK1Bgd0V6i3FfKvGrL34veopGtJvh3y7w1qL/Y+x5xLr7pV1Cm/pGrJYosJi/oEaKhekjgZubZxS5SqY",
-	"CVFiiBu9ufZRdHZRcKjW3mOvMIhpTmOuNz2+aFfsVbSdaeiQR80LnWtUk4wzReZlAXE7KAVDVQqnV7B4",
-	"KQVLxuVo1BOpRtiKz4cyM/ryMd5TnwU/tizEe5X5xE6wAMTMRIzNXqRJsm9uz4kv96td7tGhgPOwlALt",
-	"36oihbEcalAWqZ5E5qlfB0gkjJm7d9gSbYYhsJhlIHydVLYBsYTZRwqmtATSr+R1A4zGItPUoaE+rBm6",
-	"UI34ly+YY/MXRgvbapTOFr5HVrTeKnQSc01saCnw4sbp4D6nzwnRkjw7Pj7eM3/4iT8TkPuqybhOid2y",
-	"UyOtZEFk6S9Kr5Jk+s4Q3J8NZ+bova6IvdNctc/BsVzZa/tAR6dz1CGZQwbP+dtEjTzqd0d4z1q8y2DU",
-	"HyqasZiWysP7F1SnCuMRz/9xfPLIRVA0Uxqq9mcZFPu6OmdINs3WGKYZXrCaSekt8D6fV/kD1pRXuy4g",
-	"X5aoD//EhvKdLMulUnwGURNXsF2tQ0jtshS9IkfO5wPUEHioEZYMZUDZuOtgt68/cNlT7clrwmHBpy95",
-	"BXKSgrVsvUUpwBuDzfVPzCGSdJLlpMbISiioZzRZIpqoFg2qX7Mi4bHPKhUWNskYKpANLeQa/UI3Z4Zt",
-	"VdztUz0f5MeoOnJundUhaOaW4Vb2hH/fs2JhT/QYwSQwSOnBwnHgW0rjcseZHvBi7zxvYHJ5qjP5LONi",
-	"YVXTvNRkxlIMnd/APhs2ztzqMGPH8TuAnHpmZOrLMrcJlsxo6Ezo7xRYx3U6KlbmUvv1PtOwv/QTH/I5",
-	"uVkl5AESSmyQh8j5PoM1/IYHQGAxPHQlR3KRj9GxMGI0c/ewdjKgBryl7qJ2/GtP3sSwvIJAIbAD3wjP",
-	"2Jf5S8ckdeOyfdnhfhdhKGHCZ3G5/AWckW8JH6g1q0ewwhgQh07ozDsJtm5C7YwzAl34eICb49bgLHzK",
-	"gSYxzTJj4SiWzSvRwxVInpnqyJ1Be+gWHNjGZpB4lII9SHkeHlEeFQ7+wNYuWDCqdP7W3GGVvzCkWsID",
-	"29nzcJKiPQT00DPiCpBvd59sIrL/gOxblc3j3b8wa3sbt6u4BxCr1xvZX6cd2OcLzJYdt81sRTt1aSfH",
-	"YzIPjgO5pUP3IbVBzH0SGgI7cdUIUIypUw+mLCYUA/PdUEZTgcNU+kaACyJeXO2lqN3GbVXB7xxaC7ep",
-	"+6iFb23Kfmr53bo1b8tnONA/6FNRf/nl7SvnbUHgawSq3WczufogfbO8QExlLgiU8cCp9XkFne0ynon9",
-	"OebvabFMAHR3XpVsPn/27MlzXxrUE1t5exjThretGpd9IhWeVPsI32ub80oA990XTXXnT3CiAmzUDcqL",
-	"fWhzgFe1M53EPGXRhtq2Yaf8E79y3L+vBEUba5+thTDDIYM0lfHThTHIOGIZOL8wiVNa0BiaCWwvereJ",
-	"GiwGPXc+Ss/ZMFeWTqmOSFLIPGdJZLOzMmYP50pCFXMnvgng9l7UGn+1YsOptyP+Z2HznW8smDN17kLA",
-	"lZldB5JQWqLB7UzKGBLvoMiCL9Ippsv47PDza1a42vdwNHxgRpLyOjhngbwS87wCwWQU9mumnC4x44Oz",
-	"1yxcrW/Ugq92l+bPeZYRSmJAzvHEno0K5PEhzLjwO+FjrDb1pOLYijvvlxa6T4UT2TbB8l4a+GpNuW6j",
-	"vTa/5Drl4sUnxpYDmNTujg0l1LWDOLF6qPZ7G8sCHvDytQtx9gO75lD0hyWTspU3uTP+MaIQx1tND7WT",
-	"wxNP8Wr0YZVa+2NYsIPy7GWZ78I8HZRJpQ1pekJ6PnAhD04gvsbs21wWMYvIbGPRjAG1YeKhrfvR6+uQ",
-	"SKYx2hgpgHxKxRCVE35mNKaMUaWJxMiCJxUXxcZwoAFwHPhCMNsXYW/CLPXG9lwmmLqxvKwOdchAI1yd",
-	"OUzeus4L9ACiNLdZyJBo7fz4Xki1QHyuOhR4sQxaS4W+1l3Of9rZu/UUzBdv+O++q+Eq5QqKstdUYQGm",
-	"MUvNDwzfUTLP6GKrJJRXMMMeXglDuWKUyh1/K1zg7rBntroEWvXIlvOaZI/qG7O686pUDitH3L57r/ja",
-	"f3QAF1HA70nrSnbBSCqzrYio1ClqZIG7cL/80LH+pYBvvadlwb3JXPVj273ogNgNzwOFzWukg/bmfVom",
-	"2if78Zv2RHY2slE92dWMtZcLIePP1zXDyCXbcQYks21IgxW4WFrW3UGH7NB184/UAEImSikSieahj4Dr",
-	"dOMHTobIibDA9OYdA+q9G/IWiogcljPG3m2mZDWfXwPk8BbwBoRdpT5CNY/L4POndYZqgF3ZidflVYEU",
-	"AEC5ez+RogVD0NTxLe7Ezhem2L0NE8yVQ20S5uITch0BgjmWluoByF9NYI+6OgV3zbvRlXMn4EAfWisR",
-	"FNbOaT6wzsFoJI06BwuDxirYm5V/t9OQ1nH7TQOs3LYJor3iGnd7H2kdDmgMdrm3V/+yOtRxxmixHSw7",
-	"GeidDIdEdnv6giGSPbIoLni83CdjaECkKmDKXlgP54jh/GXyjfxbsFHN4bdZuDeLXgYL6c3U1R5zb9s6",
-	"oyPaY2ADbP9DWVRdEqvKWUCQMv8FeB7ILcLMfxuhaRQLjduvfvSBDlzpigv3wa5aStg7LyWk0kbf8Xf8",
-	"mjtcW49mr1MmsPRACnd/NFA+VvKaJUTLiMz5NRtbdI+Auh7jbiWvRybTeF+DaXiD7Xh4elftI07Nvbtn",
-	"s8eLiYQrTb0l+RcnryJy8dj838mnyGLGRQDyNXVAZy0oqV0wFHeZVV+wjFHlTRKUysIVml0FADTXc/WW",
-	"87ujerP9JCyL8fQbU3sl+nAXbMfeVhXgxuUVDgEZDuSyNCPL9csPk74Ca/LuZSPS5sIMVm5m4CVZsYRD",
-	"N4GUL1JvNKHREdJXtZQEqjaenjx2xbosSxShmYb2vYh7MSbDPi4LFx0dgvxhH7+U6wH55x811QyNW22V",
-	"r25Iz/ZTodaLBtAJNNYt2N9GZF372nS7PUF0OWInSbA5ZyBVvcrD9CVFsSxxdQXY92vijyPqMgQ7GIaB",
-	"st0ZdwTssMOii05VOHd2J/3cWGPPbEnftmrfCocMi7o5oxUeDwzueikNHXtuoaTDyKfYq9qC2hmLBrL7",
-	"W/7Zps8soCKxIrYMPg6ta9jOtPNSm9tUD91Ya2DvAmBRIUN7cIliqNeAi5eEvQPdvbrlZgAO0S7YFOAS",
-	"2t2NQGBImxExjmin9uGt4vKm0xYw+3a8rOG+KAiWOGZeX8l2XBBf3nB8BxaaeKux4pTnw5U+aEHmk/iQ",
-	"anGTANf/ABI9kXP0frtLSM4biIfKBbzw2xoAEdQgEGdNsGgnbPPSpR3N2KIUvihZOyjsT7ryJFMFUp3e",
-	"NnogD8h06l4W5pvvFOGJF6KiTgUOQ3ci1EG1BeD4dO3FcHsCr65dT30vt/fqOpVj3i51gBWgqK2vYWDG",
-	"5thsHpqXUZGQFV+kmqyYOYDIDmc4NcXFIms0VaPZKIgK/FVVQNcBLhqUduXLuTpITlWzxecwmxEawHhD",
-	"2CtaLP3eZdxl7FzCCoZ3ptJSJhar0m34EGBUbxbYgK6iw/O8WvlXu/Ordo49tHoET399Uztc53aTRTVp",
-	"bkJkBW7F8w2a+uV2bFFhO9jp1pnub0wUAkzJqdasEDZrGA+XF99slEKgG03UgxeQ2YLxVuINIAz8+YM3",
-	"qex+vLvbCSzV8e7WUqoW9H08bRvVt82oHYS0yYt5weA8yhh/GntPZIXa5EVWehVy2UOD0M5UXtENdhIu",
-	"izmNmerp67ziyqsFvYI891ra5NQ8F0bDtfjkXZBDDj00bS9lmyUOmRjNJAX4sij97biK0pc5+UKQy8tf",
-	"3r0221yB5XJhUYmFFDym4OD09qDWPF4GDLqeLp225QEXJM8oF+S1WGS87pMfDvKVIIpcey6kdeRYr2rz",
-	"6ljLTa+izq9Bfh7Yu3PbGDcTqipNrZrY0iHQoUWXjOANcsMzU82yX411mcEBCDN0LmkGxetswQWoNy1U",
-	"jkrVwRwdXKNM9okQ1Ierbg36/Hmjleex7xw4Zt1KXx8UmEGSXhTMn3U6dheras5QMdicX49zIQXo8hZ6",
-	"Ejksub4j7MsS9jmL4syIE6s6Op0Rq9JRtG1lOKFulEhA7PbruQNb6AWOargO9dKWFjq3IDZcsHmf6Nsy",
-	"V7nPJWh9ax1PgHrn1RSOUVJCAKOsJLLr3hHO/qzgI7t5AAljeat6J5NrQoV0nVscNi2082hplsf+ofjK",
-	"C3ZlOAST8FLb7z6WK5RAtrLetbfoGmRzh8Laq1HDQ7a9UEBylAxGx33zDrXy4586p3bVPpISm7+LrfXE",
-	"pu3FihDk0Dp2q22TpVY8YeSizv312HpjQKiF/GCf3z5Adn5o/wmJrVQoFFV0uqNql1oB7VyMGReeaRMo",
-	"iPq4qiq1UbYtlBkBq2uwOgcbi2tCDX/1NgPaKY72weD+reRMBzSmOnyKpIsQHOTkKdnatTlbh5oCDG4q",
-	"5ZqpBOai5IpBHiI4SJgg+LQZvsNQn6ywMaTDbMrvDJsvAqhxfflLVhBUeaOJbDQuceNd2uT2XWAJIIht",
-	"P6pKrFVCwi9MbSihJxhCXVcQ1ySkbg8SWfUlIuYGRZed7auAbRWA99ZnVQ8VszzgRmwg3Chv9zXS6Km/",
-	"v1N8xFtJL+zJYrrlFNVw1tM4cMdgXlM4vfEucp6aGdWhytyPdSncoGyQ4F7eWQpXb+7WxwY41O1WGu+j",
-	"1gfabEJnzIbFu2Q5Sns+OBekag+w0+PR72U2y1xIqPrSkpQiYwrEl+0CKpjF5rj38D/+rKUrl7pllsm0",
-	"aqwQ1PubLTBYVorVOjcvLI0m2xShjmowZ4hDj+0hvMlDmucaUkr4CjKTqvblUP1hfkT+9vj48fPpycn0",
-	"8dMraLjy6AzwzGwDPw9ei9+h9h9vTq+ZARSXwI6B499OZ3erim2FwOxHn7ioKlQ7dq9UIXwuZxw63U2n",
-	"1hqMnGloM1E2GJaAFGIJuZxYVQUW3plVDhTlCTa9ry1Q6B2+FpO+zIIKfKAB7VTBm1omazugJ5U3vXL/",
-	"NFBOq7Z3zkfdyAx3CQJtfASffQnth0Ndi6s2xShQo1CL4pt1u6VLJnZQrm3Ws1WuN7X+6SfXJNQ0O+Dt",
-	"KLPMdmtzWIe9HgIvgnHiFEg6k6WOCPudxjrbrQY7QC43LM7TEcdtkf9YaB2IDput6AnM4QNRE7qpVTHm",
-	"LHzck6pszLcpCZtDsGqUFtJDi4oMUCvpJQP1Nl19K+pzbWQgNkm3kHi02F1pYRUXt/9uYW7AHgp4Em2Y",
-	"t3Dzo1wxdAVUZpur3dxZsbmiccoF+787pfA6lc2q0FCIr1neOjDKiuy2s+uTe3E0sciYzan3beOOZP7W",
-	"TflsWGK8N13BpiNUPdMbM17R35tDPjv2TdclHg5SxY10v3lh65+v0OM6din2GY2X3a1RqSw8KuV7iWiV",
-	"CQoZjd7LqmkSaRdINSus/JL4MQG0/LUslhF5SlJzMyijz3a7tuPAQsLYW9GvPhc8XGTd096qN2tWkG0F",
-	"uEMb7TQC8yLvvuYZHwsjl9NCezdJS/L4eDfx8ffe2VTpjlWuK2OJmlLXyIeLaV7IGBuVNyvI6gwpnz7y",
-	"0aWyD+sCBynX4TK8cEaf18GF8TuqJPavDmgBfTl/5rWtafn27ooubl6mPNbqH1EeFtOi2ICPutaYJSq6",
-	"ginNEmKzI3xgG3ckirbbu/SKpCu6uIuS3jFgbL45Lu40yeLk+OBZFn78/O5S+Yo5IbpVRVdhjagKbESF",
-	"0Eb8sHz7IeL2IuHaYMpQoTQew9Y7qI0SbNdOaxqnK+ZVf/fs7vSieqc/QbQqPfDA7zVymToGpAhnxt4U",
-	"2M+ILeg2DtBwmglw2LjmzF1oi10YgL6byGFA+TNg+5Zt01ZrLKah0II+AGoMH2JOA2Zq8hVrOHR+uDp5",
-	"fnp8/GhyCCTC7hb2dmkPwg81wFaMQVkDEA3KPEwpJOgFwiiBU8dFBfLliSvbLrSQBYkV4IIR8CU7Q3dr",
-	"Zv6igkDa8M+u8X33Vwjq5Aou4+VWWzNMuXXewAF5xW3YzJcALXVTgMUzIkXmHCoQ7UUfrzLKkDeTWZY6",
-	"lr4yaGjmVwW+scKfZ5nR5M3cqjwuo/FvN28PscM+iI3DXrxPSnDMwt6yccvqq9bFBt/tY/709Pj46OLq",
-	"yfH7R52y3bpqd3JroJAunzWU88bFopm/X6GBE/zpUKq08o63jUW4+UAkJiVeDspBObmSgils0c2yBsYm",
-	"MY+GFRsWfuAaWzsM2jclyyLuAWyvYFT8dOg0U1168WYv354RaL9/6jrRu/A5iCfQ2ij55e0rFHACH75B",
-	"shXMxD3tU5Qq+zrQvmEIAqg1ZXdUTZunbpaXPhbYc4TlWV2aVTChigI0ogpVv7Wy0VvNWnM16KXT+dqG",
-	"u1N6dhlbMpH7WVt/MSznAZjNtU7Sp0wMLTCCLYC6fNDTZEMF2B9zeR8M5fD13+BoB9m8G612BGRyLz9t",
-	"v+c+tYEIaA6+DXt8gA07BFy0//zZ62JAhfvgw7g/BHMturcm2/BFQgJp5Yys9ectf+UAN+bQ9QTE/Q6I",
-	"oMf7YvVc1S3vB/knetvgBTzGb0XdYg8eAZPU9edPZZYQKMiNRpRV991mjVa5QRf0VVkIn1tmbItXLRM5",
-	"6kLfruPFN7kX+ab6i0jkJfutZOMbwVSL8andeA1XDQDgWQLpQJBX2VFFq7qEE6+ztTNvP6LmjG2kSAKa",
-	"JoCAg02iLHeoNNB8b1byLBRNX9Fi6dZFhVpj6T/+oplqW7l4bMqXKxrtkBDS04cH4f5pHvfpcgD66TV8",
-	"oVnkqZkRBM4dCB1CysLPXELFcuJ1o/qqOj9AgBJsKdwGv8k00vyoU+/8UEiYG4tLrZs/BtEztnG0BwAn",
-	"9KcY427Z/pJdWieSqTGoia7uodFo0aEyWF6u+OPXwCl4axNc3TXBNvAWljHMKW1g1MaZjJeYsjMHFRoh",
-	"8SFMkUrs5pjRlVHbZvJ3r+/RjPjBRhOqPsqDYcTLPJarJqL4lAJ6UhtT3EZW29Di9RQ+0WzZSluiHDJZ",
-	"zIvgH3DGs43/xxYZvVu2MqLjJ1u+subT+BKjje+Y+Os+PkhtEZmw4j4pWTP47KLSQ/yDmT8JzfVTtTiS",
-	"CMSeMvDgVN3VhU3dwAZCm8FpVWafPmZ+cIdRmO6tFqmtECtnc599DVhWWBjCslztdiqMjJcMC9201IZA",
-	"AGdPzNeOkw/kuhNPrimMW39bPLXxRYeIyrU9M11qvf14jrxiIcSw/a9jFAtoso88RJK7dDkrIiysrOVB",
-	"ZGnfproDOhinxg8I+ymAAouIVoANbpd7iBNh5vCyB/O2jNNKEHBh5IKXQ8CpNVyW/UTznImAcyiVpc/X",
-	"+daqCpApZh45q0QEreHToCxuOBBhFXn1dtceitpjZL8Pq7lCDVYZzxtpd2TGoCZIVw2UWDIswGTGeV+b",
-	"K96kS6cmKv8rpDcLr24PXcMHwztgvsEKdrn2ZjZArh0QqZEMXIWtjeXvPjdnDPoNDLlOckaX4dsEkFXs",
-	"a2fmkOAEzPugZNPqmTfmCyDmqGs7dPhKVdJAsLC1eXaTogogyLXPgAqsNmhxy5+8DNWVtg6SIYwlu4VF",
-	"XdstNXSvpToecoiHDkWKtnOwXGfPlDvilqCV9HBbW6litXAKyVvY2W5SgFJloKTW1tIS57ccwnarnQdO",
-	"25ACTRLIpKwKMW5W7Ai1sYE4n7ngK4xvrOM3rAKai5yjQJRyUKAEdWL/ODxxRidGsrA+FbvfYYWqG1E3",
-	"+4kMjfr5yx/dhvupDo7tDs2hQln1CDauScbMDqWFLBfpDjIFW3TZ6HUfRDwY+dhm38W6uR6SWwgIrnYh",
-	"9UjeXUjZWHDoIXUXPtPFU5HzbHfdisvgD9avmBVcWqyI9kSrRPh9I2QuWz0UIvsCkYi5t8V5s1mNzQH8",
-	"noCFIIUuaKzJgl9bzAxozlGdQa6gPAPrZD8L7fL2FVkBhmuzVAY7HTXGxuwuKHlliQskOuvcvIy6sqkK",
-	"M+77z+KzeF0UskCN14IvEcTAVORvl29ekn88ffbDo+/JBS00pxlhiZER5un//nj+gbxnxYIRiE0x9VnA",
-	"L3548o/nj07RKQxuWaPX4zHOGL1m6nvyglycf7yCZWFmJBXkbcJWuTTT3Ux/Zpuzz4KSguliYwv8Hbwv",
-	"WbIN1q/pClLDurOMlFDmKgAt/nvyymW9fRYAcA3zNqr/358fnxDDWA6auiIamnEuAHtGuFCaCrvkyzcv",
-	"P4snT578A6t2Xn7/WVSW0unkigsbOrpmhbK4yC5PlOZ8cjp58v3x908mKBuADY9ozo/caPDJAuvkDTtD",
-	"2O5tMjmd/JPpl9VDhlVVLoUVVo+Pj22sT9ucDprnGY/h10f/tlEevBiGYxu69updT20n/f/1NSs21ZZt",
-	"3f9LYduNcm37RWyVt/hmUa3vyMH3mlFVuVrRYuPsbbcf9hKxqoUhU8Fo0mkHZiSyVJ69fZEk1WrBN05X",
-	"DKJEp//yz65+5KjBsz8zo5Dt/MUn6LQy+fIrChym9I8Se+kNJuCOHqc16dpSTRcl+9LhnZODDf2eJszH",
-	"Ho12Mwcg/YskaSRIEKoBdRSb3LsaJZtlZYvWzO/bx+xoztE7spMhoKq4wxQ+YB8AfzCcFjXwLOx9bDSj",
-	"yW8lKzYu2fq0rudukidqbPXurtz3gTtlrJmeKl0wumqzSuUUmnFBC1/B3tfPnYBjQoE78DJ99uzps0dn",
-	"mMYqkw24RIytuQHD6eSYvP+xaoTg4ds/ePIFVY6Mod+1zbmXkGp+A2k2hEfezt9DKspYdrrBlbUPYSsn",
-	"mLUEU0ZdBtxrWy3ie6197Aiesa+9EUsgTZpcAfejIbs1WtFWwOSeNj1fJ1zfU2oOEQ4roxxOYW3/NY6o",
-	"btGY9DRIVHw7HIVh9gZHhUTFUcHmBVNp+Kq7xAduxGO3ebjbuown6NLBGUJ9E6NLVfQgBnvaZoqAagA9",
-	"zKy5A0Xw63RzCPmvlhheR4UEPcvVJEH5daSq/d0LHzLW61qdNapCQlKWZZL8DcwoigXNj6IKMQsrGKht",
-	"9rGgkKJDP4uktO4VhF97FJGCKabJ32AXmNHcsXKaLigXj8CGnDGqyd9spPizSMHTzpJHxoqtuq7gwGik",
-	"/ijlsqpwU3UOBfoaeQE59iD13lGlp7C06dtXkHMMDTWiz6LqXIfYm84WRh0O7ayOSfTaOf126mfVlCCn",
-	"I+MMW/wGdDPX5MOjzHSyPo59Thls22UFRP3e1uonAWXP03NnwBEztiyylFcZ86henUYh8DMkboXPxRDd",
-	"7yACSxl+UKy4ZsUUSOuuP3ciKoAgJ6u6UGS26KPOiE/h4EcVcg+wsatCMafh+w7j/MxYfp/1+q9P925W",
-	"w/nluNlniE044tokOICH0wdgQUN0p4k3yoSqiB+gi1jIE6w1C2jpNbumLgLZ67b5qX5qEL/ZXIszBBZt",
-	"ldtVmEI+vnMR58EyJQp6nxO6URH5YfjYNq7dGhql4/PHOxLkfr0LZ1ZNg/O5N//Fz5R1uzrgQyo2gNYj",
-	"HfLdIZ1Y3zn/lZwDBuVWrzwjiyH+5eG+IxcP8qt4F6V+K17bipG/uHcLlnEuXjmaDRJh/bR5aesybk7P",
-	"93TJKrliFD9bqBO1kpRsikmDkFxpWWx6ZYh9ZIcAORfZxuplqm7GzwHY7YwcuwJHwdZMhY5y1Z6/Jki1",
-	"LcfRnnrQ1hgZX3HtH+LJcVQLjxPbwrInvfZeeCAceUI2ClLkABzWMkCjBjG3PZ0ZF21Natvqo8k7eOR2",
-	"jmmFQ3nHhjuuKUAG2JMIUuqb6OYNpLlD+HpoAgGogmY4oNVpCsbOXO4tWKks3ybXUZUz3yPHHdX+4nJ8",
-	"HIMcThG15Q19vh1U/g7ACxelzXCgeoslVoyKCPJjXVJDgxMsqlUwMvHOohr+5cNUCMn1NQYBrCIg2BqB",
-	"TtvU3enEfwWf70nnBwf+wd2tF2DyI9JshUAS1V58TPHY4cW/h+S8XQ++WfCD977Pe99CIcDEGJ+oOIIU",
-	"mqnL9PZfDC/NM69sgcBt8NjNLpBvWHK4PBiNeD0Icuz6EjQhjXykd8BhfqK/l9e3ek3cN6XBrNWs+UGi",
-	"bOkbGF8GhpLYic325oAuXA6NycthuUXjC9gcsiyubLP3b4XLXP/+r1k1RVaB5sCOuj7mKJjStiol5EiA",
-	"B+6vEPpGJcJVk8yldrn1M9u6r6W2euhu4ZL6DVHXO+UbEQsf6Mp5Dr42oYAGjjFXHU4WNnkBnoGrQ9Vd",
-	"tP0Mo2mhp64szM8yH80z51jD8yAp7oukOM+ZaKaB+NVUiKp7KV/dH2G602v2rekQH9j6qr5Yv0KRYcPp",
-	"2FYfg+ayLBi0MOzhFtdgNRToMooE4KPcDp+cz+eK6SFPvoMQ1YAHP9CigJKGnU8C+smPg7gTEM6GPfpL",
-	"sWBCv6IbNeTpn6ixngLyrp8PgCyHCXo3wdE998qKik2PpwPcJ+/NM395Lzis4o6N2QEhELiSbk7qV9K2",
-	"OUUQU8wtQbIHoh/miaMCQK/6Ypdxej63DHBbVHmbqLsmDCwsSBfXG9Wq8iubIIWbdXNaVbk/zUpdzD6N",
-	"M6lYAr6E3Aj3Nd1Y0GxI7UQvZjC0aXTCXVL/3D1zi7tbjRGIDheUZxhRhy6fKrLlmSy7Zmp7vfZbwPg8",
-	"UFTfQm0VshQ2LZfY6bqNXIup+aTfKDtfiz3vz/unQbm1fJUK1EfIKAvReGCMcH9qP4QJD25JIUkIJYpe",
-	"s8RSNgoLvRvQ7ja3GboT+xWEKwdiRwUWUCStTsaHEIPN3SNULXeFVe/nCbjdyKpd80NwtS+42jyEfvF6",
-	"FMu8z86Q+eaWueuADqu/2vVndrdFpcj5HLkOEmx3NPReE+zwStKPgAH2IAO84dDmRbKSxgStvNlBDttp",
-	"qSB/Xcq1enBRfa0uqq4igqC9FdMAOmAPl1wgeuDt17WYgcbWs1TQQVDGEtkyI8SFVPpQroQyTjGb1lY+",
-	"GI0xbX5hG0ZhOraZgesMT5Umc1kWgFjX3HSEAu4zfi9c9+6/vu1rl3JPTN+rCiDp8CnS1L25GTJAYg+E",
-	"u9ib7F+REbxFIWhuTmR5iPNscwns26EHO+ArF3JlHVXNBlUsyxzw52qH7XYv6Xa7phsu+V5ZblucEx+s",
-	"HK4yxfDtW5muURMeznvwdypjuJkP4cKvPVxIF0wk1CEa5u5mdByT0Zj1VmBf4BOHUsi2O2yFga+p2FQV",
-	"7D6A0EBf6S0oyqo5cwjEdojqh7tkq98kVF4dhDb43iaApZC6ChkZhQ6g1UvFOmhsAMjYk3qaUfEa29/8",
-	"xdW5C1joVxvmNctrx3aBySzIgkX2tSWWgbiv4YC8t77hwj3x1+cGXMngDOO/IkuAB8ZCSUBre8sYs6rt",
-	"PQIbkFnGRYJNLxzgR7Hq8sVRXjCnDQT4Ax9osMnXRTu3sBCGim0TBYpVBbauNN7zB3OIzBlxJHEQ1eBr",
-	"EwlqddgpqicbAEiynVncXslHxL1gjeASZiO6iu2o6gbFNTSVMUYItkujArMYAU6KxynRTFkMLS3JLKMr",
-	"ZkFNhHStlBudkdYNnHpqf/1ZJJIpH/7UC7X8P3Y5t8RurxrhtTs2FhgVAaAo1/p2xeBWOxRzNagNb7Ye",
-	"I+gJ43CXFL0GrmowVEF5dvRHXOZfeqGTy9xvJnj6RDf7Qz+KAJfatYrBbz49/fujuke0e/pRq1s0oF5Y",
-	"kCgLeoGtpgbBQj3dC+z1wVq5H55jm8nDBWS/xWXuXJuGVxucy/pAey4ZdDG4U13nz1M7NDyCyU8HQeFI",
-	"ZLPTUSkQkAewcNZ2yTUdXFvyXs3C9iW/HUGPL3+ZSn73mCk4tl1lMDuuzBhgX0E/BLwmXR2RYL9r0PPU",
-	"QdKiNngBU9sA3+oZiezRKnDuR3+sabbsvQcu2fU+3qJbkKx/vqx6QRYlT1hCzK45xwAaakqzXBFKoH2j",
-	"MdmUbKntBSNsleuN7W3b3EnPxWfe33vz9bY+Mj8GlDj/6XzDBVfpnnS9d7YhroYll43DeK/sQyH1QXzD",
-	"H6S2zAQ9G2m2hNcvMF8cm+tgQ73qkCtGC4wkhOByiw2IJ+jjJeXS4q3ZflcztuDC6LSGyQE9iwvsgKQi",
-	"WJaKIJ83+izQBx0535YRdtg3Rc4BP1JFJKYKzZ6E07jgmseKUMUTdmYlJBefxW+l1BQ1WlossfcdKeT6",
-	"DIBJVWo94VAygy0PwQ7R2BEqqRNivie2P9ln4TxrVSY2NOKuijut7mF/WbXgypnwWTAfcUv9h3gLs+23",
-	"MZim90V/vScaIdIVUB2BOyLLkV3cNmTyoznPNJZSenn9fI7i2rzMWrGpxb8WrqtX4ZhaFvAlNdwdNeJ4",
-	"gA6NffTgIM4YLVTdpOV78oLgNGowYKqWVZ/V9okI4DMjg73B1dwJm92mIovr+CDDcTRLt1tjG+paHgFd",
-	"oHSqneHoCrcH5o/fsIS72xPQlo0sJNGyEkpaygDYJCLeeYEgbf+x7U56D2nrtwQVYDnnO0XMCAAIv6ab",
-	"swZSALgTQZ60yLsjyH/LKAH3Mso/AirgW2qDYg59zWkBoTUgyfcbA554SPLtS/K1gBXYfxSkVbuY2EUN",
-	"+sFwKzzSrwsP9xJF+U43fgPMME55jjaP7Y6iDgWLW0dwelw57pFBYLjfJA7uXaGZN+FrG3DJNuxT0wvb",
-	"SPd53T66Z26R06sxgu0p7UwjZy5D+jOuECKFKduAZ0ulh4GCxogstm2NU6mYaERmeV9dG9KwsWvjmPwO",
-	"FR03xz8loXGAu+qQyYxSKubPYVRMKzKj8dJpxW6s+pRgGXk/nFaKfaT/6rnrXzdMVpk7pCwg1zaFh9rd",
-	"e9L6oWr7lsCdgZp+dGfAewDJjWUzg9Ce7yOBH2zeP9HmDUuLIQbvbXLTg7n7VzJ3QU6Fy1lbjDUUvfUe",
-	"s9c37pMFavvwW7FZptFENaQz2tuqZgRNF0OVETPpB1Xk/lAd43Sgb0jFiGBKs4SUAsxVHdme4llm27BC",
-	"19UB1Xb3j8y3q5Bc0cUDQkqfTqLpAus3ISMaAzscipUcYDyJZSbLwiNVkC49Wov5+hY57t4BObJi8SdU",
-	"Bdx3XnvHdFtScaYwC9MwH4oux2tcKM1o4mO2XYWgV3TxUAX61edVO/5BySULSK/euh0b3NMfP3hJc10W",
-	"7ErefZr17aBNm4XczyCC64jaxHcA6gzVT/ej0d0qqHcaldnqQ+a6NEO5FyRoPTkGrJc++MG9d/VWSwUq",
-	"Lu7mVgET/Yl32esaIx97hUOuKkxqh+J9//j3ljVvmcixqvddnR9DEDLnLEvUWROBIgr1Yasl1RGtutj3",
-	"RXLgoTc8Y4fJqnPN8b9TkHJZF8NRYtPsfYl1FjNgcCblPvm6d3ANylgzPVW6YHTV5r+qD/WMCwor317A",
-	"fbsKkTEIBWqeofiWyYZwBWGG2UbvZrujP1Kq0h135k35z1PCYUYdwU77cNM9uV+tD8bQCBIg+67QFxVh",
-	"7tNWj7ufb3jCurLK8vFBwEXgXZjmjIcm57HR2pVtOQKpGggpwTLF3Kf0miXekxRTEbOszygw39/mfX1o",
-	"b/hdHYtXLOYJVM2bTTbKvPbvsFzlTi6FYHXxiYdd9vA8j5ehnWUime4qVX0tkqpM9WFjO10PBZFFAsLM",
-	"WqRQ7ujd7ZSKZF72iIoLHi/vLwvfAvIJj5fjHJx3ZhHjocHCJJnYEgVtKM5bzQ8dTX305gKCzj0+xrf4",
-	"xH2zmO20Qj7gGcukWMB9yfVBiobh5HyniCpnmqqlcqEqRgoWQ+mjLSK2wsq320vG8vDR+pmx/OF28JfG",
-	"a5u1zYGkStMNsYV/6gzgcKB3DalTH4loYh00aLA76+RbEm8ju0rf2b0lMR6npW2SFtUlD1hE+rLMjbhD",
-	"/7cLpcAZBTGImSJQ089nmU2Q7jJDTkvVB75mvn44kv74Vi3rsPqaKM0z/y2TZ1T0Ax5+UypFRsU9PHMf",
-	"mSbrlKGD3RZLIyJVr+VTsBUXzjEdSrcyj3xLJMYV30+98UWSkIpoqMQYnbHx0boJP9EitcyZ6KOz+f5B",
-	"Xga7zzsvQWKuKHTKZA4lEpuDbnWQbW1+vw2MBvC3dcj2Ao+62zvSXpERZn+Y00azzDACILKIgOsbfzRA",
-	"V73Pbo/b0Vav5H3VV0MURvfsAnDxAAFHswDRh6UtPwjYQPii7faYBQWpKlf9u1yuHjZ5t9a/kET6t1gt",
-	"eY+f4+OSP/g5vNtLnRSRcVwWBdQdQy8T3x5nNF72Vh/DAweJxb8AoYWGNfzT9gXmK1aVFSOiUo14HgjQ",
-	"JyWbjEN/3ZqKIExpvjKTGDfyiotSM7U9Ol+VK4uqdByZh+wH3b4Ft+rPRGp5SzkVAVqfVRkQiLRWpT+l",
-	"gE8nDtXZoJBy5WDKUTM1A5RC8wx7n5bICfgJAtch3NqMmSsPa779PJtnvEeF/Wi+/pY0WFjwfVRnzG3q",
-	"HN0WN7CispaSZFIsbKMDCDw02oSrlBascoa7s+plB2gjHuSGK7r4lnjhii4W99dhYEhV+wrwr5aboBR9",
-	"qM6/iK8h3dis4hLfew8xHw6MJW0W28SSxrjKFpq0VQkW/JoB6nfND7a3qPlPLzKxv37Bkx9kgW73Q9M1",
-	"o3ww73nAkx9c9xAFWztBAwBFfsmtkatSuTa3/0ba9uiP/45p2AFFDH7uRz80Klilkz1u6GPHw/WxO6nM",
-	"OBfMGZoq5XluO6Yq/wk4ajSM7zkMjb4Xd3kk/qSu+p+aXUjOMMeqzu3ncYpdtYjrnXKQMH6TWATgYRFU",
-	"NCJakgLguswtBzHmAnLdvwOjAqpPa+KuGes1vj6Z7wd13bBMBH02nIq1YlToM9uhttLzubK52oFzJedj",
-	"LKvbJDqsPmTLMHNXGPHQgoWqGubObZOsZi/NG1MddtclDLih2tQ8MpdYkKSGV3+i6kr+0zz1zRLWrF70",
-	"Fqo0qRpDB4MZw57HYCMwClUbN6+Lk4oZS1SRWCooXlCQLZAx9EvN63ZH2HltTiiSIqbCTGnJct0Dxwcc",
-	"kcqyCAO8vaObn+CBb5Yb3lGe4BaEmi8WMpeKZuowGVi2pZ7ZLSMlsFWVS2gESxS31jlEPPQNtVP4yDSs",
-	"5PwrwFZ0C/lqu+wZKQQuCXRFymJpaAyntdVyERDbjaCwH5rDZ5hkK8gKZz1j15gh7z/r5ttv+06HLcj8",
-	"BD78WQ+d8XpL3SGPiJJ1R415mWXGWjW/55APCA1bIDEQBH+fzE/7kxto8sk8cTuHFl59xyfWjHmJ0ANe",
-	"kl7TrGR1niv8WfVCOhQ6LjqzrS8RhnOqt/kkr3KlFCuu3Zkri2xyOjmafPn1y/8LAAD//w==",
+	"7L1rc+M2sjf+VVD6/6uyqUPF9tyya7+azGXjk5mxH9tzps6zkxcQCYlYUQBDgFa0qfnuT6Eb4EUEKNKW",
+	"HWfG+2Izliji0o1GX3/9xySWq1wKJrSaHP8xSRlNWAH/fHNFF+a/CVNxwXPNpZgcT65SRgp2zRWXgsg5",
+	"0eZvuY7Ib6XULJlEExWnbEXNL/UmZ5PjidIFF4vJly9foklOC7pi2g7xz0KW+U+b7ijwhSJckDyjMXMD",
+	"XXO2/k4RuRYnRK/ldLaZ6rUkOS20IrMN4atcFpoKTahISFksmNCTaMLNK38rWbGZRBNBV2ZSCzNCa7ZM",
+	"lKvJ8b8mSckm0STPqDD/KbgsuDY/zLgyL1Mpy+aTaKLpwnzPCiXNg0pTXapJNImliJnQBYWlRBOmNF9R",
+	"bd5ZT3nya9TZnWjyM71m/h1f0WJpNoEKQoVas4JoCTui6IqR30oziBREp1TDx3HGmdAkpeqErFNWMHyY",
+	"FdesIAVbsdWMFQqfl4JFhoT2T6XphiWEmj/ZhqzNj2nBiJCaKPNSuqBcBHY1NStobuqK/v6OiYVOJ8fP",
+	"Dn1rPk3MY/CunOq0fhU3vFSw30pesGRyrIuSBV58dBh4M1vlUjMRb35hHh57SQqmiw0pRWL2023mkm0I",
+	"V3abzUaIBNYe06LgLCGy3NoCPDL1xBvjTs3AgVk/MbNecVGtwruG+Xuq49TPFOaAIs3WVJGC0eSErLlO",
+	"zQw58oFlFq7Isyd/j+Bbw0MySwzZybOjJ8FVzKc4dN/0uxN+x1dcVxTd4o4Mvmy+MGFzWmba7Qb9na/M",
+	"ITw6tJuDf9YjcaHZghUw1AdaFHLto+ucZ5oVhoX/+/LsA24Ru2bFxrA5WZVKkxVj2jywZlkW4GWB7w8x",
+	"3Yunf3/m24Gz+Vwx3Z3WBZwwSTJGr5nhoojEshTasJQ5lTTLCAglFZiPxBd7t29784bs31mRsMInfH9h",
+	"mz7RS6T5YQRSlyVG7MZytaLqmDhhGZEpClHvMgrkszFH+SNI8td0o0KsVdZPbL0at+DF7v34xEXi4ydz",
+	"1NbwHaEkTqlYMHOgVjRhhIsTIz8kSImCJZIspNkRfD50tnCk6Wkyahu+GHGocikUg214BVMB8RlLoc1V",
+	"d/zHhOZ5xmO4fA7+ba6m4z8aY/z/BZtPjif/30F96x/gt+rAvu9KJhJH626DllOz1rm2AhN3YxL51Abf",
+	"UPaxA3gGxjgv5Cxjq55F5PjEf41bjHuvZyGfjDjgiqwLKRYRXo8REHANslSWWUJmjBR8kerJl2jyP5yt",
+	"97bL8DLPrEA8cOFEgHnA/sS88aWIU1k0tRTzZVJmDDSOVZ4xeE9XrYgmL7WmcbqyM88LmbNCc+ShlCrP",
+	"5XL588vpk+cvzNHnoFhpZo5V583Izn90v8h5rMvCo8ucmntUmN1VKWhxdAY6BeooQup6mJmUGaPCvE7x",
+	"/3je9ZOd1lwWK6rxML94NumebfeJV7FiCafEfF8vFeY28cmhWh35Fy4+wh20z9qZ1kSQs3+zGHjoJ3PP",
+	"dLY/o5oVvolJxUheaiLn8whVEykFU5rMeaF0RKgmK6k0eXJ4aISMZiu1i/EuLG3s1GhR0I35G+bwytxE",
+	"DVI29m5VahQyWzwiV0ynXCxIbLSmFaNinfKM4UGiZjPnsrB3r0i8dBXsdx2Qt+Y21HzFzErXKY9TQo3e",
+	"ykFXM78zl46fK2XORGhPrbbENUyu0qZxj81O3MkWmxn17PBvJWf6o9A8G7wZ8BOSyrJQxCyE5LRUzGy0",
+	"kSH4DDdSbicbw241p2g5YtLiDMcGftZWPIHjRZOEm3nT7LzB5nOaKdYRwkYTFYzr1KinmiwkU86mQXZp",
+	"nxS4c3wqqCizjM4y5iyEDjvM2FyiKBr50y++tXIh8DS0p8cTrxxccpE0hXbLhPx1uETdohmYRlb+wBA+",
+	"sryiGRMJLbqTpUlSMKU8mjMKY3M0jHUAhwVO97yQK0KNXs18J45m2Wu6uaJLpnwiXxnlW2hl7pN1KjNG",
+	"ErpRRNMlmqWWjUHP5AV86RUXVC19kuhTygQIb7susIYyqox+vwSPRHVDJFSzqTlJ3lWopflXvfuNoeNa",
+	"1/IMvrYaxVIY9bg2xmi9n8LYH4OnEstMlsVOhQ2f+hJNcH+7s/vZmDtUbMCAh9lFhNE4RWkC9r0Ro0Zm",
+	"GEJsGC0INUqa9xYF8nsllOFFZyiYp8yJrhjHt8DAecnYXJ+VumchlpNiUNKMWW4UtdCEw/pJrXV6dEND",
+	"QFAOjVpiWGuLo06somjpTFDCEKWpSLw3kh1O9YxnlgIvo8oMiO+KCAWXCxMxA7o1L6LOKNu3jvPS+Y+k",
+	"UcEbTrudSpRPBFUjVNLIMm5bJFT8WRO4sSfVwesTYufOC9J7xWyJubZU8hzqkafMsVPbUPNbrN2VoKnU",
+	"EcZhKgFvgHG5ohs4YifksNaUQfcyrONk0yBNWFkbOsCGiRRotzc4b3JsLspdekSDF2CMX4N7gBYmEuhs",
+	"Pjn+V//+oz0abe9bXO3nbpvWnkGYxm67EWe7tTw7XHdVv8K6eN6l7JyzLOk6lpWmha4dzFYlaPiZ0bFc",
+	"sJxR0MZQujXcyJXP2SnETg0IeqF/jUbJwI0R5AV4OYQk1zQrvbeUyqnwMhP8ViuylkWiUJZF5o75ePV2",
+	"evSCxDJhpBQcJMIgxfoyxxO7LeJwat4raV5mGU4dNGIzE98arL/U/45K9oLfVKdMMbumOtghK6f7Blzn",
+	"dij/mYkm9luvmg9v5o2LxdyeEWG/01hnm52aPPKbG8JtjiNTvVT/yZQ8ZiMFbOxMmsrL9g/zv4aj7cgn",
+	"gsATO/5nKyl02vrZ0ZNBv3lNPT7O6ZHhbrT6lDY656ThQn161Hjz1PtqO5m+tzbf+HzIC+1Mnbx4fzaJ",
+	"JlcfJ9Hk0xvzr58n0eTtxSSaXL40//fRe6zNuWq+5PXL03f/C6948wv84/3Zh6uf4V//++blxbv/DbzF",
+	"WqM7PP7RZM3YMnGOWXeWb7WCFf39FF/04/aJ3+J45CS7Zi9bVze8m9FKKvAQZ1aUZqXRT2WcFnBUGDWy",
+	"MwNuUBovwxkrio13pq/ZnHvNwcR8wbW91vsk2+v6yT6Ftb6LPV9eW/9k3zhna2E9j14vVmPCjcF8W/q6",
+	"tbQR0gKDMrvm+Rae+iATuLQxSOtXVyBiKeeEosuUpPQaRH0sVyspWsaXMWZdvHcnQ2N8wh8UUWWcGg3d",
+	"3dbg7HKxDsf8O0eoGfzosHunqZT6nJWxzMqVAG9PHUZurdJsyJAFlq1gStfOEsYK5MqGzwnogoEhdVow",
+	"tttYsKT3sdMbYxmcCSv5xlw+DfdGZ4kJ9cZ7E7ohsuEeS2meM+HVC0q0UIeo+i010c0K34Az8a37Lcbt",
+	"utYAtdGEsObQPwN3+9s3ecfmWaY8sQBZ8P8EBs8kTXYd3Xfmme3puJfaVwSm4478OB/imQCnA82yiFCx",
+	"iYxVFKE7VDOlj8FjxbIE1TejkMq8jvNYVzDapR3LsXWdDRdYzaPdZJfqdFOxuatXJ+ZK83K9ZnZbkhIN",
+	"AnToaWkOhJNp5z++Ng9Nz598GiJF3J3vcxNZu2fnO8A7NEhiclFqFhhPSD1uJ2U+aFBtoxPtBw/9z8pB",
+	"rxyuVoHy3laqRtwrT3wc0vFKRJPfpws5tR/+W0nxwwVdv2dKUbSZ33LBVcqSC+ZUjBECOmExT3wu08qX",
+	"B9FkhRlG9mkCosKjyNcM0H1ZJoXNg9FSLuvIDSVGOd19PbmZ1sN4xZQsRRKydilRjBZxSubmqdr4PSFg",
+	"fYH/NWAAd7QkpsJOVuVisvDcVvgUbFCXqgUWvNf1Kt66MW5le3PxQeo9vEdIL2FfEqULpuPU+ZXhOUIL",
+	"2GCdstWNVg85LR6PKEYQ4Nsh773VijXX6Ei/xVu2WBhf6WPbf/JrDId2I8+tKWwd3pL53cZJiXcJZg4a",
+	"7dvmhMzkNbj9rXKlCKNFxsE31dUmQmFvhsFXuLJwCK6tr3/GzNhEdnMGBDqqGPWO1Xt1aOuJ3O1/3N5v",
+	"82H98gg2zLf927TPC3ntE4ofrEM3lkorkjHlD4Gp9q0b0AGdcYtj9Thk/+nsq23HzoqpC7+8u7JCG8Lp",
+	"6KQkKVVGuTBEgyRUroyqfVLFd8FUE7JwCW/tyJh1OQ85C1eGzRPfvla+qC0pkmVOfoAB+J2CyUSEZuC5",
+	"M4twia2TgLPKG1kzvJrQzXcuthlVXkbf4jpc2dC1u+91M03oJoIrzBw4dH8NiHcvWa69Aq6RO2xO1qzk",
+	"WaIMwahwh9VYysckp7ywwVq824pSEDn/LICOM7bgQmHI0GUPdxIZjTDFTCbMrErtnW/fwW1qMoWxzFDT",
+	"I0y0tZEva10yTPWARHPzw8/CEwHr5PnUXLEdf9dyqmSBOQ48mc424E2XecamVCRTvIqiiVkGGvVJyaag",
+	"JluHvWBJ9bdNCJ5KjOzGVEydb98cgalTPsy/HfXwl/Yb96F9sZUiOKgbjGWKre2lAzkeCQbXIPNIJPMy",
+	"A4dNbF03mscY8tZ0gTEhLadU4TzYZirXDONEU3OD1k5h68MoRT0XN4O5hGzNjOc5fL6mXNcf6zI2Lzdk",
+	"qhZZCi3LOMXhUza120cLnFoj1MHF1MY/pJi6xPpSVJM3s5t2U+wbsZDfSlpoG1kvReL+O7WBLPyDrmEG",
+	"+MeM++Mhw03cHnXU+vGX5nhwDSUJWhE33z7Z4Albh+Psa3s1cnN+2XfbiqBhe3vsQMwQRc1EvCl8MqhW",
+	"g46OwnOFCQQcU+FZ5FKyjHokIRCPIoDI+bAlyrl/gTxxCq7l6YgYBokIMEdENF0YYYgsMUjSgldsqK51",
+	"Idc+MWLkul8dwgAT6EFxJhVLiGJmttamTvkiHTDLrevbxvJq10lsc7BgLb57/GdwZNnsFV8UvDfXR0iv",
+	"rtH0sPVRquHzClr43d/H/JpnqDMYToWEFJuGgtT9TpH/SMFa21dnD/kG0/4EpIqX7al1CgFe3+a0GsUL",
+	"k5C4hrQkWwrjtH4r4T33jdPkAw6BkFtxixQYMnL7COoU1+RvF29fkefPnz0nH09ffz8Z7XrEyblt6WUb",
+	"dTa3TLJlBuCHnWXUWtGgY1Wz5y47Bq8K+3rvlLnSsvBMFQP0w+d0TpWuswN6J+Ve7Z2PLIvzQuZS0Wxw",
+	"WiCE/gP+aSzRISqTeifJubung1NTZ2PDNJbk/XVbRjiVheesXaLNzupQyeE/jg8Pp0dPjp8eRuTo6fHT",
+	"w+nRj/CHFYcnxKi0UHKlSKlKmrXdj1gLtDtXs8tGOEff1pwKl7LaXrxLSB5mg+SFXLhEyh05JfgczDIO",
+	"ZwAItm4kIM/5XG+cM2twCjK833eJqXKmqVoOPyE28ab/bFRvrZfm3/BrmV2PyJwtZMZ239YZw/IAEbOg",
+	"iWYrVDMGeRVYQTXgWMEEfEv5heX6rc2EHHGuRlVa7CgFCqaijalZ8K3tHeXJz+5kt+efWyE3Quo3RaOP",
+	"IYMRSLitIZ5LQTFoVOc4d8+8YIygDdK/5HrePX6Qd1Sz4mw+Z55s6aCu/7aQKyLk2pYQWX2cEiiD8KoL",
+	"5YAc/0l069AfDhNc54W58Edy785NOEG3jywIjA71VVRgjlSdBPPkx8Nnh7uSdgo3P1/k42hnRN1WPrq/",
+	"u3wXoMLLmga1Av/k8MmL6dHR9MmzqyNzkbXP5rOdBw7X4iUFu2ZZ5pOIs1CgAdifmPveFlHRhiwT5Wpm",
+	"429lljGlQ74lhlUuxtxFw8XISGuowo0ZkSMyY0YnNm/yjTBeFvTJgZBL9GWWkTXd2ACRLjhLen2iXTkC",
+	"OYDaJgMyTPOq6vsaQiWFBGybBOZR5eU7KRYBinAF8Sf0qgliJBdeOlvOaykGOznteLuu3qZkc3OsqR9Z",
+	"PhriBn7HBfMlMeWY49Y9ouBd8eZUWybx/qpgNLE2ar8Kg499qR1bnqG2bzYcN7KzbvrErCvIjR7aAM+d",
+	"l7mPB9ENdnEX0fCV/jkoT0IILeKU+4/HbgM+ZfEy4z5RMODHI5PjQWntDnQGISK2yjPIQtDtEA94yQa5",
+	"cUIFI3TgoDbLc9SYwWw8f4XhKSSYMGHj2n6/l0su683Vg4egjNZVm42l3n5rP6rTpHbMZXgk59IeT59e",
+	"CH5gr1PFkjSs69dkh/iJZso6JueFXLWITon1PA8vtauKW2zNpHNYO0SDatNDx/u9vB5rNvwJdY8NCuzG",
+	"+2jZgltlje3F36iEpyH9dsi3eyzvufkx9lxi3b2ycYgtXUMWS1RYzD9QSeWC1AHorY1TqlwFk29KzKqw",
+	"Bgs+iv5VCj78OmDhFQYxzWnM9aYn/OHqC4u2/xZjQKh5oT+XapJxpsi8LCBUDNWHqErh9AoWL6Vgybi0",
+	"oHoi1QhbKSGhZKC+FKD31Oc0GluJ5L3KfGInWHNkZiLGJszSJLlpOtmRL92wXWHUoYBz6pUCXS5VERRj",
+	"OZQ9LVI9icxTvw6QSJim4d5hAS8YRl1jloHwdVLZxmATZh8pmNISSL+S1w1oL4vzVUcj+5C76EI1Qq6+",
+	"+KFNmRktbKtROlv4HlnROkgxLsE1sdHMwIsbp4P7/IxHREvy/LANajCCF576k0+5r4CR65TYLTs20koW",
+	"RJZ+iI8qL6vvDMH92fCfj97ritg7zVX7HBzLlb2293R0Okcd8odk8JyfJmO9NfdHeM9avMtg1B+dnLGY",
+	"lsrD++dUpwpDYC/+cXj0vQvaaaY0AEXMMqgvd6X1kN+crTEyOLxGOpPSiylwNq9SVqwpr3ZdQL7EZB+a",
+	"lM0ecbIsl0rxGTgMHUZAtQ4htUuM9Yoc6TyWvWoIPNSIhIeS7myof3CkwR8r7ykw5jXhsMbYly8FaXDB",
+	"8sneOijgjcHm+ifm8J06+ZlS06wvjmw0WSKaGEENql+zIuGxzyoVFoTOGCpz6zdFv9DtmWFbFXf7VM8H",
+	"+TGqjpxbZ3UImumMuJU9GQfvWbGwJ3qMYBIYF/cgizkoQ6VxueNMD3ixd563MLk8BcF8lnGxsKppXmoy",
+	"Yylma9zCPhs2ztzqMGPH8TuAnHpmZOqrMrc5vcxo6Ezo7xRYx3UGNBaDU/v1TaZhf+knPqQQc7NKSD0l",
+	"lNi4IpHzmwzW8BvuAfTH8NCVHMlFPkbHWpzRzN3D2skA2IGWuova8a89qTrDUlkCtecO7yU8Y1+yOR1T",
+	"R4DL9hUk+F2EoRwdn8XlUmZwRr4lfKDWrB7BCmNwQzrRWu8k2LqJ7jTOCHQZCwPcHHeGoOJTDjSJaZYZ",
+	"C0exbF6JHq5A8sxUR+4M2kO34MA2NvMSRinYg5Tn4UkMozIQPrC1CxaMQmu4M3dY5S8MqZbwwHbBBpyk",
+	"6AYCeugZcTXvd7tPNvfdf0BuCgTA492/MGs7jdvAAQOI1euN7IcGCOzzOSZoj9tmtqKdUsijwzHJLoeB",
+	"dOah+5DaIOZNcmgCO3HVCFCMgUYIZskmFAPz3VBGU4HD6o1GgAsiXlzdSFG7i9uqQnzatxZuq0VQC9/a",
+	"lJup5ffr1rwrn+FA/6BPRf348fS187ZgGwGE/b7JZnL1QfpmeY4I9VwQqByDU+vzCjrbZTwT+8sa3tNi",
+	"mQCE+byqEn7x/PnTF77Mu6e22Hs/pg1vWzUu+0QqPKn2EX6jbc4rAdx3XzTVnT/BiQpIZbeoaPcBHAJE",
+	"2s50EvOUBbhq24adimP8ynH/TSUo2lg32VoIM+wzSFMZP13kjIwjfIbzC5M4pQWNoTXL9qJ3m6jB+uMq",
+	"q9JzNsyVpVOqI5IUMs9ZEtnsrIzZw7mSUDjfiW9CqxAvUJK/QLbh1NsR/7NNSJxvLJgzdeZCwJWZXQeS",
+	"UFqiwe1MyhgS76Cuhy/SKabL+Ozws2tWOLiFcDR8YEaS8jo4Z4G8EvO8AsFkFPZrppwuMeODs9csQrJv",
+	"1IKvdqNBzHmWEUpiAGvyxJ6NCuTxIcy48DvhYyxw9qTi2CJP75cWLVKFE9k2wYpyGvhqTbluAww3v+Q6",
+	"5eLlJ8aWA5jU7o4NJdTlqjixeqj2exvLAh7w8rULcfZjCedQZ4pVurKVN7kz/jGi9ssL4ADlusMTT/Fq",
+	"9MHjWvtjWLCD8uxVme+C2R2USaV1fwK2D8/KA02JrzH7NpdFzCIy21gAbQAKmXho63705jokkmmMNkYK",
+	"uLJSMQSChZ8ZjSljVGkiMbLgScVFsTEc2wIcB74QzPZF2JswS72xPZcJpm4tL6tDHTLQCFcnDga6Li0E",
+	"PYAozW0WMiRaOz++F8UvEJ+rDgVeLIPWUgH+dZfzn3b2bj0F88Vb/rvvarhKuQIcgDVVWPNrzFLzA8N3",
+	"lMwzutiqQuYVsrWHV8LowRilcsffChe4O+yZrS6BVgm85bwm2aP6xqzuvCqVw8oRt+/eK772H+3BRRTw",
+	"e9IaPEEwkspsKyIqdYoaWeAuvFl+6Fj/UsC33tMA5sFkrvrhFF92cBOH54HC5jXSQXvzPi0T3ST78Zv2",
+	"RHY2slGw29WMtZcLIePP14PIyCXbvwsks23vhUXfWM3Y3UEHJtJ184/UAEImSikSieahj4DrdOPH6obI",
+	"ibC9EMw7BkAMNOQtFBE5+HCMvdtMyWo+vwbI4a0ZDwi7Sn2Eah6XwedP6wyVnbuyE6/Lq8LFAEx8934i",
+	"RQv5oqnjW6iTnS9MsRcmJpgrBxQmzMUH5X9mWljNrAeAzTWxZOrqFNw170ZXzp2AA31orURQWDun+eBO",
+	"SqxZ52CR91iFtLTy73Ya0jruvk+Flds2QbRXXONu30RahwMag13u7dW/qg51nDFabAfLjgZ6J8Mhkd2e",
+	"vmCI5AZZFOc8Xt4kY2hApCpgyp5bD+eI4fzIDI38W7BRzeG3Wbi3i14GsRvM1NUN5t62dUZHtMcgVdhu",
+	"srKoes5WxdoAWmb+C4hQkFuEmf82QtMoFhq3X/2AFx2E3J4yYA8h/EbAuVTa6Dv+/olzB6Xs0ex1ygSW",
+	"Hkjh7o8GsMxKXrOEaBmROb9mY3EeEMPZY9yt5PXIZBrvazANb7AdD0/vqn3Eqbl392z2eDGRcKWpFwXi",
+	"/Oh1RM6fmP87+hRZmMIIcOWmDluvhV62C/nkPrPqC5YxqlhvN0Ozq4C55zpY33F+d1Rvtp+EZTGefmNq",
+	"r0Qf1Iftf96qAty4vMIhuNaBXJZmZLl++X7SV2BN3r1sRNpcmMHKzQy8JCuWcGhgkfJF6o0mNPrr+qqW",
+	"kkDVxrOjJ65Yl2WJIjTT0AwdoVbGZNjHZeGio0PAZuzjF3I9IP/8UlPN0LjV1I/pULXwodaLBtAJNNYt",
+	"pOlGZF3TRXhPENCQ2EkSbHUcSFWv8jB9SVEsS1xdAbaam/jjiLoMIV2Gkcdsr9sdATvsV+uiUxW0ot1J",
+	"PzfWcEdb0ret2rfCIcOibs5ohccDg7v2XUPHnlv08jDYLnb+tziKxqKB7P6Wf7bpMwuoSKyIWai1ax9A",
+	"3LCdaeelNrepHrqx1sDeBfDJQob24BLFUHsLFy8Jewe6e3XH/ScciGKwD8UFdFgcgcCQNiNiHAF27cNb",
+	"xeVNpy3ARO54WcN9URAsccy8vpLtuCC+vOH4Diw08VZjxSnPhyt90PXOJ/Eh1eI2Aa7/geYHRM7R++0u",
+	"ITlvgGwqF/DCb2vIHlCDQJw18cmdsM1Ll3Y0Y4tS+KJk7aCwP+nKk0wVSHU6bXSUH5Dp1L0szDffKcIT",
+	"L0RFnQocRotFqINqC8Dx6Tra4fYEXl27nvpebu/VdSrHvF3qACtAUVtfj8qMzbUhIPbLoyIhK75INbQg",
+	"dy1fTnBqiotF1ujjR7NREBX4q6qArgNcNCjtypdztZecqmZX2WE2I/Qc8oawV7RY+r3LuMvYLIcVDO9M",
+	"paVMLDyq2/AhWLzeLLABjWyH53m18q9251ftHHto9Qie/vqmdlDi7b6eatLchMgK3IrnGzT1y+3YAhF3",
+	"4PqtM93fCysEmJJTrVkhbNYwHi4vpN4ohQDL8qsp+RditmC8lXgLCAN//uBtKruf7G6wA0t1vLu1FBGn",
+	"cmds7yU+1TajdhDSJi/mBYPzKGP8aew9kRVqkxdZ6XXIZQ89aTtTeU032Ly6LOY0ZqqnlfiKK68W9Bry",
+	"3Gtpk1PzXBiA2ULid3E1ObRtte27bZY4ZGI0kxTgy6L0d4ArSl/m5EtBLi4+vntjtrnCZ+bCAmELKXhM",
+	"wcHpbXuuebwMGHQ9jWFtlw0uSJ5RLsgbsci4SncH+UoQRQ4WEmkdOdarOgs71nLTq6jza5CfB7aL3TbG",
+	"zYSqSlOrJrZ0CHRo0SUjeIPc8sxUs+xXY11mcADCDJ1LmkHxOltwAepNC5WjUnUwRwfXKJObRAjqw1V3",
+	"o33xooGZeejFzLTMupW+PigwgyQ9L5g/63TsLlbVnKFisDm/HudCCtDlFNpgOSy5viPsyxL2OYvizIgT",
+	"qzo6nRGr0lG0bWU4oW6USACJ9+u5A6FbA0c1XId64Qf71zvQZQnVdftLlYJhAkC7Ren3QQVx94LVOf6x",
+	"AAiV0AXlwt+lyX8fOE9NQUUtzYPTbqYRUR9iZ3h+YFhQYyVJo8yyVa43LVxfYzjK+dwv1cNOnkQOLT3G",
+	"jlJOf4SsDFhEvzi2FabOO4ytXmz6L7o4jUbn8wxbF2vHIaTeeRXGQ9x/iGOV1cXs+gaFk4ArFNFuOkjC",
+	"WN4q4srkmlAhXc8oh4oNjYRaBsahfyi+8mKeGUGBuZgI9KpJLFd4EVnausY6XT6aOzDeXsMKHrLHInCB",
+	"lAxGx33zDrXyw+C62EbVuJYSm8aNTT3Fpu3MjJCPrX+/2jZZasUTRs7rFHCPyT8G/l7ID/b5bTlq54du",
+	"ACGxiROF2ppOX2btMmygkZSx5sMzbeJFUR9XVRVXyjakMyNgkRUWaUHhsdSEGv7qbUO281a6Cfr/byVn",
+	"OqA411F0JF2EGDFHz8jWrs3ZOtSOZHA7O9fGKTAXJVcM0lHBT8YEwafN8B2G+mSFjSEdJtV+Z9h8EQAP",
+	"7Etjs4KgEruJbLRMcuNd2BqHXZgZIE5tJ7xKrFVCwi9MbUSpJyZGXT8i156obkwUWS02IkaRQs+t7eiC",
+	"DV2A99YnVfcmszzgRmxd3kA58LXw6YFhuFeYzDvJMu1JZrvjTOVw8ts4jM9gels4y/U+Ut+aifWhAu3L",
+	"uiJyUFJQcC/vLZOvN4XvsoERdrcF5zex7gINfqEnb8PxsWQ5Sns+OCWoakyy0/HVH2wwy1xIKP7TkpQi",
+	"YwrEl+0/LJiFaHnwKFD+5LUrl8Fnlsm0aqwQrLzbLTBYXYxFW7evL44m2xShjmowZ0hHGNu9fJOHNM+w",
+	"tQQ/In9rdMiAVk/fnwCsnW0d6oHt8ftV/+NN7TYzgBoj2DGI/9RtUnZ0BdlWCMx+9ImLQPuXOJVShWDa",
+	"nI/A6W46tU4B1xNmbROSNhidgkxyCSm9WFwHhv6JVQ4U5QkEJxuOCGP/YNVXOMGkwqBoIHxVKLeWydpx",
+	"iEkVVKm8gA2w26rhpgtVNAoEXJ5IGybDZ19C4/NQv/SqQToK1CjUHP12fbbpkokdlGt7d7bMfj+5JqF2",
+	"/QGnV5lltk+kg7zsdRR5gawTp0DSmSx1RNjvNNbZbjXY4bK5YXGejjhui/zHQutAkoDZip74LD4QNRG8",
+	"WoWDzsLHPamqB32bkrA5xCxHaSE9tKjIACWzXjJQb7vnU1GfayMDrzFDAZERabG74MYqLm7/3cLcgD0U",
+	"8ORbMW/97qVcMXQFVGabK+HdWbi7onHKBfu/O6XwOpXN4uBQpLdZ5Tww2I7strPfnHtxNLEAqc2p923j",
+	"jpqO1k35fFh9hDdrxWalWG1pThozXtHfm0M+P/RN1+WfDlLFjXS/fX3zn6/Q4zp2KfYZjZfdrVGpLDwq",
+	"5XuJoKUJChmN3suqdxZp18k1C+38kvgJgaYJa1ksI/KMpOZmUEaf3QoKVGipQsLYW0HQvkiMOcE36c52",
+	"tx3TBrc0g3u4K6xaVZPNOsitNI0QnziFxrzIP2zGx4Ih5rTQXhprSZ4c7uZd/L13NlXSbpWxzViiptS1",
+	"o+JimhcyZkq18iRcK4MsgPV96QoyhrXPhMKBcDFpOGTh9c9hFJoqiY3/A0pMX+aqeW1rWr69u6KL2xfb",
+	"j3VajChyjGlRbMDFXiv8EvV0wZRmCbE5Pj7ImHuSpNtNinol6hVd3Edh+hhIQd8cF/eaKnR0uPdcIX8X",
+	"iO5S+Yo5IbpVC1oh5qgKMkeFMHP84JI3w3XuxXO2saChQmk8ErN3UBvk2I58axqnK+bV3m/Yo+xl9U5/",
+	"mnNVQOMBkWxk5HXsXxHO774tPKURW8ZUR4BDzQT4m1xX+y5Ayy4kS99N5JDM/Hncfcu2ydc1othQgEwf",
+	"jDpGPzEzB/ON+Yo1/FE/Xh29OD48/H6yDzzN7hZ281ybpQwhEK0GZJCxh2sYrUH5symFNNNAFChw6rio",
+	"oOo8YXHbvhtyeRHHQDACrnBnp2/NzF8aE0h+/8Wwoj/nHaHJXNlwvNxqzoeJ486ZOSA7vg3++goA0m4L",
+	"E3pCpMicPwiC1eiiVkYZ8ubjy1LH0lfMDy0pq7g94lTwLDOGiJlbldxiDBZoij+AHW6COzrsxTdJbI9Z",
+	"2Nk3bll9NeeUqEzq9jF/dnx4eHB+9fTw/fed4vO69nxyZ9CmLis7lLnJxaJZhVJh2hP86VCqtLLnt21d",
+	"uPlAJCYlXg7KAZK5wpgpbNHtkh7GpuKPBscbFj3hGhuUDNo3Jcsi7mk7UIEB+enQaQm89KImX5yeEHbN",
+	"hD7G24hW0X8QT6C1UfLx9DUKOIEP3yJlEGbinvYpSpV9HWhCMgTH1pqyO2r/zVO3q64YC087wvKsLs0q",
+	"FlIFMRpBkaprYNnoEGituRq61el8bcPdKT27jC2ZyJtZW38xRPIByOO1TtKnTAwtk4MtAHQJ0NNkQwW4",
+	"OXL4TZDAw9d/g6Md8PhuzOURwN+9/LT9nofUzCSgOfg27MkeNmwfoOf+82eviwE4DYMP482BxGvRvTXZ",
+	"hi8S8l8rZ2StP2/5Kwe4MYeuJyDudwBdPbkp4tSVlO+kL4QZsJR6mzkGPManom4UCY+ASbqxNb+pzBIC",
+	"ZeXRCHCAvtus0fA56IK+Kgvhc8uMbVSsZSJHXejb1ej4Jvci31Q/ikResN9KNr6dUbUYn9qN13DVxgKe",
+	"JZDNBGmhHVW0qq458jpbO/P248LO2EaKJKBpApQ92CTKcodKAy0kZyXPQskAK1os3bqoUGsEsMBfNDOF",
+	"KxePzVhzpc8dEkJ2/fAY4j/N4z5dDqBrvYYvtDw9NjOCuL+DUkRgZPiZywdZemtDvLXJHyC+CrYUboPf",
+	"ZBppftSZg35AL0ztxaXWLUyDGDDbaPAD4D/6M6Rxt2yX1C6tE8nUGOxPV7bRaBfqsEUsL1f88WvgFJza",
+	"/Fx3TbANvIVlDFNiG0jLcSbjJWYczUGFxsYOEKZIJfYkzejKqG0z+bvX92hG/GCjCVU38MFg+GUey1UT",
+	"F39KAQOsjYxvA8NtgPx6Cp9otmxlXVEOiTjmRfAPOOPZxv9ji+/frboZ0beWLV9b82l8odzGd0z8ZSsf",
+	"pLa4YogbkZSsGTt3QfUh/sHMn0PnugJbNFRsJ5Ay8OCAwezMcGfzJ1v9nXft02XmhygZ1Zmg1ei3FWLl",
+	"bO6zrwGRDetaWJar3U6FkfGSYaGbltoQCODcELm44+QDue7Ek2tt5NbfFk9tlNwhonJtz0yXWqeXZ8gr",
+	"FggPm1g7RrGwPDeRh0hyl+1nRYQFR7Y8iCzt21R3QAejLflhjT8FsIwRlw0Q7u1y93EizBxe9SA3l3Fa",
+	"CQIujFzwcgg4tYbLsp9pnjMRcA6lsvT5Ok+tqgCJbuaRk0pE0BoEEKr6hsNpVpFXb4/4odhTRvb7EMcr",
+	"7GuV8byRNUhmDEqadNUGjCXDAkxmnPe1ueLNGXVqovK/QnqTCOsm5zUINrwD5hvEYZBrb2YDpAoCkRq5",
+	"zFXY2lj+7nNzxqBrxpDrJGd0Gb5NAB/IvnZmDglOwLwPKk6tnnlrvgBijrq2Q4evVCUNBAtbm2c3Kapg",
+	"rlwTGCgga0Nvt/zJy1BZbOsgGcJYsltw37XdUkP3WqrjIYd46FC8czsHy3X2TLkjbglaSQ+3tZUqVgun",
+	"kLyFne0mBShVBiqCbSkwcX7LIWy32nngtA0p0CSBRNCqjuR2tZpQ2huI85kLvkKqRzQKwyqgucg5CkQp",
+	"BwVKUCf2j8MTZ3RiJAvLa7GHIxbYuhF1syvO0Kifv3rTbbif6uDY7tAcCqxVj2DjmmTM7FBayHKR7iBT",
+	"sNGcjV73NToAI39FdZxW+WJcD8ktBBxiu5B6JO8upGwsxHkAlxQQHVxYEgON1U1KK+LW5Si9RSeNwhFE",
+	"ivDZQp4Kpee763hcRUOwnsdsyYWFUGmvvCoMuGnIzWXvh2Nun6CRSFVFPIIsC68SeAr7P2NGRlfgjp6Q",
+	"ibh0p6H7pZCazzlTobenPEmYQK0dUnMKuVasAPcUChN8Q4xh5d3NnNxsGkN39+oLTHsuvfgBjX5XNgHz",
+	"BwLmmRS6oLEmC35tYXegv08lALmC0h6ssf4stKv5UGQFMNDNMitsltYYG1ProFyaJS6K61wj5mXUldxV",
+	"sJM/fBafxZuikAWaGxa/jSCMriJ/u3j7ivzj2fMfv/+BnNNCc5oRlpg9NU//9+XZB/KeFQtGIDDI1GcB",
+	"v/jx6T9efH+MHnnwiRujCmVoxug1Uz+Ql+T87PIKloVpqVSQ04Stcmmmu5n+wjYnn4U5zLrYWHAIhxBO",
+	"lmyDtY+6QuWxvkQjopW5h8GE+oG8dimHnwVg5MO8jd319xeHR8QcQoduXxENbWgX/T4hXChNhV3yxdtX",
+	"n8XTp0//gRVfr374LCoz9XhyxYWN212zQllodZekS3M+OZ48/eHwh6cTFMzA0gc05wczloECtUB4BXOw",
+	"gFtPk8nx5J9M/8TAYCmYyqWw98OTw0MbXtU2jYbmeWbZ/ODfNrCGd/HOrpfm/cDTAb+hmSCeqK26Jt9b",
+	"q2keOPhu82ZVrla02EyOLX4eK5RDz7gGyFj0Wawp1y7HAInqjjbAYFgYG/PCaucOKjif0P69gwduuYHD",
+	"alTMSAHIzS/eVoiQC4tWsZJSMICYKrDS5ZYbfQVptlpWyCsFlIEbhVzbfEbYzGiSS+XZuQsuFm7rclrQ",
+	"FYPI5fG//NOpHzloHOVfmDESdv4Cr57Jl19RGDOlf5LYpXQvHA7LwOKUL22Br4uSfbnDs2XDWaHTZXsM",
+	"Yh7aLel9Xjqkqu4ZUQxVLT+lX8ZLIdcZSxa2gucvT/C6GOnrpfdLvPSA5CdYpw0nXEiEgW9zgC42YQa4",
+	"KjavmVpqmXfF5LOQ6mUuBLGHdVymco3o0pWehlcDKuLgQLBBo6oZDU7WWWy2itLWQ7PCqVc5XTS2wV3q",
+	"qu+ueFU9dB/3hRttyG3x5poVm0oz2fJxmPNrkwttZ7d9XCBGaXX7YQ1l6z4x2lDBaNJp3Bu8TV4mSbXa",
+	"v7x4+cDWNemGCJijvQ39nibMxx6NxpD7kC1J0kgCJVSDQpYkBVNVGbnNJHf6SueYHcw5RoB2MgQAv3SY",
+	"wgfBCfhchtOiBuSY9Tlw89hvJSs2rqDsuIbcaZInamx1pzlcx4h+CNwpY830VOmC0VWbVarA14wLWvgw",
+	"Fb5+7gSoOQrcgTbr8+fPnn9/gqaLTDYQ9tGKzDbgHD46JO9/qlqWefj2D558wUsvY+gK2VKMoZzuFtJs",
+	"CI+czt9Duu1YdrojvSZE2Eqrsd7ulFGX5f/GVsT6XmsfO4Bn7Gtva1VCK7GaK+B+NGS3jnn0h2ICc5ue",
+	"bxKuHyg1hwiHFSsWbApr+69xRHWLxsTue9aUHzpHYSphg6NCouKgYPOCqTR81V3gA7fisbs83G1dxpNY",
+	"0oGCRH0TM2iqDIkYYgY2GxZUA+g2bL2KgFO0Tjf7kP9qiSmEqJBg9LyaJCi/jlR1TH/hAy99U6uzRlVI",
+	"SMqyTJK/gbeSIubM91EFaopVmtS25VtQSEOmn0VS2hASIuR+H5GCKabJ32AXmNHc0X4BDOnvwaU1Y1ST",
+	"v1nD5rNIIZuAJd//QBr9EXFg9AX/JOWyquJXdZ4oxlN5AXWEIPXeUaWnsLTp6Wuoq4LWd9FnUfWYRlhm",
+	"53JGHQ7dmR2T6I0LbO7Uz6opQd5qxs2bU6oCuplrx+dRZjqZrYe+wBM22LUCon5va/WTgLLn6Y454Ihp",
+	"9rtGlvIqYx7Vq9PSD36GxK0gVJnYhz8ABZYy/AA2cDEF0rrrz52ICsPRyaouWqwtbK2r/lI4+FEFrghs",
+	"7CptzWn4ocM4vzCWP2S9/uvTvZsV/345bvYZ8i8ccdc1GD3fh8vZEN1p4o1S6DoWOwPcEUClw3r6gJZe",
+	"s2vqsqx63TY/108N4jebT3qC2O8tSIEK9tHHdy6rbrBMiYIR9oRuVER+HD62zd1rDY3S8cWTHUUAv96H",
+	"M6umwdncm+PrZ8q6sTTwIRUbAFSUDpx4n06s75z/Ss4BJnyrq7WRxZDj4+G+A5fz4lfxzkt9Kt7Yqti/",
+	"uHcLlnEmXjuaDRJh/bR5ZWtPb0/P93TJKrliFD9bjBy1ErFtGm2DkFxpiS7woAyxj+wQIGci21i9rKpS",
+	"h0oOSBY6dCAOgq2ZCh1l/FnrMFfbchjdUA/aGiPjK679Qzw9jGrhcWQR1HpKiB6EB8KRJ2SjIEX2wGEt",
+	"AzRqEHPb05lx0daktq0+mryDR+4oxuXqXu7ZcMc1BcgAexJB2WCzD1Ej+2ofvh6aQJ5HQTMc0Oo0BWMn",
+	"VajIWKks3ybXQVUX2CPHHdX+6kHQUQxydJ8xUFT+9hT0hixOiPw1WWLFqIigBsglbjY4wQKPBiMT7yzw",
+	"9F8+TIWoqV9jEMAqAoKtEYu+Td2dTvzX8PkN6fzowN+7u/UcTH5sBlChrEW1Fx8zKXd48R8gOe/Wg28W",
+	"/Oi97/Pet5CWMP/UJyoOIFN16qrZ/BfDK/PMa1sEeRc8drsL5BuWHC4PRiMmIfahcK2jmrCNPtI7cFQ/",
+	"0d/L6zu9Jh5criRX2qz5UaJs6RsYXwaGktgz2bZPg365DnHSy2G5RRwO2ByyLK7YKrf93r4JLjNr/mrz",
+	"U6xqiqwyN5apo66POQqmtK28DTkS4IGHK4S+UYlw1SQzZNO7a6artnrobiEh+w1R197uGxELH+jKeQ6+",
+	"NqGABo4xVx0WKPbhA56Bq8MmMoSs2QOoU5y60nc/y1yaZ86uWfEoKR6QpDjLmWimgfjVVGww7qN8dX+E",
+	"6U6v2bemQ3xg66v6Yv0KRYYNpwNz2KC5LAsGXaZ7uOXa4rsF6+G40oABdzd8cjafK6aHPPkOQlQDHvxA",
+	"iwJKGnY+CQhvPw3iTkBxHfbox2LBhH5NN2rI0z9TYz0F5F0/HwBZ9hP0bjaA8dwrKyp6CoLQffLePPOX",
+	"94LDKh5eGRhcSbcn9WtpO9EjUDvmliDZA9EP88RBAcCefbHLOD2bWwa4K6qcJvdenwcLC9LFta+3qvzK",
+	"JkjhZt2eVlXuTxONBLNPER8BfAm5Ee5rurGNQSC1E72YwdCm0Ql3Sf0z98wd7m41RiA6XFCeYUQdGrG7",
+	"wueUZddMba/Xfgs45nuK6ls40UKWwqblEjtdt5FrMTWf9BtlZ2txw/vz4WlQbi1fpQJ1CRllIRoPjBHe",
+	"nNqPYcK9W1JIEkKJotcssZSNwkLvFrS7y21+zeY8oCBcOaBeKrCAIjHPAhLPvsRgc/cIVctdYdWHeQLu",
+	"NrJq1/wYXO0LrjYPoV+8HsQy77MzZL65Y+7ao8Pqr3b9md1tUSlyPkeugwTbHQ190ATbv5L0E+CcPsoA",
+	"bzi0eZGspDFBK292kMN2WirIXxdyrR5dVF+ri6qriGBjgoppAAG5h0vOESH57utazEBj61kqhD4oY4ls",
+	"mRFiX+8F3KvCtYZsWlv5YDTGtPmFbYqJ6dhmBtbxYCZB5rIsAJW3uenY7qDP+D3Htk1fg+1rl/JATN+r",
+	"Codw/ynS1L25GTJAYg+Eu7gx2b8iI3iLQpoumSCy3AtYH+YS2LfLUiPuIUCboKOq2YSTZZkDN1/tsN0e",
+	"JN3u1nTDJT8oy22Lc+K9lcNVphi+fSvTNWqisHoP/k5lDDfzMVz4tYcL6YKJhDrg4NzdjI5jMhqz3grs",
+	"c3xiXwrZdhfRcHMPKjZVBbsPBF3Yjkv96NgWUCAOAvUPUf1wl2z1m4TKq73QBt/bxIkWUlchI0BAlEqT",
+	"UrEOGhvgHveknmZUvMEWf39xde4cFvrVhnnN8tqxXWAyC7LQBrgPxH0NB+S99Q3n7om/PjfgSgZnGP8V",
+	"WQI8MBZKQrOkYoxZqS1eNgIbkFnGRYKNvRzgR7Hq8sVBXjCnDQT4Ax9osMnXRTu3sBCGim2FCYpV1VBG",
+	"abzn9+YQmTPiSOLacICvTSSo1WE3zJ5sACDJdmZxeyWXiHvBGsElzEZ0FdtR1fGSa2icZ4wQbAlLBWYx",
+	"ApwUj1OimbIYWlqSWUZXzIKaCKkje2XV3R/XjV481P76s0gkUz78qZdq+X/scu6I3V43wmv3bCwwKgJA",
+	"Ua69/4rBrbYv5mpQG95sPUbQ987hLil6DVzVYKiC8uzgj7jMv/RCJ5e530zotvDfkL89OXzyYnp0NH3y",
+	"4/cRtH9w7fDwm0/P/m4+x56z1dPfQ34Mte2YAPXCgkRZ0AtspzkIFurZjcBeH62Vh+E5tpk8XED2W1xW",
+	"WOCGVxucy/pAey4YdGq6V13nz1M7NDyCyU97QeEAd1TVzbEUCMgDWDhru+SaDjmjeqdmcYGP3Y2gx5e/",
+	"SiW/f8wUHNuuMpgdV2YMsK+gRRNek66OSLDfNeh5ai9pURu8gClBwlg9I5E9WgXO/eCPNc2WvffABbu+",
+	"ibfoDiTrny+rXpJFyROWELNrzjGAhprSLFeEEmhRbUw2JVtqe8EIW+V6Y/v3N3fSc/GZ9/fefL3tHc2P",
+	"ASXOfzrfcsFVekO6PjjbEFfDkovGYfwqG4R8kNoyE/SlptkSXr/AfHFsIIhNg6tDrhgtMJIQgsstNiCe",
+	"oFeplEuLt2Z7es7YggsBjTrmBNCzuMAujyqCZakI8nmjzwJ90JHzbRlhh+3J5BzwI1VEYqrQ7Ek4jQuu",
+	"eawIVTxhJ1ZCcvFZ/FZKjT1DVrRYYn9fUsj1CQCTqtR6wqFkBts6gx2isetlUifE/EBsD9bPwnnWqkxs",
+	"WTQwBJzuYX9ZtRnNmfBZMJe4pf5DvIXZ9tsYTNOHor8+EI0Q6QqojsAdkeXILm4bMvnBnGftxmFbOH9z",
+	"FNfmZdaKTS3+tXCdSwvH1LKAL6nh7qgRxwN0aOwVDAdxxmih6iYtP5CXBKdRgwFTtax6ybdPRACfGRns",
+	"La7mXtjsLhVZXMcHGY6jWbrdGdtQ11kQ6AKlU+0MR1e4PTB//JYl3N2+x7ZsZCGJlpVQ0lIGwCYR8c4L",
+	"BGmbeXZbYj6mrd8JVIDlnO8UMSMAIPyabk4aSAHgTgR50iLvjiD/HaMEPMgo/wiogG+pDYo59DWnBYTW",
+	"gCTfbwx44jHJty/J1wJWYI91kFbtYmIXNegHw63wSL8uPNwLFOU73fgNMMM45TnaPLY7itoXLG4dwelx",
+	"5bhHBoHhfpM4uPeFZt6Er23AJduwT00vrXd1QLh0z9whp1djBNtT2plGzlyG9GdcIUQKU7YBz9a+eodi",
+	"RBa7o8epVK4VvDXKe9QmpGFj18Yx+T0qOm6Of0pC4wB31T6TGaVUzJ/DqJhWZEbjpdOK3Vj1KcEy8n44",
+	"rZRl868gd/3rhskqc4eUBeTapvBQu/uGtH6s2r4jcGegph/dGfAebKd/xothaM8PkcCPNu+faPOGpcUQ",
+	"g/cuuenR3P0rmbsgp8LlrC3GGore+oDZ6xv3yQK1ffit2CzTaKIa0hntbVUzgqaLocqImfSjKvJwqI5x",
+	"OtA3pGJEMKVZQkoB5qqObE/xLLNtWKHr6oBqu4dH5rtVSK7o4hEhpU8n0XSB9ZuQEY2BHQ7FSg4wnsQy",
+	"k2XhkSpIlx6txXx9hxz34IAcWbH4E6oCHjqvvWO6Lak4U5iFaZgPRZfjNS6UZjTxMduuQtArunisAv3q",
+	"86od/6DkkgWkV2/djg3u6Y8fvKK5Lgt2Je8/zfpu0KbNQh5mEMF1RG3iOwB1huqnN6PR/Sqo9xqV2epD",
+	"5ro0Q7kXJGg9PQSslz74wRvv6p2WClRc3M2tAib6E++yNzVGPvYKh1xVmNQOxfvh8e8da94ykWNV7/s6",
+	"P4YgZM5ZlqiTJgJFFOrDVkuqA1p1se+L5MBDb3nG9pNV55rjf6cg5bIuhqPEptn7EussZsDgTMqb5Ove",
+	"wzUoY830VOmC0VWb/6o+1DMuKKx8ewEP7SpExiAUqHmC4lsmG8IVhBlmG72b7Q7+SKlKd9yZt+U/TwmH",
+	"GXUEO92Emx7I/Wp9MIZGkADZd4W+rAjzkLZ63P18yxPWlVWWj/cCLgLvwjRnPDQ5j43WrmzLEUjVQEgJ",
+	"linmPqXXLPGepJiKmGV9RoH5/i7v6317w+/rWLxmMU+gat5sslHmtX+H5Sp3cikEq4tPPO6yh+d5vAzt",
+	"LBPJdFep6huRVGWqjxvb6XooiCwSEGbWIoVyR+9up1Qk87JHVJzzePlwWfgOkE94vBzn4Lw3ixgPDRYm",
+	"ycSWKGhDcd5qfuho6qM3FxB07vExnuITD81ittMK+YBnLJNiAfcl13spGoaT850iqpxpqpbKhaoYKVgM",
+	"pY+2iNgKK99uLxnLw0frF8byx9vBXxqvbdY2B5IqTTfEFv6pE4DDgd41pE59JKKJddCgwe6sk29JvI3s",
+	"Kn1v95bEeJyWtklaVJc8YBHpqzI34g793y6UAmcUxCBmikBNP59lNkG6yww5LVUf+Jr5+vFI+uNbtazD",
+	"6muiNM/8t0yeUdEPePhNqRQZFQ/wzF0yTdYpQwe7LZZGRKpey6dgKy6cYzqUbmUe+ZZIjCt+mHrjyyQh",
+	"FdFQiTE6Y+OjdRN+okVqmTPRR2fz/aO8DHafd16CxFxR6JTJHEokNgfd6iDb2vx+GxgN4G/rkN0IPOp+",
+	"70h7RUaY/WFOG80ywwiAyCICrm/80QBd9SG7Pe5GW72SD1VfDVEY3bMLwMUDBBzNAkQflrb8KGAD4Yu2",
+	"22MWFKSqXPXvcrl63OTdWv9CEunfYrXkPX6OyyV/9HN4t5c6KSLjuCwKqDuGXia+Pc5ovOytPoYH9hKL",
+	"fwlCCw1r+KftC8xXrCorRkSlGvE8EKBPSjYZh/66NRVBmNJ8ZSYxbuQVF6Vmant0vipXFlXpMDIP2Q+6",
+	"fQvu1J+J1PKWcioCtD6pMiAQaa1Kf0oBn07sq7NBIeXKwZSjZmoGKIXmGfY+LZET8BMErkO4tRkzVx7W",
+	"fPt5Ns94jwp7ab7+ljRYWPBDVGfMbeoc3RY3sKKylpJkUixsowMIPDTahKuUFqxyhruz6mUHaCMe5IYr",
+	"uviWeOGKLhYP12FgSFX7CvCvlpugFH2ozh/F15BubFZxge99gJgPe8aSNottYkljXGULTdqqBAt+zQD1",
+	"u+YH21vU/KcXmdhfv+DJD7JAtzdD0zWjfDDvecSTH1z3EAVbO0EDAEU+5tbIValcm9t/I2179Cd/xzTs",
+	"gCIGP/ejHxoVrNLJnjT0scPh+ti9VGacCeYMTZXyPLcdU5X/BBw0Gsb3HIZG34v7PBJ/Ulf9T80uJCeY",
+	"Y1Xn9vM4xa5axPVO2UsYv0ksAvCwCCoaES1JAXBd5paDGHMBue7fgVEB1ac1cdeM9Rpfn8z3g7puWCaC",
+	"PhtOxVoxKvSJ7VBb6flc2VztwLmS8zGW1V0SHVYfsmWYuSuMeGjBQlUNc+e2SVazl+atqQ676xIG3FBt",
+	"ah6YSyxIUsOrP1N1Jf9pnvpmCWtWL3oLVZpUjaGDwYxhz2OwERiFqo3b18VJxYwlqkgsFRQvKMgWyBj6",
+	"peZ1uyPsvDYnFEkRU2GmtGS57oHjA45IZVmEAd7e0c3P8MA3yw3vKE9wC0LNFwuZS0UztZ8MLNtSz+yW",
+	"kRLYqsolNIIlilvrHCIe+obaKVwyDSs5+wqwFd1Cvtoue0YKgUsCXZGyWBoaw2lttVwExHYjKOyH5vAZ",
+	"JtkKssJZz9g1Zsj7z7r59tu+02ELMj+B93/WQ2e83lJ3yCOiZN1RY15mmbFWze855ANCwxZIDATB3yfz",
+	"0/7kBpp8Mk/czaGFV9/ziTVjXiD0gJek1zQrWZ3nCn9WvZD2hY6LzmzrS4ThUPWGlg0ZxYYNVXZKg1og",
+	"RPv8hyzLrKS9cyTRkfsOr7/U6BcdQPJn3VYYp67n8N5SbF1zSWp9O1CgJ4jiixRaRkJmGHWOIPQG2jb4",
+	"ayb0higWS5FYZUCx4trtdllkk+PJweTLr1/+XwAAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -237,7 +237,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read words for a due, a start or a plan */
+        /** Read words for a due, a start, a plan or a reminder */
         post: operations["readWhen"];
         delete?: never;
         options?: never;
@@ -1354,6 +1354,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Reminders that have come and wait for an answer, and those put off */
+        get: operations["getBell"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bell/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answer rings; they ring no more */
+        post: operations["acknowledgeRings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bell/later": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Times to which a ring is often put off */
+        get: operations["getLater"];
+        put?: never;
+        /** Put rings off */
+        post: operations["ringLater"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bell/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Show a notification that reminds of nothing on the desktop of the machine that serves the page */
+        post: operations["tryDesktop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/windows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say whether a window is in sight, when that changes and every twenty seconds */
+        post: operations["tellWindow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/happenings": {
         parameters: {
             query?: never;
@@ -1818,8 +1904,11 @@ export interface components {
             reading: components["schemas"]["Reading"];
         };
         When: {
-            /** @enum {string} */
-            field: "due" | "start" | "plan";
+            /**
+             * @description later is a reminder that is a time of its own
+             * @enum {string}
+             */
+            field: "due" | "start" | "plan" | "reminder" | "later";
             text: string;
         };
         WhenRead: {
@@ -2437,6 +2526,57 @@ export interface components {
             done: number;
             /** @description How many were completed */
             count: number;
+        };
+        Ring: {
+            id: string;
+            todo: string;
+            title: string;
+            /** @description The wall time at which it should have rung */
+            at: string;
+            /** @description The wall time at which it was last told; empty where it is put off */
+            rang: string;
+            /** @description Nothing ran when it should have rung */
+            missed: boolean;
+            /** @description The wall time at which it rings again */
+            later?: string;
+        };
+        Bell: {
+            /** @description Those that wait for an answer, the latest first, at most 200 */
+            open: components["schemas"]["Ring"][];
+            openCount: number;
+            /** @description Those put off, the soonest first, at most 200 */
+            later: components["schemas"]["Ring"][];
+            laterCount: number;
+            /** @description The wall time at which quiet hours or a pause end in which it is */
+            quietUntil?: string;
+            /** @description Something came meanwhile and waits for that end */
+            muted: boolean;
+            /** @description The wall time at which a reminder next comes */
+            next?: string;
+        };
+        SomeRings: {
+            rings: string[];
+        };
+        LaterRings: {
+            rings: string[];
+            /** @description From now; this or until is wanted */
+            minutes?: number;
+            /** @description A wall time, such as 2026-11-24T19:00 */
+            until?: string;
+        };
+        LaterOffer: {
+            words: string;
+            /** @description From now, where it is a while */
+            minutes?: number;
+            /** @description The wall time */
+            until: string;
+        };
+        WindowState: {
+            inSight: boolean;
+            /** @description It is hidden, and the browser shows its notifications */
+            notifies: boolean;
+            /** @description It is being closed */
+            gone?: boolean;
         };
         FinishedReview: {
             /** @description How many to-dos were decided on */
@@ -5219,6 +5359,153 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Calendar"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getBell: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What the bell shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bell"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    acknowledgeRings: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SomeRings"];
+            };
+        };
+        responses: {
+            /** @description What was noted */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getLater: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The times, the soonest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaterOffer"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    ringLater: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LaterRings"];
+            };
+        };
+        responses: {
+            /** @description What was noted */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    tryDesktop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is shown */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    tellWindow: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WindowState"];
+            };
+        };
+        responses: {
+            /** @description It is noted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };

@@ -24,7 +24,14 @@ export type SettingName =
   | `hours${Weekday}`
   | "hoursOn"
   | "peak"
-  | "assumed";
+  | "assumed"
+  | "reminderHour"
+  | "quietHours"
+  | "ringsPaused"
+  | "cards"
+  | "browserNotifications"
+  | "desktopNotifications"
+  | "sound";
 
 const weekdays = [
   "Monday",
@@ -103,6 +110,13 @@ export const defaultValues: Record<SettingName, string> = {
   hoursOn: "none",
   peak: "10:00-12:00",
   assumed: "30",
+  reminderHour: "09:00",
+  quietHours: "none",
+  ringsPaused: "no",
+  cards: "on",
+  browserNotifications: "on",
+  desktopNotifications: "on",
+  sound: "tap",
 };
 
 /** The page of settings: its parts, and what each of them holds. */
@@ -165,6 +179,55 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         label: "Without an estimate",
         does: "How long a to-do is taken to be that has none. Such minutes are drawn dotted.",
         control: { kind: "number", min: 1, max: 480, unit: "minute" },
+      },
+    ],
+  },
+  {
+    name: "Reminders",
+    at: "reminders",
+    settings: [
+      {
+        name: "reminderHour",
+        label: "Without a time",
+        does: "When a reminder comes that names a day alone, or comes before one.",
+        control: { kind: "many", values: () => halfHours(0, 24) },
+      },
+      {
+        name: "quietHours",
+        label: "Quiet hours",
+        does: "What comes in them rings once at their end. They may go over midnight.",
+        control: { kind: "hours", example: "22:00-07:00" },
+      },
+      {
+        name: "cards",
+        label: "Cards",
+        does: "A reminder shows at the top right of every window in sight.",
+        control: few({ on: "On", off: "Off" }),
+      },
+      {
+        name: "browserNotifications",
+        label: "By the browser",
+        does: "Where no window is in sight. It lives only while the browser does.",
+        control: few({ on: "On", off: "Off" }),
+      },
+      {
+        name: "desktopNotifications",
+        label: "On the desktop",
+        does: "Where no window is open, by the machine that Tin Cup runs on.",
+        control: few({ on: "On", off: "Off" }),
+      },
+      {
+        name: "sound",
+        label: "Sound",
+        does: "Heard once, in one window, when a reminder comes.",
+        control: few({
+          tap: "A tap on enamel",
+          "two-taps": "Two taps",
+          drip: "A drip",
+          "low-bell": "A low bell",
+          kettle: "A kettle",
+          none: "None",
+        }),
       },
     ],
   },

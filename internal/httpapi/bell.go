@@ -1,0 +1,129 @@
+package httpapi
+
+import (
+	"net/http"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"tincup/internal/app"
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/remind"
+	"tincup/internal/httpapi/contract"
+)
+
+// GetBell answers with the rings that wait for an answer, and those put off.
+func (s *server) GetBell(c *gin.Context) {
+	as := s.as(c)
+	clock, bell := as.Clock(), as.Bell()
+	wall := func(at time.Time) *string {
+		if at.IsZero() {
+			return nil
+		}
+		return orAbsent(clock.WallOf(at).String())
+	}
+	rings := func(some []app.OpenRing) []contract.Ring {
+		out := make([]contract.Ring, 0, len(some))
+		for _, r := range some {
+			row := contract.Ring{Id: r.ID.String(), Todo: r.Todo.String(), Title: r.Title, At: r.At.String(), Missed: r.Missed, Later: wall(r.Later.Time())}
+			if rang := wall(r.Rang.Time()); rang != nil {
+				row.Rang = *rang
+			}
+			out = append(out, row)
+		}
+		return out
+	}
+	c.JSON(http.StatusOK, contract.Bell{Open: rings(bell.Open), OpenCount: bell.OpenCount, Later: rings(bell.Later), LaterCount: bell.LaterCount,
+		QuietUntil: wall(bell.Quiet), Muted: bell.Muted, Next: wall(bell.Next)})
+}
+
+// AcknowledgeRings answers rings.
+func (s *server) AcknowledgeRings(c *gin.Context, params contract.AcknowledgeRingsParams) {
+	in, raw, err := body[contract.SomeRings](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	ids, err := readIDs("rings", in.Rings)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	reply, err := s.as(c).Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), book.Acknowledge{Rings: ids}, turned)
+	s.reply(c, reply, err)
+}
+
+// GetLater answers with times to which a ring is often put off.
+func (s *server) GetLater(c *gin.Context) {
+	as := s.as(c)
+	clock := as.Clock()
+	out := []contract.LaterOffer{}
+	for _, l := range remind.Laters(clock, as.Settings().Settings) {
+		offer := contract.LaterOffer{Words: l.Words, Until: clock.WallOf(l.Until).String()}
+		if l.Minutes > 0 {
+			offer.Minutes = &l.Minutes
+		}
+		out = append(out, offer)
+	}
+	c.JSON(http.StatusOK, out)
+}
+
+// RingLater puts rings off, for some minutes or until a wall time.
+func (s *server) RingLater(c *gin.Context, params contract.RingLaterParams) {
+	in, raw, err := body[contract.LaterRings](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	ids, err := readIDs("rings", in.Rings)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	clock := s.as(c).Clock()
+	cmd := book.RingLater{Rings: ids}
+	switch {
+	case (in.Minutes == nil) == (in.Until == nil):
+		s.fail(c, &book.RuleError{Field: "until", Reason: "One of minutes and until is wanted."})
+		return
+	case in.Minutes != nil:
+		cmd.Until = clock.Now.Add(time.Duration(*in.Minutes) * time.Minute)
+	default:
+		at, err := read[day.Moment]("until", *in.Until)
+		if err == nil && !at.HasTime() {
+			err = &book.RuleError{Field: "until", Reason: "A date with a time is wanted, such as 2026-11-24T19:00."}
+		}
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		cmd.Until = clock.Instant(at)
+	}
+	reply, err := s.as(c).Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd, turned)
+	s.reply(c, reply, err)
+}
+
+// TryDesktop shows a notification that reminds of nothing.
+func (s *server) TryDesktop(c *gin.Context) {
+	if err := s.as(c).TryDesktop(c.Request.Context()); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Status(http.StatusNoContent)
+}
+
+// TellWindow notes whether a window is in sight.
+func (s *server) TellWindow(c *gin.Context, params contract.TellWindowParams) {
+	in, _, err := body[contract.WindowState](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if params.WindowId == nil || *params.WindowId == "" {
+		s.fail(c, &book.RuleError{Field: "Window-Id", Reason: "The header says which window it is; it is missing."})
+		return
+	}
+	s.as(c).WindowSpeaks(*params.WindowId, app.WindowState{InSight: in.InSight, Notifies: in.Notifies}, in.Gone != nil && *in.Gone)
+	c.Status(http.StatusNoContent)
+}

@@ -12,7 +12,7 @@ const rooms = {
   state: ["kit", "server", "words"],
   choosers: ["kit", "server", "state", "words"],
   ...Object.fromEntries(
-    ["index", "rail", "capture", "slip", "builder", "settings", "week", "review"].map((part) => [
+    ["index", "rail", "capture", "slip", "bell", "builder", "settings", "week", "review"].map((part) => [
       part,
       ["kit", "server", "state", "words", "choosers"],
     ]),
@@ -20,7 +20,7 @@ const rooms = {
   sheet: ["kit", "server", "state", "words", "choosers", "capture"],
   shell: [
     ...["kit", "server", "state", "words", "choosers"],
-    ...["index", "rail", "capture", "slip", "sheet"],
+    ...["index", "rail", "bell", "capture", "slip", "sheet"],
   ],
 };
 const types = { words: ["server"] };

@@ -144,6 +144,8 @@ type Bell struct {
 	OpenCount, LaterCount int
 	// Quiet is the end of quiet hours or of a pause; the zero time where it rings.
 	Quiet time.Time
+	// Paused: the person chose it, and can end it.
+	Paused bool
 	// Muted: something waits for that.
 	Muted bool
 	// Next is when a reminder next comes; the zero time is never.
@@ -172,6 +174,8 @@ func (a *Session) Bell() Bell {
 	b.Later, b.LaterCount = titled(w.PutOff(a.desk))
 	if end, quiet := a.quiet(a.Account()); quiet {
 		b.Quiet = end
+		paused := new(a.inForce(a.Account()).settings).PausedUntil()
+		b.Paused = !paused.IsZero() && w.Clock.Instant(paused).After(w.Clock.Now)
 	}
 	a.bells.mu.Lock()
 	defer a.bells.mu.Unlock()

@@ -40,7 +40,9 @@ func (a *Session) Seed(ctx context.Context, steps []Step) error {
 	if err := a.store.Save(ctx, entries...); err != nil {
 		return err
 	}
+	a.bells.renew(a.desk, a.terms(a.Account()))
 	a.next.Store(0)
+	a.look()
 	a.wakeIndexer()
 	return nil
 }

@@ -35,7 +35,7 @@ func (s *server) GetBell(c *gin.Context) {
 		return out
 	}
 	c.JSON(http.StatusOK, contract.Bell{Open: rings(bell.Open), OpenCount: bell.OpenCount, Later: rings(bell.Later), LaterCount: bell.LaterCount,
-		QuietUntil: wall(bell.Quiet), Muted: bell.Muted, Next: wall(bell.Next)})
+		QuietUntil: wall(bell.Quiet), Muted: bell.Muted, Paused: bell.Paused, Next: wall(bell.Next), InSight: as.Windows().InSight})
 }
 
 // AcknowledgeRings answers rings.
@@ -126,4 +126,42 @@ func (s *server) TellWindow(c *gin.Context, params contract.TellWindowParams) {
 	}
 	s.as(c).WindowSpeaks(*params.WindowId, app.WindowState{InSight: in.InSight, Notifies: in.Notifies}, in.Gone != nil && *in.Gone)
 	c.Status(http.StatusNoContent)
+}
+
+// outlooks are what may become of a reminder, as the contract calls it.
+var outlooks = map[remind.Outlook]contract.ReminderOutlookOutlook{
+	remind.ToCome: contract.ReminderOutlookOutlookToCome, remind.Rang: contract.ReminderOutlookOutlookRang, remind.Passed: contract.ReminderOutlookOutlookPassed,
+	remind.Baseless: contract.ReminderOutlookOutlookBaseless, remind.Waiting: contract.ReminderOutlookOutlookWaiting, remind.Over: contract.ReminderOutlookOutlookOver,
+}
+
+// GetOutlook answers with what will become of a to-do's reminders.
+func (s *server) GetOutlook(c *gin.Context, id string) {
+	todo, err := read[book.ID]("id", id)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	out := []contract.ReminderOutlook{}
+	as := s.as(c)
+	as.Read(func(b *book.Desk, clock day.Clock) {
+		var t *book.Todo
+		if t, err = b.Todo(todo); err != nil {
+			return
+		}
+		w := remind.Terms{Clock: clock, Hour: new(as.SettingsOf(b).Settings).ReminderHour()}
+		for _, r := range t.Reminders {
+			outlook, at := w.Foresee(b, t, r)
+			row := contract.ReminderOutlook{Reminder: r.String(), Outlook: outlooks[outlook]}
+			if !at.IsZero() {
+				row.At = orAbsent(clock.WallOf(at).String())
+				row.AfterDue = !t.Due.IsZero() && at.After(clock.Instant(t.Due))
+			}
+			out = append(out, row)
+		}
+	})
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, out)
 }

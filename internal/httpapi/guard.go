@@ -107,7 +107,7 @@ func sameOrigin(r *http.Request) bool {
 // pagePolicy is the Content-Security-Policy of the page.
 func pagePolicy(nonce string) string {
 	return "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-" + nonce + "'; img-src 'self' data:; " +
-		"font-src 'self'; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+		"font-src 'self'; connect-src 'self'; manifest-src 'self'; media-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
 }
 
 func newNonce() string { return rand.Text() }

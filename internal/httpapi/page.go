@@ -21,6 +21,16 @@ const noncePlace = "__NONCE__"
 // the browser is kept for that one.
 const accountPlace = "__ACCOUNT__"
 
+// contentTypes are those that package mime does not know on every machine.
+var contentTypes = map[string]string{".wav": "audio/wav", ".webmanifest": "application/manifest+json"}
+
+// workerFile is the service worker, which asks the server of itself: what it may do follows
+// from the policy it comes with.
+const (
+	workerFile   = "worker.js"
+	workerPolicy = "default-src 'none'; connect-src 'self'"
+)
+
 // page serves the built files. Every other address outside /api is the page
 // itself, which finds its own way.
 func (s *server) page(files fs.FS) gin.HandlerFunc {
@@ -44,10 +54,18 @@ func (s *server) page(files fs.FS) gin.HandlerFunc {
 		if info, err := fs.Stat(files, name); err == nil && !info.IsDir() && name != "index.html" {
 			c.Header("Cache-Control", cacheFor(name))
 			c.Header("Vary", "Accept-Encoding")
+			if own := contentTypes[path.Ext(name)]; own != "" {
+				c.Header("Content-Type", own)
+			}
+			if name == workerFile {
+				c.Header("Content-Security-Policy", workerPolicy)
+			}
 			c.Status(http.StatusOK)
 			if packed, encoding := packedFor(files, name, c.GetHeader("Accept-Encoding")); packed != nil {
 				c.Header("Content-Encoding", encoding)
-				c.Header("Content-Type", mime.TypeByExtension(path.Ext(name)))
+				if contentTypes[path.Ext(name)] == "" {
+					c.Header("Content-Type", mime.TypeByExtension(path.Ext(name)))
+				}
 				http.ServeContent(c.Writer, c.Request, name, time.Time{}, packed)
 				return
 			}

@@ -122,3 +122,42 @@ func (w Terms) standing(desk *book.Desk, state book.RingState) []*book.Ring {
 func later(a, b *book.Ring) int {
 	return cmp.Or(cmp.Compare(b.Rang, a.Rang), b.At.Compare(a.At), bytes.Compare(b.ID[:], a.ID[:]))
 }
+
+// Outlook is what will become of a reminder of a to-do.
+type Outlook uint8
+
+// The outlooks.
+const (
+	// ToCome: it rings at its time.
+	ToCome Outlook = iota
+	// Rang: it has come, and what became of that is the ring's.
+	Rang
+	// Passed: its time had passed when it was set. It does not ring.
+	Passed
+	// Baseless: there is no due, slot or start that it could come before. It does not ring.
+	Baseless
+	// Waiting: the to-do is parked, paused or put away, and it rings once that ends.
+	Waiting
+	// Over: the to-do is done or in the bin.
+	Over
+)
+
+// Foresee returns what will become of a reminder, and its time; the zero time where it has
+// none.
+func (w Terms) Foresee(desk *book.Desk, t *book.Todo, r day.Reminder) (Outlook, time.Time) {
+	at := w.When(t, r)
+	rung := func(ring *book.Ring) bool { return ring.Reminder == r && ring.At == w.Clock.WallOf(at) }
+	switch {
+	case at.IsZero():
+		return Baseless, at
+	case slices.ContainsFunc(desk.RingsOf(t.ID), rung):
+		return Rang, at
+	case !t.Open():
+		return Over, at
+	case day.TimestampOf(at) <= t.RemindFrom, w.Clock.Now.Sub(at) > Oldest:
+		return Passed, at
+	case !Waits(desk, t):
+		return Waiting, at
+	}
+	return ToCome, at
+}

@@ -3,7 +3,7 @@ import { ref, watch } from "vue";
 import { ask, client } from "@/server/client";
 
 /** A line that takes words for a date: "Friday 4pm", "in 3 days". */
-const props = defineProps<{ field: "due" | "start" | "plan"; example: string }>();
+const props = defineProps<{ field: "due" | "start" | "plan" | "later"; example: string }>();
 const emit = defineEmits<{ choose: [value: string]; read: [value: string | undefined] }>();
 const text = ref("");
 const found = ref<{ value: string; words: string }>();

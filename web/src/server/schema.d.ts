@@ -1354,6 +1354,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/todos/{id}/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What will become of a to-do's reminders */
+        get: operations["getOutlook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bell": {
         parameters: {
             query?: never;
@@ -2549,10 +2566,23 @@ export interface components {
             laterCount: number;
             /** @description The wall time at which quiet hours or a pause end in which it is */
             quietUntil?: string;
+            /** @description It is a pause that the person chose */
+            paused: boolean;
             /** @description Something came meanwhile and waits for that end */
             muted: boolean;
             /** @description The wall time at which a reminder next comes */
             next?: string;
+            /** @description A window is in sight and tells of rings */
+            inSight: boolean;
+        };
+        ReminderOutlook: {
+            reminder: string;
+            /** @enum {string} */
+            outlook: "to-come" | "rang" | "passed" | "baseless" | "waiting" | "over";
+            /** @description Its wall time; absent where it has nothing to come before */
+            at?: string;
+            /** @description It comes after the due */
+            afterDue: boolean;
         };
         SomeRings: {
             rings: string[];
@@ -5358,6 +5388,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Calendar"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getOutlook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Each of its reminders, in their order */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReminderOutlook"][];
                 };
             };
             default: components["responses"]["Problem"];

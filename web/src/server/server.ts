@@ -17,6 +17,7 @@ export const useServer = defineStore("server", () => {
 
   /** Reads everything shown again, once for each revision. */
   function refresh(to?: number, todos?: string[]) {
+    if (to === undefined) void queries.invalidateQueries({ queryKey: ["bell"] });
     if (to !== undefined && revision !== undefined && to <= revision) return;
     if (to !== undefined) [revision, told] = [to, true];
     void queries.invalidateQueries({ queryKey: ["overview"] });
@@ -38,6 +39,8 @@ export const useServer = defineStore("server", () => {
       revision = e.revision;
       refresh();
     } else refresh(e.revision, e.kind === "change" ? e.todos : undefined);
+    if (e.rings || e.kind === "hello" || e.kind === "reset")
+      void queries.invalidateQueries({ queryKey: ["bell"] });
   }
 
   /** Takes note of what an answer says of the server. */

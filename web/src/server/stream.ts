@@ -13,6 +13,8 @@ export interface Heard {
   now?: string;
   todos?: string[];
   places?: boolean;
+  /** What rings or has rung may have changed. */
+  rings?: boolean;
 }
 
 /** The name of the lock and of the channel. */

@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { useQuery } from "@tanstack/vue-query";
-import { computed } from "vue";
+import { computed, nextTick, onMounted } from "vue";
+import { useRoute } from "vue-router";
+import { play } from "@/kit/sound";
 import { ask, client } from "@/server/client";
 import { useOverview } from "@/server/queries";
 import { type SettingWords, settingGroups, valueWords } from "@/words/settings";
 import { useSettings } from "@/server/choose";
 import { inForce } from "@/server/in-force";
 import CalendarsPart from "./CalendarsPart.vue";
+import RemindersPart from "./RemindersPart.vue";
 import SettingControl from "./SettingControl.vue";
 
 /** What an account may choose; each is kept as it is changed. */
@@ -20,6 +23,18 @@ const { data } = useQuery({
 const of = (s: SettingWords) => data.value?.settings.find((row) => row.name === s.name);
 /** What the person chose; that is in force, unless a flag of this run says otherwise. */
 const chosen = (s: SettingWords) => of(s)?.chosen ?? inForce[s.name];
+
+const route = useRoute();
+// What an address points to is there once the page is, and its heights are what they stay.
+onMounted(async () => {
+  await nextTick();
+  if (route.hash) document.getElementById(route.hash.slice(1))?.scrollIntoView();
+});
+
+function chose(s: SettingWords, value: string) {
+  if (s.name === "sound") void play(value);
+  void choose({ [s.name]: value });
+}
 
 function words(s: SettingWords, value: string): string {
   if (value === "machine" && data.value) return `the machine’s (${data.value.machineZone})`;
@@ -63,9 +78,10 @@ function words(s: SettingWords, value: string): string {
         <SettingControl
           :setting="s"
           :value="chosen(s)"
-          @choose="(value) => choose({ [s.name]: value })"
+          @choose="(value) => chose(s, value)"
         />
       </div>
+      <RemindersPart v-if="g.at === 'reminders'" />
     </section>
     <CalendarsPart />
   </div>

@@ -3,6 +3,7 @@ import { useMediaQuery } from "@vueuse/core";
 import { computed, defineAsyncComponent, onMounted, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { Away } from "@/server/client";
+import RingCards from "@/bell/RingCards.vue";
 import CaptureLine from "@/capture/CaptureLine.vue";
 import IndexPane from "@/index/IndexPane.vue";
 import RailStrip from "@/rail/RailStrip.vue";
@@ -143,6 +144,7 @@ useAppKeys(overview, () => {
       :making="current.makingRoom"
       :overview="overview"
     />
+    <RingCards v-if="overview" :today="overview.today" />
     <ToastStack />
   </v-app>
 </template>

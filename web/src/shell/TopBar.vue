@@ -9,6 +9,7 @@ import {
 import type { Overview } from "@/server/client";
 import { useCurrent } from "@/state/current";
 import { useLook } from "@/state/look";
+import BellButton from "@/bell/BellButton.vue";
 import CaptureLine from "@/capture/CaptureLine.vue";
 import TinMark from "@/kit/TinMark.vue";
 
@@ -35,6 +36,7 @@ const look = useLook();
     >
       <v-icon :icon="mdiMagnify" size="22" />
     </router-link>
+    <BellButton v-if="overview" :today="overview.today" />
     <button
       v-if="!narrow"
       class="tool"

@@ -1,6 +1,7 @@
 import type { Ref } from "vue";
 import { useRouter } from "vue-router";
 import type { Overview } from "@/server/client";
+import { useBellState } from "@/bell/bell";
 import { useActions } from "@/server/actions";
 import { useCurrent } from "@/state/current";
 import { cupOfDigit, useKeys } from "@/state/keys";
@@ -10,6 +11,7 @@ export function useAppKeys(overview: Ref<Overview | undefined>, back: () => bool
   const router = useRouter();
   const actions = useActions();
   const current = useCurrent();
+  const bell = useBellState();
 
   /** Leaves what had the focus, so that the next key acts on the new sheet. */
   function go(path: string) {
@@ -28,6 +30,9 @@ export function useAppKeys(overview: Ref<Overview | undefined>, back: () => bool
       case "/":
         current.searching++;
         if (router.currentRoute.value.path !== "/search") void router.push("/search");
+        return true;
+      case "a":
+        bell.open = true;
         return true;
       case "?":
         current.helping = true;

@@ -6,9 +6,10 @@ import { useSlack } from "@/server/slack";
 import { type Chooser, useCurrent } from "@/state/current";
 import { choicePatch, choices, chosen } from "@/words/choices";
 import { fullMoment, planWords, shortDay } from "@/words/dates";
-import { estimateWords, personById, reminderWords, roleWords } from "@/words/fields";
+import { estimateWords, personById, roleWords } from "@/words/fields";
 import { listById, tagColour } from "@/words/names";
 import SlipEntry from "./SlipEntry.vue";
+import SlipReminders from "./SlipReminders.vue";
 
 /** When, where and who: what a slip has beside its title and notes. */
 const props = defineProps<{ todo: Todo; overview: Overview; binned: boolean }>();
@@ -188,25 +189,7 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
     </dd>
     <dt>Remind</dt>
     <dd>
-      <p v-for="r in todo.reminders ?? []" :key="r" class="reminder">
-        {{ reminderWords(r) }}
-        <button
-          v-if="!binned"
-          class="away"
-          :aria-label="`Take the reminder ${reminderWords(r)} away`"
-          @click="actions.remind(todo, [], [r])"
-        >
-          ×
-        </button>
-      </p>
-      <SlipEntry
-        field="reminder"
-        :todo="todo"
-        value=""
-        :none="todo.reminders?.length ? 'Another reminder' : 'No reminder'"
-        example="1 hour before, Thursday 9:30"
-        :disabled="binned"
-      />
+      <SlipReminders :todo="todo" :today="overview.today" :binned="binned" />
     </dd>
     <template v-if="todo.source">
       <dt>Made of</dt>
@@ -238,17 +221,6 @@ dt {
   display: block;
   padding: 2px 0;
   color: var(--rim);
-}
-.reminder {
-  display: flex;
-  align-items: center;
-  min-height: 28px;
-}
-.away {
-  min-width: 24px;
-  min-height: 24px;
-  color: var(--pencil);
-  cursor: pointer;
 }
 .steps {
   display: flex;

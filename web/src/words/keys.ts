@@ -22,6 +22,7 @@ export const keyHelp: KeyHelp[] = [
   { group: "Everywhere", keys: ["n"], does: "put something in" },
   { group: "Everywhere", keys: ["/"], does: "search everything" },
   { group: "Everywhere", keys: ["f"], does: "narrow what is shown", opens: "narrow" },
+  { group: "Everywhere", keys: ["a"], does: "answer what rings, and the bell", opens: "bell" },
   { group: "Everywhere", keys: ["Ctrl Z"], does: "undo the latest change of this window" },
   { group: "Everywhere", keys: ["Ctrl Shift Z"], does: "redo it" },
   { group: "Everywhere", keys: ["Esc"], does: "one step back" },

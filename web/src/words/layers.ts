@@ -15,6 +15,8 @@ export const chooserKinds = [
 export const layers = [
   ...chooserKinds,
   "menu",
+  "bell",
+  "later",
   "chip",
   "narrow",
   "hours",

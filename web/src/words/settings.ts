@@ -1,3 +1,4 @@
+import { soundNames } from "./bell";
 import { allViews } from "./index-views";
 
 /** The names of the settings. */
@@ -195,7 +196,7 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
       {
         name: "quietHours",
         label: "Quiet hours",
-        does: "What comes in them rings once at their end. They may go over midnight.",
+        does: "Two times such as 22:00-07:00. What comes between them rings once at their end.",
         control: { kind: "hours", example: "22:00-07:00" },
       },
       {
@@ -219,15 +220,8 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
       {
         name: "sound",
         label: "Sound",
-        does: "Heard once, in one window, when a reminder comes.",
-        control: few({
-          tap: "A tap on enamel",
-          "two-taps": "Two taps",
-          drip: "A drip",
-          "low-bell": "A low bell",
-          kettle: "A kettle",
-          none: "None",
-        }),
+        does: "Heard once, in one window, when a reminder comes. Choosing one plays it.",
+        control: few(soundNames),
       },
     ],
   },

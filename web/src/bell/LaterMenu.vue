@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import LayerMenu from "@/kit/LayerMenu.vue";
+import { walk } from "@/kit/walk";
+import SayWhen from "@/choosers/SayWhen.vue";
+import { type Until, useBellActions, useLaterOffers } from "@/server/bell";
+import { reminders } from "@/words/bell";
+import { shortMoment } from "@/words/dates";
+
+/** Chooses when rings are told again: from a short list, or in typed words. */
+const props = defineProps<{ rings: string[]; at: HTMLElement; today: string }>();
+const emit = defineEmits<{ close: [] }>();
+const actions = useBellActions();
+const { data: offers } = useLaterOffers();
+
+function choose(until: Until) {
+  emit("close");
+  void actions.later(props.rings, until);
+}
+</script>
+
+<template>
+  <LayerMenu layer="later" :at="at" @close="emit('close')">
+    <div
+      class="later"
+      role="dialog"
+      :aria-label="rings.length > 1 ? `Later: ${reminders(rings.length)}` : 'Later'"
+      @keydown.down.prevent="walk($event, 1)"
+      @keydown.up.prevent="walk($event, -1)"
+    >
+      <SayWhen
+        field="later"
+        example="in 20 min, 4pm, Friday"
+        @choose="(v) => choose({ until: v })"
+      />
+      <div class="offers">
+        <button
+          v-for="o in offers"
+          :key="o.until"
+          class="offer"
+          @click="choose(o.minutes ? { minutes: o.minutes } : { until: o.until })"
+        >
+          <span>{{ o.words }}</span>
+          <span class="when">{{
+            shortMoment(o.until, today).replace(/^(today|tomorrow) /, "")
+          }}</span>
+        </button>
+      </div>
+    </div>
+  </LayerMenu>
+</template>
+
+<style scoped>
+.later {
+  width: 264px;
+  max-width: calc(100vw - 24px);
+}
+.offers {
+  display: flex;
+  flex-direction: column;
+  padding: 6px 0;
+}
+.offer {
+  display: flex;
+  justify-content: space-between;
+  gap: 16px;
+  min-height: 34px;
+  padding: 0 12px;
+  align-items: center;
+  cursor: pointer;
+}
+.offer:hover,
+.offer:focus-visible {
+  background: var(--wash);
+}
+.when {
+  color: var(--pencil);
+  font-variant-numeric: tabular-nums;
+}
+@media (pointer: coarse) {
+  .offer {
+    min-height: 44px;
+  }
+}
+</style>

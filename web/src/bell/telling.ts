@@ -1,0 +1,102 @@
+import { useEventListener, useIntervalFn } from "@vueuse/core";
+import { type Ref, watch } from "vue";
+import { mayNotify, notify, withdraw } from "@/kit/notices";
+import { play } from "@/kit/sound";
+import { own } from "@/server/account";
+import type { Bell, Ring } from "@/server/bell";
+import { client } from "@/server/client";
+import { inForce } from "@/server/in-force";
+import { reminders, ringWords } from "@/words/bell";
+import { useBellState } from "./bell";
+
+/** How often a window says that it lives, in milliseconds. */
+const speakEvery = 20_000;
+/** More rings at once than this are one notification. */
+const atOnce = 3;
+/** How many of the rings that were told are remembered. */
+const remembered = 300;
+
+const inSight = () => document.visibilityState === "visible";
+const notifies = () => mayNotify() && inForce.browserNotifications === "on";
+
+/** A ring as it was told: one that was put off is told again. */
+const telling = (r: Ring) => `${r.id} ${r.rang}`;
+
+/** The rings that some window of this browser has told of by now. */
+function told(): string[] {
+  try {
+    return JSON.parse(localStorage.getItem(own("rung")) ?? "[]") as string[];
+  } catch {
+    return []; // written by something else
+  }
+}
+
+async function show(rings: Ring[], today: string) {
+  if (rings.length > atOnce) {
+    const first = rings.slice(0, atOnce).map((r) => r.title);
+    await notify({ tag: "many", title: reminders(rings.length), body: first.join("\n") });
+    return;
+  }
+  for (const r of rings)
+    await notify({
+      tag: r.id,
+      title: r.title,
+      body: ringWords(r, today),
+      data: { ring: r.id, todo: r.todo },
+    });
+}
+
+/**
+ * Tells of rings as this window can: with a sound where it is in sight, by a notification of
+ * the browser where no window is. Of all windows of the browser one does.
+ */
+export function useTelling(bell: Ref<Bell | undefined>, today: () => string) {
+  const state = useBellState();
+
+  const speak = (gone = false) =>
+    void client
+      .POST("/api/windows", {
+        body: { inSight: inSight() && !gone, notifies: !inSight() && notifies(), gone },
+        keepalive: true,
+      })
+      .catch(() => {}); // it is said again soon
+
+  async function tell() {
+    await navigator.locks.request(own("ring"), async () => {
+      const now = bell.value;
+      if (!now) return;
+      const before = told();
+      const fresh = now.open.filter((r) => !before.includes(telling(r)));
+      if (!fresh.length) return;
+      const shows = inSight();
+      if (!shows && (now.inSight || !notifies())) return; // another window tells, or nobody can
+      const known = [...before, ...fresh.map(telling)].slice(-remembered);
+      localStorage.setItem(own("rung"), JSON.stringify(known));
+      if (shows) state.mute = !(await play(inForce.sound));
+      else await show(fresh, today());
+    });
+  }
+  /** Takes back notifications of what is answered, and of what shows as a card. */
+  const takeBack = () =>
+    withdraw((tag) => inSight() || (tag !== "many" && !bell.value?.open.some((r) => r.id === tag)));
+
+  speak();
+  useIntervalFn(() => speak(), speakEvery);
+  useEventListener(document, "visibilitychange", () => {
+    speak();
+    void tell();
+    void takeBack();
+  });
+  useEventListener(window, "pagehide", () => speak(true));
+  useEventListener(window, "pageshow", () => speak());
+  const touched = () => (state.mute = false);
+  useEventListener(window, ["pointerdown", "keydown"], touched, { capture: true, passive: true });
+  watch(
+    () => bell.value?.open.map(telling).join(),
+    () => {
+      void tell();
+      void takeBack();
+    },
+    { immediate: true },
+  );
+}

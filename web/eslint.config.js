@@ -12,10 +12,9 @@ const rooms = {
   state: ["kit", "server", "words"],
   choosers: ["kit", "server", "state", "words"],
   ...Object.fromEntries(
-    ["index", "rail", "capture", "slip", "bell", "builder", "settings", "week", "review"].map((part) => [
-      part,
-      ["kit", "server", "state", "words", "choosers"],
-    ]),
+    ["index", "rail", "capture", "slip", "bell", "builder", "settings", "week", "review"].map(
+      (part) => [part, ["kit", "server", "state", "words", "choosers"]],
+    ),
   ),
   sheet: ["kit", "server", "state", "words", "choosers", "capture"],
   shell: [

@@ -75,11 +75,7 @@ function words(s: SettingWords, value: string): string {
             it is started without that.
           </p>
         </div>
-        <SettingControl
-          :setting="s"
-          :value="chosen(s)"
-          @choose="(value) => chose(s, value)"
-        />
+        <SettingControl :setting="s" :value="chosen(s)" @choose="(value) => chose(s, value)" />
       </div>
       <RemindersPart v-if="g.at === 'reminders'" />
     </section>

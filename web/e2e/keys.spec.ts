@@ -10,7 +10,8 @@ async function typeOn(page: Page) {
   await page.keyboard.press("Delete");
 }
 
-const floating = (page: Page) => page.locator("[data-layer]:not([data-layer=toast])");
+const floating = (page: Page) =>
+  page.locator("[data-layer]:not([data-layer=toast], [data-layer=ring])");
 
 /** What stands on the page behind. */
 const behind = (page: Page) =>
@@ -153,6 +154,9 @@ test("no key reaches what lies behind what is open, whatever the page can open",
     );
   });
   await holds(page, demo.url, seen, "several lines pasted");
+  demo.setClock("2026-11-24T09:12:00"); // something rings
+  await page.getByRole("article").getByRole("button", { name: "Later…" }).click();
+  await holds(page, demo.url, seen, "the times of a ring");
   complaints.length = 0; // words that are no date yet are refused, in words
   expect(
     [...layers].filter((l) => !seen.has(l)),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed } from "vue";
+import { computed, onMounted, useTemplateRef } from "vue";
 import { useRoute, useRouter } from "vue-router";
+import { giveFocus } from "@/kit/early-keys";
 import LayerMenu from "@/kit/LayerMenu.vue";
 import { walk } from "@/kit/walk";
 import { useBell, useBellActions, useLaterOffers, type Ring } from "@/server/bell";
@@ -24,6 +25,9 @@ const more = computed(() => (bell.value?.openCount ?? 0) - open.value.length);
 /** A pause is worth choosing from an hour on. */
 const pauses = computed(() => offers.value?.filter((o) => o.minutes !== 10) ?? []);
 
+const root = useTemplateRef("root");
+onMounted(() => giveFocus(root.value?.querySelector<HTMLElement>("li button, .foot a")));
+
 function show(ring: Ring) {
   void actions.seen([ring.id]);
   emit("close");
@@ -38,6 +42,7 @@ function putOff(rings: string[]) {
 <template>
   <LayerMenu layer="bell" :at="at" @close="emit('close')">
     <div
+      ref="root"
       class="list"
       role="dialog"
       aria-label="Bell"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { nextTick, useTemplateRef, watch } from "vue";
+import { giveFocus } from "@/kit/early-keys";
 import LayerMenu from "@/kit/LayerMenu.vue";
 import { walk } from "@/kit/walk";
 import SayWhen from "@/choosers/SayWhen.vue";
@@ -12,6 +14,18 @@ const emit = defineEmits<{ close: [] }>();
 const actions = useBellActions();
 const { data: offers } = useLaterOffers();
 
+const root = useTemplateRef("root");
+watch(
+  offers,
+  async (there) => {
+    if (!there) return;
+    await nextTick();
+    if (!root.value?.contains(document.activeElement))
+      giveFocus(root.value?.querySelector<HTMLElement>(".offer"));
+  },
+  { immediate: true },
+);
+
 function choose(until: Until) {
   emit("close");
   void actions.later(props.rings, until);
@@ -21,6 +35,7 @@ function choose(until: Until) {
 <template>
   <LayerMenu layer="later" :at="at" @close="emit('close')">
     <div
+      ref="root"
       class="later"
       role="dialog"
       :aria-label="rings.length > 1 ? `Later: ${reminders(rings.length)}` : 'Later'"

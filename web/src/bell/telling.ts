@@ -1,6 +1,7 @@
 import { useEventListener, useIntervalFn } from "@vueuse/core";
 import { type Ref, watch } from "vue";
 import { mayNotify, notify, withdraw } from "@/kit/notices";
+import { useRole } from "@/kit/role";
 import { play } from "@/kit/sound";
 import { own } from "@/server/account";
 import type { Bell, Ring } from "@/server/bell";
@@ -22,8 +23,8 @@ const notifies = () => mayNotify() && inForce.browserNotifications === "on";
 /** A ring as it was told: one that was put off is told again. */
 const telling = (r: Ring) => `${r.id} ${r.rang}`;
 
-/** The rings that some window of this browser has told of by now. */
-function told(): string[] {
+/** The rings that windows of this browser told of before this one was opened. */
+function toldBefore(): string[] {
   try {
     return JSON.parse(localStorage.getItem(own("rung")) ?? "[]") as string[];
   } catch {
@@ -61,28 +62,39 @@ export function useTelling(bell: Ref<Bell | undefined>, today: () => string) {
       })
       .catch(() => {}); // it is said again soon
 
+  /** Of the windows in sight one plays, and of hidden ones one notifies. */
+  const ringer = useRole(own("ringer"));
+  const notifier = useRole(own("notifier"));
+  const offer = () => {
+    ringer.want(inSight());
+    notifier.want(!inSight() && notifies());
+  };
+  const told = new Set(toldBefore());
+
   async function tell() {
-    await navigator.locks.request(own("ring"), async () => {
-      const now = bell.value;
-      if (!now) return;
-      const before = told();
-      const fresh = now.open.filter((r) => !before.includes(telling(r)));
-      if (!fresh.length) return;
-      const shows = inSight();
-      if (!shows && (now.inSight || !notifies())) return; // another window tells, or nobody can
-      const known = [...before, ...fresh.map(telling)].slice(-remembered);
-      localStorage.setItem(own("rung"), JSON.stringify(known));
-      if (shows) state.mute = !(await play(inForce.sound));
-      else await show(fresh, today());
-    });
+    const now = bell.value;
+    const fresh = now?.open.filter((r) => !told.has(telling(r))) ?? [];
+    if (!now || !fresh.length) return;
+    const shows = inSight();
+    if (!shows && !now.inSight && !notifies()) return; // nobody can: the next one in sight does
+    for (const r of fresh) told.add(telling(r));
+    if (shows ? !ringer.mine() : now.inSight || !notifier.mine()) return; // another window does
+    localStorage.setItem(own("rung"), JSON.stringify([...told].slice(-remembered)));
+    if (shows) state.mute = !(await play(inForce.sound));
+    else await show(fresh, today());
   }
   /** Takes back notifications of what is answered, and of what shows as a card. */
   const takeBack = () =>
     withdraw((tag) => inSight() || (tag !== "many" && !bell.value?.open.some((r) => r.id === tag)));
 
+  offer();
   speak();
-  useIntervalFn(() => speak(), speakEvery);
+  useIntervalFn(() => {
+    offer();
+    speak();
+  }, speakEvery);
   useEventListener(document, "visibilitychange", () => {
+    offer();
     speak();
     void tell();
     void takeBack();

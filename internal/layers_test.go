@@ -33,6 +33,7 @@ var below = map[string][]string{
 	"outside/desktop":  {"app"},
 	"outside/feed":     {"core/*", "app"},
 	"standin/calendar": {"core/*"},
+	"standin/desktop":  {},
 	"httpapi/contract": {},
 	"httpapi":          {"core/*", "app", "store", "httpapi/contract"}, // of store its errors, and replies that are kept
 }

@@ -279,3 +279,18 @@ test("under a finger, with the server gone, and a slip that says what becomes of
   await phone.close();
   expect(complaints).toEqual([]);
 });
+
+test("a person with an address is at hand when something of theirs is finished", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/waiting`);
+  const waits = row(page, "Lamp insurance papers");
+  await waits.getByRole("checkbox").click();
+  const said = toast(page, "Registrar: registrar@harbour-archive.example");
+  await expect(said).toContainText("Done: “Lamp insurance papers");
+  await expect(said.getByRole("link", { name: "Write to Registrar" })).toHaveAttribute(
+    "href",
+    /^mailto:registrar@harbour-archive\.example\?subject=Lamp%20insurance%20papers/,
+  );
+});

@@ -7,6 +7,7 @@ import { own } from "@/server/account";
 import type { Bell, Ring } from "@/server/bell";
 import { client } from "@/server/client";
 import { inForce } from "@/server/in-force";
+import { useServer } from "@/server/server";
 import { reminders, ringWords } from "@/words/bell";
 import { useBellState } from "./bell";
 
@@ -99,6 +100,12 @@ export function useTelling(bell: Ref<Bell | undefined>, today: () => string) {
     void tell();
     void takeBack();
   });
+  // A server that was away knows of no window.
+  const server = useServer();
+  watch(
+    () => server.away,
+    (away) => away || speak(),
+  );
   useEventListener(window, "pagehide", () => speak(true));
   useEventListener(window, "pageshow", () => speak());
   const touched = () => (state.mute = false);

@@ -5,6 +5,8 @@ import { ref } from "vue";
 export interface Also {
   name: string;
   act: () => void;
+  /** A link, in the place of a button. */
+  href?: string;
 }
 
 export interface Toast {

@@ -4,6 +4,7 @@ import {
   type ChangedTodo,
   client,
   etagOf,
+  type Overview,
   type RepeatChoice,
   send,
   type Todo,
@@ -11,6 +12,7 @@ import {
 } from "./client";
 import { Refused } from "./client";
 import { fieldNames, fieldWords } from "@/words/clash";
+import { personById, writeTo } from "@/words/fields";
 import { useLinger } from "./linger";
 import { useServer } from "./server";
 import { type Also, useToasts } from "@/kit/toasts";
@@ -66,6 +68,14 @@ export function useActions() {
       toasts.show({ text: change.says + more, undo: change.revision, also, sort });
   }
 
+  /** Says that one is done; a person with an address whom it has to do with is at hand. */
+  function finished(done: ChangedTodo) {
+    const person = personById(queries.getQueryData<Overview>(["overview"]), done.person?.id);
+    const write = person && writeTo(person, done.title);
+    const whole = done.project?.finished && done.status === "completed";
+    took(done, false, write ? ` ${write.says}` : "", whole ? undefined : write?.also);
+  }
+
   async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {
     try {
       return await work();
@@ -94,7 +104,9 @@ export function useActions() {
   /** Does something to one; true once it is kept. */
   const run = (id: string, name: Command) =>
     attempt(async () => {
-      took(await command(id, name));
+      const done = await command(id, name);
+      if (name === "complete") finished(done);
+      else took(done);
       return true;
     });
 
@@ -118,7 +130,7 @@ export function useActions() {
       const done = await command(todo.id, "complete");
       if (todo.repeat && done.change.revision)
         linger.set(todo.id, "completed", done.change.revision);
-      took(done);
+      finished(done);
     } catch (e) {
       linger.drop(todo.id);
       trouble(e);

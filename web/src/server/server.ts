@@ -38,6 +38,10 @@ export const useServer = defineStore("server", () => {
       if (e.today) today.value = e.today;
       revision = e.revision;
       refresh();
+    } else if (e.kind === "change" && e.rings && !e.todos && !e.places) {
+      // Rings alone: nothing else that is shown is another.
+      if (e.revision !== undefined && (revision ?? 0) < e.revision)
+        [revision, told] = [e.revision, true];
     } else refresh(e.revision, e.kind === "change" ? e.todos : undefined);
     if (e.rings || e.kind === "hello" || e.kind === "reset")
       void queries.invalidateQueries({ queryKey: ["bell"] });

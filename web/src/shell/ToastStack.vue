@@ -29,7 +29,8 @@ function undo(e: KeyboardEvent) {
     >
       <span class="text">{{ t.text }}</span>
       <progress v-if="t.busy" :aria-label="t.text" />
-      <button v-if="t.also" class="undo" @click="(toasts.dismiss(t.id), t.also.act())">
+      <a v-if="t.also?.href" class="undo" :href="t.also.href">{{ t.also.name }}</a>
+      <button v-else-if="t.also" class="undo" @click="(toasts.dismiss(t.id), t.also.act())">
         {{ t.also.name }}
       </button>
       <button v-if="t.undo" class="undo" @click="actions.undo(t.undo)">Undo</button>
@@ -78,7 +79,11 @@ function undo(e: KeyboardEvent) {
   max-width: 520px;
 }
 .undo {
+  display: inline-flex;
+  align-items: center;
   min-height: 28px;
+  color: inherit;
+  text-decoration: none;
   padding: 0 10px;
   border: 1px solid currentcolor;
   border-radius: var(--corner);

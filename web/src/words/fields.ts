@@ -88,6 +88,16 @@ export function fieldWords(todo: Todo, today: string): string {
 
 export const roleWords = { ask: "Ask", "waiting on": "Waiting on", for: "For" } as const;
 
-export function personById(overview: Overview, id: string | undefined) {
-  return overview.people.find((p) => p.id === id);
+export function personById(overview: Overview | undefined, id: string | undefined) {
+  return overview?.people.find((p) => p.id === id);
+}
+
+/** A person with an address, at hand when something that has to do with them is finished. */
+export function writeTo(person: { name: string; email?: string }, title: string) {
+  if (!person.email) return undefined;
+  const href = `mailto:${encodeURIComponent(person.email).replace("%40", "@")}?subject=${encodeURIComponent(title)}`;
+  return {
+    says: `${person.name}: ${person.email}`,
+    also: { name: `Write to ${person.name}`, href, act: () => {} },
+  };
 }

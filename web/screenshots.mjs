@@ -1,18 +1,24 @@
 // Takes the pictures in docs/screenshots from the demo, standing still at one
-// moment. Run it with make screenshots.
+// moment until the bell has its picture. Run it with make screenshots.
 import { spawn } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium } from "@playwright/test";
 
 const root = new URL("..", import.meta.url).pathname;
 const folder = mkdtempSync(join(tmpdir(), "tincup-shots-"));
+const clock = join(folder, "clock");
+function setClock(wall) {
+  writeFileSync(`${clock}.next`, wall);
+  renameSync(`${clock}.next`, clock);
+}
+setClock("2026-11-24T09:10:00");
 const server = spawn(
   join(root, "bin/tincup"),
   ["demo", "--quiet", "--db", join(folder, "demo.db"), "--addr", "127.0.0.1:0"].concat([
-    "--now",
-    "2026-11-24T09:10",
+    "--clock-file",
+    clock,
     "--zone",
     "Europe/Lisbon",
   ]),
@@ -55,7 +61,6 @@ const shots = [
       { field: "repeating", op: "no" },
     ],
   },
-  { name: "checklist", link: "Crates to pack" },
   { name: "make-room", path: "/today", choose: [1, 8], press: "s" },
   { name: "project", link: "Grant report", open: "Grant report, figures" },
   {
@@ -66,6 +71,7 @@ const shots = [
   { name: "settings", path: "/settings" },
   { name: "dark", path: "/today", open: "Confirm opening evening", colorScheme: "dark" },
   { name: "phone", path: "/today", viewport: phone },
+  { name: "bell", path: "/today", clock: "2026-11-24T09:14:00", button: /^Bell: 2/ },
 ];
 for (const shot of shots) {
   const context = await browser.newContext({
@@ -79,6 +85,7 @@ for (const shot of shots) {
     const all = shot.filter((name) => tags.find((t) => t.name === name).id);
     address += `&filter=${encodeURIComponent(JSON.stringify({ filter: { all } }))}`;
   }
+  if (shot.clock) setClock(shot.clock);
   await page.goto(address);
   await page
     .locator("main [data-todo], main li, main .verdict, main [data-setting]")

@@ -26,7 +26,7 @@ func (s *server) GetBell(c *gin.Context) {
 	rings := func(some []app.OpenRing) []contract.Ring {
 		out := make([]contract.Ring, 0, len(some))
 		for _, r := range some {
-			row := contract.Ring{Id: r.ID.String(), Todo: r.Todo.String(), Title: r.Title, At: r.At.String(), Missed: r.Missed, Later: wall(r.Later.Time())}
+			row := contract.Ring{Id: r.ID.String(), Todo: r.Todo.String(), Title: r.Title, At: r.At.String(), Missed: r.Missed, Later: wall(r.Later.Time()), Sound: orAbsent(r.Reminder.Sound)}
 			if rang := wall(r.Rang.Time()); rang != nil {
 				row.Rang = *rang
 			}

@@ -33,7 +33,7 @@ func TestBell(t *testing.T) {
 	events, stop := s.stream("/api/events")
 	defer stop()
 	todo, _ := s.capture(`{"title":"Ring the insurer","due":"2026-11-24T10:00","reminders":["-PT30M"]}`)
-	s.capture(`{"title":"Feed the cat","reminders":["2026-11-24T09:30"]}`)
+	s.capture(`{"title":"Feed the cat","reminders":["2026-11-24T09:30;drip"]}`)
 	if b := s.bell(); b.text(t, "next") != "2026-11-24T09:30" || b.field(t, "openCount") != float64(0) {
 		t.Errorf("before it rings: %s", b.body)
 	}
@@ -53,7 +53,7 @@ func TestBell(t *testing.T) {
 	for _, r := range s.bell().field(t, "open").([]any) {
 		ring := r.(map[string]any)
 		ids[ring["title"].(string)] = ring["id"].(string)
-		if ring["at"] != "2026-11-24T09:30" || ring["rang"] != "2026-11-24T09:30" || ring["missed"] != false {
+		if ring["at"] != "2026-11-24T09:30" || ring["rang"] != "2026-11-24T09:30" || ring["missed"] != false || (ring["sound"] == "drip") != (ring["title"] == "Feed the cat") {
 			t.Errorf("it reads %v", ring)
 		}
 	}

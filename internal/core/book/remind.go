@@ -2,14 +2,17 @@ package book
 
 import (
 	"slices"
+	"strings"
 
 	"tincup/internal/core/day"
+	"tincup/internal/core/settings"
 )
 
 // MaxReminders is how many a to-do has at most.
 const MaxReminders = 20
 
-// Remind adds reminders to a to-do and takes others away.
+// Remind adds reminders to a to-do and takes others away. One that is added takes the place of
+// another of the same time with another sound.
 type Remind struct {
 	ID          ID
 	Add, Remove []day.Reminder
@@ -35,14 +38,24 @@ func (c Remind) run(d *draft) error {
 func reminderWords(reminders []day.Reminder) []string {
 	words := make([]string, len(reminders))
 	for i, r := range reminders {
-		words[i] = r.Words()
+		if words[i] = r.Words(); r.Sound != "" {
+			words[i] += " with the sound " + r.Sound
+		}
 	}
 	return words
 }
 
 func addReminders(to, add []day.Reminder) ([]day.Reminder, error) {
 	for _, r := range add {
-		if !slices.Contains(to, r) && !r.IsZero() {
+		at := slices.IndexFunc(to, func(had day.Reminder) bool { return had.Silent() == r.Silent() })
+		switch {
+		case r.IsZero():
+		case r.Sound != "" && r.Sound != "none" && !slices.Contains(settings.Sounds, r.Sound):
+			return nil, refuse("reminders", "There is no sound “%s”. There are %s and none.", r.Sound, strings.Join(settings.Sounds, ", "))
+		case at >= 0:
+			to = slices.Clone(to)
+			to[at] = r
+		default:
 			to = append(to, r)
 		}
 	}

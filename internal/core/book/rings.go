@@ -308,12 +308,7 @@ func (d *draft) remindsFrom(was, t *Todo) day.Timestamp {
 }
 
 func addsReminder(was, t *Todo) bool {
-	for _, r := range t.Reminders {
-		if !slices.Contains(was.Reminders, r) {
-			return true
-		}
-	}
-	return false
+	return slices.ContainsFunc(t.Reminders, func(r day.Reminder) bool { return !was.Reminds(r) })
 }
 
 func (r Ring) key() ID         { return r.ID }

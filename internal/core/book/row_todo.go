@@ -98,6 +98,11 @@ func (t *Todo) InCup() bool { return t.List.IsZero() && t.Open() }
 // RemindedOf is what its reminders ahead come before; none where it has no such moment.
 func (t *Todo) RemindedOf() day.Moment { return day.RemindedOf(t.Due, t.Plan, t.Start) }
 
+// Reminds reports whether the to-do has a reminder, with whatever sound.
+func (t *Todo) Reminds(r day.Reminder) bool {
+	return slices.ContainsFunc(t.Reminders, func(has day.Reminder) bool { return has.Silent() == r.Silent() })
+}
+
 // HasTag reports whether the to-do carries the tag itself.
 func (t *Todo) HasTag(tag ID) bool { return slices.Contains(t.Tags, tag) }
 

@@ -12,7 +12,9 @@ type Reminder struct {
 	At Moment
 	// Before is minutes, counted where At is none; 0 is at that very time.
 	Before int
-	set    bool
+	// Sound names what is heard when it comes, in small letters and hyphens; "" is the account's.
+	Sound string
+	set   bool
 }
 
 // MaxBefore is the longest a reminder comes ahead, in minutes.
@@ -28,9 +30,26 @@ func ReminderBefore(minutes int) Reminder { return Reminder{Before: minutes, set
 func (r Reminder) IsZero() bool { return !r.set }
 
 // ParseReminder reads a date with time (2026-11-27T15:00), or a duration before
-// in the form of RFC 5545 TRIGGER (section 3.8.6.3): -PT30M, -PT2H, -P1D, -P1W.
+// in the form of RFC 5545 TRIGGER (section 3.8.6.3): -PT30M, -PT2H, -P1D, -P1W. The name of
+// its sound may follow a semicolon: -PT30M;drip.
 func ParseReminder(s string) (Reminder, error) {
 	bad := &ParseError{Input: s, Want: "a reminder such as 2026-11-27T15:00 or -PT30M"}
+	when, sound, sounds := strings.Cut(s, ";")
+	if !sounds {
+		return parseReminder(when, bad)
+	}
+	r, err := parseReminder(when, bad)
+	if err != nil || sound == "" || len(sound) > maxSound || strings.Trim(sound, "abcdefghijklmnopqrstuvwxyz-") != "" {
+		return Reminder{}, bad
+	}
+	r.Sound = sound
+	return r, nil
+}
+
+// maxSound is how long the name of a sound may be, in bytes.
+const maxSound = 20
+
+func parseReminder(s string, bad *ParseError) (Reminder, error) {
 	if rest, before := strings.CutPrefix(s, "-P"); before {
 		minutes, ok := parseDuration(rest)
 		if !ok || minutes > MaxBefore {
@@ -62,8 +81,17 @@ func parseDuration(s string) (int, bool) {
 	return 0, false
 }
 
+// Silent is the reminder without a sound of its own.
+func (r Reminder) Silent() Reminder {
+	r.Sound = ""
+	return r
+}
+
 // String returns the form ParseReminder reads, or "" for none.
 func (r Reminder) String() string {
+	if r.Sound != "" {
+		return r.Silent().String() + ";" + r.Sound
+	}
 	const days = 24 * 60
 	switch {
 	case !r.set:

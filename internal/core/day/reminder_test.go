@@ -21,6 +21,8 @@ func TestReminders(t *testing.T) {
 		{"-PT60M", "-PT1H", "1 hour before", "2026-11-27", "2026-11-27T08:00"},
 		{"-PT0M", "", "at the time", "2026-11-27T16:00", "2026-11-27T16:00"},
 		{"-PT5M", "", "5 min before", "", ""},
+		{"-PT30M;two-taps", "", "30 min before", "2026-11-27T16:00", "2026-11-27T15:30"},
+		{"2026-11-27T15:00;drip", "", "Fri 27 Nov 2026, 15:00", "", "2026-11-27T15:00"},
 	} {
 		r, err := day.ParseReminder(c.text)
 		if err != nil {
@@ -46,7 +48,7 @@ func TestReminders(t *testing.T) {
 			t.Errorf("%s does not read back: %v", r, err)
 		}
 	}
-	for _, text := range []string{"", "soon", "2026-11-27", "-P", "-PT", "-P1Y", "PT30M", "-P367D", "-PT1S", "2026-02-31T09:00", "-P99999D"} {
+	for _, text := range []string{"", "soon", "2026-11-27", "-P", "-PT", "-P1Y", "PT30M", "-P367D", "-PT1S", "2026-02-31T09:00", "-P99999D", "-PT5M;", ";drip", "-PT5M;Drip", "-PT5M;drip;drip", "-PT5M;a b", "-PT5M;aaaaaaaaaaaaaaaaaaaaaaaaa"} {
 		if r, err := day.ParseReminder(text); err == nil {
 			t.Errorf("%q reads as %s", text, r)
 		}

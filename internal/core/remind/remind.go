@@ -67,7 +67,7 @@ func (w Terms) coming(desk *book.Desk, t *book.Todo) []coming {
 			continue
 		}
 		c := coming{r, at, w.Clock.WallOf(at)}
-		if !slices.ContainsFunc(rung, func(ring *book.Ring) bool { return ring.Reminder == r && ring.At == c.wall }) {
+		if !slices.ContainsFunc(rung, isRing(r, c.wall)) {
 			all = append(all, c)
 		}
 	}
@@ -75,12 +75,17 @@ func (w Terms) coming(desk *book.Desk, t *book.Todo) []coming {
 	return all
 }
 
+// isRing tells the rings of a reminder, with whatever sound, at a wall time.
+func isRing(r day.Reminder, at day.Moment) func(*book.Ring) bool {
+	return func(ring *book.Ring) bool { return ring.Reminder.Silent() == r.Silent() && ring.At == at }
+}
+
 // Stands reports whether a ring still concerns anybody, answered or not: its to-do rings, and
 // has the reminder at the time at which it rang or at an earlier one. Where the to-do was
 // moved to a later time the reminder rings then.
 func (w Terms) Stands(desk *book.Desk, r *book.Ring) bool {
 	t, err := desk.Todo(r.Todo)
-	if err != nil || !Waits(desk, t) || !slices.Contains(t.Reminders, r.Reminder) {
+	if err != nil || !Waits(desk, t) || !t.Reminds(r.Reminder) {
 		return false
 	}
 	at := w.When(t, r.Reminder)
@@ -146,11 +151,10 @@ const (
 // none.
 func (w Terms) Foresee(desk *book.Desk, t *book.Todo, r day.Reminder) (Outlook, time.Time) {
 	at := w.When(t, r)
-	rung := func(ring *book.Ring) bool { return ring.Reminder == r && ring.At == w.Clock.WallOf(at) }
 	switch {
 	case at.IsZero():
 		return Baseless, at
-	case slices.ContainsFunc(desk.RingsOf(t.ID), rung):
+	case slices.ContainsFunc(desk.RingsOf(t.ID), isRing(r, w.Clock.WallOf(at))):
 		return Rang, at
 	case !t.Open():
 		return Over, at

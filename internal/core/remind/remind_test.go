@@ -275,3 +275,60 @@ func TestLater(t *testing.T) {
 	b.wantOpen("x")
 	b.wantRings("2026-11-24T21:30")
 }
+
+// The sound is how a reminder is heard, and not which it is.
+func TestSoundOfItsOwn(t *testing.T) {
+	b := newBell(t, "Europe/Lisbon", "2026-11-24T09:00")
+	id := b.put("x", "2026-11-24T11:00", "-PT1H;drip", "-PT30M")
+	b.wantRings("2026-11-24T10:00", "x")
+	if sound := b.terms().Open(b.desk)[0].Reminder.Sound; sound != "drip" {
+		t.Errorf("it sounds %q", sound)
+	}
+	b.do(book.Remind{ID: id, Add: []day.Reminder{reminder(t, "-PT1H;kettle"), reminder(t, "-PT30M;none")}})
+	if todo, _ := b.desk.Todo(id); len(todo.Reminders) != 2 || todo.Reminders[0].String() != "-PT1H;kettle" {
+		t.Errorf("the reminders are %v", todo.Reminders)
+	}
+	b.wantRings("2026-11-24T10:10")
+	b.wantOpen("x")
+	b.wantRings("2026-11-24T10:30", "x")
+	if _, err := b.try(book.Remind{ID: id, Add: []day.Reminder{reminder(t, "-PT5M;gong")}}); err == nil || !strings.Contains(err.Error(), "no sound “gong”") {
+		t.Errorf("a sound that is none: %v", err)
+	}
+}
+
+// What the slip says of reminders.
+func TestForesee(t *testing.T) {
+	b := newBell(t, "Europe/Lisbon", "2026-11-24T09:00")
+	id := b.put("x", "2026-11-24T11:00", "-PT3H", "-PT1H", "2026-11-25T09:00", "-PT2H")
+	foresee := func() (all []remind.Outlook) {
+		todo, err := b.desk.Todo(id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, r := range todo.Reminders {
+			outlook, _ := b.terms().Foresee(b.desk, todo, r)
+			all = append(all, outlook)
+		}
+		return all
+	}
+	want := func(when string, outlooks ...remind.Outlook) {
+		t.Helper()
+		if got := foresee(); !slices.Equal(got, outlooks) {
+			t.Errorf("%s: %v, want %v", when, got, outlooks)
+		}
+	}
+	// At nine the one of two hours before it comes at that very moment, and is over.
+	want("at first", remind.Passed, remind.ToCome, remind.ToCome, remind.Passed)
+	b.wantRings("2026-11-24T10:00", "x")
+	want("after one rang", remind.Passed, remind.Rang, remind.ToCome, remind.Passed)
+	parked, none := day.SomeTime(), day.Moment{}
+	b.do(book.Edit{ID: id, Plan: &parked})
+	want("parked", remind.Passed, remind.Rang, remind.Waiting, remind.Passed)
+	b.do(book.Edit{ID: id, Due: &none})
+	want("without a due", remind.Baseless, remind.Baseless, remind.Waiting, remind.Baseless)
+	b.do(book.Complete{ID: id})
+	want("done", remind.Baseless, remind.Baseless, remind.Over, remind.Baseless)
+	b.now = b.now.AddDate(0, 0, 10)
+	b.do(book.Reopen{ID: id})
+	want("opened again", remind.Baseless, remind.Baseless, remind.Passed, remind.Baseless)
+}

@@ -81,7 +81,7 @@ export function useTelling(bell: Ref<Bell | undefined>, today: () => string) {
     for (const r of fresh) told.add(telling(r));
     if (shows ? !ringer.mine() : now.inSight || !notifier.mine()) return; // another window does
     localStorage.setItem(own("rung"), JSON.stringify([...told].slice(-remembered)));
-    if (shows) state.mute = !(await play(inForce.sound));
+    if (shows) state.mute = !(await play(fresh[0]!.sound ?? inForce.sound));
     else await show(fresh, today());
   }
   /** Takes back notifications of what is answered, and of what shows as a card. */

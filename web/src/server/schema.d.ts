@@ -2556,6 +2556,8 @@ export interface components {
             missed: boolean;
             /** @description The wall time at which it rings again */
             later?: string;
+            /** @description The sound of its own; absent where it has the account's */
+            sound?: string;
         };
         Bell: {
             /** @description Those that wait for an answer, the latest first, at most 200 */

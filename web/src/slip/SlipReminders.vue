@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useQuery } from "@tanstack/vue-query";
 import { computed } from "vue";
+import { play } from "@/kit/sound";
 import { useActions } from "@/server/actions";
 import { ask, client, type Todo } from "@/server/client";
-import { outlookWords } from "@/words/bell";
-import { reminderWords } from "@/words/fields";
+import { outlookWords, soundNames } from "@/words/bell";
+import { reminderParts, reminderWords } from "@/words/fields";
 import SlipEntry from "./SlipEntry.vue";
 
 /** The reminders of a slip, each with what will become of it. */
@@ -19,6 +20,12 @@ const { data: outlook } = useQuery({
   enabled: computed(() => reminders.value.length > 0),
   placeholderData: (before) => before,
 });
+/** Gives one a sound of its own, and plays it. */
+function sounds(reminder: string, sound: string) {
+  const { when } = reminderParts(reminder);
+  if (sound) void play(sound);
+  void actions.remind(props.todo, [sound ? `${when};${sound}` : when], []);
+}
 const said = computed(
   () =>
     new Map(outlook.value?.map((o) => [o.reminder, outlookWords(o, props.today)] as const) ?? []),
@@ -26,13 +33,8 @@ const said = computed(
 </script>
 
 <template>
-  <div v-for="r in reminders" :key="r" class="reminder">
-    <span>
-      {{ reminderWords(r) }}
-      <span v-if="said.get(r)" class="outlook" :class="{ none: said.get(r)!.none }">{{
-        said.get(r)!.words
-      }}</span>
-    </span>
+  <div v-for="r in reminders" :key="reminderParts(r).when" class="reminder">
+    <span class="when">{{ reminderWords(r) }}</span>
     <button
       v-if="!binned"
       class="away"
@@ -41,6 +43,20 @@ const said = computed(
     >
       ×
     </button>
+    <span class="outlook" :class="{ none: said.get(r)?.none }">
+      {{ said.get(r)?.words }}
+      <select
+        v-if="!binned && !said.get(r)?.none"
+        :value="reminderParts(r).sound"
+        :aria-label="`The sound of the reminder ${reminderWords(r)}`"
+        @change="sounds(r, ($event.target as HTMLSelectElement).value)"
+      >
+        <option value="">usual sound</option>
+        <option v-for="(name, sound) in soundNames" :key="sound" :value="sound">
+          {{ sound === "none" ? "no sound" : name.toLowerCase() }}
+        </option>
+      </select>
+    </span>
   </div>
   <SlipEntry
     field="reminder"
@@ -54,22 +70,29 @@ const said = computed(
 
 <style scoped>
 .reminder {
-  display: flex;
-  align-items: flex-start;
-  justify-content: space-between;
-  min-height: 28px;
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: center;
   line-height: 20px;
 }
-.reminder > span {
-  padding: 4px 0;
-}
+/* There before its words are, so that nothing below moves under the hand. */
 .outlook {
-  display: block;
+  display: flex;
+  flex-wrap: wrap;
+  grid-column: 1 / -1;
+  align-items: center;
+  gap: 0 8px;
+  min-height: 28px;
   color: var(--pencil);
   font-size: 14px;
 }
 .outlook.none {
   color: var(--copper);
+}
+select {
+  min-height: 28px;
+  color: var(--pencil);
+  font-size: 14px;
 }
 .away {
   min-width: 28px;
@@ -80,6 +103,9 @@ const said = computed(
 @media (pointer: coarse) {
   .away {
     min-width: 40px;
+  }
+  .away,
+  select {
     min-height: 40px;
   }
 }

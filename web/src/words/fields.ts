@@ -38,8 +38,15 @@ export function minutesOf(text: string): number | undefined {
 
 const day = 24 * 60;
 
+/** "-PT1H;drip" in its parts: when it comes, and the sound of its own, if any. */
+export function reminderParts(reminder: string): { when: string; sound: string } {
+  const [when = "", sound = ""] = reminder.split(";");
+  return { when, sound };
+}
+
 /** "-PT1H" as "1 hour before", a moment in full. */
-export function reminderWords(reminder: string): string {
+export function reminderWords(said: string): string {
+  const reminder = reminderParts(said).when;
   const found = /^-P(?:(\d+)W|(\d+)D|T(?:(\d+)H)?(?:(\d+)M)?)$/.exec(reminder);
   if (!found) return fullMoment(reminder);
   const [, w, d, h, m] = found.map((n) => Number(n ?? 0));

@@ -186,6 +186,17 @@ func (a *Session) Bell() Bell {
 	return b
 }
 
+// OpenRings are all that wait for an answer.
+func (a *Session) OpenRings() []book.ID {
+	a.reading.RLock()
+	defer a.reading.RUnlock()
+	var ids []book.ID
+	for _, r := range a.terms(a.Account()).Open(a.desk) {
+		ids = append(ids, r.ID)
+	}
+	return ids
+}
+
 // aboutRings reports whether a change may have altered what rings or has rung.
 func aboutRings(desk *book.Desk, c *book.Change) bool {
 	if len(c.Rings) > 0 || len(c.Lists) > 0 || len(c.Settings) > 0 || slices.Contains(book.Aside(), c.Kind) {

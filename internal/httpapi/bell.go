@@ -38,6 +38,17 @@ func (s *server) GetBell(c *gin.Context) {
 		QuietUntil: wall(bell.Quiet), Muted: bell.Muted, Paused: bell.Paused, Next: wall(bell.Next), InSight: as.Windows().InSight})
 }
 
+// someRings are the rings that are named, or all that wait for an answer.
+func someRings(as *app.Session, named *[]string, all *bool) ([]book.ID, error) {
+	switch {
+	case (named == nil) == (all == nil || !*all):
+		return nil, &book.RuleError{Field: "rings", Reason: "Some rings are wanted, or all: one of the two."}
+	case named == nil:
+		return as.OpenRings(), nil
+	}
+	return readIDs("rings", *named)
+}
+
 // AcknowledgeRings answers rings.
 func (s *server) AcknowledgeRings(c *gin.Context, params contract.AcknowledgeRingsParams) {
 	in, raw, err := body[contract.SomeRings](c)
@@ -45,7 +56,7 @@ func (s *server) AcknowledgeRings(c *gin.Context, params contract.AcknowledgeRin
 		s.fail(c, err)
 		return
 	}
-	ids, err := readIDs("rings", in.Rings)
+	ids, err := someRings(s.as(c), in.Rings, in.All)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -76,7 +87,7 @@ func (s *server) RingLater(c *gin.Context, params contract.RingLaterParams) {
 		s.fail(c, err)
 		return
 	}
-	ids, err := readIDs("rings", in.Rings)
+	ids, err := someRings(s.as(c), in.Rings, in.All)
 	if err != nil {
 		s.fail(c, err)
 		return

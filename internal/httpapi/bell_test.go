@@ -109,6 +109,8 @@ func TestBellRefuses(t *testing.T) {
 			t.Errorf("%s: %d %s; want %q", body, a.status, a.body, want)
 		}
 	}
+	s.want(422, "POST", "/api/bell/seen", `{}`)
+	s.want(422, "POST", "/api/bell/seen", `{"rings":["`+ring+`"],"all":true}`)
 	s.want(404, "POST", "/api/bell/seen", `{"rings":["0192e4a0-0000-7000-8000-000000000000"]}`)
 	s.want(422, "POST", "/api/windows", `{"inSight":true,"notifies":false}`)
 	for text, value := range map[string]string{"in 20 min": "2026-11-24T09:50", "tomorrow 3pm": "2026-11-25T15:00", "Friday": "2026-11-27T09:00"} {
@@ -215,6 +217,8 @@ func TestDesktop(t *testing.T) {
 	s.setClock("2026-11-24T09:45:00")
 	s.rings(11) // with the card, and what was put off
 	waitFor(t, "one of many", func() bool { return len(desktop.titles()) == 1 })
+	s.want(200, "POST", "/api/bell/seen", `{"all":true}`)
+	s.rings(0)
 	for title := range desktop.titles() {
 		if title != "10 reminders" {
 			t.Errorf("it says %q", title)

@@ -56,6 +56,18 @@ for (const look of ["light", "dark"] as const) {
       await page.keyboard.press("Escape");
       await page.locator(".chooser").waitFor({ state: "detached" });
     }
+    demo.setClock("2026-11-24T09:14:00"); // what rings is told of
+    await page.getByRole("article").first().waitFor();
+    await check("cards");
+    await page.getByRole("article").getByRole("button", { name: "Later…" }).first().click();
+    await page.getByRole("button", { name: /^In an hour/ }).waitFor();
+    await check("later");
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("a");
+    await page.getByRole("button", { name: "All seen" }).waitFor();
+    await check("bell");
+    await page.getByRole("button", { name: "All seen" }).click();
+    await page.keyboard.press("Escape");
     await row(page, "Meter reading").focus();
     await page.keyboard.press("r");
     await page.getByRole("list", { name: "Next dates" }).waitFor();

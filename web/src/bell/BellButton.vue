@@ -32,7 +32,7 @@ const name = computed(() => (count.value ? `Bell: ${reminders(count.value)}` : "
   <BellList v-if="state.open && button" :at="button" :today="today" @close="state.open = false" />
   <LaterMenu
     v-if="state.later"
-    :key="state.later.rings.join()"
+    :key="String(state.later.rings)"
     :rings="state.later.rings"
     :at="state.later.at"
     :today="today"

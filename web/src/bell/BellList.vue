@@ -4,7 +4,7 @@ import { useRoute, useRouter } from "vue-router";
 import { giveFocus } from "@/kit/early-keys";
 import LayerMenu from "@/kit/LayerMenu.vue";
 import { walk } from "@/kit/walk";
-import { useBell, useBellActions, useLaterOffers, type Ring } from "@/server/bell";
+import { useBell, useBellActions, useLaterOffers, type Ring, type Some } from "@/server/bell";
 import { useSettings } from "@/server/choose";
 import { reminders, ringWords, untilWords } from "@/words/bell";
 import { shortMoment } from "@/words/dates";
@@ -33,7 +33,7 @@ function show(ring: Ring) {
   emit("close");
   void router.push({ ...route, query: { ...route.query, slip: ring.todo } });
 }
-function putOff(rings: string[]) {
+function putOff(rings: Some) {
   emit("close");
   state.later = { rings, at: props.at };
 }
@@ -52,8 +52,8 @@ function putOff(rings: string[]) {
       <h2>
         {{ open.length ? reminders(bell!.openCount) : "Nothing rings" }}
         <span v-if="open.length > 1" class="all">
-          <button @click="putOff(open.map((r) => r.id))">All later…</button>
-          <button @click="actions.seen(open.map((r) => r.id))">All seen</button>
+          <button @click="putOff('all')">All later…</button>
+          <button @click="actions.seen('all')">All seen</button>
         </span>
       </h2>
       <ul v-if="open.length">

@@ -4,12 +4,11 @@ import { giveFocus } from "@/kit/early-keys";
 import LayerMenu from "@/kit/LayerMenu.vue";
 import { walk } from "@/kit/walk";
 import SayWhen from "@/choosers/SayWhen.vue";
-import { type Until, useBellActions, useLaterOffers } from "@/server/bell";
-import { reminders } from "@/words/bell";
+import { type Some, type Until, useBellActions, useLaterOffers } from "@/server/bell";
 import { shortMoment } from "@/words/dates";
 
 /** Chooses when rings are told again: from a short list, or in typed words. */
-const props = defineProps<{ rings: string[]; at: HTMLElement; today: string }>();
+const props = defineProps<{ rings: Some; at: HTMLElement; today: string }>();
 const emit = defineEmits<{ close: [] }>();
 const actions = useBellActions();
 const { data: offers } = useLaterOffers();
@@ -38,7 +37,7 @@ function choose(until: Until) {
       ref="root"
       class="later"
       role="dialog"
-      :aria-label="rings.length > 1 ? `Later: ${reminders(rings.length)}` : 'Later'"
+      :aria-label="rings === 'all' ? 'All later' : 'Later'"
       @keydown.down.prevent="walk($event, 1)"
       @keydown.up.prevent="walk($event, -1)"
     >

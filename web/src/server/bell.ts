@@ -29,6 +29,10 @@ export const useLaterOffers = () =>
 /** When a ring is told again: after some minutes, or at a wall time. */
 export type Until = { minutes: number } | { until: string };
 
+/** Rings by their ids, or all that wait for an answer. */
+export type Some = string[] | "all";
+const named = (some: Some) => (some === "all" ? { all: true } : { rings: some });
+
 /** What a person does with rings. */
 export function useBellActions() {
   const queries = useQueryClient();
@@ -37,14 +41,15 @@ export function useBellActions() {
   const toasts = useToasts();
 
   /** The rings are gone from here before the server answers. */
-  function without(rings: string[]) {
+  function without(rings: Some) {
     queries.setQueryData<Bell>(["bell"], (bell) => {
       if (!bell) return bell;
+      if (rings === "all") return { ...bell, open: [], openCount: 0 };
       const open = bell.open.filter((r) => !rings.includes(r.id));
       return { ...bell, open, openCount: bell.openCount - (bell.open.length - open.length) };
     });
   }
-  async function answer(rings: string[], work: () => Promise<Turned>, said = true) {
+  async function answer(rings: Some, work: () => Promise<Turned>, said = true) {
     const before = queries.getQueryData<Bell>(["bell"]);
     without(rings);
     const done = await actions.attempt(work);
@@ -56,17 +61,17 @@ export function useBellActions() {
       toasts.show({ text: done.change.says, undo: done.change.revision, sort: "bell" });
     return true;
   }
-  const seen = (rings: string[]) =>
+  const seen = (rings: Some) =>
     answer(
       rings,
       () =>
-        send((header) => client.POST("/api/bell/seen", { params: { header }, body: { rings } })),
+        send((header) => client.POST("/api/bell/seen", { params: { header }, body: named(rings) })),
       false,
     );
-  const later = (rings: string[], until: Until) =>
+  const later = (rings: Some, until: Until) =>
     answer(rings, () =>
       send((header) =>
-        client.POST("/api/bell/later", { params: { header }, body: { rings, ...until } }),
+        client.POST("/api/bell/later", { params: { header }, body: { ...named(rings), ...until } }),
       ),
     );
   /** Ticks the to-do of a ring. */

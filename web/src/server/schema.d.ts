@@ -2586,11 +2586,16 @@ export interface components {
             /** @description It comes after the due */
             afterDue: boolean;
         };
+        /** @description Rings by their ids, or all that wait for an answer */
         SomeRings: {
-            rings: string[];
+            rings?: string[];
+            /** @description All that wait for an answer */
+            all?: boolean;
         };
         LaterRings: {
-            rings: string[];
+            rings?: string[];
+            /** @description All that wait for an answer */
+            all?: boolean;
             /** @description From now; this or until is wanted */
             minutes?: number;
             /** @description A wall time, such as 2026-11-24T19:00 */

@@ -294,3 +294,43 @@ test("a person with an address is at hand when something of theirs is finished",
     /^mailto:registrar@harbour-archive\.example\?subject=Lamp%20insurance%20papers/,
   );
 });
+
+test("a card that comes moves no other, and a double click answers one ring alone", async ({
+  page,
+  tincup,
+}) => {
+  for (const [title, at] of [
+    ["First", "09:15"],
+    ["Second", "09:16"],
+    ["Third", "09:17"],
+    ["Fourth", "09:18"],
+  ] as const)
+    await ringing(tincup, title, at);
+  await visit(page, `${tincup.url}/today`);
+  const titles = page.getByRole("article").locator(".title");
+  for (const minute of [15, 16, 17, 18]) {
+    const first = page.getByRole("article").first();
+    const before = minute > 15 && (await first.boundingBox());
+    tincup.setClock(`2026-11-24T09:${minute}:00`);
+    await expect(bell(page)).toHaveAccessibleName(
+      minute === 15 ? "Bell: 1 reminder" : `Bell: ${minute - 14} reminders`,
+    );
+    if (before) expect(await first.boundingBox()).toEqual(before);
+  }
+  await expect(titles).toHaveText(["First", "Second", "Third"]);
+  await expect(page.getByText("and 1 more in the bell")).toBeVisible();
+  await page.waitForTimeout(500); // what has come lies still
+  await page
+    .getByRole("article", { name: "Reminder: First" })
+    .getByRole("button", { name: "Seen" })
+    .dblclick();
+  await expect(titles).toHaveText(["Second", "Third", "Fourth"]);
+  await page.keyboard.press("a");
+  await list(page).getByRole("button", { name: "Seen: Fourth" }).dblclick();
+  await expect(list(page).getByRole("heading")).toContainText("2 reminders");
+  expect((await history(tincup.url)).slice(0, 3)).toEqual([
+    "Seen: “Fourth”",
+    "Seen: “First”",
+    "Rang: “Fourth”",
+  ]);
+});

@@ -3,6 +3,7 @@ import { computed, onMounted, useTemplateRef } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { giveFocus } from "@/kit/early-keys";
 import LayerMenu from "@/kit/LayerMenu.vue";
+import { useSettling } from "@/kit/settling";
 import { walk } from "@/kit/walk";
 import { useBell, useBellActions, useLaterOffers, type Ring, type Some } from "@/server/bell";
 import { useSettings } from "@/server/choose";
@@ -21,6 +22,7 @@ const router = useRouter();
 const { data: bell } = useBell();
 const { data: offers } = useLaterOffers();
 const open = computed(() => bell.value?.open ?? []);
+const settling = useSettling(() => open.value.map((r) => r.id).join());
 const more = computed(() => (bell.value?.openCount ?? 0) - open.value.length);
 /** A pause is worth choosing from an hour on. */
 const pauses = computed(() => offers.value?.filter((o) => o.minutes !== 10) ?? []);
@@ -56,7 +58,7 @@ function putOff(rings: Some) {
           <button @click="actions.seen('all')">All seen</button>
         </span>
       </h2>
-      <ul v-if="open.length">
+      <ul v-if="open.length" :class="{ settling }">
         <li v-for="r in open" :key="r.id" :data-ring="r.id">
           <button class="title" @click="show(r)">{{ r.title }}</button>
           <span class="when">{{ ringWords(r, today) }}</span>
@@ -138,6 +140,9 @@ h3 {
 }
 ul {
   list-style: none;
+}
+.settling {
+  pointer-events: none;
 }
 li {
   display: grid;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useEventListener } from "@vueuse/core";
-import { computed, onMounted } from "vue";
+import { computed, onMounted, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { startWorker } from "@/kit/notices";
+import { useSettling } from "@/kit/settling";
 import { useCountInTitle } from "@/kit/title";
 import { useBell, useBellActions, type Ring } from "@/server/bell";
 import { inForce } from "@/server/in-force";
@@ -10,7 +11,7 @@ import { ringWords } from "@/words/bell";
 import { useBellState } from "./bell";
 import { useTelling } from "./telling";
 
-/** The rings that wait for an answer, as cards at the top right: the latest few. */
+/** The rings that wait for an answer, as cards at the top right: a few of them. */
 const props = defineProps<{ today: string }>();
 const state = useBellState();
 const actions = useBellActions();
@@ -18,9 +19,23 @@ const route = useRoute();
 const router = useRouter();
 const { data: bell } = useBell();
 const shown = 3;
-const cards = computed(() =>
-  inForce.cards === "on" && !state.open ? (bell.value?.open.slice(0, shown) ?? []) : [],
+/** Those that show, in their order: one that comes stands below, and moves no other. */
+const standing = ref<string[]>([]);
+watch(
+  () => bell.value?.open,
+  (open = []) => {
+    const there = open.map((r) => r.id);
+    const stay = standing.value.filter((id) => there.includes(id));
+    const come = there.filter((id) => !stay.includes(id)).slice(0, shown - stay.length);
+    standing.value = [...stay, ...come];
+  },
+  { immediate: true },
 );
+const cards = computed(() => {
+  if (inForce.cards !== "on" || state.open) return [];
+  return standing.value.flatMap((id) => bell.value?.open.find((r) => r.id === id) ?? []);
+});
+const settling = useSettling(() => cards.value.map((r) => r.id).join());
 const more = computed(() => (bell.value?.openCount ?? 0) - cards.value.length);
 
 useTelling(bell, () => props.today);
@@ -39,7 +54,7 @@ function open(ring: Ring) {
 </script>
 
 <template>
-  <div class="cards" role="region" aria-label="Reminders" aria-live="polite">
+  <div class="cards" :class="{ settling }" role="region" aria-label="Reminders" aria-live="polite">
     <article
       v-for="r in cards"
       :key="r.id"
@@ -93,6 +108,9 @@ function open(ring: Ring) {
   background: var(--glaze);
   box-shadow: 0 6px 18px rgb(0 0 0 / 22%);
   pointer-events: auto;
+}
+.settling * {
+  pointer-events: none;
 }
 .card {
   padding: 10px 12px;

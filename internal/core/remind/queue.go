@@ -49,19 +49,10 @@ func NewQueue(desk *book.Desk, w Terms) *Queue {
 // Follow brings the queue up to date after a change of the desk.
 func (q *Queue) Follow(desk *book.Desk, w Terms, c *book.Change) {
 	for _, d := range c.Todos {
-		switch {
-		case d.After != nil:
-			q.look(desk, w, d.After.ID)
-		default:
-			q.look(desk, w, d.Before.ID)
-		}
+		q.look(desk, w, rowOf(d).ID)
 	}
 	for _, d := range c.Rings {
-		if d.After != nil {
-			q.look(desk, w, d.After.Todo)
-		} else {
-			q.look(desk, w, d.Before.Todo)
-		}
+		q.look(desk, w, rowOf(d).Todo)
 	}
 	for _, d := range c.Lists {
 		if d.Before != nil && d.After != nil && d.Before.Away() != d.After.Away() {
@@ -70,6 +61,14 @@ func (q *Queue) Follow(desk *book.Desk, w Terms, c *book.Change) {
 			}
 		}
 	}
+}
+
+// rowOf is a row after a change, or as it was where it went.
+func rowOf[T any](d book.Diff[T]) *T {
+	if d.After == nil {
+		return d.Before
+	}
+	return d.After
 }
 
 // look finds out when a to-do next rings.
@@ -87,11 +86,13 @@ func (q *Queue) look(desk *book.Desk, w Terms, id book.ID) {
 			sooner(coming[0].at)
 		}
 		for _, r := range desk.RingsOf(id) {
-			switch state := r.State(); {
-			case state == book.Answered || state == book.Rung || !w.Stands(desk, r):
-			case state == book.PutOff:
+			state := r.State()
+			if state != book.PutOff && state != book.Muted || !w.Stands(desk, r) {
+				continue
+			}
+			if state == book.PutOff {
 				sooner(r.Later.Time())
-			default:
+			} else {
 				q.muted[id] = true
 			}
 		}
@@ -178,12 +179,15 @@ func (w Terms) dueOf(desk *book.Desk, id book.ID, bell *book.RingBell) {
 	}
 	var muted *book.Ring
 	for _, r := range desk.RingsOf(id) {
-		switch state := r.State(); {
-		case !w.Stands(desk, r):
-		case state == book.PutOff && !r.Later.Time().After(w.Clock.Now):
+		state := r.State()
+		if !w.Stands(desk, r) {
+			continue
+		}
+		if state == book.PutOff && !r.Later.Time().After(w.Clock.Now) {
 			bell.Again = append(bell.Again, r.ID)
 			come = true
-		case state == book.Muted && !bell.Mute && (muted == nil || r.At.Compare(muted.At) > 0):
+		}
+		if state == book.Muted && !bell.Mute && (muted == nil || r.At.Compare(muted.At) > 0) {
 			muted = r
 		}
 	}

@@ -46,6 +46,12 @@ func Waits(desk *book.Desk, t *book.Todo) bool {
 	return desk.IsOpen(t) && t.Plan.Precision() != day.Parked
 }
 
+// passed reports whether a reminder that has not rung by now does not ring any more: its time
+// had passed when it was set, or is too long ago.
+func (w Terms) passed(t *book.Todo, at time.Time) bool {
+	return day.TimestampOf(at) <= t.RemindFrom || w.Clock.Now.Sub(at) > Oldest
+}
+
 // coming is a reminder that has not rung, with the instant at which it comes or came.
 type coming struct {
 	reminder day.Reminder
@@ -63,7 +69,7 @@ func (w Terms) coming(desk *book.Desk, t *book.Todo) []coming {
 	var all []coming
 	for _, r := range t.Reminders {
 		at := w.When(t, r)
-		if at.IsZero() || day.TimestampOf(at) <= t.RemindFrom || w.Clock.Now.Sub(at) > Oldest {
+		if at.IsZero() || w.passed(t, at) {
 			continue
 		}
 		c := coming{r, at, w.Clock.WallOf(at)}
@@ -151,16 +157,19 @@ const (
 // none.
 func (w Terms) Foresee(desk *book.Desk, t *book.Todo, r day.Reminder) (Outlook, time.Time) {
 	at := w.When(t, r)
-	switch {
-	case at.IsZero():
+	if at.IsZero() {
 		return Baseless, at
-	case slices.ContainsFunc(desk.RingsOf(t.ID), isRing(r, w.Clock.WallOf(at))):
+	}
+	if slices.ContainsFunc(desk.RingsOf(t.ID), isRing(r, w.Clock.WallOf(at))) {
 		return Rang, at
-	case !t.Open():
+	}
+	if !t.Open() {
 		return Over, at
-	case day.TimestampOf(at) <= t.RemindFrom, w.Clock.Now.Sub(at) > Oldest:
+	}
+	if w.passed(t, at) {
 		return Passed, at
-	case !Waits(desk, t):
+	}
+	if !Waits(desk, t) {
 		return Waiting, at
 	}
 	return ToCome, at

@@ -332,3 +332,62 @@ func TestForesee(t *testing.T) {
 	b.do(book.Reopen{ID: id})
 	want("opened again", remind.Baseless, remind.Baseless, remind.Passed, remind.Baseless)
 }
+
+// Of two rings of one to-do the bell has the newer one, whichever was told last.
+func TestNewestOfEach(t *testing.T) {
+	b := newBell(t, "Europe/Lisbon", "2026-11-24T09:00")
+	b.put("x", "", "2026-11-24T10:00", "2026-11-24T10:30")
+	b.put("y", "", "2026-11-24T10:15")
+	b.wantRings("2026-11-24T10:00", "x")
+	b.wantRings("2026-11-24T10:15", "y")
+	b.wantOpen("y", "x")
+	b.wantRings("2026-11-24T10:30", "x")
+	b.wantOpen("x", "y")
+	if at := b.terms().Open(b.desk)[0].At.String(); at != "2026-11-24T10:30" {
+		t.Errorf("of x it has the one of %s", at)
+	}
+	if _, ok := b.queue.Due(b.desk, b.terms(), false); ok {
+		t.Error("when all has rung something is due")
+	}
+}
+
+// What is a week old still rings, and no longer a moment after.
+func TestOldest(t *testing.T) {
+	for _, c := range []struct{ now, want string }{{"2026-12-01T10:00", "x"}, {"2026-12-01T10:01", ""}} {
+		b := newBell(t, "Europe/Lisbon", "2026-11-24T09:00")
+		b.put("x", "", "2026-11-24T10:00")
+		b.now = b.clock().Instant(day.MustMoment(c.now))
+		b.restart()
+		if got := strings.Join(b.titles(b.ring()), " "); got != c.want {
+			t.Errorf("at %s it rings %q, want %q", c.now, got, c.want)
+		}
+	}
+}
+
+// The reminders of a list that is archived wait until it is back.
+func TestArchivedList(t *testing.T) {
+	b := newBell(t, "Europe/Lisbon", "2026-11-24T09:00")
+	shelf := b.do(book.AddShelf{Name: "Home"}).Shelves[0].After.ID
+	list := b.do(book.AddList{Name: "Flat", Shelf: shelf}).Lists[0].After.ID
+	b.do(book.Capture{Title: "x", List: list, Reminders: []day.Reminder{reminder(t, "2026-11-24T10:00")}})
+	away, back := true, false
+	b.do(book.EditList{ID: list, Archived: &away})
+	if next, ok := b.queue.Next(); ok {
+		t.Errorf("archived it rings at %v", next)
+	}
+	b.wantRings("2026-11-24T10:30")
+	b.do(book.EditList{ID: list, Archived: &back})
+	b.wantRings("2026-11-24T10:31", "x")
+}
+
+// From two minutes after its time on a ring counts as missed.
+func TestLate(t *testing.T) {
+	for seconds, missed := range map[int]bool{0: false, 119: false, 120: true, 121: true} {
+		b := newBell(t, "Europe/Lisbon", "2026-11-24T09:00")
+		b.put("x", "", "2026-11-24T10:00")
+		b.now = b.clock().Instant(day.MustMoment("2026-11-24T10:00")).Add(time.Duration(seconds) * time.Second)
+		if rings := b.ring(); len(rings) != 1 || rings[0].Missed != missed {
+			t.Errorf("%d seconds late: %+v", seconds, rings)
+		}
+	}
+}

@@ -100,7 +100,7 @@ function putOff(rings: Some) {
         <button v-if="bell?.paused" class="btn" @click="settings.choose({ ringsPaused: null })">
           Ring again now
         </button>
-        <template v-else>
+        <div v-else class="pauses">
           <span>Pause all</span>
           <button
             v-for="o in pauses"
@@ -110,7 +110,7 @@ function putOff(rings: Some) {
           >
             {{ untilWords(o.until, today) }}
           </button>
-        </template>
+        </div>
       </div>
     </div>
   </LayerMenu>
@@ -191,16 +191,22 @@ li {
   text-decoration: underline;
   cursor: pointer;
 }
-.foot {
+.foot,
+.pauses {
   display: flex;
   flex-wrap: wrap;
-  align-items: center;
+  align-items: baseline;
   gap: 6px 8px;
+}
+.pauses {
+  flex-basis: 100%;
+}
+.foot {
   padding: 10px 14px;
   border-top: 1px solid var(--ink);
 }
 .next {
-  flex: 1 0 300px;
+  flex: 1;
   color: var(--pencil);
 }
 @media (pointer: coarse) {

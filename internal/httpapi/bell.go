@@ -139,20 +139,20 @@ func (s *server) TellWindow(c *gin.Context, params contract.TellWindowParams) {
 	c.Status(http.StatusNoContent)
 }
 
-// outlooks are what may become of a reminder, as the contract calls it.
-var outlooks = map[remind.Outlook]contract.ReminderOutlookOutlook{
-	remind.ToCome: contract.ReminderOutlookOutlookToCome, remind.Rang: contract.ReminderOutlookOutlookRang, remind.Passed: contract.ReminderOutlookOutlookPassed,
-	remind.Baseless: contract.ReminderOutlookOutlookBaseless, remind.Waiting: contract.ReminderOutlookOutlookWaiting, remind.Over: contract.ReminderOutlookOutlookOver,
+// prospects are what may become of a reminder, as the contract calls it.
+var prospects = map[remind.Prospect]contract.ReminderProspectProspect{
+	remind.ToCome: contract.ReminderProspectProspectToCome, remind.Rang: contract.ReminderProspectProspectRang, remind.Passed: contract.ReminderProspectProspectPassed,
+	remind.Baseless: contract.ReminderProspectProspectBaseless, remind.Waiting: contract.ReminderProspectProspectWaiting, remind.Over: contract.ReminderProspectProspectOver,
 }
 
-// GetOutlook answers with what will become of a to-do's reminders.
-func (s *server) GetOutlook(c *gin.Context, id string) {
+// GetProspect answers with what will become of a to-do's reminders.
+func (s *server) GetProspect(c *gin.Context, id string) {
 	todo, err := read[book.ID]("id", id)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	out := []contract.ReminderOutlook{}
+	out := []contract.ReminderProspect{}
 	as := s.as(c)
 	as.Read(func(b *book.Desk, clock day.Clock) {
 		var t *book.Todo
@@ -161,8 +161,8 @@ func (s *server) GetOutlook(c *gin.Context, id string) {
 		}
 		w := remind.Terms{Clock: clock, Hour: new(as.SettingsOf(b).Settings).ReminderHour()}
 		for _, r := range t.Reminders {
-			outlook, at := w.Foresee(b, t, r)
-			row := contract.ReminderOutlook{Reminder: r.String(), Outlook: outlooks[outlook]}
+			prospect, at := w.Foresee(b, t, r)
+			row := contract.ReminderProspect{Reminder: r.String(), Prospect: prospects[prospect]}
 			if !at.IsZero() {
 				row.At = orAbsent(clock.WallOf(at).String())
 				row.AfterDue = !t.Due.IsZero() && at.After(clock.Instant(t.Due))

@@ -134,13 +134,13 @@ func later(a, b *book.Ring) int {
 	return cmp.Or(cmp.Compare(b.Rang, a.Rang), b.At.Compare(a.At), bytes.Compare(b.ID[:], a.ID[:]))
 }
 
-// Outlook is what will become of a reminder of a to-do.
-type Outlook uint8
+// Prospect is what will become of a reminder of a to-do.
+type Prospect uint8
 
-// The outlooks.
+// The prospects.
 const (
 	// ToCome: it rings at its time.
-	ToCome Outlook = iota
+	ToCome Prospect = iota
 	// Rang: it has come, and what became of that is the ring's.
 	Rang
 	// Passed: its time had passed when it was set. It does not ring.
@@ -155,7 +155,7 @@ const (
 
 // Foresee returns what will become of a reminder, and its time; the zero time where it has
 // none.
-func (w Terms) Foresee(desk *book.Desk, t *book.Todo, r day.Reminder) (Outlook, time.Time) {
+func (w Terms) Foresee(desk *book.Desk, t *book.Todo, r day.Reminder) (Prospect, time.Time) {
 	at := w.When(t, r)
 	if at.IsZero() {
 		return Baseless, at

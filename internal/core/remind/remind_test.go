@@ -302,21 +302,21 @@ func TestSoundOfItsOwn(t *testing.T) {
 func TestForesee(t *testing.T) {
 	b := newBell(t, "Europe/Lisbon", "2026-11-24T09:00")
 	id := b.put("x", "2026-11-24T11:00", "-PT3H", "-PT1H", "2026-11-25T09:00", "-PT2H")
-	foresee := func() (all []remind.Outlook) {
+	foresee := func() (all []remind.Prospect) {
 		todo, err := b.desk.Todo(id)
 		if err != nil {
 			t.Fatal(err)
 		}
 		for _, r := range todo.Reminders {
-			outlook, _ := b.terms().Foresee(b.desk, todo, r)
-			all = append(all, outlook)
+			prospect, _ := b.terms().Foresee(b.desk, todo, r)
+			all = append(all, prospect)
 		}
 		return all
 	}
-	want := func(when string, outlooks ...remind.Outlook) {
+	want := func(when string, prospects ...remind.Prospect) {
 		t.Helper()
-		if got := foresee(); !slices.Equal(got, outlooks) {
-			t.Errorf("%s: %v, want %v", when, got, outlooks)
+		if got := foresee(); !slices.Equal(got, prospects) {
+			t.Errorf("%s: %v, want %v", when, got, prospects)
 		}
 	}
 	// At nine the one of two hours before it comes at that very moment, and is over.

@@ -627,30 +627,30 @@ func (e Priority) Valid() bool {
 	}
 }
 
-// Defines values for ReminderOutlookOutlook.
+// Defines values for ReminderProspectProspect.
 const (
-	ReminderOutlookOutlookBaseless ReminderOutlookOutlook = "baseless"
-	ReminderOutlookOutlookOver     ReminderOutlookOutlook = "over"
-	ReminderOutlookOutlookPassed   ReminderOutlookOutlook = "passed"
-	ReminderOutlookOutlookRang     ReminderOutlookOutlook = "rang"
-	ReminderOutlookOutlookToCome   ReminderOutlookOutlook = "to-come"
-	ReminderOutlookOutlookWaiting  ReminderOutlookOutlook = "waiting"
+	ReminderProspectProspectBaseless ReminderProspectProspect = "baseless"
+	ReminderProspectProspectOver     ReminderProspectProspect = "over"
+	ReminderProspectProspectPassed   ReminderProspectProspect = "passed"
+	ReminderProspectProspectRang     ReminderProspectProspect = "rang"
+	ReminderProspectProspectToCome   ReminderProspectProspect = "to-come"
+	ReminderProspectProspectWaiting  ReminderProspectProspect = "waiting"
 )
 
-// Valid indicates whether the value is a known member of the ReminderOutlookOutlook enum.
-func (e ReminderOutlookOutlook) Valid() bool {
+// Valid indicates whether the value is a known member of the ReminderProspectProspect enum.
+func (e ReminderProspectProspect) Valid() bool {
 	switch e {
-	case ReminderOutlookOutlookBaseless:
+	case ReminderProspectProspectBaseless:
 		return true
-	case ReminderOutlookOutlookOver:
+	case ReminderProspectProspectOver:
 		return true
-	case ReminderOutlookOutlookPassed:
+	case ReminderProspectProspectPassed:
 		return true
-	case ReminderOutlookOutlookRang:
+	case ReminderProspectProspectRang:
 		return true
-	case ReminderOutlookOutlookToCome:
+	case ReminderProspectProspectToCome:
 		return true
-	case ReminderOutlookOutlookWaiting:
+	case ReminderProspectProspectWaiting:
 		return true
 	default:
 		return false
@@ -2410,19 +2410,19 @@ type Record struct {
 	Id   string `json:"id"`
 }
 
-// ReminderOutlook defines model for ReminderOutlook.
-type ReminderOutlook struct {
+// ReminderProspect defines model for ReminderProspect.
+type ReminderProspect struct {
 	// AfterDue It comes after the due
 	AfterDue bool `json:"afterDue"`
 
 	// At Its wall time; absent where it has nothing to come before
-	At       *string                `json:"at,omitempty"`
-	Outlook  ReminderOutlookOutlook `json:"outlook"`
-	Reminder string                 `json:"reminder"`
+	At       *string                  `json:"at,omitempty"`
+	Prospect ReminderProspectProspect `json:"prospect"`
+	Reminder string                   `json:"reminder"`
 }
 
-// ReminderOutlookOutlook defines model for ReminderOutlook.Outlook.
-type ReminderOutlookOutlook string
+// ReminderProspectProspect defines model for ReminderProspect.Prospect.
+type ReminderProspectProspect string
 
 // Reminding defines model for Reminding.
 type Reminding struct {
@@ -4348,15 +4348,15 @@ type ServerInterface interface {
 	// MoveTodo Move it to a list, a section, the Cup or under another to-do, or among its siblings
 	// (POST /api/todos/{id}/move)
 	MoveTodo(c *gin.Context, id Id, params MoveTodoParams)
-	// GetOutlook What will become of a to-do's reminders
-	// (GET /api/todos/{id}/outlook)
-	GetOutlook(c *gin.Context, id Id)
 	// PauseTodo Let its repeat stand still
 	// (POST /api/todos/{id}/pause)
 	PauseTodo(c *gin.Context, id Id, params PauseTodoParams)
 	// PlanTodo Set when the person means to do it
 	// (POST /api/todos/{id}/plan)
 	PlanTodo(c *gin.Context, id Id, params PlanTodoParams)
+	// GetProspect What will become of a to-do's reminders
+	// (GET /api/todos/{id}/prospect)
+	GetProspect(c *gin.Context, id Id)
 	// RemindTodo Add reminders and take reminders away
 	// (POST /api/todos/{id}/reminders)
 	RemindTodo(c *gin.Context, id Id, params RemindTodoParams)
@@ -9042,31 +9042,6 @@ func (siw *ServerInterfaceWrapper) MoveTodo(c *gin.Context) {
 	siw.Handler.MoveTodo(c, id, params)
 }
 
-// GetOutlook operation middleware
-func (siw *ServerInterfaceWrapper) GetOutlook(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "id" -------------
-	var id Id
-
-	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.GetOutlook(c, id)
-}
-
 // PauseTodo operation middleware
 func (siw *ServerInterfaceWrapper) PauseTodo(c *gin.Context) {
 
@@ -9201,6 +9176,31 @@ func (siw *ServerInterfaceWrapper) PlanTodo(c *gin.Context) {
 	}
 
 	siw.Handler.PlanTodo(c, id, params)
+}
+
+// GetProspect operation middleware
+func (siw *ServerInterfaceWrapper) GetProspect(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetProspect(c, id)
 }
 
 // RemindTodo operation middleware
@@ -10374,7 +10374,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/api/calendars/:id", wrapper.RemoveCalendar)
 	router.PATCH(options.BaseURL+"/api/calendars/:id", wrapper.EditCalendar)
 	router.POST(options.BaseURL+"/api/calendars/:id/refresh", wrapper.RefreshCalendar)
-	router.GET(options.BaseURL+"/api/todos/:id/outlook", wrapper.GetOutlook)
+	router.GET(options.BaseURL+"/api/todos/:id/prospect", wrapper.GetProspect)
 	router.GET(options.BaseURL+"/api/bell", wrapper.GetBell)
 	router.POST(options.BaseURL+"/api/bell/seen", wrapper.AcknowledgeRings)
 	router.GET(options.BaseURL+"/api/bell/later", wrapper.GetLater)
@@ -10398,288 +10398,288 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1rd9s2tjf+VbD0/6/V6TpUbefWGftVGidTnyaxH9s9WeeZ5AVEQiJGFMASoFVNV777s7A3wIsIUKQt",
-	"u26SeTGNJYq47I2Nff3tPyaxXOVSMKHV5PiPScpowgr45+trujD/TZiKC55rLsXkeHKdMlKwG664FETO",
-	"iTZ/y3VEfiulZskkmqg4ZStqfqk3OZscT5QuuFhMPn/+HE1yWtAV03aIfxayzH/adEeBLxThguQZjZkb",
-	"6Iaz9XeKyLU4IXotp7PNVK8lyWmhFZltCF/lstBUaEJFQspiwYSeRBNuXvlbyYrNJJoIujKTWpgRWrNl",
-	"olxNjv81SUo2iSZ5RoX5T8FlwbX5YcaVeZlKWTafRBNNF+Z7VihpHlSa6lJNokksRcyELigsJZowpfmK",
-	"avPOesqTT1Fnd6LJz/SG+Xd8RYul2QQqCBVqzQqiJeyIoitGfivNIFIQnVINH8cZZ0KTlKoTsk5ZwfBh",
-	"VtywghRsxVYzVih8XgoWGRLaP5WmG5YQav5kG7I2P6YFI0JqosxL6YJyEdjV1Kyguakr+vtbJhY6nRw/",
-	"O/St+Swxj8G7cqrT+lXc8FLBfit5wZLJsS5KFnjx0WHgzWyVS81EvPmFeXjsJSmYLjakFInZT7eZS7Yh",
-	"XNltNhshElh7TIuCs4TIcmsL8MjUE2+MOzUDB2b9xMx6xUW1Cu8a5u+ojlM/U5gDijRbU0UKRpMTsuY6",
-	"NTPkyAeWWbgiz578PYJvDQ/JLDFkJ8+OngRXMZ/i0H3T7074LV9xXVF0izsy+LL5woTNaZlptxv0d74y",
-	"h/Do0G4O/lmPxIVmC1bAUO9pUci1j65znmlWGBb+76vz97hF7IYVG8PmZFUqTVaMafPAmmVZgJcFvj/E",
-	"dC+e/v2ZbwfO53PFdHdal3DCJMkYvWGGiyISy1Jow1LmVNIsIyCUVGA+El/s3b7tzRuyf+dFwgqf8P2F",
-	"bfpEL5HmhxFIXZYYsRvL1YqqY+KEZUSmKES9yyiQz8Yc5V9Bkp/SjQqxVlk/sfVq3IIXu/fjAxeJj5/M",
-	"UVvDd4SSOKViwcyBWtGEES5OjPyQICUKlkiykGZH8PnQ2cKRpmfJqG34bMShyqVQDLbhFUwFxGcshTZX",
-	"3fEfE5rnGY/h8jn4t7majv9ojPH/F2w+OZ78fwf1rX+A36oD+75rmUgcrbsNWk7NWufaCkzcjUnkUxt8",
-	"Q9nHDuAZGOOikLOMrXoWkeMT/zVuMe69noV8MOKAK7IupFhEeD1GQMA1yFJZZgmZMVLwRaonn6PJ/3C2",
-	"3tsuw8s8swLxwIUTAeYB+xPzxpciTmXR1FLMl0mZMdA4VnnG4D1dtSKavNSaxunKzjwvZM4KzZGHUqo8",
-	"l8vVzy+nT56/MEefg2KlmTlWnTcjO//R/SLnsS4Ljy5zZu5RYXZXpaDF0RnoFKijCKnrYWZSZowK8zrF",
-	"/+N51092WnNZrKjGw/zi2aR7tt0nXsWKJZwS8329VJjbxCeHanXkX7j4CHfQPmtnWhNBzv7NYuChn8w9",
-	"09l+Lq6AyTx3mJU4HJhCmaeARTXLMmUIY+akvLuVUc0K32qlYiQvNZHzeYT6jpSCKU3mvFA6IlSTlVSa",
-	"PDk8NJJLs5Xaxc2XluB2FrQo6KaawytzvTX4o0GQValRcm0xnlwxnXKxILFRxVaMinXKM4ankxoKzWVh",
-	"L3SReJcv2O86IMTNFav5ipmVrlMep4QaZZiDAmh+Z24yP6vLnInQnloVjGuYXKWi4x6bnbiXLTYz6tnh",
-	"nJbKt8VnIPsoge9rgwHtGBKbBXm39beSM/2r0DwbvLnwE5LKslDEbIwdk4nE8DQ+w810dp412P3mkh2X",
-	"tzjNsVW1+Kg6YP4jqXgCYoEmCTdLodlF43jOaaZY5/IwGrRgXKdGrdZkIZlythhyZPuEw13pU51FmWV0",
-	"ljFn2XQ4bsbmEkXoyJ9+9q2VC4HcsCWAEq/8XnKRNC+blun7afhNsEVGMOms3IQhfGR5RTMmElp0J0uT",
-	"pGBKeaQlXiLm9BmrBpgaBMi8kCtCjT3AfIeaZtkp3VzTJVO+g6KM0SA0iNt1KjNGErpRRNMlmtOWs0E/",
-	"5gV86T06VC19J/FDygRcOnZdYMVlVBm7ZAncW91sCdVsag6XdxVqaf5V735j6LjWET2Dr60mtBRGra+N",
-	"SFrvpzB20+CpxDKTZbFT0cSnPkcT3N/u7H42ZhoVG3A8wOwiwmicooABv4SR1EaMGEJsGC0INcql9/YH",
-	"8nuFluFFZ+CYp8yJrhjHt8DAecnYXJ+XumchlpNiUC6F1KBghiYc1qtqbdmj0xoCglJr1CnDWlscdWIV",
-	"XEtnghKGKE1F4r307HCqZzyzFHgZVWZAfFdEKLiKmIgZ0K1513VG2b7YnHfRfySN6dBwNu5U/nwiqBqh",
-	"kkaWcdsioeLPmsCNPakOXp8Qu3Dem94rZkvMtaWS51CPPGWOndoGpt/S7q4ETbyOMA5TCXgDjOIV3cAR",
-	"OyGHtYYP6p1hHSebBmnwytr+ATZMpEB/Q4PzJsfmotylWjR4Acb4FNwDtIyRQOfzyfG/+vcf7ehoe9/i",
-	"aj932+L2DMI0dtu7ONut5dnhuqv6BOvieZeyc86ypOsQV5oWunaMW5Wg4R9Hh3jBckZBQUPp1nB/V75y",
-	"p3M7NSDoPf8UjZKBGyPIC/DOCEluaFZ6bymVU+FlJvitVmQti0ShLIvMHfPr9Zvp0QsSy4SRUnCQCIN0",
-	"96scT+y2iMOpea+keZllOHVQks1MfGuwfl7/OyrZC/5enTLF7JrqII2sdP8NuPztUP4zE03st17NH97M",
-	"GxeLuT0jwn6nsc42O5V75Dc3hNscR6Z6qf6TKXnMRgrY2FlNlXfwH+Z/DQfhkU8EgQd5/M9WUui09bOj",
-	"J4N+c0o9vtnpkeFuNCyVNjrnpOH6fXrUePPU+2o7mb63Nt/4fMgL7UydvHh3Pokm179OosmH1+ZfP0+i",
-	"yZvLSTS5emn+71fvsTbnqvmS05dnb/8XXvH6F/jHu/P31z/Dv/739cvLt/8beIs1UHdEKqLJmrFl4hzK",
-	"7izfaQUr+vsZvujH7RO/xfHISXbNXraubng3o5VU4NnOrCjNSqOfyjgt4KgwamRnBtygNF6GM1YUG+9M",
-	"T9mce83BxHzBtb3W+yTbaf1kn8Ja38WeL2+sX7VvnPO1sB5Tr/etMeHGYL4tPW0tbYS0wGDSrnm+gafe",
-	"ywQubQwu+9UViLTKOaHo6iUpvQFRH8vVSoqW8WWMWRen3snQGFfxB3NUGadGQ3e3NfjTXIzGMf/OEWoG",
-	"Pzrs3mkqpT4nayyzciXAAVSHv1urNBsyZIFlKwjUtbOEsQK5smF/ArpgYEidFoztNhYs6X3s9NpYBufC",
-	"Sr4xl0/DvdFZYkK9ceqEbohseMxSmudMePWCEi3UIap+S010s8I34Ex8636D8cauNUBtFCSsOfTPwN3+",
-	"9k3esXmWKU8MQxb8P4HBM0mTXUf3rXlmezrupfYVgem4Iz/Oh3guwOlAsywiVGwiYxVF6CHVTOlj8Fix",
-	"LEH1zSikMq/jU9bbjHZpx3JsXWfDBVbzaDfZpTrdVGzu69WJudK8XK+Z3ZakRIMAHXpamgPhZNrFj6fm",
-	"oenFkw9DpIi7831uImv37HwHeIcGSUwuSs0C4wmpx+2kzAcNqm0ApP3gof9ZOeiVw9UqUN7bStWIe+WJ",
-	"j0M6Xolo8vt0Iaf2w38rKX64pOt3TCmKNvMbLrhKWXLJnIoxQkAnLOaJz2Va+fIgCq4wM8o+TUBUeBT5",
-	"mgG6L8uksPk7WsplHRyixCinu68nN9N6GK+YkqVIQtYuJYrRIk7J3DxVG78nBKwv8L8GDOCOlsRU2Mmq",
-	"XCwZntsK+4IN6lLMwIL3ul7FGzfGnWxvLt5LvYf3COkl7EuidMF0nDq/MjxHaAEbrFO2utXqIRfH4xHF",
-	"CAJ8O+S9d1qx5hod6Xd4yxYL4yt9bPtPfoMR1zafZfayqKawdXhL5ncbJyXeJZjxaLRvm8sykzfg9rfK",
-	"lSKMFhkH31RXmwhF1hnGd+HKwiG4tr7+GTNjE9nNdRDoqGLUO1bv1aGtJ3K3/3F7v82H9csj2DDf9m/T",
-	"Pi/kjU8ovrcO3VgqrUjGlD8Eptq3bkAHdMYtjtXjkP2ns6+2HTsrpi798u7aCm2I2KOTkqRUGeXCEA2S",
-	"Z7kyqvZJFd8FU03IwiXqtSNj1uU85CxcGzZPfPta+aK2pEiWOfkBBuB3CiYTEZqB584swiXkTgLOKm9k",
-	"zfBqQjffudhmVHkZfYvrcGVD1+6+1800oZsIrjBz4ND9NSDevWS59gq4Rs6zOVmzkmeJMgSjwh1WYykf",
-	"k5zywgZr8W4rSkHk/KMAOs7YgguFIUOX9dxJwDTCFDOwMCMstXe+fQe3KdUUxjJDTY8wQdhGvqx1yTCb",
-	"BBLkzQ8/Ck8ErJOfVHPFdvxdy6mSBaY98GQ624A3XeYZm1KRTPEqiiZmGWjUJyWbgppsHfaCJdXfNpF5",
-	"KjGyG1Mxdb59cwSmTvkw/3bUw1/ab9yH9sVWiuCgbjCWKba2l06VjUEh1zalIpmXGThsYuu60TzGkLem",
-	"C4wJaTmlCufBNlO5ZhgnmpobtHYKWx9GKeq5uBnMJWSZZjzP4fM15br+WJexebkhU7XIUmhZxikOn7Kp",
-	"3T5a4NQaoQ4upjb+IcXUFQSUopq8md20WxrQiIX8VtJC28h6KRL336kNZOEfdA0zwD9m3B8PGW7i9qij",
-	"1o+/NMeDayil0Iq4+fbJBk/YOhxnX9urkZvzy77bVgQN29tjB2KGKGom4k09lEG1GnR0FJ4rTCDgmMLP",
-	"Ipf1ZdQjCYF4FAFEzoctUc79C+SJU3AtT0fEMEhEgDkiounCCENkiUGSFrxiQ3WtS7n2iREj1/3qEAaY",
-	"QA+KM6lYQhQzs7U2dcoX6YBZbl3fNpZXu05im5YFa/Hd4z+DI8tmr/ii4L25PkJ6dY2mh62PUg2fV9DC",
-	"7/4+5jc8Q50B8jF5nYaC1P1Okf9IwVrbV2cP+QbT/gSkipftqXUKAV7f5rQaxQuTkLiGtCRbwuO0fivh",
-	"PfeN0+QDDoGQW3GLFBgycvsI6hTX5G+Xb16R58+fPSe/np1+PxntesTJuW3pZRt1PrdMsmUG4IedZdRa",
-	"0aBjVbPnLjsGrwr7eu+UudKy8EwVA/TD53RBla6zA3on5V7tnY8si4tC5lLRbHBaIIT+A/5pLC0iKpN6",
-	"J8m5u6eDU1PnY8M0luT99WZGOJWF56xdoc3O6lDJ4T+ODw+nR0+Onx5G5Ojp8dPD6dGP8IcVhyfEqLSQ",
-	"TKtIqUqatd2PWMO0O1ezy0Y4R9/WnAmXstpevMt5HmaD5IVcuETKHTkl+BzMMg5nAAi2buQ4z/lcb5wz",
-	"a3CWM7zfd4mpcqapWg4/ITbxpv9sVG+tl+bf8BuZ3YzInC1kxnbf1hnDsgYRs6CJZitrMwZ5FVj5NeBY",
-	"wQR8S/mF5fqNzYQcca5GVYjsKGEKpqKNqbXwre0t5cnP7mS3559bITdC6jdFo48hgxFIuK0hnktBMWhU",
-	"FTl3z7xgjKAN0r/ket49fpC3VLPifD5nnmzpoK7/ppArIuTalj5ZfZwSqLTwqgvlgLT/SXTn0B8OE1zn",
-	"JVS8jM6l9DtXAjUbXoVy506eoO9IFgSWAMVlVGCiVZ1J8+THw2eHuzJ/CrdIX/jkaGdY3pZ9ur+7zBsg",
-	"5cuakLUV8OTwyYvp0dH0ybPrI3Mbtg/4s2H5o2/ZDcsynwSdhQITcFyI0Q9ssRhtyD5RrmY2XldmGVM6",
-	"5ItiWHhjzGM0dIxMtYYt3LAROSIzZnRo8ybfCONlR5/cCLlQDTuu6cYGlHTBWdLrQ+3KHcgZ1DZ5kGFa",
-	"WFXH2BBCKSRs26Qxj+ov30qxCFCEK4hXoRfOHJeNvaS2nN1SDHaK2vF2XdVNSejmWFM/snw0xG38lgvm",
-	"S3rKMSeuexrBG+PNwbZM4v1VwWhibdp+lQcf+1w7wjxDbd+EOG5kZ930oVnXkRs9tAGeOzJzHw+iG+zi",
-	"LqLhK/1zUJ4EElrEKfcfj90Gf8riZcZ9omDAj0cm04OS2x3oHEJKbJVnkLWg2yEh8KoNcvuECkzowEFt",
-	"VuioMYPZe/6ixzNISGHCxsH9fjKXjNab2wcPQbmwq04bS7391opUp0ntmMvwyM+VPZ4+PRL8xl4njCVp",
-	"2DaoyQ7xFs2UdWTOC7lqEZ0S66keXppXFcPYskvn4HbIDdWmh473O3kz1sz4E+okGxTYjWvSsh23yiDb",
-	"i79VyU9D+u2Qbw9YDnT7Y+y5xLp7ZeMWW7qGLJaosJh/oD7KBakD1lsbp1S5CibrlJiFYQ0cfBT9sRR8",
-	"/nWAwysMYprTmOtNT7jE1SMWbX8vxoxQ80L/L9Uk40yReVlAaBmqFVGVwukVLF5KwZJxaUT1RKoRtlJI",
-	"QslDfSlD76jPyTS2csl7lfnETrBGycxEjE2wpUly2/SzI196YrsiqUMB5wQsBbpoqqIpxnIok1qkehKZ",
-	"pz4NkEiY1uHeYYE9GEZpY5aB8HVS2cZsE2YfKZjSEki/kjcNCDOLZ1ZHL/sQyiiASrgQrS/eaFNsRgvb",
-	"apTOFr5DVrQOVYxjcE1s9DPw4sbp4D6/5BHRkjw/bOMsjOCFp/5kVe4reOQ6JXbLjo20kgWRpR/KpMrj",
-	"6jtDcH82/O2j97oi9k5z1T4Hx3Jlr+09HZ3OUYd8Ixk852fJWO/OwxHesxbvMhj1RzNnLKal8vD+BdWp",
-	"wpDZi38cHn3vgnyaKQ3AErMM6tFdKT7kQ2drjCQOr6nOpPRiEJzPqxQXa8qrXReQL5HZh5pls02cLMul",
-	"UnwGDkaHKVCtQ0jtEmm9Ikc6D2evGgIPNSLnoSQ9mxowODLhj633FCTzmnBYk+zLr4K0uWC5ZW/dFPDG",
-	"YHP9A3M4Vp18Tqlp1hd3NposEU0spAbVb1iR8NhnlQoLtmcMlbl1kaJf6O7MsK2Ku32q54P8GFVHzq2z",
-	"OgTN9Efcyp4MhXesWNgTPUYwCYyjexDUHGSj0rjccaYHvNg7zzuYXJ4CYj7LuFhY1TQvNZmxFLM77mCf",
-	"DRtnbnWYseP4HUBOPTMy9VWZ2xxgZjR0JvR3CqzjOmMai8ep/fo207C/9BMfUo65WSWkqhJKbBySyPlt",
-	"Bmv4DfcAEmR46FqO5CIfo2Ptzmjm7mHtZABMQUvdRe34U09qz7DUl0CtusOHCc/Yl5xOx9Qd4LJ9BQx+",
-	"F2Eop8dncbkUG5yRbwnvqTWrR7DCGJyRTnTXOwm2bqJBjTMCXYbDADfHvSGu+JQDTWKaZcbCUSybV6KH",
-	"K5A8M9WRO4P20C04sI3NPIZRCvYg5Xl40sOojIX3bO2CBaPQHe7NHVb5C0OqJTywXeABJym6hYAeekZc",
-	"jfz97pPNlfcfkNsCB/B49y/M2s7iNtDAAGL1eiP7oQQC+3yBCd3jtpmtaKd08uhwTHLMYSD9eeg+pDaI",
-	"eZucm8BOXDcCFGOgFIJZtQnFwHw3lNFU4LDaoxHggogXV7dS1O7jtqoQovathdvqEtTCtzbldmr5w7o1",
-	"78tnONA/6FNRf/317NR5W7BdAsKb32YzuXovfbO8QCR+LghUmsGp9UL22mtuPBP7yyDe0WKZAFT7vKoq",
-	"fvH8+dMXvky9p7Y4fD+mDW9bNS77RCo8qfYRfqttzisB3HdfNNWdP8GJCshmd6iA9wEiAqTaznQS85QF",
-	"xGrbhp0KZfzKcf9tJSjaWLfZWggz7DNIUxk/XaSNjCPchvMLkzilBY2hBc32onebqMF65SoL03M2zJWl",
-	"U6ojkhQyz1kS2eysjNnDuZJQaN+Jb0JLFC+wkr+gtuHU2xH/s81WnG8smDN17kLAlZldB5JQWqLB7UzK",
-	"GBLvoA6IL9Ippsv47PDzG1Y4eIZwNHxgRpLyOjhngbwS87wCwWQU9humnC4x44Oz1yyism/Ugq92o0fM",
-	"eZYRSmIAd/LEno0K5PEhzLjwO+FjLIj2pOLYolA/SjjCRqpwItsmWIFOA1+tKddtQOLml1ynXLz8wNhy",
-	"AJPa3bGhhLq8FSdWD9V+b2NZwANevnYhzn7s4RzqUrGqV7byJnfGP0bUinkBH6C8d3jiKV6NPjhda38M",
-	"C3ZQnr0q812wvIMyqbTuT9j24V95oCzxNWbf5rKIWURmGwu4DcAiEw9t3Y9e34REMo3RxkgBh1YqhsCx",
-	"8DOjMWWMKk0kRhY8qbgoNoZjYYDjwBeC2b4IexNmqTe25zLB1J3lZXWoQwYa4erEwUbXpYigBxCluc1C",
-	"hkRr58f3ov4F4nPVocCLZdBaKoDA7nL+087eradgvnjDf/ddDdcpV4AbsKYKa4SNWWp+YPiOknlGF1tV",
-	"y7xCwvbwShhtGKNU7vhb4QJ3hz2z1SXQKpm3nNcke1TfmNWdV6VyWDni9t17xdf+oz24iAJ+T1qDLQhG",
-	"UpltRUSlTlEjC9yFt8sPHetfCvjWexrdPJrMVT/84ssOzuLwPFDYvEY6aG/ep2Wi22Q/ftWeyM5GNgp8",
-	"u5qx9nIhZPz5Or0YuWT7lIFktk2FsEgcqx+7O+jAR7pu/pEaQMhEKUUi0Tz0EXCdbvzY3hA5EbZ3gnnH",
-	"AEiChryFIiIHN46xd5spWc3nU4Ac3hrzgLCr1Eeo5nEZfP60zlCZuis78bq8KhwNwNB37ydStJAymjq+",
-	"hUbZ+cIUe35igrlywGLCXHxQLmimhdXPegA4XRN7pq5OwV3zbnTl3Ak40IfWSgSFtXOaD27uxJp1Dhap",
-	"j1XITCv/bqchreP++1pYuW0TRHvFNe72baR1OKAx2OXeXv2r6lDHGaPFdrDsaKB3MhwS2e3pC4ZIbpFF",
-	"ccHj5W0yhgZEqgKm7IX1cI4Yzo/k0Mi/BRvVHH6bhXu36GUQ68FMXd1i7m1bZ3REewyyhe2aK4uqt25V",
-	"3A0gZ+a/gCAFuUWY+W8jNI1ioXH71Q+Q0UHU7an49RDCbwRcSKWNvuPvEzl30MsezV6nTGDpgRTu/mgA",
-	"0azkDUuIlhGZ8xs2FhcCMZ89xt1K3oxMpvG+BtPwBtvx8PSu2kecmnt3z2aPFxMJV5p6USMujk4jcvHE",
-	"/N/Rh8jCGkaAQzd1WHwttLNdSCkPmVVfsIxRxXobLJpdBYw+16n7nvO7o3qz/SQsi/H0G1N7JfqgQWzb",
-	"xlYV4MblFQ7BwQ7ksjQjy/XL95O+Amvy7mUj0ubCDFZuZuAlWbGEQ8OLlC9SbzSh0UfYV7WUBKo2nh09",
-	"ccW6LEsUoZmGpu8IzTImwz4uCxcdHQJOYx+/lOsB+edXmmqGxq2mfviGquUPrVp5mss71i1k6kZkXdNF",
-	"eE8QAJHYSRJs6RxIVa/yMH1JUSxLXF0Btqab+OOIugwhY4aRymxP3x0BO+zL66JTFRSj3Uk/N9bwSFvS",
-	"t63at8Ihw6JuzmiFxwODu3ZfQ8eeW7TzMDhvCQ1uLe6isWggu7/ln236zAIqEitiFuo22wcoN2xn2nmp",
-	"zW2qh26sNbB3ATyzkKE9uEQx1A7DxUvC3oHuXt1zvwoHuhjsW3EJHRlHIDCkzYgYR0Be+/BWcXnTaQuw",
-	"kjte1nBfFARLHDOvr2Q7Logvbzi+AwtNvNVYccrz4UofdMnzSXxItbhLgOt/oFkCkXP0frtLSM4boJzK",
-	"Bbzw2xqdB9QgEGdNPHMnbPPSpR3N2KIUvihZOyjsT7ryJFMFUp3OGp3zB2Q6dS8L8813ivDEC1FRpwKH",
-	"0WUR6qDaAnB8ug54uD2BV9eup76X23t1ncoxb5c6wApQ1NbX0zJjc20IiP31qEjICtrAr5g5gMgOJzg1",
-	"xcUia/T9o9koiAr8VVVA1wEuGpR25cu52ktOVbML7TCbEXoUeUPYK1os/d5l3GWEBWMFwztTaSkTC6fq",
-	"NnwIdq83C2xA49vheV6t/Kvd+VU7xx5aPYKnv76pHfR4uw+omjQ3IbICt+L5Bk39cju2wMUdeH/rTPf3",
-	"zgoBpuRUa1YImzWMh8sLwTdKIcCy/GpK/oXgFpyXOpNy6blz55oVp/6eFcSWiJlH0K1S+kUq1X6PcoXo",
-	"1o1XIxAYKodaYi/tcMRe1tNvANKbH0GoGpT6nCq8kWdUMdsGos7OASDiTz0nZfeuN3rGuvlE9f6Fd3+8",
-	"jX4HAAl/9uZd6uqf7G6HBEt1kmNrKSJO5c7I6kt8qm3E7jhGNnU0Lxhwlozxp7GXgSrMLC+u1WkoYAId",
-	"hDtTOaUbbDVeFnMamxMSbPy+4sqrg55ClUEt65F5w3DZtoFBFwWVQ5Nd22zd5uhDHkzzyMGXRenv11eU",
-	"vrzVl4JcXv769rXZ5gpNmwsLWy6k4DEF97K3Sb3m8TJgTve08bU9UbggeUa5IK/FIuMq3R1iLeEicCCe",
-	"SOvIsV7VB9qxlpteRZ1PQX4e2Nx32xViJlTV+VolvaXBoTuRLhnB+/uOZ6aaZb8R4fKyAwBy6NrTDKAD",
-	"2IILUC5bmCiVookZUrhGmdwmPlMfrrp38IsXDXDSQy84qWXWreKBQWExJOlFwfw5v2N3saqlDZXizfnN",
-	"OAdegC5n0LTMIfn1HWFfjrbPVRdnRpxYxd1p7IgJgKJt675GzTSRAOnvtzIGAu0Gjmq4CvjS35pB78AC",
-	"JlTXzUpVCmYhwCIXpd8DGEQ9DNZG+ccC9FxCF5QLf08t/33g/GQFFbU0D067mcRFfXip4fmBWUeNjSqN",
-	"KcFWud60UJiN2S7nc6+XNNDXKmUEvnJY3HIt/AqfrvNev/P3oehx4iVyaGk5dhhz9gFk3VgdsU/g2wpi",
-	"p19i6x+rQKIL22jsPhXSutA7Dj/11msQHCKFrULtrn7XRyqc5F2hxHbTfRLG8laRXibXhArpeog5ykBj",
-	"qZYBeegfiq+8mHZGFGGurdXfQXGHa8Byj2u01OXUueOeXsMZHrIHL3BFlQxGr/R9D1y2H+bYxa6qRsaU",
-	"2DR9bPIqNm1ndYQnxcZvqm2TpVY8YeSiTvH3uHTGtEMQ8r19fltS2/mhm0dIbOpFoXaq06dbuwwqaCxG",
-	"zXkMzrSJB0Z9XFVV1CnboNCMgEV0WIQHheVSE2r4q7ct3c577zbdIH4rOdMB1bzOkkDSRYgBdPSMbO3a",
-	"nK1D7WkGtzd0bb0Cc1FyxSDdGPygTBB82gzfYagPVtgY0mHS9HeGzRcBcMi+NEUrCCrpm8hGCy033qWt",
-	"YdmFiQLi1HZGrMRaJST8wtRGDHtintT1p3LtqupGVZHVkyNiVDX0zNsOP9jgB3hvfVJ18zLLA27EVvYN",
-	"FAtfS6cemI0HhUG9lyzinmTFe85EDyc3jsNwDaYvhrOYHyK1sVk4ESrAv6orXgclfQX38sEyNXtTNK8a",
-	"GHD3CyhwG/sx0PAZejQ3XCtLlqO054NTvqpGNTtda/3BJLPMhYTiTi1JKTKmQHzZftSCWQieR4/y5U9O",
-	"vHYZmmaZTKvGCsGOvNsCg9XjWJR39/rxaLJNEeqoBnOGdJOx3ew3eUjzDNtj8CPyt0azE2j99f0JwBba",
-	"VrIeWCa/5/Y/3tR9MwOoIYMdg/he3TZnR4OXbYXA7EefuAi0A4pTKVUIhs95IZzuplPrdnA9gtY24WyD",
-	"0UcwJyWkbGPxJLgSTqxyoChPIPjccHVYy3TSl0BUYYw0ENwqFGPLZO0406QKmlV+xgaYcdWAtRE7cAUg",
-	"Lg+oDYPisy+hEX6of37VMB8FahRqln+3vut0ycQOyrX9R1uOBT+5vMWZNCsDTAJNZrBvqIM07XVFeYHK",
-	"E6dA0pksdUTY7zTW2W412OHuuWFxno44bov8x0LrQBKI2Yqe+Ds+EDUR2lqFoc7Cxz2pqkN9m5KwOcSk",
-	"R2khPbSoyAAl0V4yUG/77zNRn2sjA28wAwWRL2mxu6DKKi5u/93C3IA9FPDk0zFvffaVXDF0BVRmmyvR",
-	"3lmYvaJxygX7vzul8DqVzeLvUCS/WcU+MJkC2W1n/0H34mhiAXCbU+/bxh01O62b8vmw+hdvVpLNOrLa",
-	"0pw0ZryivzeHfH7om67LLx6kihvpfvf69T9focd17FLsMxp7kgFUKguPSvlOIihtgkJGo/ey6o1G2nWQ",
-	"zUJKvyR+QqApxloWy4g8I6m5GZTRZ7e8xhUarpAw9laYtS/WY07wsG597anBb2p8B27klCxs0n+oX989",
-	"NPy73yZ83h3Lqa/0sVWI2yyt3cr8CbGm06HMi7ycmGd8LL5mTgvtZSstyZPD3ccFf++dTZUHXhUBMJao",
-	"KXUdzriY5oWMMbukWVpbp476NLgrV+MzrIMr1KKE65PDURKvSxBD61RJoXr0pr5kaPPa1rR8e3dNF3fH",
-	"bxjrJxlRNxvTotiAV7+2MSSaBoIpzRJi08Z8KEQPJLy3+171CvFrungIrIMxKJW+OS4eNP/p6HDvCVD+",
-	"xiLdpfIVc0J0q7y4AmFSFQqTCsEw+fFKbwcV3gsRbsNPQ4XSeHBv76A2rrIdztc0TlfMazDcsu3dy+qd",
-	"/sz5qibLg0vaSPLsmNwiXDJwV8RTI7aWHOPoVGsmwMXFNSbfdEPqu8BRfTeRA8fzlwb0Ldvm89cgdUMx",
-	"V33I/KhVYboRprDzFWu4wH68PnpxfHj4/WQfEK3dLeymTjerY0K4bA0UKmOC18hsg1KyUwqZy4HAU+DU",
-	"cVGhH3oi8baDPKSHIzSGYDZd17oGtmbmr7YK1FP8YljRX0aBaHeuEj1ebvV7xFoE5z8dUHDRxhN+BZh7",
-	"d0WePSFSZM4FBfFx9IorowwlgSxjSCn2dzmtUgUQ+oRnmbF9zNyqjB1jI0nBBrHDbaBsh734NrUSMQv7",
-	"F8ctqw/GgBKVSd0+5s+ODw8PLq6fHr77voNnUMMZTO4NLdcl+ofSUTFBvSpsqtokEPzpUKq0CjK2zWu4",
-	"+UAkJiVeDsph3Llaqyls0d3yLMZWd4zGWxwWsOEae94M2jclyyLu6WRR4Uv56dDpMr30AnFfnp0QdsOE",
-	"PsbbiFYJByCeQGuj5NezU2e6w8N3yIOEmbinfYpSZV8H+toMgUa2puwOOAnz1N0KdsYiHo+wPKtLswq/",
-	"VHGTRhymakRZNppOWmuuRgN2Ol/bcHdKzy5jSybydtbWXwzkfgCYfa2T9CkTQysvYQsAsAT0NNlQAW4P",
-	"Rn8bcPnw9d/gaIdlvxvGewSWfC8/bb/nMfXHCWgOvg17socN2weOvv/82etiAPTH4MN4e2z6WnRvTbbh",
-	"i4SU28oZWevPW/7KAW7MoesJiPsd2GlPbgtidi3lW+mLmgYspd7+oAGP8Zmoe4/CI2CSbmwZeSqzhABS",
-	"QTQCb6LvNmv0EA+6oK/LQvjcMmN7X2uZyFEX+jbAAb7Jvcg31V9FIi/ZbyUb3yGrWoxP7cZruOqMAs8S",
-	"SKCCTNSOKlqVDB15na2defuhhmdsI0US0DShOwLYJMpyh0oDXUlnJc9C+QcrWizdujD6A1la8ItmcnLl",
-	"4rFJcq6avkNCSOgfHrb8p3ncp8sBGrLX8IUuusdmRpBq4NA5EWsbfuZSUJbeghdvuft7COmCLbUdBLs9",
-	"2GsjWdGPEYfZxLjUuituEFZou8HAAESZ/qRs3C1b9dyldSKZGgMn6ypFGh1oHVyN5eWKPz4FTsGZTQl2",
-	"1wTbwFtYxjALtwHeHWcyXmKS0xxUaOwVAmGKVGKb24yujNo2k797fY9mxPc2mlA1mB/cX6HMY7lqtlqY",
-	"UoCVazdbsLHods+FegofaNaqIk8oh9wf8yL4B5zxbOP/sW0Z0S30GdEKmS1Prfk0vvpv4zsm/kqZ91LX",
-	"UWsbu2+E610cf4h/MPOn7blG0xZgFztUpAw8OGAwOzPc2fzJVsvwXft0lflRb0Y1u2j1jm6FWDmb++xr",
-	"APnDUhqW5Wq3U2FkvGRY6KalNgQCOLcEw+44+UCuO/HkumW59bfFUxt4eYioXNsz06XW2dU58orFVsS+",
-	"6I5RLNLTbeQhktwlGFoRYfG2LQ8iS/s21R3QwQBefqTsDwF4bIT6g6YJdrn7OBFmDq96wMDLOK0EARdG",
-	"Lng5BJxaw2XZzzTPmQg4h1JZ+nydZ1ZVgNw688hJJSJojSsJhYTDEVqryKtnHsPhzIzs94HYV3DqKuN5",
-	"I1GRzBhUUemqsxxLhgWYzDjvanPFm6bq1ETlf4X05i3WffNrXHV4B8w3CC4h197MBshOBCI10qersLWx",
-	"/N3n5oxBI5Yh10nO6DJ8mwDklH3tzBwSnIB5HxS5Wj3zznwBxBx1bYcOX6lKGggWtjbPblJUIae5vkJQ",
-	"s9ZGc2/5k5ehStzWQTKEsWS3eNFru6WG7rVUx0MO8dChEPp2Dpbr7JlyR9wStJIebmsrVawWTiF5Czvb",
-	"TQpQqgwUIdvqY+L8lkPYbrXzwGkbUqBJAimAVenK3cpDS5EE2/KZC75qfoAQG4ZVQHORcxSIUg4KlKBO",
-	"7B+HJ87oxEgWVvRiW1Cs6XUj6majpaFRP3/BqNtwP9XBsd2hOdR0qx7BxjXJmNmhtJDlIt1BpmDvQhu9",
-	"7uudAUb+iuo4rfLFuB6SWwjQ1nYh9UjeXUjZWNT8ANQtwFS4sCQGGqublFbErStgeutcGrUqCH/hs4U8",
-	"RVHPd5cOuSKKYAmR2ZJLiwvTXnlVi3DbkJsrGAjH3D5Ab5qqcHkEWRZeJfAM9n/GjIyu8EI9IRNx5U5D",
-	"90shNZ9zpkJvT3mSMIFaO6TmFHKtWAHuKRQm+IYYw8q7+4O52TSG7u7VZ5j2XHohCxot1GwC5g8EzDMp",
-	"dEFjTRb8xmIJQcuoSgByBdVEWNb9UWhXZqLICpDFm5VdmJ/dGBtT66BCmyUuiutcI+Zl1FX5VUimP3wU",
-	"H8XropAFmhsWEpAgMrMif7t884r849nzH7//gVzQQnOaEZaYPTVP//fV+XvyjhULRiAwyNRHAb/48ek/",
-	"Xnx/jB558IkbowplaMboDVM/kJfk4vzqGpaFaalUkLOErXJppruZ/sI2Jx+FOcy62Fg8Cgc6T5Zsg+WW",
-	"uoIasr5EI6KVuYfBhPqBnLqUw48C2i7AvI3d9fcXh0fEHELXMKEiGtrQLvp9QrhQmgq75Ms3rz6Kp0+f",
-	"/gOLzF798FFUZurx5JoLG7e7YYWyaP0uSZfmfHI8efrD4Q9PJyiYgaUPaM4PZgxT5heI6GAOFnDrWTI5",
-	"nvyT6Z8YGCwFU7kU9n54cnhow6vaptHQPM8smx/82wbW8C7e2UjVvB94OuA3NBPEE7VVSuV7azXNA4cI",
-	"b96sytWKFpvJcQXJqBxgxw1D+ENQ0TrlAe5oA/KGxeYxL6x27qDCKArt31t44I4bOKwsxowUQHH97O2u",
-	"CbmwaBUrKQUD3KwCi2vuuNHXkGarZQX2UkDluVHItc1nhM2MJrlUnp275GLhti6nBV0xiFwe/8s/nfqR",
-	"g8ZR/oUZI2HnL/DqmXz+hMKYKf2TxMa3e+FwWAbWw3xuC3xdlOzzPZ4tG84KnS7bthLz0O5I74vSwW91",
-	"z4hiqGr5Kf0yXgq5zliysEVDf3mC1/VPXy69X+KlByQ/wdJwOOFCYmeBNgfoYhNmgOtic8rUUsu8Kyaf",
-	"hVQvcyGIPazjKpVrBCyv9DS8GlARBweCg8p1/Y1wss5is4WbtgSbFU69yumisQ3uUld9d8Wr6qGHuC/c",
-	"aENui9c3rNhUmsmWj8OcX5tcaJsF7uMCMUqr2w9rKFv3idGGCkaTTi/o4G3yMkmq1f7lxct7tq5JN0TA",
-	"HO1t6Hc0YT72aPQa3YdsSZJGEiihGhSyJCmYqirXbSa501c6x+xgzjECtJMhAGumwxQ+XFGABDOcFjVQ",
-	"zqzPgZvHfitZsXEFZcc1yk+TPFFjqzv9BjtG9GPgThlrpqdKF4yu2qxSBb5mXNDCB+Pw5XMnoNtR4A60",
-	"WZ8/f/b8+xM0XWSygbCPVmS2Aefw0SF591PVBc/Dt3/w5DNeehlDV8iWYgzldHeQZkN45Gz+DtJtx7LT",
-	"Pek1IcJWWo31dqeMuiz/17Yi1vda+9gBPGNfe1erErrT1VwB96Mhu3XMoz8UE5jb9HydcP1IqTlEOKxY",
-	"sWBTWNt/jSOqWzQmdj+wpvzYOQpTCRscFRIVBwWbF0yl4avuEh+4E4/d5+Fu6zKexJIO+iTqm5hBU2VI",
-	"xBAzsNmwoBpAA2vrVQRopHW62Yf8V0tMIUSFBKPn1SRB+XWkqmP6Cx9e6utanTWqQkJSlmWS/A28lRRh",
-	"br6PKhxVrNKkttPjgkIaMv0oktKGkBCU9/uIFEwxTf4Gu8CM5o72CwBjfw8urRmjmvzNGjYfRQrZBCz5",
-	"/gfSaLmJA6Mv+Ccpl1UVv6rzRDGeCmgdJyj13lKlp7C06dkp1FVBN8Xoo6jaliMStHM5ow6H7syOSfTa",
-	"BTZ36mfVlCBvNePmzSlVAd3MdXj0KDOdzNZDX+AJezZbAVG/t7X6SUDZ8zRcHXDENPtdI0t5lTGP6tXp",
-	"Egk/Q+JWqK1M7MMfgAJLGX4AG7iYAmnd9edORAUb6WRVF6DWFrbWVX8pHPyownMENnaVtuY0/NBhnF8Y",
-	"yx+zXv/l6d7Nin+/HDf7DPkXjrjrGmGf78PlbIjuNPFGKXQdi50B7ggA4WE9fUBLr9k1dVlWvW6bn+un",
-	"BvGbzSc9Qbj5FqRAhTTp4zuXVTdYpkTBCHtCNyoiPw4f2+butYZG6fjiyY4igE8P4cyqaXA+9+b4+pmy",
-	"7lUOfEjFBjAcpcND3qcT6zvnv5JzQCbfapRuZDHk+Hi478DlvPhVvItSn4nXtir2L+7dgmWci1NHs0Ei",
-	"rJ82r2zt6d3p+Y4uWSVXjOJni5GjViK2TaNtEJIrLdEFHpQh9pEdAuRcZBurl1VV6lDJAclChw7EQbA1",
-	"U6GjXHV6qwlSbcthdEs9aGuMjK+49g/x9DCqhceRBUvrKSF6FB4IR56QjYIU2QOHtQzQqEHMbU9nxkVb",
-	"k9q2+mjyFh65pxiXq3t5YMMd1xQgA+xJBGWDzeZKjeyrffh6aAJ5HgXNcECr0xSMnVShImOlsnybXAdV",
-	"XWCPHHdU+6sHQUcxyNFDxkBR+dtT0BuyOCHy12SJFaMighogl7jZ4ASLdRqMTLy1WNd/+TAVArV+iUEA",
-	"qwgItkb4+zZ1dzrxT+HzW9L5mwN/7+7WCzD5sf9AhbIW1V58zKTc4cV/hOS8Xw++WfA3732f976FtIT5",
-	"pz5RcQCZqlNXzea/GF6ZZ05tEeR98NjdLpCvWHK4PBiNmITY+sJ1q2rCNvpI78BR/UR/J2/u9Zp4dLmS",
-	"XGmz5m8SZUvfwPgyMJTERtC2Yxs0AXaIk14Oyy3icMDmkGVxzVa5bTH3VXCZWfMXm59iVVNklbmxTB11",
-	"fcxRMKVt5W3IkQAPPF4h9JVKhOsmmSGb3l0zXbXVQ3cLCdlviLqOel+JWHhPV85z8KUJBTRwjLnqsECx",
-	"9R/wDFwdNpEhZM0eQJ3i1JW++1nmyjxzfsOKb5LiEUmK85yJZhqIX03Fruk+ylf3R5ju9IZ9bTrEe7a+",
-	"ri/WL1Bk2HA6MIcNmsuyYNDYuodbbiy+W7AejisNGHD3wyfn87liesiTbyFENeDB97QooKRh55OA8PbT",
-	"IO4EFNdhj/5aLJjQp3Sjhjz9MzXWU0De9fMBkGU/Qe9mAxjPvbKioqcgCN0n78wzf3kvOKzi8ZWBwZV0",
-	"d1KfStv8HoHaMbcEyR6IfpgnDgoA9uyLXcbp+dwywH1R5Sx58Po8WFiQLq5jvlXlVzZBCjfr7rSqcn+a",
-	"aCSYfYr4COBLyI1wX9ONbQwCqZ3oxQyGNo1OuEvqn7tn7nF3qzEC0eGC8gwj6tD73RU+pyy7YWp7vfZb",
-	"wDHfU1TfwokWshQ2LZfY6bqNXIup+aTfKDtfi1ven49Pg3Jr+SIVqCvIKAvReGCM8PbU/hYm3LslhSQh",
-	"lCh6wxJL2Sgs9O5Au/vc5lM25wEF4doB9VKBBRSJeRaQePYlBpu7R6ha7gqrPs4TcL+RVbvmb8HVvuBq",
-	"8xD6xetBLPM+O0Pmm3vmrj06rP5q15/Z3RaVIudz5DpIsN3R0EdNsP0rST8Bzuk3GeANhzYvkpU0Jmjl",
-	"zQ5y2E5LBfnrUq7VNxfVl+qi6ioi2JigYhpAQO7hkgtESL7/uhYz0Nh6lgqhD8pYIltmhNjXewH3qnCt",
-	"IZvWVj4YjTFtfmGbYmI6tpmBdTyYSZC5LAtA5W1uOrY76DN+L7Bt05dg+9qlPBLT97rCIdx/ijR1b26G",
-	"DJDYA+Eubk32L8gI3qKQpksmiCz3AtaHuQT27bLUiHsI0CboqGo24WRZ5sDNVztst0dJt/s13XDJj8py",
-	"2+KceG/lcJUphm/fynSNmiis3oO/UxnDzfwWLvzSw4V0wURCHXBw7m5GxzEZjVlvBfYFPrEvhWy7i2i4",
-	"uQcVm6qC3QeCLmzHpX50bAsoEAeB+oeofrhLtvpNQuXVXmiD723iRAupq5ARICBKpUmpWAeNDXCPe1JP",
-	"MypeY4u/v7g6dwEL/WLDvGZ57dguMJkFWWgD3AfivoYD8t76hgv3xF+fG3AlgzOM/4osAR4YCyWhWVIx",
-	"xqzUFi8bgQ3ILOMiwcZeDvCjWHX54iAvmNMGAvyBDzTY5MuinVtYCEPFtsIExapqKKM03vN7c4jMGXEk",
-	"cW04wNcmEtTqsBtmTzYAkGQ7s7i9kivEvWCN4BJmI7qK7ajqeMk1NM4zRgi2hKUCsxgBTorHKdFMWQwt",
-	"LcksoytmQU2E1JG9suruj+tGLx5qf/1RJJIpH/7US7X8P3Y598Rup43w2gMbC4yKAFCUa++/YnCr7Yu5",
-	"GtSGN1uPEfS9c7hLit4AVzUYqqA8O/gjLvPPvdDJZe43E7ot/Dfkb08On7yYHh1Nn/z4fQTtH1w7PPzm",
-	"w7O/m8+x52z19PeQH0NtOyZAvbAgURb0AttpDoKFenYrsNdv1srj8BzbTB4uIPstLisscMOrDc5lfaA9",
-	"lww6NT2orvPnqR0aHsHkp72gcIA7qurmWAoE5AEsnLVdck2HnFG9U7O4xMfuR9Djy1+lkj88ZgqObVcZ",
-	"zI4rMwbYV9CiCa9JV0ck2O8a9Dy1l7SoDV7AlCBhrJ6RyB6tAud+8MeaZsvee+CS3dzGW3QPkvXPl1Uv",
-	"yaLkCUuI2TXnGEBDTWmWK0IJtKg2JpuSLbW9YIStcr2x/fubO+m5+Mz7e2++3vaO5seAEuc/nW+44Cq9",
-	"JV0fnW2Iq2HJZeMwfpENQt5LbZkJ+lLTbAmvX2C+ODYQxKbB1SFXjBYYSQjB5RYbEE/Qq1TKpcVbsz09",
-	"Z2zBhYBGHXMC6FlcYJdHFcGyVAT5vNFHgT7oyPm2jLDD9mRyDviRKiIxVWj2JJzGBdc8VoQqnrATKyG5",
-	"+Ch+K6XGniErWiyxvy8p5PoEgElVaj3hUDKDbZ3BDtHY9TKpE2J+ILYH60fhPGtVJrYsGhgCTvewv6za",
-	"jOZM+CyYK9xS/yHewmz7bQym6WPRXx+JRoh0BVRH4I7IcmQXtw2Z/GDOs3bjsC2cvzmKa/Mya8WmFv9a",
-	"uM6lhWNqWcCX1HB31IjjATo09gqGgzhjtFB1k5YfyEuC06jBgKlaVr3k2ycigM+MDPYGV/MgbHafiiyu",
-	"470Mx9Es3e6NbajrLAh0gdKpdoajK9wemD9+xxLubt9jWzaykETLSihpKQNgk4h45wWCtM08uy0xv6Wt",
-	"3wtUgOWc7xQxIwAg/JpuThpIAeBOBHnSIu+OIP89owQ8yij/CKiAr6kNijn0NacFhNaAJN+vDHjiW5Jv",
-	"X5KvBazAHusgrdrFxC5q0A+GW+GRfll4uJcoyne68RtghnHKc7R5bHcUtS9Y3DqC0+PKcY8MAsP9KnFw",
-	"HwrNvAlf24BLtmGfml5a7+qAcOWeuUdOr8YItqe0M42cuQzpz7hCiBSmbAOerX31DsWILHZHj1OpXCt4",
-	"a5T3qE1Iw8aujWPyB1R03Bz/lITGAe6qfSYzSqmYP4dRMa3IjMZLpxW7sepTgmXk/XBaKcvmX0Du+pcN",
-	"k1XmDikLyLVN4aF29y1p/a1q+57AnYGafnRnwHuwnf4ZL4ahPT9GAn+zef9EmzcsLYYYvPfJTd/M3b+S",
-	"uQtyKlzO2mKsoeitj5i9vnKfLFDbh9+KzTKNJqohndHeVjUjaLoYqoyYSX9TRR4P1TFOB/qGVIwIpjRL",
-	"SCnAXNWR7SmeZbYNK3RdHVBt9/jIfL8KyTVdfENI6dNJNF1g/SZkRGNgh0OxkgOMJ7HMZFl4pArSpUdr",
-	"MV/fI8c9OiBHViz+hKqAx85rb5luSyrOFGZhGuZD0eV4jQulGU18zLarEPSaLr5VgX7xedWOf1ByyQLS",
-	"q7duxwb39McPXtFclwW7lg+fZn0/aNNmIY8ziOA6ojbxHYA6Q/XT29HoYRXUB43KbPUhc12aodwLErSe",
-	"HgLWSx/84K139V5LBSou7uZWARP9iXfZ6xojH3uFQ64qTGqH4v34+PeeNW+ZyLGq90OdH0MQMucsS9RJ",
-	"E4EiCvVhqyXVAa262PdFcuChNzxj+8mqc83xv1OQclkXw1Fi0+x9iXUWM2BwJuVt8nUf4BqUsWZ6qnTB",
-	"6KrNf1Uf6hkXFFa+vYDHdhUiYxAK1DxB8S2TDeEKwgyzjd7Ndgd/pFSlO+7Mu/Kfp4TDjDqCnW7DTY/k",
-	"frU+GEMjSIDsu0JfVoR5TFs97n6+4wnryirLx3sBF4F3YZozHpqcx0ZrV7blCKRqIKQEyxRzn9IblnhP",
-	"UkxFzLI+o8B8f5/39b694Q91LE5ZzBOomjebbJR57d9hucqdXArB6uIT33bZw/M8XoZ2lolkuqtU9bVI",
-	"qjLVbxvb6XooiCwSEGbWIoVyR+9up1Qk87JHVFzwePl4WfgekE94vBzn4HwwixgPDRYmycSWKGhDcd5q",
-	"fuho6qM3FxB07vExnuETj81ittMK+YBnLJNiAfcl13spGoaT850iqpxpqpbKhaoYKVgMpY+2iNgKK99u",
-	"LxnLw0frF8byb7eDvzRe26xtDiRVmm6ILfxTJwCHA71rSJ36SEQT66BBg91ZJ1+TeBvZVfrB7i2J8Tgt",
-	"bZO0qC55wCLSV2VuxB36v10oBc4oiEHMFIGafj7LbIJ0lxlkqTMpl73I5/aRP0MADsLCvmQrbnbBTXQA",
-	"MOLrBuZBYX+uoi2E7H2FL9Y8y8iMxRIB8WglSauRvaTJaan6cPHM19+kpT/0WF9DWBhPlOaZXwHIMyr6",
-	"sSi/Km0vo+IRisMrpsk6ZRj7sHXsCBbWa5TWB6wnE8488jWRGFf8OFX6l0lSS0XUL4063/ho3UQGaZFa",
-	"5kz00dl8/01ehkxk4hw4idEe0F+WOQBP7Nu61dy3tfn97gn0TXxdh+xWuF4Pe0faKzLCxBxz2miWGUYA",
-	"sBwRiErgjwaYEY/ZI3U/hsS1fKymRIjC6DlfAGQhgBNpFiD6sIzybwI2EFlqe6RmQUGqylX/Lperb5u8",
-	"W+tfSCL9W6yWvMcFdbXk31xQ3u2lTorIOC6LAkrCoc2Mb48zGvf6FK7ggb2kSbwEoYU+D/inbdnMV6yq",
-	"+EawqxqMPpA7kZRsMg6Yd2sqgjCl+cpMYtzIKy5KzdT26HxVrizg1WFkHrIfdFtK3KurGanlrbJVBGh9",
-	"UiWnIAhelZmWAnSg2FfTiULKlUOQR83UDFAKzTNsS1siJ+AniCmISHgzZq48LMf382ye8R4V9sp8/TVp",
-	"sLDgx6jOmNvUxSAspGNFZS0lyaRY2B4UEBNqdHBXKS1YFadwZ9XLDtDhPcgN13TxNfHCNV0sHq/DwJCq",
-	"9hXgXy03QSn6ALd/FV9CJrhZxSW+9xHCcewZ5tsstgnzjSGvLaBvqxIs+A0DQPaaH2zbV/OfXtBof2mJ",
-	"J3XLYhDfDujYjPLevOcb1P/gkpQo2HULejMo8mtujVyVyrW5/TfSdq5/8nfMkA8oYvBzPzClUcEqnexJ",
-	"Qx87HK6PPUjRzLlgztBUKc9z28xW+U/AQaOXf89haLQkecgjcZ96LSypR3K5BjEnmP5Wl13wOMWGZ8S1",
-	"tdlLhkWTWASQexHvNSJakgKQ1MwtB+H/AsoQvgOjAgqDa+KuGes1vj6Y7wc1RLFMBC1QnIq1YlToE9s8",
-	"uNLzubJp9IFzJedjLKv7JDqsPmTLMHNXGPHQQuyqehnPbf+yZpvTO1Mddtflcrih2tQ8MJdYkKSGV3+m",
-	"6lr+0zz11RLWrF701hA1qRpDc4kZw3bUYCMwCgU1d4/5S8WMJapILBXUlShI5MgY+qXmdScqbIo3JxRJ",
-	"EVNhprRkue5BSgSOSGVZhLH33tLNz/DAV8sNbylPcAtCfTELmUtFM7Wf5Djb7dDslpES2EXM5ZqCJYpb",
-	"6xwiHvqGOl1cMQ0rOf8CYC/dQr7YBohGCoFLAl2RslgaGsNpbXXDBDB9Iyjsh+bwGSbZCrLCWc/YDRYv",
-	"+M+6+fbrvtNhCzI/gfd/1kNnvN5Sd8gjomTd7GReZpmxVs3vOaRqQi8dyNkEwd8n89P+5AaafDBP3M+h",
-	"hVc/8Ik1Y14iKoSXpDc0K1mdggx/Vm2q9gVcjM5s60uE4VD1hm4aGcVeGlV2SoNaIET7/Icsy6ykvXeQ",
-	"15H7Dq+/0ugXHUDyZ90uJWeuHfTesp9d309qfTtQOymI4osUunlCZhh1jiD0BgLCDdFrJvSGKBZLkVhl",
-	"QLHixu12WWST48nB5POnz/8vAAD//w==",
+	"7L1rd9s2tjf+VbD0/6/V6Tp0befWGftVmsvUp0nsx3FP1nkmeQGRkIgRBbAEaFXTle/+LOwNgKQIUJQt",
+	"u26SeTGNJYq47I2Nff3tPyapXJZSMKHV5OSPSc5oxir456srOjf/zZhKK15qLsXkZHKVM1Kxa664FETO",
+	"iDZ/y1VCfqulZtkkmag0Z0tqfqnXJZucTJSuuJhPPn/+nExKWtEl03aIf1ayLn9a90eBLxThgpQFTZkb",
+	"6Jqz1XeKyJU4JXolD6brA72SpKSVVmS6JnxZykpToQkVGamrORN6kky4eeVvNavWk2Qi6NJMam5G6MyW",
+	"iXo5OfnXJKvZJJmUBRXmPxWXFdfmhwVX5mUqZ8Vskkw0nZvvWaWkeVBpqms1SSapFCkTuqKwlGTClOZL",
+	"qs07mylPPiW93UkmP9NrFt7xJa0WZhOoIFSoFauIlrAjii4Z+a02g0hBdE41fJwWnAlNcqpOySpnFcOH",
+	"WXXNKlKxJVtOWaXweSlYYkho/1SarllGqPmTrcnK/JhWjAipiTIvpXPKRWRXc7OC9qYu6e9vmJjrfHLy",
+	"5Ci05rPMPAbvKqnOm1dxw0sV+63mFcsmJ7qqWeTFx0eRN7NlKTUT6foXFuCx56RiulqTWmRmP91mLtia",
+	"cGW32WyEyGDtKa0qzjIi640twCPTTLw17oEZODLrR2bWSy78KoJrmL2lOs3DTGEOKNJsRRWpGM1OyYrr",
+	"3MyQIx9YZuGKPHn09wS+NTwki8yQnTw5fhRdxewAhx6afn/Cb/iSa0/RDe4o4Mv2CzM2o3Wh3W7Q3/nS",
+	"HMLjI7s5+GczEheazVkFQ72jVSVXIbrOeKFZZVj4v9+fv8MtYtesWhs2J8taabJkTJsHVqwoIrws8P0x",
+	"pnv2+O9PQjtwPpsppvvTuoQTJknB6DUzXJSQVNZCG5Yyp5IWBQGhpCLzkfji4PZtbt6Y/TuvMlaFhO8v",
+	"bD0keok0P0xA6rLMiN1ULpdUnRAnLBNygEI0uIwK+WyXo/wrSPKXdK1irFU3T2y8Grfg2fb9+MBFFuIn",
+	"c9RW8B2hJM2pmDNzoJY0Y4SLUyM/JEiJimWSzKXZEXw+drZwpIOzbKdt+GzEoSqlUAy24QVMBcRnKoU2",
+	"V93JHxNalgVP4fI5/Le5mk7+aI3x/1dsNjmZ/H+Hza1/iN+qQ/u+K5lJHK2/DVoemLXOtBWYuBuTJKQ2",
+	"hIayjx3CMzDGRSWnBVsOLKLEJ/5rt8W49wYW8sGIA67IqpJinuD1mAABVyBLZV1kZMpIxee5nnxOJv/D",
+	"2WpvuwwvC8wKxAMXTgSYB+xPzBufizSXVVtLMV9mdcFA41iWBYP39NWKZPJca5rmSzvzspIlqzRHHsqp",
+	"Clwu739+fvDo6TNz9DkoVpqZY9V7M7LzH/0vSp7qugroMmfmHhVmd1UOWhydgk6BOoqQuhlmKmXBqDCv",
+	"U/w/gXf9ZKc1k9WSajzMz55M+mfbfRJUrFjGKTHfN0uFuU1CcqhRR/6Fi09wB+2zdqYNEeT03ywFHvrJ",
+	"3DO97efiPTBZ4A6zEocDUyjzFLCoZkWhDGHMnFRwtwqqWRVarVSMlLUmcjZLUN+RUjClyYxXSieEarKU",
+	"SpNHR0dGcmm2VNu4+dIS3M6CVhVd+zm8MNdbiz9aBFnWGiXXBuPJJdM5F3OSGlVsyahY5bxgeDqpodBM",
+	"VvZCF1lw+YL9riNC3Fyxmi+ZWekq52lOqFGGOSiA5nfmJguzuiyZiO2pVcG4hsl5FR332OzEnWyxmdHA",
+	"Dpe0VqEtPgPZRwl83xgMaMeQ1CwouK2/1ZzpX4XmxejNhZ+QXNaVImZj7JhMZIan8RluprP1rMHut5fs",
+	"uLzDaY6t/OITf8DCR1LxDMQCzTJulkKLi9bxnNFCsd7lYTRowbjOjVqtyVwy5Wwx5MjuCYe7MqQ6i7oo",
+	"6LRgzrLpcdyUzSSK0B1/+jm0Vi4EcsOGAMqC8nvBRda+bDqm76fxN8EGGcGks3IThgiR5QUtmMho1Z8s",
+	"zbKKKRWQlniJmNNnrBpgahAgs0ouCTX2AAsdaloUL+n6ii6YCh0UZYwGoUHcrnJZMJLRtSKaLtCctpwN",
+	"+jGv4Mvg0aFqETqJH3Im4NKx6wIrrqDK2CUL4F5/s2VUswNzuIKrUAvzr2b3W0OnjY4YGHxlNaGFMGp9",
+	"Y0TSZj+FsZtGTyWVhayrrYomPvU5meD+9mf3szHTqFiD4wFmlxBG0xwFDPgljKQ2YsQQYs1oRahRLoO3",
+	"P5A/KLQMLzoDxzxlTrRnnNACI+elYDN9XuuBhVhOSkG5FFKDghmbcFyvarTlgE5rCAhKrVGnDGttcNSp",
+	"VXAtnQlKGKI0FVnw0rPDqYHxzFLgZVSZAfFdCaHgKmIiZUC39l3XG2XzYnPexfCRNKZDy9m4VfkLiSA/",
+	"gpdGlnG7IsHzZ0Pg1p74gzckxC6c92bwitkQc12pFDjUO54yx05dAzNsafdXgiZeTxjHqQS8AUbxkq7h",
+	"iJ2So0bDB/XOsI6TTaM0eGVt/wgbZlKgv6HFeZMTc1FuUy1avABjfIruAVrGSKDz2eTkX8P7j3Z0srlv",
+	"qd/P7ba4PYMwje32Ls52Y3l2uP6qPsG6eNmn7IyzIus7xJWmlW4c41YlaPnH0SFesZJRUNBQurXc395X",
+	"7nRupwZEveefkp1k4NoI8gq8M0KSa1rUwVtKlVQEmQl+qxVZySpTKMsSc8f8evX64PgZSWXGSC04SIRR",
+	"uvv7Ek/spojDqQWvpFldFDh1UJLNTEJrsH7e8Du87AV/r86ZYnZNTZBGet1/DS5/O1T4zCQT+21Q84c3",
+	"89bFYm7PhLDfaaqL9VblHvnNDeE2x5GpWWr4ZEqesh0FbOqsJu8d/If5X8tBeBwSQeBB3v1nSyl03vnZ",
+	"8aNRv3lJA77Zg2PD3WhYKm10zknL9fv4uPXmg+Cr7WSG3tp+49MxL7QzdfLi7fkkmVz9OkkmH16Zf/08",
+	"SSavLyfJ5P1z83+/Bo+1OVftl7x8fvbmf+EVr36Bf7w9f3f1M/zrf189v3zzv5G3WAN1S6QimawYW2TO",
+	"oezO8q1WsKS/n+GLftw88Rscj5xk1xxka3/DuxktpQLPdmFFaVEb/VSmeQVHhVEjOwvgBqXxMpyyqloH",
+	"Z/qSzXjQHMzMF1zba31Isr1snhxSWJu7OPDltfWrDo1zvhLWYxr0vrUm3BostKUvO0vbQVpgMGnbPF/D",
+	"U+9kBpc2BpfD6gpEWuWMUHT1kpxeg6hP5XIpRcf4Msasi1NvZWiMq4SDOapOc6Ohu9sa/GkuRuOYf+sI",
+	"DYMfH/XvNJXTkJM1lUW9FOAAasLfnVWaDRmzwLoTBOrbWcJYgVzZsD8BXTAypM4rxrYbC5b0IXZ6ZSyD",
+	"c2El3y6XT8u90VtiRoNx6oyuiWx5zHJalkwE9YIaLdQxqn5HTXSzwjfgTELrfo3xxr41QG0UJK45DM/A",
+	"3f72TcGxeVGoQAxDVvw/kcELSbNtR/eNeWZzOu6l9hWR6bgjv5sP8VyA04EWRUKoWCfGKkrQQ6qZ0ifg",
+	"sWJFhuqbUUhl2cSnrLcZ7dKe5di5zsYLrPbRbrOLP91UrO/q1Zm50oJcr5ndlqxGgwAdelqaA+Fk2sWP",
+	"L81DBxePPoyRIu7OD7mJrN2z9R3gHRolMbmoNYuMJ6TebSdlOWpQbQMg3QePws/KUa8cr1aB8t5Vqna4",
+	"Vx6FOKTnlUgmvx/M5YH98N9Kih8u6eotU4qizfyaC65yll0yp2LsIKAzlvIs5DL1vjyIgivMjLJPExAV",
+	"AUW+YYD+ywopbP6OlnLRBIcoMcrp9uvJzbQZJiimZC2ymLVLiWK0SnMyM081xu8pAesL/K8RA7inJTEV",
+	"d7IqF0uG5zbCvmCDuhQzsOCDrlfx2o1xK9ubi3dS7+E9QgYJ+5woXTGd5s6vDM8RWsEG65wtb7R6yMUJ",
+	"eEQxggDfjnnvrVasuUZH+i3essHC+MoQ2/6TX2PEtctnhb0s/BQ2Dm/Nwm7jrMa7BDMejfZtc1mm8hrc",
+	"/la5UoTRquDgm+prE7HIOsP4LlxZOATX1tc/ZWZsIvu5DgIdVYwGxxq8OrT1RG73P27ut/mweXkCGxba",
+	"/k3al5W8DgnFd9ahm0qlFSmYCofAVPfWjeiAzrjFsQYcsv909tWmY2fJ1GVY3l1ZoQ0Re3RSkpwqo1wY",
+	"okHyLFdG1T718V0w1YSsXKJeNzJmXc5jzsKVYfMstK/eF7UhRYrCyQ8wAL9TMJmE0AI8d2YRLiF3EnFW",
+	"BSNrhlczuv7OxTYT72UMLa7HlS1du/9eN9OMrhO4wsyBQ/fXiHj3gpU6KOBaOc/mZE1rXmTKEIwKd1iN",
+	"pXxCSsorG6zFu62qBZGzjwLoOGVzLhSGDF3Wcy8B0whTzMDCjLDc3vn2HdymVFMYywx1cIwJwjbyZa1L",
+	"htkkkCBvfvhRBCJgvfykhis24+9aHihZYdoDzw6ma/Cmy7JgB1RkB3gVJROzDDTqs5odgJpsHfaCZf5v",
+	"m8h8IDGym1Jx4Hz75ggcOOXD/NtRD39pv3Ef2hdbKYKDusFYodjKXjo+G4NCrm1ORTarC3DYpNZ1o3mK",
+	"IW9N5xgT0vKAKpwHWx/IFcM40YG5QRunsPVh1KKZi5vBTEKWacHLEj5fUa6bj3WdmpcbMvlF1kLLOs1x",
+	"+Jwd2O2jFU6tFerg4sDGP6Q4cAUBtfCTN7M76JcGtGIhv9W00jayXovM/ffABrLwD7qCGeAfUx6Oh4w3",
+	"cQfUUevHX5jjwTWUUmhF3HyHZEMgbB2Ps6/s1cjN+WXfbSqChu3tsQMxQxQ1EwmmHsqoWg06OgrPJSYQ",
+	"cEzhZ4nL+jLqkYRAPIoAImfjlihn4QXyzCm4lqcTYhgkIcAcCdF0boQhssQoSQtesbG61qVchcSIketh",
+	"dQgDTKAHpYVULCOKmdlamzrn83zELDeubxvLa1wnqU3LgrWE7vGfwZFls1dCUfDBXB8hg7pG28M2RKmW",
+	"zytq4fd/n/JrXqDOAPmYvElDQep+p8h/pGCd7Wuyh0KD6XACkudle2qdQoDXtzmtRvHCJCSuIS3JlvA4",
+	"rd9K+MB94zT5iEMg5lbcIAWGjNw+gjrFNfnb5esX5OnTJ0/Jr2cvv5/s7HrEybltGWQbdT6zTLJhBuCH",
+	"vWU0WtGoY9Ww5zY7Bq8K+/rglLnSsgpMFQP04+d0QZVusgMGJ+VeHZyPrKuLSpZS0WJ0WiCE/iP+aSwt",
+	"IqqQeivJubuno1NT57uGaSzJh+vNjHCqq8BZe482O2tCJUf/ODk6Ojh+dPL4KCHHj08eHx0c/wh/WHF4",
+	"SoxKC8m0itSqpkXX/Yg1TNtzNftshHMMbc2ZcCmr3cW7nOdxNkhZyblLpNySU4LPwSzTeAaAYKtWjvOM",
+	"z/TaObNGZznD+0OXmKqnmqrF+BNiE2+Gz4Z/a7O08IZfy+J6h8zZShZs+21dMCxrECmLmmi2srZgkFeB",
+	"lV8jjhVMILSUX1ipX9tMyB3O1U4VIltKmKKpaLvUWoTW9oby7Gd3srvzL62Q20Hqt0VjiCGjEUi4rSGe",
+	"S0ExaFUVOXfPrGKMoA0yvORm3gN+kDdUs+p8NmOBbOmorv+6kksi5MqWPll9nBKotAiqC/WItP9JcuvQ",
+	"Hw4TXeclVLzsnEsZdq5EajaCCuXWnTxF35GsCCwBisuowESrJpPm0Y9HT462Zf5UbpGh8Mnx1rC8Lft0",
+	"f/eZN0LK5w0hGyvg0dGjZwfHxwePnlwdm9uwe8CfjMsffcOuWVGEJOg0FpiA40KMfmCLxWhL9ol6ObXx",
+	"uroomNIxXxTDwhtjHqOhY2SqNWzhhk3IMZkyo0ObN4VG2F12DMmNmAvVsOOKrm1ASVecZYM+1L7cgZxB",
+	"bZMHGaaF+TrGlhDKIWHbJo0FVH/5Rop5hCJcQbwKvXDmuKztJbXh7JZitFPUjrftqm5LQjfHhvqJ5aMx",
+	"buM3XLBQ0lOJOXH90wjemGAOtmWS4K8qRjNr0w6rPPjY58YRFhhq8ybEcRM767YPzbqO3OixDQjckYX7",
+	"eBTdYBe3EQ1fGZ6DCiSQ0CrNefh4bDf4c5YuCh4SBSN+vGMyPSi5/YHOIaTElmUBWQu6GxICr9oot0+s",
+	"wISOHNRmhe40ZjR7L1z0eAYJKUzYOHjYT+aS0QZz++AhKBd21Wm7Um+/tSL+NKktcxkf+Xlvj2dIjwS/",
+	"cdAJY0katw0askO8RTNlHZmzSi47RKfEeqrHl+b5Yhhbdukc3A65wW967Hi/lde7mhl/Qp1kiwLbcU06",
+	"tuNGGWR38Tcq+WlJvy3y7R7LgW5+jAOXWH+vbNxiQ9eQ1QIVFvMP1Ee5IE3AemPjlKqX0WSdGrMwrIGD",
+	"j6I/loLPvwlwBIVBSkuacr0eCJe4esSq6+/FmBFqXuj/pZoUnCkyqysILUO1IqpSOL2KpQspWLZbGlEz",
+	"ET/CRgpJLHloKGXoLQ05mXatXApeZSGxE61RMjMRuybY0iy7afrZcSg9sVuR1KOAcwLWAl00vmiKsRLK",
+	"pOa5niTmqU8jJBKmdbh3WGAPhlHalBUgfJ1UtjHbjNlHKqa0BNIv5XULwszimTXRyyGEMgqgEi5EG4o3",
+	"2hSbnYWtH6W3hW+RFa1DFeMYXBMb/Yy8uHU6eMgveUy0JE+PujgLO/DC43CyKg8VPHKdE7tlJ0ZayYrI",
+	"Ogxl4vO4hs4Q3J8tf/vOe+2JvdVctc/BsVzaa3tPR6d31CHfSEbP+Vm2q3fn/ggfWEtwGYyGo5lTltJa",
+	"BXj/gupcYcjs2T+Ojr93QT7NlAZgiWkB9eiuFB/yoYsVRhLH11QXUgYxCM5nPsXFmvJq2wUUSmQOoWbZ",
+	"bBMny0qpFJ+Cg9FhCvh1CKldIm1Q5Ejn4RxUQ+ChVuQ8lqRnUwNGRybCsfWBgmTeEA5rkkP5VZA2Fy23",
+	"HKybAt4Yba5/YA7HqpfPKTUthuLORpMloo2F1KL6NasynoasUmHB9oyhMrMuUvQL3Z4ZNlVxt0/NfJAf",
+	"E3/k3Dr9IWinP+JWDmQovGXV3J7oXQSTwDh6AEHNQTYqjcvdzfSAFwfneQuTK1BAzKcFF3Ormpa1JlOW",
+	"Y3bHLeyzcePMrA6z6zhhB5BTz4xMfVGXNgeYGQ2dCf2dAuu4yZjG4nFqv77JNOwvw8SHlGNuVgmpqoQS",
+	"G4ckcnaTwVp+wz2ABBkeupI7clGI0bF2Z2fmHmDtbARMQUfdRe3400Bqz7jUl0itusOHic84lJxOd6k7",
+	"wGWHChjCLsJYTk/I4nIpNjij0BLeUWtW78AKu+CM9KK7wUmwVRsNajcj0GU4jHBz3BniSkg50CSlRWEs",
+	"HMWKmRc9XIHkmaqe3Bm1h27BkW1s5zHspGCPUp7HJz3slLHwjq1csGAndIc7c4d5f2FMtYQHNgs84CQl",
+	"NxDQY8+Iq5G/232yufLhA3JT4ACebv+FWdtZ2gUaGEGsQW/kMJRAZJ8vMKF7t21mS9ornTw+2iU55iiS",
+	"/jx2H3IbxLxJzk1kJ65aAYpdoBSiWbUZxcB8P5TRVuCw2qMV4IKIF1c3UtTu4rbyCFH71sJtdQlq4Rub",
+	"cjO1/H7dmnflMxzpHwypqL/+evbSeVuwXQLCm99kM7l6J0OzvEAkfi4IVJrBqQ1C9tprbncmDpdBvKXV",
+	"IgOo9pmvKn729OnjZ6FMvce2OHw/pg3vWjUu+0QqPKn2EX6jbS69AB66L9rqzp/gRAVks1tUwIcAEQFS",
+	"bWs6iXnKAmJ1bcNehTJ+5bj/phIUbaybbC2EGfYZpPHGTx9po+AIt+H8wiTNaUVTaEGzuejtJmq0Xtln",
+	"YQbOhrmydE51QrJKliXLEpudVTB7OJcSCu178U1oiRIEVgoX1Lacelvif7bZivONRXOmzl0I2JvZTSAJ",
+	"pSUa3M6kTCHxDuqA+Dw/wHSZkB1+fs0qB88Qj4aPzEhSQQfnNJJXYp5XIJiMwn7NlNMlpnx09ppFVA6N",
+	"WvHldvSIGS8KQkkK4E6B2LNRgQI+hCkXYSd8igXRgVQcWxQaRglH2EgVT2RbRyvQaeSrFeW6C0jc/pLr",
+	"nIvnHxhbjGBSuzs2lNCUt+LEmqG6720tC3ggyNcuxDmMPVxCXSpW9cpO3uTW+McOtWJBwAco7x2feIpX",
+	"YwhO19of44IdlBcv6nIbLO+oTCqthxO2Q/hXAShLfI3Zt5msUpaQ6doCbgOwyCRAW/ejV9cxkUxTtDFy",
+	"wKGViiFwLPzMaEwFo0oTiZGFQCouio3xWBjgOAiFYDYvwsGEWRqM7blMMHVreekPdcxAI1ydOtjophQR",
+	"9ACiNLdZyJBo7fz4QdS/SHzOHwq8WEatxQME9pfzn272bjMF88Vr/nvoarjKuQLcgBVVWCNszFLzA8N3",
+	"lMwKOt+oWuYeCTvAK3G0YYxSueNvhQvcHfbM+kugUzJvOa9N9qS5Mf2d51M5rBxx+x684hv/0R5cRBG/",
+	"J23AFgQjuSw2IqJS56iRRe7Cm+WH7upfivjWBxrdPJjM1TD84vMezuL4PFDYvFY66GDep2Wim2Q/ftWe",
+	"yN5Gtgp8+5qxDnIhZPyFOr0YuWT7lIFktk2FsEgcqx/7O+jAR/pu/h01gJiJUotMonkYIuAqX4exvSFy",
+	"ImzvBPOOEZAELXkLRUQObhxj7zZT0s/nU4QcwRrziLDz6iNU87gMvnBaZ6xM3ZWdBF1eHkcDMPTd+4kU",
+	"HaSMto5voVG2vjDHnp+YYK4csJgwFx+UC5ppYfWzHgFO18aeaapTcNeCG+2dOxEH+thaiaiwdk7z0c2d",
+	"WLvOwSL1MY/MtAzvdh7TOu6+r4WV2zZBdFBc427fRFrHAxqjXe7d1b/whzotGK02g2XHI72T8ZDIdk9f",
+	"NERygyyKC54ubpIxNCJSFTFlL6yHc4fhwkgOrfxbsFHN4bdZuLeLXkaxHszU1Q3m3rV1do5o74JsYbvm",
+	"ysr31vXF3QByZv4LCFKQW4SZ/zZC0yoW2m2/hgEyeoi6AxW/AUKEjYALqbTRd8J9ImcOejmg2eucCSw9",
+	"kMLdHy0gmqW8ZhnRMiEzfs12xYVAzOeAcbeU1zsm0wRfg2l4o+14eHpb7SNOzb17YLN3FxMZV5oGUSMu",
+	"jl8m5OKR+b/jD4mFNUwAh+7AYfF10M62IaXcZ1Z9xQpGFRtssGh2FTD6XKfuO87vTprNDpOwrnan3y61",
+	"V2IIGsS2bexUAa5dXuEYHOxILks7sty8fD/pK7Cm4F62Im0uzGDlZgFekiXLODS8yPk8D0YTWn2EQ1VL",
+	"WaRq48nxI1esy4pMEVpoaPqO0Cy7ZNindeWio2PAaezjl3I1Iv/8vaaaoXGraRi+wbf8ob6Vp7m8U91B",
+	"pm5F1jWdx/cEARCJnSTBls6RVHWfhxlKimJF5uoKsDXdJBxH1HUMGTOOVGZ7+m4J2GFfXhed8lCMdifD",
+	"3NjAI21I365q3wmHjIu6OaMVHo8M7tp9jR17ZtHO4+C8NTS4tbiLxqKB7P6Of7btM4uoSKxKWazb7BCg",
+	"3Lid6ealtrepGbq11sjeRfDMYob26BLFWDsMFy+Jewf6e3XH/Soc6GK0b8UldGTcAYEhb0fEOALy2oc3",
+	"isvbTluAldzyspb7oiJY4lgEfSWbcUF8ecvxHVloFqzGSnNejlf6oEteSOJDqsVtAlz/A80SiJyh99td",
+	"QnLWAuVULuCF3zboPKAGgThr45k7YVvWLu1oyua1CEXJukHhcNJVIJkqkup01uqcPyLTqX9ZmG++U4Rn",
+	"QYiKJhU4ji6LUAd+C8Dx6Trg4fZEXt24noZebu/VVS53ebvUEVaAorahnpYFm2lDQOyvR0VGltAGfsnM",
+	"AUR2OMWpKS7mRavvHy12gqjAX/kCuh5w0ai0q1DO1V5yqtpdaMfZjNCjKBjCXtJqEfYu4y4jLBirGN6Z",
+	"SkuZWThVt+FjsHuDWWAjGt+Oz/Pq5F9tz6/aOvbY6hE8/c1N7aDHu31A1aS9CYkVuJ7nWzQNy+3UAhf3",
+	"4P2tMz3cOysGmFJSrVklbNYwHq4gBN9OCgGW5fsphReCW3BRSVUGtTrI/n0ZblpBbI2YeQT9KnVYplId",
+	"dil7SLd+wBqRwFA71BKbacdD9mVr/i1IevMrCFaDWl9ShXfylCpmG0E0+TkARfxp4Kxs3/dW11g/oaTZ",
+	"wTgBdjfTb4EhEU7gvE1p/aPtHZFgqU54bCxFpLncGlx9jk917dgtJ8lmj5YVA96SKf40DbKQh80KQlu9",
+	"jMVMoIlwbyov6Rq7jdfVjKbmjER7vy+5CqqhL6HQoBH3yL1xxGzbw6APhMqhz67tt27T9CEVpn3o4Muq",
+	"Drfsq+pQ6upzQS4vf33zymyzB9TmwiKXCyl4SsHDHOxTr3m6iFjUA518bVsULkhZUC7IKzEvuMq3R1lr",
+	"uAscjifSOnGs51tBO9Zy0/PU+RTl55H9fTe9IWZCvtTX6ukdJQ49inTBCF7htzwzfpbDdoRLzY5gyKF3",
+	"TzNAD2BzLkC/7MCieF0Tk6RwjTK7SYimOVxN++Bnz1r4pEdBfFLLrBv1A6MiY0jSi4qF03533UVfThur",
+	"xpvx6918eBG6nEHfMgfmN3SEQ2naIW9dWhhxYnV3p7QjLACKto0bG5XTTAKqf9jQGIm1Gzmq8ULgy3B3",
+	"Br0FDphQ3fQrVTlYhoCMXNVhJ2AU+DBaHhUeCwB0CZ1TLsJttcL3gXOVVVQ00jw67XYeFw1BpsbnB5Yd",
+	"NWaqNNYEW5Z63QFiNpa7nM2CjtJIa6ucEfjKwXHLlQirfLpJff0u3IpiwI+XybHV5dhkzJkIkHhjlcQh",
+	"gW+LiJ2Cid1/rAaJXmyjtId0SOtF7/n81JugTXCEFLYqtbv6XSupeJ63B4rtZ/xkjJWdOr1CrggV0rUR",
+	"c5SB3lIdG/IoPBRfBmHtjCjCdFurwYPqDteA5R7Xa6nPqTPHPYO2MzxkD17kiqoZjO4V/gBidhjp2IWv",
+	"fC9jSmymPvZ5FeuuvzrBk2JDOH7bZK0Vzxi5aLL8A16dXToiCPnOPr8pqe380NMjJPb1olA+1WvVrV0S",
+	"FfQWo+Y8RmfahgSjIa7yRXXK9ig0I2AdHdbhQW251IQa/hrsTLf13rtJQ4jfas50RDVvEiWQdAnCAB0/",
+	"IRu7NmOrWIea0R0OXWevyFyUXDLIOAZXKBMEnzbD9xjqgxU2hnSYN/2dYfN5BB9yKFPRCgIvfTPZ6qLl",
+	"xru0ZSzbYFFAnNrmiF6seSERFqY2aDgQ9qSuRZXrWNX0qkqsnpwQo6qhc942+cEeP8B7q1Pf0MssD7gR",
+	"u9m3gCxCXZ0GkDbuFQn1ThKJB/IV7zgZPZ7fuBuMazSDMZ7IfB/Zje3aiVgN/vum6HVU3ld0L+8tWXMw",
+	"S/N9CwbubjEFbmI/Rno+Q5vmlmtlwUqU9nx01pfvVbPVtTYcTzLLnEuo79SS1KJgCsSXbUktmEXhefBA",
+	"X+H8xCuXpGmWybRqrRDsyNstMFpAjnV5ty8hTyabFKGOajBnyDjZtaH9uoxpnnF7DH5E/tbqdwLdv74/",
+	"BeRC2002gMwU9tz+J5i9b2YAZWSwYxDiazrnbOnxsqkQmP0YEheRjkBpLqWKIfE5L4TT3XRu3Q6uTdDK",
+	"5pytMQAJ5qSErG2snwRXwqlVDhTlGcSfW64Oa5lOhnKIPMxIC8TNAxlbJuuGmiY+bub9jC08Y9+DtRU8",
+	"cDUgLhWoi4QSsi+hF36shb7vmY8CNYn1y79d63W6YGIL5br+ow3HQphcwfpMWtQRJoE+M9g61KGaDrqi",
+	"gljlmVMg6VTWOiHsd5rqYrsa7KD33LA4T0cct0XhY6F1JA/EbMVACB4fSNogbZ3aUGfh4574AtHQpmRs",
+	"BmHpnbSQAVp4MkBVdJAMNNgB/Ew059rIwGtMQkHwS1ptr6myiovbf7cwN+AABQIpdSxYov1eLhm6ArzZ",
+	"5qq0t9ZmL2mac8H+71YpvMplu/47FsxvF7KPzKdAdtvagtC9OJlYDNz21Ie2cUvZTuemfDquBCaYmGQT",
+	"j6y2NCOtGS/p7+0hnx6FputSjEep4ka6376E/c9X6HEd2xT7gqaL/taoXFYBlfKtRFzaDIWMRu+lb49G",
+	"uqWQ7VrKsCR+RKAvxkpWi4Q8Ibm5GZTRZze8xh4QV0gYeyPMOhTrMSd4XMO+7tTgNw3EAzdySlY27z/W",
+	"su8Oev7dbR++4I6VNFT92KnFbVfXbiT/xFjT6VDmRUFOLAu+K8RmSSsdZCstyaOj7ccFfx+cjU8F93UA",
+	"jGXqgLomZ1wclJVMMb2kXV3bZI+GNLj3rsxnXBNXKEeJlyjHoyRBlyCG1qmSQg3oTUP50Oa1nWmF9u6K",
+	"zm8P4bCrn2SH0tmUVtUavPqNjSHRNBBMaZYRmzkWAiK6J+G92fpqUIhf0fl9wB3sAlQZmuP8XvOfjo/2",
+	"ngAV7i3SXypfMidENyqMPQ6T8kBMKobEFIYsvRla+CBKuA0/jRVKu+N7Bwe1cZXNcL6mab5kQYPhhp3v",
+	"nvt3hpPnfVlWAJq0lefZM7lFvGrgtqCnRmwtOMbRqdZMgIuLa0y+6YfUt+Gjhm4ih48Xrg4YWrZN6W9w",
+	"6sbCrobA+VGrwnQjzGLnS9Zygf14dfzs5Ojo+8k+UFr7W9jPnm4XyMSg2VpAVMYEb8DZRmVl5xSSlyOB",
+	"p8ip48IDIAYi8baJPGSIIzqGYDZh17oGNmYWLriKlFT8YlgxXEmBgHeuGD1dbLR8xHIE5z8dUXPRhRR+",
+	"AbB7twWfPSVSFM4FBfFx9IorowwFqzxkrSGnONzo1KcKIPoJLwpj+5i5+YwdYyNJwUaxw03QbMe9+Cbl",
+	"EimL+xd3W9YQkgElqpC6e8yfnBwdHV5cPT56+30P0qBBNJjcGWCuy/WPpaNiirqvbfKdEgj+dCxVOjUZ",
+	"m+Y13HwgErMaLwflYO5cudUBbNHt8ix2LfDYGXJxXMCGa2x7M2rflKyrdKCZhYeYCtOh12h6EcTivjw7",
+	"JeyaCX2CtxH1CQcgnkBro+TXs5fOdIeHb5EHCTNxT4cUJW9fR1rbjEFHtqbsFkQJ89TtanZ2BT3ewfL0",
+	"l6YPv/i4SSsO43tR1q2+k9aaawCBnc7XNdyd0rPN2JKZvJm19RfDuR+BZ9/oJEPKxNjiS9gCwCwBPU22",
+	"VICb49HfBF8+fv23ONrB2W9H8t4BTn6Qnzbf85Ba5EQ0h9CGPdrDhu0DSj98/ux1MQL9Y/RhvDk8fSO6",
+	"Nybb8kVCyq13Rjb684a/coQbc+x6IuJ+C3zao5vimF1J+UaGoqYRS2mwRWjEY3wmmvaj8AiYpGtbSZ7L",
+	"IiMAVpDsADkxdJu12ohHXdBXdSVCbpld219rmcmdLvRNjAN8k3tRaKq/ikxest9qtnuTLL+YkNqN17Bv",
+	"jgLPEkiggkzUnirqS4aOg87W3rzDaMNTtpYii2ia0CABbBJluUPlkcak05oXsfyDJa0Wbl0Y/YEsLfhF",
+	"OznZu3hskpwrqO+REBL6x4ct/2keD+lyAIgcNHyhke6JmRGkGjiAToTbhp+5FJRFsOAlWPH+DkK6YEtt",
+	"BsFujvfaSlYMw8RhNjEutWmMG0UW2uwxMAJUZjgpG3fL1j33aZ1JpnZBlHWVIq0mtA6xxvKy549PkVNw",
+	"ZlOC3TXB1vAWVjDMwm3hd6eFTBeY5DQDFRrbhUCYIpfY6bagS6O2TeXvQd+jGfGdjSb4HvOjWyzUZSqX",
+	"7W4LBxSQ5br9Fmwsutt2oZnCB1osOolelEPuj3kR/APOeLEO/9h2jegX+uzQDZktXlrzaffqv3XomIQr",
+	"Zd5J3UStbey+Fa53cfwx/sEinLbnek1bjF1sUpEz8OCAwezMcGfzZxtdw7ft0/siDHyzU7+LTvvoToiV",
+	"s1nIvgacPyylYUWptjsVdoyXjAvddNSGSADnhnjYPScfyHUnnlzDLLf+rnjqYi+PEZUre2b61Dp7f468",
+	"YuEVsTW6YxQL9nQTeYgkdwmGVkRYyG3Lg8jSoU11B3Q0hlcYLPtDBCEb0f6gb4Jd7j5OhJnDiwE88DrN",
+	"vSDgwsiFIIeAU2u8LPuZliUTEedQLuuQr/PMqgqQW2ceOfUigjbQklBIOB6k1UdeA/MYj2hmZH8Ix94j",
+	"qquCl61ERTJlUEWlfXM5lo0LMJlx3jbmSjBN1amJKvwKGcxbbFrnN9Dq8A6YbxRcQq6CmQ2QnQhEaqVP",
+	"+7C1sfzd5+aMQS+WMddJyegifpsA6pR97dQcEpyAeR8UuVo989Z8AcTc6dqOHb5a1TQSLOxsnt2kxIOn",
+	"udZCULPWBXTv+JMXsUrczkEyhLFkt5DRK7ulhu6NVMdDDvHQsSj6dg6W6+yZckfcEtRLD7e1XhVrhFNM",
+	"3sLO9pMClKojRci2+pg4v+UYtltuPXDahhRolkEKoC9duV15aC2yaGc+c8H7/gcIsWFYBTQXOUOBKOWo",
+	"QAnqxOFxeOaMToxkYUUvdgbFml43om73Whob9QsXjLoND1MdHNs9mkNNtxoQbFyTgpkdyitZz/MtZIq2",
+	"L7TR66H2GWDkL6lOc58vxvWY3EJAt7YLaUYK7kLOdgXOj6DdAkyFC0tioNHfpNQTt6mAGaxzadWqIPxF",
+	"yBYKFEU93V465IoooiVEZksuLS5Md+W+FuGmITdXMBCPuX2A9jS+cHkHssyDSuAZ7P+UGRntIUMDIRPx",
+	"3p2G/pdCaj7jTMXenvMsYwK1dkjNqeRKsQrcUyhM8A0phpW3twhzs2kN3d+rzzDtmQxCFrS6qNkEzB8I",
+	"mGdS6Iqmmsz5tcUSgq5RXgByBdVEWNb9UWhXZqLIEsDF25VdmJ/dGhtT66BCm2UuiutcI+Zl1FX5eTDT",
+	"Hz6Kj+JVVckKzQ2LCkgQnFmRv12+fkH+8eTpj9//QC5opTktCMvMnpqn//v9+TvyllVzRiAwyNRHAb/4",
+	"8fE/nn1/gh558IkbowplaMHoNVM/kOfk4vz9FSwL01KpIGcZW5bSTHd98Atbn34U5jDram3xKBzuPFmw",
+	"NZZbag81ZH2JRkQrcw+DCfUDeelSDj8K6LwA8zZ219+fHR0TcwhdzwRPNLShXfT7lHChNBV2yZevX3wU",
+	"jx8//gcWmb344aPwZurJ5IoLG7e7ZpWygP0uSZeWfHIyefzD0Q+PJyiYgaUPackPpwxT5ueI6GAOFnDr",
+	"WTY5mfyT6Z8YGCwVU6UU9n54dHRkw6vaptHQsiwsmx/+2wbW8C7e2kvVvB94OuI3NBPEE7VRShV6q5/m",
+	"oQOFN29W9XJJq/XkxKMyKgfYcc0QABFUtF55gDvagLxhsXnMC/3OHXqMotj+vYEHbrmB48pizEgRINfP",
+	"wQabkAuLVrGSUjDAzaqwuOaWG30FabZaerCXCirPjUKubT4jbGYyKaUK7NwlF3O3dSWt6JJB5PLkX+Hp",
+	"NI8cto7yL8wYCVt/gVfP5PMnFMZM6Z8k9r7dC4fDMrAe5nNX4OuqZp/v8GzZcFbsdNnOlZiHdkt6X9QO",
+	"fqt/RhRDVStM6efpQshVwbK5LRr6yxO8qX/6cun9HC89IPkplobDCRcSmwt0OUBX6zgDXFXrl0wttCz7",
+	"YvJJTPUyF4LYwzre53KFmOVeT8OrARVxcCA4sFzX4ggn6yw2W7hpS7BZ5dSrks5b2+AudTV0V7zwD93H",
+	"feFGG3NbvLpm1dprJhs+DnN+bXKh7Re4jwvEKK1uP6yhbN0nRhuqGM167aCjt8nzLPOr/cuLl3ds1ZBu",
+	"jIA53tvQb2nGQuzRaje6D9mSZa0kUEI1KGRZVjHlK9dtJrnTV3rH7HDGMQK0lSEAa6bHFCFcUYAEM5yW",
+	"tFDOrM+Bm8d+q1m1dgVlJw3KT5s8SWurey0He0b0Q+BOmWqmD5SuGF12WcUHvqZc0CoE4/Dlcyeg21Hg",
+	"DrRZnz598vT7UzRdZLaGsI9WZLoG5/DxEXn7k2+EF+DbP3j2GS+9gqErZEMxhnK6W0izMTxyNnsL6ba7",
+	"stMd6TUxwnqtxnq7c0Zdlv8rWxEbeq197BCesa+9rVUJDeoaroD70ZDdOubRH4oJzF16vsq4fqDUHCMc",
+	"lqyaswNY23/tRlS3aEzsvmdN+aFzFKYStjgqJioOKzarmMrjV90lPnArHrvLw93VZQKJJT30SdQ3MYPG",
+	"Z0ikEDOw2bCgGkAPa+tVBGikVb7eh/xXC0whRIUEo+d+kqD8OlI1Mf15CC/1VaPOGlUhIzkrCkn+Bt5K",
+	"ijA33yceRxWrNKlt9jinkIZMP4qstiEkBOX9PiEVU0yTv8EuMKO5o/0CwNjfg0tryqgmf7OGzUeRQzYB",
+	"y77/gbS6buLA6Av+ScqFr+JXTZ4oxlMBreMUpd4bqvQBLO3g7CXUVUFDxeSj8J3LEQnauZxRh0N3Zs8k",
+	"euUCm1v1Mz8lyFstuHlzTlVEN3NNHgPKTC+z9SgUeMK2zVZANO/trH4SUfYCPVdHHDHNftfIUkFlLKB6",
+	"9RpFws+QuB61lYl9+ANQYCnDD2ADVwdAWnf9uRPhYSOdrOoD1NrC1qbqL4eDn3g8R2BjV2lrTsMPPcb5",
+	"hbHyIev1X57u3a74D8txs8+Qf+GIu2oQ9vk+XM6G6E4Tb5VCN7HYKeCOABAe1tNHtPSGXXOXZTXotvm5",
+	"eWoUv9l80lOEm+9ACnikyRDfuay60TIliUbYM7pWCflx/Ng2d68zNErHZ4+2FAF8ug9nVkOD81kwxzfM",
+	"lE27cuBDKtaA4SgdHvI+nVjfOf+VnAEy+UavdCOLIccnwH2HLuclrOJd1PpMvLJVsX9x7xYs41y8dDQb",
+	"JcKGafPC1p7enp5v6YJ5uWIUP1uMnHQSsW0abYuQXGmJLvCoDLGPbBEg56JYW73MV6lDJQckCx05EAfB",
+	"VkzFjrLv9dYQxG/LUXJDPWhjjIIvuQ4P8fgoaYTHsQVLGyghehAeCEeemI2CFNkDh3UM0KRFzE1PZ8FF",
+	"V5PatPpo9gYeuaMYl6t7uWfDHdcUIQPsSQJlg+3mSq3sq334emgGeR4VLXBAq9NUjJ36UJGxUlm5Sa5D",
+	"Xxc4IMcd1f7qQdCdGOT4PmOgqPztKegNWZwQ+WuzxJJRkUANkEvcbHGCxTqNRibeWKzrv3yYCoFav8Qg",
+	"gFUEBFsh/H2Xulud+C/h8xvS+ZsDf+/u1gsw+bH/gEdZSxovPmZSbvHiP0By3q0H3yz4m/d+yHvfQVrC",
+	"/NOQqDiETNUDV80WvhhemGde2iLIu+Cx210gX7HkcHkwGjEJsfWF61bVhm0Mkd6Bo4aJ/lZe3+k18eBy",
+	"JbnSZs3fJMqGvoHxZWAoiY2gbcc2aALsECeDHFZaxOGIzSHr6ootS9ti7qvgMrPmLzY/xaqmyCozY5k6",
+	"6oaYo2JK28rbmCMBHni4QugrlQhXbTJDNr27Zvpqa4DuFhJy2BB1HfW+ErHwji6d5+BLEwpo4Bhz1WGB",
+	"Yus/4Bm4OmwiQ8yaPYQ6xQNX+h5mmffmmfNrVn2TFA9IUpyXTLTTQMJqKnZND1He3x9xutNr9rXpEO/Y",
+	"6qq5WL9AkWHD6cAcNmgu64pBY+sBbrm2+G7RejiuNGDA3Q2fnM9miukxT76BENWIB9/RqoKShq1PAsLb",
+	"T6O4E1Bcxz36azVnQr+kazXm6Z+psZ4i8m6YD4As+wl6txvABO6VJRUDBUHoPnlrnvnLe8FhFQ+vDAyu",
+	"pNuT+qW0ze8RqB1zS5DskeiHeeKwAmDPodhlmp/PLAPcFVXOsnuvz4OFReniOuZbVX5pE6Rws25PK5/7",
+	"00YjwexTxEcAX0JphPuKrm1jEEjtRC9mNLRpdMJtUv/cPXOHu+vHiESHK8oLjKhD73dX+Jyz4pqpzfXa",
+	"bwHHfE9RfQsnWsla2LRcYqfrNnIlDswnw0bZ+Urc8P58eBqUW8sXqUC9h4yyGI1HxghvTu1vYcK9W1JI",
+	"EkKJotcss5RN4kLvFrS7y21+yWY8oiBcOaBeKrCAIjPPAhLPvsRge/cIVYttYdWHeQLuNrJq1/wtuDoU",
+	"XG0fwrB4PUxlOWRnyHJ9x9y1R4fVX+36M7vboVLifI5cRwm2PRr6oAm2fyXpJ8A5/SYDguHQ9kWylMYE",
+	"9d7sKIdttVSQvy7lSn1zUX2pLqq+IoKNCTzTAALyAJdcIELy3de1mIF2rWfxCH1QxpLYMiPEvt4LuJfH",
+	"tYZsWlv5YDTGvP2FbYqJ6dhmBtbxYCZBZrKuAJW3venY7mDI+L3Atk1fgu1rl/JATN8rj0O4/xRp6t7c",
+	"DhkgsUfCXdyY7F+QEbxBIU0XTBBZ7wWsD3MJ7NtlrRH3EKBN0FHVbsLJisKBmy+32G4Pkm53a7rhkh+U",
+	"5bbBOeneyuG8KYZv38h0TdoorMGDv1UZw838Fi780sOFdM5ERh1wcOluRscxBU3ZYAX2BT6xL4Vss4to",
+	"vLkHFWtfwR4CQRe249IwOrYFFEijQP1jVD/cJVv9JqHyai+0wfe2caKF1D5kBAiIUmlSK9ZDYwPc44HU",
+	"04KKV9ji7y+uzl3AQr/YMK9ZXje2C0xmQRa6APeRuK/hgHKwvuHCPfHX5wZcyegM478iS4AHxkJJaJZ5",
+	"xpjW2uJlI7ABmRZcZNjYywF+VMs+XxyWFXPaQIQ/8IEWm3xZtHMLi2Go2FaYoFj5hjJK4z2/N4fIjBFH",
+	"EteGA3xtIkOtDrthDmQDAEk2M4u7K3mPuBesFVzCbERXsZ34jpdcQ+M8Y4RgS1gqMIsR4KR4mhPNlMXQ",
+	"0pJMC7pkFtRESJ3YK6vp/rhq9eKh9tcfRSaZCuFPPVeL/2OXc0fs9rIVXrtnY4FREQGKcu39lwxutX0x",
+	"V4va8GbrMYK+dw53SdFr4KoWQ1WUF4d/pHX5eRA6uS7DZkK/hf+a/O3R0aNnB8fHB49+/D6B9g+uHR5+",
+	"8+HJ383n2HPWP/095MdQ244JUC8sSJQFvcB2mqNgoZ7cCOz1m7XyMDzHNpOHC8h+S2uPBW54tcW5bAi0",
+	"55JBp6Z71XX+PLVDwyOY/LQXFA5wR/lujrVAQB7AwlnZJTd0KBnVWzWLS3zsbgQ9vvxFLvn9Y6bg2HaV",
+	"0ey4umCAfQUtmvCadHVEgv2uQc9Te0mLWuMFTAkSxuoZmRzQKnDuh3+saLEYvAcu2fVNvEV3IFn/fFn1",
+	"nMxrnrGMmF1zjgE01JRmpSKUQItqY7Ip2VHbK0bYstRr27+/vZOBi8+8f/DmG2zvaH4MKHHh0/maC67y",
+	"G9L1wdmGuBqWXbYO4xfZIOSd1JaZoC81LRbw+jnmi2MDQWwa7A+5YrTCSEIMLrdag3iCXqVSLizemu3p",
+	"OWVzLgQ06pgRQM/iArs8qgSWpRLI500+CvRBJ863ZYQdtieTM8CPVAlJqUKzJ+M0rbjmqSJU8YydWgnJ",
+	"xUfxWy019gxZ0mqB/X1JJVenAEyqcusJh5IZbOsMdojGrpdZkxDzA7E9WD8K51nzmdiyamEION3D/tK3",
+	"GS2ZCFkw73FLw4d4A7Ptt10wTR+K/vpANEKkK6A6AnckliP7uG3I5IczXnQbh23g/M1QXJuXWSs2t/jX",
+	"wnUurRxTywq+pIa7k1YcD9ChsVcwHMQpo5VqmrT8QJ4TnEYDBkzVwveS756ICD4zMthrXM29sNldKrK4",
+	"jncyHkezdLsztqGusyDQBUqnuhmOrnB7ZP74LUu4+32PbdnIXBItvVDSUkbAJhHxLggEaZt59ltifktb",
+	"vxOoAMs53yliRgBA+BVdn7aQAsCdCPKkQ94tQf47Rgl4kFH+HaACvqY2KObQN5wWEVojkny/MuCJb0m+",
+	"Q0m+FrACe6yDtOoWE7uowTAYrscj/bLwcC9RlG9147fADNOcl2jz2O4oal+wuE0EZ8CV4x4ZBYb7VeLg",
+	"3heaeRu+tgWXbMM+Db203tYB4b175g453Y8RbU9pZ5o4cxnSn3GFECnM2Ro8W/vqHYoRWeyOnuZSuVbw",
+	"1igfUJuQhq1d243J71HRcXP8UxIaR7ir9pnMKKVi4RxGxbQiU5ounFbsxmpOCZaRD8Np5ayYfQG56182",
+	"TFZdOqQsINcmhcfa3Tek9beq7TsCdwZqhtGdAe/BdvpnvBqH9vwQCfzN5v0Tbd64tBhj8N4lN30zd/9K",
+	"5i7IqXg5a4exxqK3PmD2+sp9skDtEH4rNss0mqiGdEZ7WzWMoOl8rDJiJv1NFXk4VMc4HegbUjEimNIs",
+	"I7UAc1Untqd4Udg2rNB1dUS13cMj890qJFd0/g0hZUgn0XSO9ZuQEY2BHQ7FSg4wnqSykHUVkCpIlwGt",
+	"xXx9hxz34IAcWTX/E6oCHjqvvWG6K6k4U5iFaZgPRZfjNS6UZjQLMdu2QtArOv9WBfrF51U7/kHJJStI",
+	"r964HVvcMxw/eEFLXVfsSt5/mvXdoE2bhTzMIILriNrGdwDqjNVPb0aj+1VQ7zUqs9GHzHVphnIvSNB6",
+	"fARYL0Pwgzfe1TstFfBc3M+tAib6E++yVw1GPvYKh1xVmNQWxfvh8e8da94yk7uq3vd1fgxByIyzIlOn",
+	"bQSKJNaHrZFUh9R3sR+K5MBDr3nB9pNV55rjf6cg5bIphqPEptmHEussZsDoTMqb5OvewzUoU830gdIV",
+	"o8su//k+1FMuKKx8cwEP7SpExiAUqHmK4ltma8IVhBmma72d7Q7/yKnKt9yZt+W/QAmHGXUHdroJNz2Q",
+	"+9X6YAyNIAFy6Ap97gnzkLZ6t/v5liesL6ssH+8FXATehWnOeGhKnhqtXdmWI5CqgZASrFDMfUqvWRY8",
+	"SSkVKSuGjALz/V3e1/v2ht/XsXjJUp5B1bzZZKPM6/AOy2Xp5FIMVhef+LbLAZ7n6SK2s0xkB9tKVV+J",
+	"zJepftvYXtdDQWSVgTCzFimUOwZ3O6cim9UDouKCp4uHy8J3gHzC08VuDs57s4jx0GBhksxsiYI2FOed",
+	"5oeOpiF6cwFB5wEf4xk+8dAsZjutmA94ygop5nBfcr2XomE4Od8pouqppmqhXKiKkYqlUPpoi4itsArt",
+	"9oKxMn60fmGs/HY7hEvjtc3a5kBSpema2MI/dQpwONC7hjSpj0S0sQ5aNNiedfI1ibcdu0rf270lMR6n",
+	"pW2SljQlD1hE+qIujbhD/7cLpcAZBTGImSJQ08+nhU2Q7jNDSWs1BL5mvv52JMPxrUbWYfU1UZoX4Vum",
+	"LKgYBjz8qlSKgooHeObeM01WOUMHuy2WRkSqQcunrKQqWTqMC++e+TO0iFGA8pdsyY0o8TMdAS/6qoUc",
+	"Utnfq2QDZ35fQcAVLwoyZalEWEnq9RE/cpA6zbcDyXDmka/pAOKKH6ZW/zzLGpKiimk0+tZHqzY4SIfU",
+	"smRiiM7m+2+3WcxKJs6HkxkFAl1mhcPwxNatG/19O5s/7KFA98TXdchuBO11vxqMVWASzM0xp40WhWEE",
+	"wMsRTA0Qe4Ql8ZCdUndjS1zJh2pNxCiMzvM5oBYCPpFmEaKPSyr/JmAjwaWuU2oaFaSqXg7vcr38tsnb",
+	"bbK5JDK8xWrBB7xQ7xf8mxcquL3USRGZpnVVQVU4dJoJ7XFB08VgbTg8sJdMiecgtNDtAf+0XZv5kvmi",
+	"b8S7avDoI+kTWc0mu2HzbkxFEKY0X5pJ7DbykotaM7U5Ol/WS4t5dZSYh+wH/a4Sd+ptRmoFC20VAVqf",
+	"+vwUxMHzyWk5oAeKffWdqKRcOhB51EzNALXQvMDOtDVyAn6CsIIIhjdl5srDivwwz5YFH1Bh35uvvyYN",
+	"Fhb8ENUZc5u6MIRFdfRU1lKSQoq5bUMBYaFWE3eV04r5UIU7q0F2gCbvUW64ovOviReu6Hz+cB0GhlSN",
+	"rwD/6rgJajGEuf2r+BKSwc0qLvG9DxCRY89I32axbaRvjHptYH1blWDOrxlgsjf8YDu/mv8M4kaHq0sC",
+	"2VsWhvhmWMdmlHfmPd/Q/kdXpSTRxlvQnkGRX0tr5Kpcrsztv5a2ef2jv2OSfEQRg5+HsSmNCuZ1skct",
+	"fexovD52L3Uz54I5Q1PlvCxtP1sVPgGHrXb+A4eh1ZXkPo/EXeq1sKQByeV6xJxiBlxTecHTHHueEdfZ",
+	"Zi9JFm1iEQDvRcjXhGhJKgBTM7ccZABUUInwHRgVUBvcEHfF2KDx9cF8P6onimUi6ILiVKwlo0Kf2v7B",
+	"Xs/nymbSR86VnO1iWd0l0WH1MVuGmbvCiIcOaJdvZzyzLczanU5vTXXYXZfO4YbqUvPQXGJRkhpe/Zmq",
+	"K/lP89RXS1izejFYRtSmagr9JaYMO1KDjcAo1NTcPmApFTOWqCKpVFBaoiCXo2Dol5o1zaiwL96MUCRF",
+	"SoWZ0oKVegAsETgil3UVh997Q9c/wwNfLTe8oTzDLYi1xqxkKRUt1H7y42zDQ7NbRkpgIzGXbgqWKG6t",
+	"c4gE6BtrdvGeaVjJ+ReAfOkW8sX2QDRSCFwS6IqU1cLQGE5rpyEm4OkbQWE/NIfPMMlGkBXOesGusX4h",
+	"fNbNt1/3nQ5bUIQJvP+zHjvjzZa6Q54QJZt+J7O6KIy1an7PIVsT2ulA2iYI/iGZnw8nN9Dsg3nibg4t",
+	"vPqeT6wZ8xKBIYIkvaZFzZosZPjTd6raF3YxOrOtLxGGQ9UbGmoUFNtp+OyUFrVAiA75D1lRWEl75ziv",
+	"O+47vP69Rr/oCJI/6TcqOXMdofeWAO1af1Lr24HySUEUn+fQ0BPy9qhzBKE3EEBuiF4xoddEsVSKzCoD",
+	"ilXXbrfrqpicTA4nnz99/n8BAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -1354,7 +1354,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/todos/{id}/outlook": {
+    "/api/todos/{id}/prospect": {
         parameters: {
             query?: never;
             header?: never;
@@ -1362,7 +1362,7 @@ export interface paths {
             cookie?: never;
         };
         /** What will become of a to-do's reminders */
-        get: operations["getOutlook"];
+        get: operations["getProspect"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2577,10 +2577,10 @@ export interface components {
             /** @description A window is in sight and tells of rings */
             inSight: boolean;
         };
-        ReminderOutlook: {
+        ReminderProspect: {
             reminder: string;
             /** @enum {string} */
-            outlook: "to-come" | "rang" | "passed" | "baseless" | "waiting" | "over";
+            prospect: "to-come" | "rang" | "passed" | "baseless" | "waiting" | "over";
             /** @description Its wall time; absent where it has nothing to come before */
             at?: string;
             /** @description It comes after the due */
@@ -5400,7 +5400,7 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    getOutlook: {
+    getProspect: {
         parameters: {
             query?: never;
             header?: never;
@@ -5417,7 +5417,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReminderOutlook"][];
+                    "application/json": components["schemas"]["ReminderProspect"][];
                 };
             };
             default: components["responses"]["Problem"];

@@ -4,7 +4,7 @@ import { computed } from "vue";
 import { play } from "@/kit/sound";
 import { useActions } from "@/server/actions";
 import { ask, client, type Todo } from "@/server/client";
-import { outlookWords, soundNames } from "@/words/bell";
+import { prospectWords, soundNames } from "@/words/bell";
 import { reminderParts, reminderWords } from "@/words/fields";
 import SlipEntry from "./SlipEntry.vue";
 
@@ -12,11 +12,11 @@ import SlipEntry from "./SlipEntry.vue";
 const props = defineProps<{ todo: Todo; today: string; binned: boolean }>();
 const actions = useActions();
 const reminders = computed(() => props.todo.reminders ?? []);
-const { data: outlook } = useQuery({
+const { data: prospect } = useQuery({
   // It is asked for again with every change, as the rest of what a slip shows is.
-  queryKey: computed(() => ["todo", props.todo.id, "inside", "outlook", props.todo.revision]),
+  queryKey: computed(() => ["todo", props.todo.id, "inside", "prospect", props.todo.revision]),
   queryFn: () =>
-    ask(() => client.GET("/api/todos/{id}/outlook", { params: { path: { id: props.todo.id } } })),
+    ask(() => client.GET("/api/todos/{id}/prospect", { params: { path: { id: props.todo.id } } })),
   enabled: computed(() => reminders.value.length > 0),
   placeholderData: (before) => before,
 });
@@ -28,7 +28,7 @@ function sounds(reminder: string, sound: string) {
 }
 const said = computed(
   () =>
-    new Map(outlook.value?.map((o) => [o.reminder, outlookWords(o, props.today)] as const) ?? []),
+    new Map(prospect.value?.map((o) => [o.reminder, prospectWords(o, props.today)] as const) ?? []),
 );
 </script>
 
@@ -43,7 +43,7 @@ const said = computed(
     >
       ×
     </button>
-    <span class="outlook" :class="{ none: said.get(r)?.none }">
+    <span class="prospect" :class="{ none: said.get(r)?.none }">
       {{ said.get(r)?.words }}
       <select
         v-if="!binned && !said.get(r)?.none"
@@ -76,7 +76,7 @@ const said = computed(
   line-height: 20px;
 }
 /* There before its words are, so that nothing below moves under the hand. */
-.outlook {
+.prospect {
   display: flex;
   flex-wrap: wrap;
   grid-column: 1 / -1;
@@ -86,7 +86,7 @@ const said = computed(
   color: var(--pencil);
   font-size: 14px;
 }
-.outlook.none {
+.prospect.none {
   color: var(--copper);
 }
 select {

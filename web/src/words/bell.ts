@@ -33,12 +33,12 @@ export const permissionWords: Record<NotificationPermission | "none", string> = 
 };
 
 /** What will become of a reminder; `none` where it is nothing. */
-export function outlookWords(
-  o: components["schemas"]["ReminderOutlook"],
+export function prospectWords(
+  o: components["schemas"]["ReminderProspect"],
   today: string,
 ): { words: string; none: boolean } {
   const at = o.at ? shortMoment(o.at, today) : "";
-  switch (o.outlook) {
+  switch (o.prospect) {
     case "to-come":
       return { words: `rings ${at}${o.afterDue ? ", after the due" : ""}`, none: false };
     case "rang":

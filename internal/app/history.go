@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"errors"
+	"slices"
 
 	"tincup/internal/core/book"
 	"tincup/internal/store"
@@ -42,6 +43,8 @@ func (a *Session) History(ctx context.Context, before int64, limit int) ([]Done,
 			d.Why = "Undone already."
 		case p.Untried:
 			d.Undoable = true
+		case p.Change == nil && slices.Contains(book.Aside(), p.Kind):
+			d.Why = "What has rung has rung. It is answered in the bell."
 		case p.Change == nil:
 			d.Why = "What the bin let go of is gone for good."
 		default:

@@ -72,7 +72,11 @@ func TestBell(t *testing.T) {
 	}
 	var told []string
 	for _, h := range s.want(200, "GET", "/api/history", "").field(t, "changes").([]any) {
-		told = append(told, h.(map[string]any)["says"].(string))
+		says := h.(map[string]any)["says"].(string)
+		told = append(told, says)
+		if why, _ := h.(map[string]any)["why"].(string); strings.HasPrefix(says, "Rang") && !strings.HasPrefix(why, "What has rung has rung.") {
+			t.Errorf("why %q is not undone: %q", says, why)
+		}
 	}
 	for _, says := range []string{"Seen: “Feed the cat”", "Rings again Tue 24 Nov 09:40: “Ring the insurer”", "Rang: 2 reminders"} {
 		if !slices.Contains(told, says) {

@@ -230,8 +230,9 @@ func (m *meaning) remind() {
 		if !at.HasTime() {
 			at.Time = m.settings.reminderHour()
 		}
-		d.Reminders = append(d.Reminders, day.ReminderAt(at))
-		m.chip(FieldReminder, &item{span: s}, MomentWords(at))
+		r := day.ReminderAt(at)
+		d.Reminders = append(d.Reminders, r)
+		m.chip(FieldReminder, &item{span: s}, m.rings(r, at))
 	}
 	for _, s := range m.reminders {
 		if s.item.before {
@@ -242,7 +243,7 @@ func (m *meaning) remind() {
 			}
 			r := day.ReminderBefore(s.item.n)
 			d.Reminders = append(d.Reminders, r)
-			m.answer(s, "", MomentWords(m.clock.WallOf(m.clock.Rings(r, of, m.settings.reminderHour()))))
+			m.answer(s, "", m.rings(r, of))
 			continue
 		}
 		at := day.Moment{Date: m.today, Time: s.item.time.at}
@@ -260,10 +261,22 @@ func (m *meaning) remind() {
 		default:
 			at = m.comingTime(s.item.time)
 		}
-		if why == "" {
-			at = m.real(at)
-			d.Reminders = append(d.Reminders, day.ReminderAt(at))
+		if why != "" {
+			m.answer(s, why, "")
+			continue
 		}
-		m.answer(s, why, MomentWords(at))
+		r := day.ReminderAt(m.real(at))
+		d.Reminders = append(d.Reminders, r)
+		m.answer(s, "", m.rings(r, day.Moment{}))
 	}
+}
+
+// rings says when a reminder of a moment comes, and that it does not where that has passed.
+func (m *meaning) rings(r day.Reminder, of day.Moment) string {
+	at := m.clock.Rings(r, of, m.settings.reminderHour())
+	words := MomentWords(m.clock.WallOf(at))
+	if !at.After(m.clock.Now) {
+		words += " (has passed: it does not ring)"
+	}
+	return words
 }

@@ -32,6 +32,11 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
   const { data: view, error, refetch } = useReview(walk, offset);
   const groups = computed(() => view.value?.groups ?? []);
   watch(view, (v) => v && follow(v.groups, v.total <= most), { immediate: true });
+  // What is undone here is asked about again, also where it never was seen to be gone.
+  watch(
+    () => server.undone,
+    (todos) => todos.forEach(reopen),
+  );
 
   /** What is left of each step, as far as its rows are read. */
   const rest = (kind: StepKind) =>

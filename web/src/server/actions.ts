@@ -298,6 +298,7 @@ export function useActions() {
       client.POST("/api/undo", { params: { header }, body: change ? { change } : {} }),
     );
     linger.forget(done.todos);
+    server.undone = [...done.todos];
     if (change) toasts.settle(change);
     server.refresh(done.change.revision);
     toasts.show({ text: done.change.says });

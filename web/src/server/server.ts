@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/vue-query";
 import { defineStore } from "pinia";
-import { ref } from "vue";
+import { ref, shallowRef } from "vue";
 import { listen, type Heard } from "./stream";
 
 /** What is known of the server: whether it answers, its day, its revision. */
@@ -8,6 +8,8 @@ export const useServer = defineStore("server", () => {
   const queries = useQueryClient();
   const away = ref(false);
   const today = ref("");
+  /** The to-dos of what was last undone in this window. */
+  const undone = shallowRef<string[]>([]);
   /** The revision up to which everything shown has been asked for again. */
   let revision: number | undefined;
   /** A change has been told of. */
@@ -72,5 +74,5 @@ export const useServer = defineStore("server", () => {
     window.addEventListener("online", () => refresh());
   }
 
-  return { away, today, refresh, seen, wall, start };
+  return { away, today, undone, refresh, seen, wall, start };
 });

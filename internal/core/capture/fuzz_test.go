@@ -95,7 +95,7 @@ func FuzzOffers(f *testing.F) {
 
 // Words for one field are read, or refused with a reason.
 func FuzzReadWhen(f *testing.F) {
-	for _, words := range []string{"Friday 4pm", "next week", "2026-W50", "parked", "in 3 days", "31 February", "Thu 4-5pm", "a week on Tuesday"} {
+	for _, words := range []string{"Friday 4pm", "next week", "2026-W50", "parked", "in 3 days", "31 February", "Thu 4-5pm", "a week on Tuesday", "in 20 min", "1 hour before", "the day before"} {
 		f.Add(words)
 	}
 	env := at(tuesday)
@@ -104,6 +104,14 @@ func FuzzReadWhen(f *testing.F) {
 			func() error { _, err := capture.ReadDue(words, env); return err },
 			func() error { _, err := capture.ReadStart(words, env); return err },
 			func() error { _, err := capture.ReadPlan(words, env); return err },
+			func() error { _, err := capture.ReadReminder(words, true, env); return err },
+			func() error {
+				r, err := capture.ReadReminder(words, false, env)
+				if err == nil && r.At.IsZero() {
+					t.Fatalf("%q reads as %s, which is no time of its own", words, r)
+				}
+				return err
+			},
 		} {
 			if err := read(); err != nil && err.Error() == "" {
 				t.Fatalf("%q is refused without a reason", words)

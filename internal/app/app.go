@@ -45,13 +45,13 @@ type App struct {
 	counts     counts
 	preparing  preparations
 
-	running keys
-	hub     hub
-	bells   bells
-	windows windows
-	desktop desktop
-	next    atomic.Int64 // when an answer next changes by time alone, Unix milliseconds
-	tidied  atomic.Int64 // when it is next tidied, Unix milliseconds
+	running     keys
+	hub         hub
+	bells       bells
+	windows     windows
+	desktop     desktop
+	next        atomic.Int64 // when an answer next changes by time alone, Unix milliseconds
+	nextTidying atomic.Int64 // when it is next tidied, Unix milliseconds
 	// wake lets the scheduler look at what is due.
 	wake    atomic.Pointer[context.CancelFunc]
 	toIndex chan struct{}

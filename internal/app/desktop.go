@@ -54,6 +54,9 @@ const (
 	desktopWindow = "desktop"
 )
 
+// manyRings stands for the one notice of many rings; it goes when none of any is open.
+var manyRings book.ID = [16]byte{15: 1}
+
 // desktop shows rings on the desktop of the owner, whose machine it is. One goroutine speaks
 // to it, so that a desktop that hangs holds up nothing else.
 type desktop struct {
@@ -136,10 +139,11 @@ func (a *Session) notify(ctx context.Context, n Notifier, shown map[book.ID]bool
 	standing := map[book.ID]bool{}
 	for _, r := range open {
 		standing[r.ID] = true
-		if isNew(r.ID) {
+		if isNew(r.ID) && !shown[r.ID] {
 			rings = append(rings, r)
 		}
 	}
+	standing[manyRings] = len(open) > 0
 	for ring := range shown {
 		if !standing[ring] {
 			delete(shown, ring)
@@ -161,7 +165,8 @@ func (a *Session) notify(ctx context.Context, n Notifier, shown map[book.ID]bool
 			titles[i] = notices[i].Title
 			delete(shown, rings[i].ID)
 		}
-		notices = []Notice{{Key: "many", Title: fmt.Sprintf("%d reminders", len(notices)), Text: strings.Join(titles, "\n") + "\n…"}}
+		shown[manyRings] = true
+		notices = []Notice{{Key: manyRings.String(), Title: fmt.Sprintf("%d reminders", len(notices)), Text: strings.Join(titles, "\n") + "\n…"}}
 	}
 	for _, notice := range notices {
 		if err := n.Notify(ctx, notice); err != nil {

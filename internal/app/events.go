@@ -2,7 +2,6 @@ package app
 
 import (
 	"context"
-	"slices"
 	"sync"
 
 	"tincup/internal/core/book"
@@ -35,7 +34,7 @@ type Event struct {
 }
 
 func eventOf(c *book.Change) Event {
-	e := Event{Kind: Changed, Revision: c.Revision, Places: c.Places(), Rings: len(c.Rings) > 0 || slices.Contains(book.Aside(), c.Kind)}
+	e := Event{Kind: Changed, Revision: c.Revision, Places: c.Places()}
 	for _, d := range c.Todos {
 		if d.After != nil {
 			e.Todos = append(e.Todos, d.After.ID)

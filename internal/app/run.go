@@ -185,7 +185,7 @@ func (a *Session) keep(ctx context.Context, req Request, change *book.Change, re
 		a.wakeIndexer()
 	}
 	event := eventOf(change)
-	event.Rings = event.Rings || aboutRings(a.desk, change)
+	event.Rings = aboutRings(a.desk, change)
 	a.hub.send(a.Account(), event)
 	if event.Rings {
 		a.desktop.signal()

@@ -49,20 +49,34 @@ func someRings(as *app.Session, named *[]string, all *bool) ([]book.ID, error) {
 	return readIDs("rings", *named)
 }
 
+// onRings does something to the rings that a request names: it has the form of LaterRings, of
+// which the contract lets each operation have its part.
+func (s *server) onRings(c *gin.Context, key, window *string, do func([]book.ID, contract.LaterRings) (book.Command, error)) {
+	in, raw, err := body[contract.LaterRings](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	as := s.as(c)
+	ids, err := someRings(as, in.Rings, in.All)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	cmd, err := do(ids, in)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	reply, err := as.Run(c.Request.Context(), request(c, key, window, raw), cmd, turned)
+	s.reply(c, reply, err)
+}
+
 // AcknowledgeRings answers rings.
 func (s *server) AcknowledgeRings(c *gin.Context, params contract.AcknowledgeRingsParams) {
-	in, raw, err := body[contract.SomeRings](c)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	ids, err := someRings(s.as(c), in.Rings, in.All)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	reply, err := s.as(c).Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), book.Acknowledge{Rings: ids}, turned)
-	s.reply(c, reply, err)
+	s.onRings(c, params.IdempotencyKey, params.WindowId, func(ids []book.ID, _ contract.LaterRings) (book.Command, error) {
+		return book.Acknowledge{Rings: ids}, nil
+	})
 }
 
 // GetLater answers with times to which a ring is often put off.
@@ -82,37 +96,20 @@ func (s *server) GetLater(c *gin.Context) {
 
 // RingLater puts rings off, for some minutes or until a wall time.
 func (s *server) RingLater(c *gin.Context, params contract.RingLaterParams) {
-	in, raw, err := body[contract.LaterRings](c)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	ids, err := someRings(s.as(c), in.Rings, in.All)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	clock := s.as(c).Clock()
-	cmd := book.RingLater{Rings: ids}
-	switch {
-	case (in.Minutes == nil) == (in.Until == nil):
-		s.fail(c, &book.RuleError{Field: "until", Reason: "One of minutes and until is wanted."})
-		return
-	case in.Minutes != nil:
-		cmd.Until = clock.Now.Add(time.Duration(*in.Minutes) * time.Minute)
-	default:
+	s.onRings(c, params.IdempotencyKey, params.WindowId, func(ids []book.ID, in contract.LaterRings) (book.Command, error) {
+		clock := s.as(c).Clock()
+		if (in.Minutes == nil) == (in.Until == nil) {
+			return nil, &book.RuleError{Field: "until", Reason: "One of minutes and until is wanted."}
+		}
+		if in.Minutes != nil {
+			return book.RingLater{Rings: ids, Until: clock.Now.Add(time.Duration(*in.Minutes) * time.Minute)}, nil
+		}
 		at, err := read[day.Moment]("until", *in.Until)
 		if err == nil && !at.HasTime() {
 			err = &book.RuleError{Field: "until", Reason: "A date with a time is wanted, such as 2026-11-24T19:00."}
 		}
-		if err != nil {
-			s.fail(c, err)
-			return
-		}
-		cmd.Until = clock.Instant(at)
-	}
-	reply, err := s.as(c).Run(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), cmd, turned)
-	s.reply(c, reply, err)
+		return book.RingLater{Rings: ids, Until: clock.Instant(at)}, err
+	})
 }
 
 // TryDesktop shows a notification that reminds of nothing.

@@ -134,3 +134,27 @@ func TestReadLines(t *testing.T) {
 		t.Error(err)
 	}
 }
+
+func TestReadReminder(t *testing.T) {
+	env := at(tuesday)
+	for _, c := range []struct{ words, alone, ahead string }{
+		{"tomorrow 9am", "2026-11-25T09:00", "2026-11-25T09:00"},
+		{"in 20 min", "2026-11-24T09:20", "2026-11-24T09:20"},
+		{"Friday", "2026-11-27T09:00", "2026-11-27T09:00"},
+		{"1 hour before", "", "-PT1H"},
+		{"the day before", "", "-P1D"},
+		{"soonish", "", ""},
+		{"by Friday, 1 hour before", "", ""},
+	} {
+		for ahead, want := range map[bool]string{false: c.alone, true: c.ahead} {
+			r, err := capture.ReadReminder(c.words, ahead, env)
+			if r.String() != want || (err == nil) != (want != "") {
+				t.Errorf("%q, ahead %v: %s, %v; want %q", c.words, ahead, r, err, want)
+			}
+		}
+	}
+	// What is refused is refused for what it says, and not for the due it could come before.
+	if _, err := capture.ReadReminder("yesterday 9am", true, env); err == nil || strings.Contains(err.Error(), "two times") {
+		t.Errorf("yesterday: %v", err)
+	}
+}

@@ -38,10 +38,20 @@ func ReadPlan(words string, env Env) (day.Horizon, error) {
 // ahead is said to be possible, "1 hour before". The errors are *WhenError.
 func ReadReminder(words string, ahead bool, env Env) (day.Reminder, error) {
 	words = strings.TrimSpace(words)
-	lead := "x, "
-	if ahead { // what it is before comes to nothing here: the words are all that is wanted
-		lead = "x, by " + sayMoment(day.Moment{Date: env.Clock.Today().AddDays(1)}) + ", "
+	r, err := readReminder("x, ", words, env)
+	if err == nil || !ahead {
+		return r, err
 	}
+	// What it is before comes to nothing here: only its length is wanted.
+	lead := "x, by " + sayMoment(day.Moment{Date: env.Clock.Today().AddDays(1)}) + ", "
+	if before, wrong := readReminder(lead, words, env); wrong == nil && before.At.IsZero() {
+		return before, nil
+	}
+	return r, err
+}
+
+// readReminder reads words as the last clause of a sentence that says nothing else but lead.
+func readReminder(lead, words string, env Env) (day.Reminder, error) {
 	for _, introducer := range []string{"remind me ", "remind me in ", "remind me at "} {
 		d := Read(lead+introducer+words, env)
 		if d.Title != "x" || d.Notes != "" || len(d.Chips) != strings.Count(lead, ",") || d.Chips[len(d.Chips)-1].Field != FieldReminder {

@@ -112,6 +112,9 @@ nav a {
   padding: 4px 0;
   color: var(--rim);
 }
+section {
+  scroll-margin-top: 12px;
+}
 h2 {
   margin-top: 22px;
   padding-bottom: 5px;

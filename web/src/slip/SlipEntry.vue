@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nextTick, ref, useTemplateRef } from "vue";
-import { ask, client, type Todo } from "@/server/client";
+import { ask, client, Refused, type Todo } from "@/server/client";
 import { useActions } from "@/server/actions";
 
 /** A value of a slip that is typed as the capture line takes it. */
@@ -32,6 +32,17 @@ async function end() {
   button.value?.focus();
 }
 
+/** What is refused is said beside what was typed, for as long as that is there to be mended. */
+async function answered<T>(work: () => Promise<T>): Promise<T | undefined> {
+  try {
+    return await work();
+  } catch (e) {
+    if (!(e instanceof Refused)) actions.trouble(e);
+    else reason.value = e.message;
+    return undefined;
+  }
+}
+
 async function keep() {
   const said = text.value.trim();
   if (said === props.value) return end();
@@ -40,29 +51,26 @@ async function keep() {
     return actions.edit(props.todo, { estimate: null });
   }
   if (said === "") return end();
-  const { due, plan, start } = props.todo;
-  const context = due
-    ? `, by ${due.replace("T", " ")}`
-    : plan?.includes("T")
-      ? `, plan ${plan.slice(0, 10)} ${plan.slice(11, 16)}`
-      : start
-        ? `, from ${start}`
-        : "";
-  const sentence =
-    props.field === "estimate"
-      ? `x, ${said}`
-      : `x${context}, ${/^remind/i.test(said) ? said : `remind me ${said}`}`;
-  const reading = await actions.attempt(() =>
-    ask(() => client.POST("/api/sentence", { body: { text: sentence } })),
+  if (props.field === "reminder") {
+    const read = await answered(() =>
+      ask(() =>
+        client.POST("/api/when", {
+          body: { field: "reminder", text: said.replace(/^remind( me)?\s+/i, "") },
+        }),
+      ),
+    );
+    if (!read) return;
+    await end();
+    return actions.remind(props.todo, [read.value], []);
+  }
+  const reading = await answered(() =>
+    ask(() => client.POST("/api/sentence", { body: { text: `x, ${said}` } })),
   );
   if (!reading) return;
   if (reading.problems[0]) reason.value = reading.problems[0].reason;
-  else if (props.field === "estimate" && reading.estimate) {
+  else if (reading.estimate) {
     await end();
     await actions.edit(props.todo, { estimate: reading.estimate });
-  } else if (props.field === "reminder" && reading.reminders.length) {
-    await end();
-    await actions.remind(props.todo, reading.reminders, []);
   } else reason.value = `Say it like ${props.example}.`;
 }
 </script>

@@ -17,7 +17,7 @@ func (a *App) sources() []*source {
 			a.hub.sendAll(Event{Kind: TimePassed, Revision: a.Revision()})
 			return nil
 		}},
-		{name: "tidying", long: true, next: func() time.Time { return timeOf(a.nextTidying.Load()) }, run: func(ctx context.Context) error {
+		{name: "tidying", long: true, next: func() time.Time { return timeOf(a.nextTidying.Load()) }, setBack: a.planTidying, run: func(ctx context.Context) error {
 			a.planTidying()
 			return a.tidy(ctx)
 		}},

@@ -169,7 +169,7 @@ func (a *Session) readHeld(f func(*book.Desk, day.Clock)) (missing []string) {
 func (a *Session) Check(f filter.Filter) filter.Answer {
 	var places *book.Desk
 	var clock day.Clock
-	a.Read(func(b *book.Desk, c day.Clock) { places, clock = b.Places(), c })
+	a.Read(func(b *book.Desk, c day.Clock) { places, clock = b.Arrangement(), c })
 	return f.Check(places, clock)
 }
 

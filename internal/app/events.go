@@ -34,7 +34,7 @@ type Event struct {
 }
 
 func eventOf(c *book.Change) Event {
-	e := Event{Kind: Changed, Revision: c.Revision, Places: c.Places()}
+	e := Event{Kind: Changed, Revision: c.Revision, Places: c.Arranges()}
 	for _, d := range c.Todos {
 		if d.After != nil {
 			e.Todos = append(e.Todos, d.After.ID)

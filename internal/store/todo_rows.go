@@ -134,10 +134,10 @@ type update struct {
 // columns that differ.
 type written struct {
 	fields book.Fields
-	place  place
+	home   home
 }
 
-type place struct{ list, section, parent, position bool }
+type home struct{ list, section, parent, position bool }
 
 // manyRows is how many rows one statement changes, where there are so many.
 const manyRows = 50
@@ -154,7 +154,7 @@ type batch struct {
 // Only what was altered is written, so that a change costs what it touches.
 func (b *batch) add(w writer, d book.Diff[book.Todo]) error {
 	was, t := d.Before, d.After
-	what := written{book.Altered(was, t), place{was.List != t.List, was.Section != t.Section, was.Parent != t.Parent, was.Position != t.Position}}
+	what := written{book.Altered(was, t), home{was.List != t.List, was.Section != t.Section, was.Parent != t.Parent, was.Position != t.Position}}
 	u, ok := w.store.updates[what]
 	if !ok {
 		u = makeUpdate(what)
@@ -198,7 +198,7 @@ func (b *batch) write(w writer) error {
 
 func makeUpdate(what written) update {
 	var u update
-	differs := map[string]bool{"list": what.place.list, "section": what.place.section, "parent": what.place.parent}
+	differs := map[string]bool{"list": what.home.list, "section": what.home.section, "parent": what.home.parent}
 	for _, field := range what.fields.Names() {
 		if book.Personal(field) {
 			continue
@@ -208,7 +208,7 @@ func makeUpdate(what written) update {
 			case field != "list" || differs[c.name]:
 				u.columns = append(u.columns, c)
 			case c.name == "position":
-				u.placed = what.place.position
+				u.placed = what.home.position
 			}
 		}
 	}

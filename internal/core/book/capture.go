@@ -182,7 +182,7 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 	if err != nil {
 		return nil, err
 	}
-	if err := d.checkPlace(&t); err != nil {
+	if err := d.checkStanding(&t); err != nil {
 		return nil, err
 	}
 	if t.ID.IsZero() {
@@ -230,7 +230,7 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 	if c.IsNote && (c.Done || c.Repeat != nil || !c.Plan.IsZero()) {
 		return nil, refuse("kind", "A note has no tick, no repeat and no plan.")
 	}
-	t.Position = d.endOf(t.place())
+	t.Position = d.endOf(t.home())
 	if !c.After.IsZero() {
 		if err := d.position(&t, Move{ID: t.ID, After: c.After}, true); err != nil {
 			return nil, err

@@ -17,7 +17,7 @@ type Desk struct {
 	account  ID
 	notes    Notes
 	slack    Slack // nil but for one who reads
-	todos    map[ID]place
+	todos    map[ID]seat
 	parts    [parts][]*Todo
 	lists    map[ID]*List
 	shelves  map[ID]*Shelf
@@ -32,7 +32,7 @@ type Desk struct {
 	rings     map[ID]*Ring
 	// ringsOf holds the rings of each to-do in the order in which they came.
 	ringsOf map[ID][]*Ring
-	// siblings holds the to-dos of each place by their positions, the bin's too.
+	// siblings holds the to-dos of each home by their positions, the bin's too.
 	siblings map[ID][]*Todo
 	// carriers holds how many to-dos carry each tag, the bin's too.
 	carriers map[ID]int
@@ -41,7 +41,7 @@ type Desk struct {
 func newDesk(b *Book, account ID) *Desk {
 	return &Desk{
 		book: b, account: account, notes: b.notes,
-		todos: map[ID]place{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
+		todos: map[ID]seat{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
 		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, people: map[ID]*Person{},
 		sections: map[ID]*Section{}, views: map[ID]*View{}, chosen: map[ID]*Chosen{}, calendars: map[ID]*Calendar{}, siblings: map[ID][]*Todo{},
 		carriers: map[ID]int{}, rings: map[ID]*Ring{}, ringsOf: map[ID][]*Ring{},
@@ -75,14 +75,14 @@ func (b *Desk) Spare(t *Todo) (minutes int, known bool) {
 	return b.slack.Spare(b, t)
 }
 
-// Places returns a Desk of its own with the same shelves, lists, sections, tags, people
+// Arrangement returns a Desk of its own with the same shelves, lists, sections, tags, people
 // and views, and no to-do.
-func (b *Desk) Places() *Desk {
-	places := newDesk(&Book{revision: b.book.revision, notes: MemoryNotes{}}, b.account)
-	places.lists, places.shelves, places.tags = maps.Clone(b.lists), maps.Clone(b.shelves), maps.Clone(b.tags)
-	places.tagNames, places.people = maps.Clone(b.tagNames), maps.Clone(b.people)
-	places.sections, places.views = maps.Clone(b.sections), maps.Clone(b.views)
-	return places
+func (b *Desk) Arrangement() *Desk {
+	bare := newDesk(&Book{revision: b.book.revision, notes: MemoryNotes{}}, b.account)
+	bare.lists, bare.shelves, bare.tags = maps.Clone(b.lists), maps.Clone(b.shelves), maps.Clone(b.tags)
+	bare.tagNames, bare.people = maps.Clone(b.tagNames), maps.Clone(b.people)
+	bare.sections, bare.views = maps.Clone(b.sections), maps.Clone(b.views)
+	return bare
 }
 
 // Revision counts the changes applied to the Book so far, of all accounts.
@@ -199,7 +199,7 @@ func (b *Desk) Sections(list ID) []*Section {
 	return sections
 }
 
-// compareStanding compares rows by their places; the id settles the rest.
+// compareStanding compares rows by their positions; the id settles the rest.
 func compareStanding(a, b Position, idA, idB ID) int {
 	return cmp.Or(cmp.Compare(a, b), bytes.Compare(idA[:], idB[:]))
 }
@@ -255,8 +255,8 @@ func (b *Desk) OfList(list ID) iter.Seq[*Todo] {
 	return func(yield func(*Todo) bool) { b.walk(list, yield) }
 }
 
-func (b *Desk) walk(place ID, yield func(*Todo) bool) bool {
-	for _, t := range b.siblings[place] {
+func (b *Desk) walk(home ID, yield func(*Todo) bool) bool {
+	for _, t := range b.siblings[home] {
 		if !yield(t) || !b.walk(t.ID, yield) {
 			return false
 		}

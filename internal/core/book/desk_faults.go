@@ -37,7 +37,7 @@ type Fault struct {
 // proportion to the Book.
 func (b *Desk) Faults(today day.Date) []Fault {
 	f := &faultFinder{desk: b}
-	f.places()
+	f.arrangement()
 	depth := map[ID]int{}
 	handful := 0
 	for t := range b.All() {
@@ -70,8 +70,8 @@ func (f *faultFinder) add(g Gravity, format string, args ...any) {
 	f.found = append(f.found, Fault{fmt.Sprintf(format, args...), g})
 }
 
-// places looks at shelves, lists, sections, tags, people and views.
-func (f *faultFinder) places() {
+// arrangement looks at shelves, lists, sections, tags, people and views.
+func (f *faultFinder) arrangement() {
 	b := f.desk
 	type key struct{ what, of, name string }
 	names, positions := map[key]bool{}, map[key]bool{}

@@ -31,7 +31,7 @@ func (o Order) Compare(a, b *Todo) int {
 	if c := o.compareKeys(a, b); c != 0 {
 		return c
 	}
-	return ComparePlaces(a, b)
+	return ComparePositions(a, b)
 }
 
 // compareKeys compares by all but the manual order.
@@ -61,8 +61,8 @@ func high(t *Todo) int {
 	return 0
 }
 
-// ComparePlaces compares by the manual order; the id settles the rest.
-func ComparePlaces(a, b *Todo) int {
+// ComparePositions compares by the manual order; the id settles the rest.
+func ComparePositions(a, b *Todo) int {
 	if c := cmp.Compare(a.Position, b.Position); c != 0 {
 		return c
 	}

@@ -35,8 +35,8 @@ func (b *Desk) partOf(t *Todo) part {
 	return partClosed
 }
 
-// place finds a to-do in its part.
-type place struct {
+// seat finds a to-do in its part.
+type seat struct {
 	todo *Todo
 	part part
 	slot int
@@ -46,15 +46,15 @@ type place struct {
 func (b *Desk) fill(rows []Diff[Todo]) {
 	for _, d := range rows {
 		b.carry(d.After, 1)
-		b.siblings[d.After.place()] = append(b.siblings[d.After.place()], d.After)
-		b.addPart(place{todo: d.After, part: b.partOf(d.After)})
+		b.siblings[d.After.home()] = append(b.siblings[d.After.home()], d.After)
+		b.addPart(seat{todo: d.After, part: b.partOf(d.After)})
 	}
 	for _, siblings := range b.siblings {
-		slices.SortFunc(siblings, ComparePlaces)
+		slices.SortFunc(siblings, ComparePositions)
 	}
 }
 
-// manyAtOnce is from how many changed to-dos on the siblings of a place are put
+// manyAtOnce is from how many changed to-dos on the siblings of a home are put
 // together anew, in place of moving each among them.
 const manyAtOnce = 100
 
@@ -66,25 +66,25 @@ func (b *Desk) hang(d Diff[Todo]) {
 	}
 	t := d.After
 	old, ok := b.todos[t.ID]
-	if ok && old.todo.place() == t.place() && old.todo.Position == t.Position {
-		at, _ := among(b.siblings[t.place()], t)
-		b.siblings[t.place()][at] = t
+	if ok && old.todo.home() == t.home() && old.todo.Position == t.Position {
+		at, _ := among(b.siblings[t.home()], t)
+		b.siblings[t.home()][at] = t
 		return
 	}
 	if ok {
 		b.unhang(old.todo)
 	}
-	at, _ := among(b.siblings[t.place()], t)
-	b.siblings[t.place()] = slices.Insert(b.siblings[t.place()], at, t)
+	at, _ := among(b.siblings[t.home()], t)
+	b.siblings[t.home()] = slices.Insert(b.siblings[t.home()], at, t)
 }
 
 // hangMany is hang for many. Those that stay where they are keep their place among
-// their siblings; where many move, their places are gone through once.
+// their siblings; where many move, their homes are gone through once.
 func (b *Desk) hangMany(all []Diff[Todo]) {
 	var diffs []Diff[Todo]
 	for _, d := range all {
 		if d.After != nil {
-			if old, ok := b.todos[d.After.ID]; ok && old.todo.place() == d.After.place() && old.todo.Position == d.After.Position {
+			if old, ok := b.todos[d.After.ID]; ok && old.todo.home() == d.After.home() && old.todo.Position == d.After.Position {
 				b.hang(d)
 				continue
 			}
@@ -103,32 +103,32 @@ func (b *Desk) hangMany(all []Diff[Todo]) {
 		row := d.Before
 		if d.After != nil {
 			row = d.After
-			come[row.place()] = append(come[row.place()], row)
+			come[row.home()] = append(come[row.home()], row)
 		}
 		changed[row.ID] = true
 		if old, ok := b.todos[row.ID]; ok {
-			if place := old.todo.place(); come[place] == nil {
-				come[place] = []*Todo{} // some leave, and none may come
+			if home := old.todo.home(); come[home] == nil {
+				come[home] = []*Todo{} // some leave, and none may come
 			}
 		}
 	}
-	for place, newcomers := range come {
-		slices.SortFunc(newcomers, ComparePlaces)
-		old := b.siblings[place]
+	for home, newcomers := range come {
+		slices.SortFunc(newcomers, ComparePositions)
+		old := b.siblings[home]
 		merged := make([]*Todo, 0, len(old)+len(newcomers))
 		for _, t := range old {
 			if changed[t.ID] {
 				continue
 			}
-			for len(newcomers) > 0 && ComparePlaces(newcomers[0], t) < 0 {
+			for len(newcomers) > 0 && ComparePositions(newcomers[0], t) < 0 {
 				merged, newcomers = append(merged, newcomers[0]), newcomers[1:]
 			}
 			merged = append(merged, t)
 		}
 		if merged = append(merged, newcomers...); len(merged) > 0 {
-			b.siblings[place] = merged
+			b.siblings[home] = merged
 		} else {
-			delete(b.siblings, place)
+			delete(b.siblings, home)
 		}
 	}
 }
@@ -147,7 +147,7 @@ func (b *Desk) putPart(d Diff[Todo]) {
 		b.carry(old.todo, -1)
 	}
 	b.carry(t, 1)
-	next := place{todo: t, part: b.partOf(t), slot: old.slot}
+	next := seat{todo: t, part: b.partOf(t), slot: old.slot}
 	if ok && old.part == next.part {
 		b.parts[next.part][next.slot] = t
 		b.todos[t.ID] = next
@@ -170,12 +170,12 @@ func (b *Desk) carry(t *Todo, by int) {
 
 // among finds where a to-do stands, or would stand, among siblings.
 func among(siblings []*Todo, t *Todo) (int, bool) {
-	return slices.BinarySearchFunc(siblings, t, ComparePlaces)
+	return slices.BinarySearchFunc(siblings, t, ComparePositions)
 }
 
 // unhang takes a to-do from its siblings.
 func (b *Desk) unhang(t *Todo) {
-	where := t.place()
+	where := t.home()
 	at, _ := among(b.siblings[where], t)
 	if rest := slices.Delete(b.siblings[where], at, at+1); len(rest) > 0 {
 		b.siblings[where] = rest
@@ -184,14 +184,14 @@ func (b *Desk) unhang(t *Todo) {
 	}
 }
 
-func (b *Desk) addPart(p place) {
+func (b *Desk) addPart(p seat) {
 	p.slot = len(b.parts[p.part])
 	b.todos[p.todo.ID] = p
 	b.parts[p.part] = append(b.parts[p.part], p.todo)
 }
 
 // takePart fills the gap with the part's last to-do.
-func (b *Desk) takePart(gone place) {
+func (b *Desk) takePart(gone seat) {
 	rows := b.parts[gone.part]
 	end := rows[len(rows)-1]
 	rows[gone.slot] = end

@@ -47,7 +47,7 @@ type draft struct {
 	order []ID
 	// touched are to-dos that count as changed though no field of the row is.
 	touched map[ID]bool
-	// arrived holds, by place, to-dos that the command put there, each once.
+	// arrived holds, by home, to-dos that the command put there, each once.
 	arrived map[ID]*arrivals
 	last    map[ID]Position
 
@@ -157,16 +157,16 @@ func (d *draft) diff(id ID) *Diff[Todo] {
 func (d *draft) write(diff *Diff[Todo], t *Todo) {
 	was := diff.After
 	diff.After = t
-	place := t.place()
-	if t.Position > d.last[place] {
-		d.last[place] = t.Position
+	home := t.home()
+	if t.Position > d.last[home] {
+		d.last[home] = t.Position
 	}
-	came := diff.Before == nil || diff.Before.place() != place
-	if came && (was == nil || was.place() != place) {
-		here := d.arrived[place]
+	came := diff.Before == nil || diff.Before.home() != home
+	if came && (was == nil || was.home() != home) {
+		here := d.arrived[home]
 		if here == nil {
 			here = &arrivals{known: map[ID]bool{}}
-			d.arrived[place] = here
+			d.arrived[home] = here
 		}
 		if !here.known[t.ID] {
 			here.known[t.ID] = true
@@ -175,17 +175,17 @@ func (d *draft) write(diff *Diff[Todo], t *Todo) {
 	}
 }
 
-// arrivals are to-dos in the order in which they came to a place. One may have
+// arrivals are to-dos in the order in which they came to a home. One may have
 // left again.
 type arrivals struct {
 	order []ID
 	known map[ID]bool
 }
 
-// in returns what a place will hold, the bin's too: by positions where nothing
+// in returns what a home will hold, the bin's too: by positions where nothing
 // is drafted yet, in no order otherwise. It may be the Book's own slice.
-func (d *draft) in(place ID) []*Todo {
-	here := d.desk.siblings[place]
+func (d *draft) in(home ID) []*Todo {
+	here := d.desk.siblings[home]
 	if len(d.todos) == 0 {
 		return here
 	}
@@ -193,13 +193,13 @@ func (d *draft) in(place ID) []*Todo {
 	for _, t := range here {
 		if diff, ok := d.todos[t.ID]; !ok {
 			out = append(out, t)
-		} else if diff.After != nil && diff.After.place() == place {
+		} else if diff.After != nil && diff.After.home() == home {
 			out = append(out, diff.After)
 		}
 	}
-	if came := d.arrived[place]; came != nil {
+	if came := d.arrived[home]; came != nil {
 		for _, id := range came.order {
-			if after := d.todos[id].After; after != nil && after.place() == place {
+			if after := d.todos[id].After; after != nil && after.home() == home {
 				out = append(out, after)
 			}
 		}
@@ -250,11 +250,11 @@ func (d *draft) change(kind Kind) (*Change, error) {
 	return c, nil
 }
 
-// endOf returns a position behind all to-dos of a place: a list, the Cup or the
+// endOf returns a position behind all to-dos of a home: a list, the Cup or the
 // subtasks of a parent.
-func (d *draft) endOf(place ID) Position {
-	last := d.last[place]
-	if here := d.desk.siblings[place]; len(here) > 0 {
+func (d *draft) endOf(home ID) Position {
+	last := d.last[home]
+	if here := d.desk.siblings[home]; len(here) > 0 {
 		last = max(last, here[len(here)-1].Position)
 	}
 	return last.After()

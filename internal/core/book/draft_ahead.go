@@ -7,9 +7,9 @@ type Ahead struct {
 	// rows are the to-dos it writes, those they stand under, and those they are
 	// records of.
 	rows map[ID]bool
-	// places are the lists and parents that it puts something into, takes something
+	// homes are the lists and parents that it puts something into, takes something
 	// from, or writes; none is the Cup.
-	places map[ID]bool
+	homes map[ID]bool
 	// alone: it rests on more than can be told here.
 	alone bool
 }
@@ -18,14 +18,14 @@ type Ahead struct {
 // what it rests on; cmd is the command it was worked out of, nil for Invert. The Book
 // may change afterwards.
 func (b *Desk) Ahead(c *Change, cmd Command) *Ahead {
-	a := &Ahead{Change: c, rows: make(map[ID]bool, len(c.Todos)), places: map[ID]bool{},
+	a := &Ahead{Change: c, rows: make(map[ID]bool, len(c.Todos)), homes: map[ID]bool{},
 		alone: len(c.Shelves)+len(c.Sections)+len(c.People)+len(c.Views)+len(c.Settings)+len(c.Calendars)+len(c.Rings) > 0}
 	for _, d := range c.Lists {
 		if d.Before == nil || d.After == nil || d.Before.Away() != d.After.Away() {
 			a.alone = true
 			continue
 		}
-		a.places[d.After.ID] = true
+		a.homes[d.After.ID] = true
 	}
 	for _, d := range c.Todos {
 		for _, t := range []*Todo{d.Before, d.After} {
@@ -33,7 +33,7 @@ func (b *Desk) Ahead(c *Change, cmd Command) *Ahead {
 				continue
 			}
 			a.rows[t.ID] = true
-			a.places[t.place()], a.places[t.List] = true, true
+			a.homes[t.home()], a.homes[t.List] = true, true
 			if !t.Record.IsZero() {
 				a.rows[t.Record] = true
 			}
@@ -74,7 +74,7 @@ var calm = FieldsOf("notes", "status", "estimate", "reminders", "person", "attac
 // Apart reports whether the change would have come out the same after c, which is the
 // next change of the Book; b is the Book as it is after c. It errs on the side of no.
 func (a *Ahead) Apart(b *Desk, c *Change) bool {
-	if a.alone || c.Places() || len(c.Rings) > 0 {
+	if a.alone || c.Arranges() || len(c.Rings) > 0 {
 		return false
 	}
 	for _, d := range c.Notes {
@@ -95,7 +95,7 @@ func (a *Ahead) Apart(b *Desk, c *Change) bool {
 			}
 		}
 		for _, t := range []*Todo{d.Before, d.After} {
-			if t != nil && (a.places[t.place()] || a.places[t.List] || len(a.Change.Tags) > 0) {
+			if t != nil && (a.homes[t.home()] || a.homes[t.List] || len(a.Change.Tags) > 0) {
 				return false
 			}
 		}

@@ -40,12 +40,12 @@ type Change struct {
 
 // Empty reports whether the command found nothing to alter.
 func (c *Change) Empty() bool {
-	return len(c.Todos)+len(c.Notes)+len(c.Rings) == 0 && !c.Places()
+	return len(c.Todos)+len(c.Notes)+len(c.Rings) == 0 && !c.Arranges()
 }
 
-// Places reports whether shelves, lists, sections, tags, people, views, settings or
+// Arranges reports whether shelves, lists, sections, tags, people, views, settings or
 // calendars changed.
-func (c *Change) Places() bool {
+func (c *Change) Arranges() bool {
 	return len(c.Lists)+len(c.Sections)+len(c.Shelves)+len(c.Tags)+len(c.People)+len(c.Views)+len(c.Settings)+len(c.Calendars) > 0
 }
 

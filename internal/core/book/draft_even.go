@@ -27,8 +27,8 @@ func (d *draft) evenOut() {
 // evenStretch gives new positions to as few siblings on both sides of a to-do as have
 // room for short ones.
 func (d *draft) evenStretch(t *Todo) {
-	all := slices.Clone(d.in(t.place()))
-	slices.SortFunc(all, ComparePlaces)
+	all := slices.Clone(d.in(t.home()))
+	slices.SortFunc(all, ComparePositions)
 	at, _ := among(all, t)
 	for width := 8; ; width *= 2 {
 		from, to := max(at-width, 0), min(at+width+1, len(all))
@@ -55,13 +55,13 @@ func (d *draft) evenStretch(t *Todo) {
 	}
 }
 
-// evenRows gives new positions to all rows of a place in which the draft has made a
+// evenRows gives new positions to all rows of a home in which the draft has made a
 // long one: they are few.
-func evenRows[T row[T]](r *rows[T], place func(*T) ID, at func(*T) *Position) {
+func evenRows[T row[T]](r *rows[T], home func(*T) ID, at func(*T) *Position) {
 	long := map[ID]bool{}
 	for _, diff := range r.diffs {
 		if diff.After != nil && len(*at(diff.After)) > longPosition {
-			long[place(diff.After)] = true
+			long[home(diff.After)] = true
 		}
 	}
 	if len(long) == 0 {
@@ -71,7 +71,7 @@ func evenRows[T row[T]](r *rows[T], place func(*T) ID, at func(*T) *Position) {
 	slices.SortStableFunc(all, func(a, b T) int { return compareStanding(*at(&a), *at(&b), a.key(), b.key()) })
 	last := map[ID]Position{}
 	for _, v := range all {
-		if of := place(&v); long[of] {
+		if of := home(&v); long[of] {
 			last[of] = last[of].After()
 			*at(&v) = last[of]
 			r.put(v)

@@ -7,10 +7,10 @@ import (
 
 // makeRoom moves to-dos that the draft has put where a sibling stands to right
 // behind it. What the draft has not written stays.
-func (d *draft) makeRoom(place ID) {
-	all := slices.Clone(d.in(place))
+func (d *draft) makeRoom(home ID) {
+	all := slices.Clone(d.in(home))
 	slices.SortFunc(all, func(a, b *Todo) int {
-		return cmp.Or(cmp.Compare(a.Position, b.Position), cmp.Compare(d.written(a.ID), d.written(b.ID)), ComparePlaces(a, b))
+		return cmp.Or(cmp.Compare(a.Position, b.Position), cmp.Compare(d.written(a.ID), d.written(b.ID)), ComparePositions(a, b))
 	})
 	for i := 1; i < len(all); i++ {
 		if all[i].Position > all[i-1].Position {
@@ -43,12 +43,12 @@ func (d *draft) makeRoomForAll() {
 	seen := map[ID]bool{}
 	for _, id := range d.order {
 		diff := d.todos[id]
-		if diff.After == nil || diff.Before != nil && diff.Before.place() == diff.After.place() && diff.Before.Position == diff.After.Position {
+		if diff.After == nil || diff.Before != nil && diff.Before.home() == diff.After.home() && diff.Before.Position == diff.After.Position {
 			continue
 		}
-		if place := diff.After.place(); !seen[place] {
-			seen[place] = true
-			d.makeRoom(place)
+		if home := diff.After.home(); !seen[home] {
+			seen[home] = true
+			d.makeRoom(home)
 		}
 	}
 }
@@ -63,10 +63,10 @@ func (d *draft) spread() {
 
 // apart moves rows that stand where another of their place stands to right behind
 // it; those that the draft has written give way.
-func apart[T row[T]](r *rows[T], place func(*T) ID, at func(*T) *Position) {
+func apart[T row[T]](r *rows[T], home func(*T) ID, at func(*T) *Position) {
 	groups := map[ID][]T{}
 	for _, v := range r.all() {
-		groups[place(&v)] = append(groups[place(&v)], v)
+		groups[home(&v)] = append(groups[home(&v)], v)
 	}
 	for _, group := range groups {
 		slices.SortStableFunc(group, func(a, b T) int {

@@ -10,25 +10,25 @@ type Mend struct{}
 func (Mend) kind() Kind { return "mend" }
 
 func (Mend) run(d *draft) error {
-	d.mendPlaces()
+	d.mendHomes()
 	for t := range d.desk.All() {
 		d.mendTodo(*t)
 	}
-	places := map[ID]bool{}
+	homes := map[ID]bool{}
 	for t := range d.desk.All() {
-		places[t.place()] = true
+		homes[t.home()] = true
 	}
 	for _, id := range d.order {
-		places[d.todos[id].After.place()] = true
+		homes[d.todos[id].After.home()] = true
 	}
-	for place := range places {
-		d.makeRoom(place)
+	for home := range homes {
+		d.makeRoom(home)
 	}
 	d.says = "Mended what contradicted itself"
 	return nil
 }
 
-func (d *draft) mendPlaces() {
+func (d *draft) mendHomes() {
 	for _, l := range d.lists.all() {
 		shelf, ok := d.shelves.get(l.Shelf)
 		if !ok {

@@ -5,7 +5,7 @@ import (
 	"slices"
 )
 
-// Move puts a to-do, with its subtasks, into a place: a list or one of its
+// Move puts a to-do, with its subtasks, into a home: a list or one of its
 // sections, the Cup, or under another to-do.
 type Move struct {
 	ID ID
@@ -14,7 +14,7 @@ type Move struct {
 	Section ID
 	Parent  ID
 	// After and Before name the sibling it is put behind or before. With
-	// neither it goes to the end, unless it is in the place already.
+	// neither it goes to the end, unless it is in the home already.
 	After, Before ID
 }
 
@@ -30,7 +30,7 @@ func (c Move) run(d *draft) error {
 	}
 	next := t
 	next.List, next.Section, next.Parent = c.List, c.Section, c.Parent
-	if err := d.checkPlace(&next); err != nil {
+	if err := d.checkStanding(&next); err != nil {
 		return err
 	}
 	moved := next.List != t.List || next.Section != t.Section || next.Parent != t.Parent
@@ -50,13 +50,13 @@ func (c Move) run(d *draft) error {
 	case !moved:
 		d.did("Moved", &t, d.says)
 	default:
-		d.did("Moved to "+d.placeName(&next), &t, d.was(t.ID, "list"))
+		d.did("Moved to "+d.homeName(&next), &t, d.was(t.ID, "list"))
 	}
 	return nil
 }
 
-// placeName names the list a to-do is in, with its section.
-func (d *draft) placeName(t *Todo) string {
+// homeName names the list a to-do is in, with its section.
+func (d *draft) homeName(t *Todo) string {
 	list, ok := d.lists.get(t.List)
 	if !ok {
 		return "the Cup"
@@ -67,9 +67,9 @@ func (d *draft) placeName(t *Todo) string {
 	return list.Name
 }
 
-// checkPlace checks where a to-do is to stand; under a parent it takes that
+// checkStanding checks where a to-do is to stand; under a parent it takes that
 // one's list and section.
-func (d *draft) checkPlace(t *Todo) error {
+func (d *draft) checkStanding(t *Todo) error {
 	if t.Parent.IsZero() {
 		if err := d.checkList(t.List); err != nil {
 			return err
@@ -101,7 +101,7 @@ func (d *draft) checkPlace(t *Todo) error {
 	return nil
 }
 
-// settle writes a to-do at its new place and takes its subtasks along.
+// settle writes a to-do at its new home and takes its subtasks along.
 func (d *draft) settle(next, was Todo) error {
 	if err := d.endUnderClosed(&next); err != nil {
 		return err
@@ -154,11 +154,11 @@ func (d *draft) position(t *Todo, c Move, moved bool) error {
 	anchor := cmp.Or(c.After, c.Before)
 	if anchor.IsZero() {
 		if moved {
-			t.Position = d.endOf(t.place())
+			t.Position = d.endOf(t.home())
 		}
 		return nil
 	}
-	all := d.in(t.place())
+	all := d.in(t.home())
 	order := d.orderOf(t.List)
 	if order == ByHand {
 		return d.besideByHand(t, all, anchor, c)
@@ -192,11 +192,11 @@ func noAnchor(c Move) error {
 // in order as they are, so that nothing need be sorted or looked through.
 func (d *draft) besideByHand(t *Todo, all []*Todo, anchor ID, c Move) error {
 	beside, err := d.todo(anchor)
-	if err != nil || beside.place() != t.place() || !shownBeside(&beside, t) {
+	if err != nil || beside.home() != t.home() || !shownBeside(&beside, t) {
 		return noAnchor(c)
 	}
 	if len(d.todos) > 0 {
-		slices.SortFunc(all, ComparePlaces)
+		slices.SortFunc(all, ComparePositions)
 	}
 	at, _ := among(all, &beside)
 	step := 1
@@ -282,7 +282,7 @@ func between(all []*Todo, t, before, behind *Todo) Position {
 // makes the list keep the order it shows from then on by hand.
 func (d *draft) outOfOrder(t *Todo, order Order, before *Todo, moved bool) error {
 	if moved {
-		t.Position = d.endOf(t.place())
+		t.Position = d.endOf(t.home())
 		return nil
 	}
 	if err := d.keepByHand(t.List, order); err != nil {
@@ -299,9 +299,9 @@ func (d *draft) outOfOrder(t *Todo, order Order, before *Todo, moved bool) error
 			return err
 		}
 		before = &b
-		t.Position = between(d.in(t.place()), t, before, nil)
+		t.Position = between(d.in(t.home()), t, before, nil)
 	} else {
-		first := slices.MinFunc(d.in(t.place()), ComparePlaces)
+		first := slices.MinFunc(d.in(t.home()), ComparePositions)
 		t.Position = Position("").Between(first.Position)
 	}
 	return nil
@@ -313,8 +313,8 @@ func (d *draft) keepByHand(id ID, order Order) error {
 	if !ok {
 		return refuse("after", "The Cup stands in order of priority, then due. Change one of those, or sort it into a list first.")
 	}
-	for _, place := range d.placesOf(id) {
-		d.freeze(place, order)
+	for _, home := range d.homesOf(id) {
+		d.freeze(home, order)
 	}
 	list.Order = ByHand
 	d.lists.put(list)
@@ -323,22 +323,22 @@ func (d *draft) keepByHand(id ID, order Order) error {
 }
 
 // placesOf returns a list and every to-do in it that has subtasks.
-func (d *draft) placesOf(list ID) []ID {
-	places := []ID{list}
-	for i := 0; i < len(places); i++ {
-		for _, t := range d.in(places[i]) {
+func (d *draft) homesOf(list ID) []ID {
+	homes := []ID{list}
+	for i := 0; i < len(homes); i++ {
+		for _, t := range d.in(homes[i]) {
 			if len(d.in(t.ID)) > 0 {
-				places = append(places, t.ID)
+				homes = append(homes, t.ID)
 			}
 		}
 	}
-	return places
+	return homes
 }
 
-// freeze gives the siblings of a place positions in the order they are shown in.
+// freeze gives the siblings of a home positions in the order they are shown in.
 // As many as can be keep theirs.
-func (d *draft) freeze(place ID, order Order) {
-	shown := slices.Clone(d.in(place))
+func (d *draft) freeze(home ID, order Order) {
+	shown := slices.Clone(d.in(home))
 	slices.SortFunc(shown, order.Compare)
 	stays := longestRising(shown)
 	low := Position("")

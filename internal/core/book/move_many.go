@@ -5,10 +5,10 @@ import (
 	"slices"
 )
 
-// MoveMany moves many to-dos, with their subtasks, into one place: at its end, or
+// MoveMany moves many to-dos, with their subtasks, into one home: at its end, or
 // beside one that stands there, one behind the other in the order of their ids. One
 // that stands under another of them stays there. Its work is in proportion to what
-// is moved and to what the place holds.
+// is moved and to what the home holds.
 type MoveMany struct {
 	IDs []ID
 	// To says where; its ID is left out.
@@ -42,7 +42,7 @@ func (c MoveMany) run(d *draft) error {
 			return allOrNone(err)
 		}
 	} else {
-		last := d.endOf(moved[0].next.place())
+		last := d.endOf(moved[0].next.home())
 		for i := range moved {
 			if moved[i].came() {
 				moved[i].next.Position, last = last, last.After()
@@ -64,7 +64,7 @@ func (c MoveMany) run(d *draft) error {
 		}
 		d.did("Now under "+quote(parent.Title), &first.was, d.alsoOpen())
 	} else {
-		d.did("Moved to "+d.placeName(&first.next), &first.was, d.was(first.was.ID, "list")+d.says)
+		d.did("Moved to "+d.homeName(&first.next), &first.was, d.was(first.was.ID, "list")+d.says)
 	}
 	d.sayMany(acted)
 	return nil
@@ -73,7 +73,7 @@ func (c MoveMany) run(d *draft) error {
 // moving is a to-do before and after a move.
 type moving struct{ was, next Todo }
 
-// came reports whether it comes from another place, or another stretch of this one.
+// came reports whether it comes from another home, or another stretch of this one.
 func (m *moving) came() bool {
 	return m.was.List != m.next.List || m.was.Section != m.next.Section || m.was.Parent != m.next.Parent
 }
@@ -88,7 +88,7 @@ func (d *draft) headFor(id ID, to Move) (Todo, error) {
 		return t, refuse("parent", "“%s” is a record of what was done; it stands under nothing.", t.Title)
 	}
 	t.List, t.Section, t.Parent = to.List, to.Section, to.Parent
-	return t, d.checkPlace(&t)
+	return t, d.checkStanding(&t)
 }
 
 // placeBeside gives positions to what is moved beside an anchor. In a list that
@@ -96,9 +96,9 @@ func (d *draft) headFor(id ID, to Move) (Todo, error) {
 // there go to the end where they come from elsewhere; where one of them is of this
 // place, the list keeps one's own order from then on.
 func (d *draft) placeBeside(moved []moving, to Move, anchor ID) error {
-	place := moved[0].next.place()
+	home := moved[0].next.home()
 	order := d.orderOf(moved[0].next.List)
-	all := d.siblingsBut(place, moved)
+	all := d.siblingsBut(home, moved)
 	before, behind, err := besides(all, &moved[0].next, order, to, anchor)
 	if err != nil {
 		return err
@@ -111,7 +111,7 @@ func (d *draft) placeBeside(moved []moving, to Move, anchor ID) error {
 			if err := d.keepByHand(moved[0].next.List, order); err != nil {
 				return err
 			}
-			all = d.siblingsBut(place, moved)
+			all = d.siblingsBut(home, moved)
 			if before, behind, err = besides(all, &moved[0].next, ByHand, to, anchor); err != nil {
 				return err
 			}
@@ -153,15 +153,15 @@ func (d *draft) placeBeside(moved []moving, to Move, anchor ID) error {
 	return nil
 }
 
-// siblingsBut returns what a place holds, the bin's too, by positions, without what
+// siblingsBut returns what a home holds, the bin's too, by positions, without what
 // is moved.
-func (d *draft) siblingsBut(place ID, moved []moving) []*Todo {
+func (d *draft) siblingsBut(home ID, moved []moving) []*Todo {
 	without := make(map[ID]bool, len(moved))
 	for i := range moved {
 		without[moved[i].next.ID] = true
 	}
-	all := slices.DeleteFunc(slices.Clone(d.in(place)), func(t *Todo) bool { return without[t.ID] })
-	slices.SortFunc(all, ComparePlaces)
+	all := slices.DeleteFunc(slices.Clone(d.in(home)), func(t *Todo) bool { return without[t.ID] })
+	slices.SortFunc(all, ComparePositions)
 	return all
 }
 

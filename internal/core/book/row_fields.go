@@ -54,7 +54,7 @@ var todoFields = []todoField{
 		p.text("Section", t.Section)
 		p.text("Parent", t.Parent)
 		p.lineIfAny("Position", string(t.Position))
-	}, told{"list", (*draft).placeName, nil}},
+	}, told{"list", (*draft).homeName, nil}},
 	{attr("priority", func(t *Todo) *Priority { return &t.Priority }), func(p *packer, t *Todo) { p.word("Priority", uint8(t.Priority), t.Priority) }, told{"priority", func(_ *draft, t *Todo) string { return t.Priority.String() }, nil}},
 	{attr("start", func(t *Todo) *day.Date { return &t.Start }), func(p *packer, t *Todo) { p.text("Start", t.Start) }, told{"start", func(d *draft, t *Todo) string { return d.dayWords(t.Start) }, func(t *Todo) day.Date { return t.Start }}},
 	{attr("due", func(t *Todo) *day.Moment { return &t.Due }), func(p *packer, t *Todo) { p.text("Due", t.Due) }, told{"due", func(d *draft, t *Todo) string { return d.momentWords(t.Due) }, func(t *Todo) day.Date { return t.Due.Date }}},

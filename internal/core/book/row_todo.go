@@ -106,8 +106,8 @@ func (t *Todo) Reminds(r day.Reminder) bool {
 // HasTag reports whether the to-do carries the tag itself.
 func (t *Todo) HasTag(tag ID) bool { return slices.Contains(t.Tags, tag) }
 
-// place is what a to-do's siblings share: its parent, or else its list.
-func (t *Todo) place() ID {
+// home is what a to-do's siblings share: its parent, or else its list.
+func (t *Todo) home() ID {
 	if t.Parent.IsZero() {
 		return t.List
 	}

@@ -163,7 +163,7 @@ func (d *draft) keepRecord(t *Todo) error {
 			kept.Status, kept.Completed = Completed, d.now
 			kept.Parent = ID{}
 		}
-		kept.Position = d.endOf(kept.place())
+		kept.Position = d.endOf(kept.home())
 		kept.Created = of.Created
 		copies[of.ID] = kept.ID
 		if of.NotesSize > 0 {
@@ -191,7 +191,7 @@ func (d *draft) reopenRecord(record Todo) error {
 	}
 	record.Status, record.Completed = NeedsAction, 0
 	record.Record, record.Repeat = ID{}, nil
-	record.Position = d.endOf(record.place())
+	record.Position = d.endOf(record.home())
 	d.put(record)
 	d.did("Open again, by itself", &record, "")
 	return d.below(record.ID, false, func(sub *Todo) error {

@@ -107,7 +107,7 @@ func inTurn(a, b Lying) int {
 	case a.Todo.Priority != b.Todo.Priority:
 		return int(b.Todo.Priority) - int(a.Todo.Priority)
 	}
-	return book.ComparePlaces(a.Todo, b.Todo)
+	return book.ComparePositions(a.Todo, b.Todo)
 }
 
 // over is by how many minutes a day holds more than it can; 0 where it has no work time, as

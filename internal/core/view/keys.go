@@ -92,7 +92,7 @@ func inOrder(keys []Key) order {
 				return c
 			}
 		}
-		return book.ComparePlaces(a, b)
+		return book.ComparePositions(a, b)
 	}}
 }
 
@@ -181,5 +181,5 @@ func (k Key) forward(a, b *book.Todo) int {
 	case ByChange:
 		return cmp.Compare(a.Changed, b.Changed)
 	}
-	return book.ComparePlaces(a, b)
+	return book.ComparePositions(a, b)
 }

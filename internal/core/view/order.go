@@ -48,11 +48,11 @@ var bySlot = order{compare: func(a, b *book.Todo) int {
 }}
 
 var newestClosed = order{compare: func(a, b *book.Todo) int {
-	return cmp.Or(cmp.Compare(a.Status, b.Status), cmp.Compare(b.Completed, a.Completed), book.ComparePlaces(a, b))
+	return cmp.Or(cmp.Compare(a.Status, b.Status), cmp.Compare(b.Completed, a.Completed), book.ComparePositions(a, b))
 }}
 
 var newestDeleted = order{compare: func(a, b *book.Todo) int {
-	return cmp.Or(cmp.Compare(b.Deleted, a.Deleted), book.ComparePlaces(a, b))
+	return cmp.Or(cmp.Compare(b.Deleted, a.Deleted), book.ComparePositions(a, b))
 }}
 
 // longestWaiting puts who has been waited for longest first.

@@ -28,7 +28,7 @@ func (n moment) byUrgency(b *book.Desk) order {
 		case a.Created != b.Created:
 			return cmp.Compare(a.Created, b.Created)
 		}
-		return book.ComparePlaces(a, b)
+		return book.ComparePositions(a, b)
 	}}
 }
 

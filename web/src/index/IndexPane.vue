@@ -7,7 +7,7 @@ import { useActions } from "@/server/actions";
 import { useCurrent } from "@/state/current";
 import type { Landing } from "@/state/order-drag";
 import { useMany } from "@/server/many";
-import { usePlaces } from "@/server/places";
+import { useArrangement } from "@/server/arrangement";
 import { useViews } from "@/server/views";
 import { inForce } from "@/server/in-force";
 import { type IndexGroup, shownViews } from "@/words/index-views";
@@ -19,7 +19,7 @@ const props = defineProps<{ overview: Overview }>();
 const actions = useActions();
 const current = useCurrent();
 const many = useMany();
-const places = usePlaces();
+const places = useArrangement();
 const views = useViews();
 const router = useRouter();
 

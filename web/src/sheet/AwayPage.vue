@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import PlainTable from "@/kit/PlainTable.vue";
 import SheetState from "@/kit/SheetState.vue";
-import { usePlaces } from "@/server/places";
+import { useArrangement } from "@/server/arrangement";
 import { useOverview } from "@/server/queries";
 import { shortDay } from "@/words/dates";
 
 /** What is out of the index: templates, archived lists, and lists in the bin. */
-const places = usePlaces();
+const places = useArrangement();
 const { data: overview } = useOverview();
 const count = (n: number) => (n === 1 ? "1 to-do" : `${n} to-dos`);
 </script>

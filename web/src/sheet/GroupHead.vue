@@ -8,7 +8,7 @@ import type { List, Overview } from "@/server/client";
 import { useCurrent } from "@/state/current";
 import { useMany } from "@/server/many";
 import { useOrderDrag } from "@/state/order-drag";
-import { usePlaces } from "@/server/places";
+import { useArrangement } from "@/server/arrangement";
 import type { ShownGroup } from "./shown";
 import { estimateWords } from "@/words/fields";
 import { fillOf, fullWords, hoursWords } from "@/words/load";
@@ -31,7 +31,7 @@ const props = defineProps<{
 defineEmits<{ fold: []; all: [] }>();
 const current = useCurrent();
 const many = useMany();
-const places = usePlaces();
+const places = useArrangement();
 const narrow = useMediaQuery("(max-width: 760px)");
 
 const words = computed(() => groupHead(props.group, props.today, cup.value && narrow.value));

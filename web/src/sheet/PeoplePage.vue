@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import PlainTable from "@/kit/PlainTable.vue";
 import SheetState from "@/kit/SheetState.vue";
-import { usePlaces } from "@/server/places";
+import { useArrangement } from "@/server/arrangement";
 import { useOverview } from "@/server/queries";
 
-const places = usePlaces();
+const places = useArrangement();
 const { data: overview } = useOverview();
 const open = (n: number) => (n === 0 ? "nothing open" : `${n} open`);
 </script>

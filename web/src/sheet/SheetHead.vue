@@ -11,7 +11,7 @@ import type { Shape } from "./narrowing";
 import { useLook } from "@/state/look";
 import { useViews } from "@/server/views";
 import { useAsk } from "@/kit/ask";
-import { usePlaces } from "@/server/places";
+import { useArrangement } from "@/server/arrangement";
 import { type Deed, useSheetDeeds } from "./sheet-deeds";
 import ActionMenu from "@/kit/ActionMenu.vue";
 
@@ -52,7 +52,7 @@ const router = useRouter();
 const views = useViews();
 const look = useLook();
 
-const places = usePlaces();
+const places = useArrangement();
 const { ask } = useAsk();
 const menus = useMenu();
 

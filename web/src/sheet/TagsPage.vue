@@ -5,10 +5,10 @@ import type { Tag } from "@/server/client";
 import ActionMenu from "@/kit/ActionMenu.vue";
 import PlainTable from "@/kit/PlainTable.vue";
 import SheetState from "@/kit/SheetState.vue";
-import { usePlaces } from "@/server/places";
+import { useArrangement } from "@/server/arrangement";
 import { useOverview } from "@/server/queries";
 
-const places = usePlaces();
+const places = useArrangement();
 const { data: overview } = useOverview();
 const depth = (t: Tag) => t.name.split("/").length - 1;
 const open = (n: number) => (n === 0 ? "nothing open" : `${n} open`);

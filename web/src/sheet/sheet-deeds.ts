@@ -4,7 +4,7 @@ import type { List } from "@/server/client";
 import { orderNames } from "@/words/names";
 import { useLook } from "@/state/look";
 import type { MenuItem } from "@/kit/menu";
-import { usePlaces } from "@/server/places";
+import { useArrangement } from "@/server/arrangement";
 import { useSelection } from "@/kit/selection";
 
 /** One thing that can be done with a sheet: a button, or on a phone an entry of its menu. */
@@ -41,7 +41,7 @@ export function useSheetDeeds(
 ) {
   const route = useRoute();
   const look = useLook();
-  const places = usePlaces();
+  const places = useArrangement();
   const selection = useSelection();
 
   const orders = (list: List): MenuItem[] =>

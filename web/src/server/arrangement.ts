@@ -24,7 +24,7 @@ type Seen = { id: string; revision: number };
 const patching = { headers: { "Content-Type": "application/merge-patch+json" } };
 
 /** What can be done to shelves, lists, sections, tags and people. */
-export function usePlaces() {
+export function useArrangement() {
   const actions = useActions();
   const { ask } = useAsk();
   const router = useRouter();

@@ -25,6 +25,8 @@ var (
 		"delete-shelf": 2, "restore-shelf": 17, "add-shelf": 2, "add-view": 4, "checklist": 15, "template": 3, "pour": 5, "complete": 4, "delete": 2, "restore": 3, "undo": 3, "redo": 3}
 	labels = map[string]int{"add-calendar": 4, "edit-calendar": 4, "remove-calendar": 3, "add-view": 5, "edit-view": 4, "move-view": 11, "delete-view": 3, "capture": 8, "tag": 4, "edit-tag": 4, "merge-tags": 24, "delete-tag": 4, "add-person": 3, "edit-person": 4,
 		"remove-person": 3, "involve": 6, "handful": 5, "turn": 9, "attach": 5, "detach": 4, "postpone": 3, "bulk": 4, "complete": 3, "delete": 2, "undo": 3, "redo": 3}
+	grounds = map[string]int{"add-place": 4, "edit-place": 8, "remove-place": 4, "at-place": 8, "edge": 8, "capture": 6, "complete": 2, "delete": 3, "restore": 6,
+		"change-rule": 2, "undo": 4, "redo": 3}
 	chosen = map[string]int{"choose": 20, "capture": 2, "complete": 2, "undo": 10, "redo": 5}
 )
 
@@ -39,7 +41,7 @@ func TestUndoToTheStartAndRedoToTheEnd(t *testing.T) {
 		name    string
 		number  float64
 		weights map[string]int
-	}{{"everyday", 1000, everyday}, {"trees", 2000, trees}, {"shelves", 500, shelves}, {"labels", 500, labels}, {"settings", 200, chosen}} {
+	}{{"everyday", 1000, everyday}, {"trees", 2000, trees}, {"shelves", 500, shelves}, {"labels", 500, labels}, {"places", 500, grounds}, {"settings", 200, chosen}} {
 		t.Run(c.name, func(t *testing.T) {
 			t.Parallel()
 			runSequences(t, int(c.number**sequences), c.weights)
@@ -179,6 +181,9 @@ func (r *run) places(s step) book.Command {
 		case "remove-calendar":
 			return book.RemoveCalendar{ID: c.ID}
 		}
+	}
+	if cmd := r.placeCommand(s); cmd != nil {
+		return cmd
 	}
 	if person := pick(byID(r.desk.People()), s.a); person != nil {
 		switch s.kind {

@@ -32,7 +32,7 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 	if err != nil {
 		return err
 	}
-	for _, table := range []string{"search", "search_names", "search_rows", "history", "replies", "search_due", "notes", "views", "rings", "personal", "todos", "people", "tags", "sections", "list_places", "lists", "shelves", "settings", "feeds", "calendars", "accounts", "installation", "goose_db_version"} {
+	for _, table := range []string{"search", "search_names", "search_rows", "history", "replies", "search_due", "notes", "views", "rings", "places", "presence", "personal", "todos", "people", "tags", "sections", "list_places", "lists", "shelves", "settings", "feeds", "calendars", "accounts", "installation", "goose_db_version"} {
 		if _, err := db.ExecContext(ctx, "DROP TABLE "+table); err != nil {
 			return err
 		}

@@ -41,6 +41,7 @@ func (s *Store) Load(ctx context.Context) (*book.Book, error) {
 		func() error { return loadViews(ctx, s.read, rows) },
 		func() error { return loadSettings(ctx, s.read, rows) },
 		func() error { return loadCalendars(ctx, s.read, rows) },
+		func() error { return loadPlaces(ctx, s.read, rows) },
 		func() error { return loadTodos(ctx, s.read, rows) },
 		func() error { return loadRings(ctx, s.read, rows) },
 	}

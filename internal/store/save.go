@@ -149,6 +149,7 @@ func saveChange(w writer, c *book.Change) error {
 		func() error { return saveEach(w, c.Actor, c.Views, saveView) },
 		func() error { return saveEach(w, c.Actor, c.Settings, saveSettings) },
 		func() error { return saveEach(w, c.Actor, c.Calendars, saveCalendar) },
+		func() error { return saveEach(w, c.Actor, c.Places, savePlace) },
 		func() error { return saveTodos(w, c.Actor, c.Todos) },
 		func() error { return saveEach(w, c.Actor, c.Rings, saveRing) },
 		func() error { return saveEach(w, c.Actor, c.Notes, saveNote) },

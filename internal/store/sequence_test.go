@@ -272,6 +272,11 @@ func dump(b *book.Desk) string {
 		row.Revision = 0
 		lines = append(lines, fmt.Sprintf("calendar %+v", row))
 	}
+	for _, p := range b.Places() {
+		row := *p
+		row.Revision = 0
+		lines = append(lines, fmt.Sprintf("place %+v", row))
+	}
 	for _, p := range b.People() {
 		row := *p
 		row.Revision = 0

@@ -79,7 +79,7 @@ func (t text) Scan(src any) error {
 	return fmt.Errorf("text is wanted, not %T", src)
 }
 
-// reminders are stored as text, parted by spaces.
+// reminders are stored as text, one on a line.
 type reminders []day.Reminder
 
 func joinReminders(list []day.Reminder) string {
@@ -90,7 +90,7 @@ func joinReminders(list []day.Reminder) string {
 	for i, r := range list {
 		words[i] = r.String()
 	}
-	return strings.Join(words, " ")
+	return strings.Join(words, "\n")
 }
 
 // Scan implements sql.Scanner.
@@ -99,8 +99,11 @@ func (r *reminders) Scan(src any) error {
 	if !ok {
 		return fmt.Errorf("text is wanted, not %T", src)
 	}
-	for word := range strings.FieldsSeq(s) {
-		reminder, err := day.ParseReminder(word)
+	for line := range strings.SplitSeq(s, "\n") {
+		if line == "" {
+			continue
+		}
+		reminder, err := day.ParseReminder(line)
 		if err != nil {
 			return err
 		}

@@ -30,6 +30,9 @@ type Desk struct {
 	chosen    map[ID]*Chosen
 	calendars map[ID]*Calendar
 	rings     map[ID]*Ring
+	places    map[ID]*Place
+	// placeNames holds the places by their names in small letters.
+	placeNames map[string]ID
 	// ringsOf holds the rings of each to-do in the order in which they came.
 	ringsOf map[ID][]*Ring
 	// siblings holds the to-dos of each home by their positions, the bin's too.
@@ -44,7 +47,7 @@ func newDesk(b *Book, account ID) *Desk {
 		todos: map[ID]seat{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
 		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, people: map[ID]*Person{},
 		sections: map[ID]*Section{}, views: map[ID]*View{}, chosen: map[ID]*Chosen{}, calendars: map[ID]*Calendar{}, siblings: map[ID][]*Todo{},
-		carriers: map[ID]int{}, rings: map[ID]*Ring{}, ringsOf: map[ID][]*Ring{},
+		carriers: map[ID]int{}, rings: map[ID]*Ring{}, ringsOf: map[ID][]*Ring{}, places: map[ID]*Place{}, placeNames: map[string]ID{},
 	}
 }
 
@@ -75,13 +78,14 @@ func (b *Desk) Spare(t *Todo) (minutes int, known bool) {
 	return b.slack.Spare(b, t)
 }
 
-// Arrangement returns a Desk of its own with the same shelves, lists, sections, tags, people
-// and views, and no to-do.
+// Arrangement returns a Desk of its own with the same shelves, lists, sections, tags, people,
+// places and views, and no to-do.
 func (b *Desk) Arrangement() *Desk {
 	bare := newDesk(&Book{revision: b.book.revision, notes: MemoryNotes{}}, b.account)
 	bare.lists, bare.shelves, bare.tags = maps.Clone(b.lists), maps.Clone(b.shelves), maps.Clone(b.tags)
 	bare.tagNames, bare.people = maps.Clone(b.tagNames), maps.Clone(b.people)
 	bare.sections, bare.views = maps.Clone(b.sections), maps.Clone(b.views)
+	bare.places, bare.placeNames = maps.Clone(b.places), maps.Clone(b.placeNames)
 	return bare
 }
 
@@ -320,6 +324,7 @@ func (b *Desk) load(c *Change) {
 		replace(b.calendars, d, func(c *Calendar) ID { return c.ID })
 	}
 	b.loadRings(c.Rings)
+	b.loadPlaces(c.Places)
 	for _, d := range c.Settings {
 		replace(b.chosen, d, func(s *Chosen) ID { return s.Account })
 	}

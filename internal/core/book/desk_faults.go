@@ -16,8 +16,8 @@ const (
 	// Clash: two values contradict each other. Nothing breaks by it, and it goes when
 	// one of them is next set.
 	Clash Gravity = iota
-	// Twin: two rows in one position, or a tag that stands twice on a to-do. Mend
-	// puts it right and loses nothing.
+	// Twin: two rows in one position, a tag that stands twice on a to-do, or the name of a
+	// place that is no row. Mend puts it right and loses nothing.
 	Twin
 	// Lost: a row names one that is not there, or stands under itself. Something is
 	// missing.
@@ -70,7 +70,8 @@ func (f *faultFinder) add(g Gravity, format string, args ...any) {
 	f.found = append(f.found, Fault{fmt.Sprintf(format, args...), g})
 }
 
-// arrangement looks at shelves, lists, sections, tags, people and views.
+// arrangement looks at shelves, lists, sections, tags, people, places
+// and views.
 func (f *faultFinder) arrangement() {
 	b := f.desk
 	type key struct{ what, of, name string }
@@ -120,6 +121,9 @@ func (f *faultFinder) arrangement() {
 	for _, p := range b.people {
 		name("person", "", p.Name)
 	}
+	for _, p := range b.places {
+		name("place", "", p.Name)
+	}
 	for _, v := range b.views {
 		position("view", "", v.Position, v.Name)
 		name("view", "", v.Name)
@@ -144,6 +148,11 @@ func (f *faultFinder) refers(t *Todo) {
 			f.add(Lost, "“%s” carries a tag that is not there.", t.Title)
 		} else if slices.Contains(t.Tags[:i], tag) {
 			f.add(Twin, "“%s” carries a tag twice.", t.Title)
+		}
+	}
+	for _, name := range t.placeNames() {
+		if p := b.PlaceNamed(name); p == nil || p.Name != name {
+			f.add(Twin, "“%s” is to be done at “%s”, which is no place yet.", t.Title, name)
 		}
 	}
 	if _, ok := b.people[t.Person.ID]; !ok && t.Person.Role != NoRole {

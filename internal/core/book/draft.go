@@ -29,6 +29,9 @@ func (b *Desk) Do(env Env, cmd Command) (*Change, error) {
 	if err := cmd.run(d); err != nil {
 		return nil, err
 	}
+	if err := d.keepPlaces(); err != nil {
+		return nil, err
+	}
 	d.keepHandful()
 	d.evenOut()
 	return d.change(cmd.kind())
@@ -61,6 +64,7 @@ type draft struct {
 	chosen    rows[Chosen]
 	calendars rows[Calendar]
 	rings     rows[Ring]
+	places    rows[Place]
 	// named are the tags that names given to the command turned out to be.
 	named map[string]ID
 }
@@ -71,7 +75,7 @@ func newDraft(b *Desk, env Env) *draft {
 		touched: map[ID]bool{}, arrived: map[ID]*arrivals{}, last: map[ID]Position{},
 		lists: rowsOf(b.lists, next), sections: rowsOf(b.sections, next), shelves: rowsOf(b.shelves, next),
 		tags: rowsOf(b.tags, next), people: rowsOf(b.people, next), views: rowsOf(b.views, next), chosen: rowsOf(b.chosen, next),
-		calendars: rowsOf(b.calendars, next), rings: rowsOf(b.rings, next)}
+		calendars: rowsOf(b.calendars, next), rings: rowsOf(b.rings, next), places: rowsOf(b.places, next)}
 }
 
 // did says what was done to a to-do.
@@ -237,7 +241,7 @@ func (d *draft) change(kind Kind) (*Change, error) {
 	c := &Change{Revision: d.desk.Revision() + 1, Actor: d.desk.account, Kind: kind, Says: d.says, Notes: d.notes,
 		Lists: d.lists.changes(), Sections: d.sections.changes(), Shelves: d.shelves.changes(),
 		Tags: d.tags.changes(), People: d.people.changes(), Views: d.views.changes(), Settings: d.chosen.changes(),
-		Calendars: d.calendars.changes(), Rings: d.rings.changes()}
+		Calendars: d.calendars.changes(), Rings: d.rings.changes(), Places: d.places.changes()}
 	for _, id := range d.order {
 		diff := *d.todos[id]
 		switch {

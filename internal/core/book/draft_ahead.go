@@ -19,7 +19,7 @@ type Ahead struct {
 // may change afterwards.
 func (b *Desk) Ahead(c *Change, cmd Command) *Ahead {
 	a := &Ahead{Change: c, rows: make(map[ID]bool, len(c.Todos)), homes: map[ID]bool{},
-		alone: len(c.Shelves)+len(c.Sections)+len(c.People)+len(c.Views)+len(c.Settings)+len(c.Calendars)+len(c.Rings) > 0}
+		alone: len(c.Shelves)+len(c.Sections)+len(c.People)+len(c.Views)+len(c.Settings)+len(c.Calendars)+len(c.Rings)+len(c.Places) > 0}
 	for _, d := range c.Lists {
 		if d.Before == nil || d.After == nil || d.Before.Away() != d.After.Away() {
 			a.alone = true
@@ -140,6 +140,7 @@ func (c *Change) At(revision int64) {
 	allAt(c.Settings, revision)
 	allAt(c.Calendars, revision)
 	allAt(c.Rings, revision)
+	allAt(c.Places, revision)
 }
 
 func allAt[T interface{ at(int64) T }](diffs []Diff[T], revision int64) {

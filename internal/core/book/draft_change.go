@@ -36,6 +36,7 @@ type Change struct {
 	Settings  []Diff[Chosen]   `json:"Settings,omitempty"`
 	Calendars []Diff[Calendar] `json:"Calendars,omitempty"`
 	Rings     []Diff[Ring]     `json:"Rings,omitempty"`
+	Places    []Diff[Place]    `json:"Places,omitempty"`
 }
 
 // Empty reports whether the command found nothing to alter.
@@ -43,10 +44,10 @@ func (c *Change) Empty() bool {
 	return len(c.Todos)+len(c.Notes)+len(c.Rings) == 0 && !c.Arranges()
 }
 
-// Arranges reports whether shelves, lists, sections, tags, people, views, settings or
-// calendars changed.
+// Arranges reports whether shelves, lists, sections, tags, people, views, settings,
+// calendars or places changed.
 func (c *Change) Arranges() bool {
-	return len(c.Lists)+len(c.Sections)+len(c.Shelves)+len(c.Tags)+len(c.People)+len(c.Views)+len(c.Settings)+len(c.Calendars) > 0
+	return len(c.Lists)+len(c.Sections)+len(c.Shelves)+len(c.Tags)+len(c.People)+len(c.Views)+len(c.Settings)+len(c.Calendars)+len(c.Places) > 0
 }
 
 // Todo returns the state after the change of the first to-do it touched, or

@@ -9,7 +9,7 @@ import (
 // or have another's name. Rows that were not written are looked at only where
 // something went.
 func (d *draft) checkRows() error {
-	for _, check := range []func() error{d.checkShelves, d.checkLists, d.checkSections, d.checkTagNames, d.checkPeople, d.checkViews, d.checkCalendars} {
+	for _, check := range []func() error{d.checkShelves, d.checkLists, d.checkSections, d.checkTagNames, d.checkPeople, d.checkViews, d.checkCalendars, d.checkPlaces} {
 		if err := check(); err != nil {
 			return err
 		}

@@ -42,6 +42,8 @@ func (b *Desk) Invert(env Env, c *Change, kind Kind) (*Change, error) {
 		func() error { return d.views.invert(c.Views, viewAttributes, func(v *View) string { return v.Name }) },
 		func() error { return d.invertTodos(c.Todos) },
 		func() error { return d.invertNotes(c.Notes) },
+		func() error { return d.invertPlaces(c) },
+		d.keepPlaces,
 		func() error { return d.invertRings(c) },
 		func() error { return d.invertTags(c) },
 		func() error { d.spread(); d.makeRoomForAll(); return nil },

@@ -18,8 +18,8 @@ func (e *NotYoursError) Error() string {
 func (e *NotYoursError) Unwrap() error { return ErrNotYours }
 
 // permit refuses a draft that writes what its account may not. It is asked once of each
-// draft, when all that it writes is known. What is in the Cup, shelves, tags, people, views
-// and calendars are of the account at whose desk they are; a list and what is in it are of the
+// draft, when all that it writes is known. What is in the Cup, shelves, tags, people, views,
+// calendars and places are of the account at whose desk they are; a list and what is in it are of the
 // list's owner.
 func (d *draft) permit() error {
 	yours := func(l *List) bool { return l == nil || l.Owner == d.desk.account }

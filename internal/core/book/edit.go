@@ -8,9 +8,6 @@ import (
 // MaxOutcome is how long an outcome is at most, in characters.
 const MaxOutcome = 500
 
-// MaxPlace is how long a place is at most, in characters.
-const MaxPlace = 200
-
 // Edit changes fields of a to-do. A nil field stays as it is; a pointer to a
 // zero value clears it.
 type Edit struct {

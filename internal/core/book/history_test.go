@@ -9,6 +9,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/geo"
 	"tincup/internal/core/repeat"
 	"tincup/internal/core/settings"
 	"tincup/internal/core/term"
@@ -46,6 +47,7 @@ func fullChange() *book.Change {
 		Views:     []book.Diff[book.View]{{After: &book.View{ID: id(6), Name: "Mine", Question: "{}", Icon: "eye", Colour: book.Clay, Position: "e4", Pinned: true, Counted: true, Revision: 5}}},
 		Calendars: []book.Diff[book.Calendar]{{After: &book.Calendar{ID: id(7), Name: "Museum", Colour: book.Moss, Address: "https://museum.example/a.ics", File: "a.ics", AllDayTakes: true, Revision: 5}}},
 		Rings:     []book.Diff[book.Ring]{{After: &book.Ring{ID: id(8), Todo: t.ID, Reminder: day.ReminderBefore(60), At: day.MustMoment("2026-11-27T15:00"), Rang: 7, Missed: true, Acknowledged: 8, Later: 9, Revision: 5}}},
+		Places:    []book.Diff[book.Place]{{After: &book.Place{ID: id(10), Name: "Museum", Middle: geo.MustAt(38.7223, -9.1393), Radius: 300, Thing: true, Revision: 5}}},
 	}
 }
 

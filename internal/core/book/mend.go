@@ -13,6 +13,11 @@ func (Mend) run(d *draft) error {
 	d.mendHomes()
 	for t := range d.desk.All() {
 		d.mendTodo(*t)
+		if slices.ContainsFunc(t.placeNames(), func(name string) bool { p, ok := d.placeNamed(name); return !ok || p.Name != name }) {
+			if cur, err := d.todo(t.ID); err == nil {
+				d.touch(cur) // its places become rows as those of all that is written
+			}
+		}
 	}
 	homes := map[ID]bool{}
 	for t := range d.desk.All() {

@@ -13,6 +13,7 @@ const (
 	PersonRow   RowKind = "person"
 	ViewRow     RowKind = "view"
 	CalendarRow RowKind = "calendar"
+	PlaceRow    RowKind = "place"
 )
 
 // RevisionOf returns the revision of the change that last touched a row, or a
@@ -33,6 +34,8 @@ func (b *Desk) RevisionOf(kind RowKind, id ID) (int64, error) {
 		return revisionOf(b.View(id))
 	case CalendarRow:
 		return revisionOf(b.Calendar(id))
+	case PlaceRow:
+		return revisionOf(b.Place(id))
 	}
 	t, err := b.Todo(id)
 	if err != nil {
@@ -65,6 +68,8 @@ func (c *Change) FieldsOf(kind RowKind, id ID) []string {
 		return changedAttributes(c.Views, id, viewAttributes)
 	case CalendarRow:
 		return changedAttributes(c.Calendars, id, calendarAttributes)
+	case PlaceRow:
+		return changedAttributes(c.Places, id, placeAttributes)
 	}
 	return c.ChangedFields(id)
 }
@@ -100,6 +105,8 @@ func FieldNamesOf(kind RowKind) []string {
 		return attributeNames(viewAttributes)
 	case CalendarRow:
 		return attributeNames(calendarAttributes)
+	case PlaceRow:
+		return attributeNames(placeAttributes)
 	}
 	return FieldNames()
 }

@@ -63,8 +63,8 @@ type Todo struct {
 	Outcome string `json:"Outcome,omitzero"`
 	// Source is what it was made of; the zero Source for none.
 	Source Source `json:"Source,omitzero"`
-	// Place is where it is done, to MaxPlace characters on one line (LOCATION, RFC
-	// 5545 section 3.8.1.7).
+	// Place is the name of the Place where it is done; "" for none (LOCATION, RFC 5545 section
+	// 3.8.1.7).
 	Place string `json:"Place,omitzero"`
 	// Reminders are in the order they were added, each once.
 	Reminders []day.Reminder `json:"Reminders,omitzero"`

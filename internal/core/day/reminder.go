@@ -6,12 +6,16 @@ import (
 	"time"
 )
 
-// Reminder is a wall time, or a time before what it reminds of (RemindedOf). The zero
-// Reminder is none.
+// Reminder is a wall time, a time before what it reminds of (RemindedOf), or an edge of a
+// place. The zero Reminder is none.
 type Reminder struct {
 	At Moment
 	// Before is minutes, counted where At is none; 0 is at that very time.
 	Before int
+	// Edge is at which edge of a place it comes; NoEdge for one that comes at a time.
+	Edge Edge
+	// Place is the name of the place.
+	Place string
 	// Sound names what is heard when it comes, in small letters and hyphens; "" is the account's.
 	Sound string
 	set   bool
@@ -31,15 +35,19 @@ func (r Reminder) IsZero() bool { return !r.set }
 
 // ParseReminder reads a date with time (2026-11-27T15:00), or a duration before
 // in the form of RFC 5545 TRIGGER (section 3.8.6.3): -PT30M, -PT2H, -P1D, -P1W. The name of
-// its sound may follow a semicolon: -PT30M;drip.
+// its sound may follow a semicolon: -PT30M;drip. An edge is written with the words of RFC 9074
+// PROXIMITY (section 8.1) and the name of its place: ARRIVE:The museum, DEPART;drip:The museum.
 func ParseReminder(s string) (Reminder, error) {
+	if r, ok, err := parseEdgeReminder(s); ok {
+		return r, err
+	}
 	bad := &ParseError{Input: s, Want: "a reminder such as 2026-11-27T15:00 or -PT30M"}
 	when, sound, sounds := strings.Cut(s, ";")
 	if !sounds {
 		return parseReminder(when, bad)
 	}
 	r, err := parseReminder(when, bad)
-	if err != nil || sound == "" || len(sound) > maxSound || strings.Trim(sound, "abcdefghijklmnopqrstuvwxyz-") != "" {
+	if err != nil || !isSound(sound) {
 		return Reminder{}, bad
 	}
 	r.Sound = sound
@@ -48,6 +56,10 @@ func ParseReminder(s string) (Reminder, error) {
 
 // maxSound is how long the name of a sound may be, in bytes.
 const maxSound = 20
+
+func isSound(s string) bool {
+	return s != "" && len(s) <= maxSound && strings.Trim(s, "abcdefghijklmnopqrstuvwxyz-") == ""
+}
 
 func parseReminder(s string, bad *ParseError) (Reminder, error) {
 	if rest, before := strings.CutPrefix(s, "-P"); before {
@@ -89,6 +101,9 @@ func (r Reminder) Silent() Reminder {
 
 // String returns the form ParseReminder reads, or "" for none.
 func (r Reminder) String() string {
+	if r.Edge != NoEdge {
+		return r.edgeText()
+	}
 	if r.Sound != "" {
 		return r.Silent().String() + ";" + r.Sound
 	}
@@ -106,10 +121,14 @@ func (r Reminder) String() string {
 	return fmt.Sprintf("-PT%dM", r.Before)
 }
 
-// Words says it: "1 hour before", "Fri 27 Nov 2026, 15:00"; "" for none.
+// Words says it: "1 hour before", "Fri 27 Nov 2026, 15:00", "on arriving at The museum"; "" for
+// none.
 func (r Reminder) Words() string {
 	if !r.set {
 		return ""
+	}
+	if r.Edge != NoEdge {
+		return r.edgeWords()
 	}
 	if !r.At.IsZero() {
 		return r.At.Date.Words() + ", " + r.At.Time.String()
@@ -153,11 +172,11 @@ func RemindedOf(due Moment, plan Horizon, start Date) Moment {
 // date without time is taken at the wall time morning. Whole days ahead are counted on the
 // calendar and keep the wall time, what is left of hours and minutes is exact (RFC 5545
 // section 3.3.6); a wall time is met as Instant says. It is the zero time where there is no
-// reminder, or nothing that it could be before.
+// reminder, or nothing that it could be before, and for an edge, which no clock knows.
 func (c Clock) Rings(r Reminder, of Moment, morning TimeOfDay) time.Time {
 	const days = 24 * 60
 	switch {
-	case !r.set || r.At.IsZero() && of.IsZero():
+	case !r.set || r.Edge != NoEdge || r.At.IsZero() && of.IsZero():
 		return time.Time{}
 	case !r.At.IsZero():
 		return c.Instant(r.At)

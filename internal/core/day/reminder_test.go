@@ -1,6 +1,7 @@
 package day_test
 
 import (
+	"strings"
 	"testing"
 	"time"
 
@@ -23,6 +24,11 @@ func TestReminders(t *testing.T) {
 		{"-PT5M", "", "5 min before", "", ""},
 		{"-PT30M;two-taps", "", "30 min before", "2026-11-27T16:00", "2026-11-27T15:30"},
 		{"2026-11-27T15:00;drip", "", "Fri 27 Nov 2026, 15:00", "", "2026-11-27T15:00"},
+		// The words of RFC 9074 PROXIMITY, section 8.1; no clock knows when these come.
+		{"ARRIVE:The museum", "", "on arriving at The museum", "2026-11-27", ""},
+		{"DEPART;drip:Shed; the: second", "", "on leaving Shed; the: second", "2026-11-27", ""},
+		{"connect:the car", "CONNECT:the car", "on connecting to the car", "", ""},
+		{"DISCONNECT:the car", "", "on disconnecting from the car", "", ""},
 	} {
 		r, err := day.ParseReminder(c.text)
 		if err != nil {
@@ -48,7 +54,8 @@ func TestReminders(t *testing.T) {
 			t.Errorf("%s does not read back: %v", r, err)
 		}
 	}
-	for _, text := range []string{"", "soon", "2026-11-27", "-P", "-PT", "-P1Y", "PT30M", "-P367D", "-PT1S", "2026-02-31T09:00", "-P99999D", "-PT5M;", ";drip", "-PT5M;Drip", "-PT5M;drip;drip", "-PT5M;a b", "-PT5M;aaaaaaaaaaaaaaaaaaaaaaaaa"} {
+	for _, text := range []string{"", "soon", "2026-11-27", "-P", "-PT", "-P1Y", "PT30M", "-P367D", "-PT1S", "2026-02-31T09:00", "-P99999D", "-PT5M;", ";drip", "-PT5M;Drip", "-PT5M;drip;drip", "-PT5M;a b", "-PT5M;aaaaaaaaaaaaaaaaaaaaaaaaa",
+		"ARRIVE", "ARRIVE:", "ARRIVE: museum", "ARRIVE;:museum", "ARRIVE;Drip:museum", "COME:museum", "ARRIVE:" + strings.Repeat("x", 801)} {
 		if r, err := day.ParseReminder(text); err == nil {
 			t.Errorf("%q reads as %s", text, r)
 		}
@@ -56,6 +63,9 @@ func TestReminders(t *testing.T) {
 	var none day.Reminder
 	if err := none.UnmarshalText(nil); err != nil || !none.IsZero() || none.String() != "" || none.Words() != "" {
 		t.Errorf("none is %+v", none)
+	}
+	if r := day.ReminderOn(day.Leaving, "Shed"); r.Called("Shed", "Barn") != day.ReminderOn(day.Leaving, "Barn") || r.Called("Barn", "x") != r || r.Shift(7) != r || !day.OnEdges([]day.Reminder{{}, r}) || day.OnEdges([]day.Reminder{day.ReminderBefore(5)}) {
+		t.Errorf("%s goes by another name", r)
 	}
 	moved := day.ReminderAt(day.MustMoment("2026-11-27T15:00")).Shift(7)
 	if moved.String() != "2026-12-04T15:00" || day.ReminderBefore(5).Shift(7) != day.ReminderBefore(5) {
@@ -66,6 +76,7 @@ func TestReminders(t *testing.T) {
 func FuzzParseReminder(f *testing.F) {
 	f.Add("-PT90M")
 	f.Add("2026-11-27T15:00")
+	f.Add("DEPART;drip:Shed")
 	f.Fuzz(func(t *testing.T, text string) {
 		r, err := day.ParseReminder(text)
 		if err != nil {

@@ -226,6 +226,9 @@ func (d *draft) callPlace(was, name string) (n int) {
 			}
 		}
 		d.put(next)
+		if diff := d.todos[t.ID]; name != "" { // nothing is another reminder by it
+			diff.After.RemindFrom = cur.RemindFrom
+		}
 		n++
 	}
 	for _, ring := range d.desk.rings { // it is the same ring under the new name

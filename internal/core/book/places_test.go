@@ -109,10 +109,12 @@ func TestUndoneNamesOfPlaces(t *testing.T) {
 		between func(d *desk)
 		left    string
 	}{
-		"nothing since":             {func(*desk) {}, ""},
-		"another to-do is there":    {func(d *desk) { d.do(book.Edit{ID: d.capture("b"), Place: &shed}) }, "The shed"},
-		"another is reminded there": {func(d *desk) { d.do(book.Remind{ID: d.capture("b"), Add: []day.Reminder{day.ReminderOn(day.Leaving, shed)}}) }, "The shed"},
-		"its position is known":     {func(d *desk) { d.do(book.EditPlace{ID: d.desk.PlaceNamed(shed).ID, Middle: &middle}) }, "The shed"},
+		"nothing since":          {func(*desk) {}, ""},
+		"another to-do is there": {func(d *desk) { d.do(book.Edit{ID: d.capture("b"), Place: &shed}) }, "The shed"},
+		"another is reminded there": {func(d *desk) {
+			d.do(book.Remind{ID: d.capture("b"), Add: []day.Reminder{day.ReminderOn(day.Leaving, shed)}})
+		}, "The shed"},
+		"its position is known": {func(d *desk) { d.do(book.EditPlace{ID: d.desk.PlaceNamed(shed).ID, Middle: &middle}) }, "The shed"},
 	} {
 		d := newDesk(t)
 		named := d.do(book.Edit{ID: d.capture("a"), Place: &shed})

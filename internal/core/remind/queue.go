@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 )
 
 // Queue knows when something next rings at a desk, without looking at what does not ring. It
@@ -15,6 +16,8 @@ type Queue struct {
 	next map[book.ID]time.Time
 	// muted are to-dos with rings that wait for the end of quiet hours.
 	muted map[book.ID]bool
+	// edges are to-dos with reminders that come at the edges of places.
+	edges map[book.ID]bool
 }
 
 // entry is when a to-do rings.
@@ -37,7 +40,7 @@ func (e *entries) Pop() any {
 
 // NewQueue looks at every to-do of a desk once.
 func NewQueue(desk *book.Desk, w Terms) *Queue {
-	q := &Queue{next: map[book.ID]time.Time{}, muted: map[book.ID]bool{}}
+	q := &Queue{next: map[book.ID]time.Time{}, muted: map[book.ID]bool{}, edges: map[book.ID]bool{}}
 	for _, t := range desk.Open() {
 		if len(t.Reminders) > 0 {
 			q.look(desk, w, t.ID)
@@ -74,6 +77,7 @@ func rowOf[T any](d book.Diff[T]) *T {
 // look finds out when a to-do next rings.
 func (q *Queue) look(desk *book.Desk, w Terms, id book.ID) {
 	delete(q.muted, id)
+	delete(q.edges, id)
 	var soonest time.Time
 	sooner := func(at time.Time) {
 		if soonest.IsZero() || at.Before(soonest) {
@@ -82,6 +86,9 @@ func (q *Queue) look(desk *book.Desk, w Terms, id book.ID) {
 	}
 	t, err := desk.Todo(id)
 	if err == nil && len(t.Reminders) > 0 {
+		if day.OnEdges(t.Reminders) && Waits(desk, t) {
+			q.edges[id] = true
+		}
 		if coming := w.coming(desk, t); len(coming) > 0 {
 			sooner(coming[0].at)
 		}

@@ -1,6 +1,6 @@
 // Package remind tells what rings and when: what a reminder counts from, which reminders have
-// come by a moment and have not rung, when the next one will, and which rings still wait for
-// an answer. It reads a book.Desk and writes nothing; book.RingBell, Acknowledge and RingLater
+// come by a moment and have not rung, when the next one will, what a position enters and leaves,
+// and which rings still wait for an answer. It reads a book.Desk and writes nothing; book.RingBell, Acknowledge and RingLater
 // do.
 //
 // A reminder rings once at each wall time. It rings only where that time had not passed when
@@ -87,12 +87,16 @@ func isRing(r day.Reminder, at day.Moment) func(*book.Ring) bool {
 }
 
 // Stands reports whether a ring still concerns anybody, answered or not: its to-do rings, and
-// has the reminder at the time at which it rang or at an earlier one. Where the to-do was
-// moved to a later time the reminder rings then.
+// has the reminder, at the time at which it rang or at an earlier one where it is one of a time.
+// A ring at an edge is over with the dates it rang under: a repeat that was ticked is another.
+// Where the to-do was moved to a later time the reminder rings then.
 func (w Terms) Stands(desk *book.Desk, r *book.Ring) bool {
 	t, err := desk.Todo(r.Todo)
 	if err != nil || !Waits(desk, t) || !t.Reminds(r.Reminder) {
 		return false
+	}
+	if r.Reminder.Edge != day.NoEdge {
+		return w.since(t, r)
 	}
 	at := w.When(t, r.Reminder)
 	return !at.IsZero() && w.Clock.WallOf(at).Compare(r.At) <= 0
@@ -151,13 +155,20 @@ const (
 	Waiting
 	// Over: the to-do is done or in the bin.
 	Over
+	// OnEdge: it rings whenever the person passes the edge of its place.
+	OnEdge
+	// Nowhere: its place has no position, so nobody notices the edge.
+	Nowhere
 )
 
 // Foresee returns what will become of a reminder, and its time; the zero time where it has
 // none.
 func (w Terms) Foresee(desk *book.Desk, t *book.Todo, r day.Reminder) (Prospect, time.Time) {
 	at := w.When(t, r)
-	if at.IsZero() {
+	switch {
+	case r.Edge != day.NoEdge:
+		return foreseeEdge(desk, t, r), at
+	case at.IsZero():
 		return Baseless, at
 	}
 	if slices.ContainsFunc(desk.RingsOf(t.ID), isRing(r, w.Clock.WallOf(at))) {

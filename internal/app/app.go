@@ -48,6 +48,7 @@ type App struct {
 	running     keys
 	hub         hub
 	bells       bells
+	presences   presences
 	windows     windows
 	desktop     desktop
 	next        atomic.Int64 // when an answer next changes by time alone, Unix milliseconds
@@ -92,6 +93,7 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 		log.Warn("the data file keeps its size for now", "error", err)
 	}
 	a.openCalendars(loop)
+	a.openPresences(ctx)
 	a.renewBells()
 	a.planNextChange()
 	a.planTidying()

@@ -118,6 +118,11 @@ func (a *Session) ringDue(ctx context.Context) error {
 	if !ok {
 		return nil
 	}
+	return a.tellBell(ctx, env, bell)
+}
+
+// tellBell tells of rings, once they are on the disk. The caller holds changing.
+func (a *Session) tellBell(ctx context.Context, env book.Env, bell book.RingBell) error {
 	change, err := a.desk.Do(env, bell)
 	if err != nil {
 		return err

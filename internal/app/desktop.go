@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 )
 
 // Notifier shows notifications on the desktop of the machine that the program runs on. Its
@@ -178,6 +179,10 @@ func (a *Session) notify(ctx context.Context, n Notifier, shown map[book.ID]bool
 
 // ringText says when a ring should have rung.
 func ringText(r book.Ring) string {
+	if r.Reminder.Edge != day.NoEdge {
+		words := r.Reminder.Words()
+		return strings.ToUpper(words[:1]) + words[1:]
+	}
 	text := r.At.Date.Words() + ", " + r.At.Time.String()
 	if r.Missed {
 		text = "Missed: " + text

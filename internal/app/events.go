@@ -16,6 +16,8 @@ const (
 	Changed EventKind = "change"
 	// TimePassed: the answers changed because the clock did.
 	TimePassed EventKind = "time"
+	// Moved: the person came to a place, or left one.
+	Moved EventKind = "here"
 	// Reset: what was missed cannot be told any more; read everything again.
 	Reset EventKind = "reset"
 )

@@ -25,8 +25,8 @@ func placed(id book.ID, status int, o *app.Outcome) (*store.Reply, error) {
 	return again(status, madePrefix+id.String(), o.Change)
 }
 
-// place runs a command on a row that is no to-do.
-func (s *server) place(c *gin.Context, req app.Request, id book.ID, cmd book.Command) {
+// answerRow runs a command on a row that is no to-do.
+func (s *server) answerRow(c *gin.Context, req app.Request, id book.ID, cmd book.Command) {
 	reply, err := s.as(c).Run(c.Request.Context(), req, cmd, func(o *app.Outcome) (*store.Reply, error) {
 		reply, err := placed(id, http.StatusOK, o)
 		if req.Expect != nil {
@@ -55,7 +55,7 @@ func (s *server) onPlace(c *gin.Context, rowID string, key, window *string, cmd 
 		s.fail(c, err)
 		return
 	}
-	s.place(c, request(c, key, window, nil), id, cmd(id))
+	s.answerRow(c, request(c, key, window, nil), id, cmd(id))
 }
 
 // placeWith is onPlace for commands made from a body too.
@@ -66,7 +66,7 @@ func placeWith[T any](s *server, c *gin.Context, rowID string, key, window *stri
 			s.fail(c, err)
 			return
 		}
-		s.place(c, request(c, key, window, raw), id, command)
+		s.answerRow(c, request(c, key, window, raw), id, command)
 	}
 }
 
@@ -77,8 +77,8 @@ type seen struct {
 	window  *string
 }
 
-// removePlace takes a row out, as it was seen.
-func (s *server) removePlace(c *gin.Context, rowID string, as seen, cmd func(book.ID) book.Command) {
+// removeRow takes a row out, as it was seen.
+func (s *server) removeRow(c *gin.Context, rowID string, as seen, cmd func(book.ID) book.Command) {
 	id, err := pathID(rowID)
 	req := request(c, nil, as.window, nil)
 	if err == nil {
@@ -88,11 +88,11 @@ func (s *server) removePlace(c *gin.Context, rowID string, as seen, cmd func(boo
 		s.fail(c, err)
 		return
 	}
-	s.place(c, req, id, cmd(id))
+	s.answerRow(c, req, id, cmd(id))
 }
 
-// editPlace changes a row, as it was seen.
-func editPlace[T any](s *server, c *gin.Context, rowID string, as seen, cmd func(book.ID, T) (book.Command, error)) {
+// editRow changes a row, as it was seen.
+func editRow[T any](s *server, c *gin.Context, rowID string, as seen, cmd func(book.ID, T) (book.Command, error)) {
 	id, in, raw, ok := rowAndBody[T](s, c, rowID)
 	if !ok {
 		return
@@ -108,7 +108,7 @@ func editPlace[T any](s *server, c *gin.Context, rowID string, as seen, cmd func
 		s.fail(c, err)
 		return
 	}
-	s.place(c, req, id, command)
+	s.answerRow(c, req, id, command)
 }
 
 // rowAndBody reads the id in the address and the body, or answers why not.
@@ -144,14 +144,14 @@ func (s *server) AddShelf(c *gin.Context, params contract.AddShelfParams) {
 
 // EditShelf renames a shelf.
 func (s *server) EditShelf(c *gin.Context, id string, p contract.EditShelfParams) {
-	editPlace(s, c, id, seen{book.ShelfRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.Named) (book.Command, error) {
+	editRow(s, c, id, seen{book.ShelfRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.Named) (book.Command, error) {
 		return book.EditShelf{ID: id, Name: in.Name}, nil
 	})
 }
 
 // DeleteShelf puts a shelf in the bin.
 func (s *server) DeleteShelf(c *gin.Context, id string, p contract.DeleteShelfParams) {
-	s.removePlace(c, id, seen{book.ShelfRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteShelf{ID: id} })
+	s.removeRow(c, id, seen{book.ShelfRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteShelf{ID: id} })
 }
 
 // RestoreShelf takes a shelf out of the bin.
@@ -187,7 +187,7 @@ func (s *server) AddList(c *gin.Context, params contract.AddListParams) {
 
 // EditList changes a list.
 func (s *server) EditList(c *gin.Context, id string, p contract.EditListParams) {
-	editPlace(s, c, id, seen{book.ListRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.ListPatch) (book.Command, error) {
+	editRow(s, c, id, seen{book.ListRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.ListPatch) (book.Command, error) {
 		cmd := book.EditList{ID: id, Name: in.Name, Checklist: in.Checklist, Pinned: in.Pinned, Archived: in.Archived}
 		var err error
 		if cmd.Colour, err = perhaps[book.Colour]("colour", in.Colour); err == nil {
@@ -199,7 +199,7 @@ func (s *server) EditList(c *gin.Context, id string, p contract.EditListParams) 
 
 // DeleteList puts a list in the bin.
 func (s *server) DeleteList(c *gin.Context, id string, p contract.DeleteListParams) {
-	s.removePlace(c, id, seen{book.ListRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteList{ID: id} })
+	s.removeRow(c, id, seen{book.ListRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteList{ID: id} })
 }
 
 // RestoreList takes a list out of the bin.
@@ -271,14 +271,14 @@ func (s *server) AddSection(c *gin.Context, listID string, p contract.AddSection
 
 // EditSection renames a section.
 func (s *server) EditSection(c *gin.Context, id string, p contract.EditSectionParams) {
-	editPlace(s, c, id, seen{book.SectionRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.Named) (book.Command, error) {
+	editRow(s, c, id, seen{book.SectionRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.Named) (book.Command, error) {
 		return book.EditSection{ID: id, Name: in.Name}, nil
 	})
 }
 
 // DeleteSection takes a section's heading away.
 func (s *server) DeleteSection(c *gin.Context, id string, p contract.DeleteSectionParams) {
-	s.removePlace(c, id, seen{book.SectionRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command {
+	s.removeRow(c, id, seen{book.SectionRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command {
 		return book.DeleteSection{ID: id, WithTodos: p.Todos != nil && *p.Todos}
 	})
 }
@@ -293,7 +293,7 @@ func (s *server) MoveSection(c *gin.Context, id string, p contract.MoveSectionPa
 
 // EditTag renames a tag everywhere, or gives it another colour.
 func (s *server) EditTag(c *gin.Context, id string, p contract.EditTagParams) {
-	editPlace(s, c, id, seen{book.TagRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.TagPatch) (book.Command, error) {
+	editRow(s, c, id, seen{book.TagRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.TagPatch) (book.Command, error) {
 		colour, err := perhaps[book.Colour]("colour", in.Colour)
 		return book.EditTag{ID: id, Name: in.Name, Colour: colour}, err
 	})
@@ -301,7 +301,7 @@ func (s *server) EditTag(c *gin.Context, id string, p contract.EditTagParams) {
 
 // DeleteTag takes a tag from all that carry it.
 func (s *server) DeleteTag(c *gin.Context, id string, p contract.DeleteTagParams) {
-	s.removePlace(c, id, seen{book.TagRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteTag{ID: id} })
+	s.removeRow(c, id, seen{book.TagRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteTag{ID: id} })
 }
 
 // MergeTag lets all that carries a tag carry another instead.

@@ -27,6 +27,9 @@ func (s *server) GetBell(c *gin.Context) {
 		out := make([]contract.Ring, 0, len(some))
 		for _, r := range some {
 			row := contract.Ring{Id: r.ID.String(), Todo: r.Todo.String(), Title: r.Title, At: r.At.String(), Missed: r.Missed, Later: wall(r.Later.Time()), Sound: orAbsent(r.Reminder.Sound)}
+			if r.Reminder.Edge != day.NoEdge {
+				row.Edge = orAbsent(r.Reminder.Words())
+			}
 			if rang := wall(r.Rang.Time()); rang != nil {
 				row.Rang = *rang
 			}
@@ -140,6 +143,7 @@ func (s *server) TellWindow(c *gin.Context, params contract.TellWindowParams) {
 var prospects = map[remind.Prospect]contract.ReminderProspectProspect{
 	remind.ToCome: contract.ReminderProspectProspectToCome, remind.Rang: contract.ReminderProspectProspectRang, remind.Passed: contract.ReminderProspectProspectPassed,
 	remind.Baseless: contract.ReminderProspectProspectBaseless, remind.Waiting: contract.ReminderProspectProspectWaiting, remind.Over: contract.ReminderProspectProspectOver,
+	remind.OnEdge: contract.ReminderProspectProspectOnEdge, remind.Nowhere: contract.ReminderProspectProspectNowhere,
 }
 
 // GetProspect answers with what will become of a to-do's reminders.

@@ -88,7 +88,7 @@ func (s *server) AddCalendarFile(c *gin.Context, params contract.AddCalendarFile
 
 // EditCalendar changes a calendar.
 func (s *server) EditCalendar(c *gin.Context, id string, p contract.EditCalendarParams) {
-	editPlace(s, c, id, seen{book.CalendarRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.CalendarPatch) (book.Command, error) {
+	editRow(s, c, id, seen{book.CalendarRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.CalendarPatch) (book.Command, error) {
 		cmd := book.EditCalendar{ID: id, Name: in.Name, AllDayTakes: in.AllDayTakes}
 		var err error
 		cmd.Colour, err = perhaps[book.Colour]("colour", in.Colour)
@@ -98,7 +98,7 @@ func (s *server) EditCalendar(c *gin.Context, id string, p contract.EditCalendar
 
 // RemoveCalendar takes a calendar out.
 func (s *server) RemoveCalendar(c *gin.Context, id string, p contract.RemoveCalendarParams) {
-	s.removePlace(c, id, seen{book.CalendarRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.RemoveCalendar{ID: id} })
+	s.removeRow(c, id, seen{book.CalendarRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.RemoveCalendar{ID: id} })
 }
 
 // RefreshCalendar asks an address now.

@@ -164,7 +164,7 @@ func isTrue(b *bool) bool { return b != nil && *b }
 
 // EditOwnView changes a saved view.
 func (s *server) EditOwnView(c *gin.Context, id string, p contract.EditOwnViewParams) {
-	editPlace(s, c, id, seen{book.ViewRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.OwnViewPatch) (book.Command, error) {
+	editRow(s, c, id, seen{book.ViewRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.OwnViewPatch) (book.Command, error) {
 		cmd := book.EditView{ID: id, Name: in.Name, Pinned: in.Pinned, Counted: in.Counted, Icon: (*string)(in.Icon)}
 		if in.Definition != nil {
 			text, err := kept(s.as(c), *in.Definition)
@@ -181,7 +181,7 @@ func (s *server) EditOwnView(c *gin.Context, id string, p contract.EditOwnViewPa
 
 // DeleteOwnView takes a saved view out.
 func (s *server) DeleteOwnView(c *gin.Context, id string, p contract.DeleteOwnViewParams) {
-	s.removePlace(c, id, seen{book.ViewRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteView{ID: id} })
+	s.removeRow(c, id, seen{book.ViewRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.DeleteView{ID: id} })
 }
 
 // MoveOwnView moves a saved view among the others.

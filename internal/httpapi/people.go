@@ -27,7 +27,7 @@ func (s *server) AddPerson(c *gin.Context, params contract.AddPersonParams) {
 
 // EditPerson changes a person.
 func (s *server) EditPerson(c *gin.Context, id string, p contract.EditPersonParams) {
-	editPlace(s, c, id, seen{book.PersonRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.PersonPatch) (book.Command, error) {
+	editRow(s, c, id, seen{book.PersonRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.PersonPatch) (book.Command, error) {
 		return book.EditPerson{ID: id, Name: cleared(in.Name), Email: cleared(in.Email), Phone: cleared(in.Phone), Note: cleared(in.Note)}, nil
 	})
 }
@@ -43,5 +43,5 @@ func cleared(n nullable.Nullable[string]) *string {
 
 // RemovePerson takes a person out.
 func (s *server) RemovePerson(c *gin.Context, id string, p contract.RemovePersonParams) {
-	s.removePlace(c, id, seen{book.PersonRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.RemovePerson{ID: id} })
+	s.removeRow(c, id, seen{book.PersonRow, p.IfMatch, p.WindowId}, func(id book.ID) book.Command { return book.RemovePerson{ID: id} })
 }

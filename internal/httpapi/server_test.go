@@ -11,6 +11,7 @@ import (
 	"path/filepath"
 	"strconv"
 	"strings"
+	"sync"
 	"testing"
 	"testing/fstest"
 	"time"
@@ -28,6 +29,8 @@ type site struct {
 	path      string
 	clockFile string
 	log       bytes.Buffer
+	// stop ends the server; again it does nothing.
+	stop func()
 }
 
 func newSite(t *testing.T, settings app.Settings) *site {
@@ -64,14 +67,22 @@ func newSiteOn(t *testing.T, path string, settings app.Settings, actor func(*app
 	}
 	server := httptest.NewServer(handler)
 	s.url = server.URL
-	t.Cleanup(func() {
+	s.stop = sync.OnceFunc(func() {
 		a.HangUp()
 		server.Close()
 		if err := a.Close(); err != nil {
 			t.Error(err)
 		}
 	})
+	t.Cleanup(s.stop)
 	return s
+}
+
+// restart serves the same file anew.
+func (s *site) restart() *site {
+	s.t.Helper()
+	s.stop()
+	return newSiteOn(s.t, s.path, app.Settings{}, httpapi.OwnerAlone)
 }
 
 // setClock moves the clock as one step: readers see the old time or the new.

@@ -121,7 +121,7 @@ func (n moment) by(b *book.Desk, g Grouping, urgentDays int) func(*book.Todo) gr
 	if c, ok := closed[g]; ok {
 		return c.key
 	}
-	return byPlace(b, g)
+	return byRow(b, g)
 }
 
 // urgent: due or planned within some days, or before.
@@ -151,9 +151,9 @@ func (n moment) byPlan(t *book.Todo) groupKey {
 	}
 }
 
-// byPlace groups by lists, shelves, tags or people, in the order in which these
+// byRow groups by lists, shelves, tags or people, in the order in which these
 // stand; who has none comes last, but the Cup comes first.
-func byPlace(b *book.Desk, g Grouping) func(*book.Todo) groupKey {
+func byRow(b *book.Desk, g Grouping) func(*book.Todo) groupKey {
 	ranks := map[book.ID]int32{}
 	put := func(id book.ID) { ranks[id] = int32(len(ranks)) + 1 }
 	shelfOf := map[book.ID]book.ID{}
@@ -248,6 +248,10 @@ func (g Group) Title(b *book.Desk) string {
 	case Tagged:
 		if t, err := b.Tag(g.Of); err == nil {
 			return t.Name
+		}
+	case OfPlace:
+		if p, err := b.Place(g.Of); err == nil {
+			return p.Name
 		}
 	case OfEstimate:
 		name := bands[g.code].name

@@ -56,6 +56,7 @@ const (
 	ToAsk          Kind = "to-ask"
 	TheyOwe        Kind = "they-owe"
 	ForThem        Kind = "for-them"
+	OfPlace        Kind = "at-place"
 	All            Kind = "all"
 )
 
@@ -63,7 +64,7 @@ const (
 type Group struct {
 	Kind    Kind
 	Horizon day.Horizon
-	// Of is the section or the tag of a group that is one's.
+	// Of is the section, the tag or the place of a group that is one's.
 	Of book.ID
 	// Count is all of the group's rows, also those outside Offset and Limit.
 	// Notes of them are kind note, which a person is told no count of.

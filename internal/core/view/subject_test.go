@@ -126,8 +126,39 @@ func TestUsedPlaces(t *testing.T) {
 			f.do(book.Complete{ID: id})
 		}
 	}
-	if got := fmt.Sprint(view.UsedPlaces(f.desk)); got != "[{attic 2} {store room 2} {post office 1}]" {
+	var places []string
+	ids := map[string]book.ID{}
+	for _, p := range view.UsedPlaces(f.desk) {
+		places = append(places, fmt.Sprint(p.Name, " ", p.Count))
+		ids[p.Name] = p.ID
+	}
+	if got := strings.Join(places, ", "); got != "attic 2, store room 2, post office 1, boat 0" {
 		t.Errorf("places: %s", got)
+	}
+	for _, c := range []struct {
+		of         view.Subject
+		says, held string
+	}{
+		{view.AtPlace{ID: ids["attic"]}, "Open, and done at attic.", "all 2"},
+		{view.AtPlace{ID: ids["boat"]}, "Open, and done at boat.", ""},
+		{view.Here{Places: []book.ID{ids["attic"], ids["boat"], ids["store room"]}}, "Open, and done where you are: attic, boat, store room.", "at-place attic 2, at-place store room 2"},
+		{view.Here{Places: []book.ID{{15: 99}, ids["attic"]}}, "Open, and done where you are: attic.", "all 2"},
+		{view.Here{}, "You are at none of your places, as far as is known.", ""},
+	} {
+		res, err := view.Ask(f.desk, f.clock(), view.Query{Of: c.of, Limit: 10})
+		if err != nil {
+			t.Fatal(err)
+		}
+		var groups []string
+		for _, g := range res.Groups {
+			groups = append(groups, strings.Join(strings.Fields(fmt.Sprint(g.Kind, " ", g.Title(f.desk), " ", g.Count)), " "))
+		}
+		if got := strings.Join(groups, ", "); got != c.held || view.Sentence(f.desk, f.clock(), c.of) != c.says {
+			t.Errorf("%+v holds %q and says %q; want %q and %q", c.of, got, view.Sentence(f.desk, f.clock(), c.of), c.held, c.says)
+		}
+	}
+	if _, err := view.Ask(f.desk, f.clock(), view.Query{Of: view.AtPlace{ID: book.ID{15: 99}}}); err == nil {
+		t.Error("a place that is not there holds something")
 	}
 	project := f.put(book.Capture{Title: "project"})
 	next := f.put(book.Capture{Title: "first", Parent: project})

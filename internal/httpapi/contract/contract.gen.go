@@ -258,6 +258,7 @@ func (e Colour) Valid() bool {
 // Defines values for GroupKind.
 const (
 	GroupKindAll                 GroupKind = "all"
+	GroupKindAtPlace             GroupKind = "at-place"
 	GroupKindCanStart            GroupKind = "can-start"
 	GroupKindCarriedOver         GroupKind = "carried-over"
 	GroupKindDay                 GroupKind = "day"
@@ -310,6 +311,8 @@ const (
 func (e GroupKind) Valid() bool {
 	switch e {
 	case GroupKindAll:
+		return true
+	case GroupKindAtPlace:
 		return true
 	case GroupKindCanStart:
 		return true
@@ -630,6 +633,8 @@ func (e Priority) Valid() bool {
 // Defines values for ReminderProspectProspect.
 const (
 	ReminderProspectProspectBaseless ReminderProspectProspect = "baseless"
+	ReminderProspectProspectNowhere  ReminderProspectProspect = "nowhere"
+	ReminderProspectProspectOnEdge   ReminderProspectProspect = "on-edge"
 	ReminderProspectProspectOver     ReminderProspectProspect = "over"
 	ReminderProspectProspectPassed   ReminderProspectProspect = "passed"
 	ReminderProspectProspectRang     ReminderProspectProspect = "rang"
@@ -641,6 +646,10 @@ const (
 func (e ReminderProspectProspect) Valid() bool {
 	switch e {
 	case ReminderProspectProspectBaseless:
+		return true
+	case ReminderProspectProspectNowhere:
+		return true
+	case ReminderProspectProspectOnEdge:
 		return true
 	case ReminderProspectProspectOver:
 		return true
@@ -1020,6 +1029,51 @@ func (e GroupBy) Valid() bool {
 	}
 }
 
+// Defines values for GetHereViewParamsGroup.
+const (
+	GetHereViewParamsGroupConcentration GetHereViewParamsGroup = "concentration"
+	GetHereViewParamsGroupDue           GetHereViewParamsGroup = "due"
+	GetHereViewParamsGroupEstimate      GetHereViewParamsGroup = "estimate"
+	GetHereViewParamsGroupList          GetHereViewParamsGroup = "list"
+	GetHereViewParamsGroupPerson        GetHereViewParamsGroup = "person"
+	GetHereViewParamsGroupPlan          GetHereViewParamsGroup = "plan"
+	GetHereViewParamsGroupPriority      GetHereViewParamsGroup = "priority"
+	GetHereViewParamsGroupShelf         GetHereViewParamsGroup = "shelf"
+	GetHereViewParamsGroupStatus        GetHereViewParamsGroup = "status"
+	GetHereViewParamsGroupTag           GetHereViewParamsGroup = "tag"
+	GetHereViewParamsGroupTwoByTwo      GetHereViewParamsGroup = "two-by-two"
+)
+
+// Valid indicates whether the value is a known member of the GetHereViewParamsGroup enum.
+func (e GetHereViewParamsGroup) Valid() bool {
+	switch e {
+	case GetHereViewParamsGroupConcentration:
+		return true
+	case GetHereViewParamsGroupDue:
+		return true
+	case GetHereViewParamsGroupEstimate:
+		return true
+	case GetHereViewParamsGroupList:
+		return true
+	case GetHereViewParamsGroupPerson:
+		return true
+	case GetHereViewParamsGroupPlan:
+		return true
+	case GetHereViewParamsGroupPriority:
+		return true
+	case GetHereViewParamsGroupShelf:
+		return true
+	case GetHereViewParamsGroupStatus:
+		return true
+	case GetHereViewParamsGroupTag:
+		return true
+	case GetHereViewParamsGroupTwoByTwo:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for GetListViewParamsGroup.
 const (
 	GetListViewParamsGroupConcentration GetListViewParamsGroup = "concentration"
@@ -1149,6 +1203,51 @@ func (e GetPersonViewParamsGroup) Valid() bool {
 	case GetPersonViewParamsGroupTag:
 		return true
 	case GetPersonViewParamsGroupTwoByTwo:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GetPlaceViewParamsGroup.
+const (
+	GetPlaceViewParamsGroupConcentration GetPlaceViewParamsGroup = "concentration"
+	GetPlaceViewParamsGroupDue           GetPlaceViewParamsGroup = "due"
+	GetPlaceViewParamsGroupEstimate      GetPlaceViewParamsGroup = "estimate"
+	GetPlaceViewParamsGroupList          GetPlaceViewParamsGroup = "list"
+	GetPlaceViewParamsGroupPerson        GetPlaceViewParamsGroup = "person"
+	GetPlaceViewParamsGroupPlan          GetPlaceViewParamsGroup = "plan"
+	GetPlaceViewParamsGroupPriority      GetPlaceViewParamsGroup = "priority"
+	GetPlaceViewParamsGroupShelf         GetPlaceViewParamsGroup = "shelf"
+	GetPlaceViewParamsGroupStatus        GetPlaceViewParamsGroup = "status"
+	GetPlaceViewParamsGroupTag           GetPlaceViewParamsGroup = "tag"
+	GetPlaceViewParamsGroupTwoByTwo      GetPlaceViewParamsGroup = "two-by-two"
+)
+
+// Valid indicates whether the value is a known member of the GetPlaceViewParamsGroup enum.
+func (e GetPlaceViewParamsGroup) Valid() bool {
+	switch e {
+	case GetPlaceViewParamsGroupConcentration:
+		return true
+	case GetPlaceViewParamsGroupDue:
+		return true
+	case GetPlaceViewParamsGroupEstimate:
+		return true
+	case GetPlaceViewParamsGroupList:
+		return true
+	case GetPlaceViewParamsGroupPerson:
+		return true
+	case GetPlaceViewParamsGroupPlan:
+		return true
+	case GetPlaceViewParamsGroupPriority:
+		return true
+	case GetPlaceViewParamsGroupShelf:
+		return true
+	case GetPlaceViewParamsGroupStatus:
+		return true
+	case GetPlaceViewParamsGroupTag:
+		return true
+	case GetPlaceViewParamsGroupTwoByTwo:
 		return true
 	default:
 		return false
@@ -1567,6 +1666,21 @@ type Definition struct {
 	UrgentDays *int `json:"urgentDays,omitempty"`
 }
 
+// DevicePosition defines model for DevicePosition.
+type DevicePosition struct {
+	// Accuracy By how many metres it may be wrong
+	Accuracy float64 `json:"accuracy"`
+
+	// Age How many seconds ago it was taken, at most a day; 0 at first
+	Age *float64 `json:"age,omitempty"`
+
+	// Latitude In degrees of WGS 84, -90 to 90
+	Latitude float64 `json:"latitude"`
+
+	// Longitude In degrees of WGS 84, -180 to 180
+	Longitude float64 `json:"longitude"`
+}
+
 // EventOnDay defines model for EventOnDay.
 type EventOnDay struct {
 	Calendar string `json:"calendar"`
@@ -1666,7 +1780,7 @@ type Group struct {
 	// Notes How many of them are kind note, which are told no count of; absent for none
 	Notes *int `json:"notes,omitempty"`
 
-	// Of The id of its section, list, shelf, tag or person; absent for none
+	// Of The id of its section, list, shelf, tag, person or place; absent for none
 	Of   *string `json:"of,omitempty"`
 	Rows []Row   `json:"rows"`
 
@@ -1701,6 +1815,23 @@ type Happening struct {
 type HappeningsOfDay struct {
 	Day    string      `json:"day"`
 	Events []Happening `json:"events"`
+}
+
+// Here defines model for Here.
+type Here struct {
+	Places []HerePlace `json:"places"`
+
+	// Seen The wall time of the last position that was believed; absent where there was none
+	Seen *string `json:"seen,omitempty"`
+
+	// Watched A reminder waits for the edge of a place that has a position
+	Watched bool `json:"watched"`
+}
+
+// HerePlace defines model for HerePlace.
+type HerePlace struct {
+	Id   string `json:"id"`
+	Name string `json:"name"`
 }
 
 // History defines model for History.
@@ -2048,6 +2179,19 @@ type NewPerson struct {
 	Phone *string `json:"phone,omitempty"`
 }
 
+// NewPlace defines model for NewPlace.
+type NewPlace struct {
+	// Middle A geo URI (RFC 5870), or a latitude and a longitude in degrees such as 38.7223, -9.1393
+	Middle nullable.Nullable[string] `json:"middle,omitempty"`
+	Name   string                    `json:"name"`
+
+	// Radius In metres, 50 to 5000; 150 at first
+	Radius *int `json:"radius,omitempty"`
+
+	// Thing It is something one connects to
+	Thing *bool `json:"thing,omitempty"`
+}
+
 // NewTemplate defines model for NewTemplate.
 type NewTemplate struct {
 	// From The day its dates count from; null is the earliest date in the list
@@ -2247,6 +2391,42 @@ type PersonPatch struct {
 // Picking defines model for Picking.
 type Picking struct {
 	In bool `json:"in"`
+}
+
+// Place defines model for Place.
+type Place struct {
+	// Count How many that are not closed have it
+	Count int `json:"count"`
+
+	// Here The person is there
+	Here bool   `json:"here"`
+	Id   string `json:"id"`
+
+	// Middle Where it is, a geo URI (RFC 5870); absent where that is not known
+	Middle *string `json:"middle,omitempty"`
+	Name   string  `json:"name"`
+
+	// Radius In metres
+	Radius int `json:"radius"`
+
+	// Revision Its ETag, quoted
+	Revision int64 `json:"revision"`
+
+	// Thing It is something one connects to
+	Thing bool `json:"thing"`
+}
+
+// PlacePatch defines model for PlacePatch.
+type PlacePatch struct {
+	// Middle A geo URI (RFC 5870), or a latitude and a longitude in degrees such as 38.7223, -9.1393
+	Middle nullable.Nullable[string] `json:"middle,omitempty"`
+	Name   *string                   `json:"name,omitempty"`
+
+	// Radius In metres, 50 to 5000; 150 at first
+	Radius *int `json:"radius,omitempty"`
+
+	// Thing It is something one connects to
+	Thing *bool `json:"thing,omitempty"`
 }
 
 // Plan defines model for Plan.
@@ -2487,7 +2667,10 @@ type RepeatPreview struct {
 type Ring struct {
 	// At The wall time at which it should have rung
 	At string `json:"at"`
-	Id string `json:"id"`
+
+	// Edge The edge of a place at which it came, in words; absent for one of a time
+	Edge *string `json:"edge,omitempty"`
+	Id   string  `json:"id"`
 
 	// Later The wall time at which it rings again
 	Later *string `json:"later,omitempty"`
@@ -3172,6 +3355,29 @@ type PutInEventParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// GetHereViewParams defines parameters for GetHereView.
+type GetHereViewParams struct {
+	// Offset Rows to leave out, counted over all groups
+	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
+	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// Narrow A filter as JSON that every row must meet as well
+	Narrow *Narrow `form:"narrow,omitempty" json:"narrow,omitempty"`
+
+	// Group Groups in place of the view's own; two-by-two parts by important and urgent
+	Group *GetHereViewParamsGroup `form:"group,omitempty" json:"group,omitempty"`
+
+	// Order Keys in place of the view's own order, parted by commas: priority, -due
+	Order      *OrderBy    `form:"order,omitempty" json:"order,omitempty"`
+	UrgentDays *UrgentDays `form:"urgentDays,omitempty" json:"urgentDays,omitempty"`
+
+	// Have The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again
+	Have *Have `form:"have,omitempty" json:"have,omitempty"`
+}
+
+// GetHereViewParamsGroup defines parameters for GetHereView.
+type GetHereViewParamsGroup string
+
 // GetHistoryParams defines parameters for GetHistory.
 type GetHistoryParams struct {
 	// Before Only changes before this one; 0 is the newest
@@ -3430,6 +3636,61 @@ type GetPersonViewParams struct {
 
 // GetPersonViewParamsGroup defines parameters for GetPersonView.
 type GetPersonViewParamsGroup string
+
+// AddPlaceParams defines parameters for AddPlace.
+type AddPlaceParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// RemovePlaceParams defines parameters for RemovePlace.
+type RemovePlaceParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// EditPlaceParams defines parameters for EditPlace.
+type EditPlaceParams struct {
+	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// TellConnectionJSONBody defines parameters for TellConnection.
+type TellConnectionJSONBody struct {
+	Connected bool `json:"connected"`
+}
+
+// GetPlaceViewParams defines parameters for GetPlaceView.
+type GetPlaceViewParams struct {
+	// Offset Rows to leave out, counted over all groups
+	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
+	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// Narrow A filter as JSON that every row must meet as well
+	Narrow *Narrow `form:"narrow,omitempty" json:"narrow,omitempty"`
+
+	// Group Groups in place of the view's own; two-by-two parts by important and urgent
+	Group *GetPlaceViewParamsGroup `form:"group,omitempty" json:"group,omitempty"`
+
+	// Order Keys in place of the view's own order, parted by commas: priority, -due
+	Order      *OrderBy    `form:"order,omitempty" json:"order,omitempty"`
+	UrgentDays *UrgentDays `form:"urgentDays,omitempty" json:"urgentDays,omitempty"`
+
+	// Have The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again
+	Have *Have `form:"have,omitempty" json:"have,omitempty"`
+}
+
+// GetPlaceViewParamsGroup defines parameters for GetPlaceView.
+type GetPlaceViewParamsGroup string
 
 // PlanEachParams defines parameters for PlanEach.
 type PlanEachParams struct {
@@ -3953,6 +4214,9 @@ type EditCalendarApplicationMergePatchPlusJSONRequestBody = CalendarPatch
 // PutInEventJSONRequestBody defines body for PutInEvent for application/json ContentType.
 type PutInEventJSONRequestBody = EventOnDay
 
+// TellPositionJSONRequestBody defines body for TellPosition for application/json ContentType.
+type TellPositionJSONRequestBody = DevicePosition
+
 // ReadLinesJSONRequestBody defines body for ReadLines for application/json ContentType.
 type ReadLinesJSONRequestBody = Sentence
 
@@ -3997,6 +4261,15 @@ type AddPersonJSONRequestBody = NewPerson
 
 // EditPersonApplicationMergePatchPlusJSONRequestBody defines body for EditPerson for application/merge-patch+json ContentType.
 type EditPersonApplicationMergePatchPlusJSONRequestBody = PersonPatch
+
+// AddPlaceJSONRequestBody defines body for AddPlace for application/json ContentType.
+type AddPlaceJSONRequestBody = NewPlace
+
+// EditPlaceApplicationMergePatchPlusJSONRequestBody defines body for EditPlace for application/merge-patch+json ContentType.
+type EditPlaceApplicationMergePatchPlusJSONRequestBody = PlacePatch
+
+// TellConnectionJSONRequestBody defines body for TellConnection for application/json ContentType.
+type TellConnectionJSONRequestBody TellConnectionJSONBody
 
 // PlanEachJSONRequestBody defines body for PlanEach for application/json ContentType.
 type PlanEachJSONRequestBody = Plans
@@ -4135,6 +4408,15 @@ type ServerInterface interface {
 	// PutInEvent Make a to-do of an event, planned for its day
 	// (POST /api/happenings/todo)
 	PutInEvent(c *gin.Context, params PutInEventParams)
+	// GetHere At which places the person is, and whether a reminder waits for that to change
+	// (GET /api/here)
+	GetHere(c *gin.Context)
+	// TellPosition Say where a device is (W3C Geolocation); what that tells of places is noted, the position is not kept
+	// (POST /api/here)
+	TellPosition(c *gin.Context)
+	// GetHereView What can be done where the person is
+	// (GET /api/here/view)
+	GetHereView(c *gin.Context, params GetHereViewParams)
 	// GetHistory What was done, the newest first
 	// (GET /api/history)
 	GetHistory(c *gin.Context, params GetHistoryParams)
@@ -4222,9 +4504,24 @@ type ServerInterface interface {
 	// GetPersonView The agenda with a person
 	// (GET /api/people/{id}/view)
 	GetPersonView(c *gin.Context, id Id, params GetPersonViewParams)
-	// GetPlaces The places of what is not closed, the most used first
+	// GetPlaces The places, those first that most of what is not closed has
 	// (GET /api/places)
 	GetPlaces(c *gin.Context)
+	// AddPlace Add a place
+	// (POST /api/places)
+	AddPlace(c *gin.Context, params AddPlaceParams)
+	// RemovePlace Take a place out, and from all to-dos and reminders that go by it
+	// (DELETE /api/places/{id})
+	RemovePlace(c *gin.Context, id Id, params RemovePlaceParams)
+	// EditPlace Change a place; absent leaves, null clears. A new name stands on all that goes by it
+	// (PATCH /api/places/{id})
+	EditPlace(c *gin.Context, id Id, params EditPlaceParams)
+	// TellConnection Say that a thing was connected to, or disconnected from
+	// (POST /api/places/{id}/connection)
+	TellConnection(c *gin.Context, id Id)
+	// GetPlaceView What is done at a place
+	// (GET /api/places/{id}/view)
+	GetPlaceView(c *gin.Context, id Id, params GetPlaceViewParams)
 	// PlanEach Plan many to-dos, each for a time of its own, all or none
 	// (POST /api/plans)
 	PlanEach(c *gin.Context, params PlanEachParams)
@@ -5052,6 +5349,107 @@ func (siw *ServerInterfaceWrapper) PutInEvent(c *gin.Context) {
 	}
 
 	siw.Handler.PutInEvent(c, params)
+}
+
+// GetHere operation middleware
+func (siw *ServerInterfaceWrapper) GetHere(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetHere(c)
+}
+
+// TellPosition operation middleware
+func (siw *ServerInterfaceWrapper) TellPosition(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TellPosition(c)
+}
+
+// GetHereView operation middleware
+func (siw *ServerInterfaceWrapper) GetHereView(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetHereViewParams
+
+	// ------------- Optional query parameter "offset" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "offset", c.Request.URL.Query(), &params.Offset, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter offset: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "narrow" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "narrow", c.Request.URL.Query(), &params.Narrow, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter narrow: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "group" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "group", c.Request.URL.Query(), &params.Group, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter group: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", c.Request.URL.Query(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter order: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "urgentDays" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "urgentDays", c.Request.URL.Query(), &params.UrgentDays, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter urgentDays: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "have" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "have", c.Request.URL.Query(), &params.Have, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter have: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetHereView(c, params)
 }
 
 // GetHistory operation middleware
@@ -6765,6 +7163,310 @@ func (siw *ServerInterfaceWrapper) GetPlaces(c *gin.Context) {
 	}
 
 	siw.Handler.GetPlaces(c)
+}
+
+// AddPlace operation middleware
+func (siw *ServerInterfaceWrapper) AddPlace(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddPlaceParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddPlace(c, params)
+}
+
+// RemovePlace operation middleware
+func (siw *ServerInterfaceWrapper) RemovePlace(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RemovePlaceParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemovePlace(c, id, params)
+}
+
+// EditPlace operation middleware
+func (siw *ServerInterfaceWrapper) EditPlace(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EditPlaceParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EditPlace(c, id, params)
+}
+
+// TellConnection operation middleware
+func (siw *ServerInterfaceWrapper) TellConnection(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TellConnection(c, id)
+}
+
+// GetPlaceView operation middleware
+func (siw *ServerInterfaceWrapper) GetPlaceView(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetPlaceViewParams
+
+	// ------------- Optional query parameter "offset" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "offset", c.Request.URL.Query(), &params.Offset, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter offset: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "narrow" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "narrow", c.Request.URL.Query(), &params.Narrow, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter narrow: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "group" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "group", c.Request.URL.Query(), &params.Group, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter group: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", c.Request.URL.Query(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter order: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "urgentDays" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "urgentDays", c.Request.URL.Query(), &params.UrgentDays, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter urgentDays: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "have" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "have", c.Request.URL.Query(), &params.Have, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter have: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPlaceView(c, id, params)
 }
 
 // PlanEach operation middleware
@@ -10299,6 +11001,14 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/when", wrapper.ReadWhen)
 	router.POST(options.BaseURL+"/api/repeat", wrapper.PreviewRepeat)
 	router.GET(options.BaseURL+"/api/places", wrapper.GetPlaces)
+	router.POST(options.BaseURL+"/api/places", wrapper.AddPlace)
+	router.DELETE(options.BaseURL+"/api/places/:id", wrapper.RemovePlace)
+	router.PATCH(options.BaseURL+"/api/places/:id", wrapper.EditPlace)
+	router.GET(options.BaseURL+"/api/places/:id/view", wrapper.GetPlaceView)
+	router.POST(options.BaseURL+"/api/places/:id/connection", wrapper.TellConnection)
+	router.GET(options.BaseURL+"/api/here", wrapper.GetHere)
+	router.POST(options.BaseURL+"/api/here", wrapper.TellPosition)
+	router.GET(options.BaseURL+"/api/here/view", wrapper.GetHereView)
 	router.POST(options.BaseURL+"/api/people", wrapper.AddPerson)
 	router.DELETE(options.BaseURL+"/api/people/:id", wrapper.RemovePerson)
 	router.PATCH(options.BaseURL+"/api/people/:id", wrapper.EditPerson)
@@ -10398,288 +11108,302 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1rd9s2tjf+VbD0/6/V6Tp0befWGftVmsvUp0nsx3FP1nkmeQGRkIgRBbAEaFXTle/+LOwNgKQIUJQt",
-	"u26SeTGNJYq47I2Nff3tPyapXJZSMKHV5OSPSc5oxir456srOjf/zZhKK15qLsXkZHKVM1Kxa664FETO",
-	"iDZ/y1VCfqulZtkkmag0Z0tqfqnXJZucTJSuuJhPPn/+nExKWtEl03aIf1ayLn9a90eBLxThgpQFTZkb",
-	"6Jqz1XeKyJU4JXolD6brA72SpKSVVmS6JnxZykpToQkVGamrORN6kky4eeVvNavWk2Qi6NJMam5G6MyW",
-	"iXo5OfnXJKvZJJmUBRXmPxWXFdfmhwVX5mUqZ8Vskkw0nZvvWaWkeVBpqms1SSapFCkTuqKwlGTClOZL",
-	"qs07mylPPiW93UkmP9NrFt7xJa0WZhOoIFSoFauIlrAjii4Z+a02g0hBdE41fJwWnAlNcqpOySpnFcOH",
-	"WXXNKlKxJVtOWaXweSlYYkho/1SarllGqPmTrcnK/JhWjAipiTIvpXPKRWRXc7OC9qYu6e9vmJjrfHLy",
-	"5Ci05rPMPAbvKqnOm1dxw0sV+63mFcsmJ7qqWeTFx0eRN7NlKTUT6foXFuCx56RiulqTWmRmP91mLtia",
-	"cGW32WyEyGDtKa0qzjIi640twCPTTLw17oEZODLrR2bWSy78KoJrmL2lOs3DTGEOKNJsRRWpGM1OyYrr",
-	"3MyQIx9YZuGKPHn09wS+NTwki8yQnTw5fhRdxewAhx6afn/Cb/iSa0/RDe4o4Mv2CzM2o3Wh3W7Q3/nS",
-	"HMLjI7s5+GczEheazVkFQ72jVSVXIbrOeKFZZVj4v9+fv8MtYtesWhs2J8taabJkTJsHVqwoIrws8P0x",
-	"pnv2+O9PQjtwPpsppvvTuoQTJknB6DUzXJSQVNZCG5Yyp5IWBQGhpCLzkfji4PZtbt6Y/TuvMlaFhO8v",
-	"bD0keok0P0xA6rLMiN1ULpdUnRAnLBNygEI0uIwK+WyXo/wrSPKXdK1irFU3T2y8Grfg2fb9+MBFFuIn",
-	"c9RW8B2hJM2pmDNzoJY0Y4SLUyM/JEiJimWSzKXZEXw+drZwpIOzbKdt+GzEoSqlUAy24QVMBcRnKoU2",
-	"V93JHxNalgVP4fI5/Le5mk7+aI3x/1dsNjmZ/H+Hza1/iN+qQ/u+K5lJHK2/DVoemLXOtBWYuBuTJKQ2",
-	"hIayjx3CMzDGRSWnBVsOLKLEJ/5rt8W49wYW8sGIA67IqpJinuD1mAABVyBLZV1kZMpIxee5nnxOJv/D",
-	"2WpvuwwvC8wKxAMXTgSYB+xPzBufizSXVVtLMV9mdcFA41iWBYP39NWKZPJca5rmSzvzspIlqzRHHsqp",
-	"Clwu739+fvDo6TNz9DkoVpqZY9V7M7LzH/0vSp7qugroMmfmHhVmd1UOWhydgk6BOoqQuhlmKmXBqDCv",
-	"U/w/gXf9ZKc1k9WSajzMz55M+mfbfRJUrFjGKTHfN0uFuU1CcqhRR/6Fi09wB+2zdqYNEeT03ywFHvrJ",
-	"3DO97efiPTBZ4A6zEocDUyjzFLCoZkWhDGHMnFRwtwqqWRVarVSMlLUmcjZLUN+RUjClyYxXSieEarKU",
-	"SpNHR0dGcmm2VNu4+dIS3M6CVhVd+zm8MNdbiz9aBFnWGiXXBuPJJdM5F3OSGlVsyahY5bxgeDqpodBM",
-	"VvZCF1lw+YL9riNC3Fyxmi+ZWekq52lOqFGGOSiA5nfmJguzuiyZiO2pVcG4hsl5FR332OzEnWyxmdHA",
-	"Dpe0VqEtPgPZRwl83xgMaMeQ1CwouK2/1ZzpX4XmxejNhZ+QXNaVImZj7JhMZIan8RluprP1rMHut5fs",
-	"uLzDaY6t/OITf8DCR1LxDMQCzTJulkKLi9bxnNFCsd7lYTRowbjOjVqtyVwy5Wwx5MjuCYe7MqQ6i7oo",
-	"6LRgzrLpcdyUzSSK0B1/+jm0Vi4EcsOGAMqC8nvBRda+bDqm76fxN8EGGcGks3IThgiR5QUtmMho1Z8s",
-	"zbKKKRWQlniJmNNnrBpgahAgs0ouCTX2AAsdaloUL+n6ii6YCh0UZYwGoUHcrnJZMJLRtSKaLtCctpwN",
-	"+jGv4Mvg0aFqETqJH3Im4NKx6wIrrqDK2CUL4F5/s2VUswNzuIKrUAvzr2b3W0OnjY4YGHxlNaGFMGp9",
-	"Y0TSZj+FsZtGTyWVhayrrYomPvU5meD+9mf3szHTqFiD4wFmlxBG0xwFDPgljKQ2YsQQYs1oRahRLoO3",
-	"P5A/KLQMLzoDxzxlTrRnnNACI+elYDN9XuuBhVhOSkG5FFKDghmbcFyvarTlgE5rCAhKrVGnDGttcNSp",
-	"VXAtnQlKGKI0FVnw0rPDqYHxzFLgZVSZAfFdCaHgKmIiZUC39l3XG2XzYnPexfCRNKZDy9m4VfkLiSA/",
-	"gpdGlnG7IsHzZ0Pg1p74gzckxC6c92bwitkQc12pFDjUO54yx05dAzNsafdXgiZeTxjHqQS8AUbxkq7h",
-	"iJ2So0bDB/XOsI6TTaM0eGVt/wgbZlKgv6HFeZMTc1FuUy1avABjfIruAVrGSKDz2eTkX8P7j3Z0srlv",
-	"qd/P7ba4PYMwje32Ls52Y3l2uP6qPsG6eNmn7IyzIus7xJWmlW4c41YlaPnH0SFesZJRUNBQurXc395X",
-	"7nRupwZEveefkp1k4NoI8gq8M0KSa1rUwVtKlVQEmQl+qxVZySpTKMsSc8f8evX64PgZSWXGSC04SIRR",
-	"uvv7Ek/spojDqQWvpFldFDh1UJLNTEJrsH7e8Du87AV/r86ZYnZNTZBGet1/DS5/O1T4zCQT+21Q84c3",
-	"89bFYm7PhLDfaaqL9VblHvnNDeE2x5GpWWr4ZEqesh0FbOqsJu8d/If5X8tBeBwSQeBB3v1nSyl03vnZ",
-	"8aNRv3lJA77Zg2PD3WhYKm10zknL9fv4uPXmg+Cr7WSG3tp+49MxL7QzdfLi7fkkmVz9OkkmH16Zf/08",
-	"SSavLyfJ5P1z83+/Bo+1OVftl7x8fvbmf+EVr36Bf7w9f3f1M/zrf189v3zzv5G3WAN1S6QimawYW2TO",
-	"oezO8q1WsKS/n+GLftw88Rscj5xk1xxka3/DuxktpQLPdmFFaVEb/VSmeQVHhVEjOwvgBqXxMpyyqloH",
-	"Z/qSzXjQHMzMF1zba31Isr1snhxSWJu7OPDltfWrDo1zvhLWYxr0vrUm3BostKUvO0vbQVpgMGnbPF/D",
-	"U+9kBpc2BpfD6gpEWuWMUHT1kpxeg6hP5XIpRcf4Msasi1NvZWiMq4SDOapOc6Ohu9sa/GkuRuOYf+sI",
-	"DYMfH/XvNJXTkJM1lUW9FOAAasLfnVWaDRmzwLoTBOrbWcJYgVzZsD8BXTAypM4rxrYbC5b0IXZ6ZSyD",
-	"c2El3y6XT8u90VtiRoNx6oyuiWx5zHJalkwE9YIaLdQxqn5HTXSzwjfgTELrfo3xxr41QG0UJK45DM/A",
-	"3f72TcGxeVGoQAxDVvw/kcELSbNtR/eNeWZzOu6l9hWR6bgjv5sP8VyA04EWRUKoWCfGKkrQQ6qZ0ifg",
-	"sWJFhuqbUUhl2cSnrLcZ7dKe5di5zsYLrPbRbrOLP91UrO/q1Zm50oJcr5ndlqxGgwAdelqaA+Fk2sWP",
-	"L81DBxePPoyRIu7OD7mJrN2z9R3gHRolMbmoNYuMJ6TebSdlOWpQbQMg3QePws/KUa8cr1aB8t5Vqna4",
-	"Vx6FOKTnlUgmvx/M5YH98N9Kih8u6eotU4qizfyaC65yll0yp2LsIKAzlvIs5DL1vjyIgivMjLJPExAV",
-	"AUW+YYD+ywopbP6OlnLRBIcoMcrp9uvJzbQZJiimZC2ymLVLiWK0SnMyM081xu8pAesL/K8RA7inJTEV",
-	"d7IqF0uG5zbCvmCDuhQzsOCDrlfx2o1xK9ubi3dS7+E9QgYJ+5woXTGd5s6vDM8RWsEG65wtb7R6yMUJ",
-	"eEQxggDfjnnvrVasuUZH+i3essHC+MoQ2/6TX2PEtctnhb0s/BQ2Dm/Nwm7jrMa7BDMejfZtc1mm8hrc",
-	"/la5UoTRquDgm+prE7HIOsP4LlxZOATX1tc/ZWZsIvu5DgIdVYwGxxq8OrT1RG73P27ut/mweXkCGxba",
-	"/k3al5W8DgnFd9ahm0qlFSmYCofAVPfWjeiAzrjFsQYcsv909tWmY2fJ1GVY3l1ZoQ0Re3RSkpwqo1wY",
-	"okHyLFdG1T718V0w1YSsXKJeNzJmXc5jzsKVYfMstK/eF7UhRYrCyQ8wAL9TMJmE0AI8d2YRLiF3EnFW",
-	"BSNrhlczuv7OxTYT72UMLa7HlS1du/9eN9OMrhO4wsyBQ/fXiHj3gpU6KOBaOc/mZE1rXmTKEIwKd1iN",
-	"pXxCSsorG6zFu62qBZGzjwLoOGVzLhSGDF3Wcy8B0whTzMDCjLDc3vn2HdymVFMYywx1cIwJwjbyZa1L",
-	"htkkkCBvfvhRBCJgvfykhis24+9aHihZYdoDzw6ma/Cmy7JgB1RkB3gVJROzDDTqs5odgJpsHfaCZf5v",
-	"m8h8IDGym1Jx4Hz75ggcOOXD/NtRD39pv3Ef2hdbKYKDusFYodjKXjo+G4NCrm1ORTarC3DYpNZ1o3mK",
-	"IW9N5xgT0vKAKpwHWx/IFcM40YG5QRunsPVh1KKZi5vBTEKWacHLEj5fUa6bj3WdmpcbMvlF1kLLOs1x",
-	"+Jwd2O2jFU6tFerg4sDGP6Q4cAUBtfCTN7M76JcGtGIhv9W00jayXovM/ffABrLwD7qCGeAfUx6Oh4w3",
-	"cQfUUevHX5jjwTWUUmhF3HyHZEMgbB2Ps6/s1cjN+WXfbSqChu3tsQMxQxQ1EwmmHsqoWg06OgrPJSYQ",
-	"cEzhZ4nL+jLqkYRAPIoAImfjlihn4QXyzCm4lqcTYhgkIcAcCdF0boQhssQoSQtesbG61qVchcSIketh",
-	"dQgDTKAHpYVULCOKmdlamzrn83zELDeubxvLa1wnqU3LgrWE7vGfwZFls1dCUfDBXB8hg7pG28M2RKmW",
-	"zytq4fd/n/JrXqDOAPmYvElDQep+p8h/pGCd7Wuyh0KD6XACkudle2qdQoDXtzmtRvHCJCSuIS3JlvA4",
-	"rd9K+MB94zT5iEMg5lbcIAWGjNw+gjrFNfnb5esX5OnTJ0/Jr2cvv5/s7HrEybltGWQbdT6zTLJhBuCH",
-	"vWU0WtGoY9Ww5zY7Bq8K+/rglLnSsgpMFQP04+d0QZVusgMGJ+VeHZyPrKuLSpZS0WJ0WiCE/iP+aSwt",
-	"IqqQeivJubuno1NT57uGaSzJh+vNjHCqq8BZe482O2tCJUf/ODk6Ojh+dPL4KCHHj08eHx0c/wh/WHF4",
-	"SoxKC8m0itSqpkXX/Yg1TNtzNftshHMMbc2ZcCmr3cW7nOdxNkhZyblLpNySU4LPwSzTeAaAYKtWjvOM",
-	"z/TaObNGZznD+0OXmKqnmqrF+BNiE2+Gz4Z/a7O08IZfy+J6h8zZShZs+21dMCxrECmLmmi2srZgkFeB",
-	"lV8jjhVMILSUX1ipX9tMyB3O1U4VIltKmKKpaLvUWoTW9oby7Gd3srvzL62Q20Hqt0VjiCGjEUi4rSGe",
-	"S0ExaFUVOXfPrGKMoA0yvORm3gN+kDdUs+p8NmOBbOmorv+6kksi5MqWPll9nBKotAiqC/WItP9JcuvQ",
-	"Hw4TXeclVLzsnEsZdq5EajaCCuXWnTxF35GsCCwBisuowESrJpPm0Y9HT462Zf5UbpGh8Mnx1rC8Lft0",
-	"f/eZN0LK5w0hGyvg0dGjZwfHxwePnlwdm9uwe8CfjMsffcOuWVGEJOg0FpiA40KMfmCLxWhL9ol6ObXx",
-	"uroomNIxXxTDwhtjHqOhY2SqNWzhhk3IMZkyo0ObN4VG2F12DMmNmAvVsOOKrm1ASVecZYM+1L7cgZxB",
-	"bZMHGaaF+TrGlhDKIWHbJo0FVH/5Rop5hCJcQbwKvXDmuKztJbXh7JZitFPUjrftqm5LQjfHhvqJ5aMx",
-	"buM3XLBQ0lOJOXH90wjemGAOtmWS4K8qRjNr0w6rPPjY58YRFhhq8ybEcRM767YPzbqO3OixDQjckYX7",
-	"eBTdYBe3EQ1fGZ6DCiSQ0CrNefh4bDf4c5YuCh4SBSN+vGMyPSi5/YHOIaTElmUBWQu6GxICr9oot0+s",
-	"wISOHNRmhe40ZjR7L1z0eAYJKUzYOHjYT+aS0QZz++AhKBd21Wm7Um+/tSL+NKktcxkf+Xlvj2dIjwS/",
-	"cdAJY0katw0askO8RTNlHZmzSi47RKfEeqrHl+b5Yhhbdukc3A65wW967Hi/lde7mhl/Qp1kiwLbcU06",
-	"tuNGGWR38Tcq+WlJvy3y7R7LgW5+jAOXWH+vbNxiQ9eQ1QIVFvMP1Ee5IE3AemPjlKqX0WSdGrMwrIGD",
-	"j6I/loLPvwlwBIVBSkuacr0eCJe4esSq6+/FmBFqXuj/pZoUnCkyqysILUO1IqpSOL2KpQspWLZbGlEz",
-	"ET/CRgpJLHloKGXoLQ05mXatXApeZSGxE61RMjMRuybY0iy7afrZcSg9sVuR1KOAcwLWAl00vmiKsRLK",
-	"pOa5niTmqU8jJBKmdbh3WGAPhlHalBUgfJ1UtjHbjNlHKqa0BNIv5XULwszimTXRyyGEMgqgEi5EG4o3",
-	"2hSbnYWtH6W3hW+RFa1DFeMYXBMb/Yy8uHU6eMgveUy0JE+PujgLO/DC43CyKg8VPHKdE7tlJ0ZayYrI",
-	"Ogxl4vO4hs4Q3J8tf/vOe+2JvdVctc/BsVzaa3tPR6d31CHfSEbP+Vm2q3fn/ggfWEtwGYyGo5lTltJa",
-	"BXj/gupcYcjs2T+Ojr93QT7NlAZgiWkB9eiuFB/yoYsVRhLH11QXUgYxCM5nPsXFmvJq2wUUSmQOoWbZ",
-	"bBMny0qpFJ+Cg9FhCvh1CKldIm1Q5Ejn4RxUQ+ChVuQ8lqRnUwNGRybCsfWBgmTeEA5rkkP5VZA2Fy23",
-	"HKybAt4Yba5/YA7HqpfPKTUthuLORpMloo2F1KL6NasynoasUmHB9oyhMrMuUvQL3Z4ZNlVxt0/NfJAf",
-	"E3/k3Dr9IWinP+JWDmQovGXV3J7oXQSTwDh6AEHNQTYqjcvdzfSAFwfneQuTK1BAzKcFF3Ormpa1JlOW",
-	"Y3bHLeyzcePMrA6z6zhhB5BTz4xMfVGXNgeYGQ2dCf2dAuu4yZjG4nFqv77JNOwvw8SHlGNuVgmpqoQS",
-	"G4ckcnaTwVp+wz2ABBkeupI7clGI0bF2Z2fmHmDtbARMQUfdRe3400Bqz7jUl0itusOHic84lJxOd6k7",
-	"wGWHChjCLsJYTk/I4nIpNjij0BLeUWtW78AKu+CM9KK7wUmwVRsNajcj0GU4jHBz3BniSkg50CSlRWEs",
-	"HMWKmRc9XIHkmaqe3Bm1h27BkW1s5zHspGCPUp7HJz3slLHwjq1csGAndIc7c4d5f2FMtYQHNgs84CQl",
-	"NxDQY8+Iq5G/232yufLhA3JT4ACebv+FWdtZ2gUaGEGsQW/kMJRAZJ8vMKF7t21mS9ornTw+2iU55iiS",
-	"/jx2H3IbxLxJzk1kJ65aAYpdoBSiWbUZxcB8P5TRVuCw2qMV4IKIF1c3UtTu4rbyCFH71sJtdQlq4Rub",
-	"cjO1/H7dmnflMxzpHwypqL/+evbSeVuwXQLCm99kM7l6J0OzvEAkfi4IVJrBqQ1C9tprbncmDpdBvKXV",
-	"IgOo9pmvKn729OnjZ6FMvce2OHw/pg3vWjUu+0QqPKn2EX6jbS69AB66L9rqzp/gRAVks1tUwIcAEQFS",
-	"bWs6iXnKAmJ1bcNehTJ+5bj/phIUbaybbC2EGfYZpPHGTx9po+AIt+H8wiTNaUVTaEGzuejtJmq0Xtln",
-	"YQbOhrmydE51QrJKliXLEpudVTB7OJcSCu178U1oiRIEVgoX1Lacelvif7bZivONRXOmzl0I2JvZTSAJ",
-	"pSUa3M6kTCHxDuqA+Dw/wHSZkB1+fs0qB88Qj4aPzEhSQQfnNJJXYp5XIJiMwn7NlNMlpnx09ppFVA6N",
-	"WvHldvSIGS8KQkkK4E6B2LNRgQI+hCkXYSd8igXRgVQcWxQaRglH2EgVT2RbRyvQaeSrFeW6C0jc/pLr",
-	"nIvnHxhbjGBSuzs2lNCUt+LEmqG6720tC3ggyNcuxDmMPVxCXSpW9cpO3uTW+McOtWJBwAco7x2feIpX",
-	"YwhO19of44IdlBcv6nIbLO+oTCqthxO2Q/hXAShLfI3Zt5msUpaQ6doCbgOwyCRAW/ejV9cxkUxTtDFy",
-	"wKGViiFwLPzMaEwFo0oTiZGFQCouio3xWBjgOAiFYDYvwsGEWRqM7blMMHVreekPdcxAI1ydOtjophQR",
-	"9ACiNLdZyJBo7fz4QdS/SHzOHwq8WEatxQME9pfzn272bjMF88Vr/nvoarjKuQLcgBVVWCNszFLzA8N3",
-	"lMwKOt+oWuYeCTvAK3G0YYxSueNvhQvcHfbM+kugUzJvOa9N9qS5Mf2d51M5rBxx+x684hv/0R5cRBG/",
-	"J23AFgQjuSw2IqJS56iRRe7Cm+WH7upfivjWBxrdPJjM1TD84vMezuL4PFDYvFY66GDep2Wim2Q/ftWe",
-	"yN5Gtgp8+5qxDnIhZPyFOr0YuWT7lIFktk2FsEgcqx/7O+jAR/pu/h01gJiJUotMonkYIuAqX4exvSFy",
-	"ImzvBPOOEZAELXkLRUQObhxj7zZT0s/nU4QcwRrziLDz6iNU87gMvnBaZ6xM3ZWdBF1eHkcDMPTd+4kU",
-	"HaSMto5voVG2vjDHnp+YYK4csJgwFx+UC5ppYfWzHgFO18aeaapTcNeCG+2dOxEH+thaiaiwdk7z0c2d",
-	"WLvOwSL1MY/MtAzvdh7TOu6+r4WV2zZBdFBc427fRFrHAxqjXe7d1b/whzotGK02g2XHI72T8ZDIdk9f",
-	"NERygyyKC54ubpIxNCJSFTFlL6yHc4fhwkgOrfxbsFHN4bdZuLeLXkaxHszU1Q3m3rV1do5o74JsYbvm",
-	"ysr31vXF3QByZv4LCFKQW4SZ/zZC0yoW2m2/hgEyeoi6AxW/AUKEjYALqbTRd8J9ImcOejmg2eucCSw9",
-	"kMLdHy0gmqW8ZhnRMiEzfs12xYVAzOeAcbeU1zsm0wRfg2l4o+14eHpb7SNOzb17YLN3FxMZV5oGUSMu",
-	"jl8m5OKR+b/jD4mFNUwAh+7AYfF10M62IaXcZ1Z9xQpGFRtssGh2FTD6XKfuO87vTprNDpOwrnan3y61",
-	"V2IIGsS2bexUAa5dXuEYHOxILks7sty8fD/pK7Cm4F62Im0uzGDlZgFekiXLODS8yPk8D0YTWn2EQ1VL",
-	"WaRq48nxI1esy4pMEVpoaPqO0Cy7ZNindeWio2PAaezjl3I1Iv/8vaaaoXGraRi+wbf8ob6Vp7m8U91B",
-	"pm5F1jWdx/cEARCJnSTBls6RVHWfhxlKimJF5uoKsDXdJBxH1HUMGTOOVGZ7+m4J2GFfXhed8lCMdifD",
-	"3NjAI21I365q3wmHjIu6OaMVHo8M7tp9jR17ZtHO4+C8NTS4tbiLxqKB7P6Of7btM4uoSKxKWazb7BCg",
-	"3Lid6ealtrepGbq11sjeRfDMYob26BLFWDsMFy+Jewf6e3XH/Soc6GK0b8UldGTcAYEhb0fEOALy2oc3",
-	"isvbTluAldzyspb7oiJY4lgEfSWbcUF8ecvxHVloFqzGSnNejlf6oEteSOJDqsVtAlz/A80SiJyh99td",
-	"QnLWAuVULuCF3zboPKAGgThr45k7YVvWLu1oyua1CEXJukHhcNJVIJkqkup01uqcPyLTqX9ZmG++U4Rn",
-	"QYiKJhU4ji6LUAd+C8Dx6Trg4fZEXt24noZebu/VVS53ebvUEVaAorahnpYFm2lDQOyvR0VGltAGfsnM",
-	"AUR2OMWpKS7mRavvHy12gqjAX/kCuh5w0ai0q1DO1V5yqtpdaMfZjNCjKBjCXtJqEfYu4y4jLBirGN6Z",
-	"SkuZWThVt+FjsHuDWWAjGt+Oz/Pq5F9tz6/aOvbY6hE8/c1N7aDHu31A1aS9CYkVuJ7nWzQNy+3UAhf3",
-	"4P2tMz3cOysGmFJSrVklbNYwHq4gBN9OCgGW5fsphReCW3BRSVUGtTrI/n0ZblpBbI2YeQT9KnVYplId",
-	"dil7SLd+wBqRwFA71BKbacdD9mVr/i1IevMrCFaDWl9ShXfylCpmG0E0+TkARfxp4Kxs3/dW11g/oaTZ",
-	"wTgBdjfTb4EhEU7gvE1p/aPtHZFgqU54bCxFpLncGlx9jk917dgtJ8lmj5YVA96SKf40DbKQh80KQlu9",
-	"jMVMoIlwbyov6Rq7jdfVjKbmjER7vy+5CqqhL6HQoBH3yL1xxGzbw6APhMqhz67tt27T9CEVpn3o4Muq",
-	"Drfsq+pQ6upzQS4vf33zymyzB9TmwiKXCyl4SsHDHOxTr3m6iFjUA518bVsULkhZUC7IKzEvuMq3R1lr",
-	"uAscjifSOnGs51tBO9Zy0/PU+RTl55H9fTe9IWZCvtTX6ukdJQ49inTBCF7htzwzfpbDdoRLzY5gyKF3",
-	"TzNAD2BzLkC/7MCieF0Tk6RwjTK7SYimOVxN++Bnz1r4pEdBfFLLrBv1A6MiY0jSi4qF03533UVfThur",
-	"xpvx6918eBG6nEHfMgfmN3SEQ2naIW9dWhhxYnV3p7QjLACKto0bG5XTTAKqf9jQGIm1Gzmq8ULgy3B3",
-	"Br0FDphQ3fQrVTlYhoCMXNVhJ2AU+DBaHhUeCwB0CZ1TLsJttcL3gXOVVVQ00jw67XYeFw1BpsbnB5Yd",
-	"NWaqNNYEW5Z63QFiNpa7nM2CjtJIa6ucEfjKwXHLlQirfLpJff0u3IpiwI+XybHV5dhkzJkIkHhjlcQh",
-	"gW+LiJ2Cid1/rAaJXmyjtId0SOtF7/n81JugTXCEFLYqtbv6XSupeJ63B4rtZ/xkjJWdOr1CrggV0rUR",
-	"c5SB3lIdG/IoPBRfBmHtjCjCdFurwYPqDteA5R7Xa6nPqTPHPYO2MzxkD17kiqoZjO4V/gBidhjp2IWv",
-	"fC9jSmymPvZ5FeuuvzrBk2JDOH7bZK0Vzxi5aLL8A16dXToiCPnOPr8pqe380NMjJPb1olA+1WvVrV0S",
-	"FfQWo+Y8RmfahgSjIa7yRXXK9ig0I2AdHdbhQW251IQa/hrsTLf13rtJQ4jfas50RDVvEiWQdAnCAB0/",
-	"IRu7NmOrWIea0R0OXWevyFyUXDLIOAZXKBMEnzbD9xjqgxU2hnSYN/2dYfN5BB9yKFPRCgIvfTPZ6qLl",
-	"xru0ZSzbYFFAnNrmiF6seSERFqY2aDgQ9qSuRZXrWNX0qkqsnpwQo6qhc942+cEeP8B7q1Pf0MssD7gR",
-	"u9m3gCxCXZ0GkDbuFQn1ThKJB/IV7zgZPZ7fuBuMazSDMZ7IfB/Zje3aiVgN/vum6HVU3ld0L+8tWXMw",
-	"S/N9CwbubjEFbmI/Rno+Q5vmlmtlwUqU9nx01pfvVbPVtTYcTzLLnEuo79SS1KJgCsSXbUktmEXhefBA",
-	"X+H8xCuXpGmWybRqrRDsyNstMFpAjnV5ty8hTyabFKGOajBnyDjZtaH9uoxpnnF7DH5E/tbqdwLdv74/",
-	"BeRC2002gMwU9tz+J5i9b2YAZWSwYxDiazrnbOnxsqkQmP0YEheRjkBpLqWKIfE5L4TT3XRu3Q6uTdDK",
-	"5pytMQAJ5qSErG2snwRXwqlVDhTlGcSfW64Oa5lOhnKIPMxIC8TNAxlbJuuGmiY+bub9jC08Y9+DtRU8",
-	"cDUgLhWoi4QSsi+hF36shb7vmY8CNYn1y79d63W6YGIL5br+ow3HQphcwfpMWtQRJoE+M9g61KGaDrqi",
-	"gljlmVMg6VTWOiHsd5rqYrsa7KD33LA4T0cct0XhY6F1JA/EbMVACB4fSNogbZ3aUGfh4574AtHQpmRs",
-	"BmHpnbSQAVp4MkBVdJAMNNgB/Ew059rIwGtMQkHwS1ptr6myiovbf7cwN+AABQIpdSxYov1eLhm6ArzZ",
-	"5qq0t9ZmL2mac8H+71YpvMplu/47FsxvF7KPzKdAdtvagtC9OJlYDNz21Ie2cUvZTuemfDquBCaYmGQT",
-	"j6y2NCOtGS/p7+0hnx6FputSjEep4ka6376E/c9X6HEd2xT7gqaL/taoXFYBlfKtRFzaDIWMRu+lb49G",
-	"uqWQ7VrKsCR+RKAvxkpWi4Q8Ibm5GZTRZze8xh4QV0gYeyPMOhTrMSd4XMO+7tTgNw3EAzdySlY27z/W",
-	"su8Oev7dbR++4I6VNFT92KnFbVfXbiT/xFjT6VDmRUFOLAu+K8RmSSsdZCstyaOj7ccFfx+cjU8F93UA",
-	"jGXqgLomZ1wclJVMMb2kXV3bZI+GNLj3rsxnXBNXKEeJlyjHoyRBlyCG1qmSQg3oTUP50Oa1nWmF9u6K",
-	"zm8P4bCrn2SH0tmUVtUavPqNjSHRNBBMaZYRmzkWAiK6J+G92fpqUIhf0fl9wB3sAlQZmuP8XvOfjo/2",
-	"ngAV7i3SXypfMidENyqMPQ6T8kBMKobEFIYsvRla+CBKuA0/jRVKu+N7Bwe1cZXNcL6mab5kQYPhhp3v",
-	"nvt3hpPnfVlWAJq0lefZM7lFvGrgtqCnRmwtOMbRqdZMgIuLa0y+6YfUt+Gjhm4ih48Xrg4YWrZN6W9w",
-	"6sbCrobA+VGrwnQjzGLnS9Zygf14dfzs5Ojo+8k+UFr7W9jPnm4XyMSg2VpAVMYEb8DZRmVl5xSSlyOB",
-	"p8ip48IDIAYi8baJPGSIIzqGYDZh17oGNmYWLriKlFT8YlgxXEmBgHeuGD1dbLR8xHIE5z8dUXPRhRR+",
-	"AbB7twWfPSVSFM4FBfFx9IorowwFqzxkrSGnONzo1KcKIPoJLwpj+5i5+YwdYyNJwUaxw03QbMe9+Cbl",
-	"EimL+xd3W9YQkgElqpC6e8yfnBwdHV5cPT56+30P0qBBNJjcGWCuy/WPpaNiirqvbfKdEgj+dCxVOjUZ",
-	"m+Y13HwgErMaLwflYO5cudUBbNHt8ix2LfDYGXJxXMCGa2x7M2rflKyrdKCZhYeYCtOh12h6EcTivjw7",
-	"JeyaCX2CtxH1CQcgnkBro+TXs5fOdIeHb5EHCTNxT4cUJW9fR1rbjEFHtqbsFkQJ89TtanZ2BT3ewfL0",
-	"l6YPv/i4SSsO43tR1q2+k9aaawCBnc7XNdyd0rPN2JKZvJm19RfDuR+BZ9/oJEPKxNjiS9gCwCwBPU22",
-	"VICb49HfBF8+fv23ONrB2W9H8t4BTn6Qnzbf85Ba5EQ0h9CGPdrDhu0DSj98/ux1MQL9Y/RhvDk8fSO6",
-	"Nybb8kVCyq13Rjb684a/coQbc+x6IuJ+C3zao5vimF1J+UaGoqYRS2mwRWjEY3wmmvaj8AiYpGtbSZ7L",
-	"IiMAVpDsADkxdJu12ohHXdBXdSVCbpld219rmcmdLvRNjAN8k3tRaKq/ikxest9qtnuTLL+YkNqN17Bv",
-	"jgLPEkiggkzUnirqS4aOg87W3rzDaMNTtpYii2ia0CABbBJluUPlkcak05oXsfyDJa0Wbl0Y/YEsLfhF",
-	"OznZu3hskpwrqO+REBL6x4ct/2keD+lyAIgcNHyhke6JmRGkGjiAToTbhp+5FJRFsOAlWPH+DkK6YEtt",
-	"BsFujvfaSlYMw8RhNjEutWmMG0UW2uwxMAJUZjgpG3fL1j33aZ1JpnZBlHWVIq0mtA6xxvKy549PkVNw",
-	"ZlOC3TXB1vAWVjDMwm3hd6eFTBeY5DQDFRrbhUCYIpfY6bagS6O2TeXvQd+jGfGdjSb4HvOjWyzUZSqX",
-	"7W4LBxSQ5br9Fmwsutt2oZnCB1osOolelEPuj3kR/APOeLEO/9h2jegX+uzQDZktXlrzaffqv3XomIQr",
-	"Zd5J3UStbey+Fa53cfwx/sEinLbnek1bjF1sUpEz8OCAwezMcGfzZxtdw7ft0/siDHyzU7+LTvvoToiV",
-	"s1nIvgacPyylYUWptjsVdoyXjAvddNSGSADnhnjYPScfyHUnnlzDLLf+rnjqYi+PEZUre2b61Dp7f468",
-	"YuEVsTW6YxQL9nQTeYgkdwmGVkRYyG3Lg8jSoU11B3Q0hlcYLPtDBCEb0f6gb4Jd7j5OhJnDiwE88DrN",
-	"vSDgwsiFIIeAU2u8LPuZliUTEedQLuuQr/PMqgqQW2ceOfUigjbQklBIOB6k1UdeA/MYj2hmZH8Ix94j",
-	"qquCl61ERTJlUEWlfXM5lo0LMJlx3jbmSjBN1amJKvwKGcxbbFrnN9Dq8A6YbxRcQq6CmQ2QnQhEaqVP",
-	"+7C1sfzd5+aMQS+WMddJyegifpsA6pR97dQcEpyAeR8UuVo989Z8AcTc6dqOHb5a1TQSLOxsnt2kxIOn",
-	"udZCULPWBXTv+JMXsUrczkEyhLFkt5DRK7ulhu6NVMdDDvHQsSj6dg6W6+yZckfcEtRLD7e1XhVrhFNM",
-	"3sLO9pMClKojRci2+pg4v+UYtltuPXDahhRolkEKoC9duV15aC2yaGc+c8H7/gcIsWFYBTQXOUOBKOWo",
-	"QAnqxOFxeOaMToxkYUUvdgbFml43om73Whob9QsXjLoND1MdHNs9mkNNtxoQbFyTgpkdyitZz/MtZIq2",
-	"L7TR66H2GWDkL6lOc58vxvWY3EJAt7YLaUYK7kLOdgXOj6DdAkyFC0tioNHfpNQTt6mAGaxzadWqIPxF",
-	"yBYKFEU93V465IoooiVEZksuLS5Md+W+FuGmITdXMBCPuX2A9jS+cHkHssyDSuAZ7P+UGRntIUMDIRPx",
-	"3p2G/pdCaj7jTMXenvMsYwK1dkjNqeRKsQrcUyhM8A0phpW3twhzs2kN3d+rzzDtmQxCFrS6qNkEzB8I",
-	"mGdS6Iqmmsz5tcUSgq5RXgByBdVEWNb9UWhXZqLIEsDF25VdmJ/dGhtT66BCm2UuiutcI+Zl1FX5eTDT",
-	"Hz6Kj+JVVckKzQ2LCkgQnFmRv12+fkH+8eTpj9//QC5opTktCMvMnpqn//v9+TvyllVzRiAwyNRHAb/4",
-	"8fE/nn1/gh558IkbowplaMHoNVM/kOfk4vz9FSwL01KpIGcZW5bSTHd98Atbn34U5jDram3xKBzuPFmw",
-	"NZZbag81ZH2JRkQrcw+DCfUDeelSDj8K6LwA8zZ219+fHR0TcwhdzwRPNLShXfT7lHChNBV2yZevX3wU",
-	"jx8//gcWmb344aPwZurJ5IoLG7e7ZpWygP0uSZeWfHIyefzD0Q+PJyiYgaUPackPpwxT5ueI6GAOFnDr",
-	"WTY5mfyT6Z8YGCwVU6UU9n54dHRkw6vaptHQsiwsmx/+2wbW8C7e2kvVvB94OuI3NBPEE7VRShV6q5/m",
-	"oQOFN29W9XJJq/XkxKMyKgfYcc0QABFUtF55gDvagLxhsXnMC/3OHXqMotj+vYEHbrmB48pizEgRINfP",
-	"wQabkAuLVrGSUjDAzaqwuOaWG30FabZaerCXCirPjUKubT4jbGYyKaUK7NwlF3O3dSWt6JJB5PLkX+Hp",
-	"NI8cto7yL8wYCVt/gVfP5PMnFMZM6Z8k9r7dC4fDMrAe5nNX4OuqZp/v8GzZcFbsdNnOlZiHdkt6X9QO",
-	"fqt/RhRDVStM6efpQshVwbK5LRr6yxO8qX/6cun9HC89IPkplobDCRcSmwt0OUBX6zgDXFXrl0wttCz7",
-	"YvJJTPUyF4LYwzre53KFmOVeT8OrARVxcCA4sFzX4ggn6yw2W7hpS7BZ5dSrks5b2+AudTV0V7zwD93H",
-	"feFGG3NbvLpm1dprJhs+DnN+bXKh7Re4jwvEKK1uP6yhbN0nRhuqGM167aCjt8nzLPOr/cuLl3ds1ZBu",
-	"jIA53tvQb2nGQuzRaje6D9mSZa0kUEI1KGRZVjHlK9dtJrnTV3rH7HDGMQK0lSEAa6bHFCFcUYAEM5yW",
-	"tFDOrM+Bm8d+q1m1dgVlJw3KT5s8SWurey0He0b0Q+BOmWqmD5SuGF12WcUHvqZc0CoE4/Dlcyeg21Hg",
-	"DrRZnz598vT7UzRdZLaGsI9WZLoG5/DxEXn7k2+EF+DbP3j2GS+9gqErZEMxhnK6W0izMTxyNnsL6ba7",
-	"stMd6TUxwnqtxnq7c0Zdlv8rWxEbeq197BCesa+9rVUJDeoaroD70ZDdOubRH4oJzF16vsq4fqDUHCMc",
-	"lqyaswNY23/tRlS3aEzsvmdN+aFzFKYStjgqJioOKzarmMrjV90lPnArHrvLw93VZQKJJT30SdQ3MYPG",
-	"Z0ikEDOw2bCgGkAPa+tVBGikVb7eh/xXC0whRIUEo+d+kqD8OlI1Mf15CC/1VaPOGlUhIzkrCkn+Bt5K",
-	"ijA33yceRxWrNKlt9jinkIZMP4qstiEkBOX9PiEVU0yTv8EuMKO5o/0CwNjfg0tryqgmf7OGzUeRQzYB",
-	"y77/gbS6buLA6Av+ScqFr+JXTZ4oxlMBreMUpd4bqvQBLO3g7CXUVUFDxeSj8J3LEQnauZxRh0N3Zs8k",
-	"euUCm1v1Mz8lyFstuHlzTlVEN3NNHgPKTC+z9SgUeMK2zVZANO/trH4SUfYCPVdHHDHNftfIUkFlLKB6",
-	"9RpFws+QuB61lYl9+ANQYCnDD2ADVwdAWnf9uRPhYSOdrOoD1NrC1qbqL4eDn3g8R2BjV2lrTsMPPcb5",
-	"hbHyIev1X57u3a74D8txs8+Qf+GIu2oQ9vk+XM6G6E4Tb5VCN7HYKeCOABAe1tNHtPSGXXOXZTXotvm5",
-	"eWoUv9l80lOEm+9ACnikyRDfuay60TIliUbYM7pWCflx/Ng2d68zNErHZ4+2FAF8ug9nVkOD81kwxzfM",
-	"lE27cuBDKtaA4SgdHvI+nVjfOf+VnAEy+UavdCOLIccnwH2HLuclrOJd1PpMvLJVsX9x7xYs41y8dDQb",
-	"JcKGafPC1p7enp5v6YJ5uWIUP1uMnHQSsW0abYuQXGmJLvCoDLGPbBEg56JYW73MV6lDJQckCx05EAfB",
-	"VkzFjrLv9dYQxG/LUXJDPWhjjIIvuQ4P8fgoaYTHsQVLGyghehAeCEeemI2CFNkDh3UM0KRFzE1PZ8FF",
-	"V5PatPpo9gYeuaMYl6t7uWfDHdcUIQPsSQJlg+3mSq3sq334emgGeR4VLXBAq9NUjJ36UJGxUlm5Sa5D",
-	"Xxc4IMcd1f7qQdCdGOT4PmOgqPztKegNWZwQ+WuzxJJRkUANkEvcbHGCxTqNRibeWKzrv3yYCoFav8Qg",
-	"gFUEBFsh/H2Xulud+C/h8xvS+ZsDf+/u1gsw+bH/gEdZSxovPmZSbvHiP0By3q0H3yz4m/d+yHvfQVrC",
-	"/NOQqDiETNUDV80WvhhemGde2iLIu+Cx210gX7HkcHkwGjEJsfWF61bVhm0Mkd6Bo4aJ/lZe3+k18eBy",
-	"JbnSZs3fJMqGvoHxZWAoiY2gbcc2aALsECeDHFZaxOGIzSHr6ootS9ti7qvgMrPmLzY/xaqmyCozY5k6",
-	"6oaYo2JK28rbmCMBHni4QugrlQhXbTJDNr27Zvpqa4DuFhJy2BB1HfW+ErHwji6d5+BLEwpo4Bhz1WGB",
-	"Yus/4Bm4OmwiQ8yaPYQ6xQNX+h5mmffmmfNrVn2TFA9IUpyXTLTTQMJqKnZND1He3x9xutNr9rXpEO/Y",
-	"6qq5WL9AkWHD6cAcNmgu64pBY+sBbrm2+G7RejiuNGDA3Q2fnM9miukxT76BENWIB9/RqoKShq1PAsLb",
-	"T6O4E1Bcxz36azVnQr+kazXm6Z+psZ4i8m6YD4As+wl6txvABO6VJRUDBUHoPnlrnvnLe8FhFQ+vDAyu",
-	"pNuT+qW0ze8RqB1zS5DskeiHeeKwAmDPodhlmp/PLAPcFVXOsnuvz4OFReniOuZbVX5pE6Rws25PK5/7",
-	"00YjwexTxEcAX0JphPuKrm1jEEjtRC9mNLRpdMJtUv/cPXOHu+vHiESHK8oLjKhD73dX+Jyz4pqpzfXa",
-	"bwHHfE9RfQsnWsla2LRcYqfrNnIlDswnw0bZ+Urc8P58eBqUW8sXqUC9h4yyGI1HxghvTu1vYcK9W1JI",
-	"EkKJotcss5RN4kLvFrS7y21+yWY8oiBcOaBeKrCAIjPPAhLPvsRge/cIVYttYdWHeQLuNrJq1/wtuDoU",
-	"XG0fwrB4PUxlOWRnyHJ9x9y1R4fVX+36M7vboVLifI5cRwm2PRr6oAm2fyXpJ8A5/SYDguHQ9kWylMYE",
-	"9d7sKIdttVSQvy7lSn1zUX2pLqq+IoKNCTzTAALyAJdcIELy3de1mIF2rWfxCH1QxpLYMiPEvt4LuJfH",
-	"tYZsWlv5YDTGvP2FbYqJ6dhmBtbxYCZBZrKuAJW3venY7mDI+L3Atk1fgu1rl/JATN8rj0O4/xRp6t7c",
-	"DhkgsUfCXdyY7F+QEbxBIU0XTBBZ7wWsD3MJ7NtlrRH3EKBN0FHVbsLJisKBmy+32G4Pkm53a7rhkh+U",
-	"5bbBOeneyuG8KYZv38h0TdoorMGDv1UZw838Fi780sOFdM5ERh1wcOluRscxBU3ZYAX2BT6xL4Vss4to",
-	"vLkHFWtfwR4CQRe249IwOrYFFEijQP1jVD/cJVv9JqHyai+0wfe2caKF1D5kBAiIUmlSK9ZDYwPc44HU",
-	"04KKV9ji7y+uzl3AQr/YMK9ZXje2C0xmQRa6APeRuK/hgHKwvuHCPfHX5wZcyegM478iS4AHxkJJaJZ5",
-	"xpjW2uJlI7ABmRZcZNjYywF+VMs+XxyWFXPaQIQ/8IEWm3xZtHMLi2Go2FaYoFj5hjJK4z2/N4fIjBFH",
-	"EteGA3xtIkOtDrthDmQDAEk2M4u7K3mPuBesFVzCbERXsZ34jpdcQ+M8Y4RgS1gqMIsR4KR4mhPNlMXQ",
-	"0pJMC7pkFtRESJ3YK6vp/rhq9eKh9tcfRSaZCuFPPVeL/2OXc0fs9rIVXrtnY4FREQGKcu39lwxutX0x",
-	"V4va8GbrMYK+dw53SdFr4KoWQ1WUF4d/pHX5eRA6uS7DZkK/hf+a/O3R0aNnB8fHB49+/D6B9g+uHR5+",
-	"8+HJ383n2HPWP/095MdQ244JUC8sSJQFvcB2mqNgoZ7cCOz1m7XyMDzHNpOHC8h+S2uPBW54tcW5bAi0",
-	"55JBp6Z71XX+PLVDwyOY/LQXFA5wR/lujrVAQB7AwlnZJTd0KBnVWzWLS3zsbgQ9vvxFLvn9Y6bg2HaV",
-	"0ey4umCAfQUtmvCadHVEgv2uQc9Te0mLWuMFTAkSxuoZmRzQKnDuh3+saLEYvAcu2fVNvEV3IFn/fFn1",
-	"nMxrnrGMmF1zjgE01JRmpSKUQItqY7Ip2VHbK0bYstRr27+/vZOBi8+8f/DmG2zvaH4MKHHh0/maC67y",
-	"G9L1wdmGuBqWXbYO4xfZIOSd1JaZoC81LRbw+jnmi2MDQWwa7A+5YrTCSEIMLrdag3iCXqVSLizemu3p",
-	"OWVzLgQ06pgRQM/iArs8qgSWpRLI500+CvRBJ863ZYQdtieTM8CPVAlJqUKzJ+M0rbjmqSJU8YydWgnJ",
-	"xUfxWy019gxZ0mqB/X1JJVenAEyqcusJh5IZbOsMdojGrpdZkxDzA7E9WD8K51nzmdiyamEION3D/tK3",
-	"GS2ZCFkw73FLw4d4A7Ptt10wTR+K/vpANEKkK6A6AnckliP7uG3I5IczXnQbh23g/M1QXJuXWSs2t/jX",
-	"wnUurRxTywq+pIa7k1YcD9ChsVcwHMQpo5VqmrT8QJ4TnEYDBkzVwveS756ICD4zMthrXM29sNldKrK4",
-	"jncyHkezdLsztqGusyDQBUqnuhmOrnB7ZP74LUu4+32PbdnIXBItvVDSUkbAJhHxLggEaZt59ltifktb",
-	"vxOoAMs53yliRgBA+BVdn7aQAsCdCPKkQ94tQf47Rgl4kFH+HaACvqY2KObQN5wWEVojkny/MuCJb0m+",
-	"Q0m+FrACe6yDtOoWE7uowTAYrscj/bLwcC9RlG9147fADNOcl2jz2O4oal+wuE0EZ8CV4x4ZBYb7VeLg",
-	"3heaeRu+tgWXbMM+Db203tYB4b175g453Y8RbU9pZ5o4cxnSn3GFECnM2Ro8W/vqHYoRWeyOnuZSuVbw",
-	"1igfUJuQhq1d243J71HRcXP8UxIaR7ir9pnMKKVi4RxGxbQiU5ounFbsxmpOCZaRD8Np5ayYfQG56182",
-	"TFZdOqQsINcmhcfa3Tek9beq7TsCdwZqhtGdAe/BdvpnvBqH9vwQCfzN5v0Tbd64tBhj8N4lN30zd/9K",
-	"5i7IqXg5a4exxqK3PmD2+sp9skDtEH4rNss0mqiGdEZ7WzWMoOl8rDJiJv1NFXk4VMc4HegbUjEimNIs",
-	"I7UAc1Untqd4Udg2rNB1dUS13cMj890qJFd0/g0hZUgn0XSO9ZuQEY2BHQ7FSg4wnqSykHUVkCpIlwGt",
-	"xXx9hxz34IAcWTX/E6oCHjqvvWG6K6k4U5iFaZgPRZfjNS6UZjQLMdu2QtArOv9WBfrF51U7/kHJJStI",
-	"r964HVvcMxw/eEFLXVfsSt5/mvXdoE2bhTzMIILriNrGdwDqjNVPb0aj+1VQ7zUqs9GHzHVphnIvSNB6",
-	"fARYL0Pwgzfe1TstFfBc3M+tAib6E++yVw1GPvYKh1xVmNQWxfvh8e8da94yk7uq3vd1fgxByIyzIlOn",
-	"bQSKJNaHrZFUh9R3sR+K5MBDr3nB9pNV55rjf6cg5bIphqPEptmHEussZsDoTMqb5OvewzUoU830gdIV",
-	"o8su//k+1FMuKKx8cwEP7SpExiAUqHmK4ltma8IVhBmma72d7Q7/yKnKt9yZt+W/QAmHGXUHdroJNz2Q",
-	"+9X6YAyNIAFy6Ap97gnzkLZ6t/v5liesL6ssH+8FXATehWnOeGhKnhqtXdmWI5CqgZASrFDMfUqvWRY8",
-	"SSkVKSuGjALz/V3e1/v2ht/XsXjJUp5B1bzZZKPM6/AOy2Xp5FIMVhef+LbLAZ7n6SK2s0xkB9tKVV+J",
-	"zJepftvYXtdDQWSVgTCzFimUOwZ3O6cim9UDouKCp4uHy8J3gHzC08VuDs57s4jx0GBhksxsiYI2FOed",
-	"5oeOpiF6cwFB5wEf4xk+8dAsZjutmA94ygop5nBfcr2XomE4Od8pouqppmqhXKiKkYqlUPpoi4itsArt",
-	"9oKxMn60fmGs/HY7hEvjtc3a5kBSpema2MI/dQpwONC7hjSpj0S0sQ5aNNiedfI1ibcdu0rf270lMR6n",
-	"pW2SljQlD1hE+qIujbhD/7cLpcAZBTGImSJQ08+nhU2Q7jNDSWs1BL5mvv52JMPxrUbWYfU1UZoX4Vum",
-	"LKgYBjz8qlSKgooHeObeM01WOUMHuy2WRkSqQcunrKQqWTqMC++e+TO0iFGA8pdsyY0o8TMdAS/6qoUc",
-	"Utnfq2QDZ35fQcAVLwoyZalEWEnq9RE/cpA6zbcDyXDmka/pAOKKH6ZW/zzLGpKiimk0+tZHqzY4SIfU",
-	"smRiiM7m+2+3WcxKJs6HkxkFAl1mhcPwxNatG/19O5s/7KFA98TXdchuBO11vxqMVWASzM0xp40WhWEE",
-	"wMsRTA0Qe4Ql8ZCdUndjS1zJh2pNxCiMzvM5oBYCPpFmEaKPSyr/JmAjwaWuU2oaFaSqXg7vcr38tsnb",
-	"bbK5JDK8xWrBB7xQ7xf8mxcquL3USRGZpnVVQVU4dJoJ7XFB08VgbTg8sJdMiecgtNDtAf+0XZv5kvmi",
-	"b8S7avDoI+kTWc0mu2HzbkxFEKY0X5pJ7DbykotaM7U5Ol/WS4t5dZSYh+wH/a4Sd+ptRmoFC20VAVqf",
-	"+vwUxMHzyWk5oAeKffWdqKRcOhB51EzNALXQvMDOtDVyAn6CsIIIhjdl5srDivwwz5YFH1Bh35uvvyYN",
-	"Fhb8ENUZc5u6MIRFdfRU1lKSQoq5bUMBYaFWE3eV04r5UIU7q0F2gCbvUW64ovOviReu6Hz+cB0GhlSN",
-	"rwD/6rgJajGEuf2r+BKSwc0qLvG9DxCRY89I32axbaRvjHptYH1blWDOrxlgsjf8YDu/mv8M4kaHq0sC",
-	"2VsWhvhmWMdmlHfmPd/Q/kdXpSTRxlvQnkGRX0tr5Kpcrsztv5a2ef2jv2OSfEQRg5+HsSmNCuZ1skct",
-	"fexovD52L3Uz54I5Q1PlvCxtP1sVPgGHrXb+A4eh1ZXkPo/EXeq1sKQByeV6xJxiBlxTecHTHHueEdfZ",
-	"Zi9JFm1iEQDvRcjXhGhJKgBTM7ccZABUUInwHRgVUBvcEHfF2KDx9cF8P6onimUi6ILiVKwlo0Kf2v7B",
-	"Xs/nymbSR86VnO1iWd0l0WH1MVuGmbvCiIcOaJdvZzyzLczanU5vTXXYXZfO4YbqUvPQXGJRkhpe/Zmq",
-	"K/lP89RXS1izejFYRtSmagr9JaYMO1KDjcAo1NTcPmApFTOWqCKpVFBaoiCXo2Dol5o1zaiwL96MUCRF",
-	"SoWZ0oKVegAsETgil3UVh997Q9c/wwNfLTe8oTzDLYi1xqxkKRUt1H7y42zDQ7NbRkpgIzGXbgqWKG6t",
-	"c4gE6BtrdvGeaVjJ+ReAfOkW8sX2QDRSCFwS6IqU1cLQGE5rpyEm4OkbQWE/NIfPMMlGkBXOesGusX4h",
-	"fNbNt1/3nQ5bUIQJvP+zHjvjzZa6Q54QJZt+J7O6KIy1an7PIVsT2ulA2iYI/iGZnw8nN9Dsg3nibg4t",
-	"vPqeT6wZ8xKBIYIkvaZFzZosZPjTd6raF3YxOrOtLxGGQ9UbGmoUFNtp+OyUFrVAiA75D1lRWEl75ziv",
-	"O+47vP69Rr/oCJI/6TcqOXMdofeWAO1af1Lr24HySUEUn+fQ0BPy9qhzBKE3EEBuiF4xoddEsVSKzCoD",
-	"ilXXbrfrqpicTA4nnz99/n8BAAD//w==",
+	"7L1rc9w2sy76V1BzTlXi2pQl+ZbE+uTYTuIdX3RkebvWWc4HiOwZYokDMASoybwp//dd6AZ4mQE4pG5R",
+	"bK8P640lisSl0ejL00//PUvVslQSpNGzp3/PcuAZVPifL0/5wv5vBjqtRGmEkrOns9McWAUXQgslmZoz",
+	"Y/+tVgn7s1YGslky02kOS27/0qxLmD2daVMJuZh9/vw5mZW84ksw7hO/Vqouf15vfwV/oZmQrCx4Cv5D",
+	"FwJW32mmVvKImZXaO1vvmZViJa+MZmdrJpalqgyXhnGZsbpagDSzZCbsK/+soVrPkpnkSzuohf1Cb7Qg",
+	"6+Xs6X/PshpmyawsuLT/UwlVCWP/sBDavkznUMxnyczwhf09VFrZB7XhptazZJYqmYI0FcepJDPQRiy5",
+	"se9shzz7I9lanWT2G7+A8IoveXVuF4FLxqVeQcWMwhXRfAnsz9p+RElmcm7wx2khQBqWc33EVjlUQA9D",
+	"dQEVq2AJyzOoND2vJCR2C90/teFryBi3/4Q1W9k/5hUwqQzT9qV8wYWMrGpuZ9Bd1CX/6zXIhclnTx8d",
+	"hOb8KrOP4btKbvL2VcLKUgV/1qKCbPbUVDVEXnx4EHkzLEtlQKbr3yEgY89YBaZas1pmdj39Yp7Dmgnt",
+	"ltkuhMxw7imvKgEZU/XGEtCRaQfe+e6e/XBk1A/sqJdCNrMIzmH+hps0DwuFPaC0ZyuuWQU8O2IrYXI7",
+	"QkFy4IRFaPbowY8J/tbKkCoyu+3s0eGD6Czme/TpoeFvD/i1WArT7OiGdBT4y+4LM5jzujB+NfhfYmkP",
+	"4eGBWxz6Z/slIQ0soMJPveVVpVahfZ2LwkBlRfh/v3/3lpYILqBaWzFny1obtgQw9oEVFEVEliW9PyZ0",
+	"Tx7++Ci0Au/mcw1me1gneMIUK4BfgJWihKWqlsaKlD2VvCgYKiUdGY+iFweXb3PxxqzfuyqDKqR8f4f1",
+	"kOplyv5hgloXMqt2U7Vccv2UeWWZsD1SosFpVCRnU47yB9TkL/hax0Srbp/YeDUtwZPd6/FRyCwkT/ao",
+	"rfB3jLM053IB9kAteQZMyCOrPxRqiQoyxRbKrgg9Hztb9KW9V9mkZfhs1aEuldSAy/Ach4LqM1XS2Kvu",
+	"6d8zXpaFSPHy2f8fezU9/bvzjf+3gvns6ez/2W9v/X36rd537ztVmaKvbS+DUXt2rnPjFCatxiwJmQ2h",
+	"T7nH9vEZ/MZxpc4KWA5MoqQn/te0yfj3Biby0aoDodmqUnKR0PWY4AauUJequsjYGbBKLHIz+5zM/o+A",
+	"1bWtMr4sMCpUD0J6FWAfcH9i3/hMprmqulaK/WVWF4AWx7IsAN+zbVYks2fG8DRfupGXlSqhMoJkKOc6",
+	"cLm8/+3Z3oPHT+zRF2hYGbDHauvNJM5/b/+iFKmpq4At88reo9Kurs7RiuNnaFOQjSKVaT9zplQBXNrX",
+	"afGfwLt+dsOaq2rJDR3mJ49m22fb/yRoWEEmOLO/b6eKY5uF9FBrjvw3TT6hFXTPupG2m6DO/gdSlKGf",
+	"7T2ztfxCvkchC9xhTuMIFAptn0IRNVAU2m6MHZMOrlbBDVSh2SoNrKwNU/N5QvaOUhK0YXNRaZMwbthS",
+	"acMeHBxYzWVgqXdJ84nbcDcKXlV83Yzhub3eOvLR2ZBlbUhzbQieWoLJhVyw1JpiS+BylYsC6HRyu0Nz",
+	"VbkLXWbB6Uv4y0SUuL1ijViCnekqF2nOuDWGBRqA9u/sTRYWdVWCjK2pM8GEwcE1JjqtsV2JG1liO6KB",
+	"FS55rUNL/Ap1H2f4+9ZhID+GpXZCwWX9sxZgPkgjitGLi3/CclVXmtmFcd8EmVmZpmeEHc7Os4ar352y",
+	"l/KepHmxaiafNAcsfCS1yFAt8CwTdiq8OO4czzkvNGxdHtaCliBMbs1qwxYKtPfFSCL7JxzvypDpLOui",
+	"4GcFeM9mS+LOYK5IhU7808+huQopSRo2FFAW1N/nQmbdy6bn+v4x/ibY2EZ06ZzexE+EtuU5L0BmvNoe",
+	"LM+yCrQOaEu6ROzps14NCjUqkHmlloxbfwBCh5oXxQu+PuXnoEMHRVunQRpUt6tcFcAyvtbM8HNyp51k",
+	"o30sKvxl8OhwfR46iR9zkHjpuHmhF1dwbf2Sc5Te5mbLuIE9e7iCs9Dn9r/a1e98Om1txMDHV84SOpfW",
+	"rG+dSN6up7R+0+ihpKpQdbXT0KSnPiczWt/t0f1m3TQu1xh4wNElDHiak4LBuITV1FaN2I1YA68Yt8Zl",
+	"8PbH7Q8qLSuL3sGxT9kT3QhOaIKR81LA3LyrzcBEnCSlaFxKZdDAjA04ble11nLAprUbiEatNaesaG1I",
+	"1JEzcN0+M9IwTBsus+Cl5z6nB75np4Iv49p+kN6VMI6hIpAp4L5177qtr2xebD66GD6S1nXoBBt3Gn8h",
+	"FdR8odFGTnD7KqGRz3aDO2vSHLwhJXbsozeDV8yGmutrpcChnnjKvDj1Hcywp709E3LxtpRxfJdQNtAp",
+	"XvI1HrEjdtBa+GjeWdHxummUBa+d7x8Rw0xJijd0JG/21F6Uu0yLjizgN/6IrgF5xrRB7+azp/89vP7k",
+	"Ryeb65Y267nbF3dnEIex29+l0W5Mz31ue1Z/4LxEub2zcwFFth0Q14ZXpg2MO5OgEx+ngHgFJXA00Ei7",
+	"dcLfTazc29zeDIhGz/9IJunAtVXkFUZnpGIXvKiDt5QuuQwKE/6t0WylqkyTLkvsHfPh9Je9wycsVRmw",
+	"WgrUCKNs9/clndhNFUdDC15J87ooaOhoJNuRhObg4rzhdzS6F+O9JgcNbk5tkkY1tv8aQ/7uU+Ezk8zc",
+	"b4OWP75ZdC4We3smDP7iqSnWO417kjf/Cb84fpvaqYZPphIpTFSwqfeamujgT/b/OgHCw5AKwgjy9D9b",
+	"Kmny3p8dPhj1Ny94IDa7d2ilmxxLbazNOeuEfh8edt68F3y1G8zQW7tvfDzmhW6kXl+8eTdLZqcfZsns",
+	"40v7X7/NktkvJ7Nk9v6Z/X8fgsfanqvuS148e/X6v/AVL3/H/3jz7u3pb/hf//Xy2cnr/4q8xTmoOzIV",
+	"yWwFcJ75gLI/y1eawZL/9Ype9MPmid+QeJIkN+egWDc3vB/RUmmMbBdOlRa1tU9Vmld4VIBb3VmgNGhD",
+	"l+EZVNU6ONIXMBdBdzCzvxDGXetDmu1F++SQwdrexYFfXri46tB33q2ki5gGo2+dAXc+FlrSF72pTdAW",
+	"lEzaNc5f8Km3KsNLm5LLYXMFM61qzjiFelnOL1DVp2q5VLLnfFln1uepdwo05VXCyRxdp7m10P1tjfE0",
+	"n6Pxwr/zC62AHx5s32k656Ega6qKeikxANSmv3uztAsyZoJ1Lwm07WdJ6wUK7dL+DG3ByCdNXgHsdhbc",
+	"1ofF6UKkcKz0ZUSKp2ld8XQdimmz3LuMSzAV4MVq7egzIN+u54ur+qwb2ZD18oyUMl/AgDOqIVUy04wv",
+	"lL+3DT8H2cYnub1ZrNnOXehy3GcLboSps1DgX7IMFhUAyv7HX9+zHx8lbO+nA2YU++lg5OuVXEx7/+GP",
+	"+IHDH0d9YWP7m9l0v5y0uxeSi5fWY3wn3Y04xSjphL22RD/jQfxCxtdMdSKpOS9LkEF7sabIxRgXsOc+",
+	"+FHRG2gkoXn/QnnobS+Ru+xY3KIcHoG3Ct2bgt8WRaEDuS1Vif9EPl4onu1S6a/tM5vD8S91r4gMx18F",
+	"02LL7yQGo3hRJIzLdWK95YQi5wa0eYqRTCgyMuuto6LKNm/pshAUr9iKKPTMnPEXWVfld8Wl0fpcrm/q",
+	"1Zk1dYJSb8AtS1aTo0iBXqPsgfB33fEPL+xDe8cPPo65XbwtGAofOn945zswajjqJhWyNhD5nlRm2kqq",
+	"ctRHjUuM9R88CD+rRr1yvLmNTl3f2J5gbzwISchWtCqZ/bW3UHvuh/+jlbx/wldvQGtOsZRfhBQ6h+wE",
+	"vOk5QUFnkIosFEpvrlVER2hCzLmnGaqKgIPXCsD2y+xl47xzpc67l7J1WnabLX6k7WeCakrVMotFQTjT",
+	"wKs0Z3P7VBsUOWLolWNcPhIY2bKeQceD79pjDPC5DTgAxiY89BAjO8GQvPzFf+NKMRkh3ypzDe+RKrix",
+	"z5g2FZg09/kGfI7xChfY5LC81OwRoxU0h+yq4m/HvPdKMzbCUILlCm/ZEGF6ZUhsfxUXlInvy1nhLotm",
+	"CBuHt4ZwOiGr6S4hJKz1yhzG6UxdYDrIGVeaAa8KgTHLbWsihrgAMp7xyqJPCONyQGdgv83UNgZGUgAT",
+	"ePBbg1eHcRHq3XHpzfW2P2xfnuCChZZ/c+/LSl2ElOJbF+hPlTaaFaDDqVHdv3UjNqAPetC3BgL1v3q/",
+	"ezPgtwR9EtZ3p05pI5KDgtcs5xo9IGP3h5lcaHKHfN4fXXipKg/g7GdMXSpizFk4tWKehda1iVFuaJGi",
+	"8PoDAwPfaRxMwniBEV07CQ/UnkWCmMGMq5XVjK+/8znvpIk+hya3JZUdW3v7vX6kGV8neIXZA0dh0RE4",
+	"iHMoTVDBdbDw9mSd1aLItN0wLv1hZUrCU1ZyUbkkPt1tVS2Zmn+SuI9nsBBSUyrZo+G3gLlWmRIyj5CC",
+	"3kl37xAOas/xW/ZTe4cEHHcZURd1AEIZYeGE/cNPMpAZ3cKttVKxicswak+riuAwIts7W2OWRZUF7HGZ",
+	"7dFVlMzsNCjYk9Wwh2ayS+RIyJp/O4D7nqKMf8rlns/52COw540P+99+9+gv3W/8D92LnRahj/qPQaFh",
+	"5S6dBqXDEYOdc5nN6wIDeakL6RmREhTC8AXlCo3a45rGAes9tQJy7PfsDdomC1xsq5btWPwI5grRx4Uo",
+	"S/z5igvT/tjUqX253aZmkrU0qk5z+nwOe275eEVD66TAhNxzeTEl93yhSC2bwdvR7TVpMG726Pru5L86",
+	"6bI/a14ZB76oZeb/d8/lOukffIWDoX+ciXDKbLy3O2CZulTPuT0pwmC1jdHMj3dITQSQDXEoxsrdksIe",
+	"Zfhu0ya0J8CdQNQ4THM7kCA6VUUtbDTXSY8uCWMiqMoDEg8MtJaSQqwGaQOm5uOmqObhCYrM27pOvBNm",
+	"ZSVhKCcJM3yReBieqjZMtyHdi/HTsdbXiVqFFIvV9GEDiVKRaBmlhdKQMQ120M7LzsUiHzHKjQvdZX3b",
+	"YErqAHw4l9DN/huGthzOKYSXGESFSRW0Proxt6EN60TBoj7/9t+n4kIUZEUgcle0gCXa5u80+4+S/U1u",
+	"cWahj5kwVK0RaXd4vYlAF7o9tNYUI7iaMBjrdcVe3g9wOj9wA3nbPhIiiAUaN7aCkot+HdHAEoZ9f/LL",
+	"c/b48aPH7MOrF/dmk4ORNDi/LINio9/NnZBsOAb0w61ptHbSqGPViucuz4YuD/f64JChCsBtUB1MGA9U",
+	"cIx3S+CwawC5C8TrJAiTzKXLcrS1ZmdQCLjoGL6Na1mBg4WFddWKG7xIg8V4DojdxXkDg2zh1A+VI+EY",
+	"yED34wqc7Y1Fd6vXfj+28MfenR4Fk52Keg1+VWijqoBkEnJn/JYfc21a2NCgDPpXB8ej6uq4UqXSvBi9",
+	"EIgJiiQoqOaQ6UKZnSdceEMtOjT9bmqyzZ3w4UJUexfVVUC1vqegDbQ51IOfnh4c7B0+ePrwIGGHD58+",
+	"PNg7/AH/4W6/I2Z9GkTZa1brmhf9+DMVN+4GcW9rDRpjaGleSY9l70/eF0OMc0LLSi08wnoH2Iyew1Gm",
+	"cWiQhFWn+GEu5mbto5mjyx/w/UE1Vp8Zrs/HnxCHyBs+G81b26mFF/xCFRcTIPWVKmC3cVYA1TvJFKI+",
+	"uiu5L0jTUknoiGOFAwhN5XcozS8OIj3hXE0qHdtR2xjFqE4pwgrN7TUX2W/+ZG/cqE7JTbhUu6oxJJBR",
+	"aAIaZwj04Hi9dsoNfbxvXgEwckKHp9yOeyAQ9pobqN7N5xAoo4h6eL9UasmkWrmaSOeFcYYlWEHrsB5R",
+	"DzRLrpz7pc9E53mCpXCTQdbh6FqkmCvoP+xcySMKHqqK4RSw6pRLQmC2ELsHPxw8OtgFCaz8JEP5s8Od",
+	"eB1XD+7/vS28ka181m5k6/Q9OHjwZO/wcO/Bo9NDexv2D/ijccDy13ABRRHSoGexzBQeF2sHSldFyk0I",
+	"JjKviwK0iQUjgSryCsUzMiytTnXhDLxhE3bIzsC6TPZNoS9M1x1DeiMWQ7fiuOJrl1E0lYBsMIi+rXcQ",
+	"TGwcqhgIL9oUOHeUUI4mu0OTBjw99VrJRWRHhMaEJYVh7XFZu0tqI9uh5OiouPverqu6qwn9GNvdT5wc",
+	"jckbvBYSQmjIksCy26cRY3DB4gwnJMG/qoBnLoQxbPLQY5/bSGjgU5s3IX03caPuBlFdwNB/PbYAgTuy",
+	"8D8etW+4irs2jV4ZHoMOIIh4leYifDx2x3dySM8LEVIFI/54YpUNweS2PvQOc4qwLAuErZh+ThBjqaOi",
+	"fLHKMz7yow4uPumbUVhvuBr6FSKSQDogRDg66lGqg6BffAh5BHzZ6tTdu94isuY06R1jGZ/6e++OZ8iO",
+	"xMRBMObmtjTuG7Tbjgk3A9qFr+eVWvY2nTOXqhhfs9tUybl6bJ/h8JQuzaLHjvcbdTHVzfgHCqg7O7Cb",
+	"8KjnO27UR/cnf6lawI7226HfbrFO8PLHOHCJba+Vy1Zt2BqqOieDxf4H2aNCshaxsLFwWtfLKFqrJhiO",
+	"c3DoUQq/c8z0tGmtoDJIeclTYdYDSTJfqFz1w/uUNCTLi8L93LBCgGbzukJsAZYxkylFw6sgPVcSsmk4",
+	"snYgzRc2MEQx9NgQZuwNDwWZppY0Bq+ykNqJFi/akcipCGueZZfFHx6G8Kn9UsWtHfBBwFpSiKappgQo",
+	"sX5ykZtZYp/6Y4RGIlyPf4dj/AFK06dQoPL1Wtkl7TNwj1SgjcKtX6qLDrehIzps09dD1IUc2WZ8jj6U",
+	"ZXYYq8nKtvnK1hK+IVF0AVVKWwnDXM478uLO6RChuOQhM4o9PugTsEyQhYdhtLIIVUILkzO3ZE+ttlIV",
+	"U3WY46gB8g2dIbw/O/H2yWvdbPZOd9U9h8dy6a7tazo6W0cdAWcqes5fZVOjO7e38YG5BKcBPJy8PoOU",
+	"1zog+8fc5JoypE9+Oji85zNyBrRBxpmzAokqPEcHAuKLFSWOx5MtFEoFyUnezdtCJHLl9a4LKIRkD9Hp",
+	"ObiR12Wl0lpQOY4nG2nmIZXxSOqgylE+wjlohuBDHaBEDKXpACGjMxNhKMUAU4FoN47ICkIAO8RNRuuw",
+	"BwsqUTZGu+sfwRPcbQF6leHFEMzAWrJMdknSOrt+AVUm0pBXKh0Lp3VU5i5ESnGhqwvDpinu16kdD8lj",
+	"0hw5P8/mEHTxr7SUA4CUN1At3ImeopgkwSYC1Iqey1Ubmu401wNfHBznFVyuALOAOCuEXDjTtKwNO4Oc",
+	"wDxX8M/GfWfubJip3wkHgLx5ZnXq87p0IHCwFjpI851G77iHa3C0aRVBa6dfvfSX4c1HzLmws0SsMuPM",
+	"5SGZml/mY5244TWwh1kZOlUTpSgk6FS8NVm4B0Q7G8Ff0jN3yTr+YwDJNQ7pFCGx8MRR8RGHqhP4lMIT",
+	"mnaogiUcIoxBuEIel0dU0YhCU3jLnVs9QRSmEBBtZXeDg4BVlyZumhPoEQ4jwhw3RsUUMg4MS3lRWA9H",
+	"QzFvVI/QqHnO9JbeGbWGfsKRZeziGCYZ2KOM5/Ggh0mIhbew8smCSbQvNxYOa+KFMdMSH9is8MGTlFxC",
+	"QY89I54842bXyRVLhA/IZRlFRLr7L+zcXqV9BpIRmzUYjRzmGIms8zEh+qctMyz5Vu3s4cEUcMxBBPQ+",
+	"dh1yl8S8DOYmthI+ijFhIZYiy4pgpfcCFPtw8srhhH/84eCeq/v2zAwYR+WsYWdgoqWB8GCFhz/e/+HB",
+	"g4cJ2/vp/uHDnx5expwai05KZhXPRK2D9UrE55Gwxwc+EHHEDh/3KDYC+OtchDLvxOKrG7pkq1JSJSWk",
+	"GBzYjYgd2sTTTpZpClFOFAmfcUJXbOejulY41Wx1spSYthTaXOOOXUm4G/6/63alXI0YuVIbi3I53+p2",
+	"Y9M3FfgdGeQNqY4PH1698CEzaoZDzSsus5hCv1WhUR5TnxUhGcLRUfUGCdmdrTJdiMMVTG94dZ5hI455",
+	"ww3w5PHjh09CcMuHjuLhevxT0XdNPYRIaTqp7hFxqWUum1t06NLv2qz/QCQcSxSuwGMRortFwsydmCD7",
+	"lKM77Dv4WzwD9KumhOOSGpQc5cssLeaKrjPT1niw23w5hSDSHB/cZ2nOK55ig7HNSe+OM0RZBxoobeBs",
+	"2CvL5NwkLKtUWUKWOIhdAe5wLhXSZWwlqbHhVZA2L1wW34nM7kjiulZaPsAZBb6983n8JlbSZgNJW1LU",
+	"xMcFUkRPYu2eWOR7ZLeEginvLqDyJCtxSMNIWJkORqnPIuAg+7xGxWS9rgvQ3pY4E6MhiI4vP/TVSix3",
+	"c8DMRVEwzlKk7gsACKwJFAgEnQkZzqSkRGsQwFO50u5wDwgiBdZxNOI6yiPBI79acWH6dPPdXwprjj77",
+	"CHA+Qkjd6rh8UFukTgNrP9V/b2daKANBufZ56mFm+RKry6nUTPXArzuTWBPqO4O0LVikPx49TFdjiCzd",
+	"OZHjMlZcFM/rchfp+ig4nDHDqPsQi12AqJheY9dtrqoUEna2du0UkB5oFthb/0cvL2IqmafkY+TIMq40",
+	"EC04/pm1mArg2jBF6aEAnprUxnhGG4z+hPJomxfhIOqZBxO0Hs6nr6wvm0Mdc9CY0Ee+KUBbPox2ANNG",
+	"OCg5ouV9MibI6RpJsjaHgi6WUXNp6F+3p/OfPgS7HYL9xS/ir9DVcJoLjewfSHmpCmK2sn9g5Y6zecEX",
+	"GzWtoulzsNup7vYVwFSjP/5OueDd4c5scwn0iC+c5HW3PWlvzObOa/A4To/4dQ9e8W0Q8BrifJHgNW8p",
+	"UySwXBUbaW1lcrLIInfh5UC+U4OE08p47xT8OEyu+2yLRXc8mBcXr4PpHQTvOiG6DIT1qw4nby1kp0p7",
+	"2zI2QSnMIdJJz+ol14USNbNrGUfEDlTCur2CnkJoO3I50QKIuSi1zBS5h6ENXOXrcOcGTH9J1xnHvmME",
+	"jUhH32IlmG8mQQAKB3dtxvNHZDuCvBARZdeYj1iS5WGYYWxujFrC1w4FQ14NBQ52SPHvZ0r2SG66Nr4j",
+	"ONr5wpw6OlOVgPb0gNJefFjzaYdFJexmBMVkl0GqLTGiVQsudBPciWRBxha8RJW1z3yMbt0H3WIVx7cJ",
+	"Db/aMrzaeczquPmuRU5vO5TvoLqm1b6Mto5npUaH3Puzf94c6rQAXm1mPA9HRifjea3dkb5onusSUJhj",
+	"kZ5fBvY1It0YcWUjlCS7FFSP3scxN1GrgbAeCd8yrd3uEhJV2GWKHNZYau9jW1+eMB7I820RyxB60s4F",
+	"28FNqlbbmZMLLsh1m3A3lcmLdDRzk/bfbSm2cA+jgnYZnfEtgXtLCdzQlk2FHYSpejoFFhi/soaBK7O4",
+	"GjwlSuZjh64vMfZ+HGQyZGkKdVFC3EWqYo5VsmXvQBpT+7/IEYlCTaVdLnvbqQadtl7DDEhbnPkDlA6B",
+	"jQgHCI6VNtYXCncIn/vmCgGv3+QgqbZMSW9bdojlluoCMmZUwubiAqYS/1BXh0DgZ6kuJqIlg68hnPXo",
+	"GB8+vau4nYbm3z2w2NNNiExow4O0QMeHLxJ2/MD+v8OPiSMuTpBpds+z7fb4THdRYd1m2VQFBXANg621",
+	"7aoiCy/2LHfRixss4EnaxQ5vYV1N378pxbVyiPvJNezulXmvPXB8TKeLCFixizppX349+EScU3AtO1l4",
+	"n4J0erPACOoSMoGtznKxyIOZxuO2H2SoLDWLlOU9Onzg2RigyDTjhYEKMkbcW1NKqNK68siJMexj7vET",
+	"tRpRYPTecAMU+DI8zM/TNHvkTRN3e3mnptd7ooO6MXwRXxOiOGZukGjmRmuRGqB9CPUKRdaY7b5xVQhj",
+	"YOoY93WceXRdjsCz42/bzHXDsOxWMiyNLf/dhvbtu/29VOm4jLwPaOHjkY/7Rq9jvz13/Uzi9Ps1Mmo6",
+	"OuUSiJ5nqaZ5cSVUqRPwaQSx41amX3jQXab20525RtYuQlgZC8KNrkGPNbzyudS4Yx7wsW+2I5X38KKd",
+	"qU6wF/cEip28my0XRLnvHt5gD+kmdDDYsONlndBmxaiGvQjGUTcxA/TyTlIsMtEsWG6b5qIcb/Rhf+SQ",
+	"xkcY1lWS3/8H2yExNafMmL+E1LxDsq19Mpx+29KvoRmE6qzbscQr27L2kMQzWNQylEHvA0bCgMwA0DIC",
+	"g3xlGkqxMSjI7cvC/uY7zUQWjOq0tR5x0njismmWAJMivvcxLU/k1W1Yeujl7l5d5WrK25WJiAJWLQ91",
+	"My9gbuwGUmdlLjO2FIvcsCXYA0jicERD00Iuik7HZ15M4iCiv2oqpLeY6UZBMkN4zGvBWza99kd3mMMu",
+	"hEF4y5JX5+HME60y8T5CBXRnaqNU5uKnfsHHcPEHEaI7TcgpGNAeNnM39nLnt8eWB9Lpb29q31yk3wFe",
+	"z7qLkDiF28h8Z0/Dejt1jQi2Gvi4RFu4O2aMEavkxkAlXUUBHa4gx+okg4B4V5ohhSdCS3BcKV0GrTqs",
+	"DHgRbkvFXBGwfYTiKnVYp3ITjk43nJ3bYBaieiTr0Cj80gCcp+yMv9N0xv4VxpjRrC+5pjv5jGtwrZ5a",
+	"7J5rLaDkHmQLEpzVRgx6+/zs3ovmyc4gk3ZV45sy3XW/AnFQGPB9FT6VB7v7IOJUvULZmIpMc7UTjPGM",
+	"nur7tjtOl0OblxWgvKmU/jQNilXDlRjkM3wRy7EWEGIGe8HXSAuk62rOU3tucvtcmK1EB03TF1iY1F4B",
+	"JNHxrhiuc9E2+7Wwd/AqB9kp60HoXPcg4i+rOtyot6qDqRTJTk4+vH5pl7lpmiGk604ilRQpx6jzMkjg",
+	"KtLziJe9ipO3u2ZoQrKy4EKyl3JRCJ3vRmXUeD948mafGnGi53axFS0/vGZ3/ojKsyt/mNZV9xmzA2r4",
+	"HZzt3jPsKMrIz4HRtX7FM9OMcti38KUcEeJQivgZQMoYWAiJNmePC6uxPwlUSXN0WMPpNBnucDW81A+f",
+	"POmQUh8Ec6ROWDfqjUZl0mlLjysIlwlMXcWGQyFWgj0XF9PiepF9eYXdSj2D69ARDpV1hCJ4aWHVibPn",
+	"vSFPXDCk2jZucTJYM4Xp8LDzMZJgPXJU4+wPJ+EOTGZXOxlu2i7lOkdvEcEIVR0ODKKpEHznZj+Y7ptT",
+	"7lght3mVlOutHaWkj/LrRgs4w7NDnnbGF1zIcPvO8A3kA3YVl+39EV2oLtKUh9LL8fGhf8mts6ysTwPL",
+	"0qx7fP9lbZiaz4Ph2kgLzRwY/sp3fVArGTY8TQvO/y7c4GogmpipsSQm1MzUOyoIDXSm6tAV47gqvJlL",
+	"XQadHUuxdOs6hKxWF8vfijzq10HP5IB22Bn23tjwLSvjlSgNH/k25CcDKHuVxIVaMS6Vb1fqdwZ7WPYO",
+	"xkH4U2IZZE+1yo8KApwfgQ4EXjxOenxPx21JnXvpGfTg8SF38CKXYg349cbtCDRmCBPq+yQaxnKwyx9z",
+	"tUQES5HrftQ8oZPiEknNsqnaaJEBO27rkAKxpSmNd6R6657fvBvc+CjeJBX1D+VY4Lml35rWWNjDlNvz",
+	"GB1pl3mSh6SqKfvVrhey/QJV+lKlsMdjcStfgx1wd960l+k79GctwEScgRauQVuXENvc4SO2sWpzWMX6",
+	"3o3upOw7iEbGotUSsCYCA7IgGT1tP78lUB+dsrFbR5Ud31kxX0QQakNYaqcIGu2bqU6LTv+9E1dot4t9",
+	"C9Wpa8LcqLVGSYSVqUtdDiRfue9/6dthbjfCTJg1DilF4FoHUudAlL3VUdMt1E4PpZEgjh2+pFCvyAFC",
+	"p1sl3L6RUocBRPUNl8vEEdjT2MKjGOt4qcVt4K83MZYhuX/fluVfpYPgLcLJB3Hk7ztsozfLenIZj3Uu",
+	"imDzJfvjTjDnHErS9mI09qxpibYzmDec1bLTXCisQDeK1bIAjeoLa1vxRiWytzvPJxlGSZ56qKidJhjd",
+	"mSF6rlebYJTigiqHr05ykcw2d4T7XcMxI+4FS3D/ChBhhLFb9gfZVH8M/4h932mrhU0m7x0hQa7rWh8g",
+	"AAzHiv8TrC+yI/iP84Jdj7O2QduOVmKbBoFdjyF1EWk8l+ZK6Rjhq497eNvN5C7Q4bvRrRzybU1pUHQn",
+	"FdaVUIU3Bi+OnHGgucgwC94JrjjPdDaEZGqIkDpcoQ1fvhOyfsJr1mTvmshmhza/6fXeSVf4KjUPSOpz",
+	"NYX8S11yqeNVFD5RjAoV4x8fTn/ZO3zCUpUBq6UwenRGuOQyXMl+DnLHzvUjVhuBhfB2BSvIeVFHhATb",
+	"mVFDch/kGQx+BVtiZN6A5GeqNgmDv3hqit1msGd49Z+lcfrN8UsUPhbGRNAodikGgAD0QNLlAu1Vr3sP",
+	"n9akKWEPLUoGc0yOT7JCBvai2QbkbQj3enYcJ1uFFM25tjrwgqAwxLHMq91Vn85w8evvJ+Y/OLADAWAf",
+	"BEkk3jd1GY3b5nkkdrJHLHmaCwn//04tvMpVl6EiBinoUm2MRHWQuO3sdOtfnMwc1Xp36EPLuKNIqHdT",
+	"Ph5XpBeERzn4k7OW5qwz4iX/q/vJxweh4Xqg8yhT3Gr3q5Ns/PMGPc1jl2Ff8PR8e2l0rqqASflGEf15",
+	"RkrGUPSy6cLJ+sXa3WrvsCZ+wLD90kpV5wl7xHJ7M2hrzwb7yQvqTVnDZmJ3KLtkT/C4vrD9oeHftCQ0",
+	"wuop7Kwx1Bn2BlrL3my71+CKlTxUn91jC+jW/29AkGKi6W0o+6KgJJaFmMrkXPLKBMXKKPbgYPdxob8P",
+	"jqYBpDfVCACZ3uO+l6aQe2WlUgK5dOv/WwxryIJ774uNxvUKx6KYOIlCPEsSDAlSMp9rJfWA3TSEyrav",
+	"7Q0rtHanfHF1kpmpcZIJxf0pr6o1RvVbH0ORayBBG8iYw6/ddC3whA6Lg0r8lC9ug5BlCpVuaIyLW0Vc",
+	"HR5cO+Qq3MJqe6piCV6JbnAgNExxuqGK0zGuuDCp8uWaUgw2o3Dpp7FKaXobieBHXV5lE0BgeJovIegw",
+	"XLLB6rPmnWEIf1McFiBP7qBNt1xuGa9duCots1Vb54Ly6NwYkBjiEobgPtsp9V0MzqGbyDN4hmsUhqbt",
+	"CgtaJs2xxNChHjCOBwABToSlF0vohMB+OD188vTg4N7sOnikt5dwG8PdLdOJkUd2qPKsC97SR47Chucc",
+	"IdSRxFPk1AnZULQGMvEU09WIUyf+HgkONuxCAxsjC5d9RQo7freiGK7nIEpOXxKfnm90FqaiCB8/HVH5",
+	"0Sc9f47EoFelxz5iShY+BIX5cYqKa2sMBWtNVG0Q2Rzup91ABYifSRSF9X3s2BrEjvWRlIRR4nAZvu1x",
+	"L75M0UY6zNIyYVpDfAqc6UKZ/jF/9PTgYP/49OHBm3tbxAotr8Lsxii9fcVBDABLQPmmwqppyMPoT8fu",
+	"Sq8yZNO9xpsPVWJW0+WgPRGnL/rawyW6Gs5iapnJZFLYcQkbYai72qh106qu0oGeSQ0JXngf+nZGIeR5",
+	"sFvAyasjBhcgzVO6jXgDOED15GhqPrx64V13fPgKyEsciX86ZCg1/nWkg9oY/nbnyu7gtbBPXa1yaCot",
+	"+wTPs7k0m/RLkzfp5GGalsd1p72x8+ZaynJv8/Udd2/07HK2VKYu5239yzpxjOi40dokQ8bE2BJQXAJk",
+	"TkE7TXVMgMt3zLhMB4z49d+RaN9wY3evgQkNLwblafM9d6kTW8RyCC3Yg2tYsOto9hE+f+66GMFBMvow",
+	"Xr6BRqu6NwbbiUUi5LYJRrb280a8ckQYc+x8Iup+B8Hjg8syLZ4q9VqFsqZRrsGBTtSRiPEr2Xa5xkfQ",
+	"JV27evZcFRlDyoRkAvHF0G3W9heOh6BP60qGwjJpwxo8XBCDTzkE66QLfZNpgd7kXxQa6geZqRP4s4bp",
+	"vRibyYTMbrqGm/ZN+CxDABUiUbdM0aZI6TAYbN0ad5gP/QzWSmYRSxNbuKBPop106DzS//qsFkUMf7Dk",
+	"1bmfF2V/EKWFf9EFJzchHgeS82X9W1uIgP7xactf7eMhWw4p24OOL/Zrf2pHhFADTyFMDQHwzzwE5TxY",
+	"8BKsu3+LKV30pTaTYJdnpO6AFcNkdYQmpqm2/dej/EabXVBGUNsMg7JptVz19fZeZwr0FM5rXynS6XXu",
+	"eXOcLDfy8UfkFLxykGB/TcAa3wIFEAq302EgLVR6TiCnOZrQ1NAI0xS5oobqBV9as+1M/RWMPdovvnXZ",
+	"BP/F8U1g6jJVy24/mD2O/Hb9jjAuF91vDNMO4SMvzntALy4Q+2NfhP+BZ7xYh//Y9bXZLvSZ0HQfzl84",
+	"92l6veE6dEzClTJvlWmz1i5330nX+zz+mPhgEYbtffSEM8QCTm10csAIDjrM3g33Pn9GvOyj1+l9Eabf",
+	"mdSRR3a1dC/FKmAe8q+RbZBKaaAo9e6gwsR8ybjUTc9siCRwLsnYvxXkQ73u1ZNv6efn31dPfXb4Mapy",
+	"5c7M9m69ev+OZMWRPGrTFRRHOXUZfUhb7gGGTkW4pgBOBkmkQ4vqD+hoJrEwnf/HCIc/cQ5iZxc33es4",
+	"EXYMzwcIwes0bxSBkFYvBCUEg1rjddlvvCxBRoJDuapDsc5XzlRAbJ195KhREbwluMRCwvFUsU3mNTCO",
+	"8bxqVveHONAbSnVdiLIDVGRngFVUpml/Cdm4BJP9zpvWXQnCVL2ZqMOvUEHcYjPUZdv8Ad+B443SWahV",
+	"ENmA6ETcpA58uklbY/W1+7k9Y9gtasx1UgI/j98myH3lXntmDwkNwL4Pi1ydnXllucDNnHRtxw5frWse",
+	"SRb2Fs8tUtJQuPnmZ1iz1m850Ysnn8cqcXsHyW6M23ZHXL1yS2r3vdXqdMgxHzq2z4cbQ8Plg2fKH3G3",
+	"oY328EvbmGKtcorpW1zZbVCA1nWkCNlVHzMftxwjdsudB864lALPMoQANqUrVysPrWUW7R1qL/imQwuR",
+	"elhRQctFzUkhKjUqUUI2cfg7IvNOJ2WyqKKXehdTTa//oul2gxub9QsXjPoFD+86Bra39hxruvWAYhOG",
+	"FWBXKK9Uvch3bFO0warLXg81+EEnf8lNmjd4MWHGYAuRY9tNpP1ScBVymErfH+HcRZoKn5akRGNzk/Jm",
+	"c9sKmME6l06tCtFfhHyhQFHU492lQ76IIlpCZJfkxDHR9Gfe1CJcNuXmCwbiObeP2ECrKVyesC2LoBFI",
+	"TR7OwOrohrg0kDKR7/1p2P6lVEbMBejY23ORZSDJakdoTqVWGioMT5EyoTeklFYe0U/Ejabz6e21+ozD",
+	"nqsgZUGnz6MDYN5n6J4paSqeGrYQF469CPvaNQpQaKwmorLuT9L4MhPNlkhx3q3sInx259sErcMKbch8",
+	"FteHRuzLuK/yayhV73+Sn+TLqlIVuRuOm5ARRbSmtiU/PXr8w7377JhXRvCCQWbX1D79v9+/e8veQLUA",
+	"holB0J8k/sUPD396cu8pReQxJm6dKtKhBfAL0PfZM3b87v0pTotgqVyyVxksS2WHu977HdZHn6Q9zKZa",
+	"Oz4Kz37PzmFN5ZamITdysUSrorW9h9GFus9eeMjhJ4n9H3Dc1u/68cnBIbOH0HduaDaNfGif/T5iQmrD",
+	"pZvyyS/PP8mHDx/+REVmz+9/ko2b+nR2KqTL211ApV3bAA/S5aWYPZ09vH9w/+GMFDOK9D4vxf4ZEGR+",
+	"QYwO9mChtL7KZk9nv4L5GdBhqUCXSrr74cHBgUuvGgej4WVZODHf/x+XWKO7eGe3Z/t+lOlI3NAOkE7U",
+	"RilV6K3NMPc9Nb19s66XS16tZ08bbkjtCTsugGgY0UTbKg/wRxuZNxw3j31hs3L7DUdRbP1e4wNXXMBx",
+	"ZTH2SxE62c/BFsCIhSWvWCslQftmOldf6FOE2RrVkL1UWHluDXLj8Iy4mMmsVDqwcidCLvzSlbziS8DM",
+	"5dP/Dg+nfWS/c5R/B+sk7PwLunpmn/8gZQza/KyoO/e1SDhOg+phPvcVvqlq+HyDZ8uls2Kny/XWJRza",
+	"Fff7uPb0W9tnRAOZWuGdfpaeS7UqIFu4oqF//Ya39U9f7n4/o0sPt/yISsPxhEtFLQ76EmCqdVwATqv1",
+	"C9DnRpXbavJRtHtXbo3pq8/jfa5WxJze2Gl0NZAhjgEET9nrGy3RYL3H5go3XQk2VN68Kvmiswz+UtdD",
+	"d8Xz5qHbuC/818bcFi8voFo3lslGjAO7ApKP4zqaXscFYo1Wvx7OUXbhE2sNVcCzrYb10dvkWZY1s/3X",
+	"q5e3sGq3boyCOby2T7/hGYTEo9MQ+Tp0S5Z1QKCMGzTIsqwC3VSuOyS5t1e2jtn+XFAGaKdAINfMllCE",
+	"mEyREkwiz2WLwHcxB2Ef+7OGau0Lyp62LD/d7Uk6S72rI+IIWbsF6VSpAbOnTQV82ReVJvF1JiSvQjQO",
+	"X750IrsdR+lwrTYfP3p874hcF5WtMe1jNDtbY3D48IC9+blpxxeQ279F9pkuvQIoFLJhGGM53RW02RgZ",
+	"eTV/g3DbqeJ0Q3ZNbGMbq8ZFu3PgHuX/0lXEhl7rHtvHZ9xrr+pVYpu8VirwfrTb7gLzFA8lAHN/P19m",
+	"wtzR3RyjHJZQLWAP5/a/pm2qnzQBu2/ZUr7rEkVQwo5ExVTFfgXzCnQev+pO6IErydhNHu6+LRMAlmyx",
+	"T5K9SQiaBiGRYs7AoWHRNMAu+y6qiNRIq3x9HfpfnxOEkAwSyp43g0Tj129Vm9NfhPhSX7bmrDUVMpZD",
+	"USj2PUYrOdHc3EsaHlWq0uSu5eSCIwyZf5JZ7VJIRMp7L2G4Jt+3oUUk52ZGNcTdqnK5Xmk/UIEGw77H",
+	"RQNr6JO7gzza9zACdgbcsO+dH/RJ5gg+gOzefdZpFUrjpNDxz0qdN0X/uoWVUvoVyT2OSEm+5trs4Urs",
+	"vXqBZVjYBTL5JFf+LBJxtI9Qk8lH0c8tD+qlz4PuNOeaISHMtRD2zTnXEVPOd6YM2D5bQNiDUJ6K+tA7",
+	"fdK+tzf7WcQ2DDSKHXEiDfxlSAKDtlvAUtvqbol/RpvbkLyCvI7wAek3beUBXeZqD7fW35b+ADUsk161",
+	"bfPZujrYtkgwRz2RNPSPKMa+MNcenvtbgvM7QHmX3YAvz1TvEgSE1b5dZ4Rr+M1dtYT84joi1HbTveHe",
+	"qZxuU7dnSFOCvHlUfh8x6ltxzT0oazDK81v71Ch5c/DTI2Kn7zEQNMSUIbnzILzROiWJJuQzvtYJ+2H8",
+	"tx3Ur/dp0o5PHuyoGfjjNmJf7R68mwchwWGhbHusoxxyuUbKR+Xpk68z5vWdD3epORKZbzR4t7oYIUEB",
+	"6dv3EJmwRXhcm1fypSui/ZcHw3Aa7+QLv2ejVNjw3jx3papX3883/BwavWLtRFe7nPRw2w5129lIIChk",
+	"VIFABTeZksX3x5wjb39fhyXtqXjRKNWdXDgTDRaaENIdaM2K2wUjwDtHBZ02dVeRBAMUxbHSwtXf3YQY",
+	"voALkULzkVGiGM1tXFeO5n1zW3CW4QDt27//+PA5+xVUoWim9448va/9f1AUqHHclvjRUJK4dPPz7SfO",
+	"oTR9sd33DaWGZBdLwKZqnnfzuQYzRuO8Fksx6sG3vKowV7HzSSzd+nmUvsPy7HGPfqgWIM0Le1WOePo3",
+	"fgFRT3xYPHDBry5PH4nJra1jaZgi22PbEQehjaK8X1QY3CM7zKB3sli7Q95Qc2D5GiIkDzxzjYQV6JhB",
+	"0rTZbM9zsxoHySW9uY1vFCh4wU88PEhaE+jQMUQO1E3eibCr355YYIZ25LoEy0fdks5mbqZ3CiH7/uBm",
+	"qItnr/GRG0rs+2K/W45W0pwi24BrkmCtdLeHXQdyeh0Bbp4huK3iBX3QeWYVwFGTH7emQe9GwCf3m2Lo",
+	"AWvU79q/HfkxSUAObxP4QS7sNSF9ELqOcIeuSCyBywQLHz1avSMJjuA5mo597Qj+//W5eWKn/hIzn86d",
+	"kbCinh/93d2ZuXyBP7/kPn/LWl57jukYA5fUdKWhlkza1CXBx3ekLu/gdt5s2tJO+FvKcihl2aOXI9B9",
+	"SFXsIzx/z5fwhi+G5/aZF67y+yZk7GoXyFesOTz4zxARK/X78S36uly1oa33jNDhTX+jLm70mrhzAHGh",
+	"jZ3zN42yYW8QqAYFSlG/fdemEnute5rdoISVjmY94nOoujqFZen6an4VUmbn/MWC8pxpSqKCrcb97oaE",
+	"owJtHN1ALJCAD9xdJfSVaoTT7jZjCZG/ZrbN1sC+Ox7cYUfUtxH9StTCW770kYMvTSmQg2PdVU+ATP1O",
+	"UWbw6nDorZg3u4/F2Xue7yMsMu/tM+8uoPqmKe6QpnhXguyC2cJmKmKDgjvf3B/xfecX8LXZEG9hddpe",
+	"rF+gynCgIBQOB/1RdQXYzX9AWnZlPa0hcams5zg5+ZYb/cdzo5tdrwL3ypLLgSpICp+8sc/866PgOIu7",
+	"V/uKV9LVt/qFoo4mdK8oQsjRtkeyH/aJ/QrZjIdyl2n+bu4E4KZ25VV260XJOLHovnBPMUym/NLBPGmx",
+	"rr5XDYKxS8FEkHsihcFYQmmV+4qvXTckBKhTFDOa2rQ24S6t/84/c4Or23wjkh2uuCgoo56qGhudEPUL",
+	"FBegN+frfovNG64pq+84lCtVS1dcwNxw/UKu5J79ybBT9m4lL3l/3j0Lys/lizSg3iMuNrbHI3OEl9/t",
+	"b2nCa/ekaEsYZ5pfQOZ2NokrvSvs3U0u8wuYi4iBcOrZybmkqrHMPuuQnNejBrurx7g+35VWvZsn4GYz",
+	"q27O35KrQ8nV7iEMq9f9VJVDfoYq1zcsXdcYsPq3XX92dXu7lPiYozDRDdudDb3TG3b9RtLPSO78TQcE",
+	"06Hdi2SprAvaRLOjErbTUyH5OlEr/S1E9UXD93vyQ91YGqFB2vcBKTkmWvibr86zH5paldfQkmIxXuKK",
+	"JYnw/1oYDRsyf0TTuvotazHm3V+4TsAEx7YjcIEHOwg2V3WFVOTdRaceL0PO7zH1qvsSfF83lTvi+p62",
+	"lSvXDpHmTU2M3NzskRw/l972L8gJ3tghw89BMlVfC0MpYQnc21VtqOIQ+ZwoUNXtPOzr4rBVwLDvdif3",
+	"7WZdN5rynfLcNiQnvbai3sYVo7dvIF2TLvV08ODvNMZoMb+lC7/0dCFfgMy4Z0sv/c3oJQYLcAflhJ64",
+	"FYMMW82ONMdo5K4iTckUrmm9/HuJjpt4MXrtqzwkWSrjsjvI6DPECkoT+yIsK9qiO2RYIdOU1b08y66H",
+	"cxiZF0s30d45GWtSXXK7vzSLqtmamzCoiGGsZ09hM0SXepVZw+Xg6EwWilrJ7LKr7uDm3bBZZWd896yq",
+	"RnpuwqiyLx+yqe6zZwjplHwJPrusZNtuEzm/nDgFdMR+qqR0CN84IzkUxfP2uUunsi6n6Ke0cqZBQhbq",
+	"X7PZU7p5NtxS5k7QlRC9kcPWUAtHN2pmFGI1MqHbn1nlEt7mnUa2ffabjf3FxztdIzUkEQ+YDkO1AMcF",
+	"ly+pA/2/3Dw8xol+sYA8O70+Cg9dD0fq1++/FkHoWQkoBytRj/0T/35poJmMrgX7N4oE5socdSFdHiQY",
+	"Z7Vx/qO7ac4KITPqO+0JJqvltlzslxX4KyUiH/RAR0y+rL3zE4txdn4kTxzNtabfqTZ0W1xb6mqOJGQ4",
+	"EN8lErOiMiNbkfECSaGiuE3cks0asP5M3hPPInRgQFQ34rl1koaWThAfFlxAhck0xiXVmyB9sUhzZkA7",
+	"imej2FlhjVZizZLKJC5i4bp/M6lWnVax3P31J5kp0CG+42f6/P9z07kxWrsWCHXLDghwGSEm/ugWbQl4",
+	"q12XcHV2G9/scnvYlt3z/Gp+gVLVEaiKi2L/77QuPw929qnLsLG5ybmc8TX7/sHBgyd7h4d7D364l2B3",
+	"Qt+tnX7z8dGP9udsqaTJm6fvIZKZu27ByE/mSIkdPVlal2NpiB9dqhfJN5v3bti8zisWEusU0rppVWVl",
+	"tSO5MEQSewLYSPhWbZ1/zuww+AjB1K+FLw0Th8AKblU4qyURwCJr4cpNud2HErjZaVmc0GM3o+jp5c9z",
+	"JW6f3Y6+7WYZrWOoC0CuZewgTNekr/iW8JdBO09fG2kq3gi0Mc7OyNSAVUFj3/97xYvzwXvgBC7uCPnp",
+	"P6+rnrFFLTLImF01ny4iR00bKDXjbGGVunXZtOqZ7RUwWJZmTRHj3koGLj77/sGbb0g6P9o/Rlby8On8",
+	"RUih80vu653zDWk2kJ10DuMX2b/yrTJOmKyathKCr19QZR/1t0cIWXvINfCKchOxbi7VGtWT1Q+FUueO",
+	"35t6nrAzWAgpsY/knCHPqZAM2zfrBKelE6y8Sj5JQgsknoTZKjvqnq3m2K9AJyzlmtyeTPC0EkakmnEt",
+	"MjhyGlLIT/LPWhlqabnk1bkmL6ZSqyNshKFzF1/H4mbUeeSH4IrYeTTQ5fvMBdM+SV8219TMqarD9uRt",
+	"D/eXPiOrSpAhD+Y9LWn4EG+w6/45pYfGXbFf74hFSPuKXQRQOhInkdsMuyTk+3NR9PtabzAyz0ld25c5",
+	"LzZ37ZmcTFOIDYVaVfhLbqU76SCusHkRJZPwIJ4Br3TbQ/Q+e8ZoGG3zGa7PHfM7bJyISD8gErBfaDa3",
+	"ImY3acjSPN6qeG7O7duNiQ33je9xX7DIvV+L4il2Rlb6XZFsZzMd5dl/2EIxoxqlZJSK0IITN3GQstsl",
+	"3Lazat8KDG+E1MlJznea2S9gA7IVXx91OJ0wnIj6pLe9O2ADN8zndCeBAxNInb6mLp2IGWgkLaK0RpRj",
+	"fWUUYd/KsYbKsRy12EqYXBBJZZ/2xWcNhtsWNMzxX1bnghNS5TvD+B3a6TQXJfk8rnmnvq4GBm0GZyCU",
+	"4x8Z1bbgq+xYcFvds7qNBjqNLVzap90vY3Z13Hvvn7lBSW++ERB1Cg24kSbeXcZCNZohZgpzWGNkS+fX",
+	"07SDMrLYLJaludIgO5lZMcRAQHvYWbVpQn6Lho4f4z8CkhwRrrpOhKRSOoKM1GA0O+PpubeK/bfaU0KE",
+	"P8PEpzkU8y8AC/9lE5rWpec0xe3a3OGxfvcl9/obv84NteHA3Qz34UBmLtTcVOA8qi/HXdzgbz7vP+jz",
+	"xrXFGIf3JqXpm7v7b3J3UU/FiUd6gjWWZ/8Oi9dXHpPF3Q4x7aMTsbKWqEE4o7utWkEwfDHWGLGD/maK",
+	"3J1dpzwd2htKA5OgDWSsxu7LwiSdkj5qCFtV6zG8CHdvm2/WIDnli29cdkM2ieELYtpARDQldsQFMGF8",
+	"ax+WqkLVVUCr0L4MWC321zcocXeOchuqxT9QFXDXZe01mL6mEthnXmgUPlJdXtaE1AZ4FhK2XdWEp3zx",
+	"rZbwK2h9TvJDmktVCK/euB070jOcP3jOS1NXcKpuH2Z9M31B7ETuZhKBOyanLhMX7s5Y+/Rye3S7Buqt",
+	"ZmU2OsaiByBcuRcCtB4eICvfEFH0pVf1RksFGinexlahEP2Dd9nLtpsRP0OfTPpB7TC875783rDlrTI1",
+	"1fS+rfNjN4TNBRSZPuryWiSxjrmtptrnxvA0X9rvDGRy8KFfRAHXg6pzsEL4TiPksi2G48zB7EPAOvyf",
+	"CUjKy+B1b+EaVKkBs6dNBXzZl7+5qpbczJ7OzoTkOPPNCdy1q5AEg3HczSNS3ypbM6ExzXC2NrvFbv/v",
+	"nOt8x515VfkLlHDYr04Qp8tI0x25X10Mxu4RAiCHrtBnzcbcpaWedj9f8YRt6yonx9dCOYfvIpgzHZpS",
+	"pNZq1645HEI1iFICCg3+p/wCsuBJSrlMoRhyCuzvb/K+vu5o+G0dixeQigyr5u0iW2PehFdYLUuvl2IN",
+	"EOiJb6sckHmRnsdWFmS2t6tU9aXMmjLVbwu71Z9aMlVlqMycR4rljsHVzrnM5vWAqjgW6fndFeEbYD4R",
+	"6fm0AOetecR0aKgwSWWuRMHYHRe9NtV+T0P7LSQmnQdijK/oibvmMbthxWLAZ1AoucD7UphrKRrGk/Od",
+	"Zro+M1yfa5+qAlZBiqWProjYKavQap8DlPGj9TtA+e12GCDoE1jUaRQGfJgr/NNHSIeDXQZZC31ksst1",
+	"0NmD3aiTr0m92fneQd2GqA+BNhe1s03akgcqIn1el1bdUfzbp1LwjKIaJKQI1vSLs8IBpLeFoeS1HiJf",
+	"s7/+diTD+a1W11H1NdNGFOFbpiy4HCY8/KpMioLLO3jm3oNhqxwowO6KpYmRatDzKSulS0iHO/j4Z/4J",
+	"K2IU0/yJo4ZuRjqCdP5lhzmkoZZONjoCXVcScCWKgp1BqohWkjf2SPPl4O60vx0Aw9lHvqYDSDO+m1b9",
+	"s6zLU44mprXoOz9adclBelutSpBD+2x//+02i3nJzMdwMmtAUMis8Bye1GSfL3g4mbuTTIvCE1/XIbsU",
+	"tdftWjDOgEkIm2NPGy8KKwjIlyNBD2z2CE/iLgelbsaXOFV31ZuI7TAFzxfIWoj8RAYimz4OVP5NwUaS",
+	"S/2g1FlUkep6ObzK9fLbIu/2yRaKqfAS63MxEIV6fy6+RaGCy8u9FlFpWlcVVoVjC5vQGhc8PR+sDccH",
+	"rgUp8QyVFoU98D+pKsKIJTRF3647TsNHH4FPZDXMpnHzbgxFMtBGLO0gpn15KWRtQG9+XSzrpeO8Okjs",
+	"Q+4HzViENLCwbtaNRptpt4KFtprhXh81+BTiwWvAaTmyB8rr6kZWKbVs2pWgZWo/UEsjClzhrCZJoJ8Q",
+	"rSCR4Z2BvfKoIj8ss2UhBkzY9/bXX5MFixO+i+aMvU19GsKxOja7bJRihZIL14YC00KkDjAmoXNeQZOq",
+	"8Gc1KA6GLwaiBqd88TXJwilfLO5uwMBuVRsroH/1wgS1HOLc/iC/BDC4ncUJvfcOMnJcM9O3nWyX6Zuy",
+	"Xhtc384kWIgLQE72Vh5cj377P4O80eHqkgB6y9EQX47r2H7lrX3PN7b/0VUpW6YX9onnck3tGTT7UDon",
+	"V+dqZW//tUJOXc0e/Egg+Yghhn8e5qa0Jlhjkz3o2GMH4+2xW6mbeSfBO5o6F2UJGfKF6vAJ2G97cAwd",
+	"hk5Xkts8Ejdp1+KUBjSX7xFzRAi4tvJCpDn14GO+s821gCy6m8WQvJcoXxNmFKuQTM3ecogAqLAS4Tt0",
+	"KjY68q0ABp2vj/b3o3qiOCHCLijexFoCl+aIMDetnS+0Q9JHzpWaT/GsbnLTcfYxXwbsXWHVQ4+0y3px",
+	"UjpicevNdHvSX3nXcXU9nMN/qr+b+/YSi26pldXfuD5Vv9qnvtqNtbOXg2VE3V1Nsb/EGVCjQvQRgGNN",
+	"zdUTlkqD9UQ1S5XG0hKNWI4CKC41b5tRUV+8OeO0FSmXdkjnUJoBskSUiFzVVZx+7zVf/4YPfLXS8JqL",
+	"jJYg1lC3UqXSvNDXg49zDQ/talktQY3EPNwUPVFaWh8QCexvrNnFezA4k3dfAPOln8gX2wPRaiEMSVAo",
+	"UlXndo/xtPYaYiKfvlUU7of28Fkh2Uiy4lkv4ILqF8Jn3f72677TcQmK8AZf/1mPnfF2Sf0hTxi20HH9",
+	"TuZ1UVhv1f69QLQmttNB2CYq/iGdnw+DG3j20T5xM4cWX33LJ9Z+84SIIYJbesGLGloUMv6z6VR1XdzF",
+	"FMx2sUT8HJneCbU1pnYaDTqls1uoRPVwr3OnaW+c53XiuuPr3xuKi96VDuW+9Sd3sR0sn5RMi0WODT0R",
+	"t8d9IIiigUhyw8wKpFkzDamSmTMGNFQXfrXrqpg9ne3PPv/x+f8GAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

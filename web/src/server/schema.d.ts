@@ -269,8 +269,96 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The places of what is not closed, the most used first */
+        /** The places, those first that most of what is not closed has */
         get: operations["getPlaces"];
+        put?: never;
+        /** Add a place */
+        post: operations["addPlace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a place out, and from all to-dos and reminders that go by it */
+        delete: operations["removePlace"];
+        options?: never;
+        head?: never;
+        /** Change a place; absent leaves, null clears. A new name stands on all that goes by it */
+        patch: operations["editPlace"];
+        trace?: never;
+    };
+    "/api/places/{id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is done at a place */
+        get: operations["getPlaceView"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{id}/connection": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that a thing was connected to, or disconnected from */
+        post: operations["tellConnection"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** At which places the person is, and whether a reminder waits for that to change */
+        get: operations["getHere"];
+        put?: never;
+        /** Say where a device is (W3C Geolocation); what that tells of places is noted, the position is not kept */
+        post: operations["tellPosition"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/here/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What can be done where the person is */
+        get: operations["getHereView"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1614,7 +1702,7 @@ export interface paths {
         /**
          * Changes as server-sent events
          * @description Events are named hello (sent at once), change, time (a day began or a
-         *     due time passed), reset (read everything again) and beat (nothing
+         *     due time passed), here (the person came to a place or left one), reset (read everything again) and beat (nothing
          *     happened). Those that change
          *     the Book carry its revision as their id; with Last-Event-ID, or since,
          *     what was missed is sent first.
@@ -1958,6 +2046,76 @@ export interface components {
             note?: string;
             /** @description The open to-dos that tell of them */
             open: number;
+        };
+        Place: {
+            id: string;
+            /**
+             * Format: int64
+             * @description Its ETag, quoted
+             */
+            revision: number;
+            name: string;
+            /** @description Where it is, a geo URI (RFC 5870); absent where that is not known */
+            middle?: string;
+            /** @description In metres */
+            radius: number;
+            /** @description It is something one connects to */
+            thing: boolean;
+            /** @description How many that are not closed have it */
+            count: number;
+            /** @description The person is there */
+            here: boolean;
+        };
+        NewPlace: {
+            name: string;
+            /** @description A geo URI (RFC 5870), or a latitude and a longitude in degrees such as 38.7223, -9.1393 */
+            middle?: string | null;
+            /** @description In metres, 50 to 5000; 150 at first */
+            radius?: number;
+            /** @description It is something one connects to */
+            thing?: boolean;
+        };
+        PlacePatch: {
+            name?: string;
+            /** @description A geo URI (RFC 5870), or a latitude and a longitude in degrees such as 38.7223, -9.1393 */
+            middle?: string | null;
+            /** @description In metres, 50 to 5000; 150 at first */
+            radius?: number;
+            /** @description It is something one connects to */
+            thing?: boolean;
+        };
+        Here: {
+            places: components["schemas"]["HerePlace"][];
+            /** @description A reminder waits for the edge of a place that has a position */
+            watched: boolean;
+            /** @description The wall time of the last position that was believed; absent where there was none */
+            seen?: string;
+        };
+        HerePlace: {
+            id: string;
+            name: string;
+        };
+        DevicePosition: {
+            /**
+             * Format: double
+             * @description In degrees of WGS 84, -90 to 90
+             */
+            latitude: number;
+            /**
+             * Format: double
+             * @description In degrees of WGS 84, -180 to 180
+             */
+            longitude: number;
+            /**
+             * Format: double
+             * @description By how many metres it may be wrong
+             */
+            accuracy: number;
+            /**
+             * Format: double
+             * @description How many seconds ago it was taken, at most a day; 0 at first
+             */
+            age?: number;
         };
         Change: {
             /**
@@ -2383,10 +2541,10 @@ export interface components {
         };
         Group: {
             /** @enum {string} */
-            kind: "to-sort" | "laid-by" | "people-and-notes" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them" | "without-due" | "unplanned" | "planned-for" | "slipped" | "waited-for" | "stuck" | "next-month" | "untouched" | "the-day" | "parked" | "priority" | "in-list" | "on-shelf" | "untagged" | "with-person" | "status" | "estimate" | "quarter" | "found" | "found-done" | "found-away" | "found-bin";
+            kind: "to-sort" | "laid-by" | "people-and-notes" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them" | "without-due" | "unplanned" | "planned-for" | "slipped" | "waited-for" | "stuck" | "next-month" | "untouched" | "the-day" | "parked" | "priority" | "in-list" | "on-shelf" | "untagged" | "with-person" | "at-place" | "status" | "estimate" | "quarter" | "found" | "found-done" | "found-away" | "found-bin";
             /** @description The group's day, week or month */
             horizon: string | null;
-            /** @description The id of its section, list, shelf, tag or person; absent for none */
+            /** @description The id of its section, list, shelf, tag, person or place; absent for none */
             of?: string;
             /** @description Its value of a closed set, such as high; absent for none */
             word?: string;
@@ -2558,6 +2716,8 @@ export interface components {
             later?: string;
             /** @description The sound of its own; absent where it has the account's */
             sound?: string;
+            /** @description The edge of a place at which it came, in words; absent for one of a time */
+            edge?: string;
         };
         Bell: {
             /** @description Those that wait for an answer, the latest first, at most 200 */
@@ -2580,7 +2740,7 @@ export interface components {
         ReminderProspect: {
             reminder: string;
             /** @enum {string} */
-            prospect: "to-come" | "rang" | "passed" | "baseless" | "waiting" | "over";
+            prospect: "to-come" | "rang" | "passed" | "baseless" | "waiting" | "over" | "on-edge" | "nowhere";
             /** @description Its wall time; absent where it has nothing to come before */
             at?: string;
             /** @description It comes after the due */
@@ -3371,13 +3531,224 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        name: string;
-                        /** @description How many have it */
-                        count: number;
-                    }[];
+                    "application/json": components["schemas"]["Place"][];
                 };
             };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addPlace: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPlace"];
+            };
+        };
+        responses: {
+            /** @description The place was added */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removePlace: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The place was taken out */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    editPlace: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag that was read; without it the answer is 428, with an old one 412 */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/merge-patch+json": components["schemas"]["PlacePatch"];
+            };
+        };
+        responses: {
+            /** @description The place was changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPlaceView: {
+        parameters: {
+            query?: {
+                /** @description Rows to leave out, counted over all groups */
+                offset?: components["parameters"]["Offset"];
+                limit?: components["parameters"]["Limit"];
+                /** @description A filter as JSON that every row must meet as well */
+                narrow?: components["parameters"]["Narrow"];
+                /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
+                group?: components["parameters"]["GroupBy"];
+                /** @description Keys in place of the view's own order, parted by commas: priority, -due */
+                order?: components["parameters"]["OrderBy"];
+                urgentDays?: components["parameters"]["UrgentDays"];
+                /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+                have?: components["parameters"]["Have"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["View"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    tellConnection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    connected: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description It is noted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getHere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What is known */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Here"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    tellPosition: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DevicePosition"];
+            };
+        };
+        responses: {
+            /** @description It is noted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getHereView: {
+        parameters: {
+            query?: {
+                /** @description Rows to leave out, counted over all groups */
+                offset?: components["parameters"]["Offset"];
+                limit?: components["parameters"]["Limit"];
+                /** @description A filter as JSON that every row must meet as well */
+                narrow?: components["parameters"]["Narrow"];
+                /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
+                group?: components["parameters"]["GroupBy"];
+                /** @description Keys in place of the view's own order, parted by commas: priority, -due */
+                order?: components["parameters"]["OrderBy"];
+                urgentDays?: components["parameters"]["UrgentDays"];
+                /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+                have?: components["parameters"]["Have"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["View"];
             default: components["responses"]["Problem"];
         };
     };

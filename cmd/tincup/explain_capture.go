@@ -58,6 +58,7 @@ The status is 0 when all are ok, 3 when a problem would refuse one, 2 for a wron
 	cmd.Flags().StringArrayVar(&env.Lists, "list", nil, "the name of a list; may be given again")
 	cmd.Flags().StringArrayVar(&env.Tags, "tag", nil, "the name of a tag; may be given again")
 	cmd.Flags().StringArrayVar(&env.People, "person", nil, "the name of a person; may be given again")
+	cmd.Flags().StringArrayVar(&env.Places, "place", nil, "the name of a place; may be given again")
 	return cmd
 }
 

@@ -292,7 +292,7 @@ func undoAll(t *testing.T, db string) int {
 		}
 		all.Apply(back)
 	}
-	if n := b.Len() + len(b.Lists()) + len(b.Sections(book.ID{})) + len(b.People()) + len(b.Views()) + len(b.Tags()); n > 0 {
+	if n := b.Len() + len(b.Lists()) + len(b.Sections(book.ID{})) + len(b.People()) + len(b.Places()) + len(b.Views()) + len(b.Tags()); n > 0 {
 		t.Errorf("%d rows are left that no change made", n)
 	}
 	return len(changes)
@@ -302,7 +302,7 @@ func undoAll(t *testing.T, db string) int {
 func inMemory(t *testing.T, of *book.Desk, notes book.MemoryNotes) (*book.Book, *book.Desk) {
 	t.Helper()
 	rows := &book.Change{Actor: of.Account(), Todos: rowsOf(slices.Collect(of.All())), Lists: rowsOf(of.Lists()), Shelves: rowsOf(of.Shelves()),
-		Tags: rowsOf(of.Tags()), People: rowsOf(of.People()), Views: rowsOf(of.Views())}
+		Tags: rowsOf(of.Tags()), People: rowsOf(of.People()), Places: rowsOf(of.Places()), Views: rowsOf(of.Views())}
 	for _, l := range of.Lists() {
 		rows.Sections = append(rows.Sections, rowsOf(of.Sections(l.ID))...)
 	}

@@ -136,6 +136,11 @@ func (a *Session) envOf(b *book.Desk, c day.Clock) capture.Env {
 	for _, p := range b.People() {
 		env.People = append(env.People, p.Name)
 	}
+	for _, p := range b.Places() {
+		if !p.Thing { // nobody gets to a thing
+			env.Places = append(env.Places, p.Name)
+		}
+	}
 	return env
 }
 

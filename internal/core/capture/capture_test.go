@@ -143,6 +143,9 @@ func TestReadReminder(t *testing.T) {
 		{"Friday", "2026-11-27T09:00", "2026-11-27T09:00"},
 		{"1 hour before", "", "-PT1H"},
 		{"the day before", "", "-P1D"},
+		{"when I get to the museum", "ARRIVE:The museum", "ARRIVE:The museum"},
+		{"leaving post office", "DEPART:Post office", "DEPART:Post office"},
+		{"when I leave the harbour", "", ""},
 		{"soonish", "", ""},
 		{"by Friday, 1 hour before", "", ""},
 	} {
@@ -156,5 +159,8 @@ func TestReadReminder(t *testing.T) {
 	// What is refused is refused for what it says, and not for the due it could come before.
 	if _, err := capture.ReadReminder("yesterday 9am", true, env); err == nil || strings.Contains(err.Error(), "two times") {
 		t.Errorf("yesterday: %v", err)
+	}
+	if _, err := capture.ReadReminder("when I leave the harbour", true, env); err == nil || !strings.Contains(err.Error(), "None of your places is called “the harbour”") {
+		t.Errorf("a place nobody knows: %v", err)
 	}
 }

@@ -42,7 +42,7 @@ type Settings struct {
 
 // Names are what the person has.
 type Names struct {
-	Lists, Tags, People []string
+	Lists, Tags, People, Places []string
 }
 
 // Person is someone named in a sentence; a Role of term.NoRole is nobody.

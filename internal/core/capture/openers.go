@@ -22,7 +22,7 @@ const (
 // openers are those of words that open few phrases; every other known word may open any.
 var openers = map[string]opener{
 	"from": opensStart, "starting": opensStart, "not": opensStart | opensPriority,
-	"remind": opensReminder, "ping": opensReminder, "nudge": opensReminder, "alert": opensReminder,
+	"when": opensReminder, "remind": opensReminder, "ping": opensReminder, "nudge": opensReminder, "alert": opensReminder,
 	"takes": opensEstimate, "about": opensEstimate,
 	"in":  opensList | opensDate,
 	"ask": opensPerson, "with": opensPerson, "waiting": opensPerson, "for": opensPerson | opensTail,

@@ -132,7 +132,7 @@ func (p *parser) exactName(names []string) (string, bool) {
 // nameTokens is how many tokens a name has at most.
 func (p *parser) nameTokens() int {
 	if p.longest == 0 {
-		for _, names := range [][]string{p.names.Lists, p.names.People} {
+		for _, names := range [][]string{p.names.Lists, p.names.People, p.names.Places} {
 			for _, name := range names {
 				p.longest = max(p.longest, strings.Count(name, " ")+1)
 			}
@@ -181,14 +181,19 @@ func (p *parser) words(from int) string {
 	return text
 }
 
-// reminder reads "remind me Thursday at 9:30", "remind me 1 hour before" and
-// "10 min before".
+// reminder reads "remind me Thursday at 9:30", "remind me 1 hour before",
+// "10 min before" and "when I get to the museum".
 func (p *parser) reminder() (item, bool) {
 	it := item{kind: itemReminder}
 	begun := p.pos
 	remind := p.take("remind", "me") || p.take("ping", "me") || p.take("nudge", "me") || p.take("alert", "me")
 	alone := !remind && p.take("alert") // alert 15 min before, and nothing else
 	from := p.pos
+	if edge, ok := p.edge(); ok && !alone {
+		edge.introduced = remind
+		return edge, true
+	}
+	p.pos = from
 	if remind && p.take("the", "day", "before") {
 		it.n, it.before = 24*60, true
 		return it, true

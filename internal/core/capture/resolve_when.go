@@ -235,6 +235,12 @@ func (m *meaning) remind() {
 		m.chip(FieldReminder, &item{span: s}, m.rings(r, at))
 	}
 	for _, s := range m.reminders {
+		if s.item.edge != day.NoEdge {
+			r := day.ReminderOn(s.item.edge, s.item.name)
+			d.Reminders = append(d.Reminders, r)
+			m.answer(s, "", r.Words())
+			continue
+		}
 		if s.item.before {
 			of := day.RemindedOf(d.Due, d.Plan, d.Start)
 			if of.IsZero() {

@@ -84,9 +84,12 @@ func (d Draft) clauses(env Env) string {
 		clause(d.Person.Role.String() + " " + d.Person.Name + newName(d.Person.New))
 	}
 	for _, r := range d.Reminders {
-		if r.At.IsZero() {
+		switch {
+		case r.Edge != day.NoEdge:
+			clause(sayEdge(r, env))
+		case r.At.IsZero():
 			clause(fmt.Sprintf("remind me %s before", sayBefore(r.Before)))
-		} else {
+		default:
 			clause("remind me " + sayMoment(r.At))
 		}
 	}

@@ -28,6 +28,7 @@ func at(now string, change ...func(*capture.Env)) capture.Env {
 		Lists:  []string{"Night Signals", "Night Signals: loans", "Volunteers", "Grant report", "Allotment", "Choir", "Flat"},
 		Tags:   []string{"suppliers", "calls", "loans", "work/meetings"},
 		People: []string{"Registrar", "Inês Prado", "Inês Duarte", "Tomás Leal"},
+		Places: []string{"The museum", "Post office", "Shed 3", "Ward & Sons"},
 	}}
 	for _, f := range change {
 		f(&env)

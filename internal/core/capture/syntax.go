@@ -132,4 +132,6 @@ type item struct {
 	parked bool
 	// before, of a reminder: n minutes ahead.
 	before bool
+	// edge, of a reminder: the one of the place name at which it comes.
+	edge day.Edge
 }

@@ -115,7 +115,7 @@ var vocabulary = func() map[string]*word {
 	add(priorityish, int(term.Medium), "medium")
 	add(priorityish, int(term.Low), "low")
 	add(priorityish|loud, int(term.High), "urgent", "important", "asap")
-	add(0, 0, "top", "prio", "ping", "nudge", "alert")
+	add(0, 0, "top", "prio", "ping", "nudge", "alert", "when", "i", "get", "arrive", "leave", "arriving", "leaving")
 	add(0, 0, "today", "end", "next", "this", "on", "by", "due", "starting", "not", "plan", "parked",
 		"every", "other", "weekday", "weekend", "weekends", "weekdays", "done", "until", "times", "ahead", "priority",
 		"takes", "ask", "waiting", "remind", "me", "once", "twice", "biweekly", "bimonthly", "with", "w/")

@@ -52,7 +52,7 @@ func ReadReminder(words string, ahead bool, env Env) (day.Reminder, error) {
 
 // readReminder reads words as the last clause of a sentence that says nothing else but lead.
 func readReminder(lead, words string, env Env) (day.Reminder, error) {
-	for _, introducer := range []string{"remind me ", "remind me in ", "remind me at "} {
+	for _, introducer := range []string{"remind me ", "remind me in ", "remind me at ", "remind me on "} {
 		d := Read(lead+introducer+words, env)
 		if d.Title != "x" || d.Notes != "" || len(d.Chips) != strings.Count(lead, ",") || d.Chips[len(d.Chips)-1].Field != FieldReminder {
 			continue
@@ -63,6 +63,9 @@ func readReminder(lead, words string, env Env) (day.Reminder, error) {
 		if len(d.Problems) == 0 && len(d.Reminders) == 1 {
 			return d.Reminders[0], nil
 		}
+	}
+	if name, ok := edgeOf(words); ok {
+		return day.Reminder{}, &WhenError{words, "None of your places is called “" + shorten(name) + "”. The settings make places, and so does saying where a to-do is done."}
 	}
 	return day.Reminder{}, &WhenError{words, "“" + shorten(words) + "” is not read as a reminder. Say it like tomorrow 9am, in 20 minutes or 1 hour before."}
 }

@@ -19,6 +19,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
+	"tincup/internal/core/geo"
 )
 
 //go:embed night-signals.yaml
@@ -31,8 +32,12 @@ type file struct {
 		Lists []list
 	}
 	People []struct{ Name, Email, Phone, Note string }
-	Todos  []entry
-	Views  []savedView
+	Places []struct {
+		Name, Middle string
+		Radius       int
+	}
+	Todos []entry
+	Views []savedView
 }
 
 type list struct {
@@ -66,7 +71,7 @@ func Fill(ctx context.Context, a *app.Session) (int, error) {
 		return 0, fmt.Errorf("the demo data: %w", err)
 	}
 	w := writer{app: a, clock: a.Clock(), lists: map[string]book.ID{}, sections: map[string]book.ID{}, people: map[string]book.ID{}}
-	if err := w.places(f); err != nil {
+	if err := w.arrangement(f); err != nil {
 		return 0, err
 	}
 	for _, e := range f.Todos {
@@ -96,6 +101,7 @@ type writer struct {
 	lists, people map[string]book.ID
 	sections      map[string]book.ID // by list and name
 	archived      []book.ID
+	placeNames    []string
 	count         int // of to-dos so far
 	steps         []app.Step
 }
@@ -107,7 +113,7 @@ func (w *writer) step(at time.Time, cmd book.Command) {
 	w.steps = append(w.steps, app.Step{At: at, Command: cmd})
 }
 
-func (w *writer) places(f file) error {
+func (w *writer) arrangement(f file) error {
 	begun := w.clock.Now.Add(longAgo)
 	for _, s := range f.Shelves {
 		shelf := app.NewID()
@@ -121,6 +127,14 @@ func (w *writer) places(f file) error {
 	for _, p := range f.People {
 		w.people[p.Name] = app.NewID()
 		w.step(begun, book.AddPerson{ID: w.people[p.Name], Name: p.Name, Email: p.Email, Phone: p.Phone, Note: p.Note})
+	}
+	for _, p := range f.Places {
+		middle, err := geo.Parse(p.Middle)
+		if err != nil {
+			return fmt.Errorf("the demo data, place %s: %w", p.Name, err)
+		}
+		w.placeNames = append(w.placeNames, p.Name)
+		w.step(begun, book.AddPlace{Name: p.Name, Middle: middle, Radius: p.Radius})
 	}
 	return nil
 }
@@ -160,7 +174,7 @@ func (w *writer) say(e entry, at time.Time, cmd *book.Capture) error {
 	if !strings.HasPrefix(e.Remind, "remind me in") { // which counts from the start of the demo
 		env.Clock.Now = at
 	}
-	env.People = slices.Collect(maps.Keys(w.people))
+	env.People, env.Places = slices.Collect(maps.Keys(w.people)), w.placeNames
 	text := "x"
 	if !cmd.Due.IsZero() {
 		text += ", by " + cmd.Due.Date.String()

@@ -35,6 +35,7 @@ var below = map[string][]string{
 	"outside/feed":     {"core/*", "app"},
 	"standin/calendar": {"core/*"},
 	"standin/desktop":  {},
+	"standin/device":   {"core/geo"},
 	"httpapi/contract": {},
 	"httpapi":          {"core/*", "app", "store", "httpapi/contract"}, // of store its errors, and replies that are kept
 }

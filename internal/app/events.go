@@ -17,7 +17,7 @@ const (
 	// TimePassed: the answers changed because the clock did.
 	TimePassed EventKind = "time"
 	// Moved: the person came to a place, or left one.
-	Moved EventKind = "here"
+	Moved EventKind = "moved"
 	// Reset: what was missed cannot be told any more; read everything again.
 	Reset EventKind = "reset"
 )

@@ -50,7 +50,7 @@ func TestWhereOneIs(t *testing.T) {
 	waitFor(t, "an event that says so", func() bool {
 		select {
 		case e := <-events:
-			return strings.Contains(e, "event: here")
+			return strings.Contains(e, "event: moved")
 		default:
 			return false
 		}

@@ -36,6 +36,10 @@ func rowState(b *book.Desk, kind book.RowKind, id book.ID) *contract.RowState {
 	case book.CalendarRow:
 		k, _ := b.Calendar(id)
 		out.Name, out.Colour, out.AllDayTakes = k.Name, colourOf(k.Colour), &k.AllDayTakes
+	case book.PlaceRow:
+		p, _ := b.Place(id)
+		middle, radius := p.Middle.String(), int(p.Radius)
+		out.Name, out.Middle, out.Radius, out.Thing = p.Name, &middle, &radius, &p.Thing
 	case book.ViewRow:
 		v, _ := b.View(id)
 		icon := contract.ViewIcon(v.Icon)

@@ -7,7 +7,8 @@ import FilterGroup from "./FilterGroup.vue";
 import { type Line, newGroup, newTest, read } from "./tree";
 import { useUnsaved } from "./unsaved";
 import { useBuilder } from "./use-builder";
-import { useOverview, useUsedPlaces } from "@/server/queries";
+import { usePlaces } from "@/server/here";
+import { useOverview } from "@/server/queries";
 import { altered, Overtaken } from "@/server/seen";
 import { useServer } from "@/server/server";
 import { useViews } from "@/server/views";
@@ -20,7 +21,7 @@ const route = useRoute();
 const router = useRouter();
 const server = useServer();
 const views = useViews();
-const { data: places } = useUsedPlaces();
+const { data: places } = usePlaces();
 const { data: overview } = useOverview();
 const {
   root,

@@ -2,7 +2,7 @@
 import { computed, ref } from "vue";
 import type { Todo } from "@/server/client";
 import { useActions } from "@/server/actions";
-import { useUsedPlaces } from "@/server/queries";
+import { usePlaces } from "@/server/here";
 import OptionFinder from "@/kit/OptionFinder.vue";
 
 /** Says where a to-do is done: a place in use, or another one. */
@@ -10,7 +10,7 @@ const props = defineProps<{ todo: Todo }>();
 const emit = defineEmits<{ done: [] }>();
 const actions = useActions();
 const query = ref("");
-const { data: used } = useUsedPlaces();
+const { data: used } = usePlaces();
 
 type Option = { key: string; name: string | null; words: string };
 const found = computed(() => {

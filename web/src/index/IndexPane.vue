@@ -8,6 +8,7 @@ import { useCurrent } from "@/state/current";
 import type { Landing } from "@/state/order-drag";
 import { useMany } from "@/server/many";
 import { useArrangement } from "@/server/arrangement";
+import { useHere, usePlaces } from "@/server/here";
 import { useViews } from "@/server/views";
 import { inForce } from "@/server/in-force";
 import { type IndexGroup, shownViews } from "@/words/index-views";
@@ -19,7 +20,11 @@ const props = defineProps<{ overview: Overview }>();
 const actions = useActions();
 const current = useCurrent();
 const many = useMany();
-const places = useArrangement();
+const arrangement = useArrangement();
+const { data: places } = usePlaces();
+const { data: where } = useHere();
+/** What can be done here is worth a line where a place could be noticed. */
+const noticed = computed(() => places.value?.some((p) => p.middle || p.thing));
 const views = useViews();
 const router = useRouter();
 
@@ -49,10 +54,10 @@ async function make() {
   await actions.attempt(async () => {
     const made =
       what.kind === "shelf"
-        ? await places.addShelf(name.value)
-        : await places.addList(name.value, what.shelf);
+        ? await arrangement.addShelf(name.value)
+        : await arrangement.addList(name.value, what.shelf);
     naming.value = undefined;
-    places.took(made);
+    arrangement.took(made);
     if (what.kind !== "list") return;
     current.adding = { row: made.id, inside: true }; // the cursor goes into its first row
     await router.push(`/list/${made.id}`);
@@ -95,16 +100,16 @@ function shelfItems(shelf: Shelf): MenuItem[] {
   const behind = all[at + 1];
   return [
     { name: "New list…", act: () => begin("list", shelf.id) },
-    { name: "Rename…", act: () => places.renameShelf(shelf) },
+    { name: "Rename…", act: () => arrangement.renameShelf(shelf) },
     ...(before
-      ? [{ name: "Move up", act: () => places.moveShelf(shelf, { before: before.id }) }]
+      ? [{ name: "Move up", act: () => arrangement.moveShelf(shelf, { before: before.id }) }]
       : []),
     ...(behind
-      ? [{ name: "Move down", act: () => places.moveShelf(shelf, { after: behind.id }) }]
+      ? [{ name: "Move down", act: () => arrangement.moveShelf(shelf, { after: behind.id }) }]
       : []),
     {
       name: shelf.lists.length ? "Put it in the bin with its lists" : "Put it in the bin",
-      act: () => places.deleteShelf(shelf),
+      act: () => arrangement.deleteShelf(shelf),
       apart: true,
     },
   ];
@@ -115,21 +120,21 @@ function listItems(list: List, shelf: Shelf): MenuItem[] {
   const before = shelf.lists[at - 1];
   const behind = shelf.lists[at + 1];
   const beside = (to: { before?: string; after?: string }) => () =>
-    places.moveList(list, { shelf: shelf.id, ...to });
+    arrangement.moveList(list, { shelf: shelf.id, ...to });
   return [
-    { name: "Name and colour…", act: () => places.renameList(list) },
+    { name: "Name and colour…", act: () => arrangement.renameList(list) },
     ...(before ? [{ name: "Move up", act: beside({ before: before.id }) }] : []),
     ...(behind ? [{ name: "Move down", act: beside({ after: behind.id }) }] : []),
     {
       name: list.pinned ? "Unpin" : "Pin",
-      act: () => places.editList(list, { pinned: !list.pinned }),
+      act: () => arrangement.editList(list, { pinned: !list.pinned }),
     },
-    { name: "Archive", act: () => places.editList(list, { archived: true }) },
-    { name: "Put in the bin", act: () => places.deleteList(list), apart: true },
+    { name: "Archive", act: () => arrangement.editList(list, { archived: true }) },
+    { name: "Put in the bin", act: () => arrangement.deleteList(list), apart: true },
   ];
 }
 const land = (shelf: Shelf, { id, ...beside }: Landing) =>
-  places.moveList({ id }, { shelf: shelf.id, ...beside });
+  arrangement.moveList({ id }, { shelf: shelf.id, ...beside });
 </script>
 
 <template>
@@ -168,6 +173,12 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
           :takes="v.view === 'cup'"
           @drop="(id) => many.move(id, { list: null })"
         />
+        <IndexEntry
+          v-if="group === 'Do' && noticed"
+          to="/here"
+          name="Here"
+          :note="where?.places.map((p) => p.name).join(', ')"
+        />
       </ul>
     </template>
     <h2>Arrange</h2>
@@ -176,8 +187,8 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
         :shelf="shelf"
         :items="() => shelfItems(shelf)"
         @add="begin('list', shelf.id)"
-        @land="({ id, ...beside }) => places.moveShelf({ id }, beside)"
-        @take="(id) => places.moveList({ id }, { shelf: shelf.id })"
+        @land="({ id, ...beside }) => arrangement.moveShelf({ id }, beside)"
+        @take="(id) => arrangement.moveList({ id }, { shelf: shelf.id })"
       />
       <ul>
         <IndexEntry
@@ -241,6 +252,7 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
     <ul class="across">
       <IndexEntry to="/tags" name="Tags" :count="overview.tags.length" />
       <IndexEntry to="/people" name="People" :count="overview.people.length" />
+      <IndexEntry v-if="places?.length" to="/places" name="Places" :count="places.length" />
       <IndexEntry v-if="putAway" to="/away" name="Put away" :count="putAway" />
     </ul>
     <h2>Look back</h2>

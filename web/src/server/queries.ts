@@ -22,14 +22,6 @@ export function useOverview() {
   });
 }
 
-/** The places in use, the most used first. */
-export const useUsedPlaces = () =>
-  useQuery({
-    queryKey: ["places"],
-    queryFn: () => ask(() => client.GET("/api/places")),
-    staleTime: 0,
-  });
-
 /** The filter that holds what a search finds. */
 export const searchFilter = (q: string) =>
   ask(() => client.GET("/api/search/filter", { params: { query: { q } } }));
@@ -40,6 +32,8 @@ export type Source =
   | { kind: "list"; list: string }
   | { kind: "tag"; tag: string }
   | { kind: "person"; person: string }
+  | { kind: "place"; place: string }
+  | { kind: "here" }
   | { kind: "own"; own: string }
   | { kind: "search"; q: string }
   | { kind: "rail"; cup: string };
@@ -70,6 +64,10 @@ export function readView(
       return ask(() => client.GET("/api/tags/{id}/view", at(source.tag)));
     case "person":
       return ask(() => client.GET("/api/people/{id}/view", at(source.person)));
+    case "place":
+      return ask(() => client.GET("/api/places/{id}/view", at(source.place)));
+    case "here":
+      return ask(() => client.GET("/api/here/view", { params: { query } }));
     case "search":
       return ask(() =>
         client.GET("/api/search", { params: { query: { q: source.q, offset, limit, have } } }),

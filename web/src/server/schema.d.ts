@@ -1702,7 +1702,7 @@ export interface paths {
         /**
          * Changes as server-sent events
          * @description Events are named hello (sent at once), change, time (a day began or a
-         *     due time passed), here (the person came to a place or left one), reset (read everything again) and beat (nothing
+         *     due time passed), moved (the person came to a place or left one), reset (read everything again) and beat (nothing
          *     happened). Those that change
          *     the Book carry its revision as their id; with Last-Event-ID, or since,
          *     what was missed is sent first.
@@ -3004,7 +3004,7 @@ export interface components {
             /** @description The open to-dos that carry it, without those of nested tags */
             open: number;
         };
-        /** @description With 412, a list, section, shelf, tag, person, view or calendar as it is now; what it does not have is absent */
+        /** @description With 412, a list, section, shelf, tag, person, place, view or calendar as it is now; what it does not have is absent */
         RowState: {
             id: string;
             /**
@@ -3024,6 +3024,9 @@ export interface components {
             email?: string;
             phone?: string;
             note?: string;
+            middle?: string;
+            radius?: number;
+            thing?: boolean;
             definition?: components["schemas"]["Definition"];
         };
         Problem: {

@@ -35,6 +35,16 @@ export const useServer = defineStore("server", () => {
       away.value = e.kind === "away";
       return;
     }
+    if (e.kind === "moved" || e.rings || e.places || e.kind === "hello" || e.kind === "reset")
+      void queries.invalidateQueries({ queryKey: ["here"] });
+    if (e.kind === "moved") {
+      // Nothing but where the person is: no row is another.
+      void queries.invalidateQueries({ queryKey: ["overview", "places"] });
+      void queries.invalidateQueries({
+        predicate: (q) => q.queryKey[0] === "view" && String(q.queryKey[1]).includes('"here"'),
+      });
+      return;
+    }
     const otherDay = e.today !== undefined && today.value !== "" && e.today !== today.value;
     if (e.kind === "time" || e.kind === "reset" || otherDay) {
       if (e.today) today.value = e.today;

@@ -7,7 +7,7 @@ import { own } from "./account";
  */
 export interface Heard {
   /** away and here tell whether the server answers. */
-  kind: "change" | "time" | "reset" | "hello" | "away" | "here" | "beat" | "ask";
+  kind: "change" | "time" | "reset" | "moved" | "hello" | "away" | "here" | "beat" | "ask";
   revision?: number;
   today?: string;
   now?: string;
@@ -52,7 +52,7 @@ export function listen(heard: (event: Heard) => void, revision: () => number | u
       function open() {
         const since = revision();
         const es = new EventSource(`/api/events${since === undefined ? "" : `?since=${since}`}`);
-        for (const kind of ["hello", "change", "time", "reset", "beat"] as const) {
+        for (const kind of ["hello", "change", "time", "reset", "moved", "beat"] as const) {
           es.addEventListener(kind, (e: MessageEvent<string>) => {
             tell({ kind: "here" });
             tell({ ...(JSON.parse(e.data) as object), kind });

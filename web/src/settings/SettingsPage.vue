@@ -9,6 +9,7 @@ import { type SettingWords, settingGroups, valueWords } from "@/words/settings";
 import { useSettings } from "@/server/choose";
 import { inForce } from "@/server/in-force";
 import CalendarsPart from "./CalendarsPart.vue";
+import PlacesPart from "./PlacesPart.vue";
 import RemindersPart from "./RemindersPart.vue";
 import SettingControl from "./SettingControl.vue";
 
@@ -51,6 +52,7 @@ function words(s: SettingWords, value: string): string {
     <nav aria-label="Parts of the settings">
       <a v-for="g in settingGroups" :key="g.at" :href="`#${g.at}`">{{ g.name }}</a>
       <a href="#calendars">Calendars</a>
+      <a href="#places">Places</a>
     </nav>
     <section v-for="g in settingGroups" :id="g.at" :key="g.at" :aria-labelledby="`${g.at}-head`">
       <h2 :id="`${g.at}-head`">{{ g.name }}</h2>
@@ -80,6 +82,7 @@ function words(s: SettingWords, value: string): string {
       <RemindersPart v-if="g.at === 'reminders'" />
     </section>
     <CalendarsPart />
+    <PlacesPart />
   </div>
 </template>
 

@@ -4,7 +4,7 @@ import SheetState from "@/kit/SheetState.vue";
 import { useArrangement } from "@/server/arrangement";
 import { useOverview } from "@/server/queries";
 
-const places = useArrangement();
+const arrangement = useArrangement();
 const { data: overview } = useOverview();
 const open = (n: number) => (n === 0 ? "nothing open" : `${n} open`);
 </script>
@@ -12,7 +12,7 @@ const open = (n: number) => (n === 0 ? "nothing open" : `${n} open`);
 <template>
   <PlainTable v-if="overview" name="People" text="Who you ask, wait on, or do something for.">
     <template #deeds>
-      <button class="btn" @click="places.editPerson()">New person…</button>
+      <button class="btn" @click="arrangement.editPerson()">New person…</button>
     </template>
     <SheetState
       v-if="!overview.people.length"
@@ -25,7 +25,7 @@ const open = (n: number) => (n === 0 ? "nothing open" : `${n} open`);
         <span class="quiet-fact">{{ p.email }}</span>
         <span class="quiet-fact">{{ p.phone }}</span>
         <span class="quiet-fact">{{ open(p.open) }}</span>
-        <button class="btn quiet" :aria-label="`Edit ${p.name}`" @click="places.editPerson(p)">
+        <button class="btn quiet" :aria-label="`Edit ${p.name}`" @click="arrangement.editPerson(p)">
           Edit
         </button>
       </li>

@@ -52,7 +52,7 @@ const router = useRouter();
 const views = useViews();
 const look = useLook();
 
-const places = useArrangement();
+const arrangement = useArrangement();
 const { ask } = useAsk();
 const menus = useMenu();
 
@@ -84,16 +84,19 @@ const items = computed<MenuItem[]>(() => {
   if (list && overview) return listItems(list, overview);
   if (tag && overview)
     return [
-      { name: "Name and colour…", act: () => places.editTag(tag) },
-      { name: "Merge into another…", act: () => places.mergeTag(tag, overview) },
-      { name: "Remove the tag", act: () => places.deleteTag(tag), apart: true },
+      { name: "Name and colour…", act: () => arrangement.editTag(tag) },
+      { name: "Merge into another…", act: () => arrangement.mergeTag(tag, overview) },
+      { name: "Remove the tag", act: () => arrangement.deleteTag(tag), apart: true },
     ];
   if (person)
     return [
-      { name: "Edit…", act: () => places.editPerson(person) },
-      { name: "Remove the person", act: () => places.removePerson(person), apart: true },
+      { name: "Edit…", act: () => arrangement.editPerson(person) },
+      { name: "Remove the person", act: () => arrangement.removePerson(person), apart: true },
     ];
   if (props.own) return ownItems(props.own);
+  const place = route.params.place;
+  if (typeof place === "string")
+    return [{ name: "Name and position…", act: () => router.push(`/places?change=${place}`) }];
   if (typeof route.params.view === "string" && route.params.view !== "bin")
     return [
       {
@@ -167,38 +170,41 @@ const deeds = useSheetDeeds(props, {
 function listItems(list: List, overview: Overview): MenuItem[] {
   const bin = {
     name: list.template ? "Put the template in the bin" : "Put the list in the bin",
-    act: () => places.deleteList(list),
+    act: () => arrangement.deleteList(list),
     apart: true,
   };
   if (list.template)
     return [
-      { name: "Pour it out…", act: () => places.pour(list, overview) },
-      { name: "Rename…", act: () => places.renameList(list) },
+      { name: "Pour it out…", act: () => arrangement.pour(list, overview) },
+      { name: "Rename…", act: () => arrangement.renameList(list) },
       bin,
     ];
   if (list.archived)
-    return [{ name: "Bring it back", act: () => places.editList(list, { archived: false }) }, bin];
+    return [
+      { name: "Bring it back", act: () => arrangement.editList(list, { archived: false }) },
+      bin,
+    ];
   const sections = list.sections ?? [];
   return [
-    { name: "Name and colour…", act: () => places.renameList(list) },
-    { name: "New section…", act: () => places.addSection(list) },
+    { name: "Name and colour…", act: () => arrangement.renameList(list) },
+    { name: "New section…", act: () => arrangement.addSection(list) },
     {
       name: list.pinned ? "Unpin" : "Pin to the head of the index",
-      act: () => places.editList(list, { pinned: !list.pinned }),
+      act: () => arrangement.editList(list, { pinned: !list.pinned }),
     },
     {
       name: list.checklist ? "Make it a plain list" : "Make it a checklist",
-      act: () => places.editList(list, { checklist: !list.checklist }),
+      act: () => arrangement.editList(list, { checklist: !list.checklist }),
     },
     ...overview.shelves
       .filter((s) => s.id !== list.shelf)
       .map((s, i) => ({
         name: `To the shelf ${s.name}`,
-        act: () => places.moveList(list, { shelf: s.id }),
+        act: () => arrangement.moveList(list, { shelf: s.id }),
         apart: i === 0,
       })),
-    { name: "Save as a template…", act: () => places.saveTemplate(list), apart: true },
-    { name: "Archive it", act: () => places.editList(list, { archived: true }) },
+    { name: "Save as a template…", act: () => arrangement.saveTemplate(list), apart: true },
+    { name: "Archive it", act: () => arrangement.editList(list, { archived: true }) },
     ...(sections.length ? [{ name: "Sections…", act: () => chooseSection(list) }] : []),
     bin,
   ];
@@ -234,11 +240,11 @@ function chooseSection(list: List) {
     act: async ({ id = "", what }) => {
       const at = sections.findIndex((s) => s.id === id);
       if (what === "up" && at > 0)
-        await places.moveSection({ id }, { before: sections[at - 1]?.id });
+        await arrangement.moveSection({ id }, { before: sections[at - 1]?.id });
       else if (what === "down" && at + 1 < sections.length)
-        await places.moveSection({ id }, { after: sections[at + 1]?.id });
+        await arrangement.moveSection({ id }, { after: sections[at + 1]?.id });
       else if (at >= 0 && (what === "keep" || what === "bin"))
-        await places.deleteSection(sections[at]!, what === "bin");
+        await arrangement.deleteSection(sections[at]!, what === "bin");
     },
   });
 }
@@ -269,14 +275,14 @@ function chooseSection(list: List) {
       <button
         v-if="list?.template && overview"
         class="btn main"
-        @click="places.pour(list, overview)"
+        @click="arrangement.pour(list, overview)"
       >
         Pour it out…
       </button>
       <button
         v-if="list?.archived"
         class="btn main"
-        @click="places.editList(list, { archived: false })"
+        @click="arrangement.editList(list, { archived: false })"
       >
         Bring it back
       </button>

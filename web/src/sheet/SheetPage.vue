@@ -27,13 +27,16 @@ import { useSaving } from "./saving";
 import { useSelection } from "@/kit/selection";
 import { useSheet } from "./sheet";
 import { foldsAway, rowsOf, useShown, type ShownGroup } from "./shown";
+import { useNoticing } from "@/server/here";
 import { emptyWords } from "@/words/empty";
+import { noticingWords } from "@/words/places";
 import { listById } from "@/words/names";
 
 const route = useRoute();
 const router = useRouter();
 const current = useCurrent();
 const selection = useSelection();
+const noticing = useNoticing();
 const { source, narrowing, months, wanted, query, displayed, name, overview } = useSheet();
 const { shape } = narrowing;
 
@@ -265,6 +268,12 @@ const failure = computed(() => {
         <router-link v-else-if="viewName === 'today'" class="btn" to="/upcoming">
           What comes
         </router-link>
+        <template v-else-if="viewName === 'here'">
+          <button v-if="!noticing" class="btn main" :title="noticingWords" @click="noticing = true">
+            Let this browser notice where I am
+          </button>
+          <router-link class="btn" to="/places">My places</router-link>
+        </template>
       </SheetState>
       <ColumnsSheet
         v-else-if="shape !== 'rows'"

@@ -8,7 +8,7 @@ import SheetState from "@/kit/SheetState.vue";
 import { useArrangement } from "@/server/arrangement";
 import { useOverview } from "@/server/queries";
 
-const places = useArrangement();
+const arrangement = useArrangement();
 const { data: overview } = useOverview();
 const depth = (t: Tag) => t.name.split("/").length - 1;
 const open = (n: number) => (n === 0 ? "nothing open" : `${n} open`);
@@ -42,12 +42,12 @@ const open = (n: number) => (n === 0 ? "nothing open" : `${n} open`);
           :label="`More for ${tag.name}`"
           :items="
             () => [
-              { name: 'Name and colour…', act: () => places.editTag(tag) },
+              { name: 'Name and colour…', act: () => arrangement.editTag(tag) },
               {
                 name: 'Merge into another…',
-                act: () => overview && places.mergeTag(tag, overview),
+                act: () => overview && arrangement.mergeTag(tag, overview),
               },
-              { name: 'Remove the tag', act: () => places.deleteTag(tag), apart: true },
+              { name: 'Remove the tag', act: () => arrangement.deleteTag(tag), apart: true },
             ]
           "
         >

@@ -1,5 +1,6 @@
 import { computed, ref, shallowRef, watch } from "vue";
 import { useRoute } from "vue-router";
+import { usePlaces } from "@/server/here";
 import { useLinger } from "@/server/linger";
 import { useNarrowing } from "./narrowing";
 import { type SheetGroup, type Source, useOverview, useView } from "@/server/queries";
@@ -17,7 +18,9 @@ export function useSheet() {
   const { data: overview, error: overviewError, refetch: refetchOverview } = useOverview();
 
   const source = computed<Source>(() => {
-    const { view, list, cup, tag, person, own } = route.params;
+    const { view, list, cup, tag, person, place, own } = route.params;
+    if (route.name === "here") return { kind: "here" };
+    if (typeof place === "string") return { kind: "place", place };
     if (route.name === "search") return { kind: "search", q: closed(String(route.query.q ?? "")) };
     if (typeof own === "string") return { kind: "own", own };
     if (typeof list === "string") return { kind: "list", list };
@@ -26,6 +29,7 @@ export function useSheet() {
     if (typeof cup === "string") return { kind: "rail", cup };
     return { kind: "view", view: typeof view === "string" ? view : "today", months: months.value };
   });
+  const { data: places } = usePlaces();
   const narrowing = useNarrowing(overview);
   const key = computed(() => `${route.path} ${JSON.stringify(narrowing.asked.value)}`);
   watch(key, () => (months.value = 0));
@@ -53,6 +57,8 @@ export function useSheet() {
     if (s.kind === "list") return listById(overview.value, s.list)?.list.name ?? "";
     if (s.kind === "tag") return overview.value?.tags.find((t) => t.id === s.tag)?.name ?? "";
     if (s.kind === "search") return "Search";
+    if (s.kind === "here") return "Here";
+    if (s.kind === "place") return places.value?.find((p) => p.id === s.place)?.name ?? "";
     if (s.kind === "own") return overview.value?.views.find((v) => v.id === s.own)?.name ?? "";
     if (s.kind === "person")
       return overview.value?.people.find((p) => p.id === s.person)?.name ?? "";

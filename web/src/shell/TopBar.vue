@@ -12,6 +12,7 @@ import { useLook } from "@/state/look";
 import BellButton from "@/bell/BellButton.vue";
 import CaptureLine from "@/capture/CaptureLine.vue";
 import TinMark from "@/kit/TinMark.vue";
+import WhereMark from "./WhereMark.vue";
 
 defineProps<{ narrow: boolean; overview?: Overview }>();
 const emit = defineEmits<{ index: [] }>();
@@ -36,6 +37,7 @@ const look = useLook();
     >
       <v-icon :icon="mdiMagnify" size="22" />
     </router-link>
+    <WhereMark v-if="overview" />
     <BellButton v-if="overview" :today="overview.today" />
     <button
       v-if="!narrow"

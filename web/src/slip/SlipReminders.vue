@@ -4,13 +4,16 @@ import { computed } from "vue";
 import { play } from "@/kit/sound";
 import { useActions } from "@/server/actions";
 import { ask, client, type Todo } from "@/server/client";
+import { useNoticing } from "@/server/here";
 import { prospectWords, soundNames } from "@/words/bell";
-import { reminderParts, reminderWords } from "@/words/fields";
+import { edgeOf, reminderParts, reminderWords, withSound } from "@/words/fields";
+import { noticingWords } from "@/words/places";
 import SlipEntry from "./SlipEntry.vue";
 
 /** The reminders of a slip, each with what will become of it. */
 const props = defineProps<{ todo: Todo; today: string; binned: boolean }>();
 const actions = useActions();
+const noticing = useNoticing();
 const reminders = computed(() => props.todo.reminders ?? []);
 const { data: prospect } = useQuery({
   // It is asked for again with every change, as the rest of what a slip shows is.
@@ -22,13 +25,27 @@ const { data: prospect } = useQuery({
 });
 /** Gives one a sound of its own, and plays it. */
 function sounds(reminder: string, sound: string) {
-  const { when } = reminderParts(reminder);
   if (sound) void play(sound);
-  void actions.remind(props.todo, [sound ? `${when};${sound}` : when], []);
+  void actions.remind(props.todo, [withSound(reminder, sound)], []);
 }
 const said = computed(
   () =>
     new Map(prospect.value?.map((o) => [o.reminder, prospectWords(o, props.today)] as const) ?? []),
+);
+/** The edges of the to-do's own place that it does not remind at yet. */
+const edges = computed(() => {
+  const place = props.todo.place;
+  if (!place || props.binned) return [];
+  return [
+    { reminder: `ARRIVE:${place}`, words: `When I get to ${place}` },
+    { reminder: `DEPART:${place}`, words: `When I leave ${place}` },
+  ].filter((e) => !reminders.value.some((r) => reminderParts(r).when === e.reminder));
+});
+/** Reminders wait for places, which nobody notices in this browser. */
+const unnoticed = computed(
+  () =>
+    !noticing.value &&
+    reminders.value.some((r) => ["ARRIVE", "DEPART"].includes(edgeOf(r)?.edge ?? "")),
 );
 </script>
 
@@ -66,6 +83,20 @@ const said = computed(
     example="1 hour before, Thursday 9:30"
     :disabled="binned"
   />
+  <div v-if="edges.length" class="edges">
+    <button
+      v-for="e in edges"
+      :key="e.reminder"
+      class="btn quiet"
+      @click="actions.remind(todo, [e.reminder], [])"
+    >
+      {{ e.words }}
+    </button>
+  </div>
+  <p v-if="unnoticed" class="unnoticed">
+    This browser does not notice places yet.
+    <button :title="noticingWords" @click="noticing = true">Let it notice them</button>
+  </p>
 </template>
 
 <style scoped>
@@ -93,6 +124,28 @@ select {
   min-height: 28px;
   color: var(--pencil);
   font-size: 14px;
+}
+.edges {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 4px;
+  margin-left: -8px;
+}
+.edges .btn {
+  max-width: 100%;
+  overflow: hidden;
+  font-size: 14px;
+  text-overflow: ellipsis;
+}
+.unnoticed {
+  color: var(--copper);
+  font-size: 14px;
+}
+.unnoticed button {
+  min-height: 28px;
+  color: var(--rim);
+  text-decoration: underline;
+  cursor: pointer;
 }
 .away {
   min-width: 28px;

@@ -16,6 +16,8 @@ const pages: Destination[] = [
   { path: "/search", name: "Search", sort: "page" },
   { path: "/tags", name: "Tags", sort: "page" },
   { path: "/people", name: "People", sort: "page" },
+  { path: "/places", name: "Places", sort: "page" },
+  { path: "/here", name: "Here", sort: "page" },
   { path: "/history", name: "History", sort: "page" },
   { path: "/settings", name: "Settings", sort: "page" },
   { path: "/away", name: "Templates, archived and binned lists", sort: "page" },

@@ -1,9 +1,14 @@
 import type { components } from "@/server/schema";
 import { shortMoment } from "./dates";
+import { edgeOf } from "./fields";
 
-/** When a ring should have rung, and what became of it. */
-export function ringWords(ring: { at: string; missed: boolean }, today: string): string {
+/** When a ring should have rung, or at which edge, and what became of it. */
+export function ringWords(
+  ring: { at: string; missed: boolean; edge?: string },
+  today: string,
+): string {
   const when = ring.at.startsWith(today) ? ring.at.slice(11) : shortMoment(ring.at, today);
+  if (ring.edge) return `${ring.edge[0]!.toUpperCase()}${ring.edge.slice(1)}, ${when}`;
   return ring.missed ? `Missed: ${when}` : when;
 }
 
@@ -32,6 +37,14 @@ export const permissionWords: Record<NotificationPermission | "none", string> = 
   none: "This browser has none.",
 };
 
+/** When a reminder of a place rings. */
+const edgeProspect = {
+  ARRIVE: "rings whenever you get there",
+  DEPART: "rings whenever you leave",
+  CONNECT: "rings whenever your device says that it is connected",
+  DISCONNECT: "rings whenever your device says that it is not connected any more",
+};
+
 /** What will become of a reminder; `none` where it is nothing. */
 export function prospectWords(
   o: components["schemas"]["ReminderProspect"],
@@ -51,5 +64,9 @@ export function prospectWords(
       return { words: "does not ring: there is no due, hour or start to be before", none: true };
     case "over":
       return { words: "", none: false };
+    case "on-edge":
+      return { words: edgeProspect[edgeOf(o.reminder)?.edge ?? "ARRIVE"], none: false };
+    case "nowhere":
+      return { words: "does not ring: this place has no position yet", none: true };
   }
 }

@@ -31,6 +31,8 @@ export const rowFieldNames: Record<string, string> = {
   note: "note",
   definition: "lines of this view",
   icon: "icon",
+  middle: "position",
+  radius: "radius",
 };
 
 /** What a field holds, in words. */

@@ -51,6 +51,16 @@ export function emptyWords(view: string, byTouch: boolean): { title: string; tex
         title: "Nothing with them just now",
         text: "Say “ask”, “waiting on” or “for” and their name, and it stands here.",
       };
+    case "place":
+      return {
+        title: "Nothing open is done there",
+        text: "Choose “Where” on a to-do’s slip, and it stands here.",
+      };
+    case "here":
+      return {
+        title: "Nothing to do here",
+        text: "What is done at a place of yours stands here while you are there.",
+      };
     case "own":
       return { title: "Nothing matches just now", text: "What matches it stands here by itself." };
     case "list":

@@ -38,14 +38,45 @@ export function minutesOf(text: string): number | undefined {
 
 const day = 24 * 60;
 
-/** "-PT1H;drip" in its parts: when it comes, and the sound of its own, if any. */
+/** The edges of places as RFC 9074 calls them, in words that a name follows. */
+export const edgeWords = {
+  ARRIVE: "on arriving at",
+  DEPART: "on leaving",
+  CONNECT: "on connecting to",
+  DISCONNECT: "on disconnecting from",
+} as const;
+export type Edge = keyof typeof edgeWords;
+const edged = /^(ARRIVE|DEPART|CONNECT|DISCONNECT)(?:;([a-z-]+))?:(.*)$/s;
+
+/** The edge and the place of a reminder that comes at one. */
+export function edgeOf(reminder: string): { edge: Edge; place: string } | undefined {
+  const found = edged.exec(reminder);
+  return found ? { edge: found[1] as Edge, place: found[3]! } : undefined;
+}
+
+/**
+ * "-PT1H;drip" and "ARRIVE;drip:The museum" in their parts: when it comes, and the sound of its
+ * own, if any.
+ */
 export function reminderParts(reminder: string): { when: string; sound: string } {
+  const found = edged.exec(reminder);
+  if (found) return { when: `${found[1]}:${found[3]}`, sound: found[2] ?? "" };
   const [when = "", sound = ""] = reminder.split(";");
   return { when, sound };
 }
 
-/** "-PT1H" as "1 hour before", a moment in full. */
+/** A reminder with a sound of its own, or with the account's. */
+export function withSound(reminder: string, sound: string): string {
+  const { when } = reminderParts(reminder);
+  if (!sound) return when;
+  const at = edgeOf(when);
+  return at ? `${at.edge};${sound}:${at.place}` : `${when};${sound}`;
+}
+
+/** "-PT1H" as "1 hour before", an edge in words, a moment in full. */
 export function reminderWords(said: string): string {
+  const at = edgeOf(said);
+  if (at) return `${edgeWords[at.edge]} ${at.place}`;
   const reminder = reminderParts(said).when;
   const found = /^-P(?:(\d+)W|(\d+)D|T(?:(\d+)H)?(?:(\d+)M)?)$/.exec(reminder);
   if (!found) return fullMoment(reminder);

@@ -8,8 +8,8 @@ export interface Fix {
   longitude: number;
   /** By how many metres it may be wrong. */
   accuracy: number;
-  /** How many seconds ago it was taken. */
-  age: number;
+  /** When it was taken, in milliseconds of this machine's clock. */
+  taken: number;
 }
 
 /** What the person said to the browser about where they are; none where it cannot be asked. */
@@ -18,13 +18,13 @@ const possible = () => window.isSecureContext && "geolocation" in navigator;
 
 /** A device tells its position more often than anybody wants to know, in milliseconds. */
 const atMostEvery = 4_000;
-const options: PositionOptions = { enableHighAccuracy: true, timeout: 20_000, maximumAge: 10_000 };
+const options: PositionOptions = { enableHighAccuracy: true, timeout: 20_000, maximumAge: 0 };
 
 const fixOf = ({ coords, timestamp }: GeolocationPosition): Fix => ({
   latitude: coords.latitude,
   longitude: coords.longitude,
   accuracy: coords.accuracy,
-  age: Math.max(0, (Date.now() - timestamp) / 1000),
+  taken: timestamp,
 });
 
 /** Why there is no position, in words. */

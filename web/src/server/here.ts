@@ -32,12 +32,18 @@ const noticing = useLocalStorage(own("noticing"), false);
 /** Whether the person lets this browser notice where they are. */
 export const useNoticing = () => noticing;
 
+/** A position this young, in seconds, is told as one of now. */
+const young = 30;
+
 /** Tells the server where the device is; it is told again soon where that fails. */
-export const tellPosition = (fix: Fix) =>
-  client.POST("/api/here", { body: fix }).then(
+export function tellPosition({ latitude, longitude, accuracy, taken }: Fix) {
+  const seconds = Math.min((Date.now() - taken) / 1000, 24 * 3600);
+  const body = { latitude, longitude, accuracy, age: seconds < young ? 0 : seconds };
+  return client.POST("/api/here", { body }).then(
     () => {},
     () => {},
   );
+}
 
 /** What can be done to places. What the server refuses is thrown, for the form to say. */
 export function usePlaceActions() {

@@ -51,8 +51,8 @@ function words(s: SettingWords, value: string): string {
     </header>
     <nav aria-label="Parts of the settings">
       <a v-for="g in settingGroups" :key="g.at" :href="`#${g.at}`">{{ g.name }}</a>
-      <a href="#calendars">Calendars</a>
       <a href="#places">Places</a>
+      <a href="#calendars">Calendars</a>
     </nav>
     <section v-for="g in settingGroups" :id="g.at" :key="g.at" :aria-labelledby="`${g.at}-head`">
       <h2 :id="`${g.at}-head`">{{ g.name }}</h2>
@@ -81,8 +81,8 @@ function words(s: SettingWords, value: string): string {
       </div>
       <RemindersPart v-if="g.at === 'reminders'" />
     </section>
-    <CalendarsPart />
     <PlacesPart />
+    <CalendarsPart />
   </div>
 </template>
 

@@ -70,6 +70,7 @@ async function save() {
 <template>
   <form
     :aria-label="place ? `The place ${place.name}` : 'A new place'"
+    novalidate
     @submit.prevent="save"
     @keydown.esc.stop.prevent="emit('done')"
   >

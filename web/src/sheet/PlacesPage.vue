@@ -127,7 +127,7 @@ async function done() {
     padding: 4px 0;
   }
   li a {
-    flex-basis: 60% !important;
+    flex-basis: 30% !important;
   }
   .ground {
     order: 5;

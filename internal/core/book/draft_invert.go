@@ -100,7 +100,7 @@ func (d *draft) invertTodo(diff Diff[Todo]) error {
 		if f.same(was, is) {
 			continue
 		}
-		if !f.same(cur, is) {
+		if !f.same(cur, is) && !(f.name == "place" && strings.EqualFold(cur.Place, is.Place)) { // the row of a place settles the case of its name
 			clash = append(clash, f.name)
 		}
 		f.copy(&next, was)

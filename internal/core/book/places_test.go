@@ -140,6 +140,27 @@ func TestUndoneNamesOfPlaces(t *testing.T) {
 	}
 }
 
+// The history of before places were rows has names in every case.
+func TestUndoOfNamesInAnotherCase(t *testing.T) {
+	d := newDesk(t)
+	d.at("Count the crates", "The shed")
+	id := d.capture("Oil the hinges")
+	loud, none := "THE SHED", ""
+	first := d.do(book.Edit{ID: id, Place: &loud})
+	first.Todos[0].After = ptr(*first.Todos[0].After) // as it was kept then
+	first.Todos[0].After.Place = loud
+	second := d.do(book.Edit{ID: id, Place: &none})
+	second.Todos[0].Before = first.Todos[0].After
+	for _, c := range []*book.Change{second, first} {
+		if why := d.undo(c); why != "" {
+			t.Errorf("%s: %s", c.Says, why)
+		}
+	}
+	if got := d.todo(id).Place; got != "" {
+		t.Errorf("it is at %q", got)
+	}
+}
+
 func TestWhatIsNoPlace(t *testing.T) {
 	d := newDesk(t)
 	d.do(book.AddPlace{Name: "The shed", Middle: geo.MustAt(1, 2), Radius: 50})

@@ -17,7 +17,7 @@ const state = useBellState();
 const actions = useBellActions();
 const route = useRoute();
 const router = useRouter();
-const { data: bell } = useBell();
+const { data: bell, refetch } = useBell();
 const shown = 3;
 /** Those that show, in their order: one that comes stands below, and moves no other. */
 const standing = ref<string[]>([]);
@@ -38,7 +38,7 @@ const cards = computed(() => {
 const settling = useSettling(() => cards.value.map((r) => r.id).join());
 const more = computed(() => (bell.value?.openCount ?? 0) - cards.value.length);
 
-useTelling(bell, () => props.today);
+useTelling(bell, refetch, () => props.today);
 useCountInTitle(() => bell.value?.openCount ?? 0);
 onMounted(startWorker);
 useEventListener(

@@ -15,6 +15,8 @@ import { useBellState } from "./bell";
 const speakEvery = 20_000;
 /** More rings at once than this are one notification. */
 const atOnce = 3;
+/** How long after a ring the server knows of a window that was hidden as it came, in milliseconds. */
+const hiding = 1_500;
 /** How many of the rings that were told are remembered. */
 const remembered = 300;
 
@@ -52,7 +54,11 @@ async function show(rings: Ring[], today: string) {
  * Tells of rings as this window can: with a sound where it is in sight, by a notification of
  * the browser where no window is. Of all windows of the browser one does.
  */
-export function useTelling(bell: Ref<Bell | undefined>, today: () => string) {
+export function useTelling(
+  bell: Ref<Bell | undefined>,
+  again: () => Promise<unknown>,
+  today: () => string,
+) {
   const state = useBellState();
 
   const speak = (gone = false) =>
@@ -79,10 +85,19 @@ export function useTelling(bell: Ref<Bell | undefined>, today: () => string) {
     const shows = inSight();
     if (!shows && !now.inSight && !notifies()) return; // nobody can: the next one in sight does
     for (const r of fresh) told.add(telling(r));
+    if (!shows && now.inSight) void lookAgain(fresh);
     if (shows ? !ringer.mine() : now.inSight || !notifier.mine()) return; // another window does
     localStorage.setItem(own("rung"), JSON.stringify([...told].slice(-remembered)));
     if (shows) state.mute = !(await play(fresh[0]!.sound ?? inForce.sound));
     else await show(fresh, today());
+  }
+  /** A window that was hidden just as it rang was in sight for the server still. */
+  async function lookAgain(rings: Ring[]) {
+    await new Promise((soon) => setTimeout(soon, hiding));
+    await again();
+    if (inSight() || bell.value?.inSight || !notifies()) return;
+    for (const r of rings) told.delete(telling(r));
+    await tell();
   }
   /** Takes back notifications of what is answered, and of what shows as a card. */
   const takeBack = () =>

@@ -19,6 +19,7 @@ const at = computed(() => here.value?.places.map((p) => p.name).join(", "));
 const words = computed(
   () =>
     trouble.value ||
+    (!reading.value && "The browser has not said yet where you are. It may have asked you.") ||
     `Your position is read while this window is in sight${at.value ? `; you are at ${at.value}` : ""}`,
 );
 function open(e: MouseEvent) {
@@ -32,7 +33,7 @@ function open(e: MouseEvent) {
 
 <template>
   <button
-    v-if="wanted && (reading || trouble)"
+    v-if="wanted"
     class="where"
     :class="{ trouble }"
     :aria-label="words"

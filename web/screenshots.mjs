@@ -62,7 +62,6 @@ const shots = [
     ],
   },
   { name: "make-room", path: "/today", choose: [1, 8], press: "s" },
-  { name: "project", link: "Grant report", open: "Grant report, figures" },
   {
     name: "capture",
     path: "/today",
@@ -71,6 +70,7 @@ const shots = [
   { name: "settings", path: "/settings" },
   { name: "dark", path: "/today", open: "Confirm opening evening", colorScheme: "dark" },
   { name: "phone", path: "/today", viewport: phone },
+  { name: "places", path: "/here", at: [43.41, -9.62] },
   { name: "bell", path: "/today", clock: "2026-11-24T09:14:00", button: /^Bell: 2/ },
 ];
 for (const shot of shots) {
@@ -86,6 +86,14 @@ for (const shot of shots) {
     address += `&filter=${encodeURIComponent(JSON.stringify({ filter: { all } }))}`;
   }
   if (shot.clock) setClock(shot.clock);
+  if (shot.at) {
+    const [latitude, longitude] = shot.at;
+    await fetch(`${url}/api/here`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({ latitude, longitude, accuracy: 20 }),
+    });
+  }
   await page.goto(address);
   await page
     .locator("main [data-todo], main li, main .verdict, main [data-setting]")
@@ -113,6 +121,12 @@ for (const shot of shots) {
   await page.mouse.move(0, 0);
   await page.waitForTimeout(500);
   await page.screenshot({ path: join(root, `docs/screenshots/${shot.name}.png`) });
+  if (shot.at)
+    await fetch(`${url}/api/bell/seen`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: '{"all":true}',
+    });
   await context.close();
 }
 await browser.close();

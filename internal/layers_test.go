@@ -26,6 +26,7 @@ var below = map[string][]string{
 	"core/filter":      {"core/term", "core/day", "core/repeat", "core/question", "core/book", "core/search"},
 	"core/plan":        {"core/term", "core/day", "core/settings", "core/book"},
 	"core/remind":      {"core/day", "core/geo", "core/settings", "core/book"},
+	"core/exchange":    {"core/day", "core/geo", "core/book"},
 	"core/view":        {"core/term", "core/day", "core/repeat", "core/question", "core/book", "core/filter", "core/plan"},
 	"clock":            {},
 	"seed":             {},
@@ -36,6 +37,7 @@ var below = map[string][]string{
 	"standin/calendar": {"core/*"},
 	"standin/desktop":  {},
 	"standin/device":   {"core/geo"},
+	"formats/ics":      {"core/*"},
 	"httpapi/contract": {},
 	"httpapi":          {"core/*", "app", "store", "httpapi/contract"}, // of store its errors, and replies that are kept
 }

@@ -65,6 +65,7 @@ var whole = func() []column {
 	columns := []column{
 		{"id", func(t *book.Todo) any { return id(t.ID) }, func(t *book.Todo) any { return (*id)(&t.ID) }},
 		{"created", func(t *book.Todo) any { return int64(t.Created) }, func(t *book.Todo) any { return &t.Created }},
+		{"uid", func(t *book.Todo) any { return t.UID }, func(t *book.Todo) any { return &t.UID }},
 	}
 	for _, field := range slices.Sorted(maps.Keys(fieldColumns)) {
 		if !book.Personal(field) {

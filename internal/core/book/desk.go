@@ -33,6 +33,8 @@ type Desk struct {
 	places    map[ID]*Place
 	// placeNames holds the places by their names in small letters.
 	placeNames map[string]ID
+	// uids holds the to-dos that came with a UID by that.
+	uids map[string]ID
 	// ringsOf holds the rings of each to-do in the order in which they came.
 	ringsOf map[ID][]*Ring
 	// siblings holds the to-dos of each home by their positions, the bin's too.
@@ -47,7 +49,7 @@ func newDesk(b *Book, account ID) *Desk {
 		todos: map[ID]seat{}, lists: map[ID]*List{}, shelves: map[ID]*Shelf{},
 		tags: map[ID]*Tag{}, tagNames: map[string]ID{}, people: map[ID]*Person{},
 		sections: map[ID]*Section{}, views: map[ID]*View{}, chosen: map[ID]*Chosen{}, calendars: map[ID]*Calendar{}, siblings: map[ID][]*Todo{},
-		carriers: map[ID]int{}, rings: map[ID]*Ring{}, ringsOf: map[ID][]*Ring{}, places: map[ID]*Place{}, placeNames: map[string]ID{},
+		carriers: map[ID]int{}, rings: map[ID]*Ring{}, ringsOf: map[ID][]*Ring{}, places: map[ID]*Place{}, placeNames: map[string]ID{}, uids: map[string]ID{},
 	}
 }
 
@@ -325,6 +327,7 @@ func (b *Desk) load(c *Change) {
 	}
 	b.loadRings(c.Rings)
 	b.loadPlaces(c.Places)
+	b.loadUIDs(c.Todos)
 	for _, d := range c.Settings {
 		replace(b.chosen, d, func(s *Chosen) ID { return s.Account })
 	}

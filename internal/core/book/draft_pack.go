@@ -156,6 +156,7 @@ func (p *packer) todo(name string, t *Todo) {
 	}
 	p.text("Created", t.Created)
 	p.text("Changed", t.Changed)
+	p.lineIfAny("UID", t.UID)
 	p.text("RemindFrom", t.RemindFrom)
 	p.number("Revision", t.Revision)
 	p.bytes = append(p.bytes, '}')

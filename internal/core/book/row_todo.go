@@ -74,6 +74,9 @@ type Todo struct {
 	// Attachments are in the order they were added.
 	Attachments []Attachment  `json:"Attachments,omitzero"`
 	Changed     day.Timestamp `json:"Changed,omitzero"`
+	// UID is what it came with and is known by elsewhere, for as long as it is there; "" for one
+	// that was made here, which is known by its id (RFC 5545 section 3.8.4.7).
+	UID string `json:"UID,omitzero"`
 	// Revision is that of the change that last touched the row.
 	Revision int64 `json:"Revision,omitzero"`
 }

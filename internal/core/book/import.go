@@ -1,0 +1,520 @@
+package book
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+
+	"tincup/internal/core/day"
+	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
+)
+
+// Incoming is a to-do as it comes in from outside, with names in the place of ids.
+type Incoming struct {
+	// UID is what it is known by elsewhere (RFC 5545 section 3.8.4.7), to MaxUID bytes; "" where
+	// it is known by nothing.
+	UID string
+	// Under is the place, in Items, of what it is a subtask of; -1 for none. It comes before.
+	// Parent is the UID of one that is there already, where Under is -1; "" for none.
+	Under  int
+	Parent string
+	// Todo has what needs no name: title, kind, status, priority, dates, estimate, concentration,
+	// place, reminders, repeat and so on. Of Person it has the role and since when.
+	Todo  Todo
+	Notes string
+	// List, Section and Person are names, made where they are not there; "" for none. A section
+	// is of the list.
+	List, Section, Person string
+	Tags                  []string
+	// Carries are the fields that the item tells of; the others stay as they are.
+	Carries Fields
+}
+
+// MaxUID is how long a UID is at most, in bytes; MaxImport is how many to-dos come in at once.
+const (
+	MaxUID    = 255
+	MaxImport = 100_000
+)
+
+// Import brings to-dos in: what has a UID that is known is changed field by field, all else is
+// new. What breaks a rule is left out and reported, with what is under it.
+type Import struct {
+	Items []Incoming
+	// List is where those go that name none; none is the Cup.
+	List ID
+	// Report, if it is as long as Items, is told what became of each.
+	Report []Imported
+}
+
+// Imported is what became of an incoming to-do.
+type Imported struct {
+	// ID is the to-do's; none where it was left out.
+	ID ID
+	// New: it was not there. Changed are the fields that are others now, in the API's words;
+	// neither: it was the same.
+	New     bool
+	Changed []string
+	// Err is why it was left out: a *RuleError.
+	Err error
+}
+
+func (Import) kind() Kind { return "import" }
+
+// ByUID returns the to-do that is known by a UID, its own id or the one it came with; nil where
+// there is none.
+func (b *Desk) ByUID(uid string) *Todo {
+	if id, ok := b.uids[uid]; ok {
+		return b.todos[id].todo
+	}
+	var id ID
+	const long = 36 // characters of a UUID
+	if len(uid) == long && id.UnmarshalText([]byte(strings.ToLower(uid))) == nil {
+		if t := b.todos[id].todo; t != nil && t.UID == "" {
+			return t
+		}
+	}
+	return nil
+}
+
+// KnownAs is the UID of a to-do: the one it came with, or else its id.
+func (t *Todo) KnownAs() string {
+	if t.UID != "" {
+		return t.UID
+	}
+	return t.ID.String()
+}
+
+func (b *Desk) loadUIDs(diffs []Diff[Todo]) {
+	for _, d := range diffs {
+		if d.Before != nil && d.Before.UID != "" {
+			delete(b.uids, d.Before.UID)
+		}
+		if d.After != nil && d.After.UID != "" {
+			b.uids[d.After.UID] = d.After.ID
+		}
+	}
+}
+
+// importing is an Import under way.
+type importing struct {
+	*draft
+	Import
+	made            []ID
+	lists, sections map[string]ID
+	people          map[string]ID
+	uids            map[string]int
+	added, altered  int
+}
+
+func (c Import) run(d *draft) error {
+	if len(c.Items) == 0 || len(c.Items) > MaxImport {
+		return refuse("items", "There are %d to-dos; 1 to %d come in at once.", len(c.Items), MaxImport)
+	}
+	if !c.List.IsZero() {
+		if l, ok := d.lists.get(c.List); !ok || !l.Listed() {
+			return refuse("list", "There is no list with the id %s.", c.List)
+		}
+	}
+	im := importing{draft: d, Import: c, made: make([]ID, len(c.Items)), lists: map[string]ID{}, sections: map[string]ID{}, people: map[string]ID{}, uids: map[string]int{}}
+	for _, l := range d.lists.all() {
+		if l.Listed() {
+			im.lists[strings.ToLower(l.Name)] = l.ID
+		}
+	}
+	for _, p := range d.people.all() {
+		im.people[strings.ToLower(p.Name)] = p.ID
+	}
+	for i := range c.Items {
+		told, err := im.take(i)
+		var rule *RuleError
+		switch {
+		case err == nil:
+		case len(c.Report) == len(c.Items) && errors.As(err, &rule):
+			told.Err = err
+		default:
+			return fmt.Errorf("item %d: %w", i+1, err)
+		}
+		if len(c.Report) == len(c.Items) {
+			c.Report[i] = told
+		}
+	}
+	var parts []string
+	if im.added > 0 {
+		parts = append(parts, fmt.Sprintf("%d new", im.added))
+	}
+	if im.altered > 0 {
+		parts = append(parts, fmt.Sprintf("%d changed", im.altered))
+	}
+	if len(parts) == 0 {
+		parts = append(parts, "nothing that was not there")
+	}
+	d.says = "Brought in: " + strings.Join(parts, ", ") + d.madeToo() + d.alsoOpen()
+	return nil
+}
+
+// take brings one in. The error is a *RuleError where it breaks a rule; then nothing of it is
+// written.
+func (im *importing) take(i int) (told Imported, err error) {
+	in := &im.Items[i]
+	if len(in.UID) > MaxUID {
+		return told, refuse("uid", "The UID has %d bytes; %d is the most.", len(in.UID), MaxUID)
+	}
+	if first, twice := im.uids[in.UID]; in.UID != "" && twice {
+		return told, refuse("uid", "The UID “%.60s” is that of number %d as well.", in.UID, first+1)
+	}
+	was := im.known(in.UID)
+	t := Todo{Created: in.Todo.Created}
+	switch {
+	case was == nil:
+		told.New = true
+		if t.Created.IsZero() || t.Created > im.now {
+			t.Created = im.now
+		}
+		t.ID, t.UID = im.newID(in.UID)
+	case !was.Deleted.IsZero():
+		return told, refuse("uid", "“%s” is in the bin. Restore it first.", was.Title)
+	case !was.Record.IsZero():
+		return told, refuse("uid", "“%s” is a record of what was done and stays as it was.", was.Title)
+	default:
+		t = *was
+	}
+	notes, err := im.fill(&t, in, told.New)
+	if err != nil {
+		return told, err
+	}
+	if told.New {
+		if err := im.stand(&t, in); err != nil {
+			return told, err
+		}
+	}
+	if why := clashOf(&t); why != "" {
+		return told, refuse("item", "“%s” %s.", t.Title, why)
+	}
+	// From here on nothing is refused that was not looked at before.
+	if in.Carries&FieldsOf("tags") != 0 {
+		tags, err := im.addTags(nil, in.Tags)
+		if err != nil {
+			return told, err
+		}
+		if !told.New && sameTags(tags, t.Tags) {
+			tags = t.Tags // their order says nothing
+		}
+		t.Tags = tags
+	}
+	if err := im.name(&t, in); err != nil {
+		return told, err
+	}
+	noted := in.Carries&FieldsOf("notes") != 0
+	if noted {
+		if err := im.setNotes(&t, notes); err != nil {
+			return told, err
+		}
+	}
+	im.made[i] = t.ID
+	told.ID = t.ID
+	if in.UID != "" {
+		im.uids[in.UID] = i
+	}
+	if told.New {
+		t.Position = im.endOf(t.home())
+		im.put(t)
+		im.added++
+	} else {
+		told.Changed = im.differs(was, &t)
+		switch {
+		case slices.Contains(told.Changed, "notes"):
+			im.touch(t)
+		case len(told.Changed) > 0:
+			im.put(t)
+		}
+		moved, err := im.move(&t, in)
+		if err != nil {
+			return told, err
+		}
+		if moved {
+			told.Changed = append(told.Changed, "list")
+		}
+		if len(told.Changed) > 0 {
+			im.altered++
+		}
+	}
+	if t.Open() {
+		im.reopenAbove(t.Parent)
+	}
+	return told, nil
+}
+
+// move puts a to-do that is there into the list that an item names, with what is under it.
+func (im *importing) move(t *Todo, in *Incoming) (bool, error) {
+	if in.List == "" || in.Carries&FieldsOf("list") == 0 || !t.Parent.IsZero() {
+		return false, nil
+	}
+	to := Todo{}
+	if err := im.nameList(&to, in); err != nil || to.List == t.List && (to.Section == t.Section || in.Section == "") {
+		return false, err
+	}
+	return true, Move{ID: t.ID, List: to.List, Section: to.Section}.run(im.draft)
+}
+
+// known is the to-do of a UID as the draft has it; nil where there is none.
+func (im *importing) known(uid string) *Todo {
+	if uid == "" {
+		return nil
+	}
+	if t := im.desk.ByUID(uid); t != nil {
+		if cur, err := im.todo(t.ID); err == nil {
+			return &cur
+		}
+	}
+	return nil
+}
+
+// newID is the id of a new to-do: its UID where that is one of ours, that is a UUID of version 7
+// in small letters; else a new one, with the UID kept beside it.
+func (im *importing) newID(uid string) (ID, string) {
+	var id ID
+	if id.UnmarshalText([]byte(uid)) == nil && id.String() == uid && id[6]>>4 == 7 {
+		if _, taken := im.desk.todos[id]; !taken {
+			return id, ""
+		}
+	}
+	return im.env.NewID(), uid
+}
+
+// differs names the fields in which a to-do comes to be another.
+func (im *importing) differs(was, t *Todo) []string {
+	names := changedFields(was, t)
+	for _, n := range im.notes {
+		if noteID(n) == t.ID && !slices.Contains(names, "notes") {
+			names = append(names, "notes")
+		}
+	}
+	return names
+}
+
+func sameTags(a, b []ID) bool {
+	return len(a) == len(b) && !slices.ContainsFunc(a, func(id ID) bool { return !slices.Contains(b, id) })
+}
+
+// fill writes the fields that an item carries into a to-do, once each is what it may be, and
+// returns the notes.
+func (im *importing) fill(t *Todo, in *Incoming, fresh bool) (notes string, err error) {
+	from := &in.Todo
+	carries := func(field string) bool { return in.Carries&FieldsOf(field) != 0 }
+	if carries("title") || fresh {
+		if t.Title, err = checkTitle(from.Title); err != nil {
+			return "", err
+		}
+	}
+	if carries("notes") {
+		if notes, err = checkNotes(in.Notes); err != nil {
+			return "", err
+		}
+	}
+	if carries("kind") {
+		t.IsNote = from.IsNote
+	}
+	for _, line := range []struct {
+		field    string
+		to, from *string
+		most     int
+	}{{"place", &t.Place, &from.Place, MaxPlace}, {"outcome", &t.Outcome, &from.Outcome, MaxOutcome}} {
+		if carries(line.field) {
+			if *line.to, err = lineOrNone(line.field, "", line.from, line.most); err != nil {
+				return "", err
+			}
+		}
+	}
+	if carries("source") {
+		if t.Source, err = checkSource(from.Source); err != nil {
+			return "", err
+		}
+	}
+	if carries("estimate") {
+		if t.Estimate, err = checkEstimate(int(from.Estimate)); err != nil {
+			return "", err
+		}
+	}
+	if carries("reminders") && !slices.Equal(t.Reminders, from.Reminders) {
+		if t.Reminders, err = addReminders(nil, from.Reminders); err != nil {
+			return "", err
+		}
+	}
+	if len(in.Tags) > MaxTags {
+		return "", refuse("tags", "There are %d tags; %d is the most.", len(in.Tags), MaxTags)
+	}
+	for _, name := range []struct{ field, name string }{{"list", in.List}, {"list", in.Section}, {"person", in.Person}} {
+		if name.name != "" {
+			if _, err := checkLine(name.field, name.field, name.name, MaxName); err != nil {
+				return "", err
+			}
+		}
+	}
+	for _, tag := range in.Tags {
+		if _, err := checkTag(tag); err != nil {
+			return "", err
+		}
+	}
+	for i := range todoFields {
+		switch f := &todoFields[i]; f.name {
+		case "priority", "start", "due", "plan", "concentration", "inOrder":
+			if carries(f.name) {
+				f.copy(t, from)
+			}
+		}
+	}
+	if carries("handful") && from.Handful == im.env.Clock.Today() && t.Handful != from.Handful && len(im.handful(from.Handful)) < MaxHandful {
+		t.Handful = from.Handful
+	}
+	if t.IsNote {
+		t.Plan, t.Handful = day.Horizon{}, day.Date{}
+	}
+	if err := checkDates("start", t.Start, t.Due); err != nil {
+		return "", err
+	}
+	if carries("repeat") && !t.IsNote {
+		if err := im.repeats(t, from.Repeat); err != nil {
+			return "", err
+		}
+	}
+	if carries("status") && !t.IsNote {
+		im.close(t, from)
+	}
+	return notes, nil
+}
+
+// close gives a to-do the status it comes with. What repeats comes round no more once it is
+// closed.
+func (im *importing) close(t, from *Todo) {
+	if from.Status.Open() {
+		t.Status, t.Completed = from.Status, 0
+		return
+	}
+	if t.Status != from.Status || from.Completed != 0 {
+		t.Completed = from.Completed
+	}
+	if t.Completed.IsZero() || t.Completed > im.now {
+		t.Completed = im.now
+	}
+	t.Status, t.Handful, t.Repeat = from.Status, day.Date{}, nil
+}
+
+// repeats gives a to-do the repeat it comes with: one that is the same goes on as it was.
+func (im *importing) repeats(t *Todo, r *repeat.Repeat) error {
+	switch old := t.Repeat; {
+	case r == nil:
+		t.Repeat = nil
+		return nil
+	case r.Rule == nil:
+		return refuse("repeat", "A repeat without a rule is none.")
+	case old != nil && old.Rule.String() == r.Rule.String() && old.Anchor == r.Anchor && old.Lead == r.Lead && slices.Equal(old.Without, r.Without) && (r.First.IsZero() || r.First == old.First):
+		return nil
+	}
+	due, plan, start := t.Due, t.Plan, t.Start
+	t.Repeat = nil
+	if err := im.begin(t, *r); err != nil {
+		return err
+	}
+	// The present occurrence is where it stood, and may have been moved by hand.
+	if series, err := t.Repeat.Series(t.driver().Time, im.zone()); err == nil && series.Holds(r.Current) {
+		on := *t.Repeat
+		on.Current, on.Ticks, on.Missed, on.LastDone, on.Paused = r.Current, r.Ticks, r.Missed, r.LastDone, r.Paused
+		t.Repeat = &on
+		if !due.IsZero() || !plan.IsZero() || !start.IsZero() {
+			t.Due, t.Plan, t.Start = due, plan, start
+		}
+	}
+	return nil
+}
+
+// stand puts a new to-do under its parent, or into its list and section.
+func (im *importing) stand(t *Todo, in *Incoming) error {
+	parent := ID{}
+	switch {
+	case in.Under >= 0 && in.Under < len(im.made):
+		if parent = im.made[in.Under]; parent.IsZero() {
+			return refuse("parent", "What it stands under was left out.")
+		}
+	case in.Parent != "":
+		if p := im.known(in.Parent); p != nil {
+			parent = p.ID
+		}
+	}
+	if !parent.IsZero() {
+		t.Parent = parent
+		if err := im.checkStanding(t); err != nil {
+			return err
+		}
+		return nil
+	}
+	t.List = im.Import.List
+	return nil
+}
+
+// name finds or makes the list, the section and the person that an item names. Only a new to-do
+// is put into a list.
+func (im *importing) name(t *Todo, in *Incoming) error {
+	if _, there := im.desk.todos[t.ID]; !there && t.Parent.IsZero() {
+		if err := im.nameList(t, in); err != nil {
+			return err
+		}
+	}
+	if in.Carries&FieldsOf("person") == 0 {
+		return nil
+	}
+	if in.Person == "" || in.Todo.Person.Role == NoRole {
+		t.Person = Involved{}
+		return nil
+	}
+	key := strings.ToLower(strings.TrimSpace(in.Person))
+	id, ok := im.people[key]
+	if !ok {
+		p, err := im.checkPerson(Person{ID: im.env.NewID(), Name: in.Person})
+		if err != nil {
+			return err
+		}
+		im.draft.people.put(p)
+		id = p.ID
+		im.people[key] = id
+	}
+	if t.Person.ID != id || t.Person.Role != in.Todo.Person.Role {
+		since := in.Todo.Person.Since
+		if since.IsZero() {
+			since = im.env.Clock.Today()
+		}
+		t.Person = Involved{id, in.Todo.Person.Role, since}
+	}
+	return nil
+}
+
+func (im *importing) nameList(t *Todo, in *Incoming) error {
+	if in.List != "" && in.Carries&FieldsOf("list") != 0 {
+		key := strings.ToLower(strings.TrimSpace(in.List))
+		id, ok := im.lists[key]
+		if !ok {
+			l := List{Owner: im.desk.account, Colour: term.NthColour(len(im.lists))}
+			if err := im.addList(&l, in.List); err != nil {
+				return err
+			}
+			id = l.ID
+			im.lists[key] = id
+		}
+		t.List = id
+	}
+	if in.Section == "" || t.List.IsZero() {
+		return nil
+	}
+	key := t.List.String() + strings.ToLower(strings.TrimSpace(in.Section))
+	id, ok := im.sections[key]
+	if !ok {
+		var err error
+		if id, err = im.sectionNamed(t.List, in.Section); err != nil {
+			return err
+		}
+		im.sections[key] = id
+	}
+	t.Section = id
+	return nil
+}

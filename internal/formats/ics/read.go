@@ -1,0 +1,559 @@
+package ics
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+	"unicode"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/exchange"
+	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
+)
+
+// Read implements exchange.Codec.
+func (Format) Read(text []byte, world exchange.World) ([]exchange.Item, []exchange.Refusal, error) {
+	top, err := parse(text)
+	if err != nil {
+		return nil, nil, err
+	}
+	r := &reader{world: world}
+	for _, calendar := range top {
+		if calendar.name != "VCALENDAR" {
+			return nil, nil, wrong(calendar.number, 1, "This is no iCalendar file: it begins with %.40s, and not with VCALENDAR.", calendar.name)
+		}
+		for _, c := range calendar.parts {
+			if c.name == "VTODO" || c.name == "VJOURNAL" {
+				r.component(c)
+			}
+		}
+	}
+	return r.ordered(), r.refused, nil
+}
+
+type reader struct {
+	world   exchange.World
+	items   []exchange.Item
+	above   []string // the UID of what each stands under
+	refused []exchange.Refusal
+}
+
+// fields are those that iCalendar carries; what a file does not say of them is none.
+var fields = exchange.All
+
+func (r *reader) component(c *component) {
+	item := exchange.Item{Incoming: book.Incoming{Under: -1, Carries: fields}, Line: c.number, Column: 1}
+	p := &parsing{reader: r, component: c, item: &item}
+	if err := p.read(); err != nil {
+		refusal := exchange.Refusal{Error: exchange.Error{Line: c.number, Column: 1, Reason: err.Error()}, Title: c.text("SUMMARY")}
+		var at *exchange.Error
+		if errors.As(err, &at) {
+			refusal.Error = *at
+		}
+		r.refused = append(r.refused, refusal)
+		return
+	}
+	above := ""
+	for i := range c.lines {
+		if l := &c.lines[i]; l.name == "RELATED-TO" && (l.params["RELTYPE"] == "" || strings.EqualFold(l.params["RELTYPE"], "PARENT")) {
+			above = unescape(l.value)
+			break
+		}
+	}
+	r.items = append(r.items, item)
+	r.above = append(r.above, above)
+}
+
+// ordered puts each item behind what it stands under.
+func (r *reader) ordered() []exchange.Item {
+	byUID := map[string]int{}
+	for i := range r.items {
+		if _, taken := byUID[r.items[i].UID]; !taken && r.items[i].UID != "" {
+			byUID[r.items[i].UID] = i
+		}
+	}
+	under := make([]int, len(r.items))
+	children := map[int][]int{}
+	for i := range r.items {
+		under[i] = -1
+		if up, ok := byUID[r.above[i]]; ok && r.above[i] != "" {
+			under[i] = up
+		}
+	}
+	for i := range r.items { // what stands under itself stands by itself
+		for up, steps := under[i], 0; up >= 0; up, steps = under[up], steps+1 {
+			if up == i || steps > len(r.items) {
+				under[i] = -1
+				r.items[i].Remarks = append(r.items[i].Remarks, "It stands under itself in the file; here it stands by itself.")
+				break
+			}
+		}
+		if children[under[i]] = append(children[under[i]], i); under[i] < 0 {
+			r.items[i].Parent = r.above[i]
+		}
+	}
+	out := make([]exchange.Item, 0, len(r.items))
+	var put func(i, under int)
+	put = func(i, under int) {
+		r.items[i].Under = under
+		at := len(out)
+		out = append(out, r.items[i])
+		for _, sub := range children[i] {
+			put(sub, at)
+		}
+	}
+	for _, i := range children[-1] {
+		put(i, -1)
+	}
+	return out
+}
+
+// parsing is one component on its way to an item.
+type parsing struct {
+	*reader
+	*component
+	item *exchange.Item
+}
+
+func (p *parsing) remark(format string, args ...any) {
+	p.item.Remarks = append(p.item.Remarks, fmt.Sprintf(format, args...))
+}
+
+// at is an error in a line.
+func at(l *line, format string, args ...any) error {
+	return wrong(l.number, 1, "%s: %s", l.name, fmt.Sprintf(format, args...))
+}
+
+func (p *parsing) read() error {
+	t := &p.item.Todo
+	if l := p.first("RECURRENCE-ID"); l != nil {
+		return at(l, "one occurrence of a repeat is not read by itself; its to-do is.")
+	}
+	t.IsNote = p.name == "VJOURNAL"
+	p.item.UID = p.text("UID")
+	t.Title = strings.Join(strings.Fields(p.text("SUMMARY")), " ")
+	p.item.Notes = p.text("DESCRIPTION")
+	if t.Title == "" { // a title of some kind is wanted
+		first, rest, _ := strings.Cut(strings.TrimSpace(p.item.Notes), "\n")
+		t.Title, p.item.Notes = strings.TrimSpace(first), strings.TrimSpace(rest)
+	}
+	if long := []rune(t.Title); len(long) > term.MaxTitle {
+		p.item.Notes = strings.TrimSpace(t.Title + "\n\n" + p.item.Notes)
+		t.Title = string(long[:term.MaxTitle-1]) + "…"
+		p.remark("The title was too long; it stands whole in the notes.")
+	}
+	for _, step := range []func(*book.Todo) error{p.state, p.dates, p.texts, p.own, p.alarms} {
+		if err := step(t); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// state reads status, priority and when things were.
+func (p *parsing) state(t *book.Todo) error {
+	for name, to := range map[string]*day.Timestamp{"CREATED": &t.Created, "LAST-MODIFIED": &t.Changed, "COMPLETED": &t.Completed} {
+		if l := p.first(name); l != nil {
+			instant, err := p.instant(l)
+			if err != nil {
+				return err
+			}
+			*to = instant
+		}
+	}
+	status := strings.ToUpper(p.text("STATUS"))
+	for s, name := range statuses {
+		if name == status {
+			t.Status = s
+		}
+	}
+	if status == "" && (!t.Completed.IsZero() || p.text("PERCENT-COMPLETE") == "100") {
+		t.Status = book.Completed
+	}
+	if t.IsNote {
+		t.Status = book.NeedsAction
+	}
+	if t.Status.Open() {
+		t.Completed = 0
+	}
+	if l := p.first("PRIORITY"); l != nil {
+		switch n, err := strconv.Atoi(strings.TrimSpace(l.value)); {
+		case err != nil || n < 0 || n > 9:
+			return at(l, "“%.20s” is no priority; a number from 0 to 9 is wanted.", l.value)
+		case n >= 6:
+			t.Priority = book.Low
+		case n == 5:
+			t.Priority = book.Medium
+		case n >= 1:
+			t.Priority = book.High
+		}
+	}
+	return nil
+}
+
+func (p *parsing) texts(t *book.Todo) error {
+	for i := range p.lines {
+		if l := &p.lines[i]; l.name == "CATEGORIES" {
+			for _, tag := range list(l.value) {
+				if tag = tagOf(tag); tag != "" && !slices.ContainsFunc(p.item.Tags, func(had string) bool { return strings.EqualFold(had, tag) }) {
+					p.item.Tags = append(p.item.Tags, tag)
+				}
+			}
+		}
+	}
+	t.Place = cut(oneLine(p.text("LOCATION")), book.MaxPlace)
+	if t.Place == "" {
+		for _, part := range p.parts {
+			if part.name == "VLOCATION" {
+				t.Place = cut(oneLine(part.text("NAME")), book.MaxPlace)
+			}
+		}
+	}
+	if l := p.first("URL"); l != nil && !strings.ContainsAny(l.value, " \t") && len(l.value) <= 1000 {
+		t.Source = book.Source{Link: l.value, Words: oneLine(p.text(own + "SOURCE"))}
+	}
+	return nil
+}
+
+func oneLine(s string) string { return strings.Join(strings.Fields(s), " ") }
+
+func cut(s string, most int) string {
+	if long := []rune(s); len(long) > most {
+		return string(long[:most])
+	}
+	return s
+}
+
+// tagOf makes a tag of a category: a tag has no spaces, and begins with a letter.
+func tagOf(s string) string {
+	var b strings.Builder
+	for _, r := range strings.TrimPrefix(strings.Join(strings.Fields(s), "-"), "#") {
+		if strings.ContainsRune("-_/", r) || r >= '0' && r <= '9' || isLetter(r) {
+			b.WriteRune(r)
+		}
+	}
+	tag := strings.TrimLeftFunc(b.String(), func(r rune) bool { return !isLetter(r) })
+	for strings.Contains(tag, "//") {
+		tag = strings.ReplaceAll(tag, "//", "/")
+	}
+	return cut(strings.TrimRight(tag, "/"), term.MaxName)
+}
+
+// own reads the properties of our own. What is none of theirs is passed over: another program may
+// have written it.
+func (p *parsing) own(t *book.Todo) error {
+	p.item.List, p.item.Section = oneLine(p.text(own+"LIST")), oneLine(p.text(own+"SECTION"))
+	if plan, err := day.ParseHorizon(p.text(own + "PLAN")); err == nil && !t.IsNote {
+		t.Plan = plan
+	}
+	if minutes, ok := minutes(p.text(own + "ESTIMATE")); ok {
+		t.Estimate = int32(min(minutes, term.MaxEstimate))
+	}
+	_ = t.Concentration.UnmarshalText([]byte(p.text(own + "CONCENTRATION"))) // what is none leaves it unset
+	t.InOrder = p.text(own+"ORDER") == "SEQUENTIAL"
+	t.Outcome = oneLine(p.text(own + "OUTCOME"))
+	if on, err := day.ParseDate(p.text(own + "HANDFUL")); err == nil {
+		t.Handful = on
+	}
+	if l := p.first(own + "PERSON"); l != nil {
+		var role book.Role
+		if role.UnmarshalText([]byte(l.params["X-ROLE"])) == nil {
+			since, _ := day.ParseDate(l.params["X-SINCE"]) // none is today
+			p.item.Person, t.Person = oneLine(unescape(l.value)), book.Involved{Role: role, Since: since}
+		}
+	}
+	return nil
+}
+
+// minutes reads a duration of minutes and hours, PT1H30M.
+func minutes(s string) (int, bool) {
+	d, err := time.ParseDuration(strings.ToLower(strings.TrimPrefix(s, "PT")))
+	return int(d.Minutes()), err == nil && strings.HasPrefix(s, "PT") && d > 0
+}
+
+// alarms reads the reminders.
+func (p *parsing) alarms(t *book.Todo) error {
+	for _, alarm := range p.parts {
+		if alarm.name != "VALARM" {
+			continue
+		}
+		reminder, err := day.ParseReminder(alarm.text(own + "REMINDER"))
+		if err != nil {
+			if reminder, err = p.trigger(t, alarm); err != nil {
+				p.remark("A reminder was not read: %s", err)
+				continue
+			}
+		}
+		same := slices.ContainsFunc(t.Reminders, func(r day.Reminder) bool { return r.Silent() == reminder.Silent() })
+		if !reminder.IsZero() && !same && len(t.Reminders) < book.MaxReminders {
+			t.Reminders = append(t.Reminders, reminder)
+		}
+	}
+	return nil
+}
+
+// trigger reads when an alarm of another program comes.
+func (p *parsing) trigger(t *book.Todo, alarm *component) (day.Reminder, error) {
+	if edge, ok := day.ParseEdge(alarm.text("PROXIMITY")); ok {
+		for _, part := range alarm.parts {
+			if name := cut(oneLine(part.text("NAME")), book.MaxPlace); part.name == "VLOCATION" && name != "" {
+				return day.ReminderOn(edge, name), nil
+			}
+		}
+		if t.Place == "" {
+			return day.Reminder{}, errors.New("the place at whose edge it comes has no name")
+		}
+		return day.ReminderOn(edge, t.Place), nil
+	}
+	l := alarm.first("TRIGGER")
+	if l == nil {
+		return day.Reminder{}, errors.New("it does not say when it comes")
+	}
+	if strings.EqualFold(l.params["VALUE"], "DATE-TIME") {
+		m, err := p.moment(l)
+		return day.ReminderAt(m), err
+	}
+	before, err := ahead(l.value)
+	if err != nil {
+		return day.Reminder{}, err
+	}
+	// One that counts from the start, of a to-do that is due as well, is a wall time here.
+	if !strings.EqualFold(l.params["RELATED"], "END") && !t.Due.IsZero() && p.first("DTSTART") != nil && p.first("RRULE") == nil {
+		from, err := p.moment(p.first("DTSTART"))
+		if err != nil || !from.HasTime() {
+			from.Time, _ = day.NewTimeOfDay(0, 0)
+		}
+		c := day.Clock{Zone: p.world.Zone}
+		return day.ReminderAt(c.WallOf(c.Instant(from).Add(-time.Duration(before) * time.Minute))), nil
+	}
+	if before > day.MaxBefore {
+		return day.Reminder{}, fmt.Errorf("it comes more than %d days ahead", day.MaxBefore/24/60)
+	}
+	return day.ReminderBefore(before), nil
+}
+
+// ahead reads a duration before (section 3.3.6): -PT15M, -P1DT2H, PT0S. One after is refused.
+func ahead(s string) (int, error) {
+	rest, negative := strings.CutPrefix(strings.TrimSpace(s), "-P")
+	if !negative {
+		rest = strings.TrimPrefix(strings.TrimPrefix(strings.TrimSpace(s), "+"), "P")
+	}
+	total, n, digits := 0, 0, 0
+	for _, r := range rest {
+		switch {
+		case r >= '0' && r <= '9' && digits < 7:
+			n, digits = n*10+int(r-'0'), digits+1
+			continue
+		case r == 'T' && digits == 0:
+			continue
+		case digits == 0:
+			return 0, fmt.Errorf("“%.40s” is no duration", s)
+		}
+		seconds, ok := map[rune]int{'W': 7 * 86400, 'D': 86400, 'H': 3600, 'M': 60, 'S': 1}[r]
+		if !ok {
+			return 0, fmt.Errorf("“%.40s” is no duration", s)
+		}
+		total += n * seconds
+		n, digits = 0, 0
+	}
+	if digits > 0 || rest == "" {
+		return 0, fmt.Errorf("“%.40s” is no duration", s)
+	}
+	if !negative && total > 0 {
+		return 0, errors.New("it comes after what it reminds of")
+	}
+	return total / 60, nil
+}
+
+// dates reads start, due and repeat.
+func (p *parsing) dates(t *book.Todo) error {
+	var start day.Moment
+	var err error
+	if l := p.first("DUE"); l != nil {
+		if t.Due, err = p.moment(l); err != nil {
+			return err
+		}
+	}
+	from := p.first("DTSTART")
+	if from != nil {
+		if start, err = p.moment(from); err != nil {
+			return err
+		}
+	}
+	if l := p.first("DURATION"); l != nil && t.Due.IsZero() && from != nil {
+		length, err := ahead("-" + strings.TrimPrefix(l.value, "+"))
+		if err != nil {
+			return at(l, "%s.", err)
+		}
+		c := day.Clock{Zone: p.world.Zone}
+		t.Due = c.WallOf(c.Instant(start).Add(time.Duration(length) * time.Minute))
+		if !start.HasTime() {
+			t.Due = day.Moment{Date: t.Due.Date}
+		}
+	}
+	if p.ours(t, start) {
+		return nil
+	}
+	t.Start = start.Date
+	if own, err := day.ParseDate(p.text(own + "START")); err == nil {
+		t.Start = own
+	}
+	if start.HasTime() {
+		p.remark("The time of the start, %s, is not kept: a start is a day here.", start.Time)
+	}
+	if l := p.first("RRULE"); l != nil && !t.IsNote {
+		if why := p.rule(t, l, start); why != "" {
+			p.item.Notes = strings.TrimSpace(p.item.Notes + "\n\nRepeats: " + l.value)
+			p.remark("Its repeat was not read and stands in the notes: %s", why)
+		}
+	}
+	if !t.Due.IsZero() && t.Start.After(t.Due.Date) {
+		p.remark("Its start, %s, is after its due and was left out.", t.Start)
+		t.Start = day.Date{}
+	}
+	return nil
+}
+
+// ours reads a repeat as we wrote it, unless another program changed it since. It reports whether
+// the dates are read.
+func (p *parsing) ours(t *book.Todo, start day.Moment) bool {
+	var r repeat.Repeat
+	text := p.text(own + "REPEAT")
+	if text == "" || json.Unmarshal([]byte(text), &r) != nil || r.Rule == nil || t.IsNote {
+		return false
+	}
+	wrote, plain := "", false
+	if r.Lead == 0 && r.Anchor == repeat.Schedule {
+		wrote, plain = plainRule(&r, t.Due.HasTime())
+	}
+	now := ""
+	if l := p.first("RRULE"); l != nil {
+		now = l.value
+	}
+	if plain && (wrote != now || start.Date != r.Current) || !plain && now != "" {
+		return false
+	}
+	if !plain {
+		t.Start = start.Date
+	}
+	if due, err := day.ParseMoment(p.text(own + "DUE")); err == nil {
+		t.Due = due
+	}
+	if start, err := day.ParseDate(p.text(own + "START")); err == nil {
+		t.Start = start
+	} else if plain {
+		t.Start = day.Date{}
+		if plan, _ := day.ParseHorizon(p.text(own + "PLAN")); t.Due.IsZero() && plan.IsZero() {
+			t.Start = start0(p)
+		}
+	}
+	t.Repeat = &r
+	return true
+}
+
+// start0 is the date of DTSTART, which drives what has neither due nor plan.
+func start0(p *parsing) day.Date {
+	m, _ := p.moment(p.first("DTSTART")) // it was read before
+	return m.Date
+}
+
+// rule reads an RRULE; what it returns is why not.
+func (p *parsing) rule(t *book.Todo, l *line, start day.Moment) (why string) {
+	rule, err := repeat.Parse(l.value)
+	if err != nil {
+		return err.Error()
+	}
+	r := repeat.Repeat{Rule: rule, First: start.Date}
+	if start.IsZero() {
+		r.First = t.Due.Date
+	}
+	for i := range p.lines {
+		if l := &p.lines[i]; l.name == "EXDATE" {
+			for _, value := range strings.Split(l.value, ",") {
+				one := *l
+				one.value = value
+				if m, err := p.moment(&one); err == nil {
+					r.Without = append(r.Without, m.Date)
+				}
+			}
+		}
+	}
+	slices.SortFunc(r.Without, day.Date.Compare)
+	r.Without = slices.Compact(r.Without)
+	if r.First.IsZero() {
+		return "there is no date from which it counts"
+	}
+	if !t.Due.IsZero() && !start.IsZero() {
+		// The series is of starts; here it is of dues, so many days behind.
+		if distance := t.Due.Date.Sub(start.Date); distance > 0 && distance <= repeat.MaxLead {
+			return "its dates are those of its starts, and its due comes later"
+		}
+		t.Start = day.Date{}
+	}
+	var at day.TimeOfDay
+	if !t.Due.IsZero() {
+		at = t.Due.Time
+	}
+	begun, err := r.Begin(at, p.world.Zone)
+	if err != nil {
+		return err.Error()
+	}
+	t.Repeat = &begun
+	return ""
+}
+
+// moment reads a date, or a date with time as wall time of the person's zone.
+func (p *parsing) moment(l *line) (day.Moment, error) {
+	value := strings.TrimSpace(l.value)
+	if on, err := time.Parse(dateForm, value); err == nil {
+		return momentOf(l, on, false)
+	}
+	if instant, err := time.Parse(utcForm, value); err == nil {
+		return momentOf(l, instant.In(p.world.Zone), true)
+	}
+	wall, err := time.Parse(wallForm, value)
+	if err != nil {
+		return day.Moment{}, at(l, "“%.40s” is no date such as 20261127 or 20261127T160000.", value)
+	}
+	if name := l.params["TZID"]; name != "" {
+		zone, err := time.LoadLocation(strings.TrimPrefix(name, "/"))
+		if err != nil || strings.EqualFold(name, "local") {
+			p.remark("The time zone “%.60s” is not known; %s is taken as it stands.", name, l.name)
+		} else {
+			wall = time.Date(wall.Year(), wall.Month(), wall.Day(), wall.Hour(), wall.Minute(), wall.Second(), 0, zone).In(p.world.Zone)
+		}
+	}
+	return momentOf(l, wall, true)
+}
+
+func momentOf(l *line, t time.Time, timed bool) (day.Moment, error) {
+	text := t.Format("2006-01-02")
+	if timed {
+		text = t.Format("2006-01-02T15:04")
+	}
+	m, err := day.ParseMoment(text)
+	if err != nil || t.Year() < 1000 || t.Year() > 9999 {
+		return day.Moment{}, at(l, "the year %d is outside of 1000 to 9999.", t.Year())
+	}
+	return m, nil
+}
+
+// instant reads a date with time in UTC; one without a zone is wall time.
+func (p *parsing) instant(l *line) (day.Timestamp, error) {
+	m, err := p.moment(l)
+	if err != nil {
+		return 0, err
+	}
+	if exact, err := time.Parse(utcForm, strings.TrimSpace(l.value)); err == nil {
+		return day.TimestampOf(exact), nil
+	}
+	return day.TimestampOf(day.Clock{Zone: p.world.Zone}.Instant(m)), nil
+}
+
+func isLetter(r rune) bool { return unicode.IsLetter(r) || unicode.IsMark(r) }

@@ -1,0 +1,270 @@
+package formats_test
+
+import (
+	"encoding/json"
+	"flag"
+	"fmt"
+	"math/rand/v2"
+	"strings"
+	"testing"
+	"time"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/exchange"
+	"tincup/internal/core/geo"
+	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
+	"tincup/internal/formats/ics"
+)
+
+var (
+	books = flag.Int("books", 60, "random Books that go through each format")
+	seed  = flag.Uint64("seed", 0, "of the random Books; 0 takes another each time")
+)
+
+// shop is an empty desk, with a clock that stands.
+type shop struct {
+	book *book.Book
+	desk *book.Desk
+	now  time.Time
+	zone *time.Location
+	ids  int
+}
+
+func newShop(t *testing.T) *shop {
+	t.Helper()
+	zone, err := time.LoadLocation("Europe/Lisbon")
+	if err != nil {
+		t.Fatal(err)
+	}
+	b, desk := book.Alone(book.MemoryNotes{})
+	return &shop{book: b, desk: desk, zone: zone, now: time.Date(2026, 11, 24, 9, 10, 0, 0, zone)}
+}
+
+func (s *shop) env() book.Env {
+	return book.Env{Clock: day.Clock{Now: s.now, Zone: s.zone}, NewID: func() book.ID {
+		s.ids++
+		return book.ID{1, 0xa2, 6: 0x70, 8: 0x80, 13: byte(s.ids >> 16), 14: byte(s.ids >> 8), 15: byte(s.ids)}
+	}}
+}
+
+func (s *shop) world() exchange.World {
+	return exchange.World{Now: s.now, Zone: s.zone, Name: "Lamps", Places: map[string]geo.Point{"The museum": geo.MustAt(38.7, -9.1)}}
+}
+
+// bring imports items, and fails where one is left out.
+func (s *shop) bring(t *testing.T, items []exchange.Item) *book.Change {
+	t.Helper()
+	cmd := exchange.Command(items, book.ID{})
+	change, err := s.desk.Do(s.env(), cmd)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i, told := range cmd.Report {
+		if told.Err != nil {
+			t.Fatalf("“%s” is left out: %v", items[i].Todo.Title, told.Err)
+		}
+	}
+	if !change.Empty() {
+		s.book.Apply(change)
+	}
+	for _, f := range s.desk.Faults(day.DateOf(s.now)) {
+		t.Errorf("a fault: %s", f.Says)
+	}
+	return change
+}
+
+// dump is everything of a desk as text, an item a line, without what each Book has for itself.
+func (s *shop) dump(t *testing.T) []string {
+	t.Helper()
+	items, err := exchange.Take(s.desk, exchange.Everything(s.desk))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var lines []string
+	for i, item := range items {
+		row := &item.Todo
+		row.ID, row.List, row.Section, row.Parent, row.Person.ID, row.Position, row.Tags = book.ID{}, book.ID{}, book.ID{}, book.ID{}, book.ID{}, "", nil
+		row.Revision, row.NotesSize, row.Changed, row.RemindFrom, row.UID = 0, 0, 0, 0, ""
+		text, err := json.Marshal(row)
+		if err != nil {
+			t.Fatal(err)
+		}
+		lines = append(lines, fmt.Sprintf("%d under %d: %s %q in %q/%q, %q, tags %v, notes %q", i, item.Under, text, item.UID, item.List, item.Section, item.Person, item.Tags, item.Notes))
+	}
+	return lines
+}
+
+// Random to-dos go out and in again, and are the same, in their order.
+func TestRoundTrip(t *testing.T) {
+	random := *seed
+	if random == 0 {
+		random = rand.Uint64()
+	}
+	for name, codec := range map[string]exchange.Codec{"iCalendar": ics.Format{}} {
+		t.Run(name, func(t *testing.T) {
+			t.Logf("seed %d", random)
+			todos := 0
+			for n := range *books {
+				r := rand.New(rand.NewPCG(random, uint64(n)))
+				from, to := newShop(t), newShop(t)
+				from.bring(t, randomItems(r, from))
+				want := from.dump(t)
+				items, err := exchange.Take(from.desk, exchange.Everything(from.desk))
+				if err != nil {
+					t.Fatal(err)
+				}
+				file, err := codec.Write(items, from.world())
+				if err != nil {
+					t.Fatal(err)
+				}
+				back, refused, err := codec.Read(file, to.world())
+				if err != nil || len(refused) > 0 {
+					t.Fatalf("seed %d, book %d: %v, %+v\n%s", random, n, err, refused, file)
+				}
+				to.bring(t, back)
+				got := to.dump(t)
+				for i := range max(len(got), len(want)) {
+					if i >= len(got) || i >= len(want) || got[i] != want[i] {
+						t.Fatalf("seed %d, book %d: it comes back as\n%s\nwant\n%s\nin\n%s", random, n, at(got, i), at(want, i), file)
+					}
+				}
+				// Once more, and nothing is new.
+				cmd := exchange.Command(back, book.ID{})
+				if again, err := to.desk.Do(to.env(), cmd); err != nil || !again.Empty() {
+					t.Fatalf("seed %d, book %d: brought in again, %q, %v, %+v", random, n, again.Says, err, cmd.Report)
+				}
+				todos += len(want)
+			}
+			t.Logf("%d Books, %d to-dos", *books, todos)
+		})
+	}
+}
+
+func at(lines []string, i int) string {
+	if i < len(lines) {
+		return lines[i]
+	}
+	return "nothing"
+}
+
+func pick[T any](r *rand.Rand, from ...T) T { return from[r.IntN(len(from))] }
+
+func randomText(r *rand.Rand, words int) string {
+	var all []string
+	for range 1 + r.IntN(words) {
+		all = append(all, pick(r, "lamp", "Order", "été", "crate;", "a,b", `back\slash`, `"quoted"`, "日本", "🏮", "עברית", "by Friday", "#tag", "- [ ]", "x:y", "=1+1", "<b>", "-- no", "*star*", "1."))
+	}
+	return strings.Join(all, " ")
+}
+
+// randomItems are to-dos that a Book can hold.
+func randomItems(r *rand.Rand, s *shop) []exchange.Item {
+	today := day.DateOf(s.now)
+	var items []exchange.Item
+	for i := range 1 + r.IntN(25) {
+		id := book.ID{1, 0xa3, 4: byte(r.Uint32()), 5: byte(i), 6: 0x70, 8: 0x80, 12: byte(r.Uint32()), 13: byte(r.Uint32()), 15: byte(i)}
+		item := exchange.Item{Incoming: book.Incoming{UID: id.String(), Under: -1, Carries: exchange.All}}
+		if r.IntN(4) == 0 {
+			item.UID = fmt.Sprintf("%s-%d@elsewhere.example", randomText(r, 2), i)
+		}
+		t := &item.Todo
+		t.Title, t.Created = randomText(r, 8), day.TimestampOf(s.now.Add(-time.Duration(r.IntN(1e6))*time.Second))
+		if r.IntN(3) == 0 {
+			item.Notes = randomText(r, 30) + pick(r, "", "\n\nand more\n\tindented", "\n- a list\n- of two")
+		}
+		t.IsNote = r.IntN(10) == 0
+		if len(items) > 0 && r.IntN(3) == 0 {
+			if up := r.IntN(len(items)); !items[up].Todo.IsNote && items[up].Todo.Status.Open() {
+				item.Under = up
+			}
+		}
+		if item.Under < 0 && r.IntN(3) > 0 {
+			item.List = pick(r, "Loans", "Night Signals, spring", "Lamps; old")
+			item.Section = pick(r, "", "", "Before", "After, all")
+		}
+		t.Priority = pick(r, book.NoPriority, book.Low, book.Medium, book.High)
+		if r.IntN(2) == 0 {
+			t.Due = day.Moment{Date: today.AddDays(r.IntN(60) - 20)}
+			if r.IntN(2) == 0 {
+				t.Due.Time, _ = day.NewTimeOfDay(r.IntN(24), r.IntN(60))
+			}
+		}
+		if r.IntN(3) == 0 {
+			t.Start = today.AddDays(r.IntN(40) - 20)
+			if !t.Due.IsZero() && t.Start.After(t.Due.Date) {
+				t.Start = t.Due.Date.AddDays(-r.IntN(5))
+			}
+		}
+		if r.IntN(3) == 0 && !t.IsNote {
+			t.Plan = day.MustHorizon(pick(r, "2026-11-26", "2026-W49", "2026-12", "parked", "2026-11-27T14:00/PT30M"))
+		}
+		if r.IntN(3) == 0 {
+			t.Estimate = int32(1 + r.IntN(600))
+		}
+		t.Concentration = pick(r, term.Unset, term.Unset, term.Deep, term.Light)
+		t.InOrder = r.IntN(6) == 0
+		t.Place = pick(r, "", "", "The museum", "shed; old")
+		if r.IntN(5) == 0 {
+			t.Outcome = randomText(r, 5)
+		}
+		if r.IntN(6) == 0 {
+			t.Source = book.Source{Link: "https://harbour.example/a?b=1;c=2", Words: pick(r, "", randomText(r, 4))}
+		}
+		for range r.IntN(3) {
+			tag := pick(r, "calls", "work/meetings", "ünï_code", "quick")
+			if !strings.Contains(strings.Join(item.Tags, " "), tag) {
+				item.Tags = append(item.Tags, tag)
+			}
+		}
+		if r.IntN(4) == 0 {
+			item.Person = pick(r, "Ada Field", "Ravi, the framer")
+			t.Person = book.Involved{Role: pick(r, book.Ask, book.WaitingOn, book.For), Since: today.AddDays(-r.IntN(30))}
+		}
+		for _, text := range []string{"-PT30M", "2026-11-26T10:00;drip", "ARRIVE:The museum", "-P1D;kettle", "DEPART;drip:shed; old"} {
+			if r.IntN(6) == 0 {
+				reminder, err := day.ParseReminder(text)
+				if err != nil {
+					panic(err)
+				}
+				t.Reminders = append(t.Reminders, reminder)
+			}
+		}
+		if r.IntN(4) == 0 && !t.IsNote {
+			t.Repeat = randomRepeat(r, s, t)
+		}
+		if r.IntN(6) == 0 && !t.IsNote && t.Repeat == nil {
+			t.Status = pick(r, book.InProcess, book.Completed, book.Cancelled)
+			if !t.Status.Open() {
+				t.Completed = t.Created + 1000
+			}
+		}
+		items = append(items, item)
+	}
+	return items
+}
+
+func randomRepeat(r *rand.Rand, s *shop, t *book.Todo) *repeat.Repeat {
+	rule := repeat.MustParse(pick(r, "FREQ=DAILY", "FREQ=WEEKLY;BYDAY=MO,WE", "FREQ=MONTHLY;BYMONTHDAY=31;RSCALE=GREGORIAN;SKIP=BACKWARD", "FREQ=MONTHLY;BYMONTHDAY=30;RSCALE=GREGORIAN;SKIP=BACKWARD",
+		"FREQ=YEARLY", "FREQ=WEEKLY;INTERVAL=2;COUNT=7", "FREQ=MONTHLY;BYDAY=-1FR;UNTIL=20271231", "FREQ=MONTHLY;BYMONTHDAY=31;RSCALE=GREGORIAN;SKIP=FORWARD"))
+	begin := repeat.Repeat{Rule: rule, First: t.Due.Date}
+	if begin.First.IsZero() {
+		if begin.First = t.Start; begin.First.IsZero() {
+			begin.First = day.DateOf(s.now)
+		}
+	}
+	switch r.IntN(5) {
+	case 0:
+		begin.Lead = 3
+	case 1:
+		if rule.String() == "FREQ=DAILY" {
+			begin.Anchor = repeat.Completion
+		}
+	}
+	begun, err := begin.Begin(t.Due.Time, s.zone)
+	if err != nil {
+		return nil
+	}
+	return &begun
+}

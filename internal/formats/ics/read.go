@@ -86,14 +86,28 @@ func (r *reader) ordered() []exchange.Item {
 			under[i] = up
 		}
 	}
-	for i := range r.items { // what stands under itself stands by itself
-		for up, steps := under[i], 0; up >= 0; up, steps = under[up], steps+1 {
-			if up == i || steps > len(r.items) {
-				under[i] = -1
-				r.items[i].Remarks = append(r.items[i].Remarks, "It stands under itself in the file; here it stands by itself.")
-				break
-			}
+	// What stands under itself stands by itself: looked at once, each way up is known.
+	const (
+		looking = 1 + iota
+		known
+	)
+	state := make([]uint8, len(r.items))
+	for i := range r.items {
+		var way []int
+		up := i
+		for ; up >= 0 && state[up] == 0; up = under[up] {
+			state[up] = looking
+			way = append(way, up)
 		}
+		if up >= 0 && state[up] == looking {
+			under[up] = -1
+			r.items[up].Remarks = append(r.items[up].Remarks, "It stands under itself in the file; here it stands by itself.")
+		}
+		for _, seen := range way {
+			state[seen] = known
+		}
+	}
+	for i := range r.items {
 		if children[under[i]] = append(children[under[i]], i); under[i] < 0 {
 			r.items[i].Parent = r.above[i]
 		}
@@ -391,10 +405,11 @@ func (p *parsing) dates(t *book.Todo) error {
 		if err != nil {
 			return at(l, "%s.", err)
 		}
-		c := day.Clock{Zone: p.world.Zone}
-		t.Due = c.WallOf(c.Instant(start).Add(time.Duration(length) * time.Minute))
-		if !start.HasTime() {
-			t.Due = day.Moment{Date: t.Due.Date}
+		if start.HasTime() {
+			c := day.Clock{Zone: p.world.Zone}
+			t.Due = c.WallOf(c.Instant(start).Add(time.Duration(length) * time.Minute))
+		} else {
+			t.Due = day.Moment{Date: start.Date.AddDays(length / (24 * 60))}
 		}
 	}
 	if p.ours(t, start) {

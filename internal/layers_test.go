@@ -37,9 +37,10 @@ var below = map[string][]string{
 	"standin/calendar": {"core/*"},
 	"standin/desktop":  {},
 	"standin/device":   {"core/geo"},
+	"formats":          {"core/*", "formats/ics"},
 	"formats/ics":      {"core/*"},
 	"httpapi/contract": {},
-	"httpapi":          {"core/*", "app", "store", "httpapi/contract"}, // of store its errors, and replies that are kept
+	"httpapi":          {"core/*", "app", "store", "formats", "httpapi/contract"}, // of store its errors, and replies that are kept
 }
 
 func TestDependenciesPointDown(t *testing.T) {

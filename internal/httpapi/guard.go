@@ -68,6 +68,9 @@ func (s *server) guarded(c *gin.Context) {
 	if r.URL.Path == "/api/calendars/file" {
 		most = maxCalendarBody
 	}
+	if strings.HasPrefix(r.URL.Path, "/api/import") {
+		most = maxImportBody
+	}
 	if r.ContentLength > most {
 		c.Header("Connection", "close")
 		s.fail(c, tooLarge(most))

@@ -66,6 +66,26 @@ type Refusal struct {
 // order of their siblings. The error is that of reading notes.
 func Take(desk *book.Desk, roots []*book.Todo) ([]Item, error) {
 	t := taking{desk: desk, at: map[book.ID]int{}}
+	return t.all(roots)
+}
+
+// Only returns some to-dos as items and nothing else: each stands under the next above it that is
+// one of them, in the order of its siblings.
+func Only(desk *book.Desk, some []*book.Todo) ([]Item, error) {
+	t := taking{desk: desk, at: map[book.ID]int{}, only: map[book.ID]bool{}}
+	for _, todo := range some {
+		t.only[todo.ID] = true
+	}
+	var roots []*book.Todo
+	for _, todo := range some {
+		if !t.only[todo.Parent] {
+			roots = append(roots, todo)
+		}
+	}
+	return t.all(roots)
+}
+
+func (t *taking) all(roots []*book.Todo) ([]Item, error) {
 	for _, root := range roots {
 		if err := t.take(root, -1); err != nil {
 			return nil, err
@@ -77,12 +97,14 @@ func Take(desk *book.Desk, roots []*book.Todo) ([]Item, error) {
 type taking struct {
 	desk  *book.Desk
 	items []Item
+	// only are the to-dos that are taken; nil for all.
+	only map[book.ID]bool
 	// at is where each to-do stands among the items.
 	at map[book.ID]int
 }
 
 func (t *taking) take(todo *book.Todo, under int) error {
-	if _, taken := t.at[todo.ID]; taken || !todo.Deleted.IsZero() {
+	if _, taken := t.at[todo.ID]; taken || !todo.Deleted.IsZero() || t.only != nil && !t.only[todo.ID] {
 		return nil
 	}
 	item := Item{Incoming: book.Incoming{UID: todo.KnownAs(), Under: under, Todo: *todo, Carries: All}}

@@ -255,6 +255,27 @@ func (e Colour) Valid() bool {
 	}
 }
 
+// Defines values for FileFormatName.
+const (
+	Csv      FileFormatName = "csv"
+	Ics      FileFormatName = "ics"
+	Markdown FileFormatName = "markdown"
+)
+
+// Valid indicates whether the value is a known member of the FileFormatName enum.
+func (e FileFormatName) Valid() bool {
+	switch e {
+	case Csv:
+		return true
+	case Ics:
+		return true
+	case Markdown:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for GroupKind.
 const (
 	GroupKindAll                 GroupKind = "all"
@@ -405,6 +426,30 @@ func (e GroupKind) Valid() bool {
 	case GroupKindWithPerson:
 		return true
 	case GroupKindWithoutDue:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ImportRowWhat.
+const (
+	ImportRowWhatChanged ImportRowWhat = "changed"
+	ImportRowWhatNew     ImportRowWhat = "new"
+	ImportRowWhatRefused ImportRowWhat = "refused"
+	ImportRowWhatSame    ImportRowWhat = "same"
+)
+
+// Valid indicates whether the value is a known member of the ImportRowWhat enum.
+func (e ImportRowWhat) Valid() bool {
+	switch e {
+	case ImportRowWhatChanged:
+		return true
+	case ImportRowWhatNew:
+		return true
+	case ImportRowWhatRefused:
+		return true
+	case ImportRowWhatSame:
 		return true
 	default:
 		return false
@@ -1696,6 +1741,16 @@ type Fault struct {
 	Words  string `json:"words"`
 }
 
+// FieldChange defines model for FieldChange.
+type FieldChange struct {
+	Field string  `json:"field"`
+	Is    *string `json:"is,omitempty"`
+	Was   *string `json:"was,omitempty"`
+}
+
+// FileFormatName defines model for FileFormatName.
+type FileFormatName string
+
 // Fills defines model for Fills.
 type Fills struct {
 	Horizon string `json:"horizon"`
@@ -1854,6 +1909,48 @@ type HoursOn struct {
 	// Hours Stretches such as 09:00-12:30, 13:30-17:30, or none; null is as usual
 	Hours nullable.Nullable[string] `json:"hours"`
 }
+
+// ImportPreview defines model for ImportPreview.
+type ImportPreview struct {
+	Changed int    `json:"changed"`
+	Format  string `json:"format"`
+	New     int    `json:"new"`
+	Refused int    `json:"refused"`
+
+	// Rows At most 1000, those that are refused first
+	Rows []ImportRow `json:"rows"`
+	Same int         `json:"same"`
+
+	// Says What the history would say
+	Says string `json:"says"`
+}
+
+// ImportRow defines model for ImportRow.
+type ImportRow struct {
+	Column *int `json:"column,omitempty"`
+
+	// Depth How deep it stands below another
+	Depth int     `json:"depth"`
+	Due   *string `json:"due,omitempty"`
+
+	// Fields Those that would be others
+	Fields *[]FieldChange `json:"fields,omitempty"`
+
+	// Line Where it begins in the file, from 1; absent for nowhere
+	Line *int    `json:"line,omitempty"`
+	List *string `json:"list,omitempty"`
+
+	// Reason Why it is refused
+	Reason *string `json:"reason,omitempty"`
+
+	// Remarks What of it is not read as it stands
+	Remarks *[]string     `json:"remarks,omitempty"`
+	Title   string        `json:"title"`
+	What    ImportRowWhat `json:"what"`
+}
+
+// ImportRowWhat defines model for ImportRow.What.
+type ImportRowWhat string
 
 // Inside defines model for Inside.
 type Inside struct {
@@ -3234,6 +3331,9 @@ type WindowState struct {
 	Notifies bool `json:"notifies"`
 }
 
+// FileFormat defines model for FileFormat.
+type FileFormat = FileFormatName
+
 // GroupBy defines model for GroupBy.
 type GroupBy string
 
@@ -3334,6 +3434,22 @@ type GetEventsParams struct {
 	LastEventID *string `json:"Last-Event-ID,omitempty"`
 }
 
+// ExportTodosParams defines parameters for ExportTodos.
+type ExportTodosParams struct {
+	// Format The format of the file
+	Format *FileFormat `form:"format,omitempty" json:"format,omitempty"`
+
+	// List A list's id, or cup
+	List *string   `form:"list,omitempty" json:"list,omitempty"`
+	View *ViewName `form:"view,omitempty" json:"view,omitempty"`
+
+	// Own The id of a view of one's own
+	Own *string `form:"own,omitempty" json:"own,omitempty"`
+
+	// Narrow A filter as JSON that every row must meet as well
+	Narrow *Narrow `form:"narrow,omitempty" json:"narrow,omitempty"`
+}
+
 // KeepFileParams defines parameters for KeepFile.
 type KeepFileParams struct {
 	// Name The file's name, without a path
@@ -3386,6 +3502,42 @@ type GetHistoryParams struct {
 	// Before Only changes before this one; 0 is the newest
 	Before *int64 `form:"before,omitempty" json:"before,omitempty"`
 	Limit  *int   `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// ImportFileParams defines parameters for ImportFile.
+type ImportFileParams struct {
+	// Name The file's name, without a path; its ending says the format where the text does not
+	Name *string `form:"name,omitempty" json:"name,omitempty"`
+
+	// Format The format of the file
+	Format *FileFormat `form:"format,omitempty" json:"format,omitempty"`
+
+	// List Where those go that name no list; absent for the Cup
+	List *string `form:"list,omitempty" json:"list,omitempty"`
+
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// LookAtImportParams defines parameters for LookAtImport.
+type LookAtImportParams struct {
+	// Name The file's name, without a path; its ending says the format where the text does not
+	Name *string `form:"name,omitempty" json:"name,omitempty"`
+
+	// Format The format of the file
+	Format *FileFormat `form:"format,omitempty" json:"format,omitempty"`
+
+	// List Where those go that name no list; absent for the Cup
+	List *string `form:"list,omitempty" json:"list,omitempty"`
+
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
 
 	// WindowId The window a change is made in; undo and redo go by window
 	WindowId *Window `json:"Window-Id,omitempty"`
@@ -4402,6 +4554,9 @@ type ServerInterface interface {
 	// GetEvents Changes as server-sent events
 	// (GET /api/events)
 	GetEvents(c *gin.Context, params GetEventsParams)
+	// ExportTodos To-dos as a file; of a list, of a view, of one of one's own, or all
+	// (GET /api/export)
+	ExportTodos(c *gin.Context, params ExportTodosParams)
 	// KeepFile Keep a file for a to-do that is about to be put in; the body is its bytes
 	// (POST /api/files)
 	KeepFile(c *gin.Context, params KeepFileParams)
@@ -4423,6 +4578,12 @@ type ServerInterface interface {
 	// GetHistory What was done, the newest first
 	// (GET /api/history)
 	GetHistory(c *gin.Context, params GetHistoryParams)
+	// ImportFile Bring in the to-dos of a file, in one change; what breaks a rule is left out
+	// (POST /api/import)
+	ImportFile(c *gin.Context, params ImportFileParams)
+	// LookAtImport Say what would become of the to-dos in a file; nothing is kept. The body is its bytes, 100 MB at most
+	// (POST /api/import/look)
+	LookAtImport(c *gin.Context, params LookAtImportParams)
 	// ReadLines Read several lines as a tree; nothing is kept
 	// (POST /api/lines)
 	ReadLines(c *gin.Context)
@@ -5233,6 +5394,65 @@ func (siw *ServerInterfaceWrapper) GetEvents(c *gin.Context) {
 	siw.Handler.GetEvents(c, params)
 }
 
+// ExportTodos operation middleware
+func (siw *ServerInterfaceWrapper) ExportTodos(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportTodosParams
+
+	// ------------- Optional query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "format", c.Request.URL.Query(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter format: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "list" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "list", c.Request.URL.Query(), &params.List, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter list: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "view" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "view", c.Request.URL.Query(), &params.View, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter view: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "own" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "own", c.Request.URL.Query(), &params.Own, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter own: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "narrow" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "narrow", c.Request.URL.Query(), &params.Narrow, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter narrow: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportTodos(c, params)
+}
+
 // KeepFile operation middleware
 func (siw *ServerInterfaceWrapper) KeepFile(c *gin.Context) {
 
@@ -5509,6 +5729,172 @@ func (siw *ServerInterfaceWrapper) GetHistory(c *gin.Context) {
 	}
 
 	siw.Handler.GetHistory(c, params)
+}
+
+// ImportFile operation middleware
+func (siw *ServerInterfaceWrapper) ImportFile(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ImportFileParams
+
+	// ------------- Optional query parameter "name" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "name", c.Request.URL.Query(), &params.Name, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter name: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "format", c.Request.URL.Query(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter format: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "list" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "list", c.Request.URL.Query(), &params.List, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter list: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ImportFile(c, params)
+}
+
+// LookAtImport operation middleware
+func (siw *ServerInterfaceWrapper) LookAtImport(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params LookAtImportParams
+
+	// ------------- Optional query parameter "name" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "name", c.Request.URL.Query(), &params.Name, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter name: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "format", c.Request.URL.Query(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter format: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "list" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "list", c.Request.URL.Query(), &params.List, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter list: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.LookAtImport(c, params)
 }
 
 // ReadLines operation middleware
@@ -11084,6 +11470,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/calendars", wrapper.GetCalendars)
 	router.POST(options.BaseURL+"/api/calendars", wrapper.AddCalendar)
 	router.POST(options.BaseURL+"/api/calendars/file", wrapper.AddCalendarFile)
+	router.POST(options.BaseURL+"/api/import/look", wrapper.LookAtImport)
+	router.POST(options.BaseURL+"/api/import", wrapper.ImportFile)
+	router.GET(options.BaseURL+"/api/export", wrapper.ExportTodos)
 	router.DELETE(options.BaseURL+"/api/calendars/:id", wrapper.RemoveCalendar)
 	router.PATCH(options.BaseURL+"/api/calendars/:id", wrapper.EditCalendar)
 	router.POST(options.BaseURL+"/api/calendars/:id/refresh", wrapper.RefreshCalendar)
@@ -11111,302 +11500,312 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1rc9w2sy76V1BzTlXi2pQl+ZbE+uTYTuIdX3RkebvWWc4HiOwZYg0HYAhQk3lT/u+70A2QnBmAQ0oj",
-	"RbG9Pqw3ligSl0ajL08//fckVYtSSZBGT57+PcmBZ1Dhf7485zP7vxnotBKlEUpOnk7Oc2AVXAotlGRq",
-	"yoz9t1om7M9aGcgmyUSnOSy4/UuzKmHydKJNJeRs8vnz52RS8oovwLhP/Fqpuvx5tf0V/IVmQrKy4Cn4",
-	"D10KWH6nmVrKE2aW6uBidWCWipW8MppdrJhYlKoyXBrGZcbqagbSTJKJsK/8s4ZqNUkmki/soGb2C2uj",
-	"BVkvJk//e5LVMEkmZcGl/Z9KqEoY+4eF0PZlOodiOkkmhs/s76HSyj6oDTe1niSTVMkUpKk4TiWZgDZi",
-	"wY19ZzvkyR/J1uokk9/4JYRXfMGruV0ELhmXegkVMwpXRPMFsD9r+xElmcm5wR+nhQBpWM71CVvmUAE9",
-	"DNUlVKyCBSwuoNL0vJKQ2C10/9SGryBj3P4TVmxp/5hXwKQyTNuX8hkXMrKquZ1Bd1EX/K/XIGcmnzx9",
-	"dBSa86vMPobvKrnJ21cJK0sV/FmLCrLJU1PVEHnx8VHkzbAolQGZrn6HgIw9YxWYasVqmdn19Is5hxUT",
-	"2i2zXQiZ4dxTXlUCMqbqjSWgI9MOvPPdA/vhyKgf2FEvhGxmEZzD9A03aR4WCntAac+WXLMKeHbClsLk",
-	"doSC5MAJi9Ds0YMfE/ytlSFVZHbb2aPjB9FZTA/o033D3x7wa7EQptnRDeko8JfdF2Yw5XVh/Grwv8TC",
-	"HsLjI7c49M/2S0IamEGFn3rLq0otQ/s6FYWByorw/37/7i0tEVxCtbJizha1NmwBYOwDSyiKiCxLen9M",
-	"6J48/PFRaAXeTacazPawzvCEKVYAvwQrRQlLVS2NFSl7KnlRMFRKOjIeRS8OLt/m4g1Zv3dVBlVI+f4O",
-	"qz7Vy5T9wwS1LmRW7aZqseD6KfPKMmEHpESD06hIzsYc5Q+oyV/wlY6JVt0+sfFqWoInu9fjo5BZSJ7s",
-	"UVvi7xhnac7lDOyBWvAMmJAnVn8o1BIVZIrNlF0Rej52tuhLB6+yUcvw2apDXSqpAZfhOQ4F1WeqpLFX",
-	"3dO/J7wsC5Hi5XP4P/Zqevp35xv/bwXTydPJ/3PY3vqH9Ft96N53rjJFX9teBqMO7FynxilMWo1JEjIb",
-	"Qp9yjx3iM/iN00pdFLDomURJT/yvcZPx7w1M5KNVB0KzZaXkLKHrMcENXKIuVXWRsQtglZjlZvI5mfwf",
-	"Acu9rTK+LDAqVA9CehVgH3B/Yt/4TKa5qrpWiv1lVheAFseiLADfs21WJJNnxvA0X7iRl5UqoTKCZCjn",
-	"OnC5vP/t2cGDx0/s0RdoWBmwx2rrzSTOf2//ohSpqauALfPK3qPSrq7O0YrjF2hTkI0ilWk/c6FUAVza",
-	"12nxn8C7fnbDmqpqwQ0d5iePJttn2/8kaFhBJjizv2+nimObhPRQa478N00+oRV0z7qRtpugLv4HUpSh",
-	"n+09s7X8Qr5HIQvcYU7jCBQKbZ9CETVQFNpujB2TDq5WwQ1UodkqDaysDVPTaUL2jlIStGFTUWmTMG7Y",
-	"QmnDHhwdWc1lYKF3SfOZ23A3Cl5VfNWM4bm93jry0dmQRW1Ic20InlqAyYWcsdSaYgvgcpmLAuh0crtD",
-	"U1W5C11mwelL+MtElLi9Yo1YgJ3pMhdpzrg1hgUagPbv7E0WFnVVgoytqTPBhMHBNSY6rbFdiRtZYjui",
-	"nhUuea1DS/wKdR9n+PvWYSA/hqV2QsFl/bMWYD5II4rBi4t/wnJVV5rZhXHfBJlZmaZnhB3OzrOGq9+d",
-	"spfyNUnzYtVMPmkOWPhIapGhWuBZJuxUeHHaOZ5TXmjYujysBS1BmNya1YbNFGjvi5FErp9wvCtDprOs",
-	"i4JfFOA9my2Ju4CpIhU68k8/h+YqpCRp2FBAWVB/z4XMupfNmuv7x/CbYGMb0aVzehM/EdqW57wAmfFq",
-	"e7A8yyrQOqAt6RKxp896NSjUqECmlVowbv0BCB1qXhQv+Oqcz0GHDoq2ToM0qG6XuSqAZXylmeFzcqed",
-	"ZKN9LCr8ZfDocD0PncSPOUi8dNy80IsruLZ+yRylt7nZMm7gwB6u4Cz03P5Xu/qdT6etjRj4+NJZQnNp",
-	"zfrWieTtekrrNw0eSqoKVVc7DU166nMyofXdHt1v1k3jcoWBBxxdwoCnOSkYjEtYTW3ViN2IFfCKcWtc",
-	"Bm9/3P6g0rKy6B0c+5Q90Y3ghCYYOS8FTM272vRMxElSisalVAYNzNiA43ZVay0HbFq7gWjUWnPKitaG",
-	"RJ04A9ftMyMNw7ThMgteeu5zuud7dir4Mq7tB+ldCeMYKgKZAu5b967b+srmxeaji+EjaV2HTrBxp/EX",
-	"UkHNFxpt5AR3XSU08tlucGdNmoPXp8ROffSm94rZUHPrWilwqEeeMi9O6w5m2NPengm5eFvKOL5LKBvo",
-	"FC/4Co/YCTtqLXw076zoeN00yILXzvePiGGmJMUbOpI3eWovyl2mRUcW8Bt/RNeAPGPaoHfTydP/7l9/",
-	"8qOTzXVLm/Xc7Yu7M4jD2O3v0mg3puc+tz2rP3Beotze2amAItsOiGvDK9MGxp1J0ImPU0C8ghI4Gmik",
-	"3Trh7yZW7m1ubwZEo+d/JKN04Moq8gqjM1KxS17UwVtKl1wGhQn/1mi2VFWmSZcl9o75cP7LwfETlqoM",
-	"WC0FaoRBtvv7kk7spoqjoQWvpGldFDR0NJLtSEJzcHHe8Dsa3YvxXpODBjenNkmjGtt/hSF/96nwmUkm",
-	"7rdByx/fLDoXi709EwZ/8dQUq53GPcmb/4RfHL9N7VTDJ1OJFEYq2NR7TU108Cf7f50A4XFIBWEEefyf",
-	"LZQ0+dqfHT8Y9DcveCA2e3BspZscS22szTnphH4fHnfefBB8tRtM31u7b3w85IVupF5fvHk3SSbnHybJ",
-	"5ONL+1+/TZLJL2eTZPL+mf1/H4LH2p6r7ktePHv1+r/wFS9/x/948+7t+W/4X//18tnZ6/+KvMU5qDsy",
-	"FclkCTDPfEDZn+VrzWDB/3pFL/ph88RvSDxJkptzUKybG96PaKE0RrYLp0qL2tqnKs0rPCrAre4sUBq0",
-	"ocvwAqpqFRzpC5iKoDuY2V8I4671Ps32on2yz2Bt7+LALy9dXLXvO++W0kVMg9G3zoA7Hwst6Yu1qY3Q",
-	"FpRM2jXOX/CptyrDS5uSy2FzBTOtaso4hXpZzi9R1adqsVByzfmyzqzPU+8UaMqrhJM5uk5za6H72xrj",
-	"aT5H44V/5xdaAT8+2r7TdM5DQdZUFfVCYgCoTX+vzdIuyJAJ1mtJoG0/S1ovUGiX9mdoC0Y+afIKYLez",
-	"4LY+LE6XIoVTpa8iUjxN64qnq1BMm+XeZVyAqQAvVmtHXwD5dmu+uKovupENWS8uSCnzGfQ4oxpSJTPN",
-	"+Ez5e9vwOcg2PsntzWLNdu5Cl8M+W3AjTJ2FAv+SZTCrAFD2P/76nv34KGEHPx0xo9hPRwNfr+Rs3PuP",
-	"f8QPHP846Asb29/MpvvlpN29kFy8tB7jO+luxDFGSSfstSX6GQ/iFzK+YqoTSc15WYIM2os1RS6GuIBr",
-	"7oMfFb2BRhKa9y+Uh972ErnLjsUtyv4ReKvQvSn4bVEUOpDbUpX4T+TjheLZLpX+2j6zORz/UveKyHD8",
-	"VTAutvxOYjCKF0XCuFwl1ltOKHJuQJunGMmEIiOz3joqqmzzli4LQfGKrYjCmpkz/CLrqvyuuDRan8vV",
-	"Tb06s6ZOUOoNuGXJanIUKdBrlD0Q/q47/eGFfejg9MHHIbeLtwVD4UPnD+98B0YNB92kQtYGIt+Tyoxb",
-	"SVUO+qhxibH1B4/Cz6pBrxxubqNTt25sj7A3HoQkZCtalUz+OpipA/fD/9FK3j/jyzegNadYyi9CCp1D",
-	"dgbe9ByhoDNIRRYKpTfXKqIjNCHm3NMMVUXAwWsFYPtl9rJx3rlS8+6lbJ2W3WaLH2n7maCaUrXMYlEQ",
-	"zjTwKs3Z1D7VBkVOGHrlGJePBEa2rGfQ8eC79hgDfG4DDoCxCQ89xMhOMCQvf/HfuFZMRsi3yuzhPVIF",
-	"N/YZ06YCk+Y+34DPMV7hApscFleaPWK0guaQXVX87ZD3XmvGRhhKsFzjLRsiTK8Mie2v4pIy8etyVrjL",
-	"ohnCxuGtIZxOyGq6SwgJa70yh3G6UJeYDnLGlWbAq0JgzHLbmoghLoCMZ7yy6BPCuBzQBdhvM7WNgZEU",
-	"wAQe/Fbv1WFchHp3XHpzve0P25cnuGCh5d/c+7JSlyGl+NYF+lOljWYF6HBqVK/fuhEb0Ac96Fs9gfpf",
-	"vd+9GfBbgD4L67tzp7QRyUHBa5ZzjR6QsfvDTC40uUM+748uvFSVB3CuZ0xdKmLIWTi3Yp6F1rWJUW5o",
-	"kaLw+gMDA99pHEzCeIERXTsJD9SeRIKYwYyrldWMr77zOe+kiT6HJrcllR1be/u9fqQZXyV4hdkDR2HR",
-	"ATiIOZQmqOA6WHh7si5qUWTabhiX/rAyJeEpK7moXBKf7raqlkxNP0ncxwuYCakplezR8FvAXKtMCZlH",
-	"SEHvpLt3CAe15/gt+6mDYwKOu4yoizoAoYywcML+4ScZyIxu4dZaqdjEZRh1oFVFcBiRHVysMMuiygIO",
-	"uMwO6CpKJnYaFOzJajhAM9klciRkzb8dwP1AUcY/5fLA53zsETjwxof9b7979JfuN/6H7sVOi9BH/ceg",
-	"0LB0l06D0uGIwc65zKZ1gYG81IX0jEgJCmH4jHKFRh1wTeOA1YFaAjn2B/YGbZMFLrZVy3YsfgRThejj",
-	"QpQl/nzJhWl/bOrUvtxuUzPJWhpVpzl9PocDt3y8oqF1UmBCHri8mJIHvlCkls3g7egOmjQYNwd0fXfy",
-	"X5102Z81r4wDX9Qy8/974HKd9A++xMHQPy5EOGU23NvtsUxdqmduT4owWG1jNPPj7VMTAWRDHIqxdLek",
-	"sEcZvtu0Ce0JcCcQNQ7T3A4kiE5VUQsbzXXSowvCmAiq8oDEAwOtpaQQq0HagKnpsCmqaXiCIvO2rhPv",
-	"hFlZSRjKScIMnyUehqeqDdOtT/di/HSo9XWmliHFYjV92ECiVCRaRmmhNGRMgx2087JzMcsHjHLjQndZ",
-	"3zaYkjoAH84ldLP/hqEth3MK4SV6UWFSBa2Pbsytb8M6UbCoz7/996m4FAVZEYjcFS1gibb5O83+o+T6",
-	"Jrc4s9DHTBiq1oi0O7zeRKAL3R5aa4oRXE0YjPW6Yi/vBzidH7iBvG0fCRHEAo0bW0HJRb+OaGAJw74/",
-	"++U5e/z40WP24dWLe5PRwUganF+WXrHR76ZOSDYcA/rh1jRaO2nQsWrFc5dnQ5eHe31wyFAF4DaoDkaM",
-	"Byo4xbslcNg1gNwF4nUShEnm0mU52lqzCygEXHYM38a1rMDBwsK6askNXqTBYjwHxO7ivIFBNnPqh8qR",
-	"cAxkoPtxBc72xqK71Wu/H1v4U+9OD4LJjkW9Br8qtFFVQDIJuTN8y0+5Ni1sqFcG/auD41F1dVqpUmle",
-	"DF4IxARFEhRUc8h0oczOEy68oRYdmn43NtnmTnh/Iaq9i+oqoFrfU9AG2hzq0U9Pj44Ojh88fXiUsOOH",
-	"Tx8eHRz/gP9wt98Jsz4Nouw1q3XNi/X4MxU37gZxb2sNGmNoaV5Jj2Vfn7wvhhjmhJaVmnmE9Q6wGT2H",
-	"o0zj0CAJy07xw1RMzcpHMweXP+D7g2qsvjBcz4efEIfI6z8bzVvbqYUX/FIVlyMg9ZUqYLdxVgDVO8kU",
-	"oj66K7kvSNNSSeiAY4UDCE3ldyjNLw4iPeJcjSod21HbGMWojinCCs3tNRfZb/5kb9yoTsmNuFS7qjEk",
-	"kFFoAhpnCPTgeL12yg19vG9aATByQvun3I67JxD2mhuo3k2nECijiHp4v1RqwaRauppI54VxhiVYQeuw",
-	"HlAPNEmunfulz0TneYalcKNB1uHoWqSYK+g/7FzJEwoeqorhFLDqlEtCYLYQuwc/HD062gUJrPwkQ/mz",
-	"4514HVcP7v+9LbyRrXzWbmTr9D04evDk4Pj44MGj82N7G64f8EfDgOWv4RKKIqRBL2KZKTwu1g6UroqU",
-	"mxBMZFoXBWgTC0YCVeQVimdkWFqd6sIZeMMm7JhdgHWZ7JtCXxivO/r0RiyGbsVxyVcuo2gqAVlvEH1b",
-	"7yCY2DhUMRBetClw7iihHE12hyYNeHrqtZKzyI4IjQlLCsPa47Jyl9RGtkPJwVFx971dV3VXE/oxtruf",
-	"ODkakjd4LSSE0JAlgWW3TyPG4ILFGU5Ign9VAc9cCKPf5KHHPreR0MCnNm9C+m7iRt0NorqAof96bAEC",
-	"d2Thfzxo33AVd20avTI8Bh1AEPEqzUX4eOyO7+SQzgsRUgUD/nhklQ3B5LY+9A5zirAoC4StmPWcIMZS",
-	"B0X5YpVnfOBHHVx81DejsN5wNfQrRCSBdECIcHTUo1R7Qb/4EPII+LLVsbu33yKy5jTpHWMZnvp7745n",
-	"yI7ExEEw5ua2NO4btNuOCTcD2oWvp5VarG06Zy5VMbxmt6mSc/XYPsPhKV2aRY8d7zfqcqyb8Q8UUHd2",
-	"YDfh0ZrvuFEfvT75K9UCdrTfDv12i3WCVz/GgUtse61ctmrD1lDVnAwW+x9kjwrJWsTCxsJpXS+iaK2a",
-	"YDjOwaFHKfzOMdPTprWCyiDlJU+FWfUkyXyhcrUe3qekIVleFO7nhhUCNJvWFWILsIyZTCkaXgXpXEnI",
-	"xuHI2oE0X9jAEMXQY32YsTc8FGQaW9IYvMpCaidavGhHIscirHmWXRV/eBzCp66XKm7tgA8C1pJCNE01",
-	"JUCJ9ZOz3EwS+9QfAzQS4Xr8OxzjD1CaPoUCla/Xyi5pn4F7pAJtFG79Ql12uA0d0WGbvu6jLuTINuNz",
-	"9KEss8NYjVa2zVe2lvANiaILqFLaShjmct6RF3dOhwjFJY+ZUezx0ToBywhZeBhGK4tQJbQwOXNL9tRq",
-	"K1UxVYc5jhogX98ZwvuzE28fvdbNZu90V91zeCwX7tre09HZOuoIOFPRc/4qGxvdub2ND8wlOA3g4eT1",
-	"BaS81gHZP+Um15QhffLT0fE9n5EzoA0yzlwUSFThOToQEF8sKXE8nGyhUCpITvJu2hYikSuvd11AISR7",
-	"iE7PwY28LiuV1oLKcTzZSDMPqYxHUgdVjvIRzl4zBB/qACViKE0HCBmcmQhDKXqYCkS7cURWEALYIW4y",
-	"WofdW1CJsjHYXf8InuBuC9CrDC/6YAbWkmWyS5LW2fVLqDKRhrxS6Vg4raMydSFSigtdXxg2TXG/Tu14",
-	"SB6T5sj5eTaHoIt/paXsAaS8gWrmTvQYxSQJNhGgVvRcrtrQdMe5Hvji4Div4XIFmAXERSHkzJmmZW3Y",
-	"BeQE5rmGfzbsO1Nnw4z9TjgA5M0zq1Of16UDgYO10EGa7zR6x2u4BkebVhG0dvzVS38Z3nzEnAs7S8Qq",
-	"M85cHpKp6VU+1okb7oE9zMrQuRopRSFBp+Kt0cLdI9rZAP6SNXOXrOM/epBcw5BOERILTxwVH3GoOoGP",
-	"KTyhaYcqWMIhwhiEK+RxeUQVjSg0hbfcudUjRGEMAdFWdjc4CFh2aeLGOYEe4TAgzHFjVEwh48CwlBeF",
-	"9XA0FNNG9QiNmudCb+mdQWvoJxxZxi6OYZSBPch4Hg56GIVYeAtLnywYRftyY+GwJl4YMy3xgc0KHzxJ",
-	"yRUU9NAz4skzbnadXLFE+IBclVFEpLv/ws7tVbrOQDJgs3qjkf0cI5F1PiVE/7hlhgXfqp09PhoDjjmK",
-	"gN6HrkPukphXwdzEVsJHMUYsxEJkWRGs9J6BYh/OXjmc8I8/HN1zdd+emQHjqJw17AxMtDQQHqzw8Mf7",
-	"Pzx48DBhBz/dP37408OrmFND0UnJpOKZqHWwXon4PBL2+MgHIk7Y8eM1io0A/joXocw7sfjqhi7ZqpRU",
-	"SQkpBgd2I2L7NvG8k2UaQ5QTRcJnnNAV2/morhVONVudLCWmLYU2e9yxawl3w/+3b1fK1YiRK7WxKFfz",
-	"rW43Nn1Tgd+BQd6Q6vjw4dULHzKjZjjUvOIqiyn0WxUa5Sn1WRGSIRwdVW+QkN3ZKuOFOFzB9IZX8wwb",
-	"cUwbboAnjx8/fBKCWz50FA/78U/FumvqIURK00l1j4grLXPZ3KJ9l37XZv0HIuFYonANHosQ3S0SZu7E",
-	"BNmnHN3huoO/xTNAv2pKOK6oQclRvsrSYq5on5m2xoPd5sspBJHm+OA+S3Ne8RQbjG1OenecIco60EBp",
-	"A2fDXlkm5yZhWaXKErLEQewKcIdzoZAuYytJjQ2vgrR54bL4TmR2RxLXtdLyAc4o8O2dz+M3sZI2G0ja",
-	"kqImPi6QInoSa/fELD8guyUUTHl3CZUnWYlDGgbCynQwSn0RAQfZ5zUqJut1XYL2tsSFGAxBdHz5oa9W",
-	"YrGbA2YqioJxliJ1XwBAYE2gQCDoQshwJiUlWoMAnsqVdod7QBApsI6jEVdRHgke+dWSC7NON9/9pbDm",
-	"6LOPAPMBQupWx+WD2iJ1Glj7qfX3dqaFMhCUa5+n7meWL7G6nErN1Br4dWcSa0R9Z5C2BYv0h6OH6WoM",
-	"kaU7J3JYxoqL4nld7iJdHwSHM6YfdR9isQsQFdNr7LpNVZVCwi5Wrp0C0gNNAnvr/+jlZUwl85R8jBxZ",
-	"xpUGogXHP7MWUwFcG6YoPRTAU5PaGM5og9GfUB5t8yLsRT3zYILWw/n0tfVlc6hjDhoT+sQ3BWjLh9EO",
-	"YNoIByVHtLxPxgQ5XSNJ1uZQ0MUyaC4N/ev2dP6zDsFuh2B/8Yv4K3Q1nOdCI/sHUl6qgpit7B9YueNs",
-	"WvDZRk2raPoc7Haqu30FMNXoj79TLnh3uDPbXAJrxBdO8rrbnrQ3ZnPnNXgcp0f8ugev+DYIuIc4XyR4",
-	"zVvKFAksV8VGWluZnCyyyF14NZDv2CDhuDLeOwU/DpPrPtti0R0O5sXF62B6e8G7ToiuAmH9qsPJWwvZ",
-	"qdLetoxNUApziHTSs3rJdaFEzexaxhGxA5Wwbq+gpxDajlyOtABiLkotM0XuYWgDl/kq3LkB01/Sdcax",
-	"7xhAI9LRt1gJ5ptJEIDCwV2b8fwR2Y4gL0RE2TXmI5ZkeRhmGJsbo5bwtUPBkFdDgYMdUvz7mZJrJDdd",
-	"G98RHO18YU4dnalKQHt6QGkvPqz5tMOiEnYzgGKyyyDVlhjRqgUXugnuRLIgQwteosraZz4Gt+6DbrGK",
-	"49uEhl9tEV7tPGZ13HzXIqe3Hcq3V13Tal9FW8ezUoND7uuzf94c6rQAXm1mPI8HRifjea3dkb5onusK",
-	"UJhTkc6vAvsakG6MuLIRSpJdCmqN3scxN1GrgbAeCd8yrd3uEhJV2GWKHNZYau9jW1+eMB7I820RyxB6",
-	"0s4F28GNqlbbmZMLLsi+TbibyuRFOpq5SfvvthRbuIdRQbuKzviWwL2lBG5oy8bCDsJUPZ0CC4xfWcPA",
-	"lVlcD54SJfOxQ9dXGPt6HGQ0ZGkMdVFC3EWqYo5VsmXvQBpT+7/IEYlCTaVdLnvbqQYdt179DEhbnPk9",
-	"lA6BjQgHCE6VNtYXCncIn/rmCgGv3+QgqbZMSW9bdojlFuoSMmZUwqbiEsYS/1BXh0DgZ6EuR6Ilg68h",
-	"nPXgGB8+vau4nYbm392z2ONNiExow4O0QKfHLxJ2+sD+v+OPiSMuTpBp9sCz7a7xme6iwrrNsqkKCuAa",
-	"eltr21VFFl7sWe6iFzdYwJO0ix3ewroav39jimtlH/eTa9i9Vua98sDxIZ0uImDFLuqkffl+8Ik4p+Ba",
-	"drLwPgXp9GaBEdQFZAJbneVilgczjadtP8hQWWoWKct7dPzAszFAkWnGCwMVZIy4t8aUUKV15ZETQ9jH",
-	"3ONnajmgwOi94QYo8GV4mJ+nafbImybu9vJOzVrviQ7qxvBZfE2I4pi5QaKZG61FaoD2IdQrFFljtvvG",
-	"VSGMgalj3Ndx5tFVOQDPjr9tM9cNw7JbybA0tvx3G9p33e1fS5UOy8j7gBY+Hvm4b/Q69NtT188kTr9f",
-	"I6Omo1Mugeh5FmqcF1dClToBH0cQO2xl1gsPusvUfroz18jaRQgrY0G4wTXosYZXPpcad8wDPvbNdqTy",
-	"Hl60M9UZ9uIeQbGTd7Plgij33cMb7CHdhA4GG3a8rBParBjVsBfBOOomZoBe3kmKRSaaBctt01yUw40+",
-	"7I8c0vgIw7pO8vv/YDskpqaUGfOXkJp2SLa1T4bTb1v6NTSDUJ11O5Z4ZVvWHpJ4AbNahjLo64CRMCAz",
-	"ALSMwCBfmYZSbAgKcvuysL/5TjORBaM6ba1HnDSeuGyaJcCkiO99TMsTeXUblu57ubtXl7ka83ZlIqKA",
-	"Vct93cwLmBq7gdRZmcuMLcQsN2wB9gCSOJzQ0LSQs6LT8ZkXoziI6K+aCuktZrpBkMwQHnMveMum1/7g",
-	"DnPYhTAIb1nwah7OPNEqE+8jVEB3pjZKZS5+6hd8CBd/ECG604QcgwFdw2buxl7u/PbQ8kA6/e1N7ZuL",
-	"rHeA15PuIiRO4TYy39nTsN5OXSOCrQY+LtEW7o4ZY8QquTFQSVdRQIcryLE6yiAg3pVmSOGJ0BKcVkqX",
-	"QasOKwNehNtSMVcEbB+huEod1qnchKPTDWfnNpiFqB7JOjQKv9QD5yk74+80nbF/hTFmNOtLrulOvuAa",
-	"XKunFrvnWgsoeQDZjARnuRGD3j4/u/eiebIzyKRd1fimjHfdr0EcFAZ8X4dP5cHuPog4Va9QNqYi01zt",
-	"BGM8o6fWfdsdp8uhzcsKUN5USn+aBsWq4UoM8hm+iOVYCwgxg73gK6QF0nU15ak9N7l9LsxWooOm6Qss",
-	"TGqvAJLoeFcM17lom/1a2Dt4mYPslPUgdK57EPGXVR1u1FvVwVSKZGdnH16/tMvcNM0Q0nUnkUqKlGPU",
-	"eREkcBXpPOJlL+Pk7a4ZmpCsLLiQ7KWcFULnu1EZNd4PnrzZp0ac6LldbEXLD6/ZnT+i8uzKH8Z11X3G",
-	"7IAafgdnu68ZdhRl5HNgdK1f88w0o+z3LXwpR4Q4lCJ+BpAyBmZCos25xoXV2J8EqqQ5OqzheJoMd7ga",
-	"XuqHT550SKmPgjlSJ6wb9UaDMum0pacVhMsExq5iw6EQK8Geistxcb3IvrzCbqWewbXvCIfKOkIRvLSw",
-	"6sTZ896QJy4YUm0btzgZrJnCdHjY+RhIsB45qnH2h7NwByazq50MN22Xcp2jt4hghKoOBwbRVAi+c7Mf",
-	"TPfNKXeskNu8Ssr11o5S0kf5daMFnOHZIU874zMuZLh9Z/gG8gG7isv2/oguVBdpykPp5fj40L/k1llW",
-	"1qeBRWlWa3z/ZW2Ymk6D4dpIC80cGP7Kd31QSxk2PE0Lzv8u3OCqJ5qYqaEkJtTM1DsqCA10pmrfFeO4",
-	"KryZS10GnR1LsXTrOoSsVhfL34o86tdBz+SIdtgZ9t7Y8C0r45UoDR/5NuQnAyjXKokLtWRcKt+u1O8M",
-	"9rBcOxhH4U+JRZA91So/KghwfgQ6EHjxOOnxPR23JXXqpafXg8eH3MGLXIo14NcbtyPQmCFMqO+TaBjL",
-	"wS5/zNUSESxFrtaj5gmdFJdIapZN1UaLDNhpW4cUiC2Nabwj1Vv3/Obd4MZH8SapqH8oxwLPLf3WtMbC",
-	"HqbcnsfoSLvMkzwkVU3Zr3a9kO0XqNKXKoU9Hotb+ertgLvzpr1K36E/awEm4gy0cA3auoTY5o4fsY1V",
-	"m8Iy1vducCdl30E0MhatFoA1ERiQBcnoafv5LYH66JSN3Tqq7PjOivksglDrw1I7RdBo30x1WnT67525",
-	"Qrtd7FuoTl0T5katNUoirExd6rIn+cp9/0vfDnO7EWZCl3zCrI1ImQLXQZAaCKIILk+apqF2liiUhHTs",
-	"0CaFWkb28DrdKu/2jVQ89ACr91M106L+9oHRHscnHkVhx4sxusi+WwR7XgW8GTpQ79t6/+u0JrxFnHov",
-	"QP19h8b0ZulUruIKT0UR7Opkf9yJEs2hpGtEDAa1Nb3WdkYJ+9NldpozhaXtRrFaFqBRIWLRLF7VxCJ3",
-	"54kqw/DLc49BtdMEozszRJf4ehOMcmdQSfL12TOSyeaOcL9rOGYE1GBt718Bho0wKMz+IBvr6OEfse87",
-	"/bqwe+W9E2Tede3wA8yC4SD0f4KFS3YE/3HutWue1nZ+29GjbNPSsOvRpy4iHe3SXCkdY5L1ARVvFJrc",
-	"RVB8m7ulg9StKL+KfqrCghUqHceoyIkzNzQXGabXO1Eb5/JO+iBSDcNSh4S0IeJ3QraeSZs0acEmZNrh",
-	"42+ayHfyIL78zSOd1kmgQo6rLrnU8fIMn4FGhYqBlQ/nvxwcP2GpyoDVUhg9ONVcchkukZ+D3LFz66Gw",
-	"jYhFeLuCpem8qCNCgn3SqNO5jx71RtWCvTYyb5LyC1WbhMFfPDXFbvvaU8f6z9I4/eb4JQofC2MiMBe7",
-	"FD0IA3og6ZKMrpXF+9ABrUlTGx9alAymmHUfZYX07EWzDUgIEW4i7chTtio0mnNtdeAlYWyIvJlXu8tJ",
-	"neHi199PzH+wZwcCiEEIslO8bwo+Gn/QE1TspKVY8DQXEv7/nVp4masu9UUMq9Dl8BgIFyFx29lC1784",
-	"mTgO9+7Q+5ZxR/XR2k35eFj1XxB35XBVzlqass6IF/yv7icfH4WG6xHUg0xxq92vz97xzxv0NI9dhn3B",
-	"0/n20uhcVQGT8o0iXvWMlIyhsGjT3pOtV4F3y8jDmvgBw75OS1XNE/aI5fZm0NaeDTaqF9T0sobNjHFf",
-	"2sqe4GENZ9eHhn/TstsIq6ewZUdfy9kb6Fl7s31kgytW8lDh9xoNQZdYYAPbFBNNb0PZFwUlsSzEWIro",
-	"klcmKFZGsQdHu48L/X1wNA3SvSlzAMj0AfdNOoU8KCuVEnqmSyzQgmNDFtx7X8U0rAk5VtvE2Rni6Zdg",
-	"rJFQAlwrqXvspj64t33t2rBCa3fOZ9dnrxkbJxnBGpDyqlphuqD1MRS5BhK0gYw5YNxNx51GtG7sVeLn",
-	"fHYbTC9jOHpDY5zdKpTr+GjvWK5wb6ztqYoFeCW6Qa7QUNDphoNOx0jowmzNV+t20dvlwuW1hiql8f0p",
-	"gh91CZtNZILhab6AoMNwxc6tz5p3hmsDmqqzACtzB8a65XLLeFHEdfmerdqaC0rQc2NAYohLGMIRbefq",
-	"d1FDh24iTw0aLn7om7arWGgpOocyToeayziCAUROEUhfLKATAvvh/PjJ06Oje5N9EFRvL+E2OLxb/xNj",
-	"pexw8FkXvOWlHAQ6zzlisyOprMipE7Lhfg2k+CmmqxEAT8RAEhwe2YUGNkYWrieLVIz8bkUxXChCXJ++",
-	"1j6db7QspmoLHz8dUFKyzqb+HBlHr8u7fcKULHwIChPvFBXX1hgKFrGo2iBkOtyou8EgEPGTKArr+9ix",
-	"NVAg6yMpCYPE4SpE3sNefJVqkLSf/mXEtPqIGjjThTLrx/zR06Ojw9Pzh0dv7m0xNrSEDZMb4wr3pQwx",
-	"ZC0h8JvSrabTD6M/HborayUnm+413nyoErOaLgftGT59NdkBLtH1ABxj61dGs80OS9gIQ23bBq2bVnWV",
-	"9jRjatj1wvuwbmcUQs6DbQjOXp0wuARpntJtxBsIA6onx3/z4dUL77rjw9eAdOJI/NMhQ6nxryOt2YYQ",
-	"wztXdgdhhn3qeiVJY/neR3iezaXZpF+avEknD9P0Uq47fZOdN9dyoXubb91x90bPLmdLZepq3ta/rMXH",
-	"gFYerU3SZ0wMrS3FJUBKFrTTVMcEuHorjqu01ohf/x2J9p08djcxGNFJo1eeNt9zl1q8RSyH0II92MOC",
-	"7aOLSPj8uetiALnJ4MN49c4crereGGwnFolY3iYY2drPG/HKAWHMofOJqPsdzJEPrkrheK7UaxXKmkaB",
-	"bj0triMR41eybZ+Nj6BLunKF8rkqMoZcDMkIRo2+26xtXBwPQZ/XlQyFZdKGjri/0gafctDYURf6JoUD",
-	"vcm/KDTUDzJTZ/BnDeObPDaTCZnddA03faHwWYYAKoS4bpmiTfXTcTDYujXuMNH6BayUzCKWJvaGQZ9E",
-	"O+nQeaSx9kUtihj+YMGruZ8XZX8QpYV/0UU9NyEeB5LzfAFbW4iVAsPTlr/ax0O2HHLBBx1fbAT/1I4I",
-	"oQaem5g6DeCfeQjKPFhJEyzof4spXfSlNpNgV6e67oAVwyx4hE+mqbaN3aPESZvtVQZw5vSjvWm1XFn3",
-	"9l5nCvQYMm1fgtJpou4JeZwsN/LxR+QUvHIgY39NwArfAgUQeLfTuiAtVDonkNMUTWjqlIRpilxRp/aC",
-	"L6zZdqH+CsYe7RffumyC/+Lw7jJ1mapFt9HMAUfivPVWMy4Xvd5xph3CR17M14BeXCD2x74I/wPPeLEK",
-	"/7FrmLNdQTSimz/MXzj3aXwh4yp0TMIlOG+VabPWLnffSdf7PP6Q+GARhu199Ew2RC9O/XlywAgOOsze",
-	"Dfc+f0aE74PX6X0R5vUZ1epHdrX0WopVwDTkXyONIdXoQFHq3UGFkfmSYambNbMhksC5YiuArSAf6nWv",
-	"nnyvQD//dfW0Tjs/RFUu3ZnZ3q1X79+RrDj2SG26guK4rK6iD2nLPcDQqQjXbcDJIIl0aFH9AR1MURbu",
-	"E/Ax0hyAyAyxZYyb7j5OhB3D8x6m8TrNG0UgpNULQQnBoNZwXfYbL0uQkeBQrupQrPOVMxUQW2cfOWlU",
-	"BG+ZM7FCcTgHbZN5DYxjOGGb1f0hcvWGq10XouwAFdkFYHmWafpqQjYswWS/86Z1V4IwVW8m6vArVBC3",
-	"2Ax10XaVwHfgeKM8GWoZRDYgOhE3qQOfbtLWWNbtfm7PGLahGnKdlMDn8dsESbXcay/sIaEB2Pdh9ayz",
-	"M68tF7iZo67t2OGrdc0jycK1xXOLlDTccL6rGlbBrfeyWIsnz2MlvmsHyW6M23bHiL10S2r3vdXqdMgx",
-	"Hzq0gYgbQ0MShGfKH3G3oY328EvbmGKtcorpW1zZbVCA1nWkutmVNTMftxwidoudB864lALPMoQANqUr",
-	"16s7rWUWbUpqL/im9QuxhVhRQctFTUkhKjUoUUI2cfg7IvNOJ2WyqFSYmiJTsbD/oum2mRua9QtXovoF",
-	"D+86Bra39hyLxXWPYhOGFWBXKK9UPct3bFO0c6vLXvd1DkInf8FNmjd4MWGGYAuRvNtNpP1ScBVyGNsX",
-	"IELmi/wXPi1JicbmJuXN5rYVML11Lp1aFeLVCPlCgaKox7tLh3wRRbSEyC7JmaO4WZ95U4tw1ZSbLxiI",
-	"59w+YmeupiJ6xLbMgkYgdY+4AKujG0bUQMpEvvenYfuXUhkxFaBjb89FloEkqx2hOZVaaqgwPEXKhN6Q",
-	"Ulp5QKMSN5rOp7fX6jMOe6qCXAidBpIOgHmfoXumpKl4athMXDpaJGyY1yhAobGaiArFP0njy0w0WyB3",
-	"ereyi/DZnW8TtA5rviHzWVwfGrEv477Kr+Fqvf9JfpIvq0pV5G440kNG3NOa+qH89OjxD/fus1NeGcEL",
-	"BpldU/v0/37/7i17A9UMGCYGQX+S+Bc/PPzpyb2nFJHHmLh1qkiHFsAvQd9nz9jpu/fnOC2CpXLJXmWw",
-	"KJUd7urgd1idfJL2MJtq5YguPK0+m8OKyi1Nw5rkYolWRWt7D6MLdZ+98JDDTxIbS+C4rd/145OjY2YP",
-	"oW8J0Wwa+dA++33ChNSGSzfls1+ef5IPHz78iYrMnt//JBs39enkXEiXt7uESrt+BB6ky0sxeTp5eP/o",
-	"/sMJKWYU6UNeisMLIMj8jKgi7MFCaX2VTZ5OfgXzM6DDUoEulXT3w4OjI5deNQ5Gw8uycGJ++D8usUZ3",
-	"8c420vb9KNORuKEdIJ2ojVKq0FubYR56znv7Zl0vFrxaTZ42pJPaM4FcAvE7oom2VR7gjzZSejjSH/vC",
-	"ZuUOG/Kj2Pq9xgeuuYDDymLslyI8tZ+DvYURC0tesVZKgvZdeq6/0OcIszWqYZGpsPLcGuTG4RlxMZNJ",
-	"qXRg5c6EnPmlK3nFF4CZy6f/HR5O+8hh5yj/DtZJ2PkXdPVMPv9Byhi0+VlR2++9SDhOg+phPq8rfFPV",
-	"8PkGz5ZLZ8VOl2vaSzi0a+73ae15vbbPiAYytcI7/SydS7UsIJu5oqF//Ya39U9f7n4/o0sPt/yESsPx",
-	"hEtFvRPWJcBUq7gAnFerF6DnRpXbavJRtC1Ybo3p68/jfa6WRMne2Gl0NZAhjgEEzwXsOzjRYL3H5go3",
-	"XQk2VN68Kvmsswz+Utd9d8Xz5qHbuC/814bcFi8voVo1lslGjAPbDZKP41ql7uMCsUarXw/nKLvwibWG",
-	"KuDZVif86G3yLMua2f7r1ctbWLZbN0TBHO/t0294BiHx6HRa3oduybIOCJRxgwZZllWgm8p1hyT39srW",
-	"MTucCsoA7RQI5JrZEooQRSpyjUkk0GwR+C7mIOxjf9ZQrXxB2dOW5ae7PUlnqXe1Whwga7cgnSo1YA60",
-	"qYAv1kWlSXxdCMmrEI3Dly+dSJvHUTpcD8/Hjx7fOyHXRWUrTPsYzS5WGBw+PmJvfm76/AXk9m+RfaZL",
-	"rwAKhWwYxlhOdw1tNkRGXk3fINx2rDjdkF0T29jGqnHR7hy4R/m/dBWxode6xw7xGffa63qV2H+vlQq8",
-	"H+22u8A8xUMJwLy+ny8zYe7obg5RDguoZnCAc/tf4zbVT5qA3bdsKd91iSIoYUeiYqrisIJpBTqPX3Vn",
-	"9MC1ZOwmD/e6LRMAlmzxWZK9SQiaBiGRYs7AoWHRNMD2/S6qiNRIy3y1D/2v5wQhJIOEsufNINH49VvV",
-	"5vRnISLWl605a02FjOVQFIp9j9FKTjQ395KGoJWqNLnrZTnjCEPmn2RWuxQSsf3eS1xX2e/b2CLSfjOj",
-	"GkpwVblkr7RfqECDYd/jqoG19MnfQYbuexgCuwBu2PfOEfokc0QfQHbvPus0IaWBUuz4Z6XmTdW/bnGl",
-	"lH9Fdo8T0pKvuTYHuBQHr15gHRb2l0w+yaU/jERJ7UPUZPNR+HPLhXrpE6E77blmSIhzLYR9c851xJbz",
-	"PS8Dxs8WEvYolKiiDvdOobTvXZv9JGIcBlrQDjiSBv4yJIJB4y1gqm31zcQ/o81teGNB7iN+QApOW3lA",
-	"n7k6wK3116U/QQ3NpNdt20y5rhC2rRLMUVEkDf8jirGvzLWn5/6W4PwOUN5lP+DLs9W7DAFhvW/XGfEa",
-	"fnOXLdW/2EeI2m66t9w7pdNt7vYCeUqQOI/q7yNWfSuuuUdl9YZ5fmufGiRvDn96Qrz3axQEDTNlSO48",
-	"Cm+wTkmiGfmMr3TCfhj+bYf1W/s0accnD3YUDfxxG8Gvdg/eTYOY4LBQtt3bUQ65XCHno/K0y/sMen3n",
-	"411qihTpG63jrS5GTFBA+g49RiZsEp7W5pV86apo/+XRMJzGO/nC79kgFda/N89drer19/MNn0OjV6yh",
-	"6IqXkzXgtoPddjYSCAsZVSBQwU3mZPH9Me/IG+D7MKU9Fy8apbqTDGeiAUMTRLqDrVlyu2CEeOeooNOm",
-	"8CqSYYCiOFVauAK8mxDDF3ApUmg+MkgUo8mNfSVp3je3BWcZDtC+/fuPD5+zX0EVimZ678Tz+9r/B0WB",
-	"GsdtiR8NZYlLNz/f2GIOpVkX20PfqqpPdrEGbKzmeTedajBDNM5rsRCDHnzLqwqTFTufxNqtnwfpO6zP",
-	"Hvboh2oG0rywV+WAp3/jlxB1xfvFAxf8+vL0kajc2kKWhiqyPbYdcRDaKEr8RYXBPbLDDHoni5U75A03",
-	"B9avIUTyyFPXSFiCjhkkTQPP9jw3q3GUXNGb2/hGgYIX/MTDo6Q1gY4dRWRP4eSdiLv67YlFZmhH9iVY",
-	"PuyWdDZzM79TCLnuD27Gunj2Gh+5ocy+r/a75XAlzSmyDbgmCRZLd7vjdTCn+4hw8wzRbRUv6IPOM6sA",
-	"TpoEuTUN1m4EfPKwqYbusUb9rv3boR+jBOT4NpEf5MLuCeqD2HXEO3RFYgFcJlj56OHqHUlwDM/RfOxr",
-	"x/D/r0/OEz31l5j6dO6MhCU1/Vjf3Z2pyxf48yvu87e05d6TTKcYuKSuKw23ZNLmLgk/viN3eQe382bz",
-	"lnbC33KWfTnLNX45Qt2HVMUh4vMPfA1v+GJ4bp954Uq/b0LGrneBfMWaw6P/DDGxUsMf3/WvS1Yb2npP",
-	"CR3e9Dfq8kaviTuHEBfa2Dl/0ygb9gahalCgFHXydw0wsYu759kNSljpeNYjPoeqq3NYlK5j51chZXbO",
-	"Xywqz5mmJCrYxNzvbkg4KtDG8Q3EAgn4wN1VQl+pRjjvbjPWEPlrZttsDey7I8Ltd0R9H9GvRC285Qsf",
-	"OfjSlAI5ONZd9QzI1PAUZQavDgffinmzh1idfeAJP8Ii894+8+4Sqm+a4g5pinclyC6YLWymIjYouPPN",
-	"/RHfd34JX5sN8RaW5+3F+gWqDAcKQuFw0B9VV5DhbROXll1ZT2tIXCnrOUxOvuVG//Hc6Gbbq8C9suCy",
-	"pwySwidv7DP/+ig4zuLuFb/ilXT9rX6hqKUJ3SuKEHK07ZHsh33isEI6477cZZq/mzoBuKldeZXdelUy",
-	"Tiy6L9xzDJMpv3AwT1qs6+9Vg2DscjAR5p5YYTCWUFrlvuQr1w4JAeoUxYymNq1NuEvrv/PP3ODqNt+I",
-	"ZIcrLgrKqKeqxk4nxP0CxSXozfm632L3hj1l9R2JcqVq6YoLmBuuX8ilPLA/6XfK3i3lFe/Pu2dB+bl8",
-	"kQbUe8TFxvZ4YI7w6rv9LU24d0+KtoRxpvklZG5nk7jSu8be3eQyv4CpiBgI556enEsqG8vssw7JuR81",
-	"2F09xvV8V1r1bp6Am82sujl/S672JVe7hzCsXg9TVfb5Gapc3bB07TFg9W+7/uzqru1S4mOOwkQ3bHc2",
-	"9E5v2P6NpJ+R3fmbDgimQ7sXyUJZF7SJZkclbKenQvJ1ppb6W4jqi4bvr8kPtWNphAZ533uk5JR44W++",
-	"Os9+aGxVXsNLisV4iSuWJMb/vVAaNmz+iKZ19VvWYsy7v3CtgAmObUfgAg92EGyq6gq5yLuLTk1e+pzf",
-	"U2pW9yX4vm4qd8T1PW8rV/YOkeZNTYzc3OyBJD9X3vYvyAne2CHD5yCZqvdCUUpYAvd2VRuqOERCJwpU",
-	"dVsP+7o47BXQ77vdyX27WdeNpnynPLcNyUn3VtTbuGL09g2ka9Llng4e/J3GGC3mt3Thl54u5DOQGfd0",
-	"6aW/Gb3EYAFur5zQE7dikGGv2YHmGI3cVaQpmcKe1su/l/i4iRdjrX+VhyRLZVx2Bxl9+mhBaWJfhGVF",
-	"W3SHDCtkmrK6l2fZfkiHkXqxdBNdOydDTaorbveXZlE1W3MTBhUxjK3ZU9gN0aVeZdZwOTg6k5miXjK7",
-	"7Ko7uHk3bFbZGd89q6qRnpswquzL+2yq++wZQjolX4DPLivZ9ttEzi8nTgEdcZgqKR3CN05JDkXxvH3u",
-	"yqmsqyn6Mb2caZCQhRrYbDaVbp4N95S5E3QlRG/ksDXUw9GNmhmFWI1M6PZnVrmEt3mnkW2f/WZjf/Hx",
-	"TtdJDVnEA6ZDXy3AacHlS2pB/y83D09xol8sIM9Obx2Fh66HI/Vbb8AWQehZCSh7K1FP/RP/fmmgmQyu",
-	"Bfs3igTmyhx1IV0eJBgXtXH+o7tpLgohM2o87Qkmq8W2XByWFfgrJSIf9EBHTL6svfMTi3F2fiRPHM21",
-	"puGpNnRb7C11NUUSMhyIbxOJWVGZka3IeIGkUFHcJm7JZg3Y+kzeE88idGBAVDfiuXWShpZOEB8WXEKF",
-	"yTTGJdWbIH2xSHNmQDuOZ6PYRWGNVmLNksokLmLh2n8zqZadXrHc/fUnmSnQIb7jZ3r+/7np3BitXQuE",
-	"umUHBLiMEBN/dIu2ALzV9iVcnd3GN7vcHvZl9zy/ml+iVHUEquKiOPw7rcvPva196jJsbG5yLmd8xb5/",
-	"cPTgycHx8cGDH+4l2J7Qt2un33x89KP9OVsoafLm6XuIZOauXTDykzlSYkdPltblUBriR1dqRvLN5r0b",
-	"Nq/zioXEOoW0bnpVWVntSC70kcSeAXYSvlVb558zOww+QjD1vfClYeIQWMGtCme1JAJYZC1cuim3+1AC",
-	"NzstizN67GYUPb38ea7E7bPb0bfdLKN1DHUByLWMLYTpmvQV3xL+Mmjn6b2RpuKNQBvj7IxM9VgVNPbD",
-	"v5e8mPfeA2dweUfIT/95XfWMzWqRQcbsqvl0ETlq2kCpGWczq9Sty6bVmtleAYNFaVYUMV5bycDFZ9/f",
-	"e/P1SedH+8fISh4+nb8IKXR+xX29c74hzQays85h/CIbWL5VxgmTVdNWQvD1M6rsowb3CCFrD7kGXlFu",
-	"ItbOpVqherL6oVBq7vi9qecJu4CZkBIbSU4Z8pwKybB/s05wWjrByqvkkyS0QOJJmK2yo/bZaor9CnTC",
-	"Uq7J7ckETythRKoZ1yKDE6chhfwk/6yVoZ6WC17NNXkxlVqeYCMMnbv4OhY3o84jPwRXxM6jgS7fZy6Y",
-	"9kn6srmmZk5VHbYnb3u4v/QZWVWCDHkw72lJw4d4g133zzE9NO6K/XpHLELaV+wigNKROIncZtglIT+c",
-	"imK9sfUGI/OU1LV9mfNic9efyck0hdhQqFWFv+RWupMO4gq7F1EyCQ/iBfBKt01E77NnjIbRNp/heu6Y",
-	"32HjRET6AZGA/UKzuRUxu0lDlubxVsVzc27fbkxsuO98j/uCRe7rtSieYmdgpd81yXY201Ge/YfNFDOq",
-	"UUpGqQgtOHETBym7XcJtO6v2rcDwRkidnOR8p5n9AjYgW/LVSYfTCcOJqE/WtncHbOCG+ZzuJHBgBKnT",
-	"19SmEzEDjaRFlNaAcqyvjCLsWzlWXzmWoxZbCpMLIqlcp33xWYP+tgUNc/yX1bngjFT5zjB+h3Y6zUVJ",
-	"Po/r3qn31cCgzeD0hHL8I4PaFnyVHQtuq3tWt9FAp7GFS/u0+2XMro577/0zNyjpzTcCok6hATfSxLvL",
-	"WKhGM8RMYQ4rjGzpfD9NOygji91iWZorDbKTmRV9DAS0h51VGyfkt2jo+DH+IyDJAeGqfSIkldIRZKQG",
-	"o9kFT+feKvbfak8JEf70E5/mUEy/ACz8l01oWpee0xS3a3OHh/rdV9zrb/w6N9SGA3cz3IcDmblQc1OB",
-	"86C+HHdxg7/5vP+gzxvXFkMc3puUpm/u7r/J3UU9FSceWROsoTz7d1i8vvKYLO52iGkfnYiltUQNwhnd",
-	"bdUKguGzocaIHfQ3U+Tu7Drl6dDeUBqYBG0gYzV2XxYm6ZT0UUPYqloN4UW4e9t8swbJOZ9947Lrs0kM",
-	"nxHTBiKiKbEjLoEJ41v7sFQVqq4CWoX2pcdqsb++QYm7c5TbUM3+gaqAuy5rr8GsayqBfeaFRuEj1eVl",
-	"TUhtgGchYdtVTXjOZ99qCb+C1uckP6S5VIXw6o3bsSM9/fmD57w0dQXn6vZh1jfTF8RO5G4mEbhjcuoy",
-	"ceHuDLVPr7ZHt2ug3mpWZqNjLHoAwpV7IUDr4RGy8vURRV95VW+0VKCR4m1sFQrRP3iXvWy7GfEL9Mmk",
-	"H9QOw/vuye8NW94qU2NN79s6P3ZD2FRAkemTLq9FEuuY22qqQ24MT/OF/U5PJgcf+kUUsB9UnYMVwnca",
-	"IZdtMRxnDmYfAtbh/4xAUl4Fr3sL16BKDZgDbSrgi3X5m6pqwc3k6eRCSI4z35zAXbsKSTAYx908IfWt",
-	"shUTGtMMFyuzW+wO/865znfcmdeVv0AJh/3qCHG6ijTdkfvVxWDsHiEAsu8KfdZszF1a6nH38zVP2Lau",
-	"cnK8F8o5fBfBnOnQlCK1Vrt2zeEQqkGUElBo8D/ll5AFT1LKZQpFn1Ngf3+T9/W+o+G3dSxeQCoyrJq3",
-	"i2yNeRNeYbUovV6KNUCgJ76tckDmRTqPrSzI7GBXqepLmTVlqt8Wdqs/tWSqylCZOY8Uyx2Dq51zmU3r",
-	"HlVxKtL53RXhG2A+Eel8XIDz1jxiOjRUmKQyV6Jg7I6LtTbVfk9D+y0kJp17Yoyv6Im75jG7YcViwBdQ",
-	"KDnD+1KYvRQN48n5TjNdXxiu59qnqoBVkGLpoysidsoqtNpzgDJ+tH4HKL/dDj0EfQKLOo3CgA9zhX/6",
-	"BOlwsMsga6GPTHa5Djp7sBt18jWpNzvfO6jbEPUh0OaidrZJW/JARaTP69KqO4p/+1QKnlFUg4QUwZp+",
-	"cVE4gPS2MJS81n3ka/bX345kOL/V6jqqvmbaiCJ8y5QFl/2Eh1+VSVFweQfP3HswbJkDBdhdsTQxUvV6",
-	"PmWldAlpfwcf/8w/YUUMYpo/c9TQzUgHkM6/7DCHNNTSyUZHoH0lAZeiKNgFpIpoJXljjzRfDu5O+9se",
-	"MJx95Gs6gDTju2nVP8u6POVoYlqLvvOjZZccZG2rVQmyb5/t77/dZjEvmfkYTmYNCAqZFZ7Dk5rs8xkP",
-	"J3N3kmlReOLrOmRXova6XQvGGTAJYXPsaeNFYQUB+XIk6J7NHuBJ3OWg1M34EufqrnoTsR2m4PkMWQuR",
-	"n8hAZNOHgcq/KdhIcmk9KHURVaS6XvSvcr34tsi7fbKZYiq8xHoueqJQ7+fiWxQquLzcaxGVpnVVYVU4",
-	"trAJrXHB03lvbTg+sBekxDNUWhT2wP+kqggjFtAUfbvuOA0ffQQ+kdUwGcfNuzEUyUAbsbCDGPflhZC1",
-	"Ab35dbGoF47z6iixD7kfNGMR0sDMulk3Gm2m3QoW2mqGe33S4FOIB68Bp+XIHij31Y2sUmrRtCtBy9R+",
-	"oJZGFLjCWU2SQD8hWkEiw7sAe+VRRX5YZstC9Jiw7+2vvyYLFid8F80Ze5v6NIRjdWx22SjFCiVnrg0F",
-	"poVIHWBMQue8giZV4c9qUBwMn/VEDc757GuShXM+m93dgIHdqjZWQP9aCxPUso9z+4P8EsDgdhZn9N47",
-	"yMixZ6ZvO9ku0zdlvTa4vp1JMBOXgJzsrTy4Hv32f3p5o8PVJQH0lqMhvhrXsf3KW/ueb2z/g6tStkwv",
-	"7BPP5YraM2j2oXROrs7V0t7+K4Wcupo9+JFA8hFDDP88zE1pTbDGJnvQsceOhttjt1I3806CdzR1LsoS",
-	"MuQL1eETcNj24Og7DJ2uJLd5JG7SrsUp9Wgu3yPmhBBwbeWFSHPqwcd8Z5u9gCy6m8WQvJcoXxNmFKuQ",
-	"TM3ecogAqLAS4Tt0KjY68i0Bep2vj/b3g3qiOCHCLijexFoAl+aEMDetnS+0Q9JHzpWajvGsbnLTcfYx",
-	"XwbsXWHVwxppl/XipHTE4tab6fakv/au4+p6OIf/1PpuHtpLLLqlVlZ/4/pc/Wqf+mo31s5e9pYRdXc1",
-	"xf4SF0CNCtFHAI41NddPWCoN1hPVLFUaS0s0YjkKoLjUtG1GRX3xpozTVqRc2iHNoTQ9ZIkoEbmqqzj9",
-	"3mu++g0f+Gql4TUXGS1BrKFupUqleaH3g49zDQ/talktQY3EPNwUPVFaWh8QCexvrNnFezA4k3dfAPOl",
-	"n8gX2wPRaiEMSVAoUlVzu8d4WtcaYiKfvlUU7of28Fkh2Uiy4lkv4JLqF8Jn3f72677TcQmK8Abv/6zH",
-	"zni7pP6QJwxb6Lh+J9O6KKy3av9eIFoT2+kgbBMVf5/Oz/vBDTz7aJ+4mUOLr77lE2u/eUbEEMEtveRF",
-	"DS0KGf/ZdKraF3cxBbNdLBE/R6Z3Qm2NqZ1Gg07p7BYqUd3f69xp2hvneR257vj694bionelQ7lv/cld",
-	"bAfLJyXTYpZjQ0/E7XEfCKJoIJLcMLMEaVZMQ6pk5owBDdWlX+26KiZPJ4eTz398/r8BAAD//w==",
+	"7L1dc9y2sjb6V1BzTlVW6qUiyXacxLpy/JF4x7Z0JHm79tnOBYbEDLGGAzAEqMmslP/7W+gGQHIG4JDS",
+	"SFFs7Yu9Yoki8dFo9MfTT/81SeWylIIJrSbP/prkjGasgv98dUnn5n8zptKKl5pLMXk2ucwZqdgVV1wK",
+	"ImdEm3/LVUL+qKVm2SSZqDRnS2r+Uq9LNnk2UbriYj75/PlzMilpRZdM20+85gV7Lasl1eEPzeB37jMz",
+	"XrBJMuHmt3/UrFpPkomgS/MJfLDz8f+3YrPJs8n/c9hM8BB/qw6b7743f28G9ksl6/Ln9fY44BeKcEHK",
+	"gqbMDeaKs9U3isiVOCF6JQ+m6wO9kqSklVZkuiZ8WcpKU6EJFRmpqzkTOjL4uflCZ+xM1MvJs/+dZLWZ",
+	"cFlQYf6n4rLi2vxhwRVMNmfFbJJMNJ2b37NKSfOg0lTXapJMUilSJnRFYSrJhCnNl1SbdzZDnvyebG1U",
+	"MvmVXrHwnixptTCLQAWhQq1YRbSEFVF0ycgftfmIFETnVMOP04IzoUlO1QlZ5axi+DCrrlhFKrZkyymr",
+	"FD4vBUuMNNl/Kk3XLCPU/JOtycr8Ma0YEVITZV5K55SLyKrmZgbtRV3SP98yMdf55NmTo9Cc32TmMXhX",
+	"SXXevIobsa7YHzWvWDZ5pquaRV58fBR5M1uWUjORrn9jARl7TiqmqzWpRWbW0y3mgq0JV3aZzUKIDOae",
+	"0qriLCOy3lgCPL3NwFvfPTAfjoz6kRn1kgs/i+AcZu+oTvOwUBhdgXu2oopUjGYnZMV1bkbIUQ6ssHBF",
+	"njz6MYHfGhmSRWa2nTw5fhSdxewAP903/O0Bv+VLrv2ObkhHAb9svzBjM1oX2q0G/ZMvzSE8PrKLg/9s",
+	"vsSFZnNWwafe06qSq9C+znihWWVE+L8uTt/jErErVq2NmJNlrTRZMqbNAytWFBFZFvj+mNA9ffzjk9AK",
+	"nM5migVU6zmcMEkKRq+YkaKEpLIW2oiUOZW0KAgoJRUZj8QXB5dvc/GGrN9plbEqpHx/Y+s+1Uuk+cME",
+	"tC7LjNpN5XJJ1TPilGVCDlCJBqdRoZyNOcofQJO/pGsVE626eWLj1bgET3evx0cuspA8maO2gt8RStKc",
+	"ijkzB2pJM0a4ODH6Q4KWqFgmyVyaFcHnY2cLv3TwJhu1DJ+NOlSlFIrBMryAoYD6TKXQ5qp79teElmXB",
+	"U7h8Dv9trqZnfw28n+37LmUm8Wvby6DlgZnrTFuFiasxSUIWTOhT9rFDeAa+cVbJacGWPZMo8Yn/M24y",
+	"7r2BiXw06oArsqqkmCd4PSawgSvQpbIuMjJlpOLzXE8+J5P/5my1t1WGlwVGBeqBC6cCzAP2T8wbn4s0",
+	"l1XbSjG/zGqwzcxXCgbv2TYrkslzrWmaL+3Iy0qWrNIcZSinKnC5XPz6/ODR90/N0edgWGlmjtXWm1Gc",
+	"/9r+RclTXVcBW+aNuUeFWV2VgxVHp2BToI0ipG4+M5WyYFSY1yn+n8C7frbDsmYoHOanTybbZ9v9JGhY",
+	"sYxTYn7fTBXGNgnpocYc+V+cfIIraJ+1I202QU7/zVKQoZ/NPbO1/FxcgJAF7jCrcTgIhTJPgYhqVhTK",
+	"bIwZkwquVkE1q0KzlYqRsjaW/SxBe0dKwZQmM14pnRCqyVIqTR4dHRnNpdlS7ZLmc7vhdhS0qujaj+GF",
+	"ud5a8tHakGWtUXNtCJ5cMp1zMSepMcWWjIpVzguGp5OaHZrJyl7oIgtOX7A/I47Nylyxmi+Zmekq52lO",
+	"qDGGORiA5u/MTRYWdVkyEVtTa4JxDYPzJjqusVmJW1liM6KeFS5prUJL/AZ0HyXw+8ZhQD+GpGZCwWX9",
+	"o+ZMfxCaF4MXF/6E5LKuFDELY7/JRGZkGp/hZjg7zxqsfnvKTso7kubEyk8+8QcsfCQVz0At0CzjZiq0",
+	"OGsdzxktFNu6PIwFLRjXuTGrNZlLppwvhhLZPeFwV4ZMZ1EXBZ0WzHk2WxI3ZTOJKnTkn34OzZULgdKw",
+	"oYCyoP5ecJG1L5uO6/v78JtgYxvBpbN6Ez4R2pYXtGAio9X2YGmWVUypgLbES8ScPuPVgFCDAplVckmo",
+	"i2FsjZoWxUu6vqQLpkIHRRmnQWhQt6tcFoxkdK2Ipgt0p61kg33MK/hl8OhQtQidxI85E3Dp2HmBF1dQ",
+	"ZfySBUivv9kyqtmBOVzBWaiF+a9m9VufThsbMfDxlbWEFsKY9Y0TSZv1FMZvGjyUVBayrnYamvjU52SC",
+	"67s9ul+Nm0bFGgIPMLqEMJrmqGAgLmE0tVEjZiPWjFaEGuMyePvD9geVlpHFdqDLnGgvOKEJRs5LwWb6",
+	"tNY9E7GSlIJxKaQGAzM24Lhd1VjLAZvWbCAYtcacMqK1IVEn1sC1+0xQwxClqciCl579nOr5npkKvIwq",
+	"80F8V0IohIqYSBnsW/uu2/rK5sXmAp3hI2lch1bcc6fxF1JB/gteG1nB7aoEL5/NBrfWxB+8PiV25qI3",
+	"vVfMhprraqXAoR55ypw4dR3MsKe9PRN08baUcXyXQDbAKV7SNRyxE3LUWPhg3hnRcbppkAWvrO8fEcNM",
+	"Cow3tCRv8sxclLtMi5YswDd+j64Besa4QaezybP/7V9/9KOTzXVL/Xru9sXtGYRh7PZ3cbQb07Of257V",
+	"7zAvXm7v7IyzItsOiCtNK90Exq1J0IqPY0C8YiWDpECB2q0V/vaxcmdzOzMgGj3/PRmlA9dGkVcQnRGS",
+	"XNGiDt5SqqQiKEzwt1qRlawyhbosMXfMh8vXB8dPSSozRmrBQSMMst0vSjyxmyoOhxbOvtRFgUMHI9mM",
+	"JDQHG+cNv8PrXoj36pwpZufU5Iukt/3XEPK3nwqfmWRifxu0/OHNvHWxmNszIexPmupivdO4R3lzn3CL",
+	"47apmWr4ZEqespEKNnVek48O/mT+rxUgPA6pIIggj/+zpRQ67/zZ8aNBf/OSBmKzB8dGutGxVNrYnJNW",
+	"6PfxcevNB8FX28H0vbX9xu+HvNCO1OmLd6eTZHL5YZJMPr4y//XrJJm8Pp8kk4vn5v99CB5rc67aL3n5",
+	"/M3b/4FXvPoN/uPd6fvLX+G//ufV8/O3/xN5i3VQd2QqksmKsUXmAsruLN9oBkv65xt80Q+bJ35D4lGS",
+	"7JyDYu1veDeipVQQ2S6sKi1qY5/KNK/gqDBqdGcB0qA0XoZTVlXr4EhfshkPuoOZ+QXX9lrv02wvmyf7",
+	"DNbmLg788srGVfu+c7oSNmIajL61Btz6WGhJX3amNkJbYDJpQHJbs+q9zODSxuRy2FyBTKucEYqhXpLT",
+	"K1D1qVwupeg4X8aZdXnqnQKNeZVwMkfVaW4sdHdbQzzN5Wic8O/8QiPgx0fbd5rKaSjImsqiXgoIADXp",
+	"784szYIMmWDdSQJt+1nCeIFc2bQ/AVsw8kmdV4ztdhbs1ofF6Yqn7Eyq64gUTdO6ouk6FNMmuXMZl0xX",
+	"DC5WY0dPGfp2HV9c1tN2ZEPUyykqZTpnPc6oYqkUmSJ0Lt29remCiSY+Sc3NYsx2akOXwz5bUM11nYUC",
+	"/4JkbF4xBrL/8ZcL8uOThBz8dES0JD8dDXy9FPNx7z/+ET5w/OOgL2xsv59N+8tJs3shuXhlPMZTYW/E",
+	"MUZJK+y1JfoZDeIXMromshVJzWlZMhG0F2uMXAxxATvugxsVvgFHEpr3a8xDb3uJ1GbH4hZl/wicVWjf",
+	"FPy2MSBjfqr3ZrZjOeFwxIoOGBW+NTyYDsqpdYXzFBwcdQXKrlpkchX2cF7zolCBXJ2s+H8ii1lImu26",
+	"ot6aZzYn4l5qXxGZkbvaxsXKTwUE12hRJISKdWK8/wQzAZop/Qwis6zI0E0xjpcsmzyszapg/GUrQtIx",
+	"24ZfzO0rrC3+/hajYn1br86M6RY8xZrZZclqdHwxcK2lOeDu7j774aV56ODs0ccht6WzbUPhUHsidr4D",
+	"oqCDLAMuas0i3xNSj1tJWQ76qLaJvu6DR+Fn5aBXDncfwEntOg8j7KdHIQnZir4lkz8P5vLA/vDfSorv",
+	"zunqHVOKYmzoNRdc5Sw7Z86UHnHhZCzlWSg14M0EQHsoRADapwmoioDD2gjA9svM5WmjDVIu2kaGccJ2",
+	"m2FupM1ngmpK1iKLRXUoUYxWaU5m5qkmyHNCIMoAeYZIoGfLG2AqnkxQDjMBz23AGyDW4qCUEKkKphjE",
+	"a/eNG8WYuHgv9R7eI2RwY58TpSum09zlT+A5QitYYJ2z5bVmD5izoHlnVhV+O+S9N5qx5hoTRjd4y4YI",
+	"4ytDYvsLv0JkQVfOCntZ+CFsHN6ahdMjWY13CSJ7jZdpMVtTeQXpLWssKsJoVXCIwW5bEzEECUNnAK4s",
+	"/ATXNqc1ZebbRG5jegQGZBkNfqv36tA24r47zr653uaHzcsTWLDQ8m/ufVnJq5BSfG8TF6lUWpGCqXCq",
+	"V3Vv3Yj16II4+K2exMMvLo6wGcBcMnUe1neXVmkDMgWD8SSnCjw6bfaH6JwrdO8cjgFCEkJWDpDazQDb",
+	"1MqQs3BpxDwLrauPuW5okaJw+gMCHd8oGExCaAERajMJBzyfRIKywQyykdWMrr9xOfzER9NDk9uSypat",
+	"vf1eN9KMrhO4wsyBwzDvAFzHgpU6qOBa2H5zsqY1LzJlNowKd1iJFOwZKSmvLCgB77aqFkTOPgnYxymb",
+	"c6EwNe7Q/VtAY6NMEWmIyEcXdLDv4LZ0gMK3zKcOjhEIbzO8NorCEDUFNSnmDz+JQKZ3C4fXSMUmzkTL",
+	"AyUrhPfw7GC6hqyRLAt2QEV2gFdRMjHTwOBVVrMDMJNtYkqwzP/bAvYPJCIYUioOXA7LHIEDZ3yY/3a7",
+	"h39pf+N+aF9stQh+1H2MFYqt7KXjUUcUMOU5FdmsLiAwmdoQpeYpQjs0nWPuU8sDqnAcbH0gVwwDFQfm",
+	"Bm2SHzZWV4tmLG4EMwlo6oKXJfx8Rblufqzr1LzcbJOfZC20rNMcP5+zA7t8tMKhtVJ6XBzYPJ8UB67w",
+	"pRZ+8GZ0Bz6tR/UBXt+tfF4r/fdHTSttwSS1yNz/HtjcLf6DrmAw+I8pDzvIw73dHsvUpq4W5qRwDdVD",
+	"WhE33j41EUBqxKElK3tLcnOU2TebNqE5AfYEgsYhipqBBNG2Mmphg7mOenSJmBmOVSsscUBHYylJwJ6g",
+	"NiByNmyKchaeIM+crWvFOyFGVhICcpIQTeeJgxXKasN069O9EA8ean2dy1VIsRhNHzaQMLUKllFaSMUy",
+	"opgZtPWycz7PB4xy40K3WewmmJJaQCLMJXSz/wqhOovbCuE/elFuQgatj3YMsW/DWlG9qM+//fcpv+IF",
+	"WhGAROYNAAu3+RtF/iNFd5Mb3FzoYzoMvfMibQ+vMxHwQjeH1phiCL/jGmLXtnjN+QFW5wduIGfbR0IE",
+	"scDpxlZgstStIxhYXJN/nb9+Qb7//sn35MObl99ORgdXcXBuWXrFRp3OrJBsOAb4w61pNHbSoGPViOcu",
+	"zwYvD/v64JBZFQjLgjoYMR5WsTO4WwKHXTEmdoGSrQRB0ry0WZumdm7KCs6uWoavdy0rZmFuYV21ohou",
+	"0mBxoQWWt3HrjLBsbtUPllfBGNBAd+MKnO2NRber13w/tvBnzp0eBPsdi+INfpUrLauAZCISafiWn1Gl",
+	"GxhUrwy6VwfHI+vqrJKlVLQYvBCAcYokXLCGkqhC6p0nnDtDLTo0dTo2eWhPeH9hrbmL6iqgWi8waMOa",
+	"nPDRT8+Ojg6OHz17fJSQ48fPHh8dHP8A/7C33wkxPg1UDShSq5oW3fgzFmvuBqVvaw0cY2hp3kAh91nl",
+	"A5shWcoi8W1f274t4Piy7b+p2MyVSwR+aQ2SDWmwUUyYvnVV/R1k3+dzp4MkHicdsWhU92wOg0YCSh0P",
+	"pK1rU3QAIMvV9ZvlajDkdgzNYtmV6YlfNDMKxDCKeinCM8pYGUIpGbMgY6xsgMZGccsVoUIaVR288G2k",
+	"bNvO4awII9qakh4X2IK3Dwb9tdORodIoLlgcfNhx3xGUnmA26HjDLF11Q6itKYPLFppzk43dRk6ii9Js",
+	"beCPl7RaxCQNLEsEXgYA4aPw33ETzfhS7XDBDvn8fZegw/saswvFLijHwpUKdYXY1ZoNi4mVlZy7ApYd",
+	"WF58DoabxpGXgq1atWUzPtNrl1wZXF0G7w8qnHqqqVoMv7At4Ln/qvZvbaYWXvArWVyNqFiqZMF2+4oF",
+	"w3JSkbJoyNCSqxRo+GHF/YBbHgYQmspvrNSvbQXKiGt+VGXujtLxaAnAmBrX0NzeUp796gyNDQPf2lwj",
+	"bPy2pRa8Add9viLg6ChY+61qbpd+mFUMmG12bmYz7p577S3VrDqdzVigSi0acHpttLiQK1tybvUlJVDh",
+	"GlTk9YByy0lyY2gNfiY6z3OoNB5dwxIO9kdqZYPhjJ0reYK5DFkRmAIU9VOBAPcGwfzoh6MnR7sQ15Wb",
+	"ZCidf7wTDmnpNty/t4U3spXPm41sYlCPjh49PTg+Pnj05PLYGOfdA/5kWN3OW3bFiiKkQaexRDkcF+OW",
+	"ClukT3UIhTeri4IpHcuNMCx4LiTN0M81OtVGV8HgT8gxmTIu5lDrEPrCeN3RpzdiKT0jjiu6tgAHXXGW",
+	"9eb0tvUO1GpoW7TBEI7vrcaWEsohgmDB+oHAk3wrxTyyI1wBfgKzQua4rO0ltZF8lWJwks5+b9dV3daE",
+	"bozN7idWjoakMd9ak3cTgGKt/IDRLgUL175ZIYk4cTSzEdV+kwcf+9wkZgKf2rwJ8bvOSGzndGz+wn09",
+	"tgCBO7JwPx60b7CKuzYNXxkegwoANGmV5jx8PHaHm3OWLpyzMfqPRxYxoie99aFTgDiwZVkAik53IQqQ",
+	"2hmUdIgV9tKBH7XVOKO+Ga2aCJNNvAGAJBMWlxVO1rgigN6aCngIaFocK8DY3dtvja4/TWrHWIYjES7s",
+	"8QzZkZDHDHqidkvjvkGz7ZD/10zZbJpx0TubTonNnA6nRPBFyJbuwiVcHWOWX/TY8X4nr8a6GX8DP0Vr",
+	"B3bzyXV8xw36ie7kr1Vq3dJ+O/TbHZZhX/8YBy6x7bWyyfMNW0NWCzRYzH+gPcoFaQBUGwunVL2Mgkdr",
+	"RAVaBwcfxWwghcRzk2UPKoOUljTlet2Ts3c8EFU324gYBrS8MPtINSk4U2RWVwB1ApYINKVcxCtdSMGy",
+	"cbDWZiD+CzoSj9sQ4j4I6zsaCjKNrRgPXmUhtROtDTcjEWMLWGiWXRcOfRyCy3crwbd2wOUkaoEhGl+s",
+	"zlgJ5enzXE8S89TvAzQSwgzdOyyhGkPUUMoKUL5OK1sMUcbsIxVTWsLWL+VVizrW8sg2aJo+ZlgKZF4O",
+	"MhQCvdhA9mhl67+ytYTvUBRtfgez6FwTC8GJvLh1OngoLnlMtCTfH3X5rUbIwuNw8QQPha25zoldsmdG",
+	"W8mKyDpMIedxxX1nCO7PVvpv9Fr7zd7prtrnMK5ur+09HZ2tow74Vxk952+ysdGdu9v4wFyC02A0jKWZ",
+	"spTWKiD7Z1TnCgEbT386Ov7WAQQ0UxoIvaYF8AA5CiSozylWiGMZnssopAxyP53OmjpPdOXVrgsoVFgT",
+	"Yiu16Eeny0qpFMdqR8fl5OchpHaFHUGVI12Es9cMgYeiadIGNG7xaYMzE7E8aDTbyZuNQy6YEN4XYNxR",
+	"moveenWQjcHu+kfm+EO3ElxS06IP9WQsWSLaHJStXb9iVcbTkFcqLMmxcVRmNkSKcaGbC8OmKe7WqRkP",
+	"ymPij5ybpz8EbTg+LmUPPu4dq+b2RI9RTAJRXAHmWkeVrTROd5zrAS8OjvMGLleAuIVPCy7m1jQta02m",
+	"LEds4Q38s2HfmVkbZux3wgEgZ54ZnfqiLm1NCjMWOhP6GwXecQdmZVkpK0T6j7968S/Dmw8lMJBch9IJ",
+	"QonNQxI5u87HWnHDPZAzGhm6lCOlKCToWEs6Wrh7RDsbQA/VMXfROv69B1g6DHgZ4QhyvHzxEYeKpeiY",
+	"OjicdqigLhwijMEVQh6XRxrQmAv4nlq3eoQojOF328ruBgfBVm0WznFOoEM4DAhz3BrTXcg40CSlRWE8",
+	"HMWKmVc9XIHmmaotvTNoDd2EI8vYxjGMMrAHGc/DQQ+jEAvv2colC0axat1aOMzHC2OmJTywWXAIJym5",
+	"hoIeekYcN9HtrpOt3QofkOsSNvF091+Yub1JuwRPAzarNxrZT+EUWeczLDAat8xsSbdK+Y+PxoBjjiI1",
+	"OEPXIbdJzOtgbmIr4aIYIxZiybOsCBJPzJkkH87f2LKFH384+tbSUDjiG4ijUuLJbwhvWHYcWOHxj9/9",
+	"8OjR44Qc/PTd8eOfHl/HnBqKTkomFc14rYLlk0iXlJDvj1wg4oQcf99hMAqUg+Q8lHlHknTl2eiNSkml",
+	"ECyF4MBugH7fJl62skxjeMiihTkZRXTFdj6qbYVjCWkrSwlpS670HnfsRsLt6VX37Up5rLBxpTYW5Xq+",
+	"1d3Gpm8r8DswyBtSHR8+vHnpQmbYawx7A11nMbl6L0OjPMM2VlwQqI4B1Rvsd2FtlfFCHC6ofGe5mQC9",
+	"ZEH+T7///vHTENzysWWc2Y9/yruuqYMQSYUn1T7Cr7XMpb9F+y79ts36N0TCoWLqBrQ6ITZx4CPeiQky",
+	"T1k22a6Dv0V7gr/yFWXX1KDoKF9naSFXtM9Mm/dgt+m7Co4cXi64T9KcVjTVWA6xwby0M84QJUHxUNrA",
+	"2TBXls6pTkhWybJkWWIhdgWzh3Mpgb1nK0kN/QSDrKRhlo5WZHZHEtd2KnQBzijw7dTl8X2spMkGorbE",
+	"qImLC6SAnoRSYj7PD9BuCQVTTq9YFS6NakMaBsLKVDBKPY2Ag8zzChST8bqumK9VmfLBEETbjiT01Yov",
+	"d1NSzXhREEpSYEYNAAiMCRQIBE15pOAoRZaVAJ7KMk2EW+wg57qKoxHXUVobGvnVinLd7ebR/iU35ujz",
+	"j4wtBgipXR2bD2o4M3Bgzae6721NC2QgKNcuT93fuKMEsgusfJUd8OvOJNaIcvMgixRwhgxHD+PVGOpF",
+	"YZ3IYRkryosXdbmrp8UgOJzW/aj7EElogAceX2PWbSarlCVkurbdaoCtbBLYW/dHr65iKpmm6GPk0MRB",
+	"KoZdF+DPjMVUMKo0kZgeCuCpUW0MJ9iC6E8oj7Z5Efainmm42Mw6Y+rG+tIf6piDRrg6cT1XGjYDsAOI",
+	"0txCyQEt75IxQcrsSJLVHwq8WAbNxbNrb0/nP10IdjME84vX/M/Q1XCZcwVkRMAoLAsk2jN/YOSOkllB",
+	"5xsl9ty3kdntVLfbtkCq0R1/q1zg7rBn1l8CHR4eK3ntbU+aG9PfeR6PY/WIW/fgFd8EAfcQ54sEr2nD",
+	"4CQYyWWxkdb2BaqRu/B6IN+xQcJxrAL3Cn4c5i5/vkVSPhzMC4vXwvT2gnetEF0HwvpVh5O3FrJFGrFt",
+	"GYeLonMWaVRq9JJt8gua2XbkxBp/LGHdXkHHaBYonx5nAcRclFpkEt3D0Aau8nW0vDulwjYeM+8YwGrU",
+	"0rdQCeZ69SCAwsJd/Xh+j2xHkKYmouy8+QglWQ6GGcbmxphuXO1QMOTlGbmgAZV7P5Giw7nVtvEt39rO",
+	"F+bYMB+rBJRjKxXm4oOaTzMsZNTQAxhv24R2TYkRrlpwoX1wJ5IFGVrwElXWLvMxuDMqaxerWPpf5uke",
+	"l+HVzmNWx+03hbN626J8e9U1rvZ1tHU8KzU45N6d/Qt/qNOC0Woz43k8MDoZz2vtjvRF81zXgMKc8XRx",
+	"HdjXgHRjxJWNMCTtUlAdtjFLJIedXMJ6JHzLNHa7TUhUYZcpclhjqb2PTX15Qmggz7fFc0U9dwd02xxV",
+	"rbYzJxdckH2bcLeVyYs0jLSTdt9tGP9gD6OCdh2d8ZDAvaMEbmjLxsIOwsxhrQILiF8Zw8CWWdwMnhLl",
+	"FjNDV9cYezcOMhqyNIZJLUEqNVkRS3LbsHcAq7L5X6CsBaHG0i6bvW1Vg45br35Ctq0WHj2UDoGNCAcI",
+	"zqTSxhda2vTfVj+Booe9S2BtmRTOtmzxXC7lFcuIlgmZ8Ss2lvgHm8wEAj9LeTUSLRl8DeKsB8f44Old",
+	"xe04NPfunsUeb0JkXGkapAU6O36ZkLNH5v8df0wsj3oCxNcHjvy7Q6+8i5nvLsumKlYwqlgvzZlZVSAF",
+	"NyJmKbRus4AnaRY7vIV1NX7/xhTXij7uJ8ua1ynzXjvg+JDGOxGwYht10rx8P/hEmFNwLVtZeE+ahnqz",
+	"gAjqkmUcOknmfJ4HM41nTbvdKAdjoCzvyfEjx8bAikwRWmhWsYwg99aYEqq0rhxyYgj7mH3ccg7uKDC6",
+	"0FQzDHxpGubn8b10qbPUU3N5p7rTCqeFutF0Hl8TZFwndpBg5kZrkTzQPoR6ZUXmzXbXFzCEMdB1jIo/",
+	"ToS8Lgfg2eG3TebaE77blQxLY8N/t6F9u25/J1U6LCPvAlrweOTjro/20G/PbHuleDeQGgh+Lbt7yZCe",
+	"ZynHeXElq1Ir4OP4qoetTLfwoL1Mzadbc42sXYQ/NxaEG1yDHusn6HKpccc84GPfboM85+FFG+WdM4rO",
+	"3VCKnbydLefYAcQ+vMEe0k7oQLBhx8taoc2KYA17EYyjbmIG8OWtpFhkolmw3DbNeTnc6IP28yGNDzCs",
+	"myS//xu6sxE5w8yYu4TkrMX5r1wyHH/b0K+BGQTqrN1AySnbsnaQxCmb1yKUQY9RzrYBmQGgZQQG+aZF",
+	"RDsABbl9WZjffKMID7K6iqbWI97DArls/BJAUsS1lsfliby6CUv3vdzeq6tcjnm71BFRgKrlmE+1oooU",
+	"bKbNBmLjeioysuTzXJMlMwcQxeEEh6a4mBethvq0GMVBhH/lK6S3mOkGQTJDeMy94C1LNO2GH1hs8hqE",
+	"tyxptQhnnnCVkfeRVQzvTKWlzGz81C34kNYgQYToThNyDAa0g83cjb28Npvx5mWIp7+5qV2voxZi0IIS",
+	"mkVIrML1Mt/a07DeTm1flK1+YjbRFm4+HGPEKqnWrBK2ogAPV5BjdZRBgLwrfkjhieASnFVSlUGrDioD",
+	"Xoa75BFbBGwewbhKHdapVIej056zcxvMglSPaB1qCV/qgfOUrfG3emCZv4IYM5j1JVV4J0+pYrbzXIPd",
+	"s51OpDhg2RwFZ7URg94+P7v3wj/ZGmTSrGp8U8a77jcgDgoDvm/Cp/Jod1tWmKpTKBtTEWkud4IxnuNT",
+	"Xd92x+myaPOyYiBvMsU/TYNi5bkSg3yGL2M51oKFmMFe0jUyudfVjKbm3OTmuTBbiQqapi+hMKm5AlCi",
+	"4016bCO1bfZrbu7gVc5Eq6wHoHPtgwi/rOpwH/SqDqZSBDk///D2lVlm38OHC9ssSUjBUwpR52WQwJWn",
+	"i4iXvYqTt9vejFyQsqBckFdiXnCV70Zl1HA/OPJmlxqxomd3sREtNzy/O79H5dmWP4xr8v2cmAF5fgdr",
+	"u3cMO4wy0gUjeK3f8Mz4Ufb7Fq6UI0IcihE/zYAyhs25AJuzw4Xl7U8EVeIcLdZwPE2GPVyel/rx06ct",
+	"UuqjYI7UCutGvdGgTDpuaU8HlXGr6DkUYiXYM341Lq4X2Zc30DzZMbj2HeFQWUcogpcWRp1Ye94Z8sgF",
+	"g6pt4xZHgzWTkA4POx8DCdYjRzXO/nAebgind3W3or6vryYqB28RwAhVHQ4MgqkQfOdme6r2m1NqWSG3",
+	"eZWkbfUfpaSP8utGCzjDswOedkLnlItwN+HwDeQCdhUVzf0RXag20pSG0svx8YF/SY2zLI1Pw5alXnf4",
+	"/staEzmbBcO1kY6+OSPwK9f1Qa5E2PDUDTj/m3C/vZ5oYiaHkphgb2XnqAA00JqqfVeM5apwZi42PbV2",
+	"LMbSjesQslqD/YMyulZvg57JEe6wNeydseE66MYrUa7ZdYhUcuV2Blrqdg7GUfhTfBlkTzXKDwsCrB8B",
+	"DgRcPFZ6aLc9T0tSZ056ej14eMgevMilWDP4unc7Ao0ZwoT6LokGsRxoOkpsLRHCUsS6GzVP8KTYRJJf",
+	"NllrxTNGzpo6pEBsaUzjHSHf2+c37wY7Pow3CYntjCkUeG7pN9+pD1oqU3MeoyNtM0/SkFT5sl9lW7Ob",
+	"L2ClL1YKOzwWNfLV25B75017nb5Df9Sc6Ygz0MA1cOtcg6onZGPVZmwVa8M5uLG7a2gcGYuSSwY1ERCQ",
+	"ZYLg0+bzWwL10Sobs3VY2fGNEfN5BKHWh6W2isBr30y2Oga7753bQrtd7FugTm1PeK/WvJIIK1ObuuxJ",
+	"vlLXjtd1593uy5vgJZ8QYyNipsA2NMXmXSCCqxPfw9jMEoQSkY4t2qRQB9seXqc75d2+lYqHHmD1fqpm",
+	"GtTfPjDa4/jEoyjseDFGG9l3h2DP64A3Qwfqoqn3v0mn1DvEqfcC1C9aNKa3S6dyHVd4xotgVyfz41aU",
+	"aMFKvEb4YFCb77W2M0rYny4z05xLKG3XktSiYAoUIhTNwlWNLHL3nqgyDL+8dBhUM02mVWuG4BLfbIJR",
+	"7gwsSb45e0Yy2dwR6nYNxgyAGqjt/TPAsBEGhZkfZGMdPfgj8q9Wvy5opvvtCTDvonEQYhYMB6H/Eyxc",
+	"MiP4j3WvbfO0pvPbjh5lm5aGWY8+dRHpaJfmUqoYk6wLqDijUOc2guLa3K0spG6N+VXwUyUUrGDpOERF",
+	"Tqy5oSjPIL3eitpYl3fSB5HyDEstElJPxG+FrJtJm/i0oA+Ztvj4bWY2aedBXPmbQzp1SaBCjqsqqVDx",
+	"8gyXgQaFCoGVD5evD46fklRmjNSC68E9Zy9KKsIl8gsmduxcNxS2EbEIb1ewNJ0WdURIoE8a/N5Hj3qj",
+	"asFeG5kzSelU1joh7E+a6mJAN2NLHes+i+N0m+OWKHwstI7AXMxS9CAM8IGkTTLaKYt3oQNcE18bH1qU",
+	"jM0g6z7KCunZC78NQAgR7mlvyVO2KjT8uTY68AoxNkjeTKvd5aTWcHHr7ybmPtizAwHEIAuyU1z4gg/v",
+	"DzqCip20FEua5lyw/3+nFl7lsk19EcMqtDk8BsJFUNx2ttB1L04mlsO9PfS+ZdxRfdS5Kb8fVv0XxF1Z",
+	"XJW1lmakNeIl/bP9ye+PQsN1COpBprjR7jdn7/j7DXqcxy7DvqDpYntpVC6rgEn5TiKveoZKRmNY1Lf3",
+	"JN0q8HYZeVgTPyLQ12klq0VCnpDc3AzK2LNb9YSW0F1I+PZGxrgvbWVO8LCGs92hwd807Dbc6Clo2dHX",
+	"cvYWetbebh/Z4IqVNFT43aEhaBMLbGCbYqLpbCjzoqAklgUfSxFd0koHxUpL8uho93HBvw+OxiPdm97w",
+	"LFMH1DXp5OKgrGSK6Jk2sUADjg1ZcBeuimlYE3KotomzM/R1tl/HUAJUSaF67KY+uLd5bWdYobW7pPOb",
+	"s9eMjZOMYA1IaVWtIV3Q+BgSXQPBlGYZscC42447jWjd2KvEL+n8LphexnD0hsY4v1Mo1/HR3rFc4d5Y",
+	"21PlS+aU6Aa5gqegU56DTsVI6MJszdfrdtHb5cLmtYYqpfH9KYIftQmbTWSCpmm+ZEGH4ZqdW5/7d4Zr",
+	"A3zVWYCVuQVj3XK5Rbwo4qZ8z0ZtLTgm6KnWTECIi2vEEW3n6ndRQ4duIkcNGi5+6Ju2rVhoKDqHMk6H",
+	"mstYggFATiFIny9ZKwT2w+Xx02dHR99O9kFQvb2E2+Dwdv1PjJWyxcFnXPCGl3IQ6DyngM2OpLIip44L",
+	"z/0aSPFjTFcBAB6JgQSzeGQbGtgYWbieLFIx8psRxXChCHJ9ulr7dLHRshirLVz8dEBJSZdN/QUwjt6U",
+	"d/uESFG4EBQk3jEqrowxFCxikbUGyHS4UbfHICDxEy8K4/uYsXkokPGRpGCDxOE6RN7DXnydapC0n/5l",
+	"xLT6iBooUYXU3WP+5NnR0eHZ5eOjd99uMTY0hA2TW+MKd6UMMWQtIvB96Zbv9EPwT4fuSqfkZNO9hpsP",
+	"VGJW4+WgHMOnqyY7gCW6GYBjbP3KaLbZYQkbrrFt26B1U7Ku0p5mTJ5dL7wPXTuj4GIRbENw/uaEsCsm",
+	"9DO8jaiHMIB6svw3H968dK47PHwDSCeMxD0dMpS8fx1pzTaEGN66sjsIM8xTNytJGsv3PsLz9JemT7/4",
+	"vEkrD+N7KdetvsnWm2u40J3N13XcndGzy9mSmbyet/UPa/ExoJVHY5P0GRNDa0thCYCSBew02TIBrt+K",
+	"4zqtNeLXf0uiXSeP3U0MRnTS6JWnzffcpxZvEcshtGCP9rBg++giEj5/9roYQG4y+DBevzNHo7o3BtuK",
+	"RQKW1wcjG/t5I145IIw5dD4Rdb+DOfLRdSkcL6V8K0NZ0yjQrafFdSRi/EY07bPhEXBJ17ZQPpdFRoCL",
+	"IRnBqNF3mzWNi+Mh6Mu6EqGwTOrpiPsrbeApC40ddaFvUjjgm9yLQkP9IDJ5zv6o2fgmj34yIbMbr2Hf",
+	"FwqeJQCgAojrlinqq5+Og8HWrXGHidanbC1FFrE0oTcM+CTKSofKI421pzUvYviDJa0Wbl6Y/QGUFvxF",
+	"G/XsQzwWJOf4Ara2ECoFhqctfzGPh2w54IIPOr7QCP6ZGRFADRw3MXYagD9zEJRFsJImWND/HlK64Ett",
+	"JsGuT3XdAiuGWfAQn4xTbRq7R4mTNturDODM6Ud742rZsu7tvc4kU2PItF0JSquJuiPksbLs5eP3yCl4",
+	"Y0HG7ppga3gLKxiCd1utC9JCpgsEOc3AhMZOSZCmyCV2ai/o0phtU/lnMPZovvjeZhPcF4d3l6nLVC7b",
+	"jWYOKBDndVvN2Fx0t+NMM4SPtFh0gF6UA/bHvAj+A854sQ7/sW2Ys11BNKKbP1u8tO7T+ELGdeiYhEtw",
+	"3kvdZK1t7r6Vrnd5/CHxwSIM2/vomGyQXhz78+QMIjjgMDs33Pn8GRK+D16niyLM6zOq1Y9oa+lOipWz",
+	"Wci/BhpDrNFhRal2BxVG5kuGpW46ZkMkgXPNVgBbQT7Q6049uV6Bbv5d9dSlnR+iKlf2zGzv1puLU5QV",
+	"yx6pdFtQLJfVdfQhbrkDGFoVYbsNWBlEkQ4tqjuggynKwn0CPkaaAyCZIbSMsdPdx4kwY3jRwzRep7lX",
+	"BFwYvRCUEAhqDddlv9KyZCISHMplHYp1vrGmAmDrzCMnXkXQhjkTKhSHc9D6zGtgHMMJ24zuD5Gre652",
+	"VfCyBVQkUwblWdr31WTZsAST+c67xl0JwlSdmajCr5BB3KIf6rLpKgHvgPFGeTLkKohsAHQibFILPu3T",
+	"1lDWbX9uzhi0oRpynZSMLuK3CZBq2ddOzSHBAZj3QfWstTNvLBewmaOu7djhq1VNI8nCzuLZRUo8N5zr",
+	"qgZVcN1eFp148iJW4ts5SGZj7LZbRuyVXVKz741Wx0MO+dChDUTsGDxJEJwpd8Tthnrt4ZbWm2KNcorp",
+	"W1jZbVCAUnWkutmWNRMXtxwidsudB07blALNMoAA+tKVm9Wd1iKLNiU1F7xv/YJsIUZUwHKRM1SIUg5K",
+	"lKBNHP4Oz5zTiZksLBXGpshYLOy+qNtt5oZm/cKVqG7Bw7sOge2tPYdicdWj2LgmBTMrlFeynuc7tina",
+	"udVmr/s6B4GTv6Q6zT1ejOsh2EIg77YTab4UXIWcje0LECHzBf4Ll5bERKO/Sanf3KYCprfOpVWrgrwa",
+	"IV8oUBT1/e7SIVdEES0hMktybiluujP3tQjXTbm5goF4zu0jdObyFdEjtmUeNAKxe8SUGR3tGVEDKRNx",
+	"4U7D9i+F1HzGmYq9PedZxgRa7QDNqeRKsQrCU6hM8A0pppUHNCqxo2l9enutPsOwZzLIhdBqIGkBmN8R",
+	"cM+k0BVNNZnzK0uLBA3zvALkCqqJsFD8k9CuzESRJXCntyu7EJ/d+jZC66Dmm2Uui+tCI+Zl1FX5ea7W",
+	"7z6JT+JVVckK3Q1LekiQe1phP5Sfnnz/w7ffkTNaaU4LwjKzpubp/7o4fU/esWrOCCQGmfok4C9+ePzT",
+	"02+fYUQeYuLGqUIdWjB6xdR35Dk5O724hGkhLJUK8iZjy1Ka4a4PfmPrk0/CHGZdrS3RhaPVJwu2xnJL",
+	"7VmTbCzRqGhl7mFwob4jLx3k8JOAxhIwbuN3/fj06JiYQ+haQvhNQx/aZb9PCBdKU2GnfP76xSfx+PHj",
+	"n7DI7MV3n4R3U59NLrmwebsrVinbj8CBdGnJJ88mj787+u7xBBUziPQhLfnhlCFkfo5UEeZggbS+ySbP",
+	"Jr8w/TMDh6ViqpTC3g+Pjo5selVbGA0ty8KK+eG/bWIN7+KdbaTN+0GmI3FDM0A8URulVKG3+mEeOs57",
+	"82ZVL5e0Wk+eedJJ5ZhArhjyO4KJtlUe4I42UHpY0h/zQr9yh578KLZ+b+GBGy7gsLIY86UIT+3nYG9h",
+	"wMKiV6ykFEy5Lj03X+hLgNlq6VlkKqg8Nwa5tnhGWMxkUkoVWLlzLuZu6Upa0SWDzOWz/w0Pp3nksHWU",
+	"f2PGSdj5F3j1TD7/jsqYKf2zxLbfe5FwmAbWw3zuKnxd1ezzLZ4tm86KnS7btBdxaDfc77Pa8XptnxHF",
+	"0NQK7/TzdCHkqmDZ3BYN/eM3vKl/+nL3+zleerDlJ1gaDidcSOyd0JUAXa3jAnBZrV8ytdCy3FaTT6Jt",
+	"wXJjTN98Hhe5XCElu7fT8GpAQxwCCI4L2HVwwsE6j80WbtoSbFY586qk89YyuEtd9d0VL/xDd3FfuK8N",
+	"uS1eXbFq7S2TjRgHtBtEH8e2St3HBWKMVrce1lG24RNjDVWMZlud8KO3yfMs87P9x6uX92zVbN0QBXO8",
+	"t0+/oxkLiUer0/I+dEuWtUCghGowyLKsYspXrlskubNXto7Z4YxjBminQADXzJZQhChSgWtMAIFmg8C3",
+	"MQduHvujZtXaFZQ9a1h+2tuTtJZ6V6vFAbJ2B9IpU830gdIVo8uuqPjE15QLWoVoHL586QTaPArSYXt4",
+	"fv/k+29P0HWR2RrSPlqR6RqCw8dH5N3Pvs9fQG7/4tlnvPQKhqGQDcMYyuluoM2GyMib2TuA244Vp1uy",
+	"a2Ib660aG+3OGXUo/1e2Ijb0WvvYITxjX3tTrxL67zVSAfej2XYbmMd4KAKYu/v5KuP6nu7mEOWwZNWc",
+	"HcDc/s+4TXWTRmD3HVvK912iEErYkqiYqjis2KxiKo9fdef4wI1k7DYPd9eWCQBLtvgs0d5EBI1HSKSQ",
+	"M7BoWDANoH2/jSoCNdIqX+9D/6sFQgjRIMHsuR8kGL9uq5qc/jxExPqqMWeNqZCRnBWFJP+CaCVFmptv",
+	"E0/QilWa1PaynFOAIdNPIqttCgnZfr9NbFfZfzWxRaD9Jlp6SnBZ2WSvMF+omGKa/AtWjRlLH/0dYOj+",
+	"FkJgU0Y1+Zd1hD6JHNAHLPv2O9JqQooDxdjxz1IufNW/anClmH8Fdo8T1JJvqdIHsBQHb15CHRb0l0w+",
+	"iZU7jEhJ7ULUaPNh+HPLhXrlEqE77Tk/JMC5Fty8OacqYsu5npcB42cLCXsUSlRhh3urUJr3dmY/iRiH",
+	"gRa0A46kZn9qFMGg8RYw1bb6ZsKf4eZ63lgm9hE/QAWnjDyAz1wdwNa669KfoD9Ly4oT9Jlfwa8vASQ9",
+	"Vq8Zu/817qHZnc25+/JYEElESoYEw1VGRYz6oE0feg+0eEgG6kwP5vy8PfQm50wtJ/DMHPNvXPox9HH8",
+	"zag57Fjd97SqxpuFN3Q1wk7bPoIRluVbWUv/pOmolzQrndil7qy4ozBqZNpTp7r7epv92RZ3N5WvOVx+",
+	"iec0BdXsqs3NjfDdljL8jbHyPvu2X57/2Wa9iItjgmKEm7tq2lfwfaRdzKY7b7RFB9DgEabAvQNkkMgp",
+	"EfFUG3HNHdKwN3T5a/PUIHmzmOoT7OXQodXwbKshuXPI0sH3ZBJFmWR0rRLyw/BvW/xq59N44z99tKMQ",
+	"5ve7COg2e3A6C+Lcw0IJiN8mHUrFGnhMpaMS32cg9xsXw5UzoP1vfRwbSWpESgak79DhvsJuzlmt34hX",
+	"tjL8Hx7hhWmcipduzwapsP69eWHrr2++n+/ognm9Yu4+W5CfdIoRLJS8tZEM8b1RBcIqdps4A3h/zON3",
+	"TuU+3EPHLw2OlmoBPAj3AH+E/bfwYitqFgyrOCgo6NQXE0ayZqwozqTitqj0NsTwJbviKfMfGSSK0YTd",
+	"vhKPF/62oCSDAZq3/+vj4xfkFyYLiTP99sRxVpv/x4oCNI7dEjcaRD6Udn6uWcuClbortoeu/Vqf7P43",
+	"2u/jNM/pbKaYHqJx3vIlH/SgM7x3Pwn1iD8P0nfAOTDs0Q/VnAn90lyVA57+lV6xqJPQLx6w4DeXp49I",
+	"T9gUZ3n60+bYtsSBKy0xmR0VBvvIDjPoVBRre8g93wzUZALs98jRMQm2YipmkPimtM159qtxlFwzQrHl",
+	"3y65Dn/i8VHSmEDHlva0pxj4XuQS3PbEoo24I/sSLBdKTlqbuZmz5EsX4whr+jfw+z24cieYkYD+vhgR",
+	"BRAjSElL7AGa2Co463H/9prK7A3IfLTDk4qRufVnoPu8kNt8Rg2Jyb4iNl98FvZOQUhTqB8w3uceztnP",
+	"iCwUTYmFjcmjs208GeHOtbUKphWjC8Dr1wVrCp/qrUN5WEi5iJ/Mt1Iunms8nw9n8+Fs3vuziaLqGgpH",
+	"jygEpbB9kTlKQMOyL8s98P7WwYW2MRhhdag745uxUmMZQxBREYZUFFx0w6ybaVGavYVHbgkE6ogh7niL",
+	"cU4R6wbWJIENbTdSbpUn7QMMQTMohKhogR+0Ac+Kbe/qxnYdeuKcniCP27V/Okp4lIAc3+X9jJHhPaHC",
+	"ocwRoLFtkVgyKhIgyXCVjS1JsM1AotC9t7YZ1D8ex4mdTL5ElJyNEgq2wv5w3d3diXJ7CT+/5j4/INz2",
+	"jkc6A0MVG/R5GvKkgbnh9b0D5nYPt/N2IW5mwg/wtj54W8c9wALNkKo4hFLOA0f3Er4YXphnXlqWoNuQ",
+	"sZtdIF+x5nCFIhpJ+7E3pGsQ3e5rENp61z0kvOnv5NWtXhP3rpiQK23m/KBRNuwNBGCDQAHZk3K90mUF",
+	"wEdsyRCUsNK25In4HLKuLtmytM3dvwopM3P+Ygs4rGmKojIznqnb3ZBwVExpS00VCyTAA/dXCX2lGuGy",
+	"vc1Qbu6umW2zNbDvtmdCvyPqWs5/JWrhPV26yMGXphTQwTHuqmuWgb3xQWbg6lAN5jMsMJpW+sBxw4VF",
+	"5sI8c3rFqgdNcY80xWnJRLvuIWymAuQ2uPP+/ojvO71iX5sN8Z6tLpuL9QtUGRZrC8JhEbWyrlgGt01c",
+	"WnaBiYwhcS0w0TA5eYAc/e2Qo80OqYF7ZUlFD2MGhk/emWf+8VFwmMX9gyjAlXTzrX4psfsd3isSgee4",
+	"7ZHsh3nisIKUa1/uMs1PZ1YAbmtX3mR3TmBzjqnmyL5Q144CTfmlTSRXe8pP+8KAbkqaVswSCEIsoTTK",
+	"fUXXtnMm1DJiFDOa2jQ24S6tf+qeucXV9d+IZIcrygsEqqWyhqZ4SBPIiiumNudrfwuNvvYElrP9NipZ",
+	"C1uHSuxw3UKuxIH5Sb9TdroS17w/758F5ebyRRpQF1BuEtvjgTnC6+/2Q5pw754UbgmhRNErltmdTeJK",
+	"7wZ7d5vL/JLNeMRAuHSdbKhAhoHMPGsLJPajBturR6ha7Eqr3s8TcLuZVTvnh+RqX3K1fQjD6vUwlWWf",
+	"nyHL9S1L1x4DVv+068+sbmeXEhdz5Dq6Ybuzofd6w/ZvJP0MjUAedEAwHdq+SJbSuKA+mh2VsJ2eCsrX",
+	"uVyphxDVF10V15Ef7NznhQZaBPVIyRm2ELr9onfzobHF7p7CHmrcE8tBgM2h9sJ+7Rs/AZrWlkUbizFv",
+	"/wLKDaVAOLYZgQ08mEGQmawraFvTXnTsB9jn/J5hX+Mvwfe1U7knru9lUxC6d4g09aWmYnOzB/JBXnvb",
+	"vyAneGOHNF0wgUVd+8IS2LfLWmMhP3B/YqCqRbPiy82hrVS/73Yv9+12XTec8r3y3DYkJ90bV4Z3xfDt",
+	"G0jXpN2mJHjwdxpjuJgP6cIvPV1I50xk1HXWKd3N6CQGeC165QSfuBODzHxqqDmGI7cVaVKkbE/r5d6L",
+	"RalIN9VpdeogyUJqm90B8sc+Bnmc2BdhWeEW3SPDCkhJje6lWbaf/hTA0l3aiXbOyVCT6prb/aVZVH5r",
+	"bsOgQjLajj0FjbNt6lVkniLJsoTNJbYd3GVX3cPNu2Wzysz4/llVXnpuw6gyL++zqb4jzwHSCWQENrss",
+	"RdOaHag0rTgFdMRhKoWwCN949xpWFC+a566dyrqeoh/RJtFOhmWhXocbfQibZ8PtB+8FCxiyBlpsDbb7",
+	"tqMmWgJWI+Oq+ZlRLuFt3mlkm2cfbOwvPt5pm+5Cw5mA6dBXC3BWUPGKpvk/3zw8g4l+sYA8M70uCg9c",
+	"D8uV2+3VG0HoGQkoeytRz9wT/3xpwJncTxqpPYkE5MosIzBeHigY01pb/9HeNNOCiwyaK3je5mq5LReH",
+	"peXXicsHPtASky9r79zEYlTYH9ETB3PN98ZXGm+LvaWuZsDtCQNxHcUhKyoytBUJLYBrMYrbhC3ZrAHr",
+	"zuTCMXU1MCCsG3HcOolne+VIM8muWAXJNEIF1ptApwue5kQzZduBaEmmhTFakflLSJ3YiIXGRBwRctUs",
+	"Hagw89efRCaZCrXGeK4W/5+dzq2xxTZAqDt2QBgVkR4AH+2iLRncavsSrtZuw5ttbq/IVMPrpugVSFVL",
+	"oCrKi8O/0rr83NsFsi7DxuZmi4qMrsm/Hh09enpwfHzw6IdvE+hkfXEKaUP7m49PfjQ/J0spdO6f/haQ",
+	"zLRaQFd0IGKzXP+Whw37XQxi939yLVa2B5v3fti81it2LIm1b2tqZLUluayPe/3c/PaObZ2/z+zQ8AjC",
+	"1PfClwaJQ0YKalQ4qQXyqgMZ8MpOudmHklG907I4x8duR9Hjy1/kkt89ux1+u4fAEOoYakv8uZJVhrrZ",
+	"V3wLINCkei8Uv57RkBLcGGtnZLLHqsCxH/61osWi9x44Z1f3hFP879dVz8m85hnLiFk1ly5CR01pVipC",
+	"ydwodeOyKdkx2ytG2LLUa4wYd1YycPGZ9/fefH3S+dH8MTT7CJ/O11xwlV9zX++db4izYdl56zB+kb3O",
+	"30tthcmoaSMh8Po5VvYBlzFCyJpDrhitMDcR6/xXrUE9AfuwlAvbNgPb45Epm3MhoOc4tJICbaa5LiDA",
+	"LYH3VNO5Sj4JRAskrreBUXbQDNv8JXSaSkhKFbo9GadpxTVPFaGKZ+zEakguPok/aqmx/fmSVgvLxFrJ",
+	"1Qn0l1K5ja9DcTPoPPRDYEXMPDx0+Ttig2mfhCub8zVzsmqxPTnbw/6ly8jKkomQB3OBSxo+xBs0wn+M",
+	"aU11X+zXe2IR4r5Ccx6QjsRK5DZxPQr54YwXGkkvgrJ+igTC8DLrxea2laeVaQyxgVDLCn5JjXQnLcQV",
+	"NLrEZBIcxCmjlWr6zX9HnhMcRtOnkKqFJ5zunohI60gUsNc4mzsRs9s0ZHEe72U8N2f37dbExuoyuy++",
+	"S15bfpBiZ2Cl3w3JdjbTUY79ByjLpVdKWsoIN7m2bSYDnTBswm07q/ZQYHgrpE5Wcr5RxHwBetWu6Pqk",
+	"xekE4UTQJ53t3QEbuGU+p3sJHBhB6vQ1dXQHzICXtIjSGlCO9ZVRhD2UY/WVY1lqsRXXOUeSyi7ti8sa",
+	"9Lct8MzxX1bngnNU5TvD+C3a6TTnJfo8ttG72lcDgyaD0xPKcY8MalvwVXYsuKumlO1GA63GFjbt0+yX",
+	"1rsa2V64Z25R0v03AqKOoQE70sS5y1CohjOETGHO1hDZUvl+mnZgRpauyZSRNJeKiVZmlvcxEOAetlZt",
+	"nJDfoaHjxvi3gCQHhKv2iZCUUkWQkYppRaY0XTir2H2rOSVI+NNPfJqzYvYFYOG/bELTunScprBdmzs8",
+	"1O++5l4/8OvcUhsO2M1wHw5g5gLNjQXOg/py3McNfvB5/0afN64thji8tylND+7uP8ndBT0VJx7pCNZQ",
+	"nv17LF5feUwWdjvEtI9NH40lqgHOaG+rRhA0nQ81RsygH0yR+7PrmKcDe0MqRgRTmmWkFuCu6qRV0od9",
+	"1qtqPYQX4f5t8+0aJJd0/sBl12eTaDpHpg1ARGNih18xwrVr7UNSWci6CmgV3Jceq8X8+hYl7t5RbrNq",
+	"/jdUBdx3WXvLdFdTcaYQhWmED1WXkzUulGY0CwnbrmrCSzp/qCX84nHVTn5Qc8kK4NUbt2NLevrzBy9o",
+	"qeuKXcq7h1nfTl8QM5H7mUSglsmpzcQFuzPUPr3eHt2tgXqnWZmNjrHgAXBb7gUArcdHwMrXRxR97VW9",
+	"1VIBL8Xb2CoQor/xLnvVdDOiU/DJhBvUDsP7/snvLVveMpNjTe+7Oj9mQ8iMsyJTJ21eiyTWMbfRVIdU",
+	"a5rmS/OdnkwOPPSaF2w/qDoLK2TfKIBcNsVwlFiYfQhYB/8zAkl5HbzuHVyDMtVMHyhdMbrsyt9MVkuq",
+	"J88mUy4ozHxzAvftKkTBIBR28wTVt8zWhCtIM0zXerfYHf6VU5XvuDNvKn+BEg7z1RHidB1puif3q43B",
+	"mD0CAGTfFfrcb8x9Wupx9/MNT9i2rrJyvBfKOXgXwpzx0JQ8NVa7ss3hAKqBlBKsUMz9lF6xLHiSUipS",
+	"VvQ5Beb3t3lf7zsaflfH4iVLeQZV82aRjTGvwyssl6XTS7EGCPjEwyoHZJ6ni9jKMpEd7CpVfSUyX6b6",
+	"sLBb/akFkVUGysx6pFDuGFztnIpsVveoijOeLu6vCN8C8wlPF+MCnHfmEeOhwcIkmdkSBW12nHfaVLs9",
+	"De03F5B07okxvsEn7pvHbIcViwFPWSHFHO5LrvdSNAwn5xtFVD3VVC2US1UxUrEUSh9tEbFVVqHVXjBW",
+	"xo/Wb4yVD7dDD0Efh6JOLSHgQ2zhnzoBOhzoMkga6CMRba6D1h7sRp18TerNzPce6jZAfXCwubCdbdKU",
+	"PGAR6Yu6NOoO498ulQJnFNQgIkWgpp9PCwuQ3haGktaqj3zN/PrhSIbzW42uw+projQvwrdMWVDRT3j4",
+	"VZkUBRX38MxdME1WOcMAuy2WRkaqXs+nrKQqWdrfwcc983dYEYOY5s8tNbQf6QDS+Vct5hBPLZ1sdATa",
+	"VxJwxYuCTFkqkVaSenvEfzm4O81ve8Bw5pGv6QDijO+nVf88a/OUg4lpLPrWj1ZtcpDOVsuSib59Nr9/",
+	"uM1iXjJxMZzMGBAYMischyc22adzGk7m7iTTwvDE13XIrkXtdbcWjDVgEsTmmNNGi8IIAvDlCKZ6NnuA",
+	"J3Gfg1K340tcyvvqTcR2GIPnc2AtBH4izSKbPgxU/qBgI8mlblBqGlWkql72r3K9fFjk3T7ZXBIZXmK1",
+	"4D1RqIsFf4hCBZeXOi0i07SuKqgKhxY2oTUuaLrorQ2HB/aClHgOSgvDHvCfWBWh+ZL5om/bHcfz0Ufg",
+	"E1nNJuO4eTeGIghTmi/NIMZ9eclFrZna/Dpf1kvLeXWUmIfsD/xYuNBsbtysW402424FC20Vgb0+8fgU",
+	"5MHz4LQc2APFvrqRVVIufbsSsEzNB2qheQErnNUoCfgTpBVEMrwpM1ceVuSHZbYseI8Je2F+/TVZsDDh",
+	"+2jOmNvUpSEsq6PfZS0lKaSY2zYUkBZCdQAxCZXTivlUhTurQXHQdN4TNbik869JFi7pfH5/AwZmq5pY",
+	"Af6rEyaoRR/n9gfxJYDBzSzO8b33kJFjz0zfZrJtpm/Mem1wfVuTYM6vGHCyN/Jge/Sb/+nljQ5XlwTQ",
+	"W5aG+Hpcx+Yr7817Htj+B1elbJle0CeeijW2Z1DkQ2mdXJXLlbn91xI4dRV59COC5COGGPx5mJvSmGDe",
+	"JnvUsseOhttjd1I3cyqYczRVzsuSZcAXqsIn4LDpwdF3GFpdSe7ySNymXQtT6tFcrkfMCSLgmsoLnubY",
+	"g4+4zjZ7AVm0N4sAeS9SviZES1IBmZq55QABUEElwjfgVGx05Fsx1ut8fTS/H9QTxQoRdEFxJtaSUaFP",
+	"EHPT2PlcWSR95FzJ2RjP6jY3HWYf82WYuSuMeuiQdhkvTghLLG68mXZP+hvvOqyug3O4T3V389BcYtEt",
+	"NbL6K1WX8hfz1Fe7sWb2oreMqL2rKfSXmDJsVAg+AqNQU3PzhKVUzHiiiqRSQWmJAixHwTAuNWuaUWFf",
+	"vBmhuBUpFWZIC1bqHrJEkIhc1lWcfu8tXf8KD3y10vCW8gyXINZQt5KlVLRQ+8HH2YaHZrWMlsBGYg5u",
+	"Cp4oLq0LiAT2N9bs4oJpmMnpF8B86SbyxfZANFoIQhIYipTVwuwxnNZOQ0zg0zeKwv7QHD4jJBtJVjjr",
+	"BbvC+oXwWTe//brvdFiCIrzB+z/rsTPeLKk75AmBFjq238msLgrjrZq/54DWhHY6ANsExd+n8/N+cAPN",
+	"PponbufQwqvv+MSab54jMURwS69oUbMGhQz/9J2q9sVdjMFsG0uEz6HpnWBbY2yn4dEprd0CJar6e51b",
+	"TXvrPK8j1x1ef6ExLnpfOpS71p/UxnagfFIQxec5NPQE3B51gSCMBgLJDdErJvSaKJZKkVljQLHqyq12",
+	"XRWTZ5PDyeffP//fAAAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -1407,6 +1407,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/import/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what would become of the to-dos in a file; nothing is kept. The body is its bytes, 100 MB at most */
+        post: operations["lookAtImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring in the to-dos of a file, in one change; what breaks a rule is left out */
+        post: operations["importFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** To-dos as a file; of a list, of a view, of one of one's own, or all */
+        get: operations["exportTodos"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars/{id}": {
         parameters: {
             query?: never;
@@ -2746,6 +2797,42 @@ export interface components {
             /** @description It comes after the due */
             afterDue: boolean;
         };
+        /** @enum {string} */
+        FileFormatName: "ics" | "csv" | "markdown";
+        ImportPreview: {
+            format: string;
+            new: number;
+            changed: number;
+            same: number;
+            refused: number;
+            /** @description What the history would say */
+            says: string;
+            /** @description At most 1000, those that are refused first */
+            rows: components["schemas"]["ImportRow"][];
+        };
+        ImportRow: {
+            /** @enum {string} */
+            what: "new" | "changed" | "same" | "refused";
+            title: string;
+            /** @description How deep it stands below another */
+            depth: number;
+            /** @description Where it begins in the file, from 1; absent for nowhere */
+            line?: number;
+            column?: number;
+            due?: string;
+            list?: string;
+            /** @description Why it is refused */
+            reason?: string;
+            /** @description What of it is not read as it stands */
+            remarks?: string[];
+            /** @description Those that would be others */
+            fields?: components["schemas"]["FieldChange"][];
+        };
+        FieldChange: {
+            field: string;
+            was?: string;
+            is?: string;
+        };
         /** @description Rings by their ids, or all that wait for an answer */
         SomeRings: {
             rings?: string[];
@@ -3076,6 +3163,8 @@ export interface components {
         };
     };
     parameters: {
+        /** @description The format of the file */
+        FileFormat: components["schemas"]["FileFormatName"];
         /** @description A filter as JSON that every row must meet as well */
         Narrow: string;
         /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
@@ -5684,6 +5773,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    lookAtImport: {
+        parameters: {
+            query?: {
+                /** @description The file's name, without a path; its ending says the format where the text does not */
+                name?: string;
+                /** @description The format of the file */
+                format?: components["parameters"]["FileFormat"];
+                /** @description Where those go that name no list; absent for the Cup */
+                list?: string;
+            };
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description What would become of each */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPreview"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    importFile: {
+        parameters: {
+            query?: {
+                /** @description The file's name, without a path; its ending says the format where the text does not */
+                name?: string;
+                /** @description The format of the file */
+                format?: components["parameters"]["FileFormat"];
+                /** @description Where those go that name no list; absent for the Cup */
+                list?: string;
+            };
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description What was brought in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportTodos: {
+        parameters: {
+            query?: {
+                /** @description The format of the file */
+                format?: components["parameters"]["FileFormat"];
+                /** @description A list's id, or cup */
+                list?: string;
+                view?: components["schemas"]["ViewName"];
+                /** @description The id of a view of one's own */
+                own?: string;
+                /** @description A filter as JSON that every row must meet as well */
+                narrow?: components["parameters"]["Narrow"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
             default: components["responses"]["Problem"];

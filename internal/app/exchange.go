@@ -1,0 +1,92 @@
+package app
+
+import (
+	"context"
+	"math"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/exchange"
+	"tincup/internal/core/geo"
+	"tincup/internal/core/view"
+	"tincup/internal/store"
+)
+
+// What says which to-dos go out: those of a list, of a view, or all; one of them.
+type What struct {
+	// List is the Cup where it is none and InList is set.
+	InList bool
+	List   book.ID
+	View   view.Subject
+	// Query narrows the view, and puts it in another order.
+	Query view.Query
+}
+
+// NameOf is the name of a list or of a view of one's own; otherwise what is given.
+func (a *Session) NameOf(id book.ID, otherwise string) (name string) {
+	name = otherwise
+	a.Read(func(b *book.Desk, _ day.Clock) {
+		if l, err := b.List(id); err == nil {
+			name = l.Name
+		} else if v, err := b.View(id); err == nil {
+			name = v.Name
+		}
+	})
+	return name
+}
+
+// World is what formats may know of the account's surroundings.
+func (a *Session) World() (w exchange.World) {
+	a.Read(func(b *book.Desk, c day.Clock) {
+		w = exchange.World{Now: c.Now, Zone: c.Zone, Places: map[string]geo.Point{}}
+		for _, p := range b.Places() {
+			w.Places[p.Name] = p.Middle
+		}
+	})
+	return w
+}
+
+// Take returns to-dos as items. Errors are a *book.NotFoundError, of the view, or of reading notes.
+func (a *Session) Take(what What) (items []exchange.Item, err error) {
+	a.Read(func(b *book.Desk, c day.Clock) {
+		switch {
+		case what.View != nil:
+			q := what.Query
+			q.Of, q.Offset, q.Limit = what.View, 0, math.MaxInt32
+			var res *view.Result
+			if res, err = view.Ask(b, c, q); err != nil {
+				return
+			}
+			var some []*book.Todo
+			for _, g := range res.Groups {
+				for _, r := range g.Rows {
+					some = append(some, r.Todo)
+				}
+			}
+			items, err = exchange.Only(b, some)
+		case what.InList:
+			if !what.List.IsZero() {
+				if _, err = b.List(what.List); err != nil {
+					return
+				}
+			}
+			items, err = exchange.Take(b, exchange.OfList(b, what.List))
+		default:
+			items, err = exchange.Take(b, exchange.Everything(b))
+		}
+	})
+	return items, err
+}
+
+// Look works out what would become of items that come in, into a list where they name none.
+func (a *Session) Look(items []exchange.Item, refused []exchange.Refusal, list book.ID) (p exchange.Preview, err error) {
+	env := a.env()
+	a.reading.RLock()
+	defer a.reading.RUnlock()
+	return exchange.Look(a.desk, env, items, refused, list)
+}
+
+// BringIn imports items: one change, with one undo. What breaks a rule is left out, as Look says.
+func (a *Session) BringIn(ctx context.Context, req Request, items []exchange.Item, list book.ID, respond Responder) (*store.Reply, error) {
+	return a.Run(ctx, req, exchange.Command(items, list), respond)
+}

@@ -1,0 +1,65 @@
+package httpapi_test
+
+import (
+	"strings"
+	"testing"
+
+	"tincup/internal/app"
+)
+
+const lampFile = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VTODO\r\nUID:lamps@harbour.example\r\nSUMMARY:Count the lamps\r\nDUE;VALUE=DATE:20261127\r\nCATEGORIES:calls\r\nEND:VTODO\r\n" +
+	"BEGIN:VTODO\r\nUID:wicks@harbour.example\r\nSUMMARY:Trim the wicks\r\nRELATED-TO:lamps@harbour.example\r\nEND:VTODO\r\nBEGIN:VTODO\r\nSUMMARY:Wrong\r\nDUE:soon\r\nEND:VTODO\r\nEND:VCALENDAR\r\n"
+
+// A file is looked at, brought in, brought in again with a change, undone, and goes out again.
+func TestFilesInAndOut(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	look := func(file string) answer {
+		return s.want(200, "POST", "/api/import/look?name=lamps.ics", file, octets)
+	}
+	before := s.revision()
+	p := look(lampFile)
+	if p.value(t, "new") != "2" || p.value(t, "refused") != "1" || p.text(t, "rows.0.what") != "refused" || p.value(t, "rows.0.line") != "16" || p.text(t, "rows.1.title") != "Count the lamps" || p.value(t, "rows.2.depth") != "1" {
+		t.Errorf("it would become %s", p.body)
+	}
+	if s.revision() != before {
+		t.Error("looking changed something")
+	}
+	in := s.want(200, "POST", "/api/import?name=lamps.ics", lampFile, octets, "Idempotency-Key: k", "Window-Id: w")
+	if again := s.want(200, "POST", "/api/import?name=lamps.ics", lampFile, octets, "Idempotency-Key: k", "Window-Id: w"); again.body != in.body || in.text(t, "change.says") != "Brought in: 2 new" {
+		t.Errorf("%s, and a retry %s", in.body, again.body)
+	}
+	if p := look(lampFile); p.value(t, "same") != "2" || p.value(t, "new") != "0" {
+		t.Errorf("once more it would become %s", p.body)
+	}
+	other := strings.Replace(strings.Replace(lampFile, "20261127", "20261130", 1), "Trim the wicks", "Trim all wicks", 1)
+	p = look(other)
+	if p.value(t, "changed") != "2" || p.text(t, "rows.1.fields.0.field") != "due" || p.text(t, "rows.1.fields.0.was") != "2026-11-27" || p.text(t, "rows.1.fields.0.is") != "2026-11-30" {
+		t.Errorf("changed, it would become %s", p.body)
+	}
+	out := s.want(200, "GET", "/api/export?format=ics&list=cup", "")
+	if !strings.Contains(out.body, "UID:lamps@harbour.example\r\n") || !strings.Contains(out.body, "RELATED-TO;RELTYPE=PARENT:lamps@harbour.example") || !strings.Contains(out.header.Get("Content-Disposition"), "The Cup.ics") {
+		t.Errorf("out goes %v %s", out.header, out.body)
+	}
+	if p := look(out.body); p.value(t, "same") != "2" {
+		t.Errorf("what goes out would become %s", p.body)
+	}
+	if v := s.want(200, "GET", "/api/export?view=overdue", ""); strings.Contains(v.body, "VTODO") {
+		t.Errorf("nothing is overdue, and out goes %s", v.body)
+	}
+	s.want(200, "POST", "/api/undo", `{}`, "Window-Id: w")
+	if v := s.want(200, "GET", "/api/views/cup", ""); v.value(t, "total") != "0" {
+		t.Errorf("undone: %s", v.body)
+	}
+	for _, c := range []struct{ path, body, says string }{
+		{"/api/import?name=a.ics", "BEGIN:VCALENDAR\nBEGIN:VTODO\n", "Line 2: The file is cut off"},
+		{"/api/import?name=a.txt", "hello", "of no format that is known here: ics"},
+		{"/api/import?name=a.ics", "hello", "no iCalendar file"},
+		{"/api/import?name=a.ics", "BEGIN:VCALENDAR\nEND:VCALENDAR\n", "There is no to-do in the file"},
+		{"/api/import?name=a.ics&list=01900000-0000-7000-8000-000000000000", lampFile, "There is no list"},
+	} {
+		if a := s.want(422, "POST", c.path, c.body, octets); !strings.Contains(a.text(t, "detail"), c.says) {
+			t.Errorf("%s %.30s: %s", c.path, c.body, a.body)
+		}
+	}
+	s.want(404, "GET", "/api/export?list=01900000-0000-7000-8000-000000000000", "")
+}

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"tincup/internal/core/exchange"
+	"tincup/internal/formats/csvfile"
 	"tincup/internal/formats/ics"
 )
 
@@ -22,6 +23,7 @@ type Format struct {
 // All are the formats.
 var All = []Format{
 	{"ics", "iCalendar", ".ics", "text/calendar", ics.Format{}},
+	{"csv", "CSV", ".csv", "text/csv", csvfile.Format{}},
 }
 
 // Named returns the format of a name.

@@ -15,6 +15,7 @@ import (
 	"tincup/internal/core/geo"
 	"tincup/internal/core/repeat"
 	"tincup/internal/core/term"
+	"tincup/internal/formats/csvfile"
 	"tincup/internal/formats/ics"
 )
 
@@ -102,7 +103,7 @@ func TestRoundTrip(t *testing.T) {
 	if random == 0 {
 		random = rand.Uint64()
 	}
-	for name, codec := range map[string]exchange.Codec{"iCalendar": ics.Format{}} {
+	for name, codec := range map[string]exchange.Codec{"iCalendar": ics.Format{}, "CSV": csvfile.Format{}} {
 		t.Run(name, func(t *testing.T) {
 			t.Logf("seed %d", random)
 			todos := 0

@@ -154,6 +154,14 @@ test("no key reaches what lies behind what is open, whatever the page can open",
     );
   });
   await holds(page, demo.url, seen, "several lines pasted");
+  await page.goto(`${demo.url}/settings#files`);
+  await page.locator("#files input[type=file]").setInputFiles({
+    name: "lamps.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from("title\nCount the lamps\n"),
+  });
+  await holds(page, demo.url, seen, "a file brought in");
+  await page.goto(`${demo.url}/today`);
   demo.setClock("2026-11-24T09:12:00"); // something rings
   await page.getByRole("article").getByRole("button", { name: "Later…" }).click();
   await holds(page, demo.url, seen, "the times of a ring");

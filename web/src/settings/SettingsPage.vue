@@ -9,6 +9,7 @@ import { type SettingWords, settingGroups, valueWords } from "@/words/settings";
 import { useSettings } from "@/server/choose";
 import { inForce } from "@/server/in-force";
 import CalendarsPart from "./CalendarsPart.vue";
+import FilesPart from "./FilesPart.vue";
 import PlacesPart from "./PlacesPart.vue";
 import RemindersPart from "./RemindersPart.vue";
 import SettingControl from "./SettingControl.vue";
@@ -51,6 +52,7 @@ function words(s: SettingWords, value: string): string {
     </header>
     <nav aria-label="Parts of the settings">
       <a v-for="g in settingGroups" :key="g.at" :href="`#${g.at}`">{{ g.name }}</a>
+      <a href="#files">Files in and out</a>
       <a href="#places">Places</a>
       <a href="#calendars">Calendars</a>
     </nav>
@@ -81,6 +83,7 @@ function words(s: SettingWords, value: string): string {
       </div>
       <RemindersPart v-if="g.at === 'reminders'" />
     </section>
+    <FilesPart />
     <PlacesPart />
     <CalendarsPart />
   </div>

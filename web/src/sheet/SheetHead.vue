@@ -9,6 +9,7 @@ import { groupings } from "@/words/questions";
 import { viewIcons } from "@/words/view-icons";
 import type { Shape } from "./narrowing";
 import { useLook } from "@/state/look";
+import { exportHref, fileFormats } from "@/server/files";
 import { useViews } from "@/server/views";
 import { useAsk } from "@/kit/ask";
 import { useArrangement } from "@/server/arrangement";
@@ -35,6 +36,8 @@ const props = defineProps<{
   makesRoom: boolean;
   /** It can be narrowed, and shown in other shapes. */
   narrows: boolean;
+  /** The filter that it is narrowed by. */
+  narrowed?: string;
   /** A phone's width. */
   narrow: boolean;
   /** It has rows to choose among. */
@@ -56,6 +59,23 @@ const arrangement = useArrangement();
 const { ask } = useAsk();
 const menus = useMenu();
 
+/** What can be saved as a file: a list, or a view. */
+const fileItems = computed<MenuItem[]>(() => {
+  const what: Record<string, string> = props.list
+    ? { list: props.list.id }
+    : props.own
+      ? { own: props.own.id }
+      : typeof route.params.view === "string" && route.params.view !== "bin"
+        ? { view: route.params.view }
+        : {};
+  if (!Object.keys(what).length) return [];
+  if (props.narrowed) what.narrow = props.narrowed;
+  return fileFormats.map((f, i) => ({
+    name: `Save as ${f.says}`,
+    act: () => location.assign(exportHref(f.name, what)),
+    apart: i === 0,
+  }));
+});
 const printItems: MenuItem[] = [
   { name: "Give minutes, row after row…", act: () => emit("minutes"), apart: true },
   { name: "Print", act: () => emit("print", 1), apart: true },
@@ -63,7 +83,7 @@ const printItems: MenuItem[] = [
 ];
 /** On a phone all that can be done stands in one button. */
 const allItems = computed<MenuItem[]>(() => {
-  const own = [...items.value, ...printItems];
+  const own = [...items.value, ...printItems, ...fileItems.value];
   if (!props.narrow) return own;
   const entries = deeds.value.map((d): MenuItem => ({
     name: d.menu ? `${d.menu.label}…` : d.name,

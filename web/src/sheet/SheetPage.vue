@@ -215,6 +215,7 @@ const failure = computed(() => {
         @save="saveSearch"
       />
       <SheetHead
+        :narrowed="narrowing.asked.value.narrow"
         v-else
         :name="name"
         :sentence="view?.sentence"

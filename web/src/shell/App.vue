@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useMediaQuery } from "@vueuse/core";
+import { useEventListener, useMediaQuery } from "@vueuse/core";
 import { computed, defineAsyncComponent, onMounted, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { Away } from "@/server/client";
@@ -19,6 +19,7 @@ import { useMenu } from "@/kit/menu";
 import { useLook } from "@/state/look";
 import { usePrinting } from "@/kit/printing";
 import { useSteadyPress } from "@/kit/steady-press";
+import { bringsIn } from "@/server/files";
 import { useOverview } from "@/server/queries";
 import { useServer } from "@/server/server";
 import { useSettings } from "@/server/choose";
@@ -28,6 +29,7 @@ const later = {
   chooser: () => import("@/choosers/ChooserHost.vue"),
   help: () => import("./KeysHelp.vue"),
   slip: () => import("@/slip/SlipHost.vue"),
+  files: () => import("@/settings/ImportPreview.vue"),
   paste: () => import("@/capture/PastePreview.vue"),
   menu: () => import("./MenuHost.vue"),
   ask: () => import("./AskHost.vue"),
@@ -38,6 +40,7 @@ const ChooserHost = defineAsyncComponent(later.chooser);
 const KeysHelp = defineAsyncComponent(later.help);
 const SlipHost = defineAsyncComponent(later.slip);
 const PastePreview = defineAsyncComponent(later.paste);
+const ImportPreview = defineAsyncComponent(later.files);
 const MenuHost = defineAsyncComponent(later.menu);
 const AskHost = defineAsyncComponent(later.ask);
 const GoFinder = defineAsyncComponent(later.finder);
@@ -65,6 +68,16 @@ const begun = watch(overview, (o) => {
   if (!o) return;
   begun();
   void settings.begin(o);
+});
+/** A file of to-dos that is dropped where nothing else takes it. */
+useEventListener(document, "dragover", (e) => {
+  if (e.dataTransfer?.types.includes("Files")) e.preventDefault();
+});
+useEventListener(document, "drop", (e) => {
+  const file = e.dataTransfer?.files[0];
+  if (!file || e.defaultPrevented) return;
+  e.preventDefault(); // or the browser would leave the page for it
+  if (bringsIn(file.name)) current.importing = file;
 });
 const slip = computed(() => (typeof route.query.slip === "string" ? route.query.slip : undefined));
 
@@ -137,6 +150,11 @@ useAppKeys(overview, () => {
     <GoFinder v-if="current.finding && overview" :overview="overview" />
     <KeysHelp v-if="current.helping" />
     <PastePreview v-if="current.pasted !== undefined && overview" :overview="overview" />
+    <ImportPreview
+      v-if="current.importing && overview"
+      :overview="overview"
+      :file="current.importing"
+    />
     <MenuHost v-if="menus.menu" :key="menus.menu.label" :menu="menus.menu" />
     <AskHost v-if="asking.question" :key="asking.question.title" :question="asking.question" />
     <MakeRoom

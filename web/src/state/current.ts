@@ -52,6 +52,8 @@ export const useCurrent = defineStore("current", () => {
   const capture = ref(0);
   /** Several lines that were pasted and wait in their preview. */
   const pasted = ref<string>();
+  /** A file whose to-dos wait in their preview. */
+  const importing = shallowRef<File>();
   /** The row below which, or under which, something is being put in. */
   const adding = ref<{ row: string; inside: boolean }>();
   const makingRoom = shallowRef<MakingRoom>();
@@ -67,6 +69,7 @@ export const useCurrent = defineStore("current", () => {
     searching,
     capture,
     pasted,
+    importing,
     adding,
     makingRoom,
     walking,

@@ -25,5 +25,6 @@ export const layers = [
   "ask",
   "make-room",
   "paste",
+  "import",
 ] as const;
 export type Layer = (typeof layers)[number];

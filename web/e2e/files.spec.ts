@@ -1,0 +1,175 @@
+import { readFileSync } from "node:fs";
+import type { Page } from "@playwright/test";
+import { expect, history, row, test, toast, visit } from "./tincup";
+
+const calendar = [
+  "BEGIN:VCALENDAR",
+  "VERSION:2.0",
+  "BEGIN:VTODO",
+  "UID:lamps@harbour.example",
+  "SUMMARY:Count the lamps",
+  "DUE;VALUE=DATE:20261127",
+  "CATEGORIES:calls",
+  "END:VTODO",
+  "BEGIN:VTODO",
+  "UID:wicks@harbour.example",
+  "SUMMARY:Trim the wicks",
+  "RELATED-TO:lamps@harbour.example",
+  "END:VTODO",
+  "BEGIN:VTODO",
+  "SUMMARY:Wrong",
+  "DUE:soon",
+  "END:VTODO",
+  "END:VCALENDAR",
+  "",
+].join("\r\n");
+
+/** Drops a file on the middle of the page. */
+const drop = (page: Page, name: string, text: string) =>
+  page.evaluate(
+    ({ name, text }) => {
+      const data = new DataTransfer();
+      data.items.add(new File([text], name));
+      for (const kind of ["dragover", "drop"])
+        document
+          .querySelector("main")!
+          .dispatchEvent(
+            new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true }),
+          );
+    },
+    { name, text },
+  );
+const preview = (page: Page) => page.getByRole("dialog");
+const rows = (page: Page) => preview(page).getByRole("listitem");
+
+/** What saving from the menu of a sheet downloads. */
+async function saved(page: Page, as: string) {
+  await page
+    .locator("main")
+    .getByRole("button", { name: /^More for/ })
+    .first()
+    .click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("menuitem", { name: as }).click(),
+  ]);
+  return { name: download.suggestedFilename(), text: readFileSync(await download.path(), "utf8") };
+}
+
+test("a dropped calendar is previewed, kept by Enter, changed by the next, and undone", async ({
+  page,
+  tincup,
+}) => {
+  await visit(page, `${tincup.url}/cup`);
+  await drop(page, "lamps.ics", calendar);
+  await expect(preview(page)).toContainText("2 new, 1 left out");
+  await expect(rows(page).first()).toContainText("Line 16: DUE: “soon” is no date");
+  await expect(preview(page).getByRole("button", { name: "Bring in 2 to-dos" })).toBeFocused();
+  expect(await history(tincup.url)).toEqual([]);
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Brought in: 2 new")).toBeVisible();
+  await expect(row(page, "Count the lamps")).toBeVisible();
+  await expect(row(page, "Trim the wicks")).toBeVisible();
+
+  await drop(page, "lamps.ics", calendar);
+  await expect(preview(page)).toContainText("2 the same, 1 left out");
+  await expect(preview(page).getByRole("button", { name: "Nothing to bring in" })).toBeDisabled();
+  await page.keyboard.press("Escape");
+  await expect(preview(page)).toHaveCount(0);
+
+  await drop(page, "lamps.ics", calendar.replace("20261127", "20261130"));
+  await expect(rows(page).nth(1)).toContainText("due: Fri 27 → Mon 30");
+  await preview(page).getByRole("button", { name: "Bring in 1 to-do" }).click();
+  await expect(row(page, "Count the lamps")).toContainText("Mon 30");
+  await page.keyboard.press("Control+z");
+  await expect(row(page, "Count the lamps")).toContainText("Fri 27");
+  await page.keyboard.press("Control+z");
+  await expect(row(page, "Count the lamps")).toHaveCount(0);
+  expect((await history(tincup.url)).reverse()).toEqual([
+    "Brought in: 2 new",
+    "Brought in: 1 changed",
+    "Undone. Brought in: 1 changed",
+    "Undone. Brought in: 2 new",
+  ]);
+});
+
+test("CSV goes into a list that is chosen, out again and back; what is no such file is said", async ({
+  page,
+  demo,
+  complaints,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  await drop(page, "lamps.csv", "nothing,of,ours\n1,2,3\n");
+  await expect(preview(page).getByRole("alert")).toContainText(
+    "Line 1: The first row names no column for the title",
+  );
+  expect(complaints.every((c) => c.includes("422"))).toBe(true);
+  complaints.length = 0;
+  await page.keyboard.press("Escape");
+  await drop(page, "lamps.csv", "Task;Due Date;Labels\nCount the lamps;28/11/2026;calls quick\n");
+  await expect(preview(page)).toContainText("1 new");
+  await preview(page).getByLabel("Into").selectOption({ label: "Loans" });
+  await preview(page).getByRole("button", { name: "Bring in 1 to-do" }).click();
+  await expect(toast(page, "Brought in: 1 new")).toBeVisible();
+
+  await page.goto(`${demo.url}/within-a-week`);
+  await expect(row(page, "Count the lamps")).toBeVisible();
+  const csv = await saved(page, "Save as CSV");
+  expect(csv.name).toBe("within-a-week.csv");
+  expect(csv.text).toContain("Count the lamps,Loans");
+  await drop(page, csv.name, csv.text);
+  await expect(preview(page)).toContainText(/^within-a-week\.csv\d+ the same/);
+  await page.keyboard.press("Escape");
+
+  // A list goes out whole, and a view as it is narrowed.
+  await page
+    .getByRole("link", { name: /^Loans/ })
+    .first()
+    .click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Loans");
+  const list = await saved(page, "Save as iCalendar");
+  expect(list.name).toBe("Loans.ics");
+  expect(list.text).toContain("SUMMARY:Count the lamps");
+  await page.goto(`${demo.url}/ready?priority=high`);
+  await expect(page.locator("main [data-todo]").first()).toBeVisible();
+  const narrowed = await saved(page, "Save as iCalendar");
+  expect(narrowed.text.match(/^PRIORITY:1\r$/gm)?.length).toBe(
+    narrowed.text.match(/^BEGIN:VTODO\r$/gm)?.length,
+  );
+});
+
+test("the demo goes out and into an empty start, and its views are the same", async ({
+  browser,
+  demo,
+  tincup,
+}) => {
+  const file = await (await fetch(`${demo.url}/api/export?format=ics`)).text();
+  const page = await browser.newPage();
+  await page.goto(`${tincup.url}/settings#files`);
+  await page.locator("#files input[type=file]").setInputFiles({
+    name: "everything.ics",
+    mimeType: "text/calendar",
+    buffer: Buffer.from(file),
+  });
+  await preview(page)
+    .getByRole("button", { name: /^Bring in \d+ to-dos/ })
+    .click();
+  await expect(toast(page, /Brought in: \d+ new, and made: the list/)).toBeVisible();
+  const shown = async (url: string, view: string) => {
+    const v = (await (await fetch(`${url}/api/views/${view}?limit=1000`)).json()) as {
+      groups: { kind: string; rows: { todo: { title: string } }[] }[];
+    };
+    return v.groups.map((g) => [g.kind, ...g.rows.map((r) => r.todo.title)]);
+  };
+  for (const view of [
+    "cup",
+    "today",
+    "overdue",
+    "upcoming",
+    "within-a-week",
+    "waiting",
+    "projects",
+  ])
+    expect(await shown(tincup.url, view), view).toEqual(await shown(demo.url, view));
+  await page.close();
+});

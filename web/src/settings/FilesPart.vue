@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { ref, useTemplateRef } from "vue";
+import { type FileFormat, exportHref, fileFormats } from "@/server/files";
+import { useOverview } from "@/server/queries";
+import { useCurrent } from "@/state/current";
+
+/** Files in and out. */
+const current = useCurrent();
+const { data: overview } = useOverview();
+const picker = useTemplateRef("picker");
+const format = ref<FileFormat>("ics");
+const list = ref("");
+function picked(e: Event) {
+  const input = e.target as HTMLInputElement;
+  if (input.files?.[0]) current.importing = input.files[0];
+  input.value = "";
+}
+</script>
+
+<template>
+  <section id="files" aria-labelledby="files-head">
+    <h2 id="files-head">Files in and out</h2>
+    <div class="part">
+      <div class="about">
+        <span class="label">Bring to-dos in</span>
+        <p>
+          From iCalendar (.ics) or CSV, whatever wrote it. You see what would become of each before
+          anything is kept, and it is one change that can be undone. A file can also be dropped
+          anywhere on the page.
+        </p>
+      </div>
+      <button class="btn" aria-haspopup="dialog" @click="picker?.click()">From a file…</button>
+      <input
+        ref="picker"
+        type="file"
+        accept=".ics,.csv,text/calendar,text/csv"
+        hidden
+        @change="picked"
+      />
+    </div>
+    <div class="part">
+      <div class="about">
+        <span class="label">Take to-dos out</span>
+        <p>
+          As iCalendar other programs read them as tasks; as CSV spreadsheets do. Either can be
+          brought in here again and is the same.
+        </p>
+      </div>
+      <div class="out">
+        <select v-model="list" aria-label="Which to-dos">
+          <option value="">All lists and the Cup</option>
+          <option value="cup">The Cup</option>
+          <optgroup v-for="shelf in overview?.shelves" :key="shelf.id" :label="shelf.name">
+            <option v-for="l in shelf.lists" :key="l.id" :value="l.id">{{ l.name }}</option>
+          </optgroup>
+        </select>
+        <select v-model="format" aria-label="As">
+          <option v-for="f in fileFormats" :key="f.name" :value="f.name">{{ f.says }}</option>
+        </select>
+        <a class="btn" :href="exportHref(format, list ? { list } : {})" download>Save the file</a>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+section {
+  scroll-margin-top: 12px;
+}
+h2 {
+  margin-top: 22px;
+  padding-bottom: 5px;
+  border-bottom: 1px solid var(--ink);
+  font-family: var(--slab);
+  font-size: 15px;
+}
+.part {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-start;
+  justify-content: space-between;
+  gap: 6px 24px;
+  padding: 12px 0;
+  border-bottom: 1px solid color-mix(in srgb, var(--tin) 55%, transparent);
+}
+.about {
+  flex: 1 1 320px;
+}
+.label {
+  font-weight: 600;
+}
+p {
+  color: var(--pencil);
+  font-size: 14px;
+  line-height: 20px;
+}
+.out {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.out .btn {
+  display: inline-flex;
+  align-items: center;
+}
+select {
+  max-width: 200px;
+  min-height: 32px;
+  padding: 0 6px;
+  border: 1px solid var(--tin);
+  border-radius: var(--corner);
+  background: var(--glaze);
+}
+@media (pointer: coarse) {
+  select,
+  .btn {
+    min-height: 40px;
+  }
+}
+</style>

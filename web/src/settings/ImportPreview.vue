@@ -1,0 +1,214 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, useTemplateRef, watch } from "vue";
+import LayerDialog from "@/kit/LayerDialog.vue";
+import type { Overview } from "@/server/client";
+import { type ImportPreview, lookAt, useBringIn } from "@/server/files";
+import { useCurrent } from "@/state/current";
+import { shortMoment } from "@/words/dates";
+import { bringWords, changeWords, countWords, whatWords } from "@/words/files";
+
+/** What would become of the to-dos in a file, before it is kept. */
+const props = defineProps<{ overview: Overview; file: File }>();
+const current = useCurrent();
+const bringIn = useBringIn();
+const dialog = useTemplateRef("dialog");
+const main = useTemplateRef("main");
+const list = ref("");
+const preview = ref<ImportPreview>();
+const reason = ref("");
+const busy = ref("");
+const keeps = computed(() => (preview.value ? preview.value.new + preview.value.changed : 0));
+let asked = 0;
+
+async function look() {
+  const nth = ++asked;
+  busy.value = `Reading ${props.file.name} …`;
+  try {
+    const answer = await lookAt(props.file, list.value);
+    if (nth !== asked) return;
+    preview.value = answer;
+    reason.value = "";
+    busy.value = "";
+    await nextTick();
+    if (document.activeElement?.id === "import-title") main.value?.focus();
+  } catch (e) {
+    if (nth !== asked) return;
+    preview.value = undefined;
+    reason.value = (e as Error).message;
+  } finally {
+    if (nth === asked) busy.value = "";
+  }
+}
+watch([() => props.file, list], () => void look(), { immediate: true });
+
+async function keep() {
+  if (busy.value || !keeps.value) return;
+  busy.value = "Bringing them in …";
+  try {
+    await bringIn(props.file, list.value);
+    dialog.value?.close();
+  } catch (e) {
+    reason.value = (e as Error).message;
+  } finally {
+    busy.value = "";
+  }
+}
+const mores = computed(() => {
+  const p = preview.value;
+  return p ? p.new + p.changed + p.same + p.refused - p.rows.length : 0;
+});
+</script>
+
+<template>
+  <LayerDialog
+    ref="dialog"
+    layer="import"
+    class="import"
+    labelledby="import-title"
+    @close="current.importing = undefined"
+  >
+    <header>
+      <h1 id="import-title" tabindex="-1" autofocus>{{ file.name }}</h1>
+      <p role="status">{{ busy || (preview ? countWords(preview) : "") }}</p>
+    </header>
+    <p v-if="reason" class="wrong" role="alert">{{ reason }}</p>
+    <ul v-if="preview?.rows.length" tabindex="0" aria-label="What would become of each">
+      <li v-for="(r, i) in preview.rows" :key="i" :class="r.what">
+        <span class="what">{{ whatWords[r.what] }}</span>
+        <span class="title" :style="{ paddingLeft: `${r.depth * 18}px` }">
+          {{ r.title || "Without a title" }}
+          <span v-if="r.reason" class="wrong"
+            ><template v-if="r.line">Line {{ r.line }}: </template>{{ r.reason }}</span
+          >
+          <span v-else-if="r.fields" class="more">{{ changeWords(r, overview.today) }}</span>
+          <span v-for="m in r.remarks" :key="m" class="remark">{{ m }}</span>
+        </span>
+        <span v-if="r.due && r.what === 'new'" class="fact"
+          >due {{ shortMoment(r.due, overview.today) }}</span
+        >
+        <span v-if="r.list && r.what === 'new'" class="fact">{{ r.list }}</span>
+      </li>
+      <li v-if="mores > 0" class="same">
+        <span class="what" /><span class="title">and {{ mores }} more</span>
+      </li>
+    </ul>
+    <footer>
+      <label>
+        What names no list goes into
+        <select v-model="list" aria-label="Into">
+          <option value="">The Cup</option>
+          <optgroup v-for="shelf in overview.shelves" :key="shelf.id" :label="shelf.name">
+            <option v-for="l in shelf.lists" :key="l.id" :value="l.id">{{ l.name }}</option>
+          </optgroup>
+        </select>
+      </label>
+      <span class="grow" />
+      <button class="btn quiet" @click="dialog?.close()">Cancel</button>
+      <button ref="main" class="btn main" :disabled="Boolean(busy) || !keeps" @click="keep">
+        {{ bringWords(keeps) }}
+      </button>
+    </footer>
+  </LayerDialog>
+</template>
+
+<style scoped>
+.import {
+  width: min(860px, calc(100vw - 24px));
+}
+h1 {
+  overflow: hidden;
+  outline: none;
+  font-size: 20px;
+  line-height: 28px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+header p,
+.more,
+.fact,
+.remark {
+  color: var(--pencil);
+}
+ul {
+  max-height: min(460px, 56dvh);
+  margin: 12px 0;
+  overflow: auto;
+  border: 1px solid var(--tin);
+  border-radius: var(--corner);
+  list-style: none;
+}
+li {
+  display: flex;
+  gap: 12px;
+  padding: 7px 12px;
+  border-bottom: 1px solid color-mix(in srgb, var(--tin) 55%, transparent);
+}
+li:last-child {
+  border-bottom: 0;
+}
+.what {
+  flex: none;
+  width: 72px;
+  color: var(--rim);
+  font-size: 14px;
+  font-weight: 600;
+}
+.same .what,
+.same .title {
+  color: var(--pencil);
+  font-weight: 400;
+}
+.refused .what,
+.wrong {
+  color: var(--madder);
+}
+.title {
+  flex: 1;
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+.title .wrong,
+.more,
+.remark {
+  display: block;
+  font-size: 14px;
+  line-height: 20px;
+}
+.fact {
+  flex: none;
+  font-size: 14px;
+  white-space: nowrap;
+}
+footer {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+  margin-top: 12px;
+}
+.grow {
+  flex: 1;
+}
+select {
+  max-width: 200px;
+  min-height: 30px;
+  padding: 0 6px;
+  border: 1px solid var(--tin);
+  border-radius: var(--corner);
+  background: var(--glaze);
+}
+@media (max-width: 760px) {
+  .fact {
+    display: none;
+  }
+  .what {
+    width: 58px;
+  }
+}
+@media (pointer: coarse) {
+  select,
+  .btn {
+    min-height: 40px;
+  }
+}
+</style>

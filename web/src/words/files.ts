@@ -1,0 +1,40 @@
+import type { components } from "@/server/schema";
+import { fieldNames } from "./clash";
+import { shortMoment } from "./dates";
+
+type Preview = components["schemas"]["ImportPreview"];
+type Row = components["schemas"]["ImportRow"];
+
+/** What becomes of a row, in a word. */
+export const whatWords: Record<Row["what"], string> = {
+  new: "new",
+  changed: "changed",
+  same: "the same",
+  refused: "left out",
+};
+
+/** "12 new, 3 changed, 1 left out", the parts that are none left away. */
+export function countWords(p: Preview): string {
+  const parts = (["new", "changed", "same", "refused"] as const).flatMap((what) =>
+    p[what] ? [`${p[what]} ${whatWords[what]}`] : [],
+  );
+  return parts.length ? parts.join(", ") : "no to-do in it";
+}
+
+/** What of a row would be another: "due: 27 Nov → 30 Nov". */
+export function changeWords(row: Row, today: string): string {
+  const value = (field: string, v?: string) =>
+    v && ["due", "start"].includes(field) ? shortMoment(v, today) : (v ?? "none");
+  return (row.fields ?? [])
+    .map(({ field, was, is }) => {
+      const name = (fieldNames as Record<string, string>)[field] ?? field;
+      return was || is ? `${name}: ${value(field, was)} → ${value(field, is)}` : name;
+    })
+    .join(", ");
+}
+
+/** What the button does that brings so many in. */
+export function bringWords(n: number): string {
+  if (n === 0) return "Nothing to bring in";
+  return n === 1 ? "Bring in 1 to-do" : `Bring in ${n} to-dos`;
+}

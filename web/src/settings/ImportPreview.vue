@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef, watch } from "vue";
+import { computed, ref, useTemplateRef, watch } from "vue";
 import LayerDialog from "@/kit/LayerDialog.vue";
 import type { Overview } from "@/server/client";
 import { type ImportPreview, lookAt, useBringIn } from "@/server/files";
@@ -12,7 +12,15 @@ const props = defineProps<{ overview: Overview; file: File }>();
 const current = useCurrent();
 const bringIn = useBringIn();
 const dialog = useTemplateRef("dialog");
-const main = useTemplateRef("main");
+/** Enter was pressed before the preview was there. */
+let wished = false;
+/** Enter brings them in, and no other key does: someone may be typing on. */
+function enter(e: KeyboardEvent) {
+  if ((e.target as HTMLElement).closest("button, select")) return;
+  e.preventDefault();
+  if (busy.value) wished = true;
+  else void keep();
+}
 const list = ref("");
 const preview = ref<ImportPreview>();
 const reason = ref("");
@@ -29,8 +37,7 @@ async function look() {
     preview.value = answer;
     reason.value = "";
     busy.value = "";
-    await nextTick();
-    if (document.activeElement?.id === "import-title") main.value?.focus();
+    if (wished) await keep();
   } catch (e) {
     if (nth !== asked) return;
     preview.value = undefined;
@@ -65,6 +72,7 @@ const mores = computed(() => {
     layer="import"
     class="import"
     labelledby="import-title"
+    @keydown.enter="enter"
     @close="current.importing = undefined"
   >
     <header>
@@ -104,7 +112,7 @@ const mores = computed(() => {
       </label>
       <span class="grow" />
       <button class="btn quiet" @click="dialog?.close()">Cancel</button>
-      <button ref="main" class="btn main" :disabled="Boolean(busy) || !keeps" @click="keep">
+      <button class="btn main" :disabled="Boolean(busy) || !keeps" @click="keep">
         {{ bringWords(keeps) }}
       </button>
     </footer>

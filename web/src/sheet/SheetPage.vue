@@ -215,8 +215,8 @@ const failure = computed(() => {
         @save="saveSearch"
       />
       <SheetHead
-        :narrowed="narrowing.asked.value.narrow"
         v-else
+        :narrowed="narrowing.asked.value.narrow"
         :name="name"
         :sentence="view?.sentence"
         :holds="view?.holds"

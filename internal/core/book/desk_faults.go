@@ -41,6 +41,9 @@ func (b *Desk) Faults(today day.Date) []Fault {
 	depth := map[ID]int{}
 	handful := 0
 	for t := range b.All() {
+		if t.UID != "" && b.uids[t.UID] != t.ID {
+			f.add(Clash, "“%s” is known by a UID that another has.", t.Title)
+		}
 		f.refers(t)
 		f.fields(t)
 		f.under(t, depth)

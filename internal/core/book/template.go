@@ -117,7 +117,7 @@ func (d *draft) copyTodos(from, to ID, c copying) (n int, err error) {
 			continue
 		}
 		next := *t
-		next.ID, next.List, next.Section = d.env.NewID(), c.list, c.sections[t.Section]
+		next.ID, next.UID, next.List, next.Section = d.env.NewID(), "", c.list, c.sections[t.Section]
 		if next.Parent = to; to == c.list {
 			next.Parent = ID{}
 		}

@@ -158,7 +158,7 @@ func (d *draft) keepRecord(t *Todo) error {
 	copies := map[ID]ID{}
 	keep := func(of Todo) error {
 		kept := of
-		kept.ID, kept.Record, kept.Parent = d.env.NewID(), of.ID, copies[of.Parent]
+		kept.ID, kept.UID, kept.Record, kept.Parent = d.env.NewID(), "", of.ID, copies[of.Parent]
 		if of.ID == t.ID {
 			kept.Status, kept.Completed = Completed, d.now
 			kept.Parent = ID{}

@@ -1,0 +1,101 @@
+package formats_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"flag"
+	"fmt"
+	"math/rand/v2"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"tincup/internal/core/day"
+	"tincup/internal/core/exchange"
+	"tincup/internal/core/repeat"
+	"tincup/internal/formats/ics"
+)
+
+// sample is where calendars of random Books go, with what another reader is to find in them
+// (web/e2e/ical-logic.spec.ts). The ones that are kept are of a fixed seed.
+var sample = flag.String("sample", "", "a folder for as many samples as -books says; without, those in testdata are compared")
+
+// found is what another reader finds of a to-do.
+type found struct {
+	UID    string `json:"uid"`
+	Title  string `json:"title"`
+	Due    string `json:"due,omitempty"`
+	Alarms int    `json:"alarms"`
+	// Dates are the first twenty of its rule from the present occurrence on.
+	Dates []string `json:"dates,omitempty"`
+}
+
+func TestSamplesForOtherReaders(t *testing.T) {
+	folder, count, random := *sample, *books, *seed
+	if folder == "" {
+		folder, count, random = "testdata", 12, 42
+	}
+	for n := range count {
+		r := rand.New(rand.NewPCG(random, uint64(n)))
+		s := newShop(t)
+		s.bring(t, randomItems(r, s))
+		items, err := exchange.Take(s.desk, exchange.Everything(s.desk))
+		if err != nil {
+			t.Fatal(err)
+		}
+		text, err := ics.Format{}.Write(items, s.world())
+		if err != nil {
+			t.Fatal(err)
+		}
+		all := []found{}
+		for i := range items {
+			all = append(all, s.finds(t, &items[i]))
+		}
+		packed, err := json.MarshalIndent(all, "", " ")
+		if err != nil {
+			t.Fatal(err)
+		}
+		for name, want := range map[string][]byte{fmt.Sprintf("sample-%d.ics", n): text, fmt.Sprintf("sample-%d.json", n): append(packed, '\n')} {
+			path := filepath.Join(folder, name)
+			if *sample != "" {
+				if err := os.WriteFile(path, want, 0o600); err != nil {
+					t.Fatal(err)
+				}
+				continue
+			}
+			if kept, err := os.ReadFile(path); err != nil || !bytes.Equal(kept, want) {
+				t.Errorf("%s is written otherwise now (%v); go test ./internal/formats -sample internal/formats/testdata -seed 42 -books 12 writes it anew", name, err)
+			}
+		}
+	}
+}
+
+// finds is what a reader is to find of an item.
+func (s *shop) finds(t *testing.T, item *exchange.Item) found {
+	t.Helper()
+	todo := &item.Todo
+	f := found{UID: item.UID, Title: todo.Title, Alarms: len(todo.Reminders)}
+	if !todo.IsNote {
+		f.Due = todo.Due.String()
+	}
+	r := todo.Repeat
+	// The repeats that are written as rules: not those with a lead, or reckoned from completion, nor
+	// SKIP=FORWARD, which nothing but RFC 7529 can say.
+	if r == nil || r.Lead > 0 || r.Anchor != repeat.Schedule || r.Rule.Skip == repeat.Forward {
+		return f
+	}
+	if !todo.Due.IsZero() {
+		f.Due = day.Moment{Date: r.Current, Time: todo.Due.Time}.String()
+	}
+	series, err := r.Series(todo.Due.Time, s.zone)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for on := range series.From(r.Current) {
+		if f.Dates = append(f.Dates, on.String()); len(f.Dates) == 20 {
+			break
+		}
+	}
+	return f
+}
+

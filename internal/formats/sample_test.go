@@ -98,4 +98,3 @@ func (s *shop) finds(t *testing.T, item *exchange.Item) found {
 	}
 	return f
 }
-

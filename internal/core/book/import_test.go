@@ -167,7 +167,9 @@ func TestImportKeepsTheRules(t *testing.T) {
 	if got := d.todo(id); got.Title != "daily, renamed" || got.Repeat.Ticks != ticks {
 		t.Errorf("it goes on as %+v", got.Repeat)
 	}
-	d.bring(coming("r", "daily, renamed", func(in *book.Incoming) { in.Todo.Status, in.Todo.Due, in.Todo.Repeat = book.Completed, d.todo(id).Due, r }))
+	d.bring(coming("r", "daily, renamed", func(in *book.Incoming) {
+		in.Todo.Status, in.Todo.Due, in.Todo.Repeat = book.Completed, d.todo(id).Due, r
+	}))
 	if got := d.todo(id); got.Open() || got.Repeat != nil {
 		t.Errorf("done it is %+v", got)
 	}

@@ -37,8 +37,9 @@ var below = map[string][]string{
 	"standin/calendar": {"core/*"},
 	"standin/desktop":  {},
 	"standin/device":   {"core/geo"},
-	"formats":          {"core/*", "formats/ics", "formats/csvfile"},
+	"formats":          {"core/*", "formats/ics", "formats/csvfile", "formats/jscal"},
 	"formats/csvfile":  {"core/*"},
+	"formats/jscal":    {"core/*"},
 	"formats/ics":      {"core/*"},
 	"httpapi/contract": {},
 	"httpapi":          {"core/*", "app", "store", "formats", "httpapi/contract"}, // of store its errors, and replies that are kept

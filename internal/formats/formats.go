@@ -9,6 +9,7 @@ import (
 	"tincup/internal/core/exchange"
 	"tincup/internal/formats/csvfile"
 	"tincup/internal/formats/ics"
+	"tincup/internal/formats/jscal"
 )
 
 // Format is a format by its name.
@@ -23,6 +24,7 @@ type Format struct {
 // All are the formats.
 var All = []Format{
 	{"ics", "iCalendar", ".ics", "text/calendar", ics.Format{}},
+	{"jscal", "JSCalendar", ".json", "application/jscalendar+json", jscal.Format{}},
 	{"csv", "CSV", ".csv", "text/csv", csvfile.Format{}},
 }
 
@@ -50,6 +52,9 @@ func Guess(file string, text []byte) (Format, bool) {
 	head := bytes.TrimLeft(bytes.TrimPrefix(text[:min(len(text), 512)], []byte("\xef\xbb\xbf")), " \t\r\n")
 	if len(head) >= 15 && strings.EqualFold(string(head[:15]), "BEGIN:VCALENDAR") {
 		return Named("ics")
+	}
+	if bytes.HasPrefix(head, []byte("{")) || bytes.HasPrefix(head, []byte("[")) {
+		return Named("jscal")
 	}
 	for _, f := range All {
 		if strings.EqualFold(path.Ext(file), f.Ending) {

@@ -17,6 +17,7 @@ import (
 	"tincup/internal/core/term"
 	"tincup/internal/formats/csvfile"
 	"tincup/internal/formats/ics"
+	"tincup/internal/formats/jscal"
 )
 
 var (
@@ -103,7 +104,7 @@ func TestRoundTrip(t *testing.T) {
 	if random == 0 {
 		random = rand.Uint64()
 	}
-	for name, codec := range map[string]exchange.Codec{"iCalendar": ics.Format{}, "CSV": csvfile.Format{}} {
+	for name, codec := range map[string]exchange.Codec{"iCalendar": ics.Format{}, "CSV": csvfile.Format{}, "JSCalendar": jscal.Format{}} {
 		t.Run(name, func(t *testing.T) {
 			t.Logf("seed %d", random)
 			todos := 0

@@ -52,7 +52,7 @@ func TestFilesInAndOut(t *testing.T) {
 	}
 	for _, c := range []struct{ path, body, says string }{
 		{"/api/import?name=a.ics", "BEGIN:VCALENDAR\nBEGIN:VTODO\n", "Line 2: The file is cut off"},
-		{"/api/import?name=a.txt", "hello", "of no format that is known here: ics, csv"},
+		{"/api/import?name=a.txt", "hello", "of no format that is known here: ics"},
 		{"/api/import?name=a.ics", "hello", "no iCalendar file"},
 		{"/api/import?name=a.ics", "BEGIN:VCALENDAR\nEND:VCALENDAR\n", "There is no to-do in the file"},
 		{"/api/import?name=a.ics&list=01900000-0000-7000-8000-000000000000", lampFile, "There is no list"},

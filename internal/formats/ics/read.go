@@ -8,7 +8,6 @@ import (
 	"strconv"
 	"strings"
 	"time"
-	"unicode"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -71,62 +70,7 @@ func (r *reader) component(c *component) {
 }
 
 // ordered puts each item behind what it stands under.
-func (r *reader) ordered() []exchange.Item {
-	byUID := map[string]int{}
-	for i := range r.items {
-		if _, taken := byUID[r.items[i].UID]; !taken && r.items[i].UID != "" {
-			byUID[r.items[i].UID] = i
-		}
-	}
-	under := make([]int, len(r.items))
-	children := map[int][]int{}
-	for i := range r.items {
-		under[i] = -1
-		if up, ok := byUID[r.above[i]]; ok && r.above[i] != "" {
-			under[i] = up
-		}
-	}
-	// What stands under itself stands by itself: looked at once, each way up is known.
-	const (
-		looking = 1 + iota
-		known
-	)
-	state := make([]uint8, len(r.items))
-	for i := range r.items {
-		var way []int
-		up := i
-		for ; up >= 0 && state[up] == 0; up = under[up] {
-			state[up] = looking
-			way = append(way, up)
-		}
-		if up >= 0 && state[up] == looking {
-			under[up] = -1
-			r.items[up].Remarks = append(r.items[up].Remarks, "It stands under itself in the file; here it stands by itself.")
-		}
-		for _, seen := range way {
-			state[seen] = known
-		}
-	}
-	for i := range r.items {
-		if children[under[i]] = append(children[under[i]], i); under[i] < 0 {
-			r.items[i].Parent = r.above[i]
-		}
-	}
-	out := make([]exchange.Item, 0, len(r.items))
-	var put func(i, under int)
-	put = func(i, under int) {
-		r.items[i].Under = under
-		at := len(out)
-		out = append(out, r.items[i])
-		for _, sub := range children[i] {
-			put(sub, at)
-		}
-	}
-	for _, i := range children[-1] {
-		put(i, -1)
-	}
-	return out
-}
+func (r *reader) ordered() []exchange.Item { return exchange.Ordered(r.items, r.above) }
 
 // parsing is one component on its way to an item.
 type parsing struct {
@@ -215,7 +159,7 @@ func (p *parsing) texts(t *book.Todo) error {
 	for i := range p.lines {
 		if l := &p.lines[i]; l.name == "CATEGORIES" {
 			for _, tag := range list(l.value) {
-				if tag = tagOf(tag); tag != "" && !slices.ContainsFunc(p.item.Tags, func(had string) bool { return strings.EqualFold(had, tag) }) {
+				if tag = exchange.TagOf(tag); tag != "" && !slices.ContainsFunc(p.item.Tags, func(had string) bool { return strings.EqualFold(had, tag) }) {
 					p.item.Tags = append(p.item.Tags, tag)
 				}
 			}
@@ -242,21 +186,6 @@ func cut(s string, most int) string {
 		return string(long[:most])
 	}
 	return s
-}
-
-// tagOf makes a tag of a category: a tag has no spaces, and begins with a letter.
-func tagOf(s string) string {
-	var b strings.Builder
-	for _, r := range strings.TrimPrefix(strings.Join(strings.Fields(s), "-"), "#") {
-		if strings.ContainsRune("-_/", r) || r >= '0' && r <= '9' || isLetter(r) {
-			b.WriteRune(r)
-		}
-	}
-	tag := strings.TrimLeftFunc(b.String(), func(r rune) bool { return !isLetter(r) })
-	for strings.Contains(tag, "//") {
-		tag = strings.ReplaceAll(tag, "//", "/")
-	}
-	return cut(strings.TrimRight(tag, "/"), term.MaxName)
 }
 
 // own reads the properties of our own. What is none of theirs is passed over: another program may
@@ -570,5 +499,3 @@ func (p *parsing) instant(l *line) (day.Timestamp, error) {
 	}
 	return day.TimestampOf(day.Clock{Zone: p.world.Zone}.Instant(m)), nil
 }
-
-func isLetter(r rune) bool { return unicode.IsLetter(r) || unicode.IsMark(r) }

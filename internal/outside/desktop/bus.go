@@ -37,7 +37,14 @@ type Notifier struct {
 	able []string
 	// shown are the notices by the number that the desktop gave each.
 	shown map[uint32]string
+	// early is what was pressed while notices are being shown whose numbers are not known yet;
+	// asking is how many are.
+	early  map[uint32]string
+	asking int
 }
+
+// mostEarly bounds early: what other programs show is pressed as well.
+const mostEarly = 64
 
 // New returns a Notifier; nothing is asked of the desktop yet.
 func New() *Notifier {
@@ -65,6 +72,16 @@ func (n *Notifier) Notify(ctx context.Context, notice app.Notice) error {
 	}
 	hints := map[string]dbus.Variant{"category": dbus.MakeVariant("x-tincup.reminder"), "desktop-entry": dbus.MakeVariant("tincup")}
 	const never = int32(0) // it stays until it is answered, section 9
+	n.mu.Lock()
+	n.asking++
+	n.mu.Unlock()
+	defer func() {
+		n.mu.Lock()
+		defer n.mu.Unlock()
+		if n.asking--; n.asking == 0 {
+			clear(n.early)
+		}
+	}()
 	call := conn.Object(service, object).CallWithContext(ctx, notify, 0,
 		appName, n.numberOf(notice.Key), "", notice.Title, text, actions, hints, never)
 	var number uint32
@@ -75,7 +92,19 @@ func (n *Notifier) Notify(ctx context.Context, notice app.Notice) error {
 	n.mu.Lock()
 	defer n.mu.Unlock()
 	n.shown[number] = notice.Key
+	if answer, pressed := n.early[number]; pressed {
+		delete(n.early, number)
+		n.answer(notice.Key, answer)
+	}
 	return nil
+}
+
+// answer tells what was pressed on a notice.
+func (n *Notifier) answer(key, answer string) {
+	select {
+	case n.answers <- app.NoticeAnswer{Key: key, Answer: answer}:
+	default: // nobody listens, and the ring stays open
+	}
 }
 
 // Withdraw implements app.Notifier.
@@ -127,7 +156,7 @@ func (n *Notifier) connect(ctx context.Context) (*dbus.Conn, []string, error) {
 	signals := make(chan *dbus.Signal, 64)
 	conn.Signal(signals)
 	go n.hear(signals)
-	n.conn, n.able, n.shown = conn, able, map[uint32]string{}
+	n.conn, n.able, n.shown, n.early = conn, able, map[uint32]string{}, map[uint32]string{}
 	return conn, able, nil
 }
 
@@ -178,12 +207,13 @@ func (n *Notifier) hear(signals <-chan *dbus.Signal) {
 		if known && s.Name == closed {
 			delete(n.shown, number)
 		}
-		n.mu.Unlock()
-		if answer, pressed := s.Body[1].(string); known && pressed && s.Name == invoked {
-			select {
-			case n.answers <- app.NoticeAnswer{Key: key, Answer: answer}:
-			default: // nobody listens, and the ring stays open
-			}
+		answer, pressed := s.Body[1].(string)
+		switch pressed = pressed && s.Name == invoked; {
+		case pressed && known:
+			n.answer(key, answer)
+		case pressed && n.asking > 0 && len(n.early) < mostEarly: // the desktop has not told its number yet, or it is another program's
+			n.early[number] = answer
 		}
+		n.mu.Unlock()
 	}
 }

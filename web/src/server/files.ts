@@ -10,6 +10,7 @@ export type FileFormat = components["schemas"]["FileFormatName"];
 /** The formats, as people call them. */
 export const fileFormats: { name: FileFormat; says: string; ending: string }[] = [
   { name: "ics", says: "iCalendar", ending: ".ics" },
+  { name: "jscal", says: "JSCalendar", ending: ".json" },
   { name: "csv", says: "CSV", ending: ".csv" },
 ];
 /** Whether a file is of an ending that brings to-dos in. */

@@ -2798,7 +2798,7 @@ export interface components {
             afterDue: boolean;
         };
         /** @enum {string} */
-        FileFormatName: "ics" | "csv" | "markdown";
+        FileFormatName: "ics" | "jscal" | "csv";
         ImportPreview: {
             format: string;
             new: number;

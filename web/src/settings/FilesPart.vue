@@ -24,16 +24,16 @@ function picked(e: Event) {
       <div class="about">
         <span class="label">Bring to-dos in</span>
         <p>
-          From iCalendar (.ics) or CSV, whatever wrote it. You see what would become of each before
-          anything is kept, and it is one change that can be undone. A file can also be dropped
-          anywhere on the page.
+          From iCalendar (.ics), JSCalendar (.json) or CSV, whatever wrote it. You see what would
+          become of each before anything is kept, and it is one change that can be undone. A file
+          can also be dropped anywhere on the page.
         </p>
       </div>
       <button class="btn" aria-haspopup="dialog" @click="picker?.click()">From a file…</button>
       <input
         ref="picker"
         type="file"
-        accept=".ics,.csv,text/calendar,text/csv"
+        accept=".ics,.json,.csv,text/calendar,text/csv"
         hidden
         @change="picked"
       />

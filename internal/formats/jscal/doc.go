@@ -25,9 +25,6 @@ type Format struct{}
 
 var _ exchange.Codec = Format{}
 
-// own begins the names of our own properties (RFC 8984 section 1.4.4 wants a domain there).
-const own = "tincup.example:"
-
 // localForm is a LocalDateTime (section 1.4.4), utcForm a UTCDateTime (section 1.4.3).
 const (
 	localForm = "2006-01-02T15:04:05"

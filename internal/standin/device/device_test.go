@@ -159,7 +159,9 @@ func TestPage(t *testing.T) {
 	if res := send("/connect", "The museum", page.URL); !strings.Contains(res.Header.Get("Location"), "no+thing") {
 		t.Errorf("what is refused leads to %q", res.Header.Get("Location"))
 	}
-	if text := get(); !strings.Contains(text, "It stands at 38.7, -9.1") {
-		t.Errorf("after the walk: %s", text)
+	for end := time.Now().Add(10 * time.Second); !strings.Contains(get(), "It stands at 38.7, -9.1"); time.Sleep(time.Millisecond) {
+		if time.Now().After(end) {
+			t.Fatalf("after the walk: %s", get())
+		}
 	}
 }

@@ -39,8 +39,8 @@ export const permissionWords: Record<NotificationPermission | "none", string> = 
 
 /** When a reminder of a place rings. */
 const edgeProspect = {
-  ARRIVE: "rings whenever you get there",
-  DEPART: "rings whenever you leave",
+  ARRIVE: "rings whenever you get there with Tin Cup in sight",
+  DEPART: "rings whenever you leave with Tin Cup in sight",
   CONNECT: "rings whenever your device says that it is connected",
   DISCONNECT: "rings whenever your device says that it is not connected any more",
 };

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math/rand/v2"
 	"net/http"
+	"net/url"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -46,7 +47,8 @@ func bringIn(base, key string, file []byte) (ok bool) {
 // titled counts the to-dos of the Cup whose titles begin with a name.
 func titled(t *testing.T, base, name string) (n int) {
 	t.Helper()
-	res, err := http.Get(base + "/api/search?q=" + name + "&limit=0")
+	narrow := fmt.Sprintf(`{"field":"text","op":"contains","text":"%s "}`, name)
+	res, err := http.Get(base + "/api/views/cup?limit=0&narrow=" + url.QueryEscape(narrow))
 	if err != nil {
 		t.Fatal(err)
 	}

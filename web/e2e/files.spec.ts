@@ -99,6 +99,8 @@ test("CSV goes into a list that is chosen, out again and back; what is no such f
   complaints,
 }) => {
   await visit(page, `${demo.url}/today`);
+  await drop(page, "lamp.png", "no to-dos");
+  await expect(toast(page, "“lamp.png” holds no to-dos")).toBeVisible();
   await drop(page, "lamps.csv", "nothing,of,ours\n1,2,3\n");
   await expect(preview(page).getByRole("alert")).toContainText(
     "Line 1: The first row names no column for the title",

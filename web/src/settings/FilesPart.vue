@@ -42,8 +42,8 @@ function picked(e: Event) {
       <div class="about">
         <span class="label">Take to-dos out</span>
         <p>
-          As iCalendar other programs read them as tasks; as CSV spreadsheets do. Either can be
-          brought in here again and is the same.
+          As iCalendar or JSCalendar other programs read them as tasks; as CSV spreadsheets do. Any
+          can be brought in here again and is the same.
         </p>
       </div>
       <div class="out">

@@ -18,8 +18,10 @@ import { inLayer } from "@/kit/layers";
 import { useMenu } from "@/kit/menu";
 import { useLook } from "@/state/look";
 import { usePrinting } from "@/kit/printing";
+import { useToasts } from "@/kit/toasts";
 import { useSteadyPress } from "@/kit/steady-press";
 import { bringsIn } from "@/server/files";
+import { noTodosWords } from "@/words/files";
 import { useOverview } from "@/server/queries";
 import { useServer } from "@/server/server";
 import { useSettings } from "@/server/choose";
@@ -51,6 +53,7 @@ const router = useRouter();
 const server = useServer();
 const current = useCurrent();
 const asking = useAsk();
+const toasts = useToasts();
 const menus = useMenu();
 useLook();
 usePrinting();
@@ -78,6 +81,7 @@ useEventListener(document, "drop", (e) => {
   if (!file || e.defaultPrevented) return;
   e.preventDefault(); // or the browser would leave the page for it
   if (bringsIn(file.name)) current.importing = file;
+  else toasts.show({ text: noTodosWords(file.name) });
 });
 const slip = computed(() => (typeof route.query.slip === "string" ? route.query.slip : undefined));
 

@@ -38,3 +38,7 @@ export function bringWords(n: number): string {
   if (n === 0) return "Nothing to bring in";
   return n === 1 ? "Bring in 1 to-do" : `Bring in ${n} to-dos`;
 }
+
+/** What is said of a dropped file that holds no to-dos. */
+export const noTodosWords = (name: string) =>
+  `“${name}” holds no to-dos. Drop it on the capture line or on a slip to keep it with a to-do.`;

@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"sync"
 	"testing"
@@ -164,6 +165,17 @@ func TestDoneOnTheDesktop(t *testing.T) {
 	until(t, "the notification to be taken back", func() bool { return len(d.shows.Shown()) == 0 })
 }
 
+// namedAmongMany tells whether a notice of many rings has a title as one of its lines: more
+// than three that come together, as after a start, are shown as one.
+func namedAmongMany(shows *desktop.Desktop, title string) bool {
+	for _, n := range shows.Shown() {
+		if strings.HasSuffix(n.Title, " reminders") && slices.Contains(strings.Split(n.Text, "\n"), title) {
+			return true
+		}
+	}
+	return false
+}
+
 // A server that is killed again and again between a reminder's moment and its being told:
 // two windows show each ring once, the desktop shows each, and what was answered stays so.
 func TestRingsOfAKilledServer(t *testing.T) {
@@ -196,7 +208,7 @@ func TestRingsOfAKilledServer(t *testing.T) {
 		s.kill()
 		s = start(t, args...)
 		until(t, title+" in both windows", func() bool { return windows[0].times()[title] > 0 && windows[1].times()[title] > 0 })
-		until(t, title+" on the desktop", func() bool { return shows.Came()[title] > 0 })
+		until(t, title+" on the desktop", func() bool { return shows.Came()[title] > 0 || namedAmongMany(shows, title) })
 		bell := get(t, s.url+"/api/bell")
 		for _, open := range bell["open"].([]any) {
 			ring := open.(map[string]any)
@@ -224,7 +236,7 @@ func TestRingsOfAKilledServer(t *testing.T) {
 	}
 	twice := 0
 	for title, times := range shows.Came() {
-		if times > 1 && title != "many" {
+		if times > 1 && !strings.HasSuffix(title, " reminders") {
 			twice++
 		}
 	}

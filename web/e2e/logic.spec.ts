@@ -1,12 +1,14 @@
 /** What the page works out by itself, without a browser. */
 import { numbers } from "./no-browser";
 import { expect, test } from "@playwright/test";
+import { QueryClient, QueryObserver } from "@tanstack/vue-query";
 import { createPinia, setActivePinia } from "pinia";
 import { piecesOf } from "@/capture/pieces";
 import { filled, newGroup, newTest, read, takeOut, write } from "@/builder/tree";
 import type { GroupLine, Line } from "@/builder/tree";
 import type { FilterNode, Group, Meaning, Row, View } from "@/server/client";
 import { useLinger } from "@/server/linger";
+import { again } from "@/server/again";
 import { assemble } from "@/server/patch";
 import type { Read } from "@/server/reading";
 import { altered } from "@/server/seen";
@@ -312,4 +314,28 @@ test.describe("what a filter means", () => {
     expect(verdictOf(meaning({ verdict: "not decided", now: "never" }))?.head).toContain("today");
     expect(verdictOf(meaning({ verdict: "not decided" }))?.head).toContain("too much to try");
   });
+});
+
+test("what changes while its first answer is on its way is asked for again", async () => {
+  const queries = new QueryClient();
+  const answers: ((value: string) => void)[] = [];
+  const observer = new QueryObserver(queries, {
+    queryKey: ["bell"],
+    queryFn: () => new Promise<string>((answer) => answers.push(answer)),
+  });
+  const stop = observer.subscribe(() => {});
+  const now = () => observer.getCurrentResult().data;
+  expect(answers).toHaveLength(1);
+  again(queries, { queryKey: ["bell"] });
+  answers[0]!("nothing");
+  await expect.poll(() => answers.length).toBe(2);
+  answers[1]!("it rings");
+  await expect.poll(now).toBe("it rings");
+  // With an answer there it is asked for at once, and nothing twice.
+  again(queries, { queryKey: ["bell"] });
+  await expect.poll(() => answers.length).toBe(3);
+  answers[2]!("seen");
+  await expect.poll(now).toBe("seen");
+  expect(answers).toHaveLength(3);
+  stop();
 });

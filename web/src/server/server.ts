@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/vue-query";
 import { defineStore } from "pinia";
 import { ref, shallowRef } from "vue";
+import { again } from "./again";
 import { listen, type Heard } from "./stream";
 
 /** What is known of the server: whether it answers, its day, its revision. */
@@ -19,15 +20,15 @@ export const useServer = defineStore("server", () => {
 
   /** Reads everything shown again, once for each revision. */
   function refresh(to?: number, todos?: string[]) {
-    if (to === undefined) void queries.invalidateQueries({ queryKey: ["bell"] });
+    if (to === undefined) again(queries, { queryKey: ["bell"] });
     if (to !== undefined && revision !== undefined && to <= revision) return;
     if (to !== undefined) [revision, told] = [to, true];
-    void queries.invalidateQueries({ queryKey: ["overview"] });
-    void queries.invalidateQueries({ queryKey: ["view"] });
+    again(queries, { queryKey: ["overview"] });
+    again(queries, { queryKey: ["view"] });
     // What a slip shows of other to-dos changes with any of them.
-    void queries.invalidateQueries({ predicate: (q) => q.queryKey[2] === "inside" });
-    if (!todos) void queries.invalidateQueries({ queryKey: ["todo"] });
-    for (const id of todos ?? []) void queries.invalidateQueries({ queryKey: ["todo", id] });
+    again(queries, { predicate: (q) => q.queryKey[2] === "inside" });
+    if (!todos) again(queries, { queryKey: ["todo"] });
+    for (const id of todos ?? []) again(queries, { queryKey: ["todo", id] });
   }
 
   function heard(e: Heard) {
@@ -36,11 +37,11 @@ export const useServer = defineStore("server", () => {
       return;
     }
     if (e.kind === "moved" || e.rings || e.places || e.kind === "hello" || e.kind === "reset")
-      void queries.invalidateQueries({ queryKey: ["here"] });
+      again(queries, { queryKey: ["here"] });
     if (e.kind === "moved") {
       // Nothing but where the person is: no row is another.
-      void queries.invalidateQueries({ queryKey: ["overview", "places"] });
-      void queries.invalidateQueries({
+      again(queries, { queryKey: ["overview", "places"] });
+      again(queries, {
         predicate: (q) => q.queryKey[0] === "view" && String(q.queryKey[1]).includes('"here"'),
       });
       return;
@@ -55,8 +56,7 @@ export const useServer = defineStore("server", () => {
       if (e.revision !== undefined && (revision ?? 0) < e.revision)
         [revision, told] = [e.revision, true];
     } else refresh(e.revision, e.kind === "change" ? e.todos : undefined);
-    if (e.rings || e.kind === "hello" || e.kind === "reset")
-      void queries.invalidateQueries({ queryKey: ["bell"] });
+    if (e.rings || e.kind === "hello" || e.kind === "reset") again(queries, { queryKey: ["bell"] });
   }
 
   /** Takes note of what an answer says of the server. */

@@ -18,6 +18,7 @@ require (
 	github.com/spf13/cobra v1.10.2
 	github.com/teambition/rrule-go v1.8.2
 	github.com/tyler-smith/go-bip39 v1.1.0
+	github.com/yuin/goldmark v1.8.7
 	golang.org/x/text v0.43.0
 	modernc.org/sqlite v1.62.0
 )

@@ -38,7 +38,7 @@ func (a *Session) NameOf(id book.ID, otherwise string) (name string) {
 // World is what formats may know of the account's surroundings.
 func (a *Session) World() (w exchange.World) {
 	a.Read(func(b *book.Desk, c day.Clock) {
-		w = exchange.World{Now: c.Now, Zone: c.Zone, Places: map[string]geo.Point{}}
+		w = exchange.World{Now: c.Now, Zone: c.Zone, Places: map[string]geo.Point{}, Sentences: a.envOf(b, c)}
 		for _, p := range b.Places() {
 			w.Places[p.Name] = p.Middle
 		}

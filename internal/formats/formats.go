@@ -10,6 +10,7 @@ import (
 	"tincup/internal/formats/csvfile"
 	"tincup/internal/formats/ics"
 	"tincup/internal/formats/jscal"
+	"tincup/internal/formats/markdown"
 )
 
 // Format is a format by its name.
@@ -26,6 +27,7 @@ var All = []Format{
 	{"ics", "iCalendar", ".ics", "text/calendar", ics.Format{}},
 	{"jscal", "JSCalendar", ".json", "application/jscalendar+json", jscal.Format{}},
 	{"csv", "CSV", ".csv", "text/csv", csvfile.Format{}},
+	{"markdown", "Markdown", ".md", "text/markdown", markdown.Format{}},
 }
 
 // Named returns the format of a name.

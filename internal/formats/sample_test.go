@@ -7,17 +7,20 @@ import (
 	"fmt"
 	"math/rand/v2"
 	"os"
+	"os/exec"
 	"path/filepath"
 	"testing"
 
 	"tincup/internal/core/day"
 	"tincup/internal/core/exchange"
 	"tincup/internal/core/repeat"
+	"tincup/internal/formats/csvfile"
 	"tincup/internal/formats/ics"
+	"tincup/internal/formats/markdown"
 )
 
-// sample is where calendars of random Books go, with what another reader is to find in them
-// (web/e2e/ical-logic.spec.ts). The ones that are kept are of a fixed seed.
+// sample is where files of random Books go, with what other readers are to find in them
+// (web/e2e/readers-logic.spec.ts, reference/readers.py). The ones that are kept are of a fixed seed.
 var sample = flag.String("sample", "", "a folder for as many samples as -books says; without, those in testdata are compared")
 
 // found is what another reader finds of a to-do.
@@ -26,6 +29,10 @@ type found struct {
 	Title  string `json:"title"`
 	Due    string `json:"due,omitempty"`
 	Alarms int    `json:"alarms"`
+	// Under is the place of what it is a subtask of, -1 for none; a Note has no box.
+	Under int  `json:"under"`
+	Done  bool `json:"done,omitempty"`
+	Note  bool `json:"note,omitempty"`
 	// Dates are the first twenty of its rule from the present occurrence on.
 	Dates []string `json:"dates,omitempty"`
 }
@@ -43,9 +50,11 @@ func TestSamplesForOtherReaders(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		text, err := ics.Format{}.Write(items, s.world())
-		if err != nil {
-			t.Fatal(err)
+		files := map[string][]byte{}
+		for ending, format := range map[string]exchange.Codec{"ics": ics.Format{}, "csv": csvfile.Format{}, "md": markdown.Format{}} {
+			if files[fmt.Sprintf("sample-%d.%s", n, ending)], err = format.Write(items, s.world()); err != nil {
+				t.Fatal(err)
+			}
 		}
 		all := []found{}
 		for i := range items {
@@ -55,7 +64,8 @@ func TestSamplesForOtherReaders(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		for name, want := range map[string][]byte{fmt.Sprintf("sample-%d.ics", n): text, fmt.Sprintf("sample-%d.json", n): append(packed, '\n')} {
+		files[fmt.Sprintf("sample-%d.json", n)] = append(packed, '\n')
+		for name, want := range files {
 			path := filepath.Join(folder, name)
 			if *sample != "" {
 				if err := os.WriteFile(path, want, 0o600); err != nil {
@@ -70,11 +80,25 @@ func TestSamplesForOtherReaders(t *testing.T) {
 	}
 }
 
+// Programs that others wrote read our samples as they were meant: python3-icalendar, with dateutil for
+// the dates of rules, and Python's csv.
+func TestReadersOfOthers(t *testing.T) {
+	folder := *sample
+	if folder == "" {
+		folder = "testdata"
+	}
+	out, err := exec.Command("/usr/bin/python3", "reference/readers.py", folder).CombinedOutput()
+	if err != nil {
+		t.Fatalf("%v (Debian's package python3-icalendar is wanted)\n%s", err, out)
+	}
+	t.Logf("%s", out)
+}
+
 // finds is what a reader is to find of an item.
 func (s *shop) finds(t *testing.T, item *exchange.Item) found {
 	t.Helper()
 	todo := &item.Todo
-	f := found{UID: item.UID, Title: todo.Title, Alarms: len(todo.Reminders)}
+	f := found{UID: item.UID, Title: todo.Title, Alarms: len(todo.Reminders), Under: item.Under, Done: !todo.Status.Open(), Note: todo.IsNote}
 	if !todo.IsNote {
 		f.Due = todo.Due.String()
 	}

@@ -93,6 +93,41 @@ test("a dropped calendar is previewed, kept by Enter, changed by the next, and u
   ]);
 });
 
+test("a dropped task list is read line by line, kept, undone; what it leaves out is named", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/upcoming`);
+  const text = [
+    "# Opening night",
+    "",
+    "Some words of the meeting.",
+    "",
+    "- [ ] Order the flowers, by Friday 4pm, in Night Signals, high",
+    "  1. [ ] Ask what is in season",
+    "  2. [x] Find the vases",
+    "",
+    "  > Nothing *white*.",
+    "- [ ] Ring the bell, by 31 February",
+    "",
+  ].join("\n");
+  await drop(page, "opening.md", text);
+  await expect(preview(page)).toContainText("4 new, 1 left out");
+  await expect(rows(page).first()).toContainText("Line 3: This is no item of a task list.");
+  await expect(rows(page).filter({ hasText: "Ring the bell, by 31 February" })).toContainText(
+    "The line stays as it is written.",
+  );
+  await expect(rows(page).filter({ hasText: "Order the flowers" })).toContainText("due Fri 27");
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Brought in: 4 new")).toBeVisible();
+  await expect(row(page, "Order the flowers")).toContainText("Night Signals");
+  const cup = async () => (await fetch(`${demo.url}/api/export?format=markdown&list=cup`)).text();
+  expect(await cup()).toContain(`- [ ] "Ring the bell, by 31 February"\n`);
+  await toast(page, "Brought in: 4 new").getByRole("button", { name: "Undo" }).click();
+  await expect(row(page, "Order the flowers")).toHaveCount(0);
+  expect(await cup()).not.toContain("Ring the bell");
+});
+
 test("CSV goes into a list that is chosen, out again and back; what is no such file is said", async ({
   page,
   demo,

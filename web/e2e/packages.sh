@@ -1,10 +1,12 @@
 #!/usr/bin/env bash
 # Installs the Debian packages that the tests need, where they are missing: Chromium, as the
-# tests download no browser, and a D-Bus for the notifications of the desktop.
+# tests download no browser, a D-Bus for the notifications of the desktop, and a reader of iCalendar
+# that others wrote.
 set -euo pipefail
 wanted=()
 [ -x "${CHROMIUM:-/usr/bin/chromium}" ] || wanted+=(chromium)
 command -v dbus-daemon >/dev/null || wanted+=(dbus-daemon)
+/usr/bin/python3 -c "import icalendar, dateutil" 2>/dev/null || wanted+=(python3-icalendar)
 [ ${#wanted[@]} -eq 0 ] && exit 0
 as_root=""
 [ "$(id -u)" = 0 ] || as_root=sudo

@@ -14,18 +14,17 @@ import (
 // say is left out: a rule of no plain words, notes of several lines, a list
 // whose name has a comma.
 func Say(d Draft, env Env) string {
-	rest := d.clauses(env)
+	rest, intro := d.clauses(env), ""
 	if d.Note {
-		d.Note = false
-		return "note: " + Say(d, env)
+		intro = "note: "
 	}
 	for _, title := range []string{d.Title, strings.ReplaceAll(d.Title, `"`, `""`), quoted(d.Title)} {
-		s := title + rest
-		if read := Read(s, env); read.Title == d.Title && len(read.Chips) == len(Read(quoted("x")+rest, env).Chips) {
+		s := intro + title + rest
+		if read := Read(s, env); read.Title == d.Title && len(read.Chips) == len(Read(intro+quoted("x")+rest, env).Chips) {
 			return s
 		}
 	}
-	return quoted(d.Title) + rest
+	return intro + quoted(d.Title) + rest
 }
 
 func quoted(s string) string { return `"` + strings.ReplaceAll(s, `"`, `""`) + `"` }

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
 	"tincup/internal/core/geo"
 )
@@ -44,6 +45,8 @@ type World struct {
 	Name string
 	// Places are where places are, by their names.
 	Places map[string]geo.Point
+	// Sentences is what sentences are read with.
+	Sentences capture.Env
 }
 
 // Error says what is wrong with a file, and where.

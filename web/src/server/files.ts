@@ -12,6 +12,7 @@ export const fileFormats: { name: FileFormat; says: string; ending: string }[] =
   { name: "ics", says: "iCalendar", ending: ".ics" },
   { name: "jscal", says: "JSCalendar", ending: ".json" },
   { name: "csv", says: "CSV", ending: ".csv" },
+  { name: "markdown", says: "Markdown", ending: ".md" },
 ];
 /** Whether a file is of an ending that brings to-dos in. */
 export const bringsIn = (name: string) =>

@@ -2798,7 +2798,7 @@ export interface components {
             afterDue: boolean;
         };
         /** @enum {string} */
-        FileFormatName: "ics" | "jscal" | "csv";
+        FileFormatName: "ics" | "jscal" | "csv" | "markdown";
         ImportPreview: {
             format: string;
             new: number;

@@ -24,16 +24,16 @@ function picked(e: Event) {
       <div class="about">
         <span class="label">Bring to-dos in</span>
         <p>
-          From iCalendar (.ics), JSCalendar (.json) or CSV, whatever wrote it. You see what would
-          become of each before anything is kept, and it is one change that can be undone. A file
-          can also be dropped anywhere on the page.
+          From iCalendar (.ics), JSCalendar (.json), CSV or a task list in Markdown (.md), whatever
+          wrote it. You see what would become of each before anything is kept, and it is one change
+          that can be undone. A file can also be dropped anywhere on the page.
         </p>
       </div>
       <button class="btn" aria-haspopup="dialog" @click="picker?.click()">From a file…</button>
       <input
         ref="picker"
         type="file"
-        accept=".ics,.json,.csv,text/calendar,text/csv"
+        accept=".ics,.json,.csv,.md,text/calendar,text/csv,text/markdown"
         hidden
         @change="picked"
       />
@@ -42,8 +42,9 @@ function picked(e: Event) {
       <div class="about">
         <span class="label">Take to-dos out</span>
         <p>
-          As iCalendar or JSCalendar other programs read them as tasks; as CSV spreadsheets do. Any
-          can be brought in here again and is the same.
+          As iCalendar or JSCalendar other programs read them as tasks, as CSV spreadsheets do, and
+          as Markdown people can: each line is a sentence. What is brought in here again from the
+          first three changes the to-dos it came from; Markdown makes new ones.
         </p>
       </div>
       <div class="out">

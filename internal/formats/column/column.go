@@ -1,0 +1,282 @@
+// Package column says each part of a to-do as text under a name, for formats of names and values:
+// one entry a part, both ways.
+//
+// Dates are 2026-11-27 or 2026-11-27T16:00, plans 2026-11-27T14:00/PT30M, 2026-W48, 2026-11 or
+// parked, minutes a number; tags have spaces between, reminders are one on a line, and a repeat is
+// its rule (RFC 5545) with what else makes it in parts of their own. Dates are read as 27/11/2026
+// and 27.11.2026 too.
+package column
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+	"unicode"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/exchange"
+	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
+)
+
+// Column is one part of a to-do as text.
+type Column struct {
+	// Name is what it is called; Field the field of the to-do that it is of, in the API's words,
+	// "" for none.
+	Name, Field string
+	// Also are other names that are common for it, in small letters.
+	Also []string
+	// Write says it as text, "" for nothing; nil where the file alone knows.
+	Write func(*exchange.Item) string
+	// Read takes in what is written, which is not empty.
+	Read func(*exchange.Item, string) error
+}
+
+// text reads what is kept as text outside.
+func text[T any, P interface {
+	*T
+	UnmarshalText([]byte) error
+}](to func(*book.Todo) *T) func(*exchange.Item, string) error {
+	return func(i *exchange.Item, s string) error { return P(to(&i.Todo)).UnmarshalText([]byte(s)) }
+}
+
+// All are all of them, in the order in which they are written.
+var All = []Column{
+	{"title", "title", []string{"task", "name", "subject", "summary", "to-do", "todo"}, func(i *exchange.Item) string { return i.Todo.Title },
+		func(i *exchange.Item, s string) error {
+			i.Todo.Title = strings.Join(strings.Fields(s), " ")
+			return nil
+		}},
+	{"list", "list", []string{"project", "folder"}, func(i *exchange.Item) string { return i.List }, func(i *exchange.Item, s string) error { i.List = s; return nil }},
+	{"section", "list", nil, func(i *exchange.Item) string { return i.Section }, func(i *exchange.Item, s string) error { i.Section = s; return nil }},
+	{"status", "status", []string{"state", "done", "completed?"}, func(i *exchange.Item) string { return i.Todo.Status.String() }, readStatus},
+	{"completed", "status", []string{"completed at", "completion date", "date completed"}, func(i *exchange.Item) string { return i.Todo.Completed.String() }, readCompleted},
+	{"priority", "priority", nil, func(i *exchange.Item) string { return i.Todo.Priority.String() }, text(func(t *book.Todo) *book.Priority { return &t.Priority })},
+	{"start", "start", []string{"start date"}, func(i *exchange.Item) string { return i.Todo.Start.String() },
+		func(i *exchange.Item, s string) error {
+			m, err := readMoment(s)
+			i.Todo.Start = m.Date
+			return err
+		}},
+	{"due", "due", []string{"due date", "deadline", "date"}, func(i *exchange.Item) string { return i.Todo.Due.String() },
+		func(i *exchange.Item, s string) (err error) { i.Todo.Due, err = readMoment(s); return err }},
+	{"plan", "plan", []string{"planned"}, func(i *exchange.Item) string { return i.Todo.Plan.String() }, text(func(t *book.Todo) *day.Horizon { return &t.Plan })},
+	{"estimate", "estimate", []string{"minutes", "duration"}, func(i *exchange.Item) string {
+		if i.Todo.Estimate == 0 {
+			return ""
+		}
+		return strconv.Itoa(int(i.Todo.Estimate))
+	}, func(i *exchange.Item, s string) error {
+		n, err := strconv.Atoi(s)
+		if err != nil || n < 0 || n > term.MaxEstimate {
+			return fmt.Errorf("minutes from 0 to %d are wanted", term.MaxEstimate)
+		}
+		i.Todo.Estimate = int32(n)
+		return nil
+	}},
+	{"concentration", "concentration", nil, func(i *exchange.Item) string { return i.Todo.Concentration.String() }, text(func(t *book.Todo) *term.Concentration { return &t.Concentration })},
+	{"tags", "tags", []string{"labels", "categories"}, func(i *exchange.Item) string { return strings.Join(i.Tags, " ") }, func(i *exchange.Item, s string) error {
+		for _, tag := range strings.FieldsFunc(s, func(r rune) bool { return strings.ContainsRune(" ,;\n\t", r) }) {
+			if tag = strings.TrimPrefix(tag, "#"); !slices.Contains(i.Tags, tag) {
+				i.Tags = append(i.Tags, tag)
+			}
+		}
+		return nil
+	}},
+	{"person", "person", []string{"assignee", "who"}, func(i *exchange.Item) string { return i.Person }, func(i *exchange.Item, s string) error {
+		if i.Person = s; i.Todo.Person.Role == book.NoRole {
+			i.Todo.Person.Role = book.For
+		}
+		return nil
+	}},
+	{"role", "person", nil, func(i *exchange.Item) string {
+		if i.Person == "" {
+			return ""
+		}
+		return i.Todo.Person.Role.String()
+	}, text(func(t *book.Todo) *book.Role { return &t.Person.Role })},
+	{"since", "person", nil, func(i *exchange.Item) string {
+		if i.Person == "" {
+			return ""
+		}
+		return i.Todo.Person.Since.String()
+	}, text(func(t *book.Todo) *day.Date { return &t.Person.Since })},
+	{"place", "place", []string{"location", "where"}, func(i *exchange.Item) string { return i.Todo.Place }, func(i *exchange.Item, s string) error { i.Todo.Place = s; return nil }},
+	{"reminders", "reminders", nil, func(i *exchange.Item) string {
+		lines := make([]string, len(i.Todo.Reminders))
+		for n, r := range i.Todo.Reminders {
+			lines[n] = r.String()
+		}
+		return strings.Join(lines, "\n")
+	}, func(i *exchange.Item, s string) error {
+		for line := range strings.Lines(s) {
+			if line = strings.TrimSpace(line); line == "" {
+				continue
+			}
+			r, err := day.ParseReminder(line)
+			if err != nil {
+				return err
+			}
+			i.Todo.Reminders = append(i.Todo.Reminders, r)
+		}
+		return nil
+	}},
+	{"repeat", "repeat", []string{"recurrence", "rrule"}, func(i *exchange.Item) string {
+		if i.Todo.Repeat == nil {
+			return ""
+		}
+		return i.Todo.Repeat.Rule.String()
+	}, func(i *exchange.Item, s string) error {
+		rule, err := repeat.Parse(strings.TrimPrefix(s, "RRULE:"))
+		if err == nil {
+			repeatOf(i).Rule = rule
+		}
+		return err
+	}},
+	ofRepeat("repeat from", func(r *repeat.Repeat) string { return r.First.String() }, func(r *repeat.Repeat, s string) error { return r.First.UnmarshalText([]byte(s)) }),
+	ofRepeat("repeat now", func(r *repeat.Repeat) string { return r.Current.String() }, func(r *repeat.Repeat, s string) error { return r.Current.UnmarshalText([]byte(s)) }),
+	ofRepeat("repeat counts from", func(r *repeat.Repeat) string { return r.Anchor.String() }, func(r *repeat.Repeat, s string) error { return r.Anchor.UnmarshalText([]byte(s)) }),
+	ofRepeat("repeat days ahead", func(r *repeat.Repeat) string {
+		if r.Lead == 0 {
+			return ""
+		}
+		return strconv.Itoa(r.Lead)
+	}, func(r *repeat.Repeat, s string) (err error) { r.Lead, err = strconv.Atoi(s); return err }),
+	ofRepeat("repeat without", func(r *repeat.Repeat) string {
+		days := make([]string, len(r.Without))
+		for i, d := range r.Without {
+			days[i] = d.String()
+		}
+		return strings.Join(days, " ")
+	}, func(r *repeat.Repeat, s string) error {
+		for _, word := range strings.Fields(s) {
+			d, err := day.ParseDate(word)
+			if err != nil {
+				return err
+			}
+			r.Without = append(r.Without, d)
+		}
+		return nil
+	}),
+	{"one after another", "inOrder", nil, func(i *exchange.Item) string { return yes(i.Todo.InOrder) }, func(i *exchange.Item, s string) error { i.Todo.InOrder = isYes(s); return nil }},
+	{"handful", "handful", nil, func(i *exchange.Item) string { return i.Todo.Handful.String() }, text(func(t *book.Todo) *day.Date { return &t.Handful })},
+	{"note", "kind", nil, func(i *exchange.Item) string { return yes(i.Todo.IsNote) }, func(i *exchange.Item, s string) error { i.Todo.IsNote = isYes(s); return nil }},
+	{"outcome", "outcome", nil, func(i *exchange.Item) string { return i.Todo.Outcome }, func(i *exchange.Item, s string) error { i.Todo.Outcome = s; return nil }},
+	{"source", "source", []string{"url", "link"}, func(i *exchange.Item) string { return i.Todo.Source.Link }, func(i *exchange.Item, s string) error { i.Todo.Source.Link = s; return nil }},
+	{"source words", "source", nil, func(i *exchange.Item) string { return i.Todo.Source.Words }, func(i *exchange.Item, s string) error { i.Todo.Source.Words = s; return nil }},
+	{"notes", "notes", []string{"note text", "description", "comment", "details", "content"}, func(i *exchange.Item) string { return i.Notes }, func(i *exchange.Item, s string) error { i.Notes = s; return nil }},
+	{"created", "", []string{"created at", "date added"}, func(i *exchange.Item) string { return i.Todo.Created.String() }, text(func(t *book.Todo) *day.Timestamp { return &t.Created })},
+	{"uid", "", []string{"id"}, func(i *exchange.Item) string { return i.UID }, func(i *exchange.Item, s string) error { i.UID = s; return nil }},
+	{"under", "", []string{"parent", "parent id"}, nil, func(i *exchange.Item, s string) error { i.Parent = s; return nil }},
+}
+
+// repeatOf is the repeat that an item is getting.
+func repeatOf(i *exchange.Item) *repeat.Repeat {
+	if i.Todo.Repeat == nil {
+		i.Todo.Repeat = &repeat.Repeat{}
+	}
+	return i.Todo.Repeat
+}
+
+func ofRepeat(name string, write func(*repeat.Repeat) string, read func(*repeat.Repeat, string) error) Column {
+	return Column{name, "repeat", nil, func(i *exchange.Item) string {
+		if i.Todo.Repeat == nil {
+			return ""
+		}
+		return write(i.Todo.Repeat)
+	}, func(i *exchange.Item, s string) error { return read(repeatOf(i), s) }}
+}
+
+func yes(is bool) string {
+	if is {
+		return "yes"
+	}
+	return ""
+}
+
+func isYes(s string) bool {
+	return slices.Contains([]string{"yes", "true", "1", "x", "done", "y"}, strings.ToLower(s))
+}
+
+func readStatus(i *exchange.Item, s string) error {
+	switch word := strings.ToLower(s); {
+	case isYes(word), word == "complete":
+		i.Todo.Status = book.Completed
+		return nil
+	case slices.Contains([]string{"no", "false", "0", "open", "todo", "to do", "not started", "pending"}, word):
+		return nil
+	case word == "in progress", word == "started":
+		i.Todo.Status = book.InProcess
+		return nil
+	case word == "canceled":
+		i.Todo.Status = book.Cancelled
+		return nil
+	}
+	return i.Todo.Status.UnmarshalText([]byte(strings.ToLower(s)))
+}
+
+func readCompleted(i *exchange.Item, s string) error {
+	if err := i.Todo.Completed.UnmarshalText([]byte(s)); err != nil {
+		m, wrong := readMoment(s)
+		if wrong != nil {
+			return err
+		}
+		i.Todo.Completed = day.TimestampOf(day.Clock{Zone: time.UTC}.Instant(m))
+	}
+	if i.Todo.Status.Open() {
+		i.Todo.Status = book.Completed
+	}
+	return nil
+}
+
+// readMoment reads a date, with time or without, as the standard and as people write one, the day
+// before the month.
+func readMoment(s string) (day.Moment, error) {
+	m, err := day.ParseMoment(strings.Replace(s, " ", "T", 1))
+	if err == nil {
+		return m, nil
+	}
+	for _, form := range []string{"2006-01-02T15:04:05", "2006-01-02 15:04:05", "2/1/2006", "2.1.2006", "2/1/2006 15:04", "2.1.2006 15:04"} {
+		if at, wrong := time.Parse(form, s); wrong == nil {
+			if strings.Contains(form, "15") {
+				return day.ParseMoment(at.Format("2006-01-02T15:04"))
+			}
+			return day.ParseMoment(at.Format("2006-01-02"))
+		}
+	}
+	return m, err
+}
+
+// Take takes in a value; one that is empty says nothing. It returns what is wrong with it as a
+// sentence, "" for nothing.
+func (c *Column) Take(item *exchange.Item, value string) (wrong string) {
+	if c.Name != "notes" {
+		value = strings.TrimSpace(value)
+	}
+	if value == "" {
+		return ""
+	}
+	if err := c.Read(item, value); err != nil {
+		reason := []rune(strings.TrimSuffix(err.Error(), "."))
+		reason[0] = unicode.ToUpper(reason[0])
+		return fmt.Sprintf("%s: “%.60s” is not read. %s.", c.Name, value, string(reason))
+	}
+	return ""
+}
+
+// Settle puts an item right of which all parts are taken in: a repeat without a rule is none, and
+// so on.
+func Settle(item *exchange.Item) {
+	if r := item.Todo.Repeat; r != nil && r.Rule == nil {
+		item.Todo.Repeat = nil
+	}
+	if item.Person == "" {
+		item.Todo.Person = book.Involved{}
+	}
+	if item.Todo.Status.Open() {
+		item.Todo.Completed = 0
+	}
+}

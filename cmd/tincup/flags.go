@@ -192,6 +192,11 @@ func checkAddress(addr string) error {
 	return nil
 }
 
+// broken reports whether an error of opening is of what is in the data file.
+func broken(err error) bool {
+	return errors.Is(err, store.ErrBroken) || errors.Is(err, store.ErrDamaged) || errors.Is(err, store.ErrNotOurs)
+}
+
 // explained says what to do about a data file that cannot be opened.
 func explained(err error) error {
 	switch {

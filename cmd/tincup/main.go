@@ -29,7 +29,8 @@ with a tick.`,
 		SilenceErrors: true,
 	}
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return usageError{err} })
-	root.AddCommand(serveCommand(), demoCommand(), addCommand(), explainCommand(), deviceCommand(), importCommand(), exportCommand())
+	root.AddCommand(serveCommand(), demoCommand(), addCommand(), explainCommand(), deviceCommand(), importCommand(), exportCommand(),
+		backupCommand(), restoreCommand())
 	root.SetArgs(withDashes(os.Args[1:]))
 	if err := root.ExecuteContext(ctx); err != nil {
 		if errors.Is(err, errRefused) { // what is wrong has been printed

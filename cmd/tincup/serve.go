@@ -66,7 +66,7 @@ func (f *flags) serve(ctx context.Context, path string, fill func(context.Contex
 	settings.Notifier = desktop.New()
 	a, err := app.Open(ctx, path, source, settings, log)
 	if err != nil {
-		return explained(err)
+		return withCopy(ctx, path, explained(err))
 	}
 	if fill != nil {
 		if err := fill(ctx, a); err != nil {

@@ -53,6 +53,7 @@ type App struct {
 	desktop     desktop
 	next        atomic.Int64 // when an answer next changes by time alone, Unix milliseconds
 	nextTidying atomic.Int64 // when it is next tidied, Unix milliseconds
+	nextCopy    atomic.Int64 // when it is next copied, Unix milliseconds
 	// wake lets the scheduler look at what is due.
 	wake    atomic.Pointer[context.CancelFunc]
 	toIndex chan struct{}
@@ -97,6 +98,7 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 	a.renewBells()
 	a.planNextChange()
 	a.planTidying()
+	a.planCopy()
 	a.done.Go(func() { a.schedule(loop, a.sources()) })
 	a.done.Go(func() { a.keepIndexed(loop) })
 	if settings.Notifier != nil {

@@ -25,6 +25,7 @@ func (a *App) sources() []*source {
 	if a.settings.Once {
 		return sources
 	}
+	sources = append(sources, &source{name: "copies", long: true, next: func() time.Time { return timeOf(a.nextCopy.Load()) }, setBack: a.planCopy, run: a.copyOfTheDay})
 	sources = append(sources, &source{name: "rings", next: a.nextRing, setBack: a.renewBells, run: a.ring})
 	if a.settings.Calendars != nil {
 		sources = append(sources, &source{name: "calendars", long: true, next: func() time.Time { return timeOf(a.reads.next.Load()) },

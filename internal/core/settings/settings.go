@@ -54,6 +54,8 @@ type Settings struct {
 	// Assumed is how long a to-do without an estimate is taken to be, in minutes, 1 to 480;
 	// 0 stands for 30.
 	Assumed int `json:"Assumed,omitzero"`
+	// Copies is how many daily copies are kept; 0 stands for 14, -1 for none.
+	Copies int `json:"Copies,omitzero"`
 	// Reminders is how they reach the account.
 	Reminders Reminders `json:"Reminders,omitzero"`
 }
@@ -137,7 +139,7 @@ var Fields = slices.Concat([]Field{
 			}
 			return true
 		}},
-}, partFields, hourFields, reviewedFields, reminderFields)
+}, partFields, hourFields, reviewedFields, reminderFields, copyFields)
 
 const defaultUrgent = 3
 

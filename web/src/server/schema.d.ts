@@ -1648,6 +1648,23 @@ export interface paths {
         patch: operations["changeSettings"];
         trace?: never;
     };
+    "/api/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The daily copies of the data file */
+        get: operations["getCopies"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/history": {
         parameters: {
             query?: never;
@@ -2799,6 +2816,11 @@ export interface components {
         };
         /** @enum {string} */
         FileFormatName: "ics" | "jscal" | "csv" | "markdown";
+        Copies: {
+            folder: string;
+            /** @description The newest first */
+            days: string[];
+        };
         ImportPreview: {
             format: string;
             new: number;
@@ -6230,6 +6252,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Turned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getCopies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Where they lie, and of which days there is one */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copies"];
                 };
             };
             default: components["responses"]["Problem"];

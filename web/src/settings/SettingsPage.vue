@@ -9,6 +9,7 @@ import { type SettingWords, settingGroups, valueWords } from "@/words/settings";
 import { useSettings } from "@/server/choose";
 import { inForce } from "@/server/in-force";
 import CalendarsPart from "./CalendarsPart.vue";
+import CopiesPart from "./CopiesPart.vue";
 import FilesPart from "./FilesPart.vue";
 import PlacesPart from "./PlacesPart.vue";
 import RemindersPart from "./RemindersPart.vue";
@@ -82,6 +83,7 @@ function words(s: SettingWords, value: string): string {
         <SettingControl :setting="s" :value="chosen(s)" @choose="(value) => chose(s, value)" />
       </div>
       <RemindersPart v-if="g.at === 'reminders'" />
+      <CopiesPart v-if="g.at === 'copies'" />
     </section>
     <FilesPart />
     <PlacesPart />

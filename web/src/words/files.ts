@@ -42,3 +42,13 @@ export function bringWords(n: number): string {
 /** What is said of a dropped file that holds no to-dos. */
 export const noTodosWords = (name: string) =>
   `“${name}” holds no to-dos. Drop it on the capture line or on a slip to keep it with a to-do.`;
+
+/** Which daily copies there are. */
+export function copiesWords(days: string[], today: string): string {
+  if (!days.length) return "There is no copy yet: one is made a minute after the start.";
+  const newest = `The newest is of ${shortMoment(days[0]!, today)}`;
+  const oldest = days.at(-1)!;
+  return days.length === 1
+    ? `${newest}; it is the only one.`
+    : `${newest}, the oldest of ${shortMoment(oldest, today)}; there are ${days.length}.`;
+}

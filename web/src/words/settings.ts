@@ -32,7 +32,8 @@ export type SettingName =
   | "cards"
   | "browserNotifications"
   | "desktopNotifications"
-  | "sound";
+  | "sound"
+  | "copies";
 
 const weekdays = [
   "Monday",
@@ -49,7 +50,7 @@ type Weekday = (typeof weekdays)[number];
 export type Control =
   | { kind: "few"; options: { value: string; name: string }[] }
   | { kind: "many"; values: () => string[]; none?: { value: string; name: string } }
-  | { kind: "number"; min: number; max: number; unit: string }
+  | { kind: "number"; min: number; max: number; unit: string; units: string }
   | { kind: "hours"; example: string }
   | { kind: "views" };
 
@@ -118,6 +119,7 @@ export const defaultValues: Record<SettingName, string> = {
   browserNotifications: "on",
   desktopNotifications: "on",
   sound: "tap",
+  copies: "14",
 };
 
 /** The page of settings: its parts, and what each of them holds. */
@@ -179,7 +181,7 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         name: "assumed",
         label: "Without an estimate",
         does: "How long a to-do is taken to be that has none. Such minutes are drawn dotted.",
-        control: { kind: "number", min: 1, max: 480, unit: "minute" },
+        control: { kind: "number", min: 1, max: 480, unit: "minute", units: "minutes" },
       },
     ],
   },
@@ -286,7 +288,7 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         name: "urgentDays",
         label: "Urgent is within",
         does: "Days from today, in a two-by-two of important and urgent.",
-        control: { kind: "number", min: 1, max: 60, unit: "day" },
+        control: { kind: "number", min: 1, max: 60, unit: "day", units: "days" },
       },
     ],
   },
@@ -302,13 +304,26 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
       },
     ],
   },
+  {
+    name: "Copies",
+    at: "copies",
+    settings: [
+      {
+        name: "copies",
+        label: "Daily copies that are kept",
+        does: "Each day with a change the data file is copied, with the attached files, and the copy looked through. With 0 none is made, and those that are there go with the next day.",
+        control: { kind: "number", min: 0, max: 90, unit: "copy", units: "copies" },
+      },
+    ],
+  },
 ];
 
 /** A value in the words of its control. */
 export function valueWords(s: SettingWords, value: string): string {
   if (value === "machine") return "the machine’s";
   if (s.control.kind === "views") return "all of them";
-  if (s.control.kind === "number") return `${value} ${s.control.unit}${value === "1" ? "" : "s"}`;
+  if (s.control.kind === "number")
+    return `${value} ${value === "1" ? s.control.unit : s.control.units}`;
   const option = s.control.kind === "few" && s.control.options.find((o) => o.value === value);
   return option ? option.name : value;
 }

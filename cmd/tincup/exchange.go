@@ -22,6 +22,7 @@ import (
 	"tincup/internal/core/exchange"
 	"tincup/internal/core/view"
 	"tincup/internal/formats"
+	"tincup/internal/formats/everything"
 	"tincup/internal/httpapi/contract"
 	"tincup/internal/store"
 )
@@ -76,16 +77,25 @@ where something was left out.`,
 
 func exportCommand() *cobra.Command {
 	f := &flags{}
-	var format, list, of, out string
+	var format, list, of, out, all string
 	cmd := &cobra.Command{
 		Use:   "export",
 		Short: "Write to-dos to a file",
 		Long: `Export writes the to-dos of a list, of a view, or of all lists and the Cup, to the
-standard output or a file. Where a server has the data file open, it is asked to.`,
+standard output or a file. With --all it is everything as a ZIP: to-dos, attached
+files, settings, views, people, places and what was done, from which tincup import
+makes the same again. Where a server has the data file open, it is asked to.`,
 		Example: `  tincup export --list "Night Signals" -o night-signals.ics
-  tincup export --view overdue`,
+  tincup export --view overdue
+  tincup export --all tin-cup.zip`,
 		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
+			if all != "" {
+				if list != "" || of != "" || out != "" || cmd.Flags().Changed("format") {
+					return usageError{errors.New("--all is everything, as a ZIP; give it no --list, --view, --format or --output")}
+				}
+				return f.takeOutAll(cmd.Context(), all)
+			}
 			if list != "" && of != "" {
 				return usageError{errors.New("--list and --view are two things; give one of them")}
 			}
@@ -106,6 +116,7 @@ standard output or a file. Where a server has the data file open, it is asked to
 	cmd.Flags().StringVar(&format, "format", "ics", "the format: "+formats.Names())
 	cmd.Flags().StringVar(&list, "list", "", "the name of a list, or cup")
 	cmd.Flags().StringVar(&of, "view", "", "a view that ships, such as overdue, or the name of one of your own")
+	cmd.Flags().StringVar(&all, "all", "", "everything, as a ZIP of this name")
 	cmd.Flags().StringVarP(&out, "output", "o", "", "the file; without, the standard output")
 	f.onFile(cmd)
 	f.onTime(cmd)
@@ -227,6 +238,9 @@ func (f *flags) bringIn(ctx context.Context, file string, text []byte, format, l
 }
 
 func bringInHere(ctx context.Context, a *app.App, file string, text []byte, format, list string, dry bool) (out contract.ImportPreview, err error) {
+	if everything.Is(text) {
+		return moveInHere(ctx, a, text, dry)
+	}
 	codec, known := formats.Guess(file, text)
 	if format != "" {
 		codec, known = formats.Named(format)

@@ -1,10 +1,12 @@
 package formats_test
 
 import (
+	"bytes"
 	"encoding/json"
 	"flag"
 	"fmt"
 	"math/rand/v2"
+	"regexp"
 	"strings"
 	"testing"
 	"time"
@@ -17,6 +19,7 @@ import (
 	"tincup/internal/core/repeat"
 	"tincup/internal/core/term"
 	"tincup/internal/formats/csvfile"
+	"tincup/internal/formats/everything"
 	"tincup/internal/formats/ics"
 	"tincup/internal/formats/jscal"
 	"tincup/internal/formats/markdown"
@@ -164,6 +167,76 @@ func TestRoundTrip(t *testing.T) {
 			t.Logf("%d Books, %d to-dos", *books, todos)
 		})
 	}
+}
+
+// Everything goes out and into an empty Book, and is the same to the last row.
+func TestEverythingRoundTrip(t *testing.T) {
+	random := *seed
+	if random == 0 {
+		random = rand.Uint64()
+	}
+	t.Logf("seed %d", random)
+	rows := 0
+	for n := range *books {
+		r := rand.New(rand.NewPCG(random, uint64(n)))
+		from, to := newShop(t), newShop(t)
+		from.bring(t, randomItems(r, from))
+		whole, err := from.desk.Whole()
+		if err != nil {
+			t.Fatal(err)
+		}
+		var file bytes.Buffer
+		if err := everything.Write(t.Context(), &file, everything.Contents{Rows: whole, World: from.world()}); err != nil {
+			t.Fatal(err)
+		}
+		archive, err := everything.Read(bytes.NewReader(file.Bytes()), int64(file.Len()))
+		if err != nil {
+			t.Fatalf("seed %d, book %d: %v", random, n, err)
+		}
+		change, err := to.desk.Do(to.env(), book.MoveIn{Rows: archive.Rows})
+		if err != nil {
+			t.Fatalf("seed %d, book %d: %v", random, n, err)
+		}
+		to.book.Apply(change)
+		want, got := allRows(t, from.desk), allRows(t, to.desk)
+		for row := range want {
+			if !got[row] {
+				t.Fatalf("seed %d, book %d: missing is %s", random, n, row)
+			}
+		}
+		if len(got) != len(want) {
+			t.Fatalf("seed %d, book %d: %d rows, want %d", random, n, len(got), len(want))
+		}
+		rows += len(want)
+	}
+	t.Logf("%d Books, %d rows", *books, rows)
+}
+
+var revisions = regexp.MustCompile(`,?"Revision":\d+`)
+
+// allRows are the rows of a desk as text, without their revisions.
+func allRows(t *testing.T, desk *book.Desk) map[string]bool {
+	t.Helper()
+	whole, err := desk.Whole()
+	if err != nil {
+		t.Fatal(err)
+	}
+	rows := map[string]bool{}
+	for kind, all := range map[string]any{"to-dos": whole.Todos, "notes": whole.Notes, "lists": whole.Lists, "sections": whole.Sections, "shelves": whole.Shelves,
+		"tags": whole.Tags, "people": whole.People, "places": whole.Places, "views": whole.Views} {
+		text, err := json.Marshal(all)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var each []json.RawMessage
+		if err := json.Unmarshal(text, &each); err != nil {
+			t.Fatal(err)
+		}
+		for _, row := range each {
+			rows[kind+" "+string(revisions.ReplaceAll(row, nil))] = true
+		}
+	}
+	return rows
 }
 
 func at(lines []string, i int) string {

@@ -16,6 +16,7 @@ import (
 	"tincup/internal/core/exchange"
 	"tincup/internal/core/view"
 	"tincup/internal/formats"
+	"tincup/internal/formats/everything"
 	"tincup/internal/httpapi/contract"
 )
 
@@ -33,11 +34,17 @@ type incoming struct {
 	items   []exchange.Item
 	refused []exchange.Refusal
 	list    book.ID
+	// all is set of a ZIP of everything, which has no items.
+	all *everything.Archive
 }
 
 // readFile reads the file that a request brings.
 func (s *server) readFile(c *gin.Context, params contract.LookAtImportParams) (in incoming, err error) {
 	if in.raw, err = io.ReadAll(c.Request.Body); err != nil {
+		return in, err
+	}
+	if everything.Is(in.raw) {
+		in.all, err = archive(in.raw)
 		return in, err
 	}
 	name := ""
@@ -78,6 +85,12 @@ func fileProblem(err error) error {
 // LookAtImport answers with what would become of a file.
 func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams) {
 	in, err := s.readFile(c, params)
+	if err == nil && in.all != nil {
+		if err = s.as(c).LookAtMoving(in.all.Rows); err == nil {
+			c.JSON(http.StatusOK, previewOf(in.all))
+			return
+		}
+	}
 	var p exchange.Preview
 	if err == nil {
 		p, err = s.as(c).Look(in.items, in.refused, in.list)
@@ -120,7 +133,7 @@ func encodeImportRow(row exchange.Row) contract.ImportRow {
 // ImportFile brings a file in.
 func (s *server) ImportFile(c *gin.Context, params contract.ImportFileParams) {
 	in, err := s.readFile(c, contract.LookAtImportParams(params))
-	if err == nil && len(in.items) == 0 {
+	if err == nil && in.all == nil && len(in.items) == 0 {
 		err = &book.RuleError{Field: "file", Reason: "There is no to-do in the file that can be brought in."}
 	}
 	if err != nil {
@@ -128,6 +141,11 @@ func (s *server) ImportFile(c *gin.Context, params contract.ImportFileParams) {
 		return
 	}
 	req := request(c, params.IdempotencyKey, params.WindowId, append([]byte(in.list.String()+"\n"), in.raw...))
+	if in.all != nil {
+		reply, err := s.as(c).MoveIn(c.Request.Context(), req, in.all.Rows, in.all, turned)
+		s.reply(c, reply, fileProblem(err))
+		return
+	}
 	reply, err := s.as(c).BringIn(c.Request.Context(), req, in.items, in.list, turned)
 	s.reply(c, reply, err)
 }

@@ -60,9 +60,9 @@ func (Format) Write(items []exchange.Item, _ exchange.World) ([]byte, error) {
 		for n, c := range column.All {
 			switch {
 			case c.Write != nil:
-				row[n] = safe(c.Write(&items[i]))
+				row[n] = column.Safe(c.Write(&items[i]))
 			case items[i].Under >= 0:
-				row[n] = safe(items[items[i].Under].UID)
+				row[n] = column.Safe(items[items[i].Under].UID)
 			default:
 				row[n] = ""
 			}
@@ -73,25 +73,6 @@ func (Format) Write(items []exchange.Item, _ exchange.World) ([]byte, error) {
 	}
 	w.Flush()
 	return out.Bytes(), w.Error()
-}
-
-// formula reports whether a spreadsheet might take a value for a formula.
-func formula(s string) bool { return s != "" && strings.ContainsRune("=+-@\t\r", rune(s[0])) }
-
-// safe is a value as it is written.
-func safe(s string) string {
-	if formula(s) || s != "" && s[0] == '\'' && (formula(s[1:]) || strings.HasPrefix(s[1:], "'")) {
-		return "'" + s
-	}
-	return s
-}
-
-// unsafe is a value as it was before safe.
-func unsafe(s string) string {
-	if s != "" && s[0] == '\'' && (formula(s[1:]) || strings.HasPrefix(s[1:], "'")) {
-		return s[1:]
-	}
-	return s
 }
 
 // Read implements exchange.Codec.
@@ -153,7 +134,7 @@ func readRow(item *exchange.Item, row []string, found []*column.Column) *exchang
 		if c == nil || n >= len(row) {
 			continue
 		}
-		if wrong := c.Take(item, unsafe(row[n])); wrong != "" {
+		if wrong := c.Take(item, column.Unsafe(row[n])); wrong != "" {
 			return &exchange.Error{Column: n, Reason: wrong}
 		}
 	}

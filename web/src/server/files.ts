@@ -16,7 +16,11 @@ export const fileFormats: { name: FileFormat; says: string; ending: string }[] =
 ];
 /** Whether a file is of an ending that brings to-dos in. */
 export const bringsIn = (name: string) =>
-  fileFormats.some((f) => name.toLowerCase().endsWith(f.ending));
+  [...fileFormats.map((f) => f.ending), ".zip"].some((ending) =>
+    name.toLowerCase().endsWith(ending),
+  );
+/** Whether a file is everything of an installation, and no to-dos for this one. */
+export const isEverything = (p: ImportPreview) => p.format === "everything";
 
 /** The address of to-dos as a file. */
 export function exportHref(format: FileFormat, what: Record<string, string> = {}): string {

@@ -25,15 +25,16 @@ function picked(e: Event) {
         <span class="label">Bring to-dos in</span>
         <p>
           From iCalendar (.ics), JSCalendar (.json), CSV or a task list in Markdown (.md), whatever
-          wrote it. You see what would become of each before anything is kept, and it is one change
-          that can be undone. A file can also be dropped anywhere on the page.
+          wrote it, or everything of another installation (.zip) while there is nothing here. You
+          see what would become of each before anything is kept, and it is one change that can be
+          undone. A file can also be dropped anywhere on the page.
         </p>
       </div>
       <button class="btn" aria-haspopup="dialog" @click="picker?.click()">From a file…</button>
       <input
         ref="picker"
         type="file"
-        accept=".ics,.json,.csv,.md,text/calendar,text/csv,text/markdown"
+        accept=".ics,.json,.csv,.md,.zip,text/calendar,text/csv,text/markdown"
         hidden
         @change="picked"
       />
@@ -60,6 +61,16 @@ function picked(e: Event) {
         </select>
         <a class="btn" :href="exportHref(format, list ? { list } : {})" download>Save the file</a>
       </div>
+    </div>
+    <div class="part">
+      <div class="about">
+        <span class="label">Take everything out</span>
+        <p>
+          Every to-do with its attached files, and lists, tags, people, places, views, settings and
+          what was done, as one ZIP. An empty installation becomes the same from it.
+        </p>
+      </div>
+      <a class="btn link" href="/api/everything" download>Save everything</a>
     </div>
   </section>
 </template>
@@ -100,7 +111,8 @@ p {
   flex-wrap: wrap;
   gap: 6px;
 }
-.out .btn {
+.out .btn,
+.link {
   display: inline-flex;
   align-items: center;
 }

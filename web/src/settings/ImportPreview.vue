@@ -2,7 +2,7 @@
 import { computed, ref, useTemplateRef, watch } from "vue";
 import LayerDialog from "@/kit/LayerDialog.vue";
 import type { Overview } from "@/server/client";
-import { type ImportPreview, lookAt, useBringIn } from "@/server/files";
+import { type ImportPreview, isEverything, lookAt, useBringIn } from "@/server/files";
 import { useCurrent } from "@/state/current";
 import { shortMoment } from "@/words/dates";
 import { bringWords, changeWords, countWords, whatWords } from "@/words/files";
@@ -25,7 +25,11 @@ const list = ref("");
 const preview = ref<ImportPreview>();
 const reason = ref("");
 const busy = ref("");
-const keeps = computed(() => (preview.value ? preview.value.new + preview.value.changed : 0));
+const everything = computed(() => preview.value !== undefined && isEverything(preview.value));
+const keeps = computed(() => {
+  const p = preview.value;
+  return p ? p.new + p.changed || Number(everything.value) : 0;
+});
 let asked = 0;
 
 async function look() {
@@ -62,7 +66,7 @@ async function keep() {
 }
 const mores = computed(() => {
   const p = preview.value;
-  return p ? p.new + p.changed + p.same + p.refused - p.rows.length : 0;
+  return p && !everything.value ? p.new + p.changed + p.same + p.refused - p.rows.length : 0;
 });
 </script>
 
@@ -82,7 +86,7 @@ const mores = computed(() => {
     <p v-if="reason" class="wrong" role="alert">{{ reason }}</p>
     <ul v-if="preview?.rows.length" tabindex="0" aria-label="What would become of each">
       <li v-for="(r, i) in preview.rows" :key="i" :class="r.what">
-        <span class="what">{{ whatWords[r.what] }}</span>
+        <span v-if="!everything" class="what">{{ whatWords[r.what] }}</span>
         <span class="title" :style="{ paddingLeft: `${r.depth * 18}px` }">
           {{ r.title || "Without a title" }}
           <span v-if="r.reason" class="wrong"
@@ -101,7 +105,7 @@ const mores = computed(() => {
       </li>
     </ul>
     <footer>
-      <label>
+      <label v-if="!everything">
         What names no list goes into
         <select v-model="list" aria-label="Into">
           <option value="">The Cup</option>
@@ -113,7 +117,7 @@ const mores = computed(() => {
       <span class="grow" />
       <button class="btn quiet" @click="dialog?.close()">Cancel</button>
       <button class="btn main" :disabled="Boolean(busy) || !keeps" @click="keep">
-        {{ bringWords(keeps) }}
+        {{ bringWords(keeps, everything) }}
       </button>
     </footer>
   </LayerDialog>

@@ -15,6 +15,7 @@ export const whatWords: Record<Row["what"], string> = {
 
 /** "12 new, 3 changed, 1 left out", the parts that are none left away. */
 export function countWords(p: Preview): string {
+  if (p.format === "everything") return "Everything of another installation, for this empty one";
   const parts = (["new", "changed", "same", "refused"] as const).flatMap((what) =>
     p[what] ? [`${p[what]} ${whatWords[what]}`] : [],
   );
@@ -34,7 +35,8 @@ export function changeWords(row: Row, today: string): string {
 }
 
 /** What the button does that brings so many in. */
-export function bringWords(n: number): string {
+export function bringWords(n: number, everything = false): string {
+  if (everything) return "Move everything in";
   if (n === 0) return "Nothing to bring in";
   return n === 1 ? "Bring in 1 to-do" : `Bring in ${n} to-dos`;
 }

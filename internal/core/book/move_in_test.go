@@ -1,0 +1,154 @@
+package book_test
+
+import (
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+)
+
+// packed is everything of a desk as it passes out and in again, without its revisions.
+func packed(t *testing.T, d *book.Desk) (*book.Change, map[string]bool) {
+	t.Helper()
+	whole, err := d.Whole()
+	if err != nil {
+		t.Fatal(err)
+	}
+	text, err := whole.Pack()
+	if err != nil {
+		t.Fatal(err)
+	}
+	var back book.Change
+	if err := json.Unmarshal(text, &back); err != nil {
+		t.Fatal(err)
+	}
+	rows := map[string]bool{}
+	add := func(v any) {
+		row, err := json.Marshal(v)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var loose map[string]any
+		if err := json.Unmarshal(row, &loose); err != nil {
+			t.Fatal(err)
+		}
+		delete(loose["after"].(map[string]any), "Revision")
+		row, _ = json.Marshal(loose) // it was JSON a line above
+		rows[string(row)] = true
+	}
+	for _, r := range back.Todos {
+		add(r)
+	}
+	for _, r := range back.Notes {
+		add(r)
+	}
+	for _, r := range back.Lists {
+		add(r)
+	}
+	for _, r := range back.Sections {
+		add(r)
+	}
+	for _, r := range back.Tags {
+		add(r)
+	}
+	for _, r := range back.People {
+		add(r)
+	}
+	for _, r := range back.Places {
+		add(r)
+	}
+	for _, r := range back.Rings {
+		add(r)
+	}
+	return &back, rows
+}
+
+// moved is a desk with something of most kinds.
+func moved(t *testing.T) *desk {
+	d := newDesk(t)
+	list := d.list("Night Signals")
+	d.do(book.AddSection{List: list, Name: "Before"})
+	one := d.do(book.Capture{Title: "Order mount board", Notes: "two sheets", List: list, Due: day.MustMoment("2026-11-27T16:00"), Tags: []string{"suppliers"}}).Todo().ID
+	d.do(book.Capture{Title: "Measure", Parent: one})
+	d.do(book.AddPerson{Name: "Ines Prado"})
+	d.do(book.Edit{ID: one, Place: ptr("The museum"), Priority: ptr(book.High)})
+	gone := d.capture("Old draft")
+	d.do(book.Delete{ID: gone})
+	d.do(book.Complete{ID: d.capture("Ring the framer")})
+	return d
+}
+
+func TestMoveIn(t *testing.T) {
+	from := moved(t)
+	rows, want := packed(t, from.desk)
+	to := newDesk(t)
+	c := to.do(book.MoveIn{Rows: rows})
+	if c.Says != "Moved in: 4 to-dos, 1 list" {
+		t.Errorf("it says %q", c.Says)
+	}
+	_, got := packed(t, to.desk)
+	for row := range want {
+		if !got[row] {
+			t.Errorf("missing: %s", row)
+		}
+	}
+	for row := range got {
+		if !want[row] {
+			t.Errorf("more: %s", row)
+		}
+	}
+	if _, err := to.desk.Do(to.env(), book.MoveIn{Rows: rows}); err == nil || !strings.Contains(err.Error(), "empty one") {
+		t.Errorf("it moves in twice: %v", err)
+	}
+}
+
+// What no command would have left so does not move in, and nothing of it does.
+func TestMoveInRefuses(t *testing.T) {
+	for name, c := range map[string]struct {
+		spoil func(*book.Change)
+		says  string
+	}{
+		"two of one id":         {func(c *book.Change) { c.Todos = append(c.Todos, c.Todos[0]) }, "twice"},
+		"no id":                 {func(c *book.Change) { c.Todos[0].After.ID = book.ID{} }, "no id"},
+		"an empty row":          {func(c *book.Change) { c.Lists[0].After = nil }, "no row"},
+		"a title of two lines":  {func(c *book.Change) { c.Todos[0].After.Title = "a\nb" }, "line break"},
+		"notes of nobody":       {func(c *book.Change) { c.Notes[0].After.ID = book.ID{9} }, "notes in it of to-dos that are not"},
+		"a list that is not":    {func(c *book.Change) { c.Lists = nil }, "contradicts itself"},
+		"a tag that is not":     {func(c *book.Change) { c.Tags = nil }, "contradicts itself"},
+		"a tag with a space":    {func(c *book.Change) { c.Tags[0].After.Name = "a b" }, "may hold letters"},
+		"no position":           {func(c *book.Change) { c.Todos[0].After.Position = "!" }, "no position"},
+		"all in one position":   {func(c *book.Change) { samePlace(c) }, "stand in one position"},
+		"a parent that is not":  {func(c *book.Change) { c.Todos[0].After.Parent = book.ID{9} }, "contradicts itself"},
+		"under itself":          {func(c *book.Change) { c.Todos[0].After.Parent = c.Todos[0].After.ID }, "contradicts itself"},
+		"a file without a hash": {func(c *book.Change) { c.Todos[0].After.Attachments = []book.Attachment{{Name: "a", Hash: "../../x"}} }, "no hash"},
+		"a start after its due": {func(c *book.Change) {
+			for _, d := range c.Todos {
+				if !d.After.Due.IsZero() {
+					d.After.Start = day.MustDate("2030-01-01")
+				}
+			}
+		}, ""},
+	} {
+		rows, _ := packed(t, moved(t).desk)
+		c.spoil(rows)
+		to := newDesk(t)
+		change, err := to.desk.Do(to.env(), book.MoveIn{Rows: rows})
+		if c.says == "" { // a Book may hold it, and says so at each start
+			if err != nil {
+				t.Errorf("%s: %v", name, err)
+			}
+			continue
+		}
+		if err == nil || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%s: %v, %+v; want %q", name, err, change, c.says)
+		}
+	}
+}
+
+func samePlace(c *book.Change) {
+	for _, d := range c.Todos {
+		d.After.Position = "e0V000"
+	}
+}

@@ -2,6 +2,7 @@
 # make test   installs what the tests need and runs them all
 # make check  formatting, vet, lint, types, and drift of generated code
 # make hostile   kills, faults of storage, hostile requests and every random test, long, with a new seed
+# make replica-test   litestream against a server under load, both killed, and what is restored
 # make mutants PKG=internal/core/day   what a package's own tests notice when its code is changed
 # make bench  prints the benchmarks' ratios
 # make screenshots   takes the pictures in docs/screenshots anew
@@ -15,7 +16,7 @@ PAGE := web/dist/page/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package.json
 GO_SOURCES := $(shell find cmd internal demo api -type f) web/embed.go go.mod go.sum
 
-.PHONY: demo build test test-go test-web check hostile mutants bench dev generate screenshots clean
+.PHONY: demo build test test-go test-web check hostile replica-test mutants bench dev generate screenshots clean
 
 demo: build
 	./$(BIN) demo --quiet
@@ -81,6 +82,9 @@ dev: build
 screenshots: build
 	web/e2e/packages.sh
 	cd web && node screenshots.mjs
+
+replica-test: build
+	cd replica && go build -trimpath -o ../bin/litestream github.com/benbjohnson/litestream/cmd/litestream && go test -count=1 -v .
 
 clean:
 	rm -rf bin web/dist/page web/node_modules

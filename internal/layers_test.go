@@ -46,7 +46,7 @@ var below = map[string][]string{
 	"formats/jscal":      {"core/*"},
 	"formats/ics":        {"core/*"},
 	"httpapi/contract":   {},
-	"httpapi":            {"core/*", "app", "store", "formats", "formats/everything", "httpapi/contract"}, // of store its errors, and replies that are kept
+	"httpapi":            {"core/*", "app", "store", "formats", "formats/csvfile", "formats/everything", "httpapi/contract"}, // of store its errors, and replies that are kept
 }
 
 func TestDependenciesPointDown(t *testing.T) {

@@ -43,6 +43,8 @@ func (a *Session) World() (w exchange.World) {
 			w.Places[p.Name] = p.Middle
 		}
 	})
+	chosen := a.inForce(a.Account()).settings
+	w.Columns = chosen.CSVColumns()
 	return w
 }
 

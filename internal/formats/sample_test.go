@@ -16,6 +16,7 @@ import (
 	"tincup/internal/core/repeat"
 	"tincup/internal/formats/csvfile"
 	"tincup/internal/formats/ics"
+	"tincup/internal/formats/jscal"
 	"tincup/internal/formats/markdown"
 )
 
@@ -51,7 +52,7 @@ func TestSamplesForOtherReaders(t *testing.T) {
 			t.Fatal(err)
 		}
 		files := map[string][]byte{}
-		for ending, format := range map[string]exchange.Codec{"ics": ics.Format{}, "csv": csvfile.Format{}, "md": markdown.Format{}} {
+		for ending, format := range map[string]exchange.Codec{"ics": ics.Format{}, "csv": csvfile.Format{}, "md": markdown.Format{}, "jscal": jscal.Format{}} {
 			if files[fmt.Sprintf("sample-%d.%s", n, ending)], err = format.Write(items, s.world()); err != nil {
 				t.Fatal(err)
 			}

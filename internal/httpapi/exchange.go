@@ -7,6 +7,7 @@ import (
 	"io"
 	"mime"
 	"net/http"
+	"net/url"
 	"slices"
 
 	"github.com/gin-gonic/gin"
@@ -16,6 +17,7 @@ import (
 	"tincup/internal/core/exchange"
 	"tincup/internal/core/view"
 	"tincup/internal/formats"
+	"tincup/internal/formats/csvfile"
 	"tincup/internal/formats/everything"
 	"tincup/internal/httpapi/contract"
 )
@@ -34,6 +36,8 @@ type incoming struct {
 	items   []exchange.Item
 	refused []exchange.Refusal
 	list    book.ID
+	// columns are those of a CSV file.
+	columns []csvfile.Head
 	// all is set of a ZIP of everything, which has no items.
 	all *everything.Archive
 }
@@ -65,7 +69,18 @@ func (s *server) readFile(c *gin.Context, params contract.LookAtImportParams) (i
 			return in, err
 		}
 	}
-	in.items, in.refused, err = in.format.Read(in.raw, s.as(c).World())
+	world := s.as(c).World()
+	if params.Columns != nil {
+		if err := overlay(world.Columns, *params.Columns); err != nil {
+			return in, err
+		}
+	}
+	if in.format.Name == "csv" {
+		in.columns, err = csvfile.Heads(in.raw, world)
+	}
+	if err == nil {
+		in.items, in.refused, err = in.format.Read(in.raw, world)
+	}
 	return in, fileProblem(err)
 }
 
@@ -92,6 +107,12 @@ func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams
 		}
 	}
 	var p exchange.Preview
+	// Without a column for the title it can be said which is.
+	unread := err != nil && len(in.columns) > 0 && !slices.ContainsFunc(in.columns, func(h csvfile.Head) bool { return h.Is == "title" })
+	reason := ""
+	if unread {
+		reason, err = err.Error(), nil
+	}
 	if err == nil {
 		p, err = s.as(c).Look(in.items, in.refused, in.list)
 	}
@@ -99,13 +120,37 @@ func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams
 		s.fail(c, err)
 		return
 	}
-	out := contract.ImportPreview{Format: in.format.Name, New: p.New, Changed: p.Changed, Same: p.Same, Refused: p.Refused, Says: p.Says, Rows: []contract.ImportRow{}}
+	out := contract.ImportPreview{Format: in.format.Name, New: p.New, Changed: p.Changed, Same: p.Same, Refused: p.Refused, Says: p.Says, Rows: []contract.ImportRow{}, Reason: orAbsent(reason)}
+	if len(in.columns) > 0 {
+		out.Columns, out.ColumnNames = encodeColumns(in.columns)
+	}
 	order := map[exchange.What]int{exchange.Refused: -1}
 	slices.SortStableFunc(p.Rows, func(a, b exchange.Row) int { return cmp.Compare(order[a.What], order[b.What]) })
 	for _, row := range p.Rows[:min(len(p.Rows), maxPreview)] {
 		out.Rows = append(out.Rows, encodeImportRow(row))
 	}
 	c.JSON(http.StatusOK, out)
+}
+
+// overlay lays what columns are, as a query says it, over what is remembered of them.
+func overlay(columns map[string]string, query string) error {
+	named, err := url.ParseQuery(query)
+	if err != nil {
+		return &book.RuleError{Field: "columns", Reason: "The columns are no query such as subject=title&colour=-."}
+	}
+	for head, is := range named {
+		columns[head] = is[0]
+	}
+	return nil
+}
+
+func encodeColumns(heads []csvfile.Head) (*[]contract.CSVColumn, *[]string) {
+	out := make([]contract.CSVColumn, len(heads))
+	for i, h := range heads {
+		out[i] = contract.CSVColumn{Head: h.Name, Is: h.Is, Sample: h.Sample}
+	}
+	names := csvfile.Columns()
+	return &out, &names
 }
 
 func encodeImportRow(row exchange.Row) contract.ImportRow {
@@ -140,14 +185,40 @@ func (s *server) ImportFile(c *gin.Context, params contract.ImportFileParams) {
 		s.fail(c, err)
 		return
 	}
-	req := request(c, params.IdempotencyKey, params.WindowId, append([]byte(in.list.String()+"\n"), in.raw...))
+	asked := in.list.String() + "\n"
+	if params.Columns != nil {
+		asked += *params.Columns + "\n"
+	}
+	req := request(c, params.IdempotencyKey, params.WindowId, append([]byte(asked), in.raw...))
 	if in.all != nil {
 		reply, err := s.as(c).MoveIn(c.Request.Context(), req, in.all.Rows, in.all, turned)
 		s.reply(c, reply, fileProblem(err))
 		return
 	}
+	if params.Columns != nil && in.columns != nil {
+		if err := s.remember(c, *params.Columns); err != nil {
+			s.fail(c, err)
+			return
+		}
+	}
 	reply, err := s.as(c).BringIn(c.Request.Context(), req, in.items, in.list, turned)
 	s.reply(c, reply, err)
+}
+
+// remember keeps what columns of CSV files are. It comes before what is brought in, which is undone
+// first.
+func (s *server) remember(c *gin.Context, query string) error {
+	columns := s.as(c).World().Columns
+	if err := overlay(columns, query); err != nil {
+		return err
+	}
+	named := url.Values{}
+	for head, is := range columns {
+		named.Set(head, is)
+	}
+	cmd := book.Choose{Values: map[string]string{"csvColumns": named.Encode()}}
+	_, err := s.as(c).Run(c.Request.Context(), request(c, nil, nil, nil), cmd, nil)
+	return err
 }
 
 // ExportTodos answers with a file.

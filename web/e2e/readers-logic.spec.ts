@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
+import { Ajv } from "ajv";
 import ICAL from "ical.js";
 import MarkdownIt from "markdown-it";
 
@@ -131,4 +132,26 @@ test("markdown-it reads our task lists: what is below what, done, and begins wit
     todos += wanted.length;
   }
   console.log(`${names.length} files, ${todos} to-dos`);
+});
+
+test("our JSCalendar is as a schema written from the standard has it", () => {
+  const schema = new URL("../../internal/formats/jscal/testdata/task.schema.json", import.meta.url);
+  const holds = new Ajv({ allErrors: true, strict: false }).compile(
+    JSON.parse(readFileSync(schema, "utf8")) as object,
+  );
+  const names = readdirSync(path).filter((n) => n.endsWith(".jscal"));
+  expect(names.length).toBeGreaterThan(9);
+  for (const name of names) {
+    holds(JSON.parse(readFileSync(`${path}/${name}`, "utf8")));
+    expect(holds.errors ?? [], name).toEqual([]);
+  }
+  // And it is a schema that refuses.
+  expect(
+    holds({
+      "@type": "Group",
+      uid: "x",
+      updated: "2026-11-24T09:10:00Z",
+      entries: [{ "@type": "Task" }],
+    }),
+  ).toBe(false);
 });

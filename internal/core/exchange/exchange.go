@@ -45,6 +45,9 @@ type World struct {
 	Name string
 	// Places are where places are, by their names.
 	Places map[string]geo.Point
+	// Columns are what columns of a table are that were named by hand, by their heads in small
+	// letters: the name of one of ours, or "-" for none.
+	Columns map[string]string
 	// Sentences is what sentences are read with.
 	Sentences capture.Env
 }

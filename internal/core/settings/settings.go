@@ -56,6 +56,8 @@ type Settings struct {
 	Assumed int `json:"Assumed,omitzero"`
 	// Copies is how many daily copies are kept; 0 stands for 14, -1 for none.
 	Copies int `json:"Copies,omitzero"`
+	// Columns says what columns of CSV files are that were named by hand, as a query; "" for none.
+	Columns string `json:"Columns,omitzero"`
 	// Reminders is how they reach the account.
 	Reminders Reminders `json:"Reminders,omitzero"`
 }
@@ -139,7 +141,7 @@ var Fields = slices.Concat([]Field{
 			}
 			return true
 		}},
-}, partFields, hourFields, reviewedFields, reminderFields, copyFields)
+}, partFields, hourFields, reviewedFields, reminderFields, copyFields, columnFields)
 
 const defaultUrgent = 3
 

@@ -14,6 +14,7 @@ import (
 	"strings"
 	"time"
 	"unicode"
+	"unicode/utf8"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -260,9 +261,12 @@ func (c *Column) Take(item *exchange.Item, value string) (wrong string) {
 		return ""
 	}
 	if err := c.Read(item, value); err != nil {
-		reason := []rune(strings.TrimSuffix(err.Error(), "."))
-		reason[0] = unicode.ToUpper(reason[0])
-		return fmt.Sprintf("%s: “%.60s” is not read. %s.", c.Name, value, string(reason))
+		reason := strings.TrimSuffix(err.Error(), ".")
+		if strings.Contains(reason, value) { // it says itself what it is of
+			return fmt.Sprintf("%s: %s.", c.Name, reason)
+		}
+		first, size := utf8.DecodeRuneInString(reason)
+		return fmt.Sprintf("%s: “%.60s” is not read. %c%s.", c.Name, value, unicode.ToUpper(first), reason[size:])
 	}
 	return ""
 }

@@ -76,21 +76,13 @@ func (Format) Write(items []exchange.Item, _ exchange.World) ([]byte, error) {
 }
 
 // Read implements exchange.Codec.
-func (Format) Read(file []byte, _ exchange.World) ([]exchange.Item, []exchange.Refusal, error) {
-	clean, err := plaintext.Decode(file)
+func (Format) Read(file []byte, world exchange.World) ([]exchange.Item, []exchange.Refusal, error) {
+	r, head, err := begin(file)
 	if err != nil {
 		return nil, nil, err
 	}
-	r := csv.NewReader(bytes.NewReader(clean))
-	r.Comma, r.FieldsPerRecord, r.LazyQuotes = separator(clean), -1, false
-	head, err := r.Read()
-	if errors.Is(err, io.EOF) {
-		return nil, nil, &exchange.Error{Line: 1, Reason: "The file is empty. Its first row names the columns."}
-	}
-	if err != nil {
-		return nil, nil, problem(err)
-	}
-	found, carries, err := heads(head)
+	found := heads(head, world)
+	carries, err := carried(head, found)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -142,27 +134,104 @@ func readRow(item *exchange.Item, row []string, found []*column.Column) *exchang
 	return nil
 }
 
-// heads finds the columns of a first row, and the fields they tell of.
-func heads(row []string) ([]*column.Column, book.Fields, error) {
-	found := make([]*column.Column, len(row))
-	var fields []string
-	titled := false
-	for n, head := range row {
-		head = strings.ToLower(strings.TrimSpace(head))
-		for i := range column.All {
-			c := &column.All[i]
-			if (c.Name == head || slices.Contains(c.Also, head)) && !slices.Contains(found, c) {
-				found[n] = c
-				fields = append(fields, c.Field)
-				titled = titled || c.Name == "title"
-				break
+// begin reads the first row of a file, which names the columns.
+func begin(file []byte) (*csv.Reader, []string, error) {
+	clean, err := plaintext.Decode(file)
+	if err != nil {
+		return nil, nil, err
+	}
+	r := csv.NewReader(bytes.NewReader(clean))
+	r.Comma, r.FieldsPerRecord, r.LazyQuotes = separator(clean), -1, false
+	head, err := r.Read()
+	if errors.Is(err, io.EOF) {
+		return nil, nil, &exchange.Error{Line: 1, Reason: "The file is empty. Its first row names the columns."}
+	}
+	if err != nil {
+		return nil, nil, problem(err)
+	}
+	return r, head, nil
+}
+
+// Head is a column of a file.
+type Head struct {
+	// Name is what the file calls it; Is the column of ours that it is read as, "" for none.
+	Name, Is string
+	// Sample is the first value in it, cut to a few words.
+	Sample string
+}
+
+// sampleRows is in how many rows a sample is looked for.
+const sampleRows = 20
+
+// Heads says as what each column of a file is read. The error is an *exchange.Error.
+func Heads(file []byte, world exchange.World) ([]Head, error) {
+	r, head, err := begin(file)
+	if err != nil {
+		return nil, err
+	}
+	all := make([]Head, len(head))
+	for n, c := range heads(head, world) {
+		if all[n].Name = head[n]; c != nil {
+			all[n].Is = c.Name
+		}
+	}
+	for range sampleRows {
+		row, err := r.Read()
+		if err != nil {
+			break // the end, or what Read will say
+		}
+		for n := range min(len(row), len(all)) {
+			if words := []rune(strings.Join(strings.Fields(row[n]), " ")); all[n].Sample == "" {
+				all[n].Sample = string(words[:min(len(words), 40)])
 			}
 		}
 	}
-	if !titled {
-		return nil, 0, &exchange.Error{Line: 1, Column: 1, Reason: fmt.Sprintf("The first row names no column for the title. It has %.200s; “title” is wanted among them.", strings.Join(row, ", "))}
+	return all, nil
+}
+
+// heads finds the columns of a first row: by hand where that was said, or else by their names.
+func heads(row []string, world exchange.World) []*column.Column {
+	found := make([]*column.Column, len(row))
+	take := func(n int, is func(*column.Column) bool) {
+		for i := range column.All {
+			if c := &column.All[i]; is(c) && !slices.Contains(found, c) {
+				found[n] = c
+				return
+			}
+		}
 	}
-	return found, book.FieldsOf(fields...), nil
+	byHand := make([]bool, len(row))
+	for n, head := range row {
+		var name string
+		if name, byHand[n] = world.Columns[key(head)]; byHand[n] {
+			take(n, func(c *column.Column) bool { return c.Name == name })
+		}
+	}
+	for n, head := range row {
+		if !byHand[n] {
+			take(n, func(c *column.Column) bool { return c.Name == key(head) || slices.Contains(c.Also, key(head)) })
+		}
+	}
+	return found
+}
+
+// key is a head as columns are known by it.
+func key(head string) string { return strings.ToLower(strings.TrimSpace(head)) }
+
+// carried are the fields that columns tell of; one of them must be the title.
+func carried(row []string, found []*column.Column) (book.Fields, error) {
+	var fields []string
+	titled := false
+	for _, c := range found {
+		if c != nil {
+			fields = append(fields, c.Field)
+			titled = titled || c.Name == "title"
+		}
+	}
+	if !titled {
+		return 0, &exchange.Error{Line: 1, Column: 1, Reason: fmt.Sprintf("The first row names no column for the title. It has %.200s; “title” is wanted among them.", strings.Join(row, ", "))}
+	}
+	return book.FieldsOf(fields...), nil
 }
 
 // separator is what stands between values: what the first line has most of.

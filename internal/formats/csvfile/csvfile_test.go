@@ -104,7 +104,7 @@ func TestWhatIsRefused(t *testing.T) {
 	for i, want := range []struct {
 		line, column int
 		says         string
-	}{{2, 3, "due: “31/02/2026”"}, {3, 4, "estimate: “long”"}, {4, 5, "repeat: “FREQ=HOURLY”"}, {5, 6, "reminders: “soon”"}} {
+	}{{2, 3, `due: "31/02/2026" is not a date`}, {3, 4, "estimate: “long”"}, {4, 5, "repeat: FREQ=HOURLY: nothing comes round"}, {5, 6, `reminders: "soon" is not a date`}} {
 		r := refused[i]
 		if r.Line != want.line || r.Column != want.column || !strings.Contains(r.Reason, want.says) || r.Title != string(rune('A'+i)) {
 			t.Errorf("refused is %+v; want %+v", r, want)

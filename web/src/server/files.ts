@@ -4,6 +4,7 @@ import type { components } from "./schema";
 import { useServer } from "./server";
 
 export type ImportPreview = components["schemas"]["ImportPreview"];
+export type CSVColumn = components["schemas"]["CSVColumn"];
 export type ImportRow = components["schemas"]["ImportRow"];
 export type FileFormat = components["schemas"]["FileFormatName"];
 
@@ -32,21 +33,38 @@ const bytes = (file: File) => ({
   body: file as unknown as string,
   bodySerializer: (body: unknown) => body as BodyInit,
 });
-const query = (file: File, list: string) => ({ name: file.name, ...(list ? { list } : {}) });
+/** How a file is read: where its to-dos go that name no list, and what its columns are. */
+export interface Reading {
+  list: string;
+  /** Columns that were named by hand, by their heads. */
+  columns: Record<string, string>;
+}
+const query = (file: File, { list, columns }: Reading) => ({
+  name: file.name,
+  ...(list && { list }),
+  ...(Object.keys(columns).length && {
+    columns: new URLSearchParams(
+      Object.entries(columns).map(([head, is]) => [head.trim().toLowerCase(), is]),
+    ).toString(),
+  }),
+});
 
 /** What would become of a file; what it throws says why none can be brought in. */
-export const lookAt = (file: File, list: string): Promise<ImportPreview> =>
+export const lookAt = (file: File, reading: Reading): Promise<ImportPreview> =>
   ask(() =>
-    client.POST("/api/import/look", { params: { query: query(file, list) }, ...bytes(file) }),
+    client.POST("/api/import/look", { params: { query: query(file, reading) }, ...bytes(file) }),
   );
 
 /** Brings files in. */
 export function useBringIn() {
   const server = useServer();
   const toasts = useToasts();
-  return async (file: File, list: string) => {
+  return async (file: File, reading: Reading) => {
     const done = await send((header) =>
-      client.POST("/api/import", { params: { query: query(file, list), header }, ...bytes(file) }),
+      client.POST("/api/import", {
+        params: { query: query(file, reading), header },
+        ...bytes(file),
+      }),
     );
     server.refresh(done.change.revision);
     toasts.show({ text: done.change.says, undo: done.change.revision });

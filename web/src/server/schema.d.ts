@@ -2848,6 +2848,20 @@ export interface components {
             says: string;
             /** @description At most 1000, those that are refused first */
             rows: components["schemas"]["ImportRow"][];
+            /** @description Of a CSV file */
+            columns?: components["schemas"]["CSVColumn"][];
+            /** @description What columns of a CSV file may be */
+            columnNames?: string[];
+            /** @description Why nothing of it can be brought in as it is */
+            reason?: string;
+        };
+        CSVColumn: {
+            /** @description What the file calls it */
+            head: string;
+            /** @description The column of ours that it is read as; empty for none */
+            is: string;
+            /** @description The first value in it */
+            sample: string;
         };
         ImportRow: {
             /** @enum {string} */
@@ -5826,6 +5840,8 @@ export interface operations {
                 format?: components["parameters"]["FileFormat"];
                 /** @description Where those go that name no list; absent for the Cup */
                 list?: string;
+                /** @description What columns of a CSV file are, by their heads in small letters: the name of one of ours, or - for one that is passed over, as in subject=title&colour=-. What is brought in so is remembered in the setting csvColumns */
+                columns?: string;
             };
             header?: {
                 /** @description A retry under the same key is answered and not carried out again */
@@ -5863,6 +5879,8 @@ export interface operations {
                 format?: components["parameters"]["FileFormat"];
                 /** @description Where those go that name no list; absent for the Cup */
                 list?: string;
+                /** @description What columns of a CSV file are, by their heads in small letters: the name of one of ours, or - for one that is passed over, as in subject=title&colour=-. What is brought in so is remembered in the setting csvColumns */
+                columns?: string;
             };
             header?: {
                 /** @description A retry under the same key is answered and not carried out again */

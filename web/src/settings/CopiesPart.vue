@@ -26,7 +26,7 @@ const { data } = useQuery({
 
 <style scoped>
 .copies {
-  padding-bottom: 12px;
+  padding: 8px 0 12px;
 }
 p {
   color: var(--pencil);

@@ -43,9 +43,9 @@ function picked(e: Event) {
       <div class="about">
         <span class="label">Take to-dos out</span>
         <p>
-          As iCalendar or JSCalendar other programs read them as tasks, as CSV spreadsheets do, and
-          as Markdown people can: each line is a sentence. What is brought in here again from the
-          first three changes the to-dos it came from; Markdown makes new ones.
+          iCalendar and JSCalendar are for other programs, CSV for spreadsheets, Markdown for
+          people. Brought in again here, Markdown makes new to-dos and the others change those they
+          came from.
         </p>
       </div>
       <div class="out">
@@ -97,6 +97,7 @@ h2 {
 }
 .about {
   flex: 1 1 320px;
+  max-width: 640px;
 }
 .label {
   font-weight: 600;

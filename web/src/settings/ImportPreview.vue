@@ -2,6 +2,7 @@
 import { computed, ref, useTemplateRef, watch } from "vue";
 import LayerDialog from "@/kit/LayerDialog.vue";
 import type { Overview } from "@/server/client";
+import ColumnMap from "./ColumnMap.vue";
 import { type ImportPreview, isEverything, lookAt, useBringIn } from "@/server/files";
 import { useCurrent } from "@/state/current";
 import { shortMoment } from "@/words/dates";
@@ -22,6 +23,9 @@ function enter(e: KeyboardEvent) {
   else void keep();
 }
 const list = ref("");
+/** What columns of a CSV file are that were named here, by their heads. */
+const columns = ref<Record<string, string>>({});
+const reading = computed(() => ({ list: list.value, columns: columns.value }));
 const preview = ref<ImportPreview>();
 const reason = ref("");
 const busy = ref("");
@@ -36,10 +40,10 @@ async function look() {
   const nth = ++asked;
   busy.value = `Reading ${props.file.name} …`;
   try {
-    const answer = await lookAt(props.file, list.value);
+    const answer = await lookAt(props.file, reading.value);
     if (nth !== asked) return;
     preview.value = answer;
-    reason.value = "";
+    reason.value = answer.reason ?? "";
     busy.value = "";
     if (wished) await keep();
   } catch (e) {
@@ -50,13 +54,13 @@ async function look() {
     if (nth === asked) busy.value = "";
   }
 }
-watch([() => props.file, list], () => void look(), { immediate: true });
+watch([() => props.file, reading], () => void look(), { immediate: true });
 
 async function keep() {
   if (busy.value || !keeps.value) return;
   busy.value = "Bringing them in …";
   try {
-    await bringIn(props.file, list.value);
+    await bringIn(props.file, reading.value);
     dialog.value?.close();
   } catch (e) {
     reason.value = (e as Error).message;
@@ -84,6 +88,12 @@ const mores = computed(() => {
       <p role="status">{{ busy || (preview ? countWords(preview) : "") }}</p>
     </header>
     <p v-if="reason" class="wrong" role="alert">{{ reason }}</p>
+    <ColumnMap
+      v-if="preview?.columns"
+      :columns="preview.columns"
+      :names="preview.columnNames ?? []"
+      @name="(head, is) => (columns = { ...columns, [head]: is })"
+    />
     <ul v-if="preview?.rows.length" tabindex="0" aria-label="What would become of each">
       <li v-for="(r, i) in preview.rows" :key="i" :class="r.what">
         <span v-if="!everything" class="what">{{ whatWords[r.what] }}</span>

@@ -45,9 +45,17 @@ export function bringWords(n: number, everything = false): string {
 export const noTodosWords = (name: string) =>
   `“${name}” holds no to-dos. Drop it on the capture line or on a slip to keep it with a to-do.`;
 
+/** How many columns of a table are known. */
+export function columnWords(all: number, unknown: number): string {
+  const of = all === 1 ? "1 column" : `${all} columns`;
+  if (unknown === 0) return `${of}, all of them known`;
+  return `${of}, ${unknown} of them not known`;
+}
+
 /** Which daily copies there are. */
 export function copiesWords(days: string[], today: string): string {
-  if (!days.length) return "There is no copy yet: one is made a minute after the start.";
+  if (!days.length)
+    return "There is no copy yet. One is made a minute after the start; of the demo none is.";
   const newest = `The newest is of ${shortMoment(days[0]!, today)}`;
   const oldest = days.at(-1)!;
   return days.length === 1

@@ -33,7 +33,8 @@ export type SettingName =
   | "browserNotifications"
   | "desktopNotifications"
   | "sound"
-  | "copies";
+  | "copies"
+  | "csvColumns";
 
 const weekdays = [
   "Monday",
@@ -120,6 +121,7 @@ export const defaultValues: Record<SettingName, string> = {
   desktopNotifications: "on",
   sound: "tap",
   copies: "14",
+  csvColumns: "none",
 };
 
 /** The page of settings: its parts, and what each of them holds. */

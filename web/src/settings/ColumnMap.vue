@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { computed, ref } from "vue";
+import type { CSVColumn } from "@/server/files";
+import { columnWords } from "@/words/files";
+
+/** As what each column of a table is read, and the way to say it by hand. */
+const props = defineProps<{ columns: CSVColumn[]; names: string[] }>();
+const emit = defineEmits<{ name: [head: string, is: string] }>();
+const unknown = computed(() => props.columns.filter((c) => !c.is).length);
+const titled = computed(() => props.columns.some((c) => c.is === "title"));
+/** All columns are shown; those that are not known always are. */
+const all = ref(false);
+const shown = computed(() =>
+  all.value || !titled.value ? props.columns : props.columns.filter((c) => !c.is),
+);
+/** A column of ours is one of the file's alone. */
+const taken = (name: string, by: CSVColumn) => props.columns.some((c) => c !== by && c.is === name);
+</script>
+
+<template>
+  <section aria-labelledby="columns-head">
+    <header>
+      <h2 id="columns-head">{{ columnWords(columns.length, unknown) }}</h2>
+      <button v-if="titled && unknown < columns.length" class="btn quiet" @click="all = !all">
+        {{ all ? "Show fewer" : "Show all columns" }}
+      </button>
+    </header>
+    <table v-if="shown.length">
+      <thead>
+        <tr>
+          <th scope="col">In the file</th>
+          <th scope="col">The first value</th>
+          <th scope="col">Is read as</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="c in shown" :key="c.head">
+          <th scope="row">{{ c.head || "Without a name" }}</th>
+          <td class="sample">{{ c.sample }}</td>
+          <td>
+            <select
+              :aria-label="`${c.head} is read as`"
+              :value="c.is"
+              @change="emit('name', c.head, ($event.target as HTMLSelectElement).value || '-')"
+            >
+              <option value="">passed over</option>
+              <option v-for="n in names" :key="n" :value="n" :disabled="taken(n, c)">
+                {{ n }}
+              </option>
+            </select>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="unknown">What you choose is remembered for files with the same heads.</p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  max-height: 260px;
+  margin-top: 12px;
+  overflow: auto;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 0 12px;
+  min-height: 32px;
+}
+h2 {
+  font-size: 14px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 14px;
+}
+th,
+td {
+  padding: 4px 8px 4px 0;
+  border-bottom: 1px solid color-mix(in srgb, var(--tin) 55%, transparent);
+  text-align: left;
+  vertical-align: middle;
+  overflow-wrap: anywhere;
+}
+thead th,
+.sample,
+p {
+  color: var(--pencil);
+  font-weight: 400;
+}
+tbody th {
+  width: 30%;
+  font-weight: 600;
+}
+td:last-child {
+  width: 200px;
+}
+p {
+  padding-top: 4px;
+  font-size: 14px;
+}
+select {
+  width: 100%;
+  min-height: 30px;
+  padding: 0 6px;
+  border: 1px solid var(--tin);
+  border-radius: var(--corner);
+  background: var(--glaze);
+}
+@media (max-width: 760px) {
+  td:last-child {
+    width: 140px;
+  }
+}
+@media (pointer: coarse) {
+  select {
+    min-height: 40px;
+  }
+}
+</style>

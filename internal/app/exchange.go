@@ -12,12 +12,14 @@ import (
 	"tincup/internal/store"
 )
 
-// What says which to-dos go out: those of a list, of a view, or all; one of them.
+// What says which to-dos go out: those of a list, of a view, some by their ids, or all; one of them.
 type What struct {
 	// List is the Cup where it is none and InList is set.
 	InList bool
 	List   book.ID
 	View   view.Subject
+	// Some are to-dos by their ids, in the order in which they go out.
+	Some []book.ID
 	// Query narrows the view, and puts it in another order.
 	Query view.Query
 }
@@ -52,6 +54,14 @@ func (a *Session) World() (w exchange.World) {
 func (a *Session) Take(what What) (items []exchange.Item, err error) {
 	a.Read(func(b *book.Desk, c day.Clock) {
 		switch {
+		case len(what.Some) > 0:
+			some := make([]*book.Todo, len(what.Some))
+			for i, id := range what.Some {
+				if some[i], err = b.Todo(id); err != nil {
+					return
+				}
+			}
+			items, err = exchange.Only(b, some)
 		case what.View != nil:
 			q := what.Query
 			q.Of, q.Offset, q.Limit = what.View, 0, math.MaxInt32

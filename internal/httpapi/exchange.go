@@ -224,10 +224,28 @@ func (s *server) remember(c *gin.Context, query string) error {
 // ExportTodos answers with a file.
 func (s *server) ExportTodos(c *gin.Context, params contract.ExportTodosParams) {
 	what, name, err := s.exported(c, params)
-	format, known := formats.Named("ics")
+	format := contract.FileFormatName("ics")
 	if params.Format != nil {
-		format, known = formats.Named(string(*params.Format))
+		format = *params.Format
 	}
+	s.export(c, format, what, name, err)
+}
+
+// ExportChosen answers with a file of some to-dos.
+func (s *server) ExportChosen(c *gin.Context) {
+	in, _, err := body[contract.ExportChosenJSONBody](c)
+	var what app.What
+	for _, text := range in.Ids {
+		id, wrong := read[book.ID]("ids", text)
+		err = cmp.Or(err, wrong)
+		what.Some = append(what.Some, id)
+	}
+	s.export(c, in.Format, what, "Chosen", err)
+}
+
+// export answers with to-dos as a file, unless something was wrong with what is asked.
+func (s *server) export(c *gin.Context, as contract.FileFormatName, what app.What, name string, err error) {
+	format, known := formats.Named(string(as))
 	if err == nil && !known {
 		err = &book.RuleError{Field: "format", Reason: fmt.Sprintf("There are the formats %s.", formats.Names())}
 	}

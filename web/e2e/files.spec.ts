@@ -170,6 +170,20 @@ test("CSV goes into a list that is chosen, out again and back; what is no such f
   expect(narrowed.text.match(/^PRIORITY:1\r$/gm)?.length).toBe(
     narrowed.text.match(/^BEGIN:VTODO\r$/gm)?.length,
   );
+
+  // What is chosen goes out, and nothing else.
+  await page.goto(`${demo.url}/within-a-week`);
+  await row(page, "Count the lamps").focus();
+  await page.keyboard.press("x");
+  await page.getByRole("button", { name: "Save as a file" }).click();
+  const [chosen] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("menuitem", { name: "Save as Markdown" }).click(),
+  ]);
+  expect(chosen.suggestedFilename()).toBe("chosen.md");
+  expect(readFileSync(await chosen.path(), "utf8")).toBe(
+    "- [ ] Count the lamps #calls #quick, by 28 Nov 2026, in Loans\n\n<!--\nlist: Loans\n-->\n",
+  );
 });
 
 test("columns of a table that nobody knows are named by hand once, and remembered", async ({

@@ -3481,6 +3481,12 @@ type ExportTodosParams struct {
 	Narrow *Narrow `form:"narrow,omitempty" json:"narrow,omitempty"`
 }
 
+// ExportChosenJSONBody defines parameters for ExportChosen.
+type ExportChosenJSONBody struct {
+	Format FileFormatName `json:"format"`
+	Ids    []string       `json:"ids"`
+}
+
 // KeepFileParams defines parameters for KeepFile.
 type KeepFileParams struct {
 	// Name The file's name, without a path
@@ -4403,6 +4409,9 @@ type AddCalendarJSONRequestBody = NewCalendar
 // EditCalendarApplicationMergePatchPlusJSONRequestBody defines body for EditCalendar for application/merge-patch+json ContentType.
 type EditCalendarApplicationMergePatchPlusJSONRequestBody = CalendarPatch
 
+// ExportChosenJSONRequestBody defines body for ExportChosen for application/json ContentType.
+type ExportChosenJSONRequestBody ExportChosenJSONBody
+
 // PutInEventJSONRequestBody defines body for PutInEvent for application/json ContentType.
 type PutInEventJSONRequestBody = EventOnDay
 
@@ -4600,6 +4609,9 @@ type ServerInterface interface {
 	// ExportTodos To-dos as a file; of a list, of a view, of one of one's own, or all
 	// (GET /api/export)
 	ExportTodos(c *gin.Context, params ExportTodosParams)
+	// ExportChosen To-dos that were chosen one by one, as a file; nothing is changed
+	// (POST /api/export)
+	ExportChosen(c *gin.Context)
 	// KeepFile Keep a file for a to-do that is about to be put in; the body is its bytes
 	// (POST /api/files)
 	KeepFile(c *gin.Context, params KeepFileParams)
@@ -5520,6 +5532,19 @@ func (siw *ServerInterfaceWrapper) ExportTodos(c *gin.Context) {
 	}
 
 	siw.Handler.ExportTodos(c, params)
+}
+
+// ExportChosen operation middleware
+func (siw *ServerInterfaceWrapper) ExportChosen(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportChosen(c)
 }
 
 // KeepFile operation middleware
@@ -11558,6 +11583,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/import/look", wrapper.LookAtImport)
 	router.POST(options.BaseURL+"/api/import", wrapper.ImportFile)
 	router.GET(options.BaseURL+"/api/export", wrapper.ExportTodos)
+	router.POST(options.BaseURL+"/api/export", wrapper.ExportChosen)
 	router.GET(options.BaseURL+"/api/everything", wrapper.ExportEverything)
 	router.DELETE(options.BaseURL+"/api/calendars/:id", wrapper.RemoveCalendar)
 	router.PATCH(options.BaseURL+"/api/calendars/:id", wrapper.EditCalendar)
@@ -11811,94 +11837,95 @@ var swaggerSpec = []string{
 	"uZ5xl4l9RF7walBGHiDaUB3A1jpDo3WCrDRG9c+rP0pZ6VfNg6PU0H8RNzDSGwj7VftQyw5v2SLQN1IJ",
 	"kA9K/u+bMzTVbTxaWJI8SLEUBQZ+HGOnb6LcrCYs1Y6VvASw/tj71fifr3HpjKxvSpIv04YDjojd0DFz",
 	"FXoR5zLoW4beA61GkoGXiwcVf94eeoN9oJabemaU5jcuDR76OP5m1Bx2rO57WlXj3ZMbury3JuSXlm1e",
-	"WY/zpOnsmDQrndil7qy4o9JqZNpT+Dq7cZuF3JIMNBXYORhhiefWhYvOsR6Y+/W7ravlV8bK+xxj+fLi",
-	"IG32lbg4WsWIm7tq2qjwfaT/zKa7qEiLlqLBxUyBAwpISZHbJBIxacQ1d4jXXoP6l+apQfJmsf0n2FOk",
-	"Q+/iWX9DcucQzoOtjiSKdjKmdkJ+GP5ti6PufBrtp2ePdxRk/XYXiYVmD05nwXqLsFBal8Ol5alYA5+u",
-	"dJT2+0wofONyCXIG7SdaH8eGphoRuwHpe+Twh2F3+6zWb8Qry1DwN880wDROxUu3Z4NUWP/evLA8ADff",
-	"z3d0wbxeMXefJYZIOkUxtqShtZEMceZRBcIqdpv+OLw/FnlywY192MOO5xzcVtUCGhHuC02w/KSFW1xR",
-	"s2BYTURBQae+qDWSvWVFcSYVt8XNtyGGL9kVT5n/yCBRjCaO95UAv/C3BSUZDNC8/R8fn7wg/2SykDjT",
-	"b08cd7r5f6woQOPYLXGjQQROaefnmgYtWKm7YvvItQHsk91/of0+TvOczmaK6SEa5y1f8kEPOsN795NQ",
-	"F/vzIH0H3BfDHv1QzZnQL81VOeDpX+gVizoJ/eIBC35zefqINJlNkaCn4W2ObUscuNISQRVRYbCP7DCD",
-	"TkWxtofc8x5BbTDAzw8dLZhgK6ZiBolvjtycZ78ah8k14z1b/u2S6/AnnhwmjQl0ZOl3e4rS70VOy21P",
-	"LOqNO7IvwXIpjaS1mZu5c750MY6wpn8Dv9+DK3eCmTHoM42ReQDTgpS0xB4gsq3Cxx73b68p9d6AjAua",
-	"S8XI3PozZhBEyG1erYZMZ18Rm4DNkMqiXgqbh3hx8S90umjFWvCYnNEMipTUkhYFKZg2Mz32DO/tgEFd",
-	"IRvaQbdpHlftls/gPJr31QBK/98AQ/5UHx4+foYUt//74DviTJoplItAwYuyHIBLtpyyijk0uavHIqm6",
-	"eoHziSxa6n8bXLcfv1oYxZ2iCJsd3YOC+hmhwaKpkbLCjFEK4wIKpxCtOTWtGF1AwU1dsKZysd7SZo8K",
-	"KRdxlfZWysVzjYrtQak9KLUHpfalKjU8466VelS3QRgU00BGboCAal++YuD9LY0HDbMwpu/wxlyBE4gF",
-	"XEEsWRhMVnDRDexvAkJo9hYeuSX4u6PEueMtxjlF7GlYkwQ2tN1CvlWYuQ8YGM2gBKyiBX7Qhtgrtr2r",
-	"G9v1yFOG9YQV3a793esjRgnI0V0aNpiL2FM9DBR4Q1FAWySWjIoE6IFcTXdLEmwbpCho+a1tg/e3R7Bj",
-	"D6cvER9s49KCrbAzZnd3d+J7X8LPr7nPD9jevSMxz8DCx9akvgFD0gB88freAfC9h9t5u+BeM+EHYG8f",
-	"sLfjV2FpekhVPIIi9gNHdBW+GF6YZ15afrTbkLGbXSBfseZwJXIa25VgV1zXGr/d0SW09a5vUnjT38mr",
-	"W70m7l0ZNVfazPlBo2zYG1h6AgIFNHeKqJwVM4h3aOma0QQlrLTNyCI+h6yrS7YsC9tP+WuQMjPnL7Z0",
-	"zZqmKCoz45m63Q0JR8WUtqR8sUACPHB/ldBXqhEu29sMRBvumtk2WwP7brvF9DuiF8zR2X8VauE9XbrI",
-	"wZemFNDBMe6qaxM0ZTm3jFZwdagGZRwWGE0rfeBYMcMic2GeOb1i1YOmuEea4rRkol23FDZTAeQd3Hl/",
-	"f8T3nV6xr82GeM9Wl83F+gWqDIvuBuGwGG5ZVyyD2yYuLbvga8aQuBZ8bZicPIDc/nKQ22Zv6MC9sqSi",
-	"hysIwyfvzDN/+yg4zOL+YTuy/RT7vpQ2zY49HLHUAbc9kv0wTzyqIOXal7tM89OZFYDb2pU32Z1Td51j",
-	"qjmyL9Q14kFTfmkTydWe8tO+FKWbkqYVs9SpEEsojXJf0bXtGQwYDIxiRlObxibcpfVP3TO3uLr+G5Hs",
-	"cEV5gdBIqBt1nIg5K66Y2pyv/S20ONwTPNN2GqpkLWwdObHDdQu5EgfmJ/1O2elKXPP+vH8WlJvLF2lA",
-	"XUCBU2yPB+YIr7/bD2nCvXtSuCWEEkWvWGZ3NokrvRvs3W0u80s24xED4dL18KICuVUy86wtydmPGmyv",
-	"HqFqsSutej9PwO1mVu2cH5KrfcnV9iEMq9dHqSz7/AxZrm9ZuvYYsPq7XX9mdTu7lLiYI9fRDdudDb3X",
-	"G7Z/I+lnaIH0oAOC6dD2RbKUxgX10eyohO30VFC+zuVKPYSovug6zI78YM9SLzTQHK1HSs6wedrt0yyY",
-	"D42lV/DNO4BVIbGsF9gWby+8/77lHaBpbSG+sRjz9i+gwFUKhGObEdjAgxkEmcm6goZd7UXHTqh9zu8Z",
-	"dnT/EnxfO5V74vpeNiXIe4dIU1/cLDY3eyAT7rW3/Qtygjd2SNMFE1gNty8sgX27rDVSRwCVGgaqWsQ+",
-	"nuAAGur1+273ct9u13XDKd8rz21DctK9sbN4VwzfvoF0TdoNmoIHf6cxhov5kC780tOFdM5ERl1PsdLd",
-	"jE5igEmlV07wiTsxyMynhppjOHJbkSZFui+CXfderOZFgrNOk2cHSRZS2+wOkLf29c7AiX0RlhVu0T0y",
-	"rIBU2OhemmX76cwD/QlKO9HOORlqUl1zu780i8pvzW0YVEgm3bGnaFH41KvIPCmX5aWbS2y4usuuuoeb",
-	"d8tmlZnx/bOqvPTchlFlXt5nU31HngOkE3gQbHZZCpQwFCamnDgFdMSjVAphEb7xvl2sKF40z107lXU9",
-	"RT+iQaydDLaz3tGBtXk23Hj1XvDOIU+lxdaAiLlREy0Bq5Fx1fzMKJfwNu80ss2zDzb2Fx/vtO3GodVW",
-	"wHToqwU4K6h4RdP8728ensFEv1hAnpleF4UHrodlZ+52KY8g9IwElL2VqGfuib+/NOBM7if/1p5EAnJl",
-	"loMaLw8UjGmtrf9ob5ppwUUGzVE8U3i13JaLR6Xl14nLBz7QEpMva+/cxGLk6x/REwdzDSl4Ef23VvtM",
-	"Xc2ATRYGYvcL+5OJDG1FQgtg94ziNmFLNmvAujO5cBRnDQwI60Yct07i+YU5EpuyK1ZBMo1QgfUm0KmG",
-	"pznRTNl2PlqSaWGMVqRME1InNmKhMRFHhFw1SwcqzPz1J5FJpkKtbZ6rxf9np3Nr/MQNEOqOHRBGRaTr",
-	"xEe7aEsGt9q+hKu12/Bmm9srMtUQ4il6BVLVEqiK8uLRn2ldfu7thlWXYWNzsylKRtfkH48PHz87ODo6",
-	"ePzDtwn08L84hbSh/c3Hpz+an5OlFDr3T38LSGZaLVjmyNhsdwnHxVaXQ/tJPL0WK9uDzXs/bF7rFTt6",
-	"ydo3dDay2pJc1sf2f25+e8e2zl9ndmh4BGHqe+FLg8QhIwU1KpzUApn8gX56Zafc7EPJqN5pWZzjY7ej",
-	"6PHlL3LJ757dDr/dQ2AIdQy1ZUxdySpD3ewrvgUwj1K9F1Jpz2hICW6MtTMy2WNV4Ngf/bmixaL3Hjhn",
-	"V/eExf6v11XPybzmGcuIWTWXLkJHTWlWKkLJ3Ch147Ip2THbK4ZNzjBi3FnJwMVn3t978/VJ50fzx9Be",
-	"Jnw6X3PBVX7Nfb13viHOhmXnrcN4r/zDfQUb30vNmq56RkLg9XOs7AMGXISQNYdcMVphbiLWubNag3oC",
-	"2mYpF7ZRC7a3JFM258LYtJa9F7QZEPGqBKalEqi8Sj4JRAskrpuGUXZGlAGAAr3NEpJShW5Pxmlacc1T",
-	"RajiGTuxGpKLT+L3Wmrs/7ek1cIysVZydQIdzVRu4+tQ3Aw6D/0QWBEzDw9d9uTAn4Qrm/M1c7JqsT05",
-	"28P+pcvIypKJkAdzgUsaPsQbVMK/j2mGdl/s13tiEeK+QjsokI7ESuR2qwQU8kczXmgkvQjK+ikSCMPL",
-	"rBeb2ybGVqYxxAZCLSv4JTXSnbQQV9CoFpNJcBCnjFbwjunauMLfkecEh9H0GaVq4Zm6uyci0voVBew1",
-	"zuZOxOw2DVmcx3sZz83Zfbs1sbG6zO6L78vYlh+k2BlY6XdDsp3NdJRj/wGud+mVkpYywk+ubWPTQO8V",
-	"m3Dbzqo9FBjeCqmTlZxvFNDfQ6/pFV2ftDidIJwI+qSzvTtgA7fM53QvgQMjSJ2+Hjk7Z4AZ8JIWUVoD",
-	"yrG+Moqwh3KsvnIsSy224jrnSFLZpX1xWYP+tgWeOf7L6lxwjqp8Zxi/RTud5rxEn6fEdVf7amDQZHB6",
-	"QjnukUFtC77KjgV31Qa13Wig1djCpn2a/YJWNL1I6Qv3zC1Kuv9GQNQxNGBHmjh3GQrVcIaQKczZGiJb",
-	"Kt9P0w7MyNI1mTKS5lIx0crM8j4GAtzD1qqNE/I7NHTcGP8SkOSAcNU+EZJSqggyUjGtyJSmC2cVu281",
-	"pwQJf/qJT3NWzL4ALPyXTWhal47TFLZrc4eH+t3X3OsHfp1basMBuxnuwwHMXKC5scB5UF+O+7jBDz7v",
-	"X+jzxrXFEIf3NqXpwd39O7m7oKfixCMdwRrKs3+Pxesrj8nCboeY9rHpo7FENcAZ7W3VCIKm86HGiBn0",
-	"gylyf3Yd83Rgb0jFiGBKs4zUAtxVnbRK+rCzf1Wth/Ai3L9tvl2D5JLOH7js+mwSTefItAGIaEzs8CtG",
-	"uHatfQh2Jw5oFdyXHqvF/PoWJe7eUW6zav4XVAXcd1l7y3RXU3GmEIVphA9Vl5M1LpRmNAsJ265qwks6",
-	"f6gl/OJx1U5+UHPZbusbt2NLevrzBy9oqeuKXcq7h1nfTl8QM5H7mUSglsmpzcQFuzPUPr3eHt2tgXqn",
-	"WZmNjrHgAXBb7gUArSeHwMrXRxR97VW91VIBL8Xb2CoQor/wLnvVdDOiU/DJhBvUDsP7/snvLVveMpNj",
-	"Te+7Oj9mQ8iMsyJTJ21eiyTWMbfRVI+o1jTNl+Y7PZkceOg1L9h+UHUWVsi+UQC5bIrhKLEw+xCwDv5n",
-	"BJLyOnjdO7gGZaqZPlC6YnTZlb+ZrJZUT44nUy4ozHxzAvftKkTBIBR28wTVt8zWhCtIM0zXerfYPfoz",
-	"pyrfcWfeVP4CJRzmqyPE6TrSdE/uVxuDMXsEAMi+K/S535j7tNTj7ucbnrBtXWXleC+Uc/AuhDnjoSl5",
-	"aqx2ZZvDAVQDKSVYoZj7Kb1iWfAkpVSkrOhzCszvb/O+3nc0/K6OxUuW8gyq5s0iG2Neh1dYLkunl2IN",
-	"EPCJh1UOyDxPF7GVZSI72FWq+kpkvkz1YWG3+lMLIqsMlJn1SKHcMbjaORXZrO5RFWc8XdxfEb4F5hOe",
-	"LsYFOO/MI8ZDg4VJMrMlCtrsOO+0qXZ7GtpvLiDp3BNjfINP3DeP2Q4rFgOeskKKOdyXXO+laBhOzjeK",
-	"qHqqqVool6pipGIplD7aImKrrEKrvWCsjB+tXxkrH26HHoI+DkWdWkLAh9jCP3UCdDjQZZA00Eci2lwH",
-	"rT3YjTr5mtSbme891G2A+uBgc2E726QpecAi0hd1adQdxr9dKgXOKKhBRIpATT+fFhYgvS0MJa1VH/ma",
-	"+fXDkQzntxpdh9XXRGlehG+ZsqCin/DwqzIpCiru4Zm7YJqscoYBdlssjYxUvZ5PWUlVsrS/g4975q+w",
-	"IgYxzZ9bamg/0gGk869azCGeWjrZ6Ai0ryTgihcFmbJUIq0k9faI/3Jwd5rf9oDhzCNf0wHEGd9Pq/55",
-	"1uYpBxPTWPStH63a5CCdrZYlE337bH7/cJvFvGTiYjiZMSAwZFY4Dk9ssk/nNJzM3UmmheGJr+uQXYva",
-	"624tGGvAJIjNMaeNFoURBODLEUz1bPYAT+I+B6Vux5e4lPfVm4jtMAbP58BaCPxEmkU2fRio/EHBRpJL",
-	"3aDUNKpIVb3sX+V6+bDIu32yuSQyvMRqwXuiUBcL/hCFCi4vdVpEpmldVVAVDi1sQmtc0HTRWxsOD+wF",
-	"KfEclBaGPeA/sSpC8yXzRd+2O47no4/AJ7KaTcZx824MRRCmNF+aQYz78pKLWjO1+XW+rJeW8+owMQ/Z",
-	"H/ixcKHZ3LhZtxptxt0KFtoqAnt94vEpyIPnwWk5sAeKfXUjq6Rc+nYlYJmaD9RC8wJWOKtREvAnSCuI",
-	"ZHhTZq48rMgPy2xZ8B4T9sL8+muyYGHC99GcMbepS0NYVke/y1pKUkgxt20oIC2E6gBiEiqnFfOpCndW",
-	"g+Kg6bwnanBJ51+TLFzS+fz+BgzMVjWxAvxXJ0xQiz7O7Q/iSwCDm1mc43vvISPHnpm+zWTbTN+Y9drg",
-	"+rYmwZxfMeBkb+TB9ug3/9PLGx2uLgmgtywN8fW4js1X3pv3PLD9D65K2TK9oE88FWtsz6DIh9I6uSqX",
-	"K3P7ryVw6iry+EcEyUcMMfjzMDelMcG8Tfa4ZY8dDrfH7qRu5lQw52iqnJcly4AvVIVPwKOmB0ffYWh1",
-	"JbnLI3Gbdi1MqUdzuR4xJ4iAayoveJpjDz7iOtvsBWTR3iwC5L1I+ZoQLUkFZGrmlgMEQAWVCN+AU7HR",
-	"kW/FWK/z9dH8flBPFCtE0AXFmVhLRoU+QcxNY+dzZZH0kXMlZ2M8q9vcdJh9zJdh5q4w6qFD2mW8OCEs",
-	"sbjxZto96W+867C6Ds7hPtXdzUfmEotuqZHVX6i6lP80T321G2tmL3rLiNq7mkJ/iSnDRoXgIzAKNTU3",
-	"T1hKxYwnqkgqFZSWKMByFAzjUrOmGRX2xZsRiluRUmGGtGCl7iFLBInIZV3F6ffe0vUv8MBXKw1vKc9w",
-	"CWINdStZSkULtR98nG14aFbLaAlsJObgpuCJ4tK6gEhgf2PNLi6YhpmcfgHMl24iX2wPRKOFICSBoUhZ",
-	"Lcwew2ntNMQEPn2jKOwPzeEzQrKRZIWzXrArrF8In3Xz26/7ToclKMIbvP+zHjvjzZK6Q54QaKFj+53M",
-	"6qIw3qr5ew5oTWinA7BNUPx9Oj/vBzfQ7KN54nYOLbz6jk+s+eY5EkMEt/SKFjVrUMjwT9+pal/cxRjM",
-	"trFE+Bya3gm2NcZ2Gh6d0totUKKqv9e51bS3zvM6ct3h9Rca46L3pUO5a/1JbWwHyicFUXyeQ0NPwO1R",
-	"FwjCaCCQ3BC9YkKviWKpFJk1BhSrrtxq11UxOZ48mnz+7fP/HwAA//8=",
+	"WY/zpOnsmDQrndil7qy4o9KKB8lQiF8gL+L1Q1djABV2MXd2ubcHBEXNd1+/Lj3XTn6uDmoCx4gfDSfj",
+	"b+K23HNJa5icLVOiha9j+4RGDF2InCvXCqLRnZ4q2ondNtu9JbNoKv1zMPYTz+EMBpVj1zB23HdbJsyv",
+	"jJX3OZb35cXb2iw/cWG0coKbu2ra9fB9pJnNprvoW4v+pMFfTYFrDMhvkUMnEplrxDV3yOpex+2X5qlB",
+	"8mZrSE6wd02HRsizS4fkziHpB1u3SRRVZ1y6hPww/NsWr9/5NNrpzx7vKPz77S4SWM0enM6CdT1hobSu",
+	"rYN/ULEG3mbpWifsM3H1jctZyRm0OWl9HBvnakSGB6TvkcO5hm/rs1q/Ea8sE8bfPKMF0zgVL92eDVJh",
+	"/Xvzwt1CN97Pd3TBvF4xNpYlIEk6xVe2dKa1kQzrGaIKhFXsNuM+8P5YhNMF0fbhdzk+fQiPqBagjXBf",
+	"0IRlTi187IqaBcOqNQoKOvXF0xGUACuKM6m4LaK/DTF8ya54yvxHBoliFKCwL6DFhb8tKMlggObt//j4",
+	"5AX5J5OFxJl+e+I4+s3/Y0UBGsduiRsNIr1KOz/XnGrBSt0V20eu3WSf7P4L/cRxmud0NlNMD9E4b/mS",
+	"D3rQOXi7n4T6658H6TvgWBn26IdqzoR+aa7KAU//Qq9Y1BntFw9Y8JvL00ekY22KUT3dc3NsW+LAlZYI",
+	"3okKg31khxl0Koq1PeSeXwtq0KHM4dDRzwm2YipmkPgm3M159qtxmFwzrrgVR1lyHf7Ek8OkMYGOrBvZ",
+	"Q35wL3Knbnti2RXckX0JlkudJa3N3MRo8KWLpYU1/Rv4/R5cuRPMwEI/c8wAAWgbpKQl9gDFbhXY9rh/",
+	"e4Vu9Ab+XHJGKkbm1p8xgyBCbvO3NaRN+4oMBmyGVBb1Uth814uLf6HTRSvWgmHljGZQDKeWtChIwbSZ",
+	"6bHvJNAOTNUVsu4ddJszctVuLQ7Oo3lfDfGW/w1w90/14eHjZ0il/L8PviPOpJlCWRIUVinLNblkyymr",
+	"mKtacHV/JFVXL3A+kUVL/W+D6/bjVwvXuVO0arOje1BQPyMEXTS1eFaYMUrBMbiFCtGaU9OK0QUUdtUF",
+	"aypk6y1t9qiQchFXaW+lXDzXqNgelNqDUntQal+qUsMz7lr2R3UbhEEx3WjkBojO9uUrBt7f0njQmG0r",
+	"aG+cQCwUDGIWw6DFgotuYH8TeESzt/DILZVZOOqlO95inFPEnoY1SWBDWyWQ7QLgfcANaQalhhUt8IM2",
+	"xF6x7V3d2K5HnpquJ6zodu3vXoczSkCO7tKwwVzEnuqugEgAik/aIrFkVCRAQ+W4A1qSYNttRcHxb227",
+	"xb99pQT2CvsSceg2Li3YCjuwdnd3J478Jfz8mvv8gCHfO+L3DCx8bIHrG30kDZAcr+8dQPJ7uJ23CyI3",
+	"E34AkPcByDt+FVIghFTFIyBLOHCEauGL4YV55qXl4bsNGbvZBfIVaw5XiqmxLQ52X85ZuthQKMGtd/25",
+	"wpv+Tl7d6jVx78r1udJmzg8aZcPewBInECigU1RE5ayYQbxDS9f0KChhpW16F/E5ZF1dsmVZ2L7dX4OU",
+	"mTl/sSWS1jRFUZkZz9Ttbkg4Kqa0JX+MBRLggfurhL5SjXDZ3mYgdHHXzLbZGth325Wo3xG9YK5twleh",
+	"Ft7TpYscfGlKAR0c4666dlRTlnPLnAZXh2rQ7GGB0bTSB459NSwyF+aZ0ytWPWiKe6QpTksm2vVxYTMV",
+	"QN7Bnff3R3zf6RX72myI92x12VysX6DKsOhuEA6L4ZZ1xTK4beLSsgu+ZgyJa8HXhsnJA8jtLwe5bfYg",
+	"D9wrSyp6OKkwfPLOPPO3j4LDLO4ftiPbT1H5S2nT7NgrFEsdcNsj2Q/zxKMKUq59ucs0P51ZAbitXXmT",
+	"3TlF3DmmmiP7Ql3DJzTllzaRXO0pP+1LUbopaVoxS9ELsYTSKPcVXdve1IDBwChmNLVpbMJdWv/UPXOL",
+	"q+u/EckOV5QXCI2E+mTHvZmz4oqpzfna30IrzT3BM21Hq0rWwvIVEDtct5ArcWB+0u+Una7ENe/P+2dB",
+	"ubl8kQbUBRQ4xfZ4YI7w+rv9kCbcuyeFW0IoUfSKZXZnk7jSu8He3eYyv2QzHjEQLl2vOCqQwyczz9qS",
+	"nP2owfbqEaoWu9Kq9/ME3G5m1c75Ibnal1xtH8Kwen2UyrLPz5Dl+pala48Bq7/b9WdWt7NLiYs5ch3d",
+	"sN3Z0Hu9Yfs3kn6GVlsPOiCYDm1fJEtpXFAfzY5K2E5PBeXrXK7UQ4jqi67D7MgP9sb1QgNN+Hqk5Ayb",
+	"9N0+zYL50Fh6Bd8kBlgVEst6ge0X99JfwrdWBDStLcQ3FmPe/gUUuEqBcGwzAht4MIMgM1lX0BiuvejY",
+	"cbfP+T2DKtkvwve1U7knru9lU4K8d4g09cXNYnOzBzIuX3vbvyAneGOHNF0wgdVw+8IS2LfLWiN1BFD2",
+	"YaCqRezjCQ6gcWO/73Yv9+12XTec8r3y3DYkJ90bO4t3xfDtG0jXpN0ILHjwdxpjuJgP6cIvPV1I50xk",
+	"1PWuK93N6CQGmFR65QSfuBODzHxqqDmGI7cVaVKk+yJydu/Fal4kOOs0E3eQZCG1ze4ASXBfjxac2Bdh",
+	"WeEW3SPDCsirje6lWbafDlDQB6O0E+2ck6Em1TW3+0uzqPzW3IZBhaTlHXuKFoVPvYrMk3JZXrq5xMa+",
+	"u+yqe7h5t2xWmRnfP6vKS89tGFXm5X021XfkOUA6gQfBZpelQAlDYWLKiVNARzxKpRAW4RvvD8eK4kXz",
+	"3LVTWbdOZ2wng23Td3T6bZ69HqfwnfDOIU+lxdaAiLlREy0Bq5Fx1fzMKJfwNu80ss2zDzb2Fx/vtG3t",
+	"oaVbwHToqwU4K6h4RdP8728ensFEv1hAnpleF4UHrodlZ+52w48g9IwElL2VqGfuib+/NOBM7if/1p5E",
+	"AnJlloMaLw8UjGmtrf9ob5ppwUUGTXg8U3i13JaLR6Xl14nLBz7QEpMva+/cxGLk6x/REwdzDSl4Ef23",
+	"VvtMXc2ATRYGYvcL++CJDG1FQgtg94ziNmFLNmvAujO5cBRnDQwI60Yct07i+YU5EpuyK1ZBMo1QgfUm",
+	"0BGJpznRTNm2UVqSaWGMVqRME1InNmKhMRFHhFw1SwcqzPz1J5FJpkItlJ6rxf9np3Nr/MQNEOqOHRBG",
+	"RaTnxEe7aEsGt9q+hKu12/Bmm9srMtUQ4il6BVLVEqiK8uLRn2ldfu7tulaXYWNzs/lORtfkH48PHz87",
+	"ODo6ePzDt+YwkTcXp5A2tL/5+PRH83OylELn/ulvAclMqwXLHBmb7S7huNjqcmg/iafXYmV7sHnvh81r",
+	"vWJHL1n7xuFGVluSy/rY/s/Nb+/Y1vnrzA4NjyBMfS98aZA4ZKSgRoWTWiCTP9BPr+yUm30oGdU7LYtz",
+	"fOx2FD2+/EUu+d2z2+G3ewgMoY6htoypK1llqJt9xbcA5lGq90Iq7RkNKcGNsXZGJnusChz7oz9XtFj0",
+	"3gPn7OqesNj/9brqOZnXPGMZMavm0kXoqCnNSkUomRulblw2JTtme8WwmR5GjDsrGbj4zPt7b74+6fxo",
+	"/hjay4RP52suuMqvua/3zjfE2bDsvHUY75V/uK9g43upWdO90UgIvH6OlX3AgIsQsuaQK0YrzE3EOsRW",
+	"a1BPQNss5cI2asE2qmTK5lwYm9ay94I2AyJelcC0VAKVV8kngWiBxHXTMMrOiDIAUKC3WUJSqtDtyThN",
+	"K655qghVPGMnVkNy8Un8XkuNfSaXtFpYJtZKrk6go5nKbXwdiptB56EfAiti5uGhy54c+JNwZXO+Zk5W",
+	"LbYnZ3vYv3QZWVkyEfJgLnBJw4d4g0r49zHN0O6L/XpPLELcV2gHBdKRWIncbpWAQv5oxguNpBdBWT9F",
+	"AmF4mfVic9ss28o0hthAqGUFv6RGupMW4goaImMyCQ7ilNEK3jFdG1f4O/Kc4DCafrZULTxTd/dERFoM",
+	"o4C9xtnciZjdpiGL83gv47k5u2+3JjZWl9l98f0/2/KDFDsDK/1uSLazmY5y7D/A9S69UtJSRvjJtW2g",
+	"G+i9YhNu21m1hwLDWyF1spLzjQL6e+hpvqLrkxanE4QTQZ90tncHbOCW+ZzuJXBgBKnT1yNn5wwwA17S",
+	"IkprQDnWV0YR9lCO1VeOZanFVlznHEkqu7QvLmvQ37bAM8d/WZ0LzlGV7wzjt2in05yX6POUuO5qXw0M",
+	"mgxOTyjHPTKobcFX2bHgrtqgthsNtBpb2LRPs1/QiqYXKX3hnrlFSfffCIg6hgbsSBPnLkOhGs4QMoU5",
+	"W0NkS+X7adqBGVm6JlPXS72VmeV9DAS4h61VGyfkd2jouDH+JSDJAeGqfSIkpVQRZKRiWpEpTRfOKnbf",
+	"ak4JEv70E5/mrJh9AVj4L5vQtC4dpyls1+YOD/W7r7nXD/w6t9SGA3Yz3IcDmLlAc2OB86C+HPdxgx98",
+	"3r/Q541riyEO721K04O7+3dyd0FPxYlHOoI1lGf/HovXVx6Thd0OMe1j00djiWqAM9rbqhEETedDjREz",
+	"6AdT5P7sOubpwN6QihHBlGYZqQW4qzpplfRhZ/+qWg/hRbh/23y7BsklnT9w2fXZJJrOkWkDENGY2OFX",
+	"jHDtWvsQ7E4c0Cq4Lz1Wi/n1LUrcvaPcZtX8L6gKuO+y9pbprqbiTCEK0wgfqi4na1wozWgWErZd1YSX",
+	"dP5QS/jF46qd/KDmst3WN27HlvT05w9e0FLXFbuUdw+zvp2+IGYi9zOJQC2TU5uJC3ZnqH16vT26WwP1",
+	"TrMyGx1jwQPgttwLAFpPDoGVr48o+tqrequlAl6Kt7FVIER/4V32qulmRKfgkwk3qB2G9/2T31u2vGUm",
+	"x5red3V+zIaQGWdFpk7avBZJrGNuo6keUa1pmi/Nd3oyOfDQa16w/aDqLKyQfaMActkUw1FiYfYhYB38",
+	"zwgk5XXwundwDcpUM32gdMXosit/M1ktqZ4cT6ZcUJj55gTu21WIgkEo7OYJqm+ZrQlXkGaYrvVusXv0",
+	"Z05VvuPOvKn8BUo4zFdHiNN1pOme3K82BmP2CACQfVfoc78x92mpx93PNzxh27rKyvFeKOfgXQhzxkNT",
+	"8tRY7co2hwOoBlJKsEIx91N6xbLgSUqpSFnR5xSY39/mfb3vaPhdHYuXLOUZVM2bRTbGvA6vsFyWTi/F",
+	"GiDgEw+rHJB5ni5iK8tEdrCrVPWVyHyZ6sPCbvWnFkRWGSgz65FCuWNwtXMqslndoyrOeLq4vyJ8C8wn",
+	"PF2MC3DemUeMhwYLk2RmSxS02XHeaVPt9jS031xA0rknxvgGn7hvHrMdViwGPGWFFHO4L7neS9EwnJxv",
+	"FFH1VFO1UC5VxUjFUih9tEXEVlmFVnvBWBk/Wr8yVj7cDj0EfRyKOrWEgA+xhX/qBOhwoMsgaaCPRLS5",
+	"Dlp7sBt18jWpNzPfe6jbAPXBwebCdrZJU/KARaQv6tKoO4x/u1QKnFFQg4gUgZp+Pi0sQHpbGEpaqz7y",
+	"NfPrhyMZzm81ug6rr4nSvAjfMmVBRT/h4VdlUhRU3MMzd8E0WeUMA+y2WBoZqXo9n7KSqmRpfwcf98xf",
+	"YUUMYpo/t9TQfqQDSOdftZhDPLV0stERaF9JwBUvCjJlqURaSertEf/l4O40v+0Bw5lHvqYDiDO+n1b9",
+	"86zNUw4mprHoWz9atclBOlstSyb69tn8/uE2i3nJxMVwMmNAYMiscBye2GSfzmk4mbuTTAvDE1/XIbsW",
+	"tdfdWjDWgEkQm2NOGy0KIwjAlyOY6tnsAZ7EfQ5K3Y4vcSnvqzcR22EMns+BtRD4iTSLbPowUPmDgo0k",
+	"l7pBqWlUkap62b/K9fJhkXf7ZHNJZHiJ1YL3RKEuFvwhChVcXuq0iEzTuqqgKhxa2ITWuKDporc2HB7Y",
+	"C1LiOSgtDHvAf2JVhOZL5ou+bXccz0cfgU9kNZuM4+bdGIogTGm+NIMY9+UlF7VmavPrfFkvLefVYWIe",
+	"sj/wY+FCs7lxs2412oy7FSy0VQT2+sTjU5AHz4PTcmAPFPvqRlZJufTtSsAyNR+oheYFrHBWoyTgT5BW",
+	"EMnwpsxceViRH5bZsuA9JuyF+fXXZMHChO+jOWNuU5eGsKyOfpe1lKSQYm7bUEBaCNUBxCRUTivmUxXu",
+	"rAbFQdN5T9Tgks6/Jlm4pPP5/Q0YmK1qYgX4r06YoBZ9nNsfxJcABjezOMf33kNGjj0zfZvJtpm+Meu1",
+	"wfVtTYI5v2LAyd7Ig+3Rb/6nlzc6XF0SQG9ZGuLrcR2br7w373lg+x9clbJlekGfeCrW2J5BkQ+ldXJV",
+	"Llfm9l9L4NRV5PGPCJKPGGLw52FuSmOCeZvsccseOxxuj91J3cypYM7RVDkvS5YBX6gKn4BHTQ+OvsPQ",
+	"6kpyl0fiNu1amFKP5nI9Yk4QAddUXvA0xx58xHW22QvIor1ZBMh7kfI1IVqSCsjUzC0HCIAKKhG+Aadi",
+	"oyPfirFe5+uj+f2gnihWiKALijOxlowKfYKYm8bO58oi6SPnSs7GeFa3uekw+5gvw8xdYdRDh7TLeHFC",
+	"WGJx4820e9LfeNdhdR2cw32qu5uPzCUW3VIjq79QdSn/aZ76ajfWzF70lhG1dzWF/hJTho0KwUdgFGpq",
+	"bp6wlIoZT1SRVCooLVGA5SgYxqVmTTMq7Is3IxS3IqXCDGnBSt1DlggSkcu6itPvvaXrX+CBr1Ya3lKe",
+	"4RLEGupWspSKFmo/+Djb8NCsltES2EjMwU3BE8WldQGRwP7Gml1cMA0zOf0CmC/dRL7YHohGC0FIAkOR",
+	"slqYPYbT2mmICXz6RlHYH5rDZ4RkI8kKZ71gV1i/ED7r5rdf950OS1CEN3j/Zz12xpsldYc8IdBCx/Y7",
+	"mdVFYbxV8/cc0JrQTgdgm6D4+3R+3g9uoNlH88TtHFp49R2fWPPNcySGCG7pFS1q1qCQ4Z++U9W+uIsx",
+	"mG1jifA5NL0TbGuM7TQ8OqW1W6BEVX+vc6tpb53ndeS6w+svNMZF70uHctf6k9rYDpRPCqL4PIeGnoDb",
+	"oy4QhNFAILkhesWEXhPFUikyawwoVl251a6rYnI8eTT5/Nvn/z8AAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

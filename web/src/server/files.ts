@@ -28,6 +28,21 @@ export function exportHref(format: FileFormat, what: Record<string, string> = {}
   return `/api/export?${new URLSearchParams({ format, ...what }).toString()}`;
 }
 
+/** Has the browser save to-dos that were chosen one by one. */
+export async function saveChosen(format: FileFormat, ids: string[]): Promise<void> {
+  const { data, error } = await client.POST("/api/export", {
+    body: { format, ids },
+    parseAs: "blob",
+  });
+  if (!data)
+    throw new Error((error as { detail?: string } | undefined)?.detail ?? "It is not saved.");
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(data as Blob);
+  link.download = `chosen${fileFormats.find((f) => f.name === format)!.ending}`;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+}
+
 const bytes = (file: File) => ({
   headers: { "Content-Type": "application/octet-stream" },
   body: file as unknown as string,

@@ -1451,7 +1451,8 @@ export interface paths {
         /** To-dos as a file; of a list, of a view, of one of one's own, or all */
         get: operations["exportTodos"];
         put?: never;
-        post?: never;
+        /** To-dos that were chosen one by one, as a file; nothing is changed */
+        post: operations["exportChosen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5927,6 +5928,34 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportChosen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    format: components["schemas"]["FileFormatName"];
+                    ids: string[];
+                };
+            };
+        };
         responses: {
             /** @description The file */
             200: {

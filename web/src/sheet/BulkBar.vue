@@ -3,6 +3,8 @@ import type { MenuItem } from "@/kit/menu";
 import { computed } from "vue";
 import type { Many } from "@/server/client";
 import { type Chooser, useCurrent } from "@/state/current";
+import { useActions } from "@/server/actions";
+import { fileFormats, saveChosen } from "@/server/files";
 import { useMany } from "@/server/many";
 import { useSelection } from "@/kit/selection";
 import { type Choice, choicePatch, choices } from "@/words/choices";
@@ -12,6 +14,7 @@ import ActionMenu from "@/kit/ActionMenu.vue";
 const props = defineProps<{ binned: boolean }>();
 const current = useCurrent();
 const many = useMany();
+const actions = useActions();
 const selection = useSelection();
 
 const ids = () => [...selection.ids];
@@ -35,6 +38,10 @@ const of = (c: Choice) => (): MenuItem[] =>
     act: () => many.change(ids(), { do: c.field, ...choicePatch(c, v.value) } as Omit<Many, "ids">),
   }));
 const title = (c: Choice) => c.name.charAt(0).toUpperCase() + c.name.slice(1);
+const files: MenuItem[] = fileFormats.map((f) => ({
+  name: `Save as ${f.says}`,
+  act: () => void actions.attempt(() => saveChosen(f.name, ids()).then(() => true)),
+}));
 const makeRoom = () => (current.makingRoom = { ids: ids(), from: `${selection.ids.size} chosen` });
 const words = computed(() =>
   selection.ids.size === 0 ? "Nothing chosen yet" : `${selection.ids.size} chosen`,
@@ -59,6 +66,7 @@ const words = computed(() =>
         <button class="btn" aria-haspopup="dialog" @click="choose('plan', $event)">Plan</button>
         <ActionMenu class="btn" label="Status" :items="() => statuses">Status</ActionMenu>
         <button class="btn" aria-haspopup="dialog" @click="makeRoom">Make room…</button>
+        <ActionMenu class="btn" label="Save as a file" :items="() => files">Save</ActionMenu>
         <button class="btn" @click="many.change(ids(), { do: 'delete' })">Bin</button>
       </template>
     </template>

@@ -41,10 +41,10 @@ other. Nothing is written over.`,
 				if err == nil {
 					copied, err = store.Copy(cmd.Context(), from, args[0], false)
 				}
-				return err
+				return explained(err)
 			})
 			if err != nil {
-				return explained(err)
+				return err
 			}
 			fmt.Fprintf(os.Stdout, "Copied %s and %s to %s\n", counted(copied.Todos, "to-do"), counted(copied.Files, "attached file"), copied.Path)
 			return nil

@@ -17,6 +17,9 @@ func (a *App) keepIndexed(ctx context.Context) {
 		for (a.store.Indexing() || a.store.Merging()) && ctx.Err() == nil {
 			begun := time.Now()
 			if err := a.bringUpToDate(ctx); err != nil {
+				if ctx.Err() != nil { // it goes on at the next start
+					return
+				}
 				a.log.Warn("the search index is behind", "error", err)
 				break
 			}

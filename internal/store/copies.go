@@ -125,7 +125,8 @@ func copyData(ctx context.Context, from, to string) error {
 			err = errors.New("a part of it is missing")
 		}
 		if err != nil {
-			return errors.Join(err, backup.Finish())
+			_ = backup.Finish() // which says the same once more
+			return err
 		}
 		copied, err := backup.Commit()
 		if err != nil {

@@ -1,6 +1,7 @@
 package markdown_test
 
 import (
+	"errors"
 	"fmt"
 	"strings"
 	"testing"
@@ -98,6 +99,11 @@ func TestLeftOut(t *testing.T) {
 	}
 	if fmt.Sprint(lines) != "[1 4 5 7]" {
 		t.Errorf("left out at %v: %+v", lines, refused)
+	}
+	deep := strings.Repeat(" ", 400) + "- [ ] x\n"
+	var wrong *exchange.Error
+	if _, _, err := (markdown.Format{}).Read([]byte("- [ ] a\n"+deep), world()); !errors.As(err, &wrong) || wrong.Line != 2 {
+		t.Errorf("what is indented by 400 is read with %v", err)
 	}
 	if _, _, err := (markdown.Format{}).Read([]byte("- [ ] caf\xe9\n"), world()); err == nil || !strings.Contains(err.Error(), "UTF-8") {
 		t.Errorf("Latin-1 is read with %v", err)

@@ -2,6 +2,7 @@ package markdown
 
 import (
 	"bytes"
+	"fmt"
 	"regexp"
 	"slices"
 	"sort"
@@ -31,6 +32,10 @@ func (Format) Read(file []byte, world exchange.World) ([]exchange.Item, []exchan
 		return nil, nil, err
 	}
 	source = bytes.Map(printable, bytes.ReplaceAll(source, []byte("\r\n"), []byte("\n")))
+	if at := tooDeep.FindIndex(source); at != nil {
+		return nil, nil, &exchange.Error{Line: 1 + bytes.Count(source[:at[0]], []byte("\n")), Column: 1,
+			Reason: fmt.Sprintf("The line is indented by %d characters or more: deeper than to-dos can stand. Indent by two for each level.", maxIndent)}
+	}
 	r := reader{source: source, env: world.Sentences}
 	document := parser.Parse(text.NewReader(unquoted(source)))
 	for at, b := range source {
@@ -63,6 +68,12 @@ func printable(r rune) rune {
 	}
 	return r
 }
+
+// maxIndent is how far a line is indented at most: what is deeper no list can hold, and takes the
+// parser time by its cube.
+const maxIndent = 400
+
+var tooDeep = regexp.MustCompile(fmt.Sprintf(`(?m)^[ \t]{%d}`, maxIndent))
 
 // quotations are lines that are quoted.
 var quotations = regexp.MustCompile(`(?m)^[ \t]*>.+$`)

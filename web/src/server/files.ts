@@ -65,9 +65,13 @@ const query = (file: File, { list, columns }: Reading) => ({
 });
 
 /** What would become of a file; what it throws says why none can be brought in. */
-export const lookAt = (file: File, reading: Reading): Promise<ImportPreview> =>
+export const lookAt = (file: File, reading: Reading, signal: AbortSignal): Promise<ImportPreview> =>
   ask(() =>
-    client.POST("/api/import/look", { params: { query: query(file, reading) }, ...bytes(file) }),
+    client.POST("/api/import/look", {
+      params: { query: query(file, reading) },
+      ...bytes(file),
+      signal,
+    }),
   );
 
 /** Brings files in. */

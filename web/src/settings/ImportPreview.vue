@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef, watch } from "vue";
+import { computed, onBeforeUnmount, ref, useTemplateRef, watch } from "vue";
 import LayerDialog from "@/kit/LayerDialog.vue";
 import type { Overview } from "@/server/client";
 import ColumnMap from "./ColumnMap.vue";
 import { type ImportPreview, isEverything, lookAt, useBringIn } from "@/server/files";
 import { useCurrent } from "@/state/current";
 import { shortMoment } from "@/words/dates";
-import { bringWords, changeWords, countWords, whatWords } from "@/words/files";
+import { bringWords, changeWords, countWords, readingWords, whatWords } from "@/words/files";
 
 /** What would become of the to-dos in a file, before it is kept. */
 const props = defineProps<{ overview: Overview; file: File }>();
@@ -35,12 +35,17 @@ const keeps = computed(() => {
   return p ? p.new + p.changed || Number(everything.value) : 0;
 });
 let asked = 0;
+/** Ends what is being read: it is let go of, or read anew. */
+let asking = new AbortController();
+onBeforeUnmount(() => asking.abort());
 
 async function look() {
   const nth = ++asked;
-  busy.value = `Reading ${props.file.name} …`;
+  asking.abort();
+  asking = new AbortController();
+  busy.value = readingWords(props.file.size);
   try {
-    const answer = await lookAt(props.file, reading.value);
+    const answer = await lookAt(props.file, reading.value, asking.signal);
     if (nth !== asked) return;
     preview.value = answer;
     reason.value = answer.reason ?? "";

@@ -22,6 +22,10 @@ export function countWords(p: Preview): string {
   return parts.length ? parts.join(", ") : "no to-do in it";
 }
 
+/** What is said while a file is read. */
+export const readingWords = (size: number) =>
+  size < 1 << 20 ? "Reading …" : `Reading ${Math.round(size / (1 << 20))} MB …`;
+
 /** What of a row would be another: "due: 27 Nov → 30 Nov". */
 export function changeWords(row: Row, today: string): string {
   const value = (field: string, v?: string) =>

@@ -7,7 +7,6 @@ import (
 	"context"
 	_ "embed"
 	"fmt"
-	"maps"
 	"slices"
 	"strconv"
 	"strings"
@@ -19,6 +18,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
+	"tincup/internal/core/exchange"
 	"tincup/internal/core/geo"
 )
 
@@ -70,7 +70,7 @@ func Fill(ctx context.Context, a *app.Session) (int, error) {
 	if err := yaml.UnmarshalWithOptions(scenario, &f, yaml.DisallowUnknownField()); err != nil {
 		return 0, fmt.Errorf("the demo data: %w", err)
 	}
-	w := writer{app: a, clock: a.Clock(), lists: map[string]book.ID{}, sections: map[string]book.ID{}, people: map[string]book.ID{}}
+	w := writer{app: a, clock: a.Clock(), lists: map[string]book.ID{}, sections: map[string]bool{}}
 	if err := w.arrangement(f); err != nil {
 		return 0, err
 	}
@@ -96,14 +96,15 @@ func Fill(ctx context.Context, a *app.Session) (int, error) {
 
 // writer turns the file into commands, each at its own time.
 type writer struct {
-	app           *app.Session
-	clock         day.Clock
-	lists, people map[string]book.ID
-	sections      map[string]book.ID // by list and name
-	archived      []book.ID
-	placeNames    []string
-	count         int // of to-dos so far
-	steps         []app.Step
+	app        *app.Session
+	clock      day.Clock
+	lists      map[string]book.ID
+	sections   map[string]bool // by list and name
+	people     []string
+	archived   []book.ID
+	placeNames []string
+	count      int // of to-dos so far
+	steps      []app.Step
 }
 
 // longAgo is before anything else in the demo.
@@ -125,8 +126,8 @@ func (w *writer) arrangement(f file) error {
 		}
 	}
 	for _, p := range f.People {
-		w.people[p.Name] = app.NewID()
-		w.step(begun, book.AddPerson{ID: w.people[p.Name], Name: p.Name, Email: p.Email, Phone: p.Phone, Note: p.Note})
+		w.people = append(w.people, p.Name)
+		w.step(begun, book.AddPerson{Name: p.Name, Email: p.Email, Phone: p.Phone, Note: p.Note})
 	}
 	for _, p := range f.Places {
 		middle, err := geo.Parse(p.Middle)
@@ -158,9 +159,8 @@ func (w *writer) list(at time.Time, shelf book.ID, l list) error {
 	}
 	w.step(at, edit)
 	for _, name := range l.Sections {
-		id := app.NewID()
-		w.sections[l.Name+"/"+name] = id
-		w.step(at, book.AddSection{ID: id, List: cmd.ID, Name: name})
+		w.sections[l.Name+"/"+name] = true
+		w.step(at, book.AddSection{List: cmd.ID, Name: name})
 	}
 	if l.Archived {
 		w.archived = append(w.archived, cmd.ID)
@@ -169,17 +169,18 @@ func (w *writer) list(at time.Time, shelf book.ID, l list) error {
 }
 
 // say reads what an entry says as a sentence says it, when it was put in.
-func (w *writer) say(e entry, at time.Time, cmd *book.Capture) error {
+func (w *writer) say(e entry, at time.Time, item *book.Incoming) error {
 	env := capture.Env{Clock: w.clock}
 	if !strings.HasPrefix(e.Remind, "remind me in") { // which counts from the start of the demo
 		env.Clock.Now = at
 	}
-	env.People, env.Places = slices.Collect(maps.Keys(w.people)), w.placeNames
+	env.People, env.Places = w.people, w.placeNames
+	t := &item.Todo
 	text := "x"
-	if !cmd.Due.IsZero() {
-		text += ", by " + cmd.Due.Date.String()
-	} else if !cmd.Plan.First().IsZero() {
-		text += ", by " + cmd.Plan.First().String()
+	if !t.Due.IsZero() {
+		text += ", by " + t.Due.Date.String()
+	} else if !t.Plan.First().IsZero() {
+		text += ", by " + t.Plan.First().String()
 	}
 	for _, clause := range []string{e.Repeat, e.Takes, e.Who, e.Remind} {
 		if clause != "" {
@@ -190,34 +191,28 @@ func (w *writer) say(e entry, at time.Time, cmd *book.Capture) error {
 	if d.Title != "x" || len(d.Problems) > 0 {
 		return fmt.Errorf("%q is not wholly understood: %v", text, d.Problems)
 	}
-	cmd.Repeat, cmd.Estimate, cmd.Reminders = d.Repeat, d.Estimate, d.Reminders
+	t.Repeat, t.Estimate, t.Reminders = d.Repeat, int32(d.Estimate), d.Reminders
 	if said := d.Choice(capture.FieldConcentration); said != "" {
-		if err := cmd.Concentration.UnmarshalText([]byte(said)); err != nil {
+		if err := t.Concentration.UnmarshalText([]byte(said)); err != nil {
 			return err
 		}
 	}
-	cmd.Person, cmd.Role = w.people[d.Person.Name], book.Role(d.Person.Role)
+	if d.Person.Name != "" {
+		item.Person, t.Person = d.Person.Name, book.Involved{Role: d.Person.Role, Since: day.DateOf(at)}
+	}
 	return nil
 }
 
-func (w *writer) todo(e entry, parent book.ID) (err error) {
-	i := w.count
-	w.count++
-	cmd := book.Capture{ID: app.NewID(), Title: e.Title, Notes: e.Notes, Tags: e.Tags, Parent: parent, IsNote: e.Note, InOrder: e.InOrder}
-	if e.Section != "" {
-		var ok bool
-		if cmd.Section, ok = w.sections[e.List+"/"+e.Section]; !ok {
-			return fmt.Errorf("there is no section %q", e.Section)
-		}
-	}
-	if e.List != "" {
-		var ok bool
-		if cmd.List, ok = w.lists[e.List]; !ok {
-			return fmt.Errorf("there is no list %q", e.List)
-		}
-	}
+// fields reads what an entry says of a to-do in words of its own.
+func (w *writer) fields(e entry, t *book.Todo) (err error) {
+	t.Title, t.IsNote, t.InOrder, t.Outcome, t.Place = e.Title, e.Note, e.InOrder, e.Outcome, e.Place
 	if e.Priority != "" {
-		if err := cmd.Priority.UnmarshalText([]byte(e.Priority)); err != nil {
+		if err := t.Priority.UnmarshalText([]byte(e.Priority)); err != nil {
+			return err
+		}
+	}
+	if e.Status != "" {
+		if err := t.Status.UnmarshalText([]byte(e.Status)); err != nil {
 			return err
 		}
 	}
@@ -225,11 +220,33 @@ func (w *writer) todo(e entry, parent book.ID) (err error) {
 	if err != nil {
 		return err
 	}
-	cmd.Start = start.Date
-	if cmd.Due, err = w.moment(e.Due); err != nil {
+	t.Start = start.Date
+	if t.Due, err = w.moment(e.Due); err != nil {
 		return err
 	}
-	if cmd.Plan, err = w.plan(e.Plan); err != nil {
+	t.Plan, err = w.plan(e.Plan)
+	return err
+}
+
+func (w *writer) todo(e entry, parent book.ID) (err error) {
+	i := w.count
+	w.count++
+	id := app.NewID()
+	item := book.Incoming{UID: id.String(), Under: -1, Notes: e.Notes, Section: e.Section, Tags: e.Tags, Carries: exchange.All}
+	if !parent.IsZero() {
+		item.Parent = parent.String()
+	}
+	into := book.Import{}
+	if e.List != "" {
+		var ok bool
+		if into.List, ok = w.lists[e.List]; !ok {
+			return fmt.Errorf("there is no list %q", e.List)
+		}
+	}
+	if e.Section != "" && !w.sections[e.List+"/"+e.Section] {
+		return fmt.Errorf("there is no section %q", e.Section)
+	}
+	if err := w.fields(e, &item.Todo); err != nil {
 		return err
 	}
 	said := e.Made > 0
@@ -243,42 +260,34 @@ func (w *writer) todo(e entry, parent book.ID) (err error) {
 	if !parent.IsZero() && !said {
 		made = w.clock.Now.AddDate(0, 0, -2).Add(time.Duration(i) * time.Second)
 	}
-	if err := w.say(e, made, &cmd); err != nil {
+	if err := w.say(e, made, &item); err != nil {
 		return err
 	}
-	w.step(made, cmd)
+	item.Todo.Created = day.TimestampOf(made)
+	into.Items = []book.Incoming{item}
+	w.step(made, into)
 	for _, sub := range e.Subtasks {
-		if err := w.todo(sub, cmd.ID); err != nil {
+		if err := w.todo(sub, id); err != nil {
 			return err
 		}
 	}
-	if e.Status == "in-process" {
-		status := book.InProcess
-		w.step(made.Add(time.Hour), book.Edit{ID: cmd.ID, Status: &status})
-	}
-	if e.Outcome != "" {
-		w.step(made.Add(time.Hour), book.Edit{ID: cmd.ID, Outcome: &e.Outcome})
-	}
-	if e.Place != "" {
-		w.step(made.Add(time.Hour), book.Edit{ID: cmd.ID, Place: &e.Place})
-	}
 	if e.Handful {
-		w.step(w.clock.Now, book.Pick{ID: cmd.ID})
+		w.step(w.clock.Now, book.Pick{ID: id})
 	}
 	for _, name := range e.Files {
 		file, err := w.app.KeepFile(name, bytes.NewReader(drawn(name)))
 		if err != nil {
 			return err
 		}
-		w.step(made.Add(time.Hour), book.Attach{ID: cmd.ID, File: file})
+		w.step(made.Add(time.Hour), book.Attach{ID: id, File: file})
 	}
 	type end struct {
 		when string
 		cmd  book.Command
 	}
-	ends := []end{{e.Done, book.Complete{ID: cmd.ID}}, {e.Cancelled, book.Cancel{ID: cmd.ID}}, {e.Deleted, book.Delete{ID: cmd.ID}}}
+	ends := []end{{e.Done, book.Complete{ID: id}}, {e.Cancelled, book.Cancel{ID: id}}, {e.Deleted, book.Delete{ID: id}}}
 	for _, again := range e.Again {
-		ends = append(ends, end{again, book.Complete{ID: cmd.ID}})
+		ends = append(ends, end{again, book.Complete{ID: id}})
 	}
 	for _, end := range ends {
 		if end.when == "" {

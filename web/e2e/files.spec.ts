@@ -144,7 +144,7 @@ test("CSV goes into a list that is chosen, out again and back; what is no such f
   await expect(preview(page)).toContainText("1 new");
   await preview(page).getByLabel("Into").selectOption({ label: "Loans" });
   await preview(page).getByRole("button", { name: "Bring in 1 to-do" }).click();
-  await expect(toast(page, "Brought in: 1 new")).toBeVisible();
+  await expect(toast(page, "Brought in: “Count the lamps”")).toBeVisible();
 
   await page.goto(`${demo.url}/within-a-week`);
   await expect(row(page, "Count the lamps")).toBeVisible();
@@ -207,11 +207,11 @@ test("columns of a table that nobody knows are named by hand once, and remembere
   await preview(page).getByRole("button", { name: "Bring in 1 to-do" }).click();
   await expect(row(page, "Count the lamps")).toBeVisible();
   expect((await history(tincup.url)).slice(0, 2)).toEqual([
-    "Brought in: 1 new",
+    "Brought in: “Count the lamps”",
     "Settings, columns of CSV files “betreff” is title, “fällig am” is due",
   ]);
   await page.keyboard.press("Control+z");
-  await expect(toast(page, "Undone. Brought in: 1 new")).toBeVisible();
+  await expect(toast(page, "Undone. Brought in: “Count the lamps”")).toBeVisible();
   await page.reload();
   await drop(page, "lampen.csv", table.replace("Count", "Trim"));
   await expect(preview(page)).toContainText("3 columns, 1 of them not known");

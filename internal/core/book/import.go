@@ -113,7 +113,7 @@ func (c Import) run(d *draft) error {
 		return refuse("items", "There are %d to-dos; 1 to %d come in at once.", len(c.Items), MaxImport)
 	}
 	if !c.List.IsZero() {
-		if l, ok := d.lists.get(c.List); !ok || !l.Listed() {
+		if l, ok := d.lists.get(c.List); !ok || !l.Deleted.IsZero() {
 			return refuse("list", "There is no list with the id %s.", c.List)
 		}
 	}
@@ -149,6 +149,9 @@ func (c Import) run(d *draft) error {
 	}
 	if len(parts) == 0 {
 		parts = append(parts, "nothing that was not there")
+	}
+	if len(c.Items) == 1 && im.added == 1 {
+		parts = []string{quote(d.todos[im.made[0]].After.Title)}
 	}
 	d.says = "Brought in: " + strings.Join(parts, ", ") + d.madeToo() + d.alsoOpen()
 	return nil

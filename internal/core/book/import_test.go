@@ -174,3 +174,18 @@ func TestImportKeepsTheRules(t *testing.T) {
 		t.Errorf("done it is %+v", got)
 	}
 }
+
+// What comes in alone is named, and may go into a template or a list that was put away.
+func TestImportOfOne(t *testing.T) {
+	d := newDesk(t)
+	template := d.do(book.AddList{Name: "Lending out a lamp", Template: day.MustDate("2026-11-24")}).Lists[0].After.ID
+	c := d.do(book.Import{List: template, Items: []book.Incoming{coming("", "Wrap it")}})
+	if c.Says != "Brought in: “Wrap it”" || c.Todo().List != template {
+		t.Errorf("it says %q, and it is in %s", c.Says, c.Todo().List)
+	}
+	gone := d.list("Loans")
+	d.do(book.DeleteList{ID: gone})
+	if _, err := d.desk.Do(d.env(), book.Import{List: gone, Items: []book.Incoming{coming("", "Wrap it")}}); err == nil {
+		t.Error("it comes into a list in the bin")
+	}
+}

@@ -50,9 +50,12 @@ async function look() {
     preview.value = answer;
     reason.value = answer.reason ?? "";
     busy.value = "";
-    if (wished) await keep();
+    const now = wished;
+    wished = false; // it was of this preview, and of no other
+    if (now) await keep();
   } catch (e) {
     if (nth !== asked) return;
+    wished = false;
     preview.value = undefined;
     reason.value = (e as Error).message;
   } finally {

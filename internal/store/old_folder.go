@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"errors"
-	"io"
 	"io/fs"
 	"os"
 	"path/filepath"
@@ -136,18 +135,5 @@ func linkOrCopy(from, to string) error {
 	if os.Link(from, to) == nil {
 		return nil
 	}
-	in, err := os.Open(from)
-	if err != nil {
-		return err
-	}
-	defer in.Close()
-	out, err := os.OpenFile(to, os.O_WRONLY|os.O_CREATE|os.O_EXCL, 0o600)
-	if err != nil {
-		return err
-	}
-	_, err = io.Copy(out, in)
-	if err == nil {
-		err = out.Sync()
-	}
-	return errors.Join(err, out.Close())
+	return copyOut(from, to)
 }

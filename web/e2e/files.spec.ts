@@ -213,9 +213,11 @@ test("columns of a table that nobody knows are named by hand once, and remembere
     "Count the lamps",
   );
   await expect(preview(page).getByRole("button", { name: "Nothing to bring in" })).toBeDisabled();
+  await named("Betreff").focus();
   await named("Betreff").selectOption("title");
   await expect(preview(page)).toContainText("1 new");
   await expect(preview(page)).toContainText("3 columns, 2 of them not known");
+  await expect(named("Betreff")).toBeFocused(); // the next Tab goes on from here
   await named("Fällig am").selectOption("due");
   await expect(rows(page).first()).toContainText("due Sat 28");
   await preview(page).getByRole("button", { name: "Bring in 1 to-do" }).click();

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from "vue";
+import { computed, ref, watch } from "vue";
 import type { CSVColumn } from "@/server/files";
 import { columnWords } from "@/words/files";
 
@@ -10,8 +10,17 @@ const unknown = computed(() => props.columns.filter((c) => !c.is).length);
 const titled = computed(() => props.columns.some((c) => c.is === "title"));
 /** All columns are shown; those that are not known always are. */
 const all = ref(false);
+/** Heads that were asked for; they stay when they are answered, and keep the focus. */
+const asked = ref(new Set<string>());
+watch(
+  () => props.columns,
+  (columns) => {
+    for (const c of columns) if (!c.is || !titled.value) asked.value.add(c.head);
+  },
+  { immediate: true },
+);
 const shown = computed(() =>
-  all.value || !titled.value ? props.columns : props.columns.filter((c) => !c.is),
+  all.value ? props.columns : props.columns.filter((c) => asked.value.has(c.head)),
 );
 /** A column of ours is one of the file's alone. */
 const taken = (name: string, by: CSVColumn) => props.columns.some((c) => c !== by && c.is === name);
@@ -21,7 +30,7 @@ const taken = (name: string, by: CSVColumn) => props.columns.some((c) => c !== b
   <section aria-labelledby="columns-head">
     <header>
       <h2 id="columns-head">{{ columnWords(columns.length, unknown) }}</h2>
-      <button v-if="titled && unknown < columns.length" class="btn quiet" @click="all = !all">
+      <button v-if="asked.size < columns.length" class="btn quiet" @click="all = !all">
         {{ all ? "Show fewer" : "Show all columns" }}
       </button>
     </header>

@@ -67,7 +67,7 @@ const taken = (name: string, by: CSVColumn) => props.columns.some((c) => c !== b
 
 <style scoped>
 section {
-  max-height: 260px;
+  max-height: 320px;
   margin-top: 12px;
   overflow: auto;
 }

@@ -16,6 +16,7 @@ export const whatWords: Record<Row["what"], string> = {
 /** "12 new, 3 changed, 1 left out", the parts that are none left away. */
 export function countWords(p: Preview): string {
   if (p.format === "everything") return "Everything of another installation, for this empty one";
+  if (p.reason) return "Not read yet";
   const parts = (["new", "changed", "same", "refused"] as const).flatMap((what) =>
     p[what] ? [`${p[what]} ${whatWords[what]}`] : [],
   );

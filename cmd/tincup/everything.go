@@ -64,7 +64,7 @@ func moveInHere(ctx context.Context, a *app.App, text []byte, dry bool) (out con
 	if dry {
 		err = a.Owner().LookAtMoving(archive.Rows)
 	} else {
-		_, err = a.Owner().MoveIn(ctx, app.Request{Window: "tincup import"}, archive.Rows, archive, nil)
+		_, err = a.Owner().MoveIn(ctx, app.Request{Window: "tincup import"}, archive.Rows, archive, nil, nil)
 	}
 	return contract.ImportPreview{Format: "everything", New: len(archive.Rows.Todos)}, err
 }

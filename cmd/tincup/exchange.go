@@ -261,9 +261,9 @@ func bringInHere(ctx context.Context, a *app.App, file string, text []byte, form
 	if err != nil {
 		return out, err
 	}
-	p, err := s.Look(items, refused, into)
+	p, err := s.Look(items, refused, into, nil)
 	if err == nil && !dry && p.New+p.Changed > 0 {
-		_, err = s.BringIn(ctx, app.Request{Window: "tincup import"}, items, into, nil)
+		_, err = s.BringIn(ctx, app.Request{Window: "tincup import"}, items, into, nil, nil)
 	}
 	out = contract.ImportPreview{Format: codec.Name, New: p.New, Changed: p.Changed, Same: p.Same, Refused: p.Refused, Says: p.Says}
 	for _, r := range p.Rows {

@@ -50,6 +50,7 @@ type App struct {
 	bells       bells
 	presences   presences
 	windows     windows
+	importings  importings
 	desktop     desktop
 	next        atomic.Int64 // when an answer next changes by time alone, Unix milliseconds
 	nextTidying atomic.Int64 // when it is next tidied, Unix milliseconds

@@ -95,13 +95,14 @@ func (a *Session) LookAtMoving(rows *book.Change) error {
 
 // MoveIn takes everything of another installation into this one, which must be empty: one change,
 // with one undo. Attached files are kept before it; where it fails they go again by themselves.
-func (a *Session) MoveIn(ctx context.Context, req Request, rows *book.Change, with Luggage, respond Responder) (*store.Reply, error) {
+// progress may be nil; where it is stopped nothing is kept.
+func (a *Session) MoveIn(ctx context.Context, req Request, rows *book.Change, with Luggage, respond Responder, progress *Importing) (*store.Reply, error) {
 	cmd := book.MoveIn{Rows: rows}
 	if err := a.LookAtMoving(rows); err != nil && req.Key == "" { // a retry finds it moved in
 		return nil, err
 	}
 	var kept []store.File
-	err := a.keepAll(ctx, with, &kept)
+	err := a.keepAll(with, &kept, progress)
 	if err == nil {
 		err = a.keepCalendars(ctx, rows, with)
 	}
@@ -120,9 +121,11 @@ func (a *Session) MoveIn(ctx context.Context, req Request, rows *book.Change, wi
 	return reply, nil
 }
 
-func (a *App) keepAll(ctx context.Context, with Luggage, kept *[]store.File) error {
-	for _, hash := range with.Files() {
-		if err := ctx.Err(); err != nil {
+func (a *App) keepAll(with Luggage, kept *[]store.File, progress *Importing) error {
+	hashes := with.Files()
+	told := progress.each(len(hashes))
+	for i, hash := range hashes {
+		if err := told(i); err != nil {
 			return err
 		}
 		in, err := with.Open(hash)
@@ -138,7 +141,7 @@ func (a *App) keepAll(ctx context.Context, with Luggage, kept *[]store.File) err
 			return &book.RuleError{Field: "file", Reason: "An attached file has other bytes than its name says: files/" + hash + "."}
 		}
 	}
-	return nil
+	return told(len(hashes))
 }
 
 // keepCalendars keeps the texts of calendars that move in, before their rows are there: what is of

@@ -91,14 +91,18 @@ func (a *Session) Take(what What) (items []exchange.Item, err error) {
 }
 
 // Look works out what would become of items that come in, into a list where they name none.
-func (a *Session) Look(items []exchange.Item, refused []exchange.Refusal, list book.ID) (p exchange.Preview, err error) {
+// progress may be nil.
+func (a *Session) Look(items []exchange.Item, refused []exchange.Refusal, list book.ID, progress *Importing) (p exchange.Preview, err error) {
 	env := a.env()
 	a.reading.RLock()
 	defer a.reading.RUnlock()
-	return exchange.Look(a.desk, env, items, refused, list)
+	return exchange.Look(a.desk, env, items, refused, list, progress.each(len(items)))
 }
 
 // BringIn imports items: one change, with one undo. What breaks a rule is left out, as Look says.
-func (a *Session) BringIn(ctx context.Context, req Request, items []exchange.Item, list book.ID, respond Responder) (*store.Reply, error) {
-	return a.Run(ctx, req, exchange.Command(items, list), respond)
+// progress may be nil; where it is stopped nothing is kept.
+func (a *Session) BringIn(ctx context.Context, req Request, items []exchange.Item, list book.ID, respond Responder, progress *Importing) (*store.Reply, error) {
+	cmd := exchange.Command(items, list)
+	cmd.Each = progress.each(len(items))
+	return a.Run(ctx, req, cmd, respond)
 }

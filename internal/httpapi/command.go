@@ -17,10 +17,7 @@ import (
 
 // request collects what comes with a command besides the command.
 func request(c *gin.Context, key, window *string, body []byte) app.Request {
-	req := app.Request{}
-	if window != nil {
-		req.Window = *window
-	}
+	req := app.Request{Window: textOf(window)}
 	if key != nil {
 		req.Key = *key
 		sum := sha256.New()

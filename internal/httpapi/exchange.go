@@ -2,6 +2,7 @@ package httpapi
 
 import (
 	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -99,6 +100,8 @@ func fileProblem(err error) error {
 
 // LookAtImport answers with what would become of a file.
 func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams) {
+	progress, done := s.as(c).StartImport(c.Request.Context(), textOf(params.WindowId), "")
+	defer done()
 	in, err := s.readFile(c, params)
 	if err == nil && in.all != nil {
 		if err = s.as(c).LookAtMoving(in.all.Rows); err == nil {
@@ -114,7 +117,7 @@ func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams
 		reason, err = err.Error(), nil
 	}
 	if err == nil {
-		p, err = s.as(c).Look(in.items, in.refused, in.list)
+		p, err = s.as(c).Look(in.items, in.refused, in.list, progress)
 	}
 	if err != nil {
 		s.fail(c, err)
@@ -177,11 +180,18 @@ func encodeImportRow(row exchange.Row) contract.ImportRow {
 
 // ImportFile brings a file in.
 func (s *server) ImportFile(c *gin.Context, params contract.ImportFileParams) {
+	// It is finished even if the client goes; only a wish to stop ends it.
+	progress, done := s.as(c).StartImport(context.WithoutCancel(c.Request.Context()), textOf(params.WindowId), textOf(params.IdempotencyKey))
+	defer done()
 	in, err := s.readFile(c, contract.LookAtImportParams(params))
 	if err == nil && in.all == nil && len(in.items) == 0 {
 		err = &book.RuleError{Field: "file", Reason: "There is no to-do in the file that can be brought in."}
 	}
 	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if err := progress.Stopped(); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -191,7 +201,7 @@ func (s *server) ImportFile(c *gin.Context, params contract.ImportFileParams) {
 	}
 	req := request(c, params.IdempotencyKey, params.WindowId, append([]byte(asked), in.raw...))
 	if in.all != nil {
-		reply, err := s.as(c).MoveIn(c.Request.Context(), req, in.all.Rows, in.all, turned)
+		reply, err := s.as(c).MoveIn(c.Request.Context(), req, in.all.Rows, in.all, turned, progress)
 		s.reply(c, reply, fileProblem(err))
 		return
 	}
@@ -201,8 +211,35 @@ func (s *server) ImportFile(c *gin.Context, params contract.ImportFileParams) {
 			return
 		}
 	}
-	reply, err := s.as(c).BringIn(c.Request.Context(), req, in.items, in.list, turned)
+	reply, err := s.as(c).BringIn(c.Request.Context(), req, in.items, in.list, turned, progress)
 	s.reply(c, reply, err)
+}
+
+// ImportProgress answers with how far the file has got that the window brings in.
+func (s *server) ImportProgress(c *gin.Context, params contract.ImportProgressParams) {
+	is, under := s.as(c).ImportProgress(textOf(params.WindowId))
+	if !under {
+		c.Status(http.StatusNoContent)
+		return
+	}
+	c.JSON(http.StatusOK, contract.ImportProgress{Stage: contract.ImportProgressStage(is.Stage), Done: is.Done, Total: is.Total})
+}
+
+// StopImport ends what the window brings in.
+func (s *server) StopImport(c *gin.Context, params contract.StopImportParams) {
+	if err := s.as(c).StopImport(c.Request.Context(), textOf(params.WindowId), textOf(params.IdempotencyKey)); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Status(http.StatusNoContent)
+}
+
+// textOf is a text that may be absent; "" where it is.
+func textOf(text *string) string {
+	if text == nil {
+		return ""
+	}
+	return *text
 }
 
 // remember keeps what columns of CSV files are. It comes before what is brought in, which is undone

@@ -1,8 +1,10 @@
 package httpapi_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
+	"time"
 
 	"tincup/internal/app"
 )
@@ -62,4 +64,66 @@ func TestFilesInAndOut(t *testing.T) {
 		}
 	}
 	s.want(404, "GET", "/api/export?list=01900000-0000-7000-8000-000000000000", "")
+}
+
+// A file is stopped at some moment: then nothing of it is there, and otherwise all of it.
+func TestStoppedImports(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	window := "Window-Id: w"
+	if a := s.want(204, "GET", "/api/import/progress", "", window); a.body != "" {
+		t.Errorf("nothing comes in, and it has got to %s", a.body)
+	}
+	s.want(204, "DELETE", "/api/import/progress", "", window)
+	const items = 3000
+	ends, stages := map[string]int{}, map[string]bool{}
+	seen := func() bool { return ends["409 false"] > 0 && ends["200 true"] > 0 && stages["working"] }
+	for try := 0; try < 24 || try < 240 && !seen(); try++ {
+		var file strings.Builder
+		for i := range items {
+			fmt.Fprintf(&file, "- [ ] Lamp %d of %d\n", i, try)
+		}
+		before := s.revision()
+		in, key := make(chan answer), fmt.Sprint("Idempotency-Key: ", try)
+		go func() { in <- s.call("POST", "/api/import?name=lamps.md", file.String(), octets, window, key) }()
+		for begun := false; !begun; {
+			begun = s.want(204, "GET", "/api/import/progress", "", "Window-Id: another").status == 204 &&
+				s.call("GET", "/api/import/progress", "", window).status == 200
+		}
+		time.Sleep(time.Duration(try) * 4 * time.Millisecond)
+		if is := s.call("GET", "/api/import/progress", "", window); is.status == 200 {
+			stages[is.text(t, "stage")] = true
+			if is.text(t, "stage") == "working" && is.value(t, "total") != fmt.Sprint(items) {
+				t.Errorf("it has got to %s", is.body)
+			}
+		}
+		stop, told := s.call("DELETE", "/api/import/progress", "", window, key), <-in
+		end := fmt.Sprint(told.status, " ", s.revision() != before)
+		ends[end]++
+		if end != "200 true" && end != "409 false" || (stop.status == 409) != (told.status == 200) || stop.status >= 500 {
+			t.Errorf("stopping is answered %d, and the import %s: %s", stop.status, end, told.body)
+		}
+	}
+	if !seen() {
+		t.Errorf("the ends are %v, the stages seen %v", ends, stages)
+	}
+	t.Log(ends, stages)
+}
+
+// What is stopped before it arrives does not begin; what is kept is not said to be stopped.
+func TestImportsStoppedTooSoonOrTooLate(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	const lamps = "- [ ] Count the lamps\n"
+	s.want(204, "DELETE", "/api/import/progress", "", "Window-Id: w", "Idempotency-Key: soon")
+	s.want(409, "POST", "/api/import?name=a.md", lamps, octets, "Window-Id: w", "Idempotency-Key: soon")
+	if v := s.want(200, "GET", "/api/views/cup", ""); v.value(t, "total") != "0" {
+		t.Errorf("it was stopped before it came, and there is %s", v.body)
+	}
+	s.want(200, "POST", "/api/import?name=a.md", lamps, octets, "Window-Id: another", "Idempotency-Key: soon")
+	kept := s.want(200, "POST", "/api/import?name=a.md", lamps, octets, "Window-Id: w", "Idempotency-Key: late")
+	if a := s.want(409, "DELETE", "/api/import/progress", "", "Window-Id: w", "Idempotency-Key: late"); a.text(t, "detail") != "It is kept already. Undo takes it back." {
+		t.Errorf("too late: %s", a.body)
+	}
+	if again := s.want(200, "POST", "/api/import?name=a.md", lamps, octets, "Window-Id: w", "Idempotency-Key: late"); again.body != kept.body {
+		t.Errorf("%s, and a retry %s", kept.body, again.body)
+	}
 }

@@ -32,7 +32,7 @@ func bad(status int, title, detail string) *problem {
 // fail answers with the problem an error stands for.
 func (s *server) fail(c *gin.Context, err error) {
 	p := problemOf(err)
-	if p.status >= http.StatusInternalServerError {
+	if gone := c.Request.Context().Err() != nil; p.status >= http.StatusInternalServerError && !gone {
 		s.log.Error("request failed", "path", c.FullPath(), "error", err)
 	}
 	body := problemBody{Problem: contract.Problem{Type: "about:blank", Title: p.title, Status: p.status, Detail: p.detail}}

@@ -24,21 +24,19 @@ const calendar = [
   "",
 ].join("\r\n");
 
-/** Drops a file on the middle of the page. */
-const drop = (page: Page, name: string, text: string) =>
-  page.evaluate(
-    ({ name, text }) => {
-      const data = new DataTransfer();
-      data.items.add(new File([text], name));
-      for (const kind of ["dragover", "drop"])
-        document
-          .querySelector("main")!
-          .dispatchEvent(
-            new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true }),
-          );
-    },
-    { name, text },
-  );
+/** Drops files on the middle of the page, each a name and a text. */
+const dropAll = (page: Page, files: [string, string][]) =>
+  page.evaluate((files) => {
+    const data = new DataTransfer();
+    for (const [name, text] of files) data.items.add(new File([text], name));
+    for (const kind of ["dragover", "drop"])
+      document
+        .querySelector("main")!
+        .dispatchEvent(
+          new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true }),
+        );
+  }, files);
+const drop = (page: Page, name: string, text: string) => dropAll(page, [[name, text]]);
 const preview = (page: Page) => page.getByRole("dialog");
 const rows = (page: Page) => preview(page).getByRole("listitem");
 
@@ -236,6 +234,120 @@ test("columns of a table that nobody knows are named by hand once, and remembere
   await expect(row(page, "Trim the lamps")).toBeVisible();
 });
 
+test("files come one after another; Enter is of the preview that is seen", async ({
+  page,
+  tincup,
+  complaints,
+}) => {
+  await visit(page, `${tincup.url}/upcoming`);
+  // What the preview is made of is late: keys typed ahead are its own, and no row's.
+  await page.route(
+    /assets\/ImportPreview-.*\.js$/,
+    async (route) => {
+      await new Promise((done) => setTimeout(done, 700));
+      await route.continue();
+    },
+    { times: 1 },
+  );
+  await page.reload();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Upcoming");
+  await drop(page, "first.md", "- [ ] Count the lamps tomorrow\n");
+  await page.keyboard.type("gn d");
+  await page.keyboard.press("Enter");
+  await expect(row(page, "Count the lamps")).toBeVisible();
+  await expect(preview(page)).toHaveCount(0);
+  await expect(page).toHaveURL(/upcoming$/);
+
+  await dropAll(page, [
+    ["wicks.md", "- [ ] Trim the wicks tomorrow\n"],
+    ["lamp.png", "no to-dos"],
+    ["oil.md", "- [ ] Order oil tomorrow\n"],
+  ]);
+  await expect(toast(page, "“lamp.png” holds no to-dos")).toBeVisible();
+  await expect(preview(page)).toContainText("After it comes oil.md.");
+  await expect(preview(page)).toContainText("1 new");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Enter"); // one too many
+  await expect(preview(page).getByRole("heading")).toHaveText("oil.md");
+  await expect(preview(page)).toContainText("1 new");
+  // A third waits its turn, and what is cancelled is not kept.
+  await drop(page, "glass.md", "- [ ] Clean the glass tomorrow\n");
+  await expect(preview(page)).toContainText("After it comes glass.md.");
+  await page.keyboard.press("Escape");
+  await expect(preview(page).getByRole("heading")).toHaveText("glass.md");
+  await expect(preview(page)).toContainText("1 new");
+
+  // The server goes and comes back: what could not be read is read then.
+  await tincup.stop();
+  await preview(page).getByLabel("Into").focus();
+  await page.keyboard.press("Escape");
+  await drop(page, "pane.md", "- [ ] Mend the pane tomorrow\n");
+  await expect(preview(page).getByRole("alert")).toContainText("It is asked again");
+  await tincup.launch();
+  await expect(preview(page)).toContainText("1 new", { timeout: 20_000 });
+  await page.keyboard.press("Enter");
+  await expect(row(page, "Mend the pane")).toBeVisible();
+  await expect(preview(page)).toHaveCount(0);
+  complaints.length = 0; // of the server that was away
+  expect(await history(tincup.url)).toEqual([
+    "Brought in: “Mend the pane”",
+    "Brought in: “Trim the wicks”",
+    "Brought in: “Count the lamps”",
+  ]);
+});
+
+test("what is brought in is told how far it is, and is stopped by Cancel before it is kept", async ({
+  page,
+  tincup,
+  complaints,
+}) => {
+  await visit(page, `${tincup.url}/upcoming`);
+  await page.route("**/api/import/progress", (route) =>
+    route.request().method() === "GET"
+      ? route.fulfill({ json: { stage: "working", done: 25, total: 100 } })
+      : route.continue(),
+  );
+  // It is on its way for as long as this waits.
+  let arrive = () => {};
+  const arrived = new Promise<void>((done) => (arrive = done));
+  await page.route("**/api/import?*", async (route) => {
+    await arrived;
+    await route.continue();
+  });
+  await drop(page, "lamps.md", "- [ ] Count the lamps tomorrow\n");
+  await expect(preview(page)).toContainText("1 new");
+  await page.keyboard.press("Enter");
+  await expect(preview(page).getByRole("status")).toHaveText("Working out 25 of 100 …");
+  await expect(preview(page).getByRole("progressbar")).toHaveJSProperty("position", 0.25);
+  const stopped = page.waitForResponse((r) => r.request().method() === "DELETE");
+  await preview(page).getByRole("button", { name: "Cancel" }).click();
+  expect((await stopped).status()).toBe(204);
+  arrive();
+  await expect(toast(page, "It was stopped, and nothing was brought in.")).toBeVisible();
+  expect(await history(tincup.url)).toEqual([]);
+  expect(complaints.every((c) => c.includes("409"))).toBe(true);
+  complaints.length = 0;
+
+  // Once it is kept, Cancel is too late and says so.
+  await page.unroute("**/api/import?*");
+  await page.route("**/api/import?*", async (route) => {
+    const answer = await route.fetch();
+    await new Promise((done) => setTimeout(done, 600));
+    await route.fulfill({ response: answer });
+  });
+  await drop(page, "lamps.md", "- [ ] Count the lamps tomorrow\n");
+  await expect(preview(page)).toContainText("1 new");
+  await page.keyboard.press("Enter");
+  await expect(row(page, "Count the lamps")).toBeVisible(); // the stream tells of it first
+  await page.keyboard.press("Escape");
+  await expect(toast(page, "It is kept already. Undo takes it back.")).toBeVisible();
+  await expect(toast(page, "Brought in: “Count the lamps”")).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(row(page, "Count the lamps")).toHaveCount(0);
+  expect(complaints.every((c) => c.includes("409"))).toBe(true);
+  complaints.length = 0;
+});
+
 /** What a view shows, row for row. */
 async function shown(url: string, view: string, sorted: boolean) {
   const v = (await (await fetch(`${url}/api/views/${view}?limit=1000`)).json()) as {
@@ -319,7 +431,7 @@ test("the demo goes out and into an empty start, and its views are the same", as
   await preview(page)
     .getByRole("button", { name: /^Bring in \d+ to-dos/ })
     .click();
-  await expect(toast(page, /Brought in: \d+ new, and made: the list/)).toBeVisible();
+  await expect(toast(page, /Brought in: \d+ new, and made: \d+ lists/)).toBeVisible();
   // Rows of several lists that are alike have no order of their own that goes out with them.
   for (const view of someViews)
     expect(await shown(tincup.url, view, true), view).toEqual(await shown(demo.url, view, true));

@@ -243,19 +243,29 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 	return &t, nil
 }
 
+// mostNamed is how many of a kind a sentence of the history names; of more it says how many.
+const mostNamed = 3
+
 // madeToo says which lists and people were made besides what was put in.
 func (d *draft) madeToo() string {
-	var made []string
+	var lists, people []string
 	for _, diff := range d.lists.changes() {
 		if diff.Before == nil {
-			made = append(made, "the list "+quote(diff.After.Name))
+			lists = append(lists, "the list "+quote(diff.After.Name))
 		}
 	}
 	for _, diff := range d.people.changes() {
 		if diff.Before == nil {
-			made = append(made, "the person "+quote(diff.After.Name))
+			people = append(people, "the person "+quote(diff.After.Name))
 		}
 	}
+	if len(lists) > mostNamed {
+		lists = []string{fmt.Sprintf("%d lists", len(lists))}
+	}
+	if len(people) > mostNamed {
+		people = []string{fmt.Sprintf("%d people", len(people))}
+	}
+	made := append(lists, people...)
 	if len(made) == 0 {
 		return ""
 	}

@@ -1,5 +1,7 @@
 package book
 
+import "fmt"
+
 // MaxDepth is how many levels of subtasks stand under a to-do at most.
 const MaxDepth = 100
 
@@ -93,8 +95,11 @@ func (d *draft) endUnderClosed(t *Todo) error {
 // alsoOpen says which parents were opened again.
 func (d *draft) alsoOpen() string {
 	s := ""
-	for _, title := range d.also {
+	for _, title := range d.also[:min(len(d.also), mostNamed)] {
 		s += ". " + quote(title) + " is open again too"
+	}
+	if more := len(d.also) - mostNamed; more > 0 {
+		s += fmt.Sprintf(". %d more are open again too", more)
 	}
 	return s
 }

@@ -46,6 +46,9 @@ type Import struct {
 	List ID
 	// Report, if it is as long as Items, is told what became of each.
 	Report []Imported
+	// Each, if set, is told how many are worked out, from none to all of them. An error ends the
+	// import, and Do returns it.
+	Each func(done int) error
 }
 
 // Imported is what became of an incoming to-do.
@@ -126,7 +129,14 @@ func (c Import) run(d *draft) error {
 	for _, p := range d.people.all() {
 		im.people[strings.ToLower(p.Name)] = p.ID
 	}
+	each := c.Each
+	if each == nil {
+		each = func(int) error { return nil }
+	}
 	for i := range c.Items {
+		if err := each(i); err != nil {
+			return err
+		}
 		told, err := im.take(i)
 		var rule *RuleError
 		switch {
@@ -139,6 +149,9 @@ func (c Import) run(d *draft) error {
 		if len(c.Report) == len(c.Items) {
 			c.Report[i] = told
 		}
+	}
+	if err := each(len(c.Items)); err != nil {
+		return err
 	}
 	var parts []string
 	if im.added > 0 {

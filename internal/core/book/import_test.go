@@ -1,6 +1,7 @@
 package book_test
 
 import (
+	"errors"
 	"fmt"
 	"strings"
 	"testing"
@@ -128,6 +129,51 @@ func TestImportLeavesOut(t *testing.T) {
 	}
 	if _, err := d.desk.Do(d.env(), book.Import{}); err == nil {
 		t.Error("nothing came in")
+	}
+}
+
+// An import tells how far it has got, and is ended by who is told.
+func TestImportTellsHowFarItIs(t *testing.T) {
+	d := newDesk(t)
+	var told []int
+	cmd := book.Import{Items: []book.Incoming{coming("a", "Lamps"), coming("b", "Wicks"), coming("c", "Oil")}}
+	cmd.Each = func(done int) error {
+		told = append(told, done)
+		return nil
+	}
+	if c, err := d.desk.Do(d.env(), cmd); err != nil || len(c.Todos) != 3 || fmt.Sprint(told) != "[0 1 2 3]" {
+		t.Errorf("told %v: %v", told, err)
+	}
+	enough := errors.New("enough")
+	for stop := range 4 {
+		cmd.Each = func(done int) error {
+			if done == stop {
+				return enough
+			}
+			return nil
+		}
+		if c, err := d.desk.Do(d.env(), cmd); c != nil || !errors.Is(err, enough) {
+			t.Errorf("ended at %d: %v, %v", stop, c, err)
+		}
+	}
+}
+
+// The sentence of the history stays one that can be read, however much is made.
+func TestImportSaysLittleOfMuch(t *testing.T) {
+	for n, want := range map[int]string{
+		3: "Brought in: 3 new, and made: the list “List 0”, the list “List 1”, the list “List 2”, the person “Person 0”, the person “Person 1”, the person “Person 2”",
+		4: "Brought in: 4 new, and made: 4 lists, 4 people",
+	} {
+		d := newDesk(t)
+		var items []book.Incoming
+		for i := range n {
+			items = append(items, coming("", "Lamp", func(in *book.Incoming) {
+				in.List, in.Person, in.Todo.Person.Role = fmt.Sprint("List ", i), fmt.Sprint("Person ", i), book.Ask
+			}))
+		}
+		if c, _ := d.bring(items...); c.Says != want {
+			t.Errorf("of %d: %s", n, c.Says)
+		}
 	}
 }
 

@@ -237,8 +237,9 @@ func Command(items []Item, list book.ID) book.Import {
 }
 
 // Look works out what would become of items, and changes nothing. refused are those that could
-// not be read at all. Errors are a *book.RuleError, or of reading notes.
-func Look(desk *book.Desk, env book.Env, items []Item, refused []Refusal, list book.ID) (Preview, error) {
+// not be read at all; each is told how far it has got, and may end it, as that of book.Import.
+// Errors are a *book.RuleError, of reading notes, or of each.
+func Look(desk *book.Desk, env book.Env, items []Item, refused []Refusal, list book.ID, each func(done int) error) (Preview, error) {
 	var p Preview
 	for _, r := range refused {
 		p.Rows = append(p.Rows, Row{What: Refused, Title: r.Title, Line: r.Line, Column: r.Column, Reason: r.Reason})
@@ -248,6 +249,7 @@ func Look(desk *book.Desk, env book.Env, items []Item, refused []Refusal, list b
 		return p, nil
 	}
 	cmd := Command(items, list)
+	cmd.Each = each
 	change, err := desk.Do(env, cmd)
 	if err != nil {
 		return p, err

@@ -435,6 +435,27 @@ func (e GroupKind) Valid() bool {
 	}
 }
 
+// Defines values for ImportProgressStage.
+const (
+	ImportProgressStageKeeping ImportProgressStage = "keeping"
+	ImportProgressStageReading ImportProgressStage = "reading"
+	ImportProgressStageWorking ImportProgressStage = "working"
+)
+
+// Valid indicates whether the value is a known member of the ImportProgressStage enum.
+func (e ImportProgressStage) Valid() bool {
+	switch e {
+	case ImportProgressStageKeeping:
+		return true
+	case ImportProgressStageReading:
+		return true
+	case ImportProgressStageWorking:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ImportRowWhat.
 const (
 	ImportRowWhatChanged ImportRowWhat = "changed"
@@ -1955,6 +1976,16 @@ type ImportPreview struct {
 	// Says What the history would say
 	Says string `json:"says"`
 }
+
+// ImportProgress How far a file has got that comes in; done and total are to-dos, or files, and 0 while it is being read
+type ImportProgress struct {
+	Done  int                 `json:"done"`
+	Stage ImportProgressStage `json:"stage"`
+	Total int                 `json:"total"`
+}
+
+// ImportProgressStage defines model for ImportProgress.Stage.
+type ImportProgressStage string
 
 // ImportRow defines model for ImportRow.
 type ImportRow struct {
@@ -3586,6 +3617,21 @@ type LookAtImportParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// StopImportParams defines parameters for StopImport.
+type StopImportParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// ImportProgressParams defines parameters for ImportProgress.
+type ImportProgressParams struct {
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // PutInLinesParams defines parameters for PutInLines.
 type PutInLinesParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
@@ -4639,6 +4685,12 @@ type ServerInterface interface {
 	// LookAtImport Say what would become of the to-dos in a file; nothing is kept. The body is its bytes, 100 MB at most
 	// (POST /api/import/look)
 	LookAtImport(c *gin.Context, params LookAtImportParams)
+	// StopImport Stop what the window brings in under an Idempotency-Key, that of its import, so that nothing of it is kept; it may have yet to arrive. Where it is kept already the answer is 409. The import itself is answered with 409 when it is stopped
+	// (DELETE /api/import/progress)
+	StopImport(c *gin.Context, params StopImportParams)
+	// ImportProgress Say how far the file has got that the window looks at or brings in
+	// (GET /api/import/progress)
+	ImportProgress(c *gin.Context, params ImportProgressParams)
 	// ReadLines Read several lines as a tree; nothing is kept
 	// (POST /api/lines)
 	ReadLines(c *gin.Context)
@@ -6005,6 +6057,105 @@ func (siw *ServerInterfaceWrapper) LookAtImport(c *gin.Context) {
 	}
 
 	siw.Handler.LookAtImport(c, params)
+}
+
+// StopImport operation middleware
+func (siw *ServerInterfaceWrapper) StopImport(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params StopImportParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.StopImport(c, params)
+}
+
+// ImportProgress operation middleware
+func (siw *ServerInterfaceWrapper) ImportProgress(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ImportProgressParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ImportProgress(c, params)
 }
 
 // ReadLines operation middleware
@@ -11582,6 +11733,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/calendars/file", wrapper.AddCalendarFile)
 	router.POST(options.BaseURL+"/api/import/look", wrapper.LookAtImport)
 	router.POST(options.BaseURL+"/api/import", wrapper.ImportFile)
+	router.DELETE(options.BaseURL+"/api/import/progress", wrapper.StopImport)
+	router.GET(options.BaseURL+"/api/import/progress", wrapper.ImportProgress)
 	router.GET(options.BaseURL+"/api/export", wrapper.ExportTodos)
 	router.POST(options.BaseURL+"/api/export", wrapper.ExportChosen)
 	router.GET(options.BaseURL+"/api/everything", wrapper.ExportEverything)
@@ -11689,243 +11842,249 @@ var swaggerSpec = []string{
 	"XVRXAdV6gUEb1uSGD386Pjw8OHp8/OQwIUdPjp8cHhz9AP+wt98JMT4NVJIoUqsa0hgbCaUhhQrbWgPH",
 	"GFqaN1Dcf1b5wGZIlrKwk4GZ5/d0yWLASJ+bNsfwxcW/EOKM2dZRiFz7ou3PnLbfPNR7bqohgigQx+Kw",
 	"fWxxibZXosnCbQMCHeAUTAJXqDetZD3PMYeuYvU65r0zV3AU+Kg13zbOjo35grBYx97f2PZ92yiavtVC",
-	"EYnYf6qryYbhZaF0AdWXrQxVdABKzzFjmG1oCgvsGJrFsivTE+1pZhSI+Lgqme0ZZawMQdeMEZUxVjbo",
-	"c3PNyRWhZusj5pGNK25bhZwVYZhjUxTnwoDw9sFI0HYSN1RcyAWLI1I7wQ6sVEgwd3a0YcSvugHn1pTB",
-	"wQ3Nue/0uIoht7WBP17SahGTNDx0PFIlMEoFxQ1a43m2gys75PO3XYIO72uMVBS7oBwLV2zXFWJXrTks",
-	"glhWcu6qmnYAvPE5GG4ah+O2oXoJmfGZXrtU1OD6THh/UOHUU03VYrh5Y1Hw/YaNf2sztfCCX8niakTN",
-	"XyULttuzLhgWZIuURQOslp6oQDMZOSsG2EQwgNBUfmWlfm3LkkYYRaNq23eQL0TrQsZUiYfm9pby7Bdn",
-	"lm24Q9ZCHeERte3a4A247vOsAX1IwTdq8SG4ZM2sYsANtXMzm3H33GtvqWbV6WzGAqWL0fDca6PFhVxZ",
-	"0garLymBGvGgIq8HFCxPkhsDkvAz0XmeQ63+6MKmcGokUm0eDP7sXMkTzPzIisAUgBaDCqx6aGDtj384",
-	"fHq4C4ZfuUmGwA9HO0GklrDG/XtbeCNb+bzZyCQApr48Mq5M94A/HVbM9ZZdsaIIadBpDFYAx8U48cJa",
-	"z1SHsIuzuiiY0rFMEkPKgELSDN0Ro1NtLBrco4QckSkzlrp5U+gL43VHn96IJUCNOK7o2sJBdMVZ1psB",
-	"3dY7UMCjbSUPwxoNbzW2lFAO8RZbwREI08m3UswjO8IVoE0wh2aOy9peUhupaikGpzTt93Zd1W1N6MbY",
-	"7H5i5WhI0vetNXk34TrWyg8Y7VKwcEGkFZKYc5jZ+HO/yYOPfW7SWIFPbd6E+F1nJLYzYDbb474eW4DA",
-	"HVm4Hw/aN1jFXZuGrwyPQQVgrbRKcx4+HruD8zlLF87ZGP3HIytb0ZMOhyU0W5YFYA51F9ABibBBKZpY",
-	"tTcd+FFbojXqm9FakzBdyxuAkzJhUWzh1JYrneitRIGHgOjI8WqM3b39Fm7706R2jGU4buPCHs+QHQlZ",
-	"36Anarc07hs02w5oCc2UzT0aF72z6ZTYPPNwUhFfmW4JY1x62nHO+UWPHe938mqsm/EXMLy0dmA3I2PH",
-	"d9wgcOlO/lr19y3tt0O/3WFt/vWPceAS214rGaShkdUCDRbzH2iPckEauNnGwilVL6NQ2xoxlNbBwUcx",
-	"d0ohTd9gEoLKIKUlTble9yAcHDlI1c3NIuIDLS/M1VJNCs4UmdUVAMOAOgRNKRfxShdSsGwcCLgZiP+C",
-	"jsTjNoS4D/D7joaCTGNpBIJXWUjtRAkDzEjE2LIfmmXXBY8fhYoLuvQAWzvgMji1wBCNZzBgrATOgnmu",
-	"J4l56rcBGglBme4dlpKQIcYqZQUoX6eVLeIqY/aRiiktYeuX8qpFvmyZmBvsUR+3MgU6PAewCkGEbCB7",
-	"tLL1X9lawncoijYbhpgDrokFLEVe3DodPBSXPCJaku8PuwxxI2ThSbjUhIfC1lznxC7ZsdFWsiKyDpMw",
-	"ehR23xmC+7OVLB291n6zd7qr9jmMq9tre09HZ+uoA1pYRs/5m2xsdOfuNj4wl+A0GA0jj6YspbUKyP4Z",
-	"1blCeMuznw6PvnVwCs2UBkq8aQHkUI4XC6qZihWifobnMgopg4Rgp7OmOhZdebXrAgqVIYX4fi1W1Omy",
-	"UirFsUbUEXz5eQipXRlMUOVIF+HsNUPgoWiatIHYWzTf4MxELA8azXbyZuOQICiEjoYccZT7pLfKH2Rj",
-	"sLv+kTkG3q0El9S06MOIGUuWiDaLa2vXr1iV8TTklQpLE24clZkNkWJc6ObCsGmKu3VqxoPymPgj5+bp",
-	"D0G7eAGXsgdN+I5Vc3uixygmgZi3APezI5tXGqc7zvWAFwfHeQOXK8Dmw6cFF3Nrmpa1JlOWIxLzBv7Z",
-	"sO/MrA0z9jvhAJAzz4xOfVGXtoKHGQudCf2NAu+4A0qzvK4V1kWMv3rxL8ObDwVDkFyHQhNCic1DEjm7",
-	"zsdaccM90JsaGbqUI6UoJOhYeTtauHtEOxvAGdYxd9E6/q0HhjsMphohjnJkjfERB7luxlQN4rRD5Yfh",
-	"EGEMrhDyuDzSgMZcwPfUutUjRGEM6d9Wdjc4CLZqU7OOcwIdwmFAmOPW6A9DxoH25LqKFTOvergCzTNV",
-	"W3pn0Bq6CUeWsY1jGGVgDzKeh4MeRiEW3rOVSxaMolq7tXCYjxfGTEt4YLM8E05Scg0FPfSMOEan210n",
-	"W+kWPiDXpbni6e6/MHN7k3ZpsQZsVm80sp/4KrLOZ1iONW6Z2ZJuER8cHY4BxxxGKpaGrkNuk5jXwdzE",
-	"VsJFMUYsxJJnWRGk6ZgzST6cv7FFHj/+cPitJe1wdEEQR6XEUwYR3nATObDCkx+/++Hx4ycJOfjpu6Mn",
-	"Pz25jjk1FJ2UTCqa8VoFi02RZCoh3x+6QMQJOfq+w/sUKJ7JeSjzjm0GlO/nYFRKKoVgKQQHdpcz9G3i",
-	"ZSvLNIa9LVrGlFFEV2zno9pWOBbctrKUkLbkSu9xx24k3J5zd9+ulMcKG1dqY1Gu51vdbWz6tgK/A4O8",
-	"IdXx4cObly5kht36sLvWdRaTq/cyNMozbASHyH0KtZ/hjjHWVhkvxOHy03eWyQrQSxbk/+z77588C8Et",
-	"n1h+nv34p7zrmjoIkVR4Uu0j/FrLXPpbtO/Sb9usf0EkHOrLbkBCFKKYB5LqnZgg85SlGO46+FskMfgr",
-	"X393TQ2KjvJ1lhZyRfvMtHkPdpvsrODIeOaC+yTNaUVTjeUQGzxVO+MMUcoYD6UNnA1zZemc6oRklSxL",
-	"liUWYlcweziXEriOtpLU0JEzyOUa5jRpRWZ3JHFtr08X4IwC305dHt/HSppsIGpLjJq4uEAK6EkovObz",
-	"/ADtllAw5fSKVeFCsjakYSCsTAWj1NMIOMg8r0AxGa/rivlalSkfDEG0DX1CX634cjeB14wXBaEkBT7Z",
-	"UL1cbUuDN7JBPFJwlCInTQBPZXk5wk2qkIhfxdGI6ygJEI38akW57rZ4af+SG3P0+UfGFgOE1K6OzQc1",
-	"DCM4sOZT3fe2pgUyEJRrl6fu7+ZSAjUI1gnLDvh1ZxJrRHF+kHMLGFaGo4fxagw1KLFO5LCMFeXFi7rc",
-	"1ehkEBxO637UfYhaNdAcAF9j1m0mq5QlZLq2LYyA220S2Fv3R6+uYiqZpuhj5NDZQyqGrTjgz4zFVDCq",
-	"NJGYHgrgqVFtDKcjg+hPKI+2eRH2op5puNjMOmPqxvrSH+qYg0a4OnGNeBruB7ADiNLcQskBLe+SMUGi",
-	"8UiS1R8KvFgGzcVzkm9P579dCHYzBPOL1/yP0NVwmXMF1E3AwywLpCU0f2DkjpJZQecbhATc9xba7VS3",
-	"e/lAqtEdf6tc4O6wZ9ZfAh3WIit57W1PmhvT33kej2P1iFv34BXfBAH3EOeLBK9pw3clGMllsZHW9gWq",
-	"kbvweiDfsUHCcRwM9wp+HGZ8f75F7T4czAuL18L09oJ3rRBdB8L6VYeTtxayRbGxbRmHi6JzFmn1a/SS",
-	"bZMNmtn2tMUafyxh3V5Bx/8WKJ8eZwHEXJRaZBLdw9AGrvJ1tLw7pcJ2ozPvGMAB1dK3UAnmGjghgMLC",
-	"Xf14fotsR5DUJ6LsvPkIJVkOhhnG5sZ4gVztUDDk5fnLoCuZez+R3a6WbRvfstPtfKExhtz9DaXvCivp",
-	"pmus+TTDQv4RPYAfuE3/15QY4aoFF9oHdyJZkKEFL1Fl7TIfg3sLs3axiiVLZp4ccxle7Txmddx+p0Cr",
-	"ty3Kt1dd42pfR1vHs1KDQ+7d2b/whzotGK02M55HA6OT8bzW7khfNM91DSjMGU8X14F9DUg3RlzZCJ/U",
-	"LgXV4WaztHvY/yasR8K3TGO324REFXaZIoc1ltr72NSXJ4QG8nxbrGDUc3dAC9ZR1Wo7c3LBBdm3CXdb",
-	"mbxIF1E7affdhh8R9jAqaNfRGQ8J3DtK4Ia2bCzsIMyz1iqwgPiVMQxsmcXN4ClRJjYzdHWNsXfjIKMh",
-	"S2N45xIknpMVsZTADXsHcFCb/wWCXxBqLO2y2dtWNei49eqnr9tqeNJD6RDYiHCA4EwqbXyhpU3/bXVf",
-	"KHrYuwTWlknhbMsWK+hSXrGMaJmQGb9iY4l/sCVPIPCzlFcj0ZLB1yDOenCMD57eVdyOQ3Pv7lns8SZE",
-	"xpWmQVqgs6OXCTl7bP7f0cfEss4nQBN+4KjSO2TUu3gM77JsqmIFo4r10pyZVQUKdSNilkLrNgt4kmax",
-	"w1tYV+P3b0xxrejjfrKseZ0y77UDjg9pUxQBK7ZRJ83L94NPhDkF17KVhfekaag3C4igLlnGob1ozud5",
-	"MNN41vRgjjJWBsrynh49dmwMrMgUoYVmFcsIcm+NYqSsK4ecGMI+Zh+3nIM7CowuNNUMA1+ahvl5fINl",
-	"6iz11Fzeqe40DmqhbjSdx9cE+emJHSSYudFaJA+0D6FeWZF5s911UwxhDHQda1wQp41elwPw7PDbJnPt",
-	"6fHtSoalseG/29C+Xbe/kyodlpF3AS14PPJx11x96LdnthlVvHdKDXTIlgu/ZEjPs5TjvLiSVakV8HHs",
-	"3sNWplt40F6m5tOtuUbWLsI2HAvCDa5Bj3VhdLnUuGMe8LFvt52g8/CibQXPGUXnbijFTt7OlnPsl2If",
-	"3mAPaSd0INiw42Wt0GZFsIa9CMZRNzED+PJWUiwy0SxYbpvmvBxu9L3IeTBZngIM6ybJ739BLzsiZ5gZ",
-	"c5eQnLU6JCiXDMffNvRrYAaBOmu3m3LKtqwdJHHK5rUIZdBjlLNtQGYAaBmBQb5pEdEOQEFuXxbmN98o",
-	"woOsrqKp9Yh3/EAuG78EkBQB30078GLk1U1Yuu/l9l5d5XLM26WOiAJULcd8qhVVpGAzbTYQyoMhRLLk",
-	"81yTJTMHEMXhBIemuJgXrGUEFKM4iPCvfIX0FjPdIEhmCI+5F7xliabd8AOLrXGD8JYlrRbhzBOuMvI+",
-	"sorhnam0lJmNn7oFH9JIJYgQ3WlCjsGAdrCZu7GX12Yz3rwM8fQ3N7XrDNVCDFpQQrMIiVW4XuZbexrW",
-	"26ntIrPVfc0m2sItm2OMWCXVmlXCVhTg4QpyrI4yCJB3xQ8pPBFcgrNKqjJo1UFlwMtwT0Fii4DNIxhX",
-	"qcM6lepwdNpzdm6DWZDqEa1DLeFLPXCesjX+Vscw81cQYwazvqQK7+QpVcz26Wuwe7YvjBQHLJuj4Kw2",
-	"YtDb52f3XvgnW4NMmlWNb8p41/0GxEFhwPdN+FQe725iC1N1CmVjKiLN5U4wxnN8quvb7jhdFm1eVgzk",
-	"Tab4p2lQrDxXYpDP8GUsx1qwEDPYS7pGJve6mtHUnJvcPBdmK1FB0/QlFCY1VwBKdLylkW07t81+zc0d",
-	"vMqZaJX1AHSufRDhl1Ud7h5f1cFUiiDn5x/evjLL7DsecWFbSwkpeEoh6rwMErjydBHxsldx8nbbyZIL",
-	"UhaUC/JKzAuu8t2ojBruB0fe7FIjVvTsLjai5Ybnd+e3qDzb8odxLdGfEzMgz+9gbfeOYYdRRrpgBK/1",
-	"G54ZP8p+38KVckSIQzHipxlQxrA5F2BzdriwvP2JoEqco8UajqfJsIfL81I/efasRUp9GMyRWmHdqDca",
-	"lEnHLe3pNzNuFT2HQqwEe8avxsX1IvvyBlpNOwbXviMcKusIRfDSwqgTa887Qx65YFC1bdziaLBmEtLh",
-	"YedjIMF65KjG2R/Ow+3z9K5eYNR3QdZE5eAtAhihqsOBQTAVgu/cbObVfnNKLSvkNq+SFPavYpT0UX7d",
-	"aAFneHbA007onHIR7r0cvoFcwK6iork/ogvVRprSUHo5Pj7wL6lxlqXxadiy1OsO339ZayJns2C4NtL/",
-	"OGcEfuW6PsiVCBueugHnfxPuTtgTTczkUBIT7ETtHBWABlpTte+KsVwVzszFFrHWjsVYunEdQlZrsH9Q",
-	"RtfqbdAzOcQdtoa9MzZcv+F4Jco1uw6RSq7czkAD4s7BOAx/ii+D7KlG+WFBgPUjwIGAi8dKD+2252lJ",
-	"6sxJT68HDw/Zgxe5FGsGX/duR6AxQ5hQ3yXRIJYDLVqJrSVCWIpYd6PmCZ4Um0jyyyZrrXjGyFlThxSI",
-	"LY1pvCPke/v85t1gx4fxJiGx+TOFAs8t/eb7GkIDamrOY3SkbeZJGpIqX/arbCN78wWs9MVKYYfHoka+",
-	"etuX77xpr9N36PeaMx1xBhq4Bm6da1D1lGys2oytYk1LB7fBd+2fI2NRcsmgJgICskwQfNp8fkugPlpl",
-	"Y7YOKzu+MWI+jyDU+rDUVhF47ZvJVn9l971zW2i3i30L1KntoO/VmlcSYWVqU5c9yVfqmhe7XsbbXYwT",
-	"vOQTYmxEzBTY9q+uVx52WXEdn80sQSgR6diiTQr1++3hdbpT3u1bqXjoAVbvp2qmQf3tA6M9jk88isKO",
-	"F2O0kX13CPa8DngzdKAumnr/m/SVvUOcei9A/aJFY3q7dCrXcYVnvAh2dTI/bkWJFqzEa4QPBrX5Xms7",
-	"o4T96TIzzbmE0nYtSS0KpkAhQtEsXNXIInfviSrD8MtLh0E102RatWYILvHNJhjlzsCS5JuzZySTzR2h",
-	"btdgzACogdrePwIMG2FQmPlBNtbRgz8i/2j164LWw9+eAPMuGgchZsFwEPq/wcIlM4L/WvfaNk9rOr/t",
-	"6FG2aWmY9ehTF5GOdmkupYoxybqAijMKdW4jKK7N3cpC6taYXwU/VULBCpaOQ1TkxJobivIM0uutqI11",
-	"eSd9ECnPsNQiIfVE/FbIupm0iU8L+pBpi4/fZmaTdh7Elb85pFOXBCrkuKqSChUvz3AZaFCoEFj5cPn6",
-	"4OgZSWXGSC24Htxz9qKkIlwiv2Bix851Q2EbEYvwdgVL02lRR4QE+qTB7330qDeqFuy1kTmTlE5lrRPC",
-	"/qCpLgZ0M7bUse6zOE63OW6JwsdC6wjMxSxFD8IAH0jaJKOdsngXOsA18bXxoUXJ2Ayy7qOskJ698NsA",
-	"hBDBbaCWPGWrQsOfa6MDrxBjg+TNtNpdTmoNF7f+bmLugz07EEAMsiA7xYUv+PD+oCOo2ElLsaRpzgX7",
-	"vzu18CqXbeqLGFahzeExEC6C4razha57cTKxHO7tofct447qo85N+f2w6r8g7sriqqy1NCOtES/pH+1P",
-	"fn8YGq5DUA8yxY12vzl7x19v0OM8dhn2BU0X20ujclkFTMp3EnnVM1QyGsOivr0n6VaBt8vIw5r4MYG+",
-	"TitZLRLylOTmZlDGnt2qJ7SE7kLCtzcyxn1pK3OChzWc7Q4N/qZht+FGT0HLjr6Ws7fQs/Z2+8gGV6yk",
-	"ocLvDg1Bm1hgA9sUE01nQ5kXBSWxLPhYiuiSVjooVlqSx4e7jwv+fXA0Hune9IZnmTqgrkknFwdlJVNE",
-	"z7SJBRpwbMiCu3BVTMOakEO1TZydoa+z/TqGEqBKCtVjN/XBvc1rO8MKrd0lnd+cvWZsnGQEa0BKq2oN",
-	"6YLGx5DoGgimNMuIBcbddtxpROvGXiV+Sed3wfQyhqM3NMb5nUK5jg73juUK98banipfMqdEN8gVPAWd",
-	"8hx0KkZCF2Zrvl63i94uFzavNVQpje9PEfyoTdhsIhM0TfMlCzoM1+zc+ty/M1wb4KvOAqzMLRjrlsst",
-	"4kURN+V7NmprwTFBT7VmAkJcXCOOaDtXv4saOnQTOWrQcPFD37RtxUJD0TmUcTrUXMYSDAByCkH6fMla",
-	"IbAfLo+eHR8efjvZB0H19hJug8Pb9T8xVsoWB59xwRteykGg85wCNjuSyoqcOi4892sgxY8xXQUAeCQG",
-	"EszikW1oYGNk4XqySMXIr0YUw4UiyPXpau3TxUbLYqy2cPHTASUlXTb1F8A4elPe7RMiReFCUJB4x6i4",
-	"MsZQsIhF1hog0+FG3R6DgMRPvCiM72PG5qFAxkeSgg0Sh+sQeQ978XWqQdJ++pcR0+ojaqBEFVJ3j/nT",
-	"48PDR2eXTw7ffbvF2NAQNkxujSvclTLEkLWIwPelW77TD8E/HbornZKTTfcabj5QiVmNl4NyDJ+umuwA",
-	"luhmAI6x9Suj2WaHJWy4xrZtg9ZNybpKe5oxeXa98D507YyCi0WwDcH5mxPCrpjQx3gbUQ9hAPVk+W8+",
-	"vHnpXHd4+AaQThiJezpkKHn/OtKabQgxvHVldxBmmKduVpI0lu99hOfpL02ffvF5k1YexvdSrlt9k603",
-	"13ChO5uv67g7o2eXsyUzeT1v62/W4mNAK4/GJukzJobWlsISACUL2GmyZQJcvxXHdVprxK//lkS7Th67",
-	"mxiM6KTRK0+b77lPLd4ilkNowR7vYcH20UUkfP7sdTGA3GTwYbx+Z45GdW8MthWLBCyvD0Y29vNGvHJA",
-	"GHPofCLqfgdz5OPrUjheSvlWhrKmUaBbT4vrSMT4jWjaZ8Mj4JKubaF8LouMABdDMoJRo+82axoXx0PQ",
-	"l3UlQmGZ1NMR91fawFMWGjvqQt+kcMA3uReFhvpBZPKc/V6z8U0e/WRCZjdew74vFDxLAEAFENctU9RX",
-	"Px0Fg61b4w4TrU/ZWoosYmlCbxjwSZSVDpVHGmtPa17E8AdLWi3cvDD7Aygt+Is26tmHeCxIzvEFbG0h",
-	"VAoMT1v+0zwesuWACz7o+EIj+GMzIoAaOG5i7DQAf+YgKItgJU2woP89pHTBl9pMgl2f6roFVgyz4CE+",
-	"GafaNHaPEidttlcZwJnTj/bG1bJl3dt7nUmmxpBpuxKUVhN1R8hjZdnLx2+RU/DGgozdNcHW8BZWMATv",
-	"tloXpIVMFwhymoEJjZ2SIE2RS+zUXtClMdum8o9g7NF88b3NJrgvDu8uU5epXLYbzRxQIM7rtpqxuehu",
-	"x5lmCB9psegAvSgH7I95EfwHnPFiHf5j2zBnu4JoRDd/tnhp3afxhYzr0DEJl+C8l7rJWtvcfStd7/L4",
-	"Q+KDRRi299Ex2SC9OPbnyRlEcMBhdm648/kzJHwfvE4XRZjXZ1SrH9HW0p0UK2ezkH8NNIZYo8OKUu0O",
-	"KozMlwxL3XTMhkgC55qtALaCfKDXnXpyvQLd/LvqqUs7P0RVruyZ2d6tNxenKCuWPVLptqBYLqvr6EPc",
-	"cgcwtCrCdhuwMogiHVpUd0AHU5SF+wR8jDQHQDJDaBljp7uPE2HG8KKHabxOc68IuDB6ISghENQarst+",
-	"oWXJRCQ4lMs6FOt8Y00FwNaZR068iqANcyZUKA7noPWZ18A4hhO2Gd0fIlf3XO2q4GULqEimDMqztO+r",
-	"ybJhCSbznXeNuxKEqTozUYVfIYO4RT/UZdNVAt4B443yZMhVENkA6ETYpBZ82qetoazb/tycMWhDNeQ6",
-	"KRldxG8TINWyr52aQ4IDMO+D6llrZ95YLmAzR13bscNXq5pGkoWdxbOLlHhuONdVDargur0sOvHkRazE",
-	"t3OQzMbYbbeM2Cu7pGbfG62OhxzyoUMbiNgxeJIgOFPuiNsN9drDLa03xRrlFNO3sLLboACl6kh1sy1r",
-	"Ji5uOUTsljsPnLYpBZplAAH0pSs3qzutRRZtSmoueN/6BdlCjKiA5SJnqBClHJQoQZs4/B2eOacTM1lY",
-	"KoxNkbFY2H1Rt9vMDc36hStR3YKHdx0C21t7DsXiqkexcU0KZlYor2Q9z3dsU7Rzq81e93UOAid/SXWa",
-	"e7wY10OwhUDebSfSfCm4Cjkb2xcgQuYL/BcuLYmJRn+TUr+5TQVMb51Lq1YFeTVCvlCgKOr73aVDrogi",
-	"WkJkluTcUtx0Z+5rEa6bcnMFA/Gc20fozOUrokdsyzxoBGL3iCkzOtozogZSJuLCnYbtXwqp+YwzFXt7",
-	"zrOMCbTaAZpTyZViFYSnUJngG1JMKw9oVGJH0/r09lp9hmHPZJALodVA0gIwvyPgnkmhK5pqMudXlhYJ",
-	"GuZ5BcgVVBNhofgnoV2ZiSJL4E5vV3YhPrv1bYTWQc03y1wW14VGzMuoq/LzXK3ffRKfxKuqkhW6G5b0",
-	"kCD3tMJ+KD89/f6Hb78jZ7TSnBaEZWZNzdP/5+L0PXnHqjkjkBhk6pOAv/jhyU/Pvj3GiDzExI1ThTq0",
-	"YPSKqe/Ic3J2enEJ00JYKhXkTcaWpTTDXR/8ytYnn4Q5zLpaW6ILR6tPFmyN5ZbasybZWKJR0crcw+BC",
-	"fUdeOsjhJwGNJWDcxu/68dnhETGH0LWE8JuGPrTLfp8QLpSmwk75/PWLT+LJkyc/YZHZi+8+Ce+mHk8u",
-	"ubB5uytWKduPwIF0acknx5Mn3x1+92SCihlE+hEt+aMpQ8j8HKkizMECaX2TTY4n/2T6ZwYOS8VUKYW9",
-	"Hx4fHtr0qrYwGlqWhRXzR/+xiTW8i3e2kTbvB5mOxA3NAPFEbZRShd7qh/nIcd6bN6t6uaTVenLsSSeV",
-	"YwK5YsjvCCbaVnmAO9pA6WFJf8wL/co98uRHsfV7Cw/ccAGHlcWYL0V4aj8HewsDFha9YiWlYMp16bn5",
-	"Ql8CzFZLzyJTQeW5Mci1xTPCYiaTUqrAyp1zMXdLV9KKLhlkLo//HR5O88ij1lH+lRknYedf4NUz+fwb",
-	"KmOm9M8S237vRcJhGlgP87mr8HVVs8+3eLZsOit2umzTXsSh3XC/z2rH67V9RhRDUyu808/ThZCrgmVz",
-	"WzT0t9/wpv7py93v53jpwZafYGk4nHAhsXdCVwJ0tY4LwGW1fsnUQstyW00+jbYFy40xffN5XORyhZTs",
-	"3k7DqwENcQggOC5g18EJB+s8Nlu4aUuwWeXMq5LOW8vgLnXVd1e88A/dxX3hvjbktnh1xaq1t0w2YhzQ",
-	"bhB9HNsqdR8XiDFa3XpYR9mGT4w1VDGabXXCj94mz7PMz/Zvr17es1WzdUMUzNHePv2OZiwkHq1Oy/vQ",
-	"LVnWAoESqsEgy7KKKV+5bpHkzl7ZOmaPZhwzQDsFArhmtoQiRJEKXGMCCDQbBL6NOXDz2O81q9auoOy4",
-	"Yflpb0/SWupdrRYHyNodSKdMNdMHSleMLrui4hNfUy5oFaJx+PKlE2jzKEiH7eH5/dPvvz1B10Vma0j7",
-	"aEWmawgOHx2Sdz/7Pn8Buf2TZ5/x0isYhkI2DGMop7uBNhsiI29m7wBuO1acbsmuiW2st2pstDtn1KH8",
-	"X9mK2NBr7WOP4Bn72pt6ldB/r5EKuB/NttvAPMZDEcDc3c9XGdf3dDeHKIclq+bsAOb2v8Ztqps0Arvv",
-	"2FK+7xKFUMKWRMVUxaOKzSqm8vhVd44P3EjGbvNwd22ZALBki88S7U1E0HiERAo5A4uGBdMA2vfbqCJQ",
-	"I63y9T70v1oghBANEsye+0GC8eu3SpYuRh2z+PGJ21xe/EJQ1i3Px5oU3LHhzqx9ZdvUWg4Qcxj2Y9ID",
-	"5ovgwjQ5L40XaLNyDRpiHqKwfdU4AsbIykjOikKSf0CclyJB0LeJp7bF+lZqu4DOKQC46SeR1Tb5hjzJ",
-	"3ya2H+8/mqgsEKYTLT2ZuqxsmlyYL1RMMU3+AfLGjI+EniJwm38LKzplVJN/WBfyk8gBt8Gyb78jrfat",
-	"OFCMuv8s5cLzJagGkYuZa+BFOcH75S1V+gCW4uDNS6hgg86cySexcmoMybxdcB+tZQwcb4niK5dC3mkJ",
-	"+yEBQrjg5s05VREr2HULDZiNWxjiw1CK7098LerY5r2d2U8iZnWgee8AZabZHxpFMGj2BozcrY6j8Ge4",
-	"uZ5xl4l9RF7walBGHiDaUB3A1jpDo3WCrDRG9c+rP0pZ6VfNg6PU0H8RNzDSGwj7VftQyw5v2SLQN1IJ",
-	"kA9K/u+bMzTVbTxaWJI8SLEUBQZ+HGOnb6LcrCYs1Y6VvASw/tj71fifr3HpjKxvSpIv04YDjojd0DFz",
-	"FXoR5zLoW4beA61GkoGXiwcVf94eeoN9oJabemaU5jcuDR76OP5m1Bx2rO57WlXj3ZMbury3JuSXlm1e",
-	"WY/zpOnsmDQrndil7qy4o9KKB8lQiF8gL+L1Q1djABV2MXd2ubcHBEXNd1+/Lj3XTn6uDmoCx4gfDSfj",
-	"b+K23HNJa5icLVOiha9j+4RGDF2InCvXCqLRnZ4q2ondNtu9JbNoKv1zMPYTz+EMBpVj1zB23HdbJsyv",
-	"jJX3OZb35cXb2iw/cWG0coKbu2ra9fB9pJnNprvoW4v+pMFfTYFrDMhvkUMnEplrxDV3yOpex+2X5qlB",
-	"8mZrSE6wd02HRsizS4fkziHpB1u3SRRVZ1y6hPww/NsWr9/5NNrpzx7vKPz77S4SWM0enM6CdT1hobSu",
-	"rYN/ULEG3mbpWifsM3H1jctZyRm0OWl9HBvnakSGB6TvkcO5hm/rs1q/Ea8sE8bfPKMF0zgVL92eDVJh",
-	"/Xvzwt1CN97Pd3TBvF4xNpYlIEk6xVe2dKa1kQzrGaIKhFXsNuM+8P5YhNMF0fbhdzk+fQiPqBagjXBf",
-	"0IRlTi187IqaBcOqNQoKOvXF0xGUACuKM6m4LaK/DTF8ya54yvxHBoliFKCwL6DFhb8tKMlggObt//j4",
-	"5AX5J5OFxJl+e+I4+s3/Y0UBGsduiRsNIr1KOz/XnGrBSt0V20eu3WSf7P4L/cRxmud0NlNMD9E4b/mS",
-	"D3rQOXi7n4T6658H6TvgWBn26IdqzoR+aa7KAU//Qq9Y1BntFw9Y8JvL00ekY22KUT3dc3NsW+LAlZYI",
-	"3okKg31khxl0Koq1PeSeXwtq0KHM4dDRzwm2YipmkPgm3M159qtxmFwzrrgVR1lyHf7Ek8OkMYGOrBvZ",
-	"Q35wL3Knbnti2RXckX0JlkudJa3N3MRo8KWLpYU1/Rv4/R5cuRPMwEI/c8wAAWgbpKQl9gDFbhXY9rh/",
-	"e4Vu9Ab+XHJGKkbm1p8xgyBCbvO3NaRN+4oMBmyGVBb1Uth814uLf6HTRSvWgmHljGZQDKeWtChIwbSZ",
-	"6bHvJNAOTNUVsu4ddJszctVuLQ7Oo3lfDfGW/w1w90/14eHjZ0il/L8PviPOpJlCWRIUVinLNblkyymr",
-	"mKtacHV/JFVXL3A+kUVL/W+D6/bjVwvXuVO0arOje1BQPyMEXTS1eFaYMUrBMbiFCtGaU9OK0QUUdtUF",
-	"aypk6y1t9qiQchFXaW+lXDzXqNgelNqDUntQal+qUsMz7lr2R3UbhEEx3WjkBojO9uUrBt7f0njQmG0r",
-	"aG+cQCwUDGIWw6DFgotuYH8TeESzt/DILZVZOOqlO95inFPEnoY1SWBDWyWQ7QLgfcANaQalhhUt8IM2",
-	"xF6x7V3d2K5HnpquJ6zodu3vXoczSkCO7tKwwVzEnuqugEgAik/aIrFkVCRAQ+W4A1qSYNttRcHxb227",
-	"xb99pQT2CvsSceg2Li3YCjuwdnd3J478Jfz8mvv8gCHfO+L3DCx8bIHrG30kDZAcr+8dQPJ7uJ23CyI3",
-	"E34AkPcByDt+FVIghFTFIyBLOHCEauGL4YV55qXl4bsNGbvZBfIVaw5XiqmxLQ52X85ZuthQKMGtd/25",
-	"wpv+Tl7d6jVx78r1udJmzg8aZcPewBInECigU1RE5ayYQbxDS9f0KChhpW16F/E5ZF1dsmVZ2L7dX4OU",
-	"mTl/sSWS1jRFUZkZz9Ttbkg4Kqa0JX+MBRLggfurhL5SjXDZ3mYgdHHXzLbZGth325Wo3xG9YK5twleh",
-	"Ft7TpYscfGlKAR0c4666dlRTlnPLnAZXh2rQ7GGB0bTSB459NSwyF+aZ0ytWPWiKe6QpTksm2vVxYTMV",
-	"QN7Bnff3R3zf6RX72myI92x12VysX6DKsOhuEA6L4ZZ1xTK4beLSsgu+ZgyJa8HXhsnJA8jtLwe5bfYg",
-	"D9wrSyp6OKkwfPLOPPO3j4LDLO4ftiPbT1H5S2nT7NgrFEsdcNsj2Q/zxKMKUq59ucs0P51ZAbitXXmT",
-	"3TlF3DmmmiP7Ql3DJzTllzaRXO0pP+1LUbopaVoxS9ELsYTSKPcVXdve1IDBwChmNLVpbMJdWv/UPXOL",
-	"q+u/EckOV5QXCI2E+mTHvZmz4oqpzfna30IrzT3BM21Hq0rWwvIVEDtct5ArcWB+0u+Una7ENe/P+2dB",
-	"ubl8kQbUBRQ4xfZ4YI7w+rv9kCbcuyeFW0IoUfSKZXZnk7jSu8He3eYyv2QzHjEQLl2vOCqQwyczz9qS",
-	"nP2owfbqEaoWu9Kq9/ME3G5m1c75Ibnal1xtH8Kwen2UyrLPz5Dl+pala48Bq7/b9WdWt7NLiYs5ch3d",
-	"sN3Z0Hu9Yfs3kn6GVlsPOiCYDm1fJEtpXFAfzY5K2E5PBeXrXK7UQ4jqi67D7MgP9sb1QgNN+Hqk5Ayb",
-	"9N0+zYL50Fh6Bd8kBlgVEst6ge0X99JfwrdWBDStLcQ3FmPe/gUUuEqBcGwzAht4MIMgM1lX0BiuvejY",
-	"cbfP+T2DKtkvwve1U7knru9lU4K8d4g09cXNYnOzBzIuX3vbvyAneGOHNF0wgdVw+8IS2LfLWiN1BFD2",
-	"YaCqRezjCQ6gcWO/73Yv9+12XTec8r3y3DYkJ90bO4t3xfDtG0jXpN0ILHjwdxpjuJgP6cIvPV1I50xk",
-	"1PWuK93N6CQGmFR65QSfuBODzHxqqDmGI7cVaVKk+yJydu/Fal4kOOs0E3eQZCG1ze4ASXBfjxac2Bdh",
-	"WeEW3SPDCsirje6lWbafDlDQB6O0E+2ck6Em1TW3+0uzqPzW3IZBhaTlHXuKFoVPvYrMk3JZXrq5xMa+",
-	"u+yqe7h5t2xWmRnfP6vKS89tGFXm5X021XfkOUA6gQfBZpelQAlDYWLKiVNARzxKpRAW4RvvD8eK4kXz",
-	"3LVTWbdOZ2wng23Td3T6bZ69HqfwnfDOIU+lxdaAiLlREy0Bq5Fx1fzMKJfwNu80ss2zDzb2Fx/vtG3t",
-	"oaVbwHToqwU4K6h4RdP8728ensFEv1hAnpleF4UHrodlZ+52w48g9IwElL2VqGfuib+/NOBM7if/1p5E",
-	"AnJlloMaLw8UjGmtrf9ob5ppwUUGTXg8U3i13JaLR6Xl14nLBz7QEpMva+/cxGLk6x/REwdzDSl4Ef23",
-	"VvtMXc2ATRYGYvcL++CJDG1FQgtg94ziNmFLNmvAujO5cBRnDQwI60Yct07i+YU5EpuyK1ZBMo1QgfUm",
-	"0BGJpznRTNm2UVqSaWGMVqRME1InNmKhMRFHhFw1SwcqzPz1J5FJpkItlJ6rxf9np3Nr/MQNEOqOHRBG",
-	"RaTnxEe7aEsGt9q+hKu12/Bmm9srMtUQ4il6BVLVEqiK8uLRn2ldfu7tulaXYWNzs/lORtfkH48PHz87",
-	"ODo6ePzDt+YwkTcXp5A2tL/5+PRH83OylELn/ulvAclMqwXLHBmb7S7huNjqcmg/iafXYmV7sHnvh81r",
-	"vWJHL1n7xuFGVluSy/rY/s/Nb+/Y1vnrzA4NjyBMfS98aZA4ZKSgRoWTWiCTP9BPr+yUm30oGdU7LYtz",
-	"fOx2FD2+/EUu+d2z2+G3ewgMoY6htoypK1llqJt9xbcA5lGq90Iq7RkNKcGNsXZGJnusChz7oz9XtFj0",
-	"3gPn7OqesNj/9brqOZnXPGMZMavm0kXoqCnNSkUomRulblw2JTtme8WwmR5GjDsrGbj4zPt7b74+6fxo",
-	"/hjay4RP52suuMqvua/3zjfE2bDsvHUY75V/uK9g43upWdO90UgIvH6OlX3AgIsQsuaQK0YrzE3EOsRW",
-	"a1BPQNss5cI2asE2qmTK5lwYm9ay94I2AyJelcC0VAKVV8kngWiBxHXTMMrOiDIAUKC3WUJSqtDtyThN",
-	"K655qghVPGMnVkNy8Un8XkuNfSaXtFpYJtZKrk6go5nKbXwdiptB56EfAiti5uGhy54c+JNwZXO+Zk5W",
-	"LbYnZ3vYv3QZWVkyEfJgLnBJw4d4g0r49zHN0O6L/XpPLELcV2gHBdKRWIncbpWAQv5oxguNpBdBWT9F",
-	"AmF4mfVic9ss28o0hthAqGUFv6RGupMW4goaImMyCQ7ilNEK3jFdG1f4O/Kc4DCafrZULTxTd/dERFoM",
-	"o4C9xtnciZjdpiGL83gv47k5u2+3JjZWl9l98f0/2/KDFDsDK/1uSLazmY5y7D/A9S69UtJSRvjJtW2g",
-	"G+i9YhNu21m1hwLDWyF1spLzjQL6e+hpvqLrkxanE4QTQZ90tncHbOCW+ZzuJXBgBKnT1yNn5wwwA17S",
-	"IkprQDnWV0YR9lCO1VeOZanFVlznHEkqu7QvLmvQ37bAM8d/WZ0LzlGV7wzjt2in05yX6POUuO5qXw0M",
-	"mgxOTyjHPTKobcFX2bHgrtqgthsNtBpb2LRPs1/QiqYXKX3hnrlFSfffCIg6hgbsSBPnLkOhGs4QMoU5",
-	"W0NkS+X7adqBGVm6JlPXS72VmeV9DAS4h61VGyfkd2jouDH+JSDJAeGqfSIkpVQRZKRiWpEpTRfOKnbf",
-	"ak4JEv70E5/mrJh9AVj4L5vQtC4dpyls1+YOD/W7r7nXD/w6t9SGA3Yz3IcDmLlAc2OB86C+HPdxgx98",
-	"3r/Q541riyEO721K04O7+3dyd0FPxYlHOoI1lGf/HovXVx6Thd0OMe1j00djiWqAM9rbqhEETedDjREz",
-	"6AdT5P7sOubpwN6QihHBlGYZqQW4qzpplfRhZ/+qWg/hRbh/23y7BsklnT9w2fXZJJrOkWkDENGY2OFX",
-	"jHDtWvsQ7E4c0Cq4Lz1Wi/n1LUrcvaPcZtX8L6gKuO+y9pbprqbiTCEK0wgfqi4na1wozWgWErZd1YSX",
-	"dP5QS/jF46qd/KDmst3WN27HlvT05w9e0FLXFbuUdw+zvp2+IGYi9zOJQC2TU5uJC3ZnqH16vT26WwP1",
-	"TrMyGx1jwQPgttwLAFpPDoGVr48o+tqrequlAl6Kt7FVIER/4V32qulmRKfgkwk3qB2G9/2T31u2vGUm",
-	"x5red3V+zIaQGWdFpk7avBZJrGNuo6keUa1pmi/Nd3oyOfDQa16w/aDqLKyQfaMActkUw1FiYfYhYB38",
-	"zwgk5XXwundwDcpUM32gdMXosit/M1ktqZ4cT6ZcUJj55gTu21WIgkEo7OYJqm+ZrQlXkGaYrvVusXv0",
-	"Z05VvuPOvKn8BUo4zFdHiNN1pOme3K82BmP2CACQfVfoc78x92mpx93PNzxh27rKyvFeKOfgXQhzxkNT",
-	"8tRY7co2hwOoBlJKsEIx91N6xbLgSUqpSFnR5xSY39/mfb3vaPhdHYuXLOUZVM2bRTbGvA6vsFyWTi/F",
-	"GiDgEw+rHJB5ni5iK8tEdrCrVPWVyHyZ6sPCbvWnFkRWGSgz65FCuWNwtXMqslndoyrOeLq4vyJ8C8wn",
-	"PF2MC3DemUeMhwYLk2RmSxS02XHeaVPt9jS031xA0rknxvgGn7hvHrMdViwGPGWFFHO4L7neS9EwnJxv",
-	"FFH1VFO1UC5VxUjFUih9tEXEVlmFVnvBWBk/Wr8yVj7cDj0EfRyKOrWEgA+xhX/qBOhwoMsgaaCPRLS5",
-	"Dlp7sBt18jWpNzPfe6jbAPXBwebCdrZJU/KARaQv6tKoO4x/u1QKnFFQg4gUgZp+Pi0sQHpbGEpaqz7y",
-	"NfPrhyMZzm81ug6rr4nSvAjfMmVBRT/h4VdlUhRU3MMzd8E0WeUMA+y2WBoZqXo9n7KSqmRpfwcf98xf",
-	"YUUMYpo/t9TQfqQDSOdftZhDPLV0stERaF9JwBUvCjJlqURaSertEf/l4O40v+0Bw5lHvqYDiDO+n1b9",
-	"86zNUw4mprHoWz9atclBOlstSyb69tn8/uE2i3nJxMVwMmNAYMiscBye2GSfzmk4mbuTTAvDE1/XIbsW",
-	"tdfdWjDWgEkQm2NOGy0KIwjAlyOY6tnsAZ7EfQ5K3Y4vcSnvqzcR22EMns+BtRD4iTSLbPowUPmDgo0k",
-	"l7pBqWlUkap62b/K9fJhkXf7ZHNJZHiJ1YL3RKEuFvwhChVcXuq0iEzTuqqgKhxa2ITWuKDporc2HB7Y",
-	"C1LiOSgtDHvAf2JVhOZL5ou+bXccz0cfgU9kNZuM4+bdGIogTGm+NIMY9+UlF7VmavPrfFkvLefVYWIe",
-	"sj/wY+FCs7lxs2412oy7FSy0VQT2+sTjU5AHz4PTcmAPFPvqRlZJufTtSsAyNR+oheYFrHBWoyTgT5BW",
-	"EMnwpsxceViRH5bZsuA9JuyF+fXXZMHChO+jOWNuU5eGsKyOfpe1lKSQYm7bUEBaCNUBxCRUTivmUxXu",
-	"rAbFQdN5T9Tgks6/Jlm4pPP5/Q0YmK1qYgX4r06YoBZ9nNsfxJcABjezOMf33kNGjj0zfZvJtpm+Meu1",
-	"wfVtTYI5v2LAyd7Ig+3Rb/6nlzc6XF0SQG9ZGuLrcR2br7w373lg+x9clbJlekGfeCrW2J5BkQ+ldXJV",
-	"Llfm9l9L4NRV5PGPCJKPGGLw52FuSmOCeZvsccseOxxuj91J3cypYM7RVDkvS5YBX6gKn4BHTQ+OvsPQ",
-	"6kpyl0fiNu1amFKP5nI9Yk4QAddUXvA0xx58xHW22QvIor1ZBMh7kfI1IVqSCsjUzC0HCIAKKhG+Aadi",
-	"oyPfirFe5+uj+f2gnihWiKALijOxlowKfYKYm8bO58oi6SPnSs7GeFa3uekw+5gvw8xdYdRDh7TLeHFC",
-	"WGJx4820e9LfeNdhdR2cw32qu5uPzCUW3VIjq79QdSn/aZ76ajfWzF70lhG1dzWF/hJTho0KwUdgFGpq",
-	"bp6wlIoZT1SRVCooLVGA5SgYxqVmTTMq7Is3IxS3IqXCDGnBSt1DlggSkcu6itPvvaXrX+CBr1Ya3lKe",
-	"4RLEGupWspSKFmo/+Djb8NCsltES2EjMwU3BE8WldQGRwP7Gml1cMA0zOf0CmC/dRL7YHohGC0FIAkOR",
-	"slqYPYbT2mmICXz6RlHYH5rDZ4RkI8kKZ71gV1i/ED7r5rdf950OS1CEN3j/Zz12xpsldYc8IdBCx/Y7",
-	"mdVFYbxV8/cc0JrQTgdgm6D4+3R+3g9uoNlH88TtHFp49R2fWPPNcySGCG7pFS1q1qCQ4Z++U9W+uIsx",
-	"mG1jifA5NL0TbGuM7TQ8OqW1W6BEVX+vc6tpb53ndeS6w+svNMZF70uHctf6k9rYDpRPCqL4PIeGnoDb",
-	"oy4QhNFAILkhesWEXhPFUikyawwoVl251a6rYnI8eTT5/Nvn/z8AAP//",
+	"EYnYf6qryYbhZaF0AdWXrQxVdABKzzFjmG1oCgvsGJrFsivTE+1xQi/nrppjRLLN2EwzWtmiDrhR5tJm",
+	"0SBeBPXLxtdC601qWliv4CCTCk47BK0xIHBIsBgPPZcpM6JiYfkb6sjcjEYf9RRcgz847yRFzbs4oBqs",
+	"OTdJJgvGyi5uvG2dadTfOwq72zuDH00m1sHEV8QX/lyGNI0vT9qeVMbKEGbQ7ETGWNnA/o19IVeEmjMX",
+	"sUttQHfbHOesCONLm2pEF3+Ftw+G4Laz56GqTi5YHArciTJhiUiCScujDe9p1Y30t6YMkYXQnPvUlivV",
+	"cmcq8MdLWi1iRxy1HY+UZ4zS/XFPwrj8bVnfoRh+26Vh4H2Nd4BiF5Rj4aocu0LsymSHhW7LlgLagazH",
+	"52C4aRwH3cZIJmTGZ3rtcoCDC2Ph/UFNX081VYvhdqUtP+i3KP1bm6mFF/xKFlcjii0rWbDdIY2CYSW8",
+	"SFk0sm15oQr0T5AsZIAxCgMITeVXVurXth5shDU6ilRgB+tFtCBnTHl+aG5vKc9+cfbwhh9qXYMRrmjb",
+	"oQiaHuu+kAbAPik4pS0iCpclm1UMSLl2bmYz7h6D4i3VrDqdzVigZjQaF31ttLiQK8uWYfUlRXsgqMjr",
+	"AZXik+TGSDD8THSe50CSMLqiLJyTipT5B6NuO1fyBFNusiIwBeAjoQLLTZp6gsc/HD493FX/ULlJhlAn",
+	"RzvRu5YpyP17W3gjW/m82cgkgGK/PDI+ZPeAPx1WRfeWXbGiCGnQaQzPAceFGK/aui1Uh0Cjs7oomNKx",
+	"FB5DroZC0gz9QKNTbRIA/NKEHFm717wp9IXxuqNPb8Qyz0YcV3RtcTi64izrTT0H3IIaJBpLqBgWx3ir",
+	"saWEcgh02dKZgAUu30oxj+wIVwDzweSlOS5re0ltYASkGJxLtt/bdVW3NaEbY7P7iZWjIdn2t9bk3cRJ",
+	"WSs/YLRb3ydATIJCEvPKMxv47zd58LHPTf4w8KnNmxC/64zEdurRekHu67EFCNyRhfvxoH2DVdy1afjK",
+	"8BhUAE9MqzTn4eOxOyuSs3ThnI3RfzyypBhDGOF4kGbLsgCwp+4iaSADOSg3FiuzpwM/amvjRn0zWuQT",
+	"5sl5AzheJmxgIZxTdDUrvSVA8BAwTDlCk7G7t9+KeX+a1I6xDAfMXNjjGbIjId0e9ETtlsZ9g2bbAaai",
+	"mbJJX+OidzadEpvgH87m4ikBLFOPwwU4sj+/6LHj/U5ejXUz/gJqndYO7KbC7PiOG8w53clfi/igpf12",
+	"6Lc7JEW4/jEOXGLbayWD/D+yWqDBYv4D7VEuSIPz21g4peplFONcI3jVOjj4KCatKeAjGjBIUBmktKQp",
+	"1+seaIljZam6SXGE2qDlhUlyqknBmSKzugJEHnC2oCnlIl7pQgqWjUNfNwPxX9CReNyGEPchrd/RUJBp",
+	"LH9D8CoLqZ0oU4MZiRhbb0Wz7Lqo/aNQVUeXl2FrB1zqrBYYovHUEYyVQBYxz/UkMU/9NkAjIRrWvcNy",
+	"QTIEt6WsAOXrtLKFumXMPlIxpSVs/VJetVivLQV2A/rqI7WmwEPokG2hQL0NZI9Wtv4rW0v4DkXRpiER",
+	"7ME1sUixyItbp4OH4pJHREvy/WGXmm+ELDwJ1/jwUNia65zYJTs22kpWRNZh9ksPf+87Q3B/trLUo9fa",
+	"b/ZOd9U+h3F1e23v6ehsHXWAacvoOX+TjY3u3N3GB+YSnAajYcjXlKW0VgHZP6M6V4grevbT4dG3Dsei",
+	"mdLARTgtgJXLEZJBGVmxQrjV8FxGIWWQie101pQloyuvdl1AofqvENGyBek6XVZKpTgW5zpmNT8PIbWr",
+	"PwqqHOkinL1mCDwUzU83tQ0WRjk4MxFLQEfTzLzZOGRmCsHSITkfJZ3ppVcA2Rjsrn9kjvp4K8HlUq4x",
+	"cJ6xZIlo0+e2dv2KVRlPQ16psPzsxlGZ2RApxoVuLgybprhbp2Y8KI+JP3Junv4QtKtGcCl7YJzvWDW3",
+	"J3qMYhIINgyQbjuWf6VxuuNcD3hxcJw3cLkCNEp8WnAxt6ZpWWsyZTlCYG/gnw37zszaMGO/Ew4AOfPM",
+	"6NQXdWlLp5ix0JnQ3yjwjjtoQEuoW2FByvirF/8yvPlQqQXJdURsUGLzkETOrvOxVtxwD7yyRoYu5Ugp",
+	"Cgk6ljyPFu4e0c4GkLV1zF20jn/rwT8PwwdHGLscS2Z8xEGSoTHlmjjtUN1nOEQYgyuEPC6PNKAxF/A9",
+	"tW71CFEYw7a4ld0NDoKt2py445xAh3AYEOa4Nd7JkHGgPauxYsXMqx6uQPNM1ZbeGbSGbsKRZWzjGEYZ",
+	"2IOM5+Ggh1GIhfds5ZIFozjubi0c5uOFMdMSHtisi4WTlFxDQQ89I45K63bXyZYYhg/IdfnFeLr7L8zc",
+	"3qRdPrIBm9UbjexnHIus8xnWwY1bZrakW4wTR4djwDGHkVKxoeuQOwDnNTA3sZVwUYwRC7HkWVYE+VHm",
+	"TJIP529sdc2PPxx+a9lSHE8TxFEp8VxNhDekUA6s8OTH7354/PhJQg5++u7oyU9PrmNODUUnJZOKZrxW",
+	"wSpfZPdKyPeHLhBxQo6+7xBuBaqWch7KvGN/B+UbaRiVkkohWArBgd11JH2beNnKMo2hzYvWj2UU0RXb",
+	"+ai2FY6Vzq0sJaQtudJ73LEbCbcnO963K+WxwsaV2liU6/lWdxubvq3A78Agb0h1fPjw5qULmWGbRGxr",
+	"dp3F5Oq9DI3yDDvwYckEhaLbcKsea6uMF+Jw3e87SyEG6CVbXfHs+++fPAvBLZ9YYqT9+Ke865o6CJFU",
+	"eFLtI/xay1z6W7Tv0m/brH9BJBwK+27A/hTi9gd28J2YIPOU5XbuOvhb7Dz4K1/4eE0Nio7ydZYWckX7",
+	"zLR5D3abZa7gSDXngvskzWlFU43lEBsEYTvjDFGuHg+lDZwNc2XpnOqEZJUsS5YlFmJXMHs4lxJIpraS",
+	"1NAKNUiiGyaTaUVmdyRxbZNVF+CMAt9OXR7fx0qabCBqS4yauLhACuhJqHjn8/wA7ZZQMOX0ilXhCr42",
+	"pGEgrEwFo9TTCDjIPK9AMRmv64r5WpUpHwxBtJ2UQl+t+HI3c9qMFwWhJAUi31ChYm1rsjeyQTxScJQi",
+	"GVAAT2UJUcLdwbADgoqjEddR9iUa+dWKct3trdP+JTfm6POPjC0GCKldHZsPaqhdcGDNp7rvbU0LZCAo",
+	"1y5P3d9GpwROFizQlh3w684k1ghWhCDZGVDbDEcP49UY6gxjnchhGSvKixd1uavDzCA4nNb9qPsQp22g",
+	"KwO+xqzbTFYpS8h0bXtHAaneJLC37o9eXcVUMk3Rx8ihpYpUDHugwJ8Zi6lgVGkiMT0UwFOj2hjOAwfR",
+	"n1AebfMi7EU903CxmXXG1I31pT/UMQeNcHXiOiA1pBtgBxCluYWSA1reJWOCDO+RJKs/FHixDJqLJ4Pf",
+	"ns5/uxDsZgjmF6/5H6Gr4TLnCjizgABbFsgHaf7AyB0ls4LON5gguG/qtNupbjdRglSjO/5WucDdYc+s",
+	"vwQ6dFFW8trbnjQ3pr/zPB7H6hG37sErvgkC7iHOFwle04ZoTDCSy2Ijre0LVCN34fVAvmODhOPIL+4V",
+	"/DhMtf98i1N/OJgXFq+F6e0F71ohug6E9asOJ28tZIvbZNsyDhdF5yzSY9noJdufHDSzbSaM5ApYwrq9",
+	"go54L1A+Pc4CiLkotcgkuoehDVzl62h5d0qFbQNo3jGAfKulb6ESzHXOQgCFhbv68fwW2Y4gm1JE2Xnz",
+	"EUqyHAwzjM2NETK52qFgyMsTx0E7OPd+IrvtRNs2vqUF3PlCYwy5+xtK3xVW0k3XWPMJBBGIQBpAzNzm",
+	"XWxKjHDVggvtgzuRLMjQgpeosnaZj8FNnVm7WMWyVDPPSroMr3Yeszpuv0Wj1dsW5durrnG1r6Ot41mp",
+	"wSH37uxf+EOdFoxWmxnPo4HRyXhea3ekL5rnugYU5oyni+vAvgakGyOubITIa5eC6pDiWb5DbDwU1iPh",
+	"W6ax221Cogq7TJHDGkvtfWzqyxNCA3m+LTo26rk7oPftqGq1nTm54ILs24S7rUxepH2rnbT7bkNMCXsY",
+	"FbTr6IyHBO4dJXBDWzYWdhAmuGsVWED8yhgGtsziZvCUKAWeGbq6xti7cZDRkKUxhH8JMv7Jilgu5oa9",
+	"A8i/zf8CszIINZZ22extqxp03Hr18wZudZrpoXQIbEQ4QHAmlTa+0NKm/7baXhQ9tGkCa8ukcLZli451",
+	"Ka9YRrRMyIxfsbHEP9gLKRD4WcqrkWjJ4GsQZz04xgdP7ypux6G5d/cs9ngTIuNK0yAt0NnRy4ScPTb/",
+	"7+hjYun+E+BnP3Ac9R0W8F0EkndZNlWxglHFemnOzKoCd70RMUuhdZsFPEmz2OEtrKvx+zemuFb0cT9Z",
+	"usJOmffaAceH9IeKgBXbqJPm5fvBJ8KcgmvZysJ70jTUmwVEUJcs49DXNefzPJhpPGuaX0epQgNleU+P",
+	"Hjs2BlZkitBCs4plBLm3RlGB1pVDTgxhH7OPW87BHQVGF5pqhoEvTcP8PL6zNXWWemou71R3Oja1UDea",
+	"zuNrgo0BiB0kmLnRWiQPtA+hXlmRebPdtbEMYQx0HesYEefrXpcD8Ozw2yZz7fsS2JUMS2PDfxfmugyl",
+	"Sodl5HdSUZ41Xe2Hfntmu4DFm9bUwENtmxCUDOl5lnKcF1eyKrUCPo5WfdjKdAsP2svUfLo118jaRWie",
+	"Y0G4wTXosfaXLpcad8wDPvbt9nF0Hl60n+M5o+jcDaXYydvZco6NauzDG+wh7YQOBBt2vKwV2qwI1rAX",
+	"wTjqJmYAX95KikUmmgXLbdOcl8ONvhc5DybLU4Bh3ST5/S9oIkjkDDNj7hKSs1ZrCuWS4fjbhn4NzCBQ",
+	"Z+0+X07ZlrWDJE7ZvBahDHqMcrYNyAwALSMwyDctItoBKMjty8L85htFeJDVVTS1HvFWK8hl45cAkiLg",
+	"u2kHXoy8uglL973c3qurXI55u9QRUYCq5ZhPtaKKFGymzQZCeTCESJZ8nmuyZOYAojic4NAUF/OCtYyA",
+	"YhQHEf6Vr5DeYqYbBMkM4TH3grcs0bQbfmCxJ3EQ3rKk1SKcecJVRt5HVjG8M5WWMrPxU7fgQzrYBBGi",
+	"O03IMRjQDjZzN/by2mzGm5chnv7mpnYtuVqIQQtKaBYhsQrXy3xrT8N6O7Xte7ba3tlEW7hXdowRq6Ra",
+	"s0rYigI8XEGO1VEGAfKu+CGFJ4JLcFZJVQatOqgMeBlu5mhp2+ERjKvUYZ1KdTg67Tk7t8EsSPWI1qGW",
+	"8KUeOE/ZGn+rVZv5K4gxg1lfUoV38pQqZhskNtg925BHigOWzVFwVhsx6O3zs3sv/JOtQSbNqsY3Zbzr",
+	"fgPioDDg+yZ8Ko93dw+GqTqFsjEVkeZyJxjjOT7V9W13nC6LNi8rBvImU/zTNChWnisxyGf4MpZjLViI",
+	"GewlXSOTe13NaGrOTY7tCkJsJSpomr6EwqTmCkCJjveSsv3+ttmvubmDVzkTrbIegM61DyL8sqrDbfur",
+	"OphKEeT8/MPbV2aZfaspLmxPLyEFTylEnZdBAleeLiJe9ipO3m5biHJByoJyQV6JecFVvhuVUcP94Mib",
+	"XWrEip7dxUa03PD87vwWlWdb/jCuPcZzYgbk+R2s7d4x7DDKSBeM4LV+wzPjR9nvW7hSjghxKEb8NAPK",
+	"GDbnAmzODheWtz8RVIlztFjD8TQZ9nB5Xuonz54lO5p7OGHdqDcalEnHLe1p9DNuFT2HQqwEe8avxsX1",
+	"IvvyBnp8OwbXviMcKusIRfDSwqgTa887Qx65YFC1bdziaLBmEtLhYedjIMF65KjG2R/Ow30L9a4mbNS3",
+	"n9ZE5eAtAhihqsOBQTAVgu/c7KLWfnNKLSvkNq+SFPavYpT0UX7daAFneHbA007onHIRbnodvoFcwK6i",
+	"ork/ogvVRprSUHo5Pj7wL6lxlqXxadiy1OsO339ZayJns2C4NtJ4OmcEfuW6PsiVCBueugHnfxNuC9kT",
+	"TczkUBITbAHuHBWABlpTte+KsVwVzszF3rzWjsVYunEdQlZrsH9QRtfqbdAzOcQdtoa9MzZco+d4Jco1",
+	"uw6RSq7czkDn587BOAx/ii+D7KlG+WFBgPUjwIGAi8dKD+2252lJ6sxJT68HDw/Zgxe5FGtscuXdjkBj",
+	"hjChvkuiQSwHeuMSW0uEsBSx7kbNEzwpNpHkl03WWvGMkbOmDikQWxrTeEfI9/b5zbvBjg/jTUJi120K",
+	"BZ5b+s03lITO39Scx+hI28yTNCRVvuxXETqVV2Aa2UpfrBR2eCxq5Ku3b/zOm/Y6fYd+rznTEWeggWvg",
+	"1rkGVU/JxqrN2CrWLdaqmyEZPey7HRmLkksGNREQkGWC4NPm81sC9dEqG7N1WNnxjRHzeQSh1oeltorA",
+	"a99Mthpbu++d20K7XexboE4LtHa8WvNKIqxMbeqyJ/lKXddo10R6u310gpd8QoyNiJkC23fXNSnELiuu",
+	"1baZJQglIh1btEmhRss9vE53yrt9KxUPPcDq/VTNNKi/fWC0x/GJR1HY8WKMNrLvDsGe1wFvhg7URVPv",
+	"f5OGvneIU+8FqF+0aExvl07lOq4wdMMMdHUyP25FiRasxGuEDwa1+V5rO6OE/ekyM825hNJ2LUktCqZA",
+	"IULRLFzVyCJ374kqw/DLS4dBNdNkWrVmCC7xzSYY5c7AkuSbs2ckk80doW7XYMwAqIHa3j8CDBthUJj5",
+	"QTbW0YM/Iv9o9euCns/fngDzLhoHIWbBcBD6v8HCJTOC/1r32jZPazq/7ehRtmlpmPXoUxeRjnZpLqWK",
+	"Mcm6gIozCnVuIyiuzd3KQurWmF8FP1VCwQqWjkNU5MSaG4ryDNLrraiNdXknfRApz7DUIiH1RPxWyLqZ",
+	"tIlPC/qQaYuP32Zmk3YexJW/OaRTlwQq5LiqkgoVL89wGWhQqBBY+XD5+uDoGUllxkgtuB7cc/aipCJc",
+	"Ir9gYsfOdUNhGxGL8HYFS9NpUUeEBPqkwe999Kg3qhbstZE5k5ROZa0Twv6gqS4GtJG21LHuszhOtzlu",
+	"icLHQusIzMUsRQ/CAB9I2iSjnbJ4FzrANfG18aFFydgMsu6jrJCevfDbAIQQwW2gljxlq0LDn2ujA68Q",
+	"Y4PkzbTaXU5qDRe3/m5i7oM9OxBADLIgO8WFL/jw/qAjqNhJS7Gkac4F+787tfAql23qixhWoc3hMRAu",
+	"guK2s4Wue3EysRzu7aH3LeOO6qPOTfn9sOq/IO7K4qqstTQjrREv6R/tT35/GBquQ1APMsWNdr85e8df",
+	"b9DjPHYZ9gVNF9tLo3JZBUzKdxJ51TNUMhrDor69J+lWgbfLyMOa+DGBvk4rWS0S8pTk5mZQxp7dqie0",
+	"hO5Cwrc3MsZ9aStzgoc1nO0ODf6mYbfhGTbep70tZ2+hZ+3t9pENrlhJQ4XfHRqCNrHABrapp8d/hdyV",
+	"4RDURVnwsRTRJa10UKy0JI8Pdx8X/PvgaDzSvekNzzJ1QF2TTi4OykqmiJ5pEws04NiQBXfhqpiGNSGH",
+	"aps4O0NfZ/t1DCVAlRSqx27qg3ub13aGFVq7Szq/OXvN2DjJCNaAlFbVGtIFjY8h0TUQTGmWEQuMu+24",
+	"04jWjb1K/JLO74LpZQxHb2iM8zuFch0d7h3LFe6NtT1VvmROiW6QK3gKOuU56FSMhC7M1ny9bhe9XS5s",
+	"XmuoUhrfnyL4UZuw2UQmaJrmSxZ0GK7ZufW5f2e4NsBXnQVYmVsw1i2XW8SLIm7K92zU1oJjgp5qzQSE",
+	"uLhGHNF2rn4XNXToJnLUoOHih75p24qFhqJzKON0qLmMJRgA5BSC9PmStUJgP1wePTs+PPx2sg+C6u0l",
+	"3AaHt+t/YqyULQ4+44I3vJSDQOc5BWx2JJUVOXVceO7XQIofY7oKAPBIDCSYxSPb0MDGyML1ZJGKkV+N",
+	"KIYLRZDr09Xap4uNlsVYbeHipwNKSrps6i+AcfSmvNsnRIrChaAg8Y5RcWWMoWARi6w1QKbDjbo9BgGJ",
+	"n3hRGN/HjM1DgYyPJAUbJA7XIfIe9uLrVIOk/fQvI6bVR9RAiSqk7h7zp8eHh4/OLp8cvvt2i7GhIWyY",
+	"3BpXuCtliCFrEYHvS7d8px+Cfzp0VzolJ5vuNdx8oBKzGi8H5Rg+XTXZASzRzQAcY+tXRrPNDkvYcI1t",
+	"2watm5J1lfY0Y/LseuF96NoZBReLYBuC8zcnhF0xoY/xNqIewgDqyfLffHjz0rnu8PANIJ0wEvd0yFDy",
+	"/nWkNdsQYnjryu4gzDBP3awkaSzf+wjP01+aPv3i8yatPIzvpVy3+iZbb67hQnc2X9dxd0bPLmdLZvJ6",
+	"3tbfrMXHgFYejU3SZ0wMrS2FJQBKFrDTZMsEuH4rjuu01ohf/y2Jdp08djcxGNFJo1eeNt9zn1q8RSyH",
+	"0II93sOC7aOLSPj82etiALnJ4MN4/c4cjereGGwrFglYXh+MbOznjXjlgDDm0PlE1P0O5sjH16VwvJTy",
+	"rQxlTaNAt54W15GI8RvRtM+GR8AlXdtC+VwWGQEuhmQEo0bfbdY0Lo6HoC/rSoTCMqmnI+6vtIGnLDR2",
+	"1IW+SeGAb3IvCg31g8jkOfu9ZuObPPrJhMxuvIZ9Xyh4lgCACiCuW6aor346CgZbt8YdJlqfsrUUWcTS",
+	"hN4w4JMoKx0qjzTWnta8iOEPlrRauHlh9gdQWvAXbdSzD/FYkJzjC9jaQqgUGJ62/Kd5PGTLARd80PGF",
+	"RvDHZkQANXDcxNhpAP7MQVAWwUqaYEH/e0jpgi+1mQS7PtV1C6wYZsFDfDJOtWnsHiVO2myvMoAzpx/t",
+	"jatly7q39zqTTI0h03YlKK0m6o6Qx8qyl4/fIqfgjQUZu2uCreEtrGAI3m21LkgLmS4Q5DQDExo7JUGa",
+	"IpfYqb2gS2O2TeUfwdij+eJ7m01wXxzeXaYuU7lsN5o5oECc1201Y3PR3Y4zzRA+0mLRAXpRDtgf8yL4",
+	"DzjjxTr8x7ZhznYF0Yhu/mzx0rpP4wsZ16FjEi7BeS91k7W2uftWut7l8YfEB4swbO+jY7JBenHsz5Mz",
+	"iOCAw+zccOfzZ0j4PnidLoowr8+oVj+iraU7KVbOZiH/GmgMsUaHFaXaHVQYmS8ZlrrpmA2RBM41WwFs",
+	"BflArzv15HoFuvl31VOXdn6IqlzZM7O9W28uTlFWLHuk0m1BsVxW19GHuOUOYGhVhO02YGUQRTq0qO6A",
+	"DqYoC/cJ+BhpDoBkhtAyxk53HyfCjOFFD9N4neZeEXBh9EJQQiCoNVyX/ULLkolIcCiXdSjW+caaCoCt",
+	"M4+ceBVBG+ZMqFAczkHrM6+BcQwnbDO6P0Su7rnaVcHLFlCRTBmUZ2nfV5NlwxJM5jvvGnclCFN1ZqIK",
+	"v0IGcYt+qMumqwS8A8Yb5cmQqyCyAdCJsEkt+LRPW0NZt/25OWPQhmrIdVIyuojfJkCqZV87NYcEB2De",
+	"B9Wz1s68sVzAZo66tmOHr1Y1jSQLO4tnFynx3HCuqxpUwXV7WXTiyYtYiW/nIJmNsdtuGbFXdknNvjda",
+	"HQ855EOHNhCxY/AkQXCm3BG3G+q1h1tab4o1yimmb2Flt0EBStWR6mZb1kxc3HKI2C13HjhtUwo0ywAC",
+	"6EtXblZ3Woss2pTUXPC+9QuyhRhRActFzlAhSjkoUYI2cfg7PHNOJ2aysFQYmyJjsbD7om63mRua9QtX",
+	"oroFD+86BLa39hyKxVWPYuOaFMysUF7Jep7v2KZo51abve7rHARO/pLqNPd4Ma6HYAuBvNtOpPlScBVy",
+	"NrYvQITMF/gvXFoSE43+JqV+c5sKmN46l1atCvJqhHyhQFHU97tLh1wRRbSEyCzJuaW46c7c1yJcN+Xm",
+	"CgbiObeP0JnLV0SP2JZ50AjE7hFTZnS0Z0QNpEzEhTsN278UUvMZZyr29pxnGRNotQM0p5IrxSoIT6Ey",
+	"wTekmFYe0KjEjqb16e21+gzDnskgF0KrgaQFYH5HwD2TQlc01WTOrywtEjTM8wqQK6gmwkLxT0K7MhNF",
+	"lsCd3q7sQnx269sIrYOab5a5LK4LjZiXUVfl57lav/skPolXVSUrdDcs6SFB7mmF/VB+evr9D99+R85o",
+	"pTktCMvMmpqn/8/F6XvyjlVzRiAxyNQnAX/xw5Ofnn17jBF5iIkbpwp1aMHoFVPfkefk7PTiEqaFsFQq",
+	"yJuMLUtphrs++JWtTz4Jc5h1tbZEF45WnyzYGssttWdNsrFEo6KVuYfBhfqOvHSQw08CGkvAuI3f9eOz",
+	"wyNiDqFrCeE3DX1ol/0+IVwoTYWd8vnrF5/EkydPfsIisxfffRLeTT2eXHJh83ZXrFK2H4ED6dKST44n",
+	"T747/O7JBBUziPQjWvJHU4aQ+TlSRZiDBdL6JpscT/7J9M8MHJaKqVIKez88Pjy06VVtYTS0LAsr5o/+",
+	"YxNreBfvbCNt3g8yHYkbmgHiidoopQq91Q/zkeO8N29W9XJJq/Xk2JNOKscEcsWQ3xFMtK3yAHe0gdLD",
+	"kv6YF/qVe+TJj2Lr9xYeuOECDiuLMV+K8NR+DvYWBiwsesVKSsGU69Jz84W+BJitlp5FpoLKc2OQa4tn",
+	"hMVMJqVUgZU752Lulq6kFV0yyFwe/zs8nOaRR62j/CszTsLOv8CrZ/L5N1TGTOmfJbb93ouEwzSwHuZz",
+	"V+Hrqmafb/Fs2XRW7HTZpr2IQ7vhfp/Vjtdr+4wohqZWeKefpwshVwXL5rZo6G+/4U3905e738/x0oMt",
+	"P8HScDjhQmLvhK4E6GodF4DLav2SqYWW5baafBptC5YbY/rm87jI5Qop2b2dhlcDGuIQQHBcwK6DEw7W",
+	"eWy2cNOWYLPKmVclnbeWwV3qqu+ueOEfuov7wn1tyG3x6opVa2+ZbMQ4oN0g+ji2Veo+LhBjtLr1sI6y",
+	"DZ8Ya6hiNNvqhB+9TZ5nmZ/t3169vGerZuuGKJijvX36Hc1YSDxanZb3oVuyrAUCJVSDQZZlFVO+ct0i",
+	"yZ29snXMHs04ZoB2CgRwzWwJRYgiFbjGBBBoNgh8G3Pg5rHfa1atXUHZccPy096epLXUu1otDpC1O5BO",
+	"mWqmD5SuGF12RcUnvqZc0CpE4/DlSyfQ5lGQDtvD8/un3397gq6LzNaQ9tGKTNcQHD46JO9+9n3+AnL7",
+	"J88+46VXMAyFbBjGUE53A202REbezN4B3HasON2SXRPbWG/V2Gh3zqhD+b+yFbGh19rHHsEz9rU39Sqh",
+	"/14jFXA/mm23gXmMhyKAubufrzKu7+luDlEOS1bN2QHM7X+N21Q3aQR237GlfN8lCqGELYmKqYpHFZtV",
+	"TOXxq+4cH7iRjN3m4e7aMgFgyRafJdqbiKDxCIkUcgYWDQumAbTvt1FFoEZa5et96H+1QAghGiSYPfeD",
+	"BOPXb5UsXYw6ZvHjE7e5vPiFoKxbno81Kbhjw51Z+8q2qbUcIOYw7MekB8wXwYVpcl4aL9Bm5Ro0xDxE",
+	"YfuqcQSMkZWRnBWFJP+AOC9FgqBvE09ti/Wt1HYBnVMAcNNPIqtt8g15kr9NbD/efzRRWSBMJ1p6MnVZ",
+	"2TS5MF+omGKa/APkjRkfCT1F4Db/FlZ0yqgm/7Au5CeRA26DZd9+R1rtW3GgGHX/WcqF50tQDSIXM9fA",
+	"i3KC98tbqvQBLMXBm5dQwQadOZNPYuXUGJJ5u+A+WssYON4SxVcuhbzTEvZDAoRwwc2bc6oiVrDrFhow",
+	"G7cwxIehFN+f+FrUsc17O7OfRMzqQPPeAcpMsz80imDQ7A0YuVsdR+HPcHM94y4T+4i84NWgjDxAtKE6",
+	"gK11hkbrBFlpjOqfV3+UstKvmgdHqaH/Im5gpDcQ9qv2oZYd3rJFoG+kEiAflPzfN2doqtt4tLAkeZBi",
+	"KQoM/DjGTt9EuVlNWKodK3kJYP2x96vxP1/j0hlZ35QkX6YNBxwRu6Fj5ir0Is5l0LcMvQdajSQDLxcP",
+	"Kv68PfQG+0AtN/XMKM1vXBo89HH8zag57Fjd97SqxrsnN3R5b03ILy3bvLIe50nT2TFpVjqxS91ZcUel",
+	"FQ+SoRC/QF7E64euxgAq7GLu7HJvDwiKmu++fl16rp38XB3UBI4RPxpOxt/EbbnnktYwOVumRAtfx/YJ",
+	"jRi6EDlXrhVEozs9VbQTu222e0tm0VT652DsJ57DGQwqx65h7LjvtkyYXxkr73Ms78uLt7VZfuLCaOUE",
+	"N3fVtOvh+0gzm0130bcW/UmDv5oC1xiQ3yKHTiQy14hr7pDVvY7bL81Tg+TN1pCcYO+aDo2QZ5cOyZ1D",
+	"0g+2bpMoqs64dAn5Yfi3LV6/82m005893lH499tdJLCaPTidBet6wkJpXVsH/6BiDbzN0rVO2Gfi6huX",
+	"s5IzaHPS+jg2ztWIDA9I3yOHcw3f1me1fiNeWSaMv3lGC6ZxKl66PRukwvr35oW7hW68n+/ognm9Ymws",
+	"S0CSdIqvbOlMayMZ1jNEFQir2G3GfeD9sQinC6Ltw+9yfPoQHlEtQBvhvqAJy5xa+NgVNQuGVWsUFHTq",
+	"i6cjKAFWFGdScVtEfxti+JJd8ZT5jwwSxShAYV9Aiwt/W1CSwQDN2//x8ckL8k8mC4kz/fbEcfSb/8eK",
+	"AjSO3RI3GkR6lXZ+rjnVgpW6K7aPXLvJPtn9F/qJ4zTP6WymmB6icd7yJR/0oHPwdj8J9dc/D9J3wLEy",
+	"7NEP1ZwJ/dJclQOe/oVesagz2i8esOA3l6ePSMfaFKN6uufm2LbEgSstEbwTFQb7yA4z6FQUa3vIPb8W",
+	"1KBDmcOho58TbMVUzCDxTbib8+xX4zC5ZlxxK46y5Dr8iSeHSWMCHVk3sof84F7kTt32xLIruCP7EiyX",
+	"Oktam7mJ0eBLF0sLa/o38Ps9uHInmIGFfuaYAQLQNkhJS+wBit0qsO1x//YK3egN/LnkjFSMzK0/YwZB",
+	"hNzmb2tIm/YVGQzYDKks6qWw+a4XF/9Cp4tWrAXDyhnNoBhOLWlRkIJpM9Nj30mgHZiqK2TdO+g2Z+Sq",
+	"3VocnEfzvhriLf8b4O6f6sPDx8+QSvl/H3xHnEkzhbIkKKxSlmtyyZZTVjFXteDq/kiqrl7gfCKLlvrf",
+	"Btftx68WrnOnaNVmR/egoH5GCLpoavGsMGOUgmNwCxWiNaemFaMLKOyqC9ZUyNZb2uxRIeUirtLeSrl4",
+	"rlGxPSi1B6X2oNS+VKWGZ9y17I/qNgiDYrrRyA0Qne3LVwy8v6XxoDHbVtDeOIFYKBjELIZBi1b1tVsT",
+	"x1CLF1qWMfV3u9I1wFtXWpbqhKDOqZirk8iRfRh+vY/N0bL0jfTICsZIplgzw4WtM9wuRUxQg9gKYlzy",
+	"xKgC1J6uNGHmsFGsxEZ8S7rG+OaaQXyFVhW/YkavNNFf6M5JC6B76tCiKfL08CeUB/yiLfQmnjPMlXk+",
+	"PfypzcBt1qrEuEfQX3THw0rMWFm4C4dpY4iBI/yLXJEZrVxrvbmETEZQui63ttofOrGnA5/b0WhrN7gx",
+	"NWgIOwBjoihAR1WN3DWnueCim6bbhBHS7C08cktFU45I7Y4VNs4p4h3DmiSgnlsFze1y/n2Ah2kGhcMV",
+	"LfCDNmFWsW0dvbFdjzzRZE+SwO3a372qbpSAHN2lm4KZxT1VUQItCJSStUViyahIgFTOMYG0JME2z4uW",
+	"ury1zVP/9nVP2PnvS6wqsVkmwVbYT7m7uzurQl7Cz6+5zw8VIXvH75+Bv44NrX3bnqQpC0FjfEdZyD3c",
+	"ztstCTETfigH6SsH6URJkNAkpCoeAfXJgaNHDF8ML8wzLy2r5m3I2B4dt69Lc7jCao1NrrCXes7SxYZC",
+	"CW6967YX3vR38upWr4l7R77BlTZzftAoG/YGFiyCQAE5qiIqZ8UMopdauhZmQQkrbQvLiM8h6+qSLcvC",
+	"duH/GqTMzPmLLXi2pimKysx4pm53Q8JRMaUtlWsskAAP3F8l9JVqhMv2NgM9k7tmts3WwL7bHmP9jugF",
+	"c01Qvgq18J4uXeTgS1MK6OAYd9U1l5uynFseRLg6VFObEhYYTSt94LiUwyJzYZ45vWLVg6a4R5ritGSi",
+	"Xe0aNlOhZCO48/7+iO87vWJfmw3xnq0um4v1C1QZtlYDhMNWZMi6YhncNnFp2QVGNYbEtcCow+TkAbL6",
+	"l0NWL82VYnROG7TTvVeWVPQwzGH45J155m8fBYdZ3D+kVrYfioiX0oJmbO4dCpdw2yPZD/PEowoAFH25",
+	"yzQ/nVkBuK1deZPdOeHjOQJHIvtCXfs2NOWXFhZS7Qlt4gvLugATWjFLuA2xhNIo9xVd207zgKjCKGY0",
+	"tWlswl1a/9Q9c4ur678RyQ5XlBcIdAa2Acekm7PiiqnN+drfQmPcPYGtbX+6StbCso8QO1y3kCtxYH7S",
+	"75SdrsQ178/7Z0G5uXyRBtQFlCvG9nhgjvD6u/2QJty7J4VbQihR9IpldmeTuNK7wd7d5jK/ZDMeMRAu",
+	"XedHKpCRKzPP2gK7/ajB9uoRqha70qr38wTcbmbVzvkhudqXXG0fwrB6fZTKss/PkOX6lqVrjwGrv9v1",
+	"Z1a3s0uJizlyHd2w3dnQe71h+zeSfobGeQ86IJgObV8kS2lcUB/NjkrYTk8F5etcrtRDiOqLrqruyA92",
+	"uvZCAy01e6TkDFtu3j5pivnQWLIU3/IJOFISy2GDzVT30i3GN0oFNK2l1TAWY97+BZSrS4FwbDMCG3gw",
+	"gyAzWVfQ5rG96Ng/u8/5PYOa9y/C97VTuSeu72VDKLB3iDT1VAVic7MH8qdfe9u/ICd4Y4c0XTCBta37",
+	"whLYt8taIxEMEHBioKpF0+XpSqANa7/vdi/37XZdN5zyvfLcNiQn3RvXknfF8O0bSNek3dYvePB3GmO4",
+	"mA/pwi89XUjnTGTUdaIs3c3oJAZ4kXrlBJ+4E4PMfGqoOYYjtxVpUqT7omV378XafKQrBOW8lIj6c5Bk",
+	"IbXN7gDld1/HJZzYF2FZ4RbdI8MKqOiN7qVZtp9+btDVprQT7ZyToSbVNbf7S7Oo/NbchkGFLQg69hQt",
+	"Cp96FZmn2LMsk3OJbbp32VX3cPNu2awyM75/VpWXntswqszL+2yq78hzgHQCq4nNLkuBEobCxJQTp4CO",
+	"eJRKISzCN97tkRXFi+a5a6eybp2c3E6GZaHe4Bsk4c2z12MIvxMWSWSdtdgaEDE3aqIlYDUyrpqfGeUS",
+	"3uadRrZ59sHG/uLjndyG5ECstk2HvlqAs4KKVzTN//7m4RlM9IsF5JnpdVF44HpYrnW+bJNhRBB6RgLK",
+	"3krUM/fE318acCb3k01vTyIBuTLLKI+XBwrGtNbWf7Q3zbTgIoOWWp73v1puy8Wj0rJlxeUDH2iJyZe1",
+	"d25isVYKH9ETB3MNCbUR/bdW+0xdzYAbGgZi9wu7WooMbUVCC+DqjeI2YUs2a8C6M7lwhIUNDAjrRhy3",
+	"TuLZwjnSFLMrVkEyjVCB9SbQ34ynOdFM2SZwWpJpYYxWJEAUUic2YqExEUeEXDVLByrM/PUnkUmmQg3R",
+	"nqvF/2enc2ts4w0Q6o4dEEZFpIPMR7toSwa32r6Eq7Xb8Gab2ysy1dBbKnoFUtUSqIry4tGfaV1+7u2h",
+	"WJdhY3OzlVZG1+Qfjw8fPzs4Ojp4/MO3CdCtXZxC2tD+5uPTH83PyVIKnfunvwUkM60WLHPUirZXjGNW",
+	"rMuh3WGeXotj8cHmvR82r/WKHVlsXboktJHVluSyvt4d5+a3fyUP4p2aHRoeQZj6XvjSIHHISEGNCie1",
+	"wL4cQCa/slNu9qFkVO+0LM7xsdtR9PjyF7nkd89uh9/uoSOFOoba8h+vZJWhbvYV3wJ4hKneC0W85yel",
+	"BDfG2hmZ7LEqcOyP/lzRYtF7D5yzq3vSk+Kv11XPybzmGcuIWTWXLkJHTWlWKkLJ3Ch147IBl2hjtlcM",
+	"W2NixLizkoGLz7y/9+brk86P5o+hWVT4dL7mgqv8mvt673xDnA3LzluH8V75h/sKNr6XmrXYR2mxgNfP",
+	"sbIP+KwRQtYccsVohbmJWL/nag3qCUjYpVzYtkvYFJlM2ZwLYYlwof0EFwRotVUC01IJVF4lnwSiBRLX",
+	"G8coOyPKAECBToUJSalCtyfjNK245qkiVPGMnVgNycUn8XstNXaNXdJqYXmVK7k6gf6EKrfxdShuBp2H",
+	"fgisiJmHhy57qu9PwpXN+Zo5WbXYnpztYf/SZWRlyUTIg7nAJQ0f4g1i8N/HtDa8L/brPbEIcV+huRtI",
+	"R2IlcrvxCQr5oxkvNJJeBGX9FOnA4WXWi81t63sr0xhiA6GWFfySGulOWograG+OySQ4iFNGK3jHdG1c",
+	"4e/Ic4LDaLpTU7XwvPvdExFpGI4C9hpncydidpuGLM7jvYzn5uy+3ZrYWF1m98V3823LD1LsDKz0uyHZ",
+	"zmY6yrH/QOcG6ZWSljLSbUDbdtiBTko24badVXsoMLwVUicrOd8oaGZh7klzvZy0OJ0gnAj6pLO9O2AD",
+	"t8zndC+BAyNInb4eOTtngBnwkhZRWgPKsb4yirCHcqy+cixLLbbiOudIUtmlfXFZg/62BZ45/svqXHCO",
+	"qnxnGL9FO53mvESfp8R1V/tqYNBkcHpCOe6RQW0LvsqOBXfV1LjdaKDV2MKmfZr9gsZSvUjpC/fMLUq6",
+	"/0ZA1DE0YEeaOHcZCtVwhpApzNkaIlsq30/TDszI0jWZMpLmUjHRyszyPgYC3MPWqt2gA87tGjpujH8J",
+	"SHJAuGqfCEkpVQQZqZhWZErThbOK3beaU4KEP/3EpzkrZl8AFv7LJjStS8dpCtu1ucND/e5r7vUDv84t",
+	"teGA3Qz34QBmLtDcWOA8qC/HfdzgB5/3L/R549piiMN7m9L04O7+ndxd0FNx4pGOYA3l2b/H4vWVx2Rh",
+	"t0NM+9jC1Viith8p3laNIGg6H2qMmEE/mCL3Z9cxTwf2hlSMCKY0y2zzV66TVkkftKemVbUewotw/7b5",
+	"dg2SSzp/4LLrs0k0nSPTBiCiMbHDr6Dxr23tQ7DXeECr4L70WC3m17cocfeOcptV87+gKuC+y9pbprua",
+	"ijOFKEwjfKi6nKxxoTSjWUjYdlUTXtL5Qy3hF4+rdvKDmktWAK/euB1b0tOfP3hBS11X7FLePcz6dvqC",
+	"mInczyQCtUxObSYu2J2h9un19uhuDdQ7zcpsdIx17fqh3AsAWk8OgZWvjyj62qt6q6UCXoq3sVUgRH/h",
+	"Xfaq6WZEp+CTCTeoHYb3/ZPfW7a8ZSbHmt53dX7MhpAZZ0WmTtq8FkmsY26jqR5RrWmaL813ejI58NBr",
+	"XrD9oOosrJB9owBy2RTDUWJh9iFgHfzPCCTldfC6d3ANylQzfaB0xeiyK38zWS2pnhxPplxQmPnmBO7b",
+	"VYiCQSjs5gmqb5mtCVeQZpiu9W6xe/RnTlW+4868qfwFSjjMV0eI03Wk6Z7crzYGY/YIAJB9V+hzvzH3",
+	"aanH3c83PGHbusrK8V4o5+BdCHPGQ1Py1FjtyjaHA6gGUkqwQjH3U3rFsuBJSqlIWdHnFJjf3+Z9ve9o",
+	"+F0di5cs5RlUzZtFNsa8Dq+wXJZOL8UaIOATD6sckHmeLmIry0R2sKtU9ZXIfJnqw8Ju9acWRFYZKDPr",
+	"kUK5Y3C1cyqyWd2jKs54uri/InwLzCc8XYwLcN6ZR4yHBguTZGZLFLTZcd5pU+32NLTfXEDSuSfG+Aaf",
+	"uG8esx1WLAY8ZYUUc7gvud5L0TCcnG8UUfVUU7VQLlXFSMVSKH20RcRWWYVWe8FYGT9avzJWPtwOPQR9",
+	"HIo6tYSAD7GFf+oE6HCgyyBpoI9EtLkOWnuwG3XyNak3M997qNsA9cHB5sJ2tklT8oBFpC/q0qg7jH+7",
+	"VAqcUVCDiBSBmn4+LSxAelsYSlqrPvI18+uHIxnObzW6DquvidK8CN8yZUFFP+HhV2VSFFTcwzN3wTRZ",
+	"5QwD7LZYGhmpej2fspKqZGl/Bx/3zF9hRQximj+31NB+pANI51+1mEM8tXSy0RFoX0nAFS8KMmWpRFpJ",
+	"6u0R/+Xg7jS/7QHDmUe+pgOIM76fVv3zrM1TDiamsehbP1q1yUE6Wy1LJvr22fz+4TaLecnExXAyY0Bg",
+	"yKxwHJ7YZJ/OaTiZu5NMC8MTX9chuxa1191aMNaASRCbY04bLQojCMCXI5jq2ewBnsR9Dkrdji9xKe+r",
+	"NxHbYQyez4G1EPiJNIts+jBQ+YOCjSSXukGpaVSRqnrZv8r18mGRd/tkc0lkeInVgvdEoS4W/CEKFVxe",
+	"6rSITNO6qqAqHFrYhNa4oOmitzYcHtgLUuI5KC0Me8B/YlWE5kvmi75tdxzPRx+BT2Q1m4zj5t0YiiBM",
+	"ab40gxj35SUXtWZq8+t8WS8t59VhYh6yP/Bj4UKzuXGzbjXajLsVLLRVBPb6xONTkAfPg9NyYA8U++pG",
+	"Vkm59O1KwDI1H6iF5gWscFajJOBPkFYQyfCmzFx5WJEfltmy4D0m7IX59ddkwcKE76M5Y25Tl4awrI5+",
+	"l7WUpJBibttQQFoI1QHEJFROK+ZTFe6sBsVB03lP1OCSzr8mWbik8/n9DRiYrWpiBfivTpigFn2c2x/E",
+	"lwAGN7M4x/feQ0aOPTN9m8m2mb4x67XB9W1Ngjm/YsDJ3siD7dFv/qeXNzpcXRJAb1ka4utxHZuvvDfv",
+	"eWD7H1yVsmV6QZ94KtbYnkGRD6V1clUuV+b2X0vg1FXk8Y8Iko8YYvDnYW5KY4J5m+xxyx47HG6P3Und",
+	"zKlgztFUOS9LlgFfqAqfgEdND46+w9DqSnKXR+I27VqYUo/mcj1iThAB11Re8DTHHnzEdbbZC8iivVkE",
+	"yHuR8jUhWpIKyNTMLQcIgAoqEb4Bp2KjI9+KsV7n66P5/aCeKFaIoAuKM7GWjAp9gpibxs7nyiLpI+dK",
+	"zsZ4Vre56TD7mC/DzF1h1EOHtMt4cUJYYnHjzbR70t9412F1HZzDfaq7m4/MJRbdUiOrv1B1Kf9pnvpq",
+	"N9bMXvSWEbV3NYX+ElOGjQrBR2AUampunrCUihlPVJFUKigtUYDlKBjGpWZNMyrsizcjFLcipcIMacFK",
+	"3UOWCBKRy7qK0++9petf4IGvVhreUp7hEsQa6laylIoWaj/4ONvw0KyW0RLYSMzBTcETxaV1AZHA/saa",
+	"XVwwDTM5/QKYL91EvtgeiEYLQUgCQ5GyWpg9htPaaYgJfPpGUdgfmsNnhGQjyQpnvWBXWL8QPuvmt1/3",
+	"nQ5LUIQ3eP9nPXbGmyV1hzwh0ELH9juZ1UVhvFXz9xzQmtBOB2CboPj7dH7eD26g2UfzxO0cWnj1HZ9Y",
+	"881zJIYIbukVLWrWoJDhn75T1b64izGYbWOJ8Dk0vRNsa4ztNDw6pbVboERVf69zq2lvned15LrD6y80",
+	"xkXvS4dy1/qT2tgOlE8Kovg8h4aegNujLhCE0UAguSF6xYReE8VSKTJrDChWXbnVrqticjx5NPn82+f/",
+	"PwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

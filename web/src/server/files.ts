@@ -1,11 +1,13 @@
+import { onScopeDispose, ref, watch } from "vue";
 import { useToasts } from "@/kit/toasts";
-import { ask, client, send } from "./client";
+import { ask, client, Refused, send } from "./client";
 import type { components } from "./schema";
 import { useServer } from "./server";
 
 export type ImportPreview = components["schemas"]["ImportPreview"];
 export type CSVColumn = components["schemas"]["CSVColumn"];
 export type ImportRow = components["schemas"]["ImportRow"];
+export type ImportProgress = components["schemas"]["ImportProgress"];
 export type FileFormat = components["schemas"]["FileFormatName"];
 
 /** The formats, as people call them. */
@@ -74,18 +76,55 @@ export const lookAt = (file: File, reading: Reading, signal: AbortSignal): Promi
     }),
   );
 
-/** Brings files in. */
+/** Brings files in. A retry under the same key brings nothing in twice. */
 export function useBringIn() {
   const server = useServer();
   const toasts = useToasts();
-  return async (file: File, reading: Reading) => {
-    const done = await send((header) =>
-      client.POST("/api/import", {
-        params: { query: query(file, reading), header },
-        ...bytes(file),
-      }),
+  return async (file: File, reading: Reading, key: string) => {
+    const done = await send(
+      (header) =>
+        client.POST("/api/import", {
+          params: { query: query(file, reading), header },
+          ...bytes(file),
+        }),
+      key,
     );
     server.refresh(done.change.revision);
     toasts.show({ text: done.change.says, undo: done.change.revision });
   };
+}
+
+/** How far the file has got that this window brings in, as often as it is worth telling. */
+export function useImportProgress(busy: () => boolean) {
+  const is = ref<ImportProgress>();
+  let nth = 0;
+  async function follow(mine: number) {
+    while (mine === nth) {
+      await new Promise((done) => setTimeout(done, 250));
+      if (mine !== nth) return;
+      const { data } = await client
+        .GET("/api/import/progress", {})
+        .catch(() => ({ data: undefined }));
+      if (mine === nth) is.value = data;
+    }
+  }
+  watch(
+    busy,
+    (now) => {
+      is.value = undefined;
+      nth++;
+      if (now) void follow(nth);
+    },
+    { immediate: true },
+  );
+  onScopeDispose(() => nth++);
+  return is;
+}
+
+/** Stops what this window brings in under a key; what it throws says that it is too late. */
+export async function stopImport(key: string): Promise<void> {
+  const { error } = await client.DELETE("/api/import/progress", {
+    params: { header: { "Idempotency-Key": key } },
+  });
+  if (error) throw new Refused(error);
 }

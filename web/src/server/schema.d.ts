@@ -1441,6 +1441,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/import/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Say how far the file has got that the window looks at or brings in */
+        get: operations["importProgress"];
+        put?: never;
+        post?: never;
+        /** Stop what the window brings in under an Idempotency-Key, that of its import, so that nothing of it is kept; it may have yet to arrive. Where it is kept already the answer is 409. The import itself is answered with 409 when it is stopped */
+        delete: operations["stopImport"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/export": {
         parameters: {
             query?: never;
@@ -2838,6 +2856,13 @@ export interface components {
             folder: string;
             /** @description The newest first */
             days: string[];
+        };
+        /** @description How far a file has got that comes in; done and total are to-dos, or files, and 0 while it is being read */
+        ImportProgress: {
+            /** @enum {string} */
+            stage: "reading" | "working" | "keeping";
+            done: number;
+            total: number;
         };
         ImportPreview: {
             format: string;
@@ -5906,6 +5931,61 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Turned"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    importProgress: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How far it has got */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportProgress"];
+                };
+            };
+            /** @description The window brings nothing in */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    stopImport: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It stops; or there was nothing to stop */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };

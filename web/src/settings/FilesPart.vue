@@ -12,7 +12,7 @@ const format = ref<FileFormat>("ics");
 const list = ref("");
 function picked(e: Event) {
   const input = e.target as HTMLInputElement;
-  if (input.files?.[0]) current.importing = input.files[0];
+  current.bringIn([...(input.files ?? [])]);
   input.value = "";
 }
 </script>
@@ -27,13 +27,14 @@ function picked(e: Event) {
           From iCalendar (.ics), JSCalendar (.json), CSV or a task list in Markdown (.md), whatever
           wrote it, or everything of another installation (.zip) while there is nothing here. You
           see what would become of each before anything is kept, and it is one change that can be
-          undone. A file can also be dropped anywhere on the page.
+          undone. Files can also be dropped anywhere on the page.
         </p>
       </div>
-      <button class="btn" aria-haspopup="dialog" @click="picker?.click()">From a file…</button>
+      <button class="btn" aria-haspopup="dialog" @click="picker?.click()">From files…</button>
       <input
         ref="picker"
         type="file"
+        multiple
         accept=".ics,.json,.csv,.md,.zip,text/calendar,text/csv,text/markdown"
         hidden
         @change="picked"

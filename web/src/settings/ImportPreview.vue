@@ -1,26 +1,46 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, useTemplateRef, watch } from "vue";
 import LayerDialog from "@/kit/LayerDialog.vue";
-import type { Overview } from "@/server/client";
-import ColumnMap from "./ColumnMap.vue";
-import { type ImportPreview, isEverything, lookAt, useBringIn } from "@/server/files";
-import { useCurrent } from "@/state/current";
+import { useToasts } from "@/kit/toasts";
+import { Away, type Overview } from "@/server/client";
+import {
+  type ImportPreview,
+  isEverything,
+  lookAt,
+  stopImport,
+  useBringIn,
+  useImportProgress,
+} from "@/server/files";
+import { useServer } from "@/server/server";
+import { type IncomingFile, useCurrent } from "@/state/current";
 import { shortMoment } from "@/words/dates";
-import { bringWords, changeWords, countWords, readingWords, whatWords } from "@/words/files";
+import {
+  behindWords,
+  bringWords,
+  changeWords,
+  countWords,
+  progressWords,
+  whatWords,
+} from "@/words/files";
+import ColumnMap from "./ColumnMap.vue";
 
 /** What would become of the to-dos in a file, before it is kept. */
-const props = defineProps<{ overview: Overview; file: File }>();
+const props = defineProps<{ overview: Overview; incoming: IncomingFile }>();
 const current = useCurrent();
+const server = useServer();
+const toasts = useToasts();
 const bringIn = useBringIn();
 const dialog = useTemplateRef("dialog");
+const file = computed(() => props.incoming.file);
 /** Enter was pressed before the preview was there. */
 let wished = false;
 /** Enter brings them in, and no other key does: someone may be typing on. */
 function enter(e: KeyboardEvent) {
   if ((e.target as HTMLElement).closest("button, select")) return;
   e.preventDefault();
-  if (busy.value) wished = true;
-  else void keep();
+  if (!busy.value) void keep();
+  // One that follows another was not seen by who presses it early.
+  else if (!props.incoming.follows) wished = true;
 }
 const list = ref("");
 /** What columns of a CSV file are that were named here, by their heads. */
@@ -28,28 +48,35 @@ const columns = ref<Record<string, string>>({});
 const reading = computed(() => ({ list: list.value, columns: columns.value }));
 const preview = ref<ImportPreview>();
 const reason = ref("");
-const busy = ref("");
+const busy = ref<"looking" | "keeping">();
+const progress = useImportProgress(() => busy.value !== undefined);
 const everything = computed(() => preview.value !== undefined && isEverything(preview.value));
 const keeps = computed(() => {
   const p = preview.value;
   return p ? p.new + p.changed || Number(everything.value) : 0;
 });
+const behind = computed(() => current.incoming.slice(1).map((next) => next.file.name));
 let asked = 0;
 /** Ends what is being read: it is let go of, or read anew. */
 let asking = new AbortController();
-onBeforeUnmount(() => asking.abort());
+/** The server did not answer; it is asked again when it is back. */
+const lost = ref(false);
+/** What is kept after it was looked at is kept once, however often it is sent. */
+let key = "";
 
 async function look() {
   const nth = ++asked;
   asking.abort();
   asking = new AbortController();
-  busy.value = readingWords(props.file.size);
+  key = crypto.randomUUID();
+  busy.value = "looking";
   try {
-    const answer = await lookAt(props.file, reading.value, asking.signal);
+    const answer = await lookAt(file.value, reading.value, asking.signal);
     if (nth !== asked) return;
     preview.value = answer;
     reason.value = answer.reason ?? "";
-    busy.value = "";
+    lost.value = false;
+    busy.value = undefined;
     const now = wished;
     wished = false; // it was of this preview, and of no other
     if (now) await keep();
@@ -57,24 +84,49 @@ async function look() {
     if (nth !== asked) return;
     wished = false;
     preview.value = undefined;
-    reason.value = (e as Error).message;
+    failed(e);
   } finally {
-    if (nth === asked) busy.value = "";
+    if (nth === asked) busy.value = undefined;
   }
 }
-watch([() => props.file, reading], () => void look(), { immediate: true });
+watch(reading, () => void look(), { immediate: true });
+watch(
+  () => server.away,
+  (away) => {
+    if (!away && lost.value && !preview.value) void look();
+  },
+);
+function failed(e: unknown) {
+  reason.value = (e as Error).message;
+  lost.value = e instanceof Away;
+}
 
 async function keep() {
   if (busy.value || !keeps.value) return;
-  busy.value = "Bringing them in …";
+  busy.value = "keeping";
+  reason.value = "";
   try {
-    await bringIn(props.file, reading.value);
+    await bringIn(file.value, reading.value, key);
     dialog.value?.close();
   } catch (e) {
-    reason.value = (e as Error).message;
+    if (gone) toasts.show({ text: (e as Error).message });
+    failed(e);
   } finally {
-    busy.value = "";
+    busy.value = undefined;
   }
+}
+/** Closed while it is being brought in: it stops, or a notice says that it was too late. */
+let gone = false;
+const tooLate = computed(() => busy.value === "keeping" && progress.value?.stage === "keeping");
+onBeforeUnmount(() => {
+  gone = true;
+  asking.abort();
+  if (busy.value === "keeping" && !tooLate.value)
+    stopImport(key).catch((e: Error) => toasts.show({ text: e.message }));
+});
+function leaveAll() {
+  current.incoming = [props.incoming];
+  dialog.value?.close();
 }
 const mores = computed(() => {
   const p = preview.value;
@@ -89,13 +141,28 @@ const mores = computed(() => {
     class="import"
     labelledby="import-title"
     @keydown.enter="enter"
-    @close="current.importing = undefined"
+    @close="current.incoming = current.incoming.slice(1)"
   >
     <header>
       <h1 id="import-title" tabindex="-1" autofocus>{{ file.name }}</h1>
-      <p role="status">{{ busy || (preview ? countWords(preview) : "") }}</p>
+      <p role="status">
+        {{
+          busy
+            ? progressWords(file.size, busy === "keeping", progress)
+            : preview
+              ? countWords(preview)
+              : ""
+        }}
+      </p>
+      <progress
+        v-if="progress"
+        aria-label="How far it has got"
+        v-bind="progress.stage === 'working' ? { max: progress.total, value: progress.done } : {}"
+      />
     </header>
-    <p v-if="reason" class="wrong" role="alert">{{ reason }}</p>
+    <p v-if="reason" class="wrong" role="alert">
+      {{ reason }} <template v-if="lost && !preview">It is asked again when it is back.</template>
+    </p>
     <ColumnMap
       v-if="preview?.columns"
       :columns="preview.columns"
@@ -132,10 +199,12 @@ const mores = computed(() => {
           </optgroup>
         </select>
       </label>
+      <p v-if="behind.length" class="behind">{{ behindWords(behind) }}</p>
       <span class="grow" />
-      <button class="btn quiet" @click="dialog?.close()">Cancel</button>
+      <button v-if="behind.length" class="btn quiet" @click="leaveAll">Cancel all</button>
+      <button class="btn quiet" @click="dialog?.close()">{{ tooLate ? "Close" : "Cancel" }}</button>
       <button class="btn main" :disabled="Boolean(busy) || !keeps" @click="keep">
-        {{ bringWords(keeps, everything) }}
+        {{ busy === "looking" && !preview ? "Bring in" : bringWords(keeps, everything) }}
       </button>
     </footer>
   </LayerDialog>
@@ -153,7 +222,15 @@ h1 {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
+progress {
+  display: block;
+  width: 100%;
+  height: 8px;
+  margin-top: 6px;
+  accent-color: var(--rim);
+}
 header p,
+.behind,
 .more,
 .fact,
 .remark {

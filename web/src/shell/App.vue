@@ -61,7 +61,11 @@ useSteadyPress();
 // Here, and not in what opens: that may be loading still. A question that is only to be
 // answered is first to be seen.
 useEarlyKeys(
-  () => current.chooser ?? menus.menu ?? (current.finding || asking.question?.fields.length),
+  () =>
+    current.chooser ??
+    menus.menu ??
+    current.incoming[0] ??
+    (current.finding || asking.question?.fields.length),
   inLayer,
 );
 const narrow = useMediaQuery("(max-width: 760px)");
@@ -72,16 +76,17 @@ const begun = watch(overview, (o) => {
   begun();
   void settings.begin(o);
 });
-/** A file of to-dos that is dropped where nothing else takes it. */
+/** Files of to-dos that are dropped where nothing else takes them. */
 useEventListener(document, "dragover", (e) => {
   if (e.dataTransfer?.types.includes("Files")) e.preventDefault();
 });
 useEventListener(document, "drop", (e) => {
-  const file = e.dataTransfer?.files[0];
-  if (!file || e.defaultPrevented) return;
-  e.preventDefault(); // or the browser would leave the page for it
-  if (bringsIn(file.name)) current.importing = file;
-  else toasts.show({ text: noTodosWords(file.name) });
+  const files = [...(e.dataTransfer?.files ?? [])];
+  if (!files.length || e.defaultPrevented) return;
+  e.preventDefault(); // or the browser would leave the page for them
+  const others = files.filter((file) => !bringsIn(file.name));
+  if (others.length) toasts.show({ text: noTodosWords(others.map((file) => file.name)) });
+  current.bringIn(files.filter((file) => bringsIn(file.name)));
 });
 const slip = computed(() => (typeof route.query.slip === "string" ? route.query.slip : undefined));
 
@@ -155,9 +160,10 @@ useAppKeys(overview, () => {
     <KeysHelp v-if="current.helping" />
     <PastePreview v-if="current.pasted !== undefined && overview" :overview="overview" />
     <ImportPreview
-      v-if="current.importing && overview"
+      v-if="current.incoming[0] && overview"
+      :key="current.incoming[0].nth"
       :overview="overview"
-      :file="current.importing"
+      :incoming="current.incoming[0]"
     />
     <MenuHost v-if="menus.menu" :key="menus.menu.label" :menu="menus.menu" />
     <AskHost v-if="asking.question" :key="asking.question.title" :question="asking.question" />

@@ -31,6 +31,15 @@ export interface Walking {
   given: number;
 }
 
+/** A file that waits for its preview. */
+export interface IncomingFile {
+  /** Another for each, the same file twice included. */
+  nth: number;
+  file: File;
+  /** It came with or after others, so its preview opens when theirs is closed. */
+  follows: boolean;
+}
+
 /** The element of a row, where it is shown. */
 export const rowElement = (id: string | undefined) =>
   id ? document.querySelector<HTMLElement>(`[data-todo="${CSS.escape(id)}"]`) : null;
@@ -52,8 +61,14 @@ export const useCurrent = defineStore("current", () => {
   const capture = ref(0);
   /** Several lines that were pasted and wait in their preview. */
   const pasted = ref<string>();
-  /** A file whose to-dos wait in their preview. */
-  const importing = shallowRef<File>();
+  /** Files whose to-dos wait in their previews, the first of them shown. */
+  const incoming = shallowRef<IncomingFile[]>([]);
+  let files = 0;
+  function bringIn(more: File[]) {
+    const behind = incoming.value.length > 0;
+    const next = more.map((file, i) => ({ nth: ++files, file, follows: behind || i > 0 }));
+    incoming.value = [...incoming.value, ...next];
+  }
   /** The row below which, or under which, something is being put in. */
   const adding = ref<{ row: string; inside: boolean }>();
   const makingRoom = shallowRef<MakingRoom>();
@@ -69,7 +84,8 @@ export const useCurrent = defineStore("current", () => {
     searching,
     capture,
     pasted,
-    importing,
+    incoming,
+    bringIn,
     adding,
     makingRoom,
     walking,

@@ -19,6 +19,7 @@ export function useOpenLayer(): () => Layer | undefined {
     if (current.makingRoom) return "make-room";
     if (current.finding) return "finder";
     if (current.helping) return "keys";
+    if (current.incoming.length) return "import";
     return current.pasted === undefined ? undefined : "paste";
   }
   return () => wanted() ?? (topLayer() as Layer | undefined);

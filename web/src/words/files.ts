@@ -4,6 +4,7 @@ import { shortMoment } from "./dates";
 
 type Preview = components["schemas"]["ImportPreview"];
 type Row = components["schemas"]["ImportRow"];
+type Progress = components["schemas"]["ImportProgress"];
 
 /** What becomes of a row, in a word. */
 export const whatWords: Record<Row["what"], string> = {
@@ -23,9 +24,17 @@ export function countWords(p: Preview): string {
   return parts.length ? parts.join(", ") : "no to-do in it";
 }
 
-/** What is said while a file is read. */
-export const readingWords = (size: number) =>
-  size < 1 << 20 ? "Reading …" : `Reading ${Math.round(size / (1 << 20))} MB …`;
+/** What is said while a file is read or brought in: "Working out 3400 of 10000 …". */
+export function progressWords(size: number, keeping: boolean, is?: Progress): string {
+  if (is && (is.stage === "working" || (is.stage === "keeping" && !keeping)))
+    return `Working out ${is.done} of ${is.total} …`;
+  if (is?.stage === "keeping") return "Keeping them …";
+  return size < 1 << 20 ? "Reading …" : `Reading ${Math.round(size / (1 << 20))} MB …`;
+}
+
+/** What is said of files whose previews come after this one. */
+export const behindWords = (names: string[]) =>
+  names.length === 1 ? `After it comes ${names[0]}.` : `${names.length} more files come after it.`;
 
 /** What of a row would be another: "due: 27 Nov → 30 Nov". */
 export function changeWords(row: Row, today: string): string {
@@ -46,9 +55,13 @@ export function bringWords(n: number, everything = false): string {
   return n === 1 ? "Bring in 1 to-do" : `Bring in ${n} to-dos`;
 }
 
-/** What is said of a dropped file that holds no to-dos. */
-export const noTodosWords = (name: string) =>
-  `“${name}” holds no to-dos. Drop it on the capture line or on a slip to keep it with a to-do.`;
+/** What is said of dropped files that hold no to-dos. */
+export function noTodosWords(names: string[]): string {
+  const they = names.map((name) => `“${name}”`).join(", ");
+  return names.length === 1
+    ? `${they} holds no to-dos. Drop it on the capture line or on a slip to keep it with a to-do.`
+    : `${they} hold no to-dos. Drop them on the capture line or on a slip to keep them with a to-do.`;
+}
 
 /** How many columns of a table are known. */
 export function columnWords(all: number, unknown: number): string {

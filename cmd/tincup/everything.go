@@ -3,12 +3,9 @@ package main
 import (
 	"bytes"
 	"context"
-	"errors"
 	"fmt"
 	"io"
 	"net/http"
-	"os"
-	"path/filepath"
 
 	"tincup/internal/app"
 	"tincup/internal/formats/everything"
@@ -18,23 +15,13 @@ import (
 
 // takeOutAll writes everything to a file, which is there once it is whole.
 func (f *flags) takeOutAll(ctx context.Context, name string) error {
-	out, err := os.CreateTemp(filepath.Dir(name), ".tincup-*.zip")
-	if err != nil {
-		return err
-	}
-	defer os.Remove(out.Name())
-	err = f.on(ctx, func(a *app.App) error {
-		return httpapi.WriteEverything(ctx, a.Owner(), out)
-	}, func(address string) error {
-		return download(ctx, "http://"+address+"/api/everything", out)
+	return writeFile(name, func(out io.Writer) error {
+		return f.on(ctx, func(a *app.App) error {
+			return httpapi.WriteEverything(ctx, a.Owner(), out)
+		}, func(address string) error {
+			return download(ctx, "http://"+address+"/api/everything", out)
+		})
 	})
-	if err == nil {
-		err = out.Sync()
-	}
-	if err := errors.Join(err, out.Close()); err != nil {
-		return err
-	}
-	return os.Rename(out.Name(), name)
 }
 
 // download writes what a server answers with.

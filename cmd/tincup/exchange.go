@@ -110,7 +110,10 @@ makes the same again. Where a server has the data file open, it is asked to.`,
 				_, err = os.Stdout.Write(text)
 				return err
 			}
-			return writeWhole(out, text)
+			return writeFile(out, func(w io.Writer) error {
+				_, err := w.Write(text)
+				return err
+			})
 		},
 	}
 	cmd.Flags().StringVar(&format, "format", "ics", "the format: "+formats.Names())
@@ -135,15 +138,6 @@ func readAtMost(path string, most int64) ([]byte, error) {
 		err = fmt.Errorf("%s has more than %d MB, which is the most", path, most>>20)
 	}
 	return text, err
-}
-
-// writeWhole writes a file beside its place and moves it there once it is whole.
-func writeWhole(path string, text []byte) error {
-	part := path + ".part"
-	if err := os.WriteFile(part, text, 0o600); err != nil {
-		return errors.Join(err, os.Remove(part))
-	}
-	return os.Rename(part, path)
 }
 
 // on runs f at the App that opens the data file, or g at the address of the process that holds it.

@@ -3,6 +3,7 @@ package main_test
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"math/rand/v2"
 	"net/http"
@@ -145,4 +146,57 @@ func TestImportAndExportCommands(t *testing.T) {
 	write("hello")
 	wants("no calendar", 1, "line 1: This is no iCalendar file", "import", path)
 	wants("a file that is not there", 1, "no such file", "import", filepath.Join(folder, "none.ics"))
+}
+
+// What goes out to a full disk is said not to be written, and nothing else becomes of the place:
+// a device stays one, a link too, and a file keeps what it had.
+func TestExportsThatCannotBeWritten(t *testing.T) {
+	folder := t.TempDir()
+	db, text := filepath.Join(folder, "book.db"), filepath.Join(folder, "a.md")
+	if err := os.WriteFile(text, []byte("- [ ] Count the lamps\n"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if status, _, said := tincup(t, "import", "--db", db, text); status != 0 {
+		t.Fatal(said)
+	}
+	const full = "/dev/full" // each write to it fails as on a full disk
+	link := filepath.Join(folder, "link")
+	if err := os.Symlink(full, link); err != nil {
+		t.Fatal(err)
+	}
+	before, err := os.ReadDir(folder)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, args := range [][]string{{"-o", full}, {"--format", "csv", "-o", link}, {"--all", full}, {"--all", link}} {
+		status, _, said := tincup(t, append([]string{"export", "--db", db}, args...)...)
+		if status != 1 || !strings.Contains(said, args[len(args)-1]+" is not written: ") || !strings.Contains(said, "no space left on device") {
+			t.Errorf("%v: status %d, %q", args, status, said)
+		}
+	}
+	if is, err := os.Stat(full); err != nil || is.Mode().IsRegular() {
+		t.Errorf("the device is %v, %v", is, err)
+	}
+	if to, err := os.Readlink(link); err != nil || to != full {
+		t.Errorf("the link is %q, %v", to, err)
+	}
+	if status, _, said := tincup(t, "export", "--db", db, "-o", folder); status != 1 || !strings.Contains(said, "it is a folder") {
+		t.Errorf("into a folder: status %d, %q", status, said)
+	}
+	// A file that is linked to is written through the link, and keeps who may read it.
+	real := filepath.Join(folder, "a.md")
+	if err := errors.Join(os.WriteFile(real, []byte("what was there"), 0), os.Chmod(real, 0o640), os.Remove(link), os.Symlink(real, link)); err != nil {
+		t.Fatal(err)
+	}
+	if status, _, said := tincup(t, "export", "--db", db, "--format", "markdown", "-o", link); status != 0 {
+		t.Error(said)
+	}
+	written, err := os.ReadFile(real)
+	is, errIs := os.Stat(real)
+	if err != nil || errIs != nil || string(written) != "- [ ] Count the lamps\n" || is.Mode().Perm() != 0o640 {
+		t.Errorf("written through the link: %q, %v, %v, %v", written, is, err, errIs)
+	}
+	if after, err := os.ReadDir(folder); err != nil || len(after) != len(before) {
+		t.Errorf("beside it there are %v, %v; before %v", after, err, before)
+	}
 }

@@ -142,6 +142,25 @@ func TestFullDiskIsSaidAndNothingIsHalfDone(t *testing.T) {
 	}
 }
 
+// A file that the disk has no room for comes in not at all, and what was there stays.
+func TestImportsOnAFullDisk(t *testing.T) {
+	s := newSite(t, app.Settings{MaxPages: 120})
+	s.want(200, "POST", "/api/import?name=a.md", "- [ ] Count the lamps\n", octets)
+	before := s.revision()
+	big := strings.Repeat("- [ ] "+strings.Repeat("Trim the wicks ", 20)+"\n", 5000)
+	a := s.want(507, "POST", "/api/import?name=b.md", big, octets, "Idempotency-Key: big")
+	if !strings.Contains(a.text(t, "detail"), "the disk with the data file is full") {
+		t.Errorf("the answer is %s", a.body)
+	}
+	if got := s.want(200, "GET", "/api/views/cup", "").value(t, "total"); got != "1" || s.revision() != before {
+		t.Errorf("the Cup holds %s, revision %v", got, s.revision())
+	}
+	s = s.restart()
+	if got := s.want(200, "GET", "/api/views/cup", "").value(t, "total"); got != "1" {
+		t.Errorf("after a restart the Cup holds %s", got)
+	}
+}
+
 func TestAFileThatDoesNotAnswerIs503(t *testing.T) {
 	s := newSite(t, app.Settings{})
 	db, err := sql.Open("sqlite", s.path)

@@ -266,7 +266,7 @@ test("files come one after another; Enter is of the preview that is seen", async
   await expect(toast(page, "“lamp.png” holds no to-dos")).toBeVisible();
   await expect(preview(page)).toContainText("After it comes oil.md.");
   await expect(preview(page)).toContainText("1 new");
-  await page.keyboard.press("Enter");
+  await preview(page).getByRole("button", { name: "Bring in 1 to-do" }).dblclick({ delay: 60 });
   await page.keyboard.press("Enter"); // one too many
   await expect(preview(page).getByRole("heading")).toHaveText("oil.md");
   await expect(preview(page)).toContainText("1 new");

@@ -8,7 +8,10 @@ const props = defineProps<{ layer: string; labelledby: string }>();
 const emit = defineEmits<{ close: [] }>();
 useLayer(props.layer);
 const dialog = useTemplateRef("dialog");
+/** When it opened: the second of two presses that opened it does not close it. */
+let opened = 0;
 onMounted(async () => {
+  opened = performance.now();
   dialog.value?.showModal();
   await nextTick();
   const first = dialog.value?.querySelector<HTMLElement>("[autofocus]") ?? dialog.value;
@@ -25,6 +28,9 @@ function escape(e: KeyboardEvent) {
   e.preventDefault();
   e.stopPropagation();
   close();
+}
+function beside() {
+  if (performance.now() - opened > 500) close();
 }
 let told = false;
 function closed() {
@@ -45,7 +51,7 @@ defineExpose({ close });
     @keydown.esc="escape"
     @keyup="withoutSpace"
     @close="closed"
-    @click.self="close"
+    @click.self="beside"
   >
     <slot />
   </dialog>

@@ -56,6 +56,9 @@ const keeps = computed(() => {
   return p ? p.new + p.changed || Number(everything.value) : 0;
 });
 const behind = computed(() => current.incoming.slice(1).map((next) => next.file.name));
+/** A second press that was meant for the preview before does nothing to one that follows it. */
+const seen = ref(!props.incoming.follows);
+watch(preview, () => setTimeout(() => (seen.value = true), 500), { once: true });
 let asked = 0;
 /** Ends what is being read: it is let go of, or read anew. */
 let asking = new AbortController();
@@ -102,7 +105,7 @@ function failed(e: unknown) {
 }
 
 async function keep() {
-  if (busy.value || !keeps.value) return;
+  if (busy.value || !keeps.value || !seen.value) return;
   busy.value = "keeping";
   reason.value = "";
   try {
@@ -200,12 +203,15 @@ const mores = computed(() => {
         </select>
       </label>
       <p v-if="behind.length" class="behind">{{ behindWords(behind) }}</p>
-      <span class="grow" />
-      <button v-if="behind.length" class="btn quiet" @click="leaveAll">Cancel all</button>
-      <button class="btn quiet" @click="dialog?.close()">{{ tooLate ? "Close" : "Cancel" }}</button>
-      <button class="btn main" :disabled="Boolean(busy) || !keeps" @click="keep">
-        {{ busy === "looking" && !preview ? "Bring in" : bringWords(keeps, everything) }}
-      </button>
+      <div class="acts">
+        <button v-if="behind.length" class="btn quiet" @click="leaveAll">Cancel all</button>
+        <button class="btn quiet" @click="dialog?.close()">
+          {{ tooLate ? "Close" : "Cancel" }}
+        </button>
+        <button class="btn main" :disabled="Boolean(busy) || !keeps || !seen" @click="keep">
+          {{ busy === "looking" && !preview ? "Bring in" : bringWords(keeps, everything) }}
+        </button>
+      </div>
     </footer>
   </LayerDialog>
 </template>
@@ -293,8 +299,10 @@ footer {
   gap: 10px;
   margin-top: 12px;
 }
-.grow {
-  flex: 1;
+.acts {
+  display: flex;
+  gap: 10px;
+  margin-left: auto;
 }
 select {
   max-width: 200px;

@@ -13,6 +13,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/seed"
+	"tincup/internal/sequence"
 	"tincup/internal/store"
 )
 
@@ -56,13 +57,13 @@ func TestTwoAccounts(t *testing.T) {
 		notes := book.MemoryNotes{}
 		shared := book.New(notes, all.Accounts()...)
 		shared.Load(all.Revision())
-		var pairs [2]struct{ both, alone *run }
+		var pairs [2]struct{ both, alone *sequence.Run }
 		var done []*book.Change
 		for i, account := range all.Accounts() {
-			both, alone := newRun(account), newRun(account)
-			both.ids, alone.ids = uint32(i)<<20, uint32(i)<<20
-			both.book, both.notes = shared, notes
-			both.desk, _ = shared.Desk(account)
+			both, alone := sequence.New(account), sequence.New(account)
+			both.IDs, alone.IDs = uint32(i)<<20, uint32(i)<<20
+			both.Book, both.Notes = shared, notes
+			both.Desk, _ = shared.Desk(account)
 			pairs[i].both, pairs[i].alone = both, alone
 		}
 		kinds := []string{"capture", "tree", "edit", "tag", "add-list", "add-section", "add-shelf", "add-person", "edit-list", "move-list", "delete-list",
@@ -71,25 +72,25 @@ func TestTwoAccounts(t *testing.T) {
 		for range 120 {
 			i := r.IntN(2)
 			pair, other := pairs[i], pairs[1-i].both
-			s := step{kinds[r.IntN(len(kinds))], r.Uint32(), r.Uint32(), r.Uint32()}
-			before := dump(other.desk)
-			held := len(pair.both.changes)
-			changed, err := pair.both.take(s)
+			s := sequence.NextStep(r, kinds)
+			before := sequence.Dump(other.Desk)
+			held := len(pair.both.Changes)
+			changed, err := pair.both.Take(s)
 			if err != nil {
 				t.Fatalf("seed %d, round %d, %v: %v", random, round, s, err)
 			}
-			if again, err := pair.alone.take(s); err != nil || again != changed {
+			if again, err := pair.alone.Take(s); err != nil || again != changed {
 				t.Fatalf("seed %d, round %d, %v: alone it would be %v, %v", random, round, s, again, err)
 			}
-			if dump(other.desk) != before {
+			if sequence.Dump(other.Desk) != before {
 				t.Fatalf("seed %d, round %d: %v changed the other's desk", random, round, s)
 			}
-			for _, c := range pair.both.changes[held:] {
-				if c.Actor != pair.both.desk.Account() {
+			for _, c := range pair.both.Changes[held:] {
+				if c.Actor != pair.both.Desk.Account() {
 					t.Fatalf("%s is said to be by %s", c.Says, c.Actor)
 				}
 			}
-			done = append(done, pair.both.changes[held:]...)
+			done = append(done, pair.both.Changes[held:]...)
 		}
 		var entries []store.Entry
 		for _, c := range done {
@@ -107,16 +108,16 @@ func TestTwoAccounts(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			both, alone := dump(pairs[i].both.desk), dump(pairs[i].alone.desk)
+			both, alone := sequence.Dump(pairs[i].both.Desk), sequence.Dump(pairs[i].alone.Desk)
 			if both != alone {
 				t.Errorf("seed %d, round %d: beside another the desk is\n%s\nalone\n%s", random, round, both, alone)
 			}
-			if got := dump(desk); got != both {
+			if got := sequence.Dump(desk); got != both {
 				t.Errorf("seed %d, round %d: the file has\n%s\nwant\n%s", random, round, got, both)
 			}
 			mine, err := file.ChangesSince(t.Context(), account, 0, 1<<20)
-			if err != nil || len(mine) != len(pairs[i].both.changes) {
-				t.Errorf("the history has %d changes of an account that made %d, %v", len(mine), len(pairs[i].both.changes), err)
+			if err != nil || len(mine) != len(pairs[i].both.Changes) {
+				t.Errorf("the history has %d changes of an account that made %d, %v", len(mine), len(pairs[i].both.Changes), err)
 			}
 		}
 		shut(t, file)
@@ -249,6 +250,6 @@ func TestFileFromBeforeAccounts(t *testing.T) {
 		b.Apply(back)
 	}
 	if again, err := loadDesk(t.Context(), file); err != nil || again.Len()+len(again.Lists())+len(again.Shelves()) > 0 {
-		t.Errorf("undone to the start there is left: %s, %v", dump(again), err)
+		t.Errorf("undone to the start there is left: %s, %v", sequence.Dump(again), err)
 	}
 }

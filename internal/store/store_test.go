@@ -15,6 +15,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/sequence"
 	"tincup/internal/store"
 )
 
@@ -104,7 +105,7 @@ func TestEveryFieldComesBack(t *testing.T) {
 		Plan: day.MustHorizon("2026-11-26T14:00/PT30M"), Tags: []string{"calls", "work/insurance"}}).Todo().ID
 	p.do("w", book.Complete{ID: id})
 	p.do("w", book.Delete{ID: id})
-	want, revision := dump(p.desk), p.desk.Revision()
+	want, revision := sequence.Dump(p.desk), p.desk.Revision()
 	shut(t, p.store)
 	if _, err := os.Stat(path + "-wal"); !errors.Is(err, fs.ErrNotExist) {
 		t.Errorf("closed in good order, the file leaves its log behind: %v", err)
@@ -116,7 +117,7 @@ func TestEveryFieldComesBack(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if got := dump(b); got != want || b.Revision() != revision {
+	if got := sequence.Dump(b); got != want || b.Revision() != revision {
 		t.Errorf("at revision %d the file has\n%s\nwant, at %d\n%s", b.Revision(), got, revision, want)
 	}
 }
@@ -136,7 +137,7 @@ func TestManyRowsAtOnce(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if got, want := dump(b), dump(p.desk); got != want {
+		if got, want := sequence.Dump(b), sequence.Dump(p.desk); got != want {
 			t.Errorf("after %s the file has\n%s\nwant\n%s", after, got, want)
 		}
 	}
@@ -247,7 +248,7 @@ func TestFullDisk(t *testing.T) {
 		t.Fatalf("after %d to-dos: %v", count, err)
 	}
 	b, err := loadDesk(t.Context(), p.store)
-	if err != nil || dump(b) != dump(p.desk) {
+	if err != nil || sequence.Dump(b) != sequence.Dump(p.desk) {
 		t.Errorf("the file does not hold what was kept before: %v", err)
 	}
 }

@@ -2,139 +2,42 @@ package store_test
 
 import (
 	"context"
-	"errors"
 	"fmt"
-	"maps"
 	"math/rand/v2"
 	"path/filepath"
-	"slices"
 	"testing"
 
-	"tincup/internal/core/book"
 	"tincup/internal/seed"
+	"tincup/internal/sequence"
 )
-
-// past is one change that two windows remember.
-type past struct {
-	window  uint32
-	change  *book.Change
-	turned  bool
-	isUndo  bool
-	command bool
-}
-
-// windows is a Book changed from two windows, each with an undo of its own, and
-// with undo of any change by its revision.
-type windows struct {
-	*run
-	past    []*past
-	refused map[string]int // how often a turn was refused, and of what class
-}
-
-// allKinds are the kinds of every other sequence.
-var allKinds = func() map[string]int {
-	all := map[string]int{}
-	for _, some := range []map[string]int{everyday, trees, shelves, labels} {
-		for kind, weight := range some {
-			all[kind] = max(all[kind], min(weight, 16))
-		}
-	}
-	all["undo"], all["redo"], all["undo-revision"] = 8, 8, 14
-	return all
-}()
-
-// step carries a step out in one of the windows.
-func (w *windows) step(s step) error {
-	window := s.c >> 16 % 2
-	var of *past
-	kind := book.Undo
-	switch s.kind {
-	case "undo":
-		for _, p := range slices.Backward(w.past) {
-			if p.window == window && !p.turned && !p.isUndo {
-				of = p
-				break
-			}
-		}
-	case "redo":
-		kind = book.Redo
-		for _, p := range slices.Backward(w.past) {
-			if p.window == window && p.command {
-				break
-			}
-			if p.window == window && !p.turned && p.isUndo {
-				of = p
-				break
-			}
-		}
-	case "undo-revision":
-		undoable := slices.DeleteFunc(slices.Clone(w.past), func(p *past) bool { return p.turned || p.isUndo })
-		if len(undoable) > 0 {
-			of = undoable[int(s.a)%len(undoable)]
-		}
-	default:
-		before := len(w.changes)
-		if _, err := w.take(s); err != nil {
-			return err
-		}
-		for _, c := range w.changes[before:] {
-			w.past = append(w.past, &past{window: window, change: c.Slim(), command: true})
-		}
-		return nil
-	}
-	if of == nil {
-		return nil
-	}
-	w.now = w.now.Add(1)
-	change, err := w.desk.Invert(w.env(), of.change, kind)
-	var conflict *book.ConflictError
-	var rule *book.RuleError
-	switch {
-	case errors.As(err, &conflict):
-		w.refused["changed since"]++
-		return nil
-	case errors.As(err, &rule):
-		w.refused["a rule"]++
-		return nil
-	case err != nil:
-		return fmt.Errorf("%s of %q: %w", kind, of.change.Says, err)
-	}
-	if !change.Empty() {
-		w.keep(change)
-		w.past = append(w.past, &past{window: window, change: change.Slim(), isUndo: kind == book.Undo})
-	}
-	of.turned = true
-	w.counts[s.kind]++
-	return nil
-}
 
 // playWindows plays steps and looks for what is wrong after each, in memory and,
 // at some of them and the end, in the file.
-func playWindows(t *testing.T, steps []step) (*windows, error) {
+func playWindows(t *testing.T, steps []sequence.Step) (*sequence.Windows, error) {
 	file := open(t, filepath.Join(t.TempDir(), "t.db"))
 	defer shut(t, file)
 	empty, err := loadDesk(context.Background(), file)
 	if err != nil {
 		return nil, err
 	}
-	w := &windows{run: newRun(empty.Account()), refused: map[string]int{}}
+	w := sequence.NewWindows(empty.Account())
 	for i, s := range steps {
-		if err := w.step(s); err != nil {
+		if err := w.Step(s); err != nil {
 			return w, fmt.Errorf("step %d, %v: %w", i, s, err)
 		}
-		if err := sound(w.desk, w.now); err != nil {
+		if err := w.Sound(); err != nil {
 			return w, fmt.Errorf("step %d, %v: %w", i, s, err)
 		}
 		if i%40 == 39 || i == len(steps)-1 {
-			if err := save(file, w.changes, dump(w.desk)); err != nil {
+			if err := save(file, w.Changes, sequence.Dump(w.Desk)); err != nil {
 				return w, fmt.Errorf("up to step %d, the file: %w", i, err)
 			}
-			w.changes = nil
+			w.Changes = nil
 			again, err := loadDesk(context.Background(), file)
 			if err != nil {
 				return w, err
 			}
-			if err := sound(again, w.now); err != nil {
+			if err := sequence.Sound(again, w.Now); err != nil {
 				return w, fmt.Errorf("up to step %d, the file: %w", i, err)
 			}
 		}
@@ -146,36 +49,32 @@ func playWindows(t *testing.T, steps []step) (*windows, error) {
 // after every step, and what would break one is refused.
 func TestTwoWindows(t *testing.T) {
 	seed := seed.New(t)
-	kinds := slices.Sorted(maps.Keys(allKinds))
-	var choices []string
-	for _, kind := range kinds {
-		choices = append(choices, slices.Repeat([]string{kind}, allKinds[kind])...)
-	}
+	choices := sequence.Choices(sequence.AllKinds)
 	total, refused := map[string]int{}, map[string]int{}
 	number := int(2000 * *sequences)
 	for i := range number {
 		r := rand.New(rand.NewPCG(seed, uint64(i)))
-		steps := make([]step, 100)
+		steps := make([]sequence.Step, 100)
 		for n := range steps {
-			steps[n] = step{choices[r.IntN(len(choices))], r.Uint32(), r.Uint32(), r.Uint32()}
+			steps[n] = sequence.NextStep(r, choices)
 		}
 		w, err := playWindows(t, steps)
 		if err != nil {
-			small := shrink(steps, func(s []step) bool {
+			small := sequence.Shrink(steps, func(s []sequence.Step) bool {
 				_, err := playWindows(t, s)
 				return err != nil
 			})
 			_, err = playWindows(t, small)
 			t.Fatalf("seed %d, sequence %d, shrunk to %d steps:\n%v\n%v", seed, i, len(small), small, err)
 		}
-		for kind, n := range w.counts {
+		for kind, n := range w.Counts {
 			total[kind] += n
 		}
-		for why, n := range w.refused {
+		for why, n := range w.Refused {
 			refused[why] += n
 		}
 	}
-	for _, kind := range kinds {
+	for kind := range sequence.AllKinds {
 		if total[kind] == 0 && number >= 100 {
 			t.Errorf("nothing was %s", kind)
 		}

@@ -1,13 +1,12 @@
-package store_test
+package book_test
 
 import (
-	"maps"
 	"math/rand/v2"
-	"slices"
 	"testing"
 
 	"tincup/internal/core/book"
 	"tincup/internal/seed"
+	"tincup/internal/sequence"
 )
 
 // early is a change worked out ahead of its turn, and how to work it out again.
@@ -18,61 +17,58 @@ type early struct {
 
 // workOutAhead works a step's command out, or the undo of some change; nil where there
 // is nothing to do.
-func (w *windows) workOutAhead(s step) *early {
+func workOutAhead(w *sequence.Windows, s sequence.Step) *early {
 	var work func() (*book.Change, error)
 	var cmd book.Command
-	switch undoable := slices.DeleteFunc(slices.Clone(w.past), func(p *past) bool { return p.turned || p.isUndo }); {
-	case s.kind == "undo" || s.kind == "redo" || s.kind == "undo-revision":
+	switch undoable := w.Undoable(); {
+	case s.Kind == "undo" || s.Kind == "redo" || s.Kind == "undo-revision":
 		if len(undoable) == 0 {
 			return nil
 		}
-		of := undoable[int(s.a)%len(undoable)].change
-		work = func() (*book.Change, error) { return w.desk.Invert(w.env(), of, book.Undo) }
+		of := undoable[int(s.A)%len(undoable)].Change
+		work = func() (*book.Change, error) { return w.Desk.Invert(w.Env(), of, book.Undo) }
 	default:
-		if cmd = w.command(s); cmd == nil {
+		if cmd = w.Command(s); cmd == nil {
 			return nil
 		}
-		work = func() (*book.Change, error) { return w.desk.Do(w.env(), cmd) }
+		work = func() (*book.Change, error) { return w.Desk.Do(w.Env(), cmd) }
 	}
-	now, ids := w.now, w.ids
+	now, ids := w.Now, w.IDs
 	again := func() (*book.Change, error) { // at the same time, with the same new ids
-		later, since := w.now, w.ids
-		defer func() { w.now, w.ids = later, max(since, w.ids) }()
-		w.now, w.ids = now, ids
+		later, since := w.Now, w.IDs
+		defer func() { w.Now, w.IDs = later, max(since, w.IDs) }()
+		w.Now, w.IDs = now, ids
 		return work()
 	}
 	c, err := work()
 	if err != nil || c.Empty() {
 		return nil
 	}
-	return &early{w.desk.Ahead(c, cmd), again}
+	return &early{w.Desk.Ahead(c, cmd), again}
 }
 
 // A change worked out ahead of its turn is what it would be if it were worked out then,
 // wherever what came between is said to be apart from it.
 func TestWorkedOutAheadOfItsTurn(t *testing.T) {
 	seed := seed.New(t)
-	var choices []string
-	for _, kind := range slices.Sorted(maps.Keys(allKinds)) {
-		choices = append(choices, slices.Repeat([]string{kind}, allKinds[kind])...)
-	}
+	choices := sequence.Choices(sequence.AllKinds)
 	kinds, not := map[book.Kind]int{}, 0
 	for i := range int(2000 * *sequences) {
 		r := rand.New(rand.NewPCG(seed, uint64(i)))
-		w := &windows{run: newRun(book.ID{15: 1}), refused: map[string]int{}}
+		w := sequence.NewWindows(book.ID{15: 1})
 		for n := range 100 {
-			next := func() step { return step{choices[r.IntN(len(choices))], r.Uint32(), r.Uint32(), r.Uint32()} }
-			ahead := w.workOutAhead(next())
-			before := len(w.changes)
+			next := func() sequence.Step { return sequence.NextStep(r, choices) }
+			ahead := workOutAhead(w, next())
+			before := len(w.Changes)
 			s := next()
-			if err := w.step(s); err != nil {
+			if err := w.Step(s); err != nil {
 				t.Fatalf("seed %d, sequence %d, step %d: %v", seed, i, n, err)
 			}
-			if ahead == nil || len(w.changes) == before {
+			if ahead == nil || len(w.Changes) == before {
 				continue
 			}
-			between := w.changes[before]
-			if !ahead.Apart(w.desk, between) {
+			between := w.Changes[before]
+			if !ahead.Apart(w.Desk, between) {
 				not++
 				continue
 			}
@@ -81,8 +77,8 @@ func TestWorkedOutAheadOfItsTurn(t *testing.T) {
 			if err != nil {
 				t.Fatalf("seed %d, sequence %d, step %d: %q, worked out ahead, after %q: %v", seed, i, n, ahead.Change.Says, between.Says, err)
 			}
-			ahead.Change.At(w.desk.Revision() + 1)
-			if got, want := packed(t, ahead.Change), packed(t, want); got != want {
+			ahead.Change.At(w.Desk.Revision() + 1)
+			if got, want := text(t, ahead.Change), text(t, want); got != want {
 				t.Fatalf("seed %d, sequence %d, step %d, after %q, %v:\n%s\nworked out then:\n%s", seed, i, n, between.Says, s, got, want)
 			}
 		}
@@ -95,13 +91,4 @@ func TestWorkedOutAheadOfItsTurn(t *testing.T) {
 	if apart < not/30 {
 		t.Errorf("only %d of %d were apart", apart, apart+not)
 	}
-}
-
-func packed(t *testing.T, c *book.Change) string {
-	t.Helper()
-	text, err := c.Pack()
-	if err != nil {
-		t.Fatal(err)
-	}
-	return string(text)
 }

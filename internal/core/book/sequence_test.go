@@ -99,6 +99,9 @@ func play(steps []sequence.Step) (*sequence.Run, error) {
 	return r, nil
 }
 
+// shrinking is the share from which on a sequence that fails is shrunk, which may take minutes.
+const shrinking = 0.1
+
 func TestSequences(t *testing.T) {
 	seed := seed.New(t)
 	for _, c := range []struct {
@@ -113,6 +116,9 @@ func TestSequences(t *testing.T) {
 			for i := range int(c.number * *sequences) {
 				steps := sequence.Generate(rand.New(rand.NewPCG(seed, uint64(i))), choices)
 				r, err := play(steps)
+				if err != nil && *sequences < shrinking {
+					t.Fatalf("seed %d, sequence %d: %v; -sequences %v shrinks it", seed, i, err, shrinking)
+				}
 				if err != nil {
 					small := sequence.Shrink(steps, func(s []sequence.Step) bool {
 						_, err := play(s)

@@ -284,7 +284,7 @@ func TestMatchAgainstTheObvious(t *testing.T) {
 	seed := seed.New(t)
 	s := newSmall(t)
 	truths := map[string][2]int{} // by field, of filters of one test
-	for i := range 100_000 {
+	for i := range share(100_000) {
 		r := random{rand.New(rand.NewPCG(seed, uint64(i))), s, allFields}
 		packed := pack(t, r.node(i%4))
 		var tree map[string]any

@@ -81,13 +81,13 @@ func TestSentences(t *testing.T) {
 	}
 }
 
-// Two filters that read alike mean the same: of 20,000 filters and their
+// Two filters that read alike mean the same: of many filters and their
 // neighbours by one edit, those that differ in meaning differ in words.
 func TestSentenceIsUnambiguous(t *testing.T) {
 	seed := seed.New(t)
 	s := newSmall(t)
 	alike, edits := 0, 0
-	for i := range 20_000 {
+	for i := range share(20_000) {
 		r := random{rand.New(rand.NewPCG(seed, uint64(i))), s, allFields}
 		tree := r.node(1 + r.IntN(3))
 		one := pack(t, tree)

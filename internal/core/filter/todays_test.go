@@ -18,7 +18,7 @@ func TestEveryDay(t *testing.T) {
 	s := newSmall(t)
 	first := s.now
 	counts := map[filter.Verdict]int{}
-	for i := 0; counts[filter.Never]+counts[filter.Always] < 80 || counts[filter.Possible] < 20; i++ {
+	for i := 0; counts[filter.Never]+counts[filter.Always] < share(160) || counts[filter.Possible] < share(40); i++ {
 		r := random{rand.New(rand.NewPCG(seed, uint64(i))), s, []string{"due", "plan", "plan", "start", "completed", "created", "overdue", "next-action"}}
 		if i%3 == 0 { // dates that a law ties
 			r.fields = pick(r, []string{"start", "due", "overdue"}, []string{"created", "completed"})

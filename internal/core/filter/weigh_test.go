@@ -64,7 +64,7 @@ func TestWeighAgainstTheObvious(t *testing.T) {
 	s := newSmall(t)
 	e := slow{s: s, today: day.MustDate("2026-11-24")}
 	without, ruledOut := 0, 0
-	for i := range 1500 {
+	for i := range share(1500) {
 		r := random{rand.New(rand.NewPCG(seed, uint64(i))), s, allFields}
 		packed := pack(t, r.node(1+i%4))
 		var tree map[string]any
@@ -118,7 +118,7 @@ func TestWeighAgainstTheObvious(t *testing.T) {
 			}
 		}
 	}
-	if without < 500 || ruledOut < 100 {
+	if without < share(500) || ruledOut < share(100) {
 		t.Errorf("only %d tests mattered, and %d sorts were ruled out", without, ruledOut)
 	}
 }

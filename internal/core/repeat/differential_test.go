@@ -17,7 +17,7 @@ import (
 	"tincup/internal/seed"
 )
 
-var rules = flag.Int("rules", 4000, "random rules of the differential test")
+var rules = flag.Int("rules", 1000, "random rules of the differential test")
 
 // Where rrule-go differs on purpose of ours, and what decides it:
 //

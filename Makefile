@@ -69,10 +69,11 @@ hostile: build
 	go test ./internal/store -run 'TwoWindows|UndoToTheStart' -v -count=1 -timeout 60m -sequences 1 -seed $(SEED)
 
 # Changes the code of one package of core at a time, and counts what its own tests notice.
-# Those of filter and repeat take hours.
+# How long one may take follows from the first run, which is not to come from the cache.
+# Those of book, filter and repeat take hours.
 PKG ?= internal/core/day
 mutants:
-	go run github.com/go-gremlins/gremlins/cmd/gremlins@v0.6.0 unleash ./$(PKG)
+	GOFLAGS='-vet=off -count=1' go run github.com/go-gremlins/gremlins/cmd/gremlins@v0.6.0 unleash --timeout-coefficient 4 ./$(PKG)
 
 # GOGC as serve sets it.
 bench: build

@@ -98,7 +98,9 @@ func (d *draft) alsoOpen() string {
 	for _, title := range d.also[:min(len(d.also), mostNamed)] {
 		s += ". " + quote(title) + " is open again too"
 	}
-	if more := len(d.also) - mostNamed; more > 0 {
+	if more := len(d.also) - mostNamed; more == 1 {
+		s += ". 1 more is open again too"
+	} else if more > 0 {
 		s += fmt.Sprintf(". %d more are open again too", more)
 	}
 	return s

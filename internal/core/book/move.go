@@ -50,9 +50,17 @@ func (c Move) run(d *draft) error {
 	case !moved:
 		d.did("Moved", &t, d.says)
 	default:
-		d.did("Moved to "+d.homeName(&next), &t, d.was(t.ID, "list"))
+		d.did("Moved to "+d.homeName(&next), &t, d.stood(&t))
 	}
 	return nil
+}
+
+// stood tells where a to-do stood before it was moved: " (before: under “Labels”)".
+func (d *draft) stood(t *Todo) string {
+	if parent, err := d.todo(t.Parent); err == nil {
+		return " (before: under " + quote(parent.Title) + ")"
+	}
+	return " (before: " + d.homeName(t) + ")"
 }
 
 // homeName names the list a to-do is in, with its section.

@@ -64,7 +64,7 @@ func (c MoveMany) run(d *draft) error {
 		}
 		d.did("Now under "+quote(parent.Title), &first.was, d.alsoOpen())
 	} else {
-		d.did("Moved to "+d.homeName(&first.next), &first.was, d.was(first.was.ID, "list")+d.says)
+		d.did("Moved to "+d.homeName(&first.next), &first.was, d.stood(&first.was)+d.says)
 	}
 	d.sayMany(acted)
 	return nil

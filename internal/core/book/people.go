@@ -50,6 +50,7 @@ func (c EditPerson) run(d *draft) error {
 	if !ok {
 		return &NotFoundError{"person", c.ID}
 	}
+	was := p.Name
 	for _, f := range []struct {
 		to *string
 		by *string
@@ -63,7 +64,10 @@ func (c EditPerson) run(d *draft) error {
 		return err
 	}
 	d.people.put(p)
-	d.says = "Changed: " + quote(p.Name)
+	d.says = "Person changed: " + quote(p.Name)
+	if p.Name != was {
+		d.says = "Person renamed: " + quote(was) + " is now " + quote(p.Name)
+	}
 	return nil
 }
 
@@ -82,7 +86,7 @@ func (c RemovePerson) run(d *draft) error {
 		}
 	}
 	d.people.remove(c.ID)
-	d.says = "Removed: " + quote(p.Name)
+	d.says = "Person removed: " + quote(p.Name)
 	if n > 0 {
 		d.says += ", from " + count(n, "to-do")
 	}

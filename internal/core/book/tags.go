@@ -157,6 +157,8 @@ func (c MergeTags) run(d *draft) error {
 	switch {
 	case !ok:
 		return refuse("into", "There is no tag with the id %s.", c.Into)
+	case c.From == c.Into:
+		return refuse("into", "“%s” cannot be merged into itself; give another tag.", into.Name)
 	case from.Covers(&into):
 		return refuse("into", "“%s” is nested under “%s”; the two cannot be merged this way round.", into.Name, from.Name)
 	}

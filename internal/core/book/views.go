@@ -153,6 +153,7 @@ func (c EditView) run(d *draft) error {
 	if err != nil {
 		return err
 	}
+	was := v.Name
 	set(&v.Name, c.Name)
 	set(&v.Question, c.Question)
 	set(&v.Icon, c.Icon)
@@ -169,6 +170,9 @@ func (c EditView) run(d *draft) error {
 	}
 	d.views.put(v)
 	d.says = "View changed: " + quote(v.Name)
+	if v.Name != was {
+		d.says = "View renamed: " + quote(was) + " is now " + quote(v.Name)
+	}
 	return nil
 }
 

@@ -85,21 +85,24 @@ func (s *Store) transact(ctx context.Context, work func(writer) error) error {
 	if err := s.Present(); err != nil {
 		return err
 	}
-	w := writer{ctx, s}
-	if err := w.exec(begin); err != nil {
+	if err := ctx.Err(); err != nil {
+		return err
+	}
+	// The end of the context ends the work, and never beginning and ending it: a transaction
+	// that outlived it would be in the way of the next.
+	whole := writer{context.WithoutCancel(ctx), s}
+	if err := whole.exec(begin); err != nil {
 		return explain(err)
 	}
-	err := work(w)
+	err := work(writer{ctx, s})
 	if err == nil {
-		if err = w.exec(commit); err == nil {
+		if err = whole.exec(commit); err == nil {
 			return s.presence.checkWritten()
 		}
 	}
-	if err != nil {
-		// SQLite has rolled back by itself after some errors, such as a full
-		// disk; the first error is the one that matters.
-		_ = w.exec(rollback)
-	}
+	// SQLite has rolled back by itself after some errors, such as a full disk; the first error
+	// is the one that matters.
+	_ = whole.exec(rollback)
 	return explain(err)
 }
 

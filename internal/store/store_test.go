@@ -1,6 +1,7 @@
 package store_test
 
 import (
+	"bytes"
 	"context"
 	"database/sql"
 	"errors"
@@ -251,6 +252,33 @@ func TestFullDisk(t *testing.T) {
 	if err != nil || sequence.Dump(b) != sequence.Dump(p.desk) {
 		t.Errorf("the file does not hold what was kept before: %v", err)
 	}
+}
+
+// A context that ends at any moment of a write ends that write whole, and is not in the way of the next.
+func TestWritesThatAreLetGoOf(t *testing.T) {
+	p := newPen(t, filepath.Join(t.TempDir(), "book.db"))
+	defer shut(t, p.store)
+	text := bytes.Repeat([]byte("BEGIN:VEVENT\r\n"), 20_000)
+	ended := 0
+	for i := range 200 {
+		ctx, cancel := context.WithTimeout(t.Context(), time.Duration(i)*10*time.Microsecond)
+		err := p.store.SaveFeed(ctx, &store.Feed{Calendar: book.ID{1, 15: byte(i)}, Text: text})
+		cancel()
+		if err != nil && !errors.Is(err, context.DeadlineExceeded) && !strings.Contains(err.Error(), "interrupted") {
+			t.Fatalf("after %d: %v", i, err)
+		}
+		if err != nil {
+			ended++
+		}
+		feed, wrong := p.store.Feed(t.Context(), book.ID{1, 15: byte(i)})
+		if wrong != nil || (feed != nil) != (err == nil) || feed != nil && len(feed.Text) != len(text) {
+			t.Fatalf("after %d, which ended with %v, there is a feed: %t, %v", i, err, feed != nil, wrong)
+		}
+	}
+	if ended == 0 {
+		t.Error("no write was let go of")
+	}
+	t.Logf("%d of 200 were let go of", ended)
 }
 
 func TestACopyIsKeptBeforeAMigration(t *testing.T) {

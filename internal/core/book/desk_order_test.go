@@ -1,6 +1,7 @@
 package book_test
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 	"testing"
@@ -256,5 +257,37 @@ func TestHandful(t *testing.T) {
 	d.now = d.now.AddDate(0, 0, 1) // it lapses when the day ends
 	for _, id := range ids[1:] {
 		d.do(book.Pick{ID: id})
+	}
+}
+
+// A list that comes to stand by hand keeps the positions that fit the order it shows: those alone
+// are written that do not, and what is moved.
+func TestFewPositionsAreWrittenByHand(t *testing.T) {
+	for name, c := range map[string]struct {
+		dues    []int // of to-dos in their order by hand, in days from today
+		written int
+	}{
+		"as it is shown":           {[]int{1, 2, 3, 4, 5, 6}, 1},
+		"one is out of place":      {[]int{1, 6, 2, 3, 4, 5}, 2},
+		"two are out of place":     {[]int{5, 1, 2, 6, 3, 4}, 3},
+		"the other way round":      {[]int{6, 5, 4, 3, 2, 1}, 6},
+		"the last two the other":   {[]int{1, 2, 3, 4, 6, 5}, 2},
+		"halves that were swapped": {[]int{4, 5, 6, 1, 2, 3}, 4},
+	} {
+		d := newDesk(t)
+		list := d.list("Crates")
+		d.do(book.EditList{ID: list, Order: ptr(book.ByDue)})
+		at := map[int]book.ID{}
+		for _, n := range c.dues {
+			at[n] = d.do(book.Capture{Title: fmt.Sprint(n), List: list, Due: day.Moment{Date: day.DateOf(d.now).AddDays(n)}}).Todo().ID
+		}
+		// The one that is shown last comes before that which is shown first.
+		change := d.do(book.Move{ID: at[6], List: list, Before: at[1]})
+		if shown := d.shown(list, book.ByHand); shown != "6 1 2 3 4 5" || !strings.HasSuffix(change.Says, ". The list keeps your own order now") {
+			t.Errorf("%s: %s, %q", name, shown, change.Says)
+		}
+		if len(change.Todos) > c.written {
+			t.Errorf("%s: %d rows are written; %d do", name, len(change.Todos), c.written)
+		}
 	}
 }

@@ -2,12 +2,15 @@ package book_test
 
 import (
 	"fmt"
+	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/seed"
 )
 
 func TestManyAllOrNone(t *testing.T) {
@@ -182,5 +185,147 @@ func TestDistances(t *testing.T) {
 		if _, err := book.ParseDistance(text, today); err == nil {
 			t.Errorf("%q is a distance", text)
 		}
+	}
+}
+
+// What a person may not expect among many is told, each to-do counted once.
+func TestReach(t *testing.T) {
+	d := newDesk(t)
+	away := d.list("Old loans")
+	open, done, archived := d.capture("a"), d.capture("b"), d.do(book.Capture{Title: "c", List: away}).Todo().ID
+	d.do(book.Complete{ID: done})
+	d.do(book.EditList{ID: away, Archived: ptr(true)})
+	got, err := d.desk.Reach([]book.ID{open, done, archived, done, archived})
+	if err != nil || got != (book.Reach{Closed: 1, Archived: 1}) {
+		t.Errorf("it reaches %+v, %v", got, err)
+	}
+	for name, ids := range map[string][]book.ID{"none": nil, "one that is not there": {open, {9}}, "too many": make([]book.ID, book.MaxMany+1)} {
+		if _, err := d.desk.Reach(ids); err == nil {
+			t.Errorf("%s: it is not refused", name)
+		}
+	}
+}
+
+// From 200 on it is worth while to work out ahead, where no notes are read.
+func TestWhatIsWorthPreparing(t *testing.T) {
+	tick := func(kind func(book.ID) book.Command) func(n int) book.Command {
+		return func(n int) book.Command { return book.Many{IDs: make([]book.ID, n), Do: kind} }
+	}
+	for name, c := range map[string]struct {
+		of   func(n int) book.Command
+		ever bool
+	}{
+		"move":     {func(n int) book.Command { return book.MoveMany{IDs: make([]book.ID, n)} }, true},
+		"delete":   {tick(func(id book.ID) book.Command { return book.Delete{ID: id} }), true},
+		"complete": {tick(func(id book.ID) book.Command { return book.Complete{ID: id} }), false},
+		"alone":    {func(n int) book.Command { return book.Complete{} }, false},
+		"nothing":  {func(n int) book.Command { return book.Many{IDs: make([]book.ID, n)} }, false},
+	} {
+		if book.WorthPreparing(c.of(199)) || book.WorthPreparing(c.of(200)) != c.ever {
+			t.Errorf("%s: of 199 %t, of 200 %t", name, book.WorthPreparing(c.of(199)), book.WorthPreparing(c.of(200)))
+		}
+	}
+	change := &book.Change{Todos: make([]book.Diff[book.Todo], 199)}
+	if change.WorthPreparing() {
+		t.Error("an undo of 199")
+	}
+	if change.Todos = make([]book.Diff[book.Todo], 200); !change.WorthPreparing() {
+		t.Error("an undo of 200")
+	}
+	if change.Notes = make([]book.Diff[book.Note], 1); change.WorthPreparing() {
+		t.Error("an undo with notes")
+	}
+}
+
+// Many that are put beside one stand there in their order: in a list by hand always; in one by due
+// where their dues let them, or else it comes to stand by hand if one of them was in it already.
+func TestManyBesideOne(t *testing.T) {
+	random := seed.New(t)
+	stayed, byHand := 0, 0
+	for i := range int(20_000 * *sequences) {
+		r := rand.New(rand.NewPCG(random, uint64(i)))
+		d := newDesk(t)
+		list, other := d.list("Crates"), d.list("Loans")
+		order := []book.Order{book.ByHand, book.ByDue}[r.IntN(2)]
+		d.do(book.EditList{ID: list, Order: &order})
+		dues, names := map[book.ID]int{}, map[book.ID]string{}
+		put := func(list book.ID) book.ID {
+			n := 1 + r.IntN(3)
+			id := d.do(book.Capture{Title: fmt.Sprint(len(names)), List: list, Due: day.Moment{Date: day.DateOf(d.now).AddDays(n)}}).Todo().ID
+			dues[id], names[id] = n, fmt.Sprint(len(names))
+			return id
+		}
+		var here []book.ID
+		for range 2 + r.IntN(6) {
+			here = append(here, put(list))
+		}
+		if order == book.ByDue {
+			slices.SortStableFunc(here, func(a, b book.ID) int { return dues[a] - dues[b] })
+		}
+		anchor := here[r.IntN(len(here))]
+		var moved []book.ID
+		here = slices.DeleteFunc(here, func(id book.ID) bool {
+			if id == anchor || r.IntN(3) > 0 {
+				return false
+			}
+			moved = append(moved, id)
+			return true
+		})
+		own := len(moved)
+		for range r.IntN(3) {
+			moved = append(moved, put(other))
+		}
+		if len(moved) == 0 {
+			continue
+		}
+		after := r.IntN(2) == 0
+		at := slices.Index(here, anchor)
+		if after {
+			at++
+		}
+		// What stands on both sides of the gap, and whether all may stand in it.
+		fits := func(id book.ID) bool {
+			return (at == 0 || dues[here[at-1]] <= dues[id]) && (at == len(here) || dues[id] <= dues[here[at]])
+		}
+		if order == book.ByDue && slices.ContainsFunc(moved[:own], func(id book.ID) bool { return !fits(id) }) {
+			order = book.ByHand
+		}
+		want := slices.Insert(slices.Clone(here), at, moved...)
+		if order == book.ByDue {
+			// Those with the due of a neighbour stand beside it, the others behind all of theirs.
+			var beside, end []book.ID
+			for _, id := range moved {
+				if at > 0 && dues[here[at-1]] == dues[id] || at < len(here) && dues[here[at]] == dues[id] {
+					beside = append(beside, id)
+				} else {
+					end = append(end, id)
+				}
+			}
+			want = append(slices.Insert(slices.Clone(here), at, beside...), end...)
+			slices.SortStableFunc(want, func(a, b book.ID) int { return dues[a] - dues[b] })
+			stayed++
+		} else {
+			byHand++
+		}
+		to := book.Move{List: list, Before: anchor}
+		if after {
+			to = book.Move{List: list, After: anchor}
+		}
+		d.do(book.MoveMany{IDs: moved, To: to})
+		var titles []string
+		for _, id := range want {
+			titles = append(titles, names[id])
+		}
+		l, err := d.desk.List(list)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got, want := d.shown(list, l.Order), strings.Join(titles, " "); got != want || l.Order != order {
+			t.Fatalf("seed %d, %d: %v beside %s, after %t: %s by %v; want %s by %v; dues %v", random, i, moved, names[anchor], after, got, l.Order, want, order, dues)
+		}
+		d.sound()
+	}
+	if stayed < 50 || byHand < 50 {
+		t.Errorf("%d stayed by due, %d came to stand by hand", stayed, byHand)
 	}
 }

@@ -132,6 +132,9 @@ func (d *draft) placeBeside(moved []moving, to Move, anchor ID) error {
 			end = append(end, t)
 		}
 	}
+	if before != nil && behind != nil && lower(all, behind.Position) == before.Position {
+		between, ahead = append(between, ahead...), nil // both come into one gap, and share it
+	}
 	if order == ByHand || before != nil {
 		low := Position("")
 		if before != nil {

@@ -54,6 +54,11 @@ func TestTheMostThereMayBe(t *testing.T) {
 		}
 		return c
 	}
+	with := func(sound string) day.Reminder {
+		r := day.ReminderBefore(5)
+		r.Sound = sound
+		return r
+	}
 	line := func(n int) string { return strings.Repeat("é", n) }
 	d := newDesk(t)
 	id := d.capture("Ring the framer")
@@ -81,6 +86,13 @@ func TestTheMostThereMayBe(t *testing.T) {
 		"list":       {book.AddList{Name: line(100)}, book.AddList{Name: line(101)}, "name: The name of the list has 101 characters; 100 is the most."},
 		"section":    {book.AddShelf{Name: line(100)}, book.AddShelf{Name: line(101)}, "name: The name of the shelf has 101 characters; 100 is the most."},
 		"person":     {book.AddPerson{Name: "x", Note: strings.Repeat("n", book.MaxPersonNote)}, book.AddPerson{Name: "x", Note: strings.Repeat("n", book.MaxPersonNote+1)}, "note: The note about a person has 2001 bytes; 2000 of text is the most."},
+		"phone":      {book.AddPerson{Name: "x", Phone: line(40)}, book.AddPerson{Name: "x", Phone: line(41)}, "phone: The phone number has 41 characters; 40 is the most."},
+		"email":      {book.AddPerson{Name: "x", Email: strings.Repeat("a", 240) + "@museum.example"[:14]}, book.AddPerson{Name: "x", Email: strings.Repeat("a", 240) + "@museum.example"}, "email: “aaaa"},
+		"radius":     {book.AddPlace{Name: "x", Radius: 5000}, book.AddPlace{Name: "x", Radius: 5001}, "radius: The radius is 5001 m; 50 to 5000 m is wanted."},
+		"least":      {book.AddPlace{Name: "x", Radius: 50}, book.AddPlace{Name: "x", Radius: 49}, "radius: The radius is 49 m; 50 to 5000 m is wanted."},
+		"no minutes": {book.Edit{ID: id, Estimate: ptr(0)}, book.Edit{ID: id, Estimate: ptr(-1)}, "estimate: The estimate is -1 minutes; "},
+		"remind":     {book.Remind{ID: id, Add: reminders(book.MaxReminders)}, book.Remind{ID: id, Add: reminders(book.MaxReminders + 1)}, "reminders: There are 21 reminders; 20 is the most."},
+		"sound":      {book.Remind{ID: id, Add: []day.Reminder{with("drip")}}, book.Remind{ID: id, Add: []day.Reminder{with("gong")}}, "reminders: There is no sound “gong”. There are "},
 		"calendar":   {book.AddCalendar{Name: line(100), Address: "https://a.example/"}, book.AddCalendar{Name: line(101), Address: "https://a.example/"}, "name: The name of the calendar has 101 characters; 100 is the most."},
 		"address":    {book.AddCalendar{Name: "x", Address: "https://" + strings.Repeat("a", 1992)}, book.AddCalendar{Name: "x", Address: "https://" + strings.Repeat("a", 1993)}, "address: The address has 2001 characters, and 2000 is the most."},
 		"file":       {book.Attach{ID: id, File: file(1, book.MaxAttachment)}, book.Attach{ID: id, File: file(1, book.MaxAttachment+1)}, "file: “1.png” has 25 MB; 25 MB is the most."},

@@ -329,3 +329,30 @@ func TestManyBesideOne(t *testing.T) {
 		t.Errorf("%d stayed by due, %d came to stand by hand", stayed, byHand)
 	}
 }
+
+// Many are planned in one change, each for its own time; one that cannot be leaves all as they are.
+func TestPlanEach(t *testing.T) {
+	d := newDesk(t)
+	a, b, note := d.capture("a"), d.capture("b"), d.do(book.Capture{Title: "n", IsNote: true}).Todo().ID
+	plan := func(id book.ID, on string) book.PlanFor { return book.PlanFor{ID: id, Plan: day.MustHorizon(on)} }
+	if c := d.do(book.PlanEach{Plans: []book.PlanFor{plan(a, "2026-11-26"), plan(b, "2026-W49")}}); c.Says != "Planned day by day: 2 to-dos" || len(c.Todos) != 2 {
+		t.Errorf("it says %q", c.Says)
+	}
+	if c := d.do(book.PlanEach{Plans: []book.PlanFor{plan(a, "2026-11-27")}}); c.Says != "Planned for Fri 27 Nov 2026: “a” (before: Thu 26 Nov)" {
+		t.Errorf("of one it says %q", c.Says)
+	}
+	before := snapshot(t, d.desk)
+	for says, plans := range map[string][]book.PlanFor{
+		"A to-do is named twice. Each has one plan.":    {plan(a, "2026-11-26"), plan(b, "2026-11-26"), plan(a, "2026-11-28")},
+		"0 to-dos are chosen; 1 to 5000 can be changed": nil,
+		"Nothing was changed.":                          {plan(a, "2026-11-26"), plan(note, "2026-11-26")},
+		"any more. Nothing was changed.":                {plan(a, "2026-11-26"), plan(book.ID{9}, "2026-11-26")},
+	} {
+		if why := d.refused(book.PlanEach{Plans: plans}); !strings.Contains(why, says) {
+			t.Errorf("%q; want %q", why, says)
+		}
+	}
+	if snapshot(t, d.desk) != before {
+		t.Error("a refused plan changed something")
+	}
+}

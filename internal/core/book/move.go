@@ -330,7 +330,7 @@ func (d *draft) keepByHand(id ID, order Order) error {
 	return nil
 }
 
-// placesOf returns a list and every to-do in it that has subtasks.
+// homesOf returns a list and every to-do in it that has subtasks.
 func (d *draft) homesOf(list ID) []ID {
 	homes := []ID{list}
 	for i := 0; i < len(homes); i++ {

@@ -114,6 +114,37 @@ func (r *Run) Keep(c *book.Change) {
 	r.Changes = append(r.Changes, c)
 }
 
+// ThereAndBack undoes all to the start, redoes to where everything was, and undoes again. After
+// each it calls look with what the desk is to be then, as Dump writes it, unless it is not that.
+// start is what the desk was before the first step.
+func (r *Run) ThereAndBack(start string, look func(when, want string) error) error {
+	end, pending := Dump(r.Desk), len(r.Redo)
+	for _, part := range []struct {
+		when     string
+		kind     book.Kind
+		from, to *[]*book.Change
+		rest     int
+		want     string
+	}{
+		{"undone to the start", book.Undo, &r.Undo, &r.Redo, 0, start},
+		{"redone to the end", book.Redo, &r.Redo, &r.Undo, pending, end},
+		{"undone again", book.Undo, &r.Undo, &r.Redo, 0, start},
+	} {
+		for len(*part.from) > part.rest {
+			if err := r.Turn(part.from, part.to, part.kind); err != nil {
+				return err
+			}
+		}
+		if got := Dump(r.Desk); got != part.want {
+			return fmt.Errorf("%s there is\n%s\nwant\n%s", part.when, got, part.want)
+		}
+		if err := look(part.when, part.want); err != nil {
+			return fmt.Errorf("%s: %w", part.when, err)
+		}
+	}
+	return nil
+}
+
 // Sound says what is wrong with the desk, if anything is.
 func (r *Run) Sound() error { return Sound(r.Desk, r.Now) }
 

@@ -84,34 +84,14 @@ func check(steps []sequence.Step, file *store.Store) (*counted, error) {
 			return r, err
 		}
 	}
-	last := sequence.Dump(r.Desk)
-	// The point from which everything can be undone again and redone.
-	pending := len(r.Redo)
-	for _, part := range []struct {
-		name     string
-		kind     book.Kind
-		from, to *[]*book.Change
-		rest     int
-		want     string
-	}{
-		{"undone to the start", book.Undo, &r.Undo, &r.Redo, 0, first},
-		{"redone to the end", book.Redo, &r.Redo, &r.Undo, pending, last},
-		{"undone again", book.Undo, &r.Undo, &r.Redo, 0, first},
-	} {
-		for len(*part.from) > part.rest {
-			if err := r.Turn(part.from, part.to, part.kind); err != nil {
-				return r, err
-			}
-		}
-		if got := sequence.Dump(r.Desk); got != part.want {
-			return r, fmt.Errorf("%s, memory has\n%s\nwant\n%s", part.name, got, part.want)
-		}
-		if err := save(file, r.Changes, part.want); err != nil {
-			return r, fmt.Errorf("%s, the file: %w", part.name, err)
-		}
+	return r, r.ThereAndBack(first, func(_, want string) error {
+		err := save(file, r.Changes, want)
 		r.Changes = nil
-	}
-	return r, nil
+		if err != nil {
+			err = fmt.Errorf("the file: %w", err)
+		}
+		return err
+	})
 }
 
 // save writes changes, as they come back from JSON, and reads the file.

@@ -72,31 +72,7 @@ func play(steps []sequence.Step) (*sequence.Run, error) {
 			return r, err
 		}
 	}
-	last, pending := sequence.Dump(r.Desk), len(r.Redo)
-	for _, part := range []struct {
-		name     string
-		kind     book.Kind
-		from, to *[]*book.Change
-		rest     int
-		want     string
-	}{
-		{"undone to the start", book.Undo, &r.Undo, &r.Redo, 0, first},
-		{"redone to the end", book.Redo, &r.Redo, &r.Undo, pending, last},
-		{"undone again", book.Undo, &r.Undo, &r.Redo, 0, first},
-	} {
-		for len(*part.from) > part.rest {
-			if err := r.Turn(part.from, part.to, part.kind); err != nil {
-				return r, err
-			}
-		}
-		if err := look(part.name); err != nil {
-			return r, err
-		}
-		if got := sequence.Dump(r.Desk); got != part.want {
-			return r, fmt.Errorf("%s there is\n%s\nwant\n%s", part.name, got, part.want)
-		}
-	}
-	return r, nil
+	return r, r.ThereAndBack(first, func(when, _ string) error { return look(when) })
 }
 
 // shrinking is the share from which on a sequence that fails is shrunk, which may take minutes.

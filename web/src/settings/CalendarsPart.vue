@@ -114,15 +114,8 @@ function items(c: Calendar): MenuItem[] {
   </section>
 </template>
 
+<style scoped src="./part.css"></style>
 <style scoped>
-h2 {
-  margin-top: 22px;
-  padding-bottom: 5px;
-  border-bottom: 1px solid var(--ink);
-  font-family: var(--slab);
-  font-size: 15px;
-}
-p,
 summary {
   color: var(--pencil);
   font-size: 14px;
@@ -149,9 +142,6 @@ details ul {
 .about {
   flex: 1;
   min-width: 0;
-}
-.label {
-  font-weight: 600;
 }
 .from {
   overflow: hidden;

@@ -76,37 +76,10 @@ function picked(e: Event) {
   </section>
 </template>
 
+<style scoped src="./part.css"></style>
 <style scoped>
-section {
-  scroll-margin-top: 12px;
-}
-h2 {
-  margin-top: 22px;
-  padding-bottom: 5px;
-  border-bottom: 1px solid var(--ink);
-  font-family: var(--slab);
-  font-size: 15px;
-}
-.part {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: flex-start;
-  justify-content: space-between;
-  gap: 6px 24px;
-  padding: 12px 0;
-  border-bottom: 1px solid color-mix(in srgb, var(--tin) 55%, transparent);
-}
 .about {
-  flex: 1 1 320px;
   max-width: 640px;
-}
-.label {
-  font-weight: 600;
-}
-p {
-  color: var(--pencil);
-  font-size: 14px;
-  line-height: 20px;
 }
 .out {
   display: flex;

@@ -23,17 +23,8 @@ const allowed = useAllowed();
   </section>
 </template>
 
+<style scoped src="./part.css"></style>
 <style scoped>
-h2 {
-  margin-top: 22px;
-  padding-bottom: 5px;
-  border-bottom: 1px solid var(--ink);
-  font-family: var(--slab);
-  font-size: 15px;
-}
-section {
-  scroll-margin-top: 12px;
-}
 label {
   display: flex;
   align-items: center;
@@ -41,11 +32,6 @@ label {
   min-height: 40px;
   margin-top: 6px;
   font-weight: 600;
-}
-p {
-  color: var(--pencil);
-  font-size: 14px;
-  line-height: 20px;
 }
 .refused {
   color: var(--copper);

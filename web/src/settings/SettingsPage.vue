@@ -59,7 +59,7 @@ function words(s: SettingWords, value: string): string {
     </nav>
     <section v-for="g in settingGroups" :id="g.at" :key="g.at" :aria-labelledby="`${g.at}-head`">
       <h2 :id="`${g.at}-head`">{{ g.name }}</h2>
-      <div v-for="s in g.settings" :key="s.name" class="setting" :data-setting="s.name">
+      <div v-for="s in g.settings" :key="s.name" class="part" :data-setting="s.name">
         <div class="about">
           <span :id="`label-${s.name}`" class="label">{{ s.label }}</span>
           <p :id="`does-${s.name}`">
@@ -91,6 +91,7 @@ function words(s: SettingWords, value: string): string {
   </div>
 </template>
 
+<style scoped src="./part.css"></style>
 <style scoped>
 .page {
   max-width: 860px;
@@ -103,12 +104,13 @@ header {
   gap: 0 14px;
   margin-bottom: 8px;
 }
+header p {
+  font-size: inherit;
+  line-height: inherit;
+}
 h1 {
   font-size: 24px;
   line-height: 32px;
-}
-p {
-  color: var(--pencil);
 }
 nav {
   display: flex;
@@ -119,35 +121,6 @@ nav {
 nav a {
   padding: 4px 0;
   color: var(--rim);
-}
-section {
-  scroll-margin-top: 12px;
-}
-h2 {
-  margin-top: 22px;
-  padding-bottom: 5px;
-  border-bottom: 1px solid var(--ink);
-  font-family: var(--slab);
-  font-size: 15px;
-}
-.setting {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: flex-start;
-  justify-content: space-between;
-  gap: 6px 24px;
-  padding: 12px 0;
-  border-bottom: 1px solid color-mix(in srgb, var(--tin) 55%, transparent);
-}
-.about {
-  flex: 1 1 320px;
-}
-.label {
-  font-weight: 600;
-}
-.about p {
-  font-size: 14px;
-  line-height: 20px;
 }
 .back {
   min-height: 24px;

@@ -330,3 +330,29 @@ func TestReopeningIsNotPicking(t *testing.T) {
 	}
 	d.sound()
 }
+
+// An undo may put a project back as deep as one may stand, and no deeper.
+func TestUndoAsDeepAsMayBe(t *testing.T) {
+	chain := func(d *desk, levels int) (first, last book.ID) {
+		for n := range levels {
+			c := book.Capture{Title: "x", Parent: last}
+			if last = d.do(c).Todo().ID; n == 0 {
+				first = last
+			}
+		}
+		return first, last
+	}
+	for more, refused := range map[int]bool{0: false, 1: true} {
+		d := newDesk(t)
+		_, above := chain(d, 60)
+		project, end := chain(d, 41)
+		d.do(book.Move{ID: project, Parent: above})
+		out := d.do(book.Move{ID: project})
+		for range more {
+			d.do(book.Capture{Title: "deeper", Parent: end})
+		}
+		if why := d.undo(out); (why != "") != refused || refused && !strings.Contains(why, "more than 100 levels deep") {
+			t.Errorf("%d levels more: %q", more, why)
+		}
+	}
+}

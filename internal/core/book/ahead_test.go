@@ -100,7 +100,7 @@ func TestWhatIsApart(t *testing.T) {
 	list, other := d.list("Loans"), d.list("Labels")
 	a, b := d.do(book.Capture{Title: "a", List: list}).Todo().ID, d.do(book.Capture{Title: "b", List: other}).Todo().ID
 	under := d.do(book.Capture{Title: "under", Parent: a}).Todo().ID
-	tick := func(id book.ID) book.Command { return book.Complete{ID: id} }
+	ended := func(id book.ID) book.Command { return book.Complete{ID: id} }
 	shelf, person := d.do(book.AddShelf{Name: "Home"}).Shelves[0].After.ID, d.do(book.AddPerson{Name: "Ines"}).People[0].After.ID
 	section := d.do(book.AddSection{List: list, Name: "May"}).Sections[0].After.ID
 	view, ground := d.do(book.AddView{Name: "v", Question: "{}"}).Views[0].After.ID, d.do(book.AddPlace{Name: "museum"}).Places[0].After.ID
@@ -108,31 +108,31 @@ func TestWhatIsApart(t *testing.T) {
 		ahead, between book.Command
 		apart          bool
 	}{
-		"two lists":               {tick(a), tick(b), true},
-		"the same":                {tick(a), tick(a), false},
-		"what stands above":       {tick(under), tick(a), false},
-		"what stands below":       {tick(a), tick(under), false},
+		"two lists":               {ended(a), ended(b), true},
+		"the same":                {ended(a), ended(a), false},
+		"what stands above":       {ended(under), ended(a), false},
+		"what stands below":       {ended(a), ended(under), false},
 		"its list's order":        {book.Capture{Title: "x", List: list}, book.Capture{Title: "y", List: list}, false},
 		"another list's":          {book.Capture{Title: "x", List: list}, book.Capture{Title: "y", List: other}, true},
 		"the handful":             {book.Pick{ID: a}, book.Pick{ID: b}, false},
-		"its list is altered":     {tick(a), book.EditList{ID: list, Name: ptr("Lent")}, false},
+		"its list is altered":     {ended(a), book.EditList{ID: list, Name: ptr("Lent")}, false},
 		"tags":                    {book.Tagging{ID: a, Add: []string{"calls"}}, book.Tagging{ID: b, Add: []string{"calls"}}, false},
-		"a tag beside a tick":     {tick(a), book.Tagging{ID: b, Add: []string{"calls"}}, false},
+		"a tag beside a tick":     {ended(a), book.Tagging{ID: b, Add: []string{"calls"}}, false},
 		"calm in the same list":   {book.Capture{Title: "x", List: list}, book.Edit{ID: a, Outcome: ptr("done")}, true},
 		"a title in the same":     {book.Capture{Title: "x", List: list}, book.Edit{ID: a, Title: ptr("z")}, false},
 		"notes of the same":       {book.Edit{ID: a, Notes: ptr("n")}, book.Edit{ID: a, Notes: ptr("m")}, false},
-		"a shelf":                 {book.EditShelf{ID: shelf, Name: "x"}, tick(b), false},
-		"a section":               {book.EditSection{ID: section, Name: "x"}, tick(b), false},
-		"a person":                {book.EditPerson{ID: person, Name: ptr("x")}, tick(b), false},
-		"a view":                  {book.EditView{ID: view, Name: ptr("x")}, tick(b), false},
-		"a place":                 {book.EditPlace{ID: ground, Name: ptr("x")}, tick(b), false},
-		"a calendar":              {book.AddCalendar{Name: "c", Address: "https://a.example/"}, tick(b), false},
-		"settings":                {book.Choose{Values: map[string]string{"urgentDays": "4"}}, tick(b), false},
-		"a new list":              {book.AddList{Name: "x"}, tick(b), false},
-		"a list put in the bin":   {book.DeleteList{ID: list}, tick(b), true},
+		"a shelf":                 {book.EditShelf{ID: shelf, Name: "x"}, ended(b), false},
+		"a section":               {book.EditSection{ID: section, Name: "x"}, ended(b), false},
+		"a person":                {book.EditPerson{ID: person, Name: ptr("x")}, ended(b), false},
+		"a view":                  {book.EditView{ID: view, Name: ptr("x")}, ended(b), false},
+		"a place":                 {book.EditPlace{ID: ground, Name: ptr("x")}, ended(b), false},
+		"a calendar":              {book.AddCalendar{Name: "c", Address: "https://a.example/"}, ended(b), false},
+		"settings":                {book.Choose{Values: map[string]string{"urgentDays": "4"}}, ended(b), false},
+		"a new list":              {book.AddList{Name: "x"}, ended(b), false},
+		"a list put in the bin":   {book.DeleteList{ID: list}, ended(b), true},
 		"into a list that goes":   {book.DeleteList{ID: list}, book.Capture{Title: "x", List: list}, false},
-		"a list that is put away": {book.EditList{ID: list, Archived: ptr(true)}, tick(b), false},
-		"many and one of them":    {book.Many{IDs: []book.ID{a, b}, Do: tick}, tick(b), false},
+		"a list that is put away": {book.EditList{ID: list, Archived: ptr(true)}, ended(b), false},
+		"many and one of them":    {book.Many{IDs: []book.ID{a, b}, Do: ended}, ended(b), false},
 	} {
 		change, err := d.desk.Do(d.env(), c.ahead)
 		if err != nil {

@@ -64,7 +64,8 @@ hostile: build
 	go test ./internal/formats -run RoundTrip -v -count=1 -timeout 30m -books 2000 -seed $(SEED)
 	go test ./internal/core/repeat -run AgainstReference -v -count=1 -timeout 30m -rules 20000 -seed $(SEED)
 	go test ./internal/core/filter -v -count=1 -timeout 60m -filters 1 -seed $(SEED)
-	go test ./internal/core/capture ./internal/core/view -v -count=1 -timeout 30m -seed $(SEED)
+	go test ./internal/core/capture -v -count=1 -timeout 30m -seed $(SEED)
+	go test ./internal/core/view -v -count=1 -timeout 30m -sequences 1 -seed $(SEED)
 	go test ./internal/core/book -run 'Sequences|TwoWindows|AheadOfItsTurn' -v -count=1 -timeout 30m -sequences 1 -seed $(SEED)
 	go test ./internal/store -run 'TwoWindows|UndoToTheStart' -v -count=1 -timeout 60m -sequences 1 -seed $(SEED)
 

@@ -1,0 +1,84 @@
+package view_test
+
+import (
+	"flag"
+	"fmt"
+	"math/rand/v2"
+	"reflect"
+	"testing"
+
+	"tincup/internal/core/book"
+	"tincup/internal/core/view"
+	"tincup/internal/seed"
+	"tincup/internal/sequence"
+)
+
+var sequences = flag.Float64("sequences", 0.02, "share of the random sequences of a full run")
+
+// counted is a run whose counts are kept beside it.
+type counted struct {
+	*sequence.Run
+	tally *view.Tally
+}
+
+func newCounted(account book.ID) *counted {
+	r := &counted{Run: sequence.New(account)}
+	r.Applied = func(c *book.Change) {
+		if r.tally != nil {
+			r.tally.Follow(r.Desk, c)
+		}
+	}
+	return r
+}
+
+// compare compares the counts that are kept with a full count.
+func (r *counted) compare() error {
+	clock := r.Env().Clock
+	if r.tally == nil {
+		r.tally = view.NewTally(r.Desk, clock)
+	}
+	kept, full := r.tally.Survey(r.Desk, clock), view.Take(r.Desk, clock)
+	kept.Complete(r.Desk, clock)
+	if !reflect.DeepEqual(kept, full) {
+		return fmt.Errorf("the counts that are kept are\n%+v\nwant\n%+v", *kept, *full)
+	}
+	for _, v := range r.Desk.Views() {
+		d, err := view.Own{ID: v.ID}.Definition(r.Desk)
+		if err != nil {
+			return err
+		}
+		held, err := d.Holds(r.Desk, clock)
+		if n, counted := kept.Views[v.ID]; err != nil || counted != v.Counted || counted && n != len(held) {
+			return fmt.Errorf("the view %s is counted as %d (%t); it holds %d, %v", v.Question, n, counted, len(held), err)
+		}
+	}
+	return nil
+}
+
+// After each step of a random sequence, there and back, the counts that are kept are those of a
+// full count.
+func TestKeptCountsOverSequences(t *testing.T) {
+	random := seed.New(t)
+	for name, weights := range map[string]map[string]int{"everyday": sequence.Everyday, "trees": sequence.Trees, "shelves": sequence.Shelves,
+		"labels": sequence.Labels, "places": sequence.Places, "settings": sequence.Chosen} {
+		t.Run(name, func(t *testing.T) {
+			t.Parallel()
+			choices := sequence.Choices(weights)
+			for i := range int(1000 * *sequences) {
+				r := newCounted(book.ID{15: 1})
+				for n, s := range sequence.Generate(rand.New(rand.NewPCG(random, uint64(i))), choices) {
+					_, err := r.Take(s)
+					if err == nil {
+						err = r.compare()
+					}
+					if err != nil {
+						t.Fatalf("seed %d, sequence %d, step %d, %v: %v", random, i, n, s, err)
+					}
+				}
+				if err := r.ThereAndBack(sequence.Dump(sequence.New(book.ID{15: 1}).Desk), func(string, string) error { return r.compare() }); err != nil {
+					t.Fatalf("seed %d, sequence %d: %v", random, i, err)
+				}
+			}
+		})
+	}
+}

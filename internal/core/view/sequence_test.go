@@ -3,11 +3,14 @@ package view_test
 import (
 	"flag"
 	"fmt"
+	"maps"
 	"math/rand/v2"
 	"reflect"
 	"testing"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
+	"tincup/internal/core/plan"
 	"tincup/internal/core/view"
 	"tincup/internal/seed"
 	"tincup/internal/sequence"
@@ -42,6 +45,23 @@ func (r *counted) compare() error {
 	if !reflect.DeepEqual(kept, full) {
 		return fmt.Errorf("the counts that are kept are\n%+v\nwant\n%+v", *kept, *full)
 	}
+	if loads, err := slowLoads(r.Desk, clock); err != nil || !maps.Equal(kept.Loads, loads) {
+		return fmt.Errorf("the loads that are kept are\n%v\nadded up one by one they are\n%v, %v", kept.Loads, loads, err)
+	}
+	lying := map[day.Horizon]view.Load{}
+	for _, l := range r.tally.Lying(r.Desk, func(day.Horizon) bool { return true }) {
+		load := lying[l.On]
+		load.Minutes += l.Work.Minutes
+		if l.Work.Assumed {
+			load.Assumed += l.Work.Minutes
+		}
+		if lying[l.On] = load; load.Minutes == 0 {
+			delete(lying, l.On) // a project whose subtasks have the work, or who waits
+		}
+	}
+	if !maps.Equal(lying, kept.Loads) {
+		return fmt.Errorf("what lies there is\n%v\nand its load\n%v", lying, kept.Loads)
+	}
 	for _, v := range r.Desk.Views() {
 		d, err := view.Own{ID: v.ID}.Definition(r.Desk)
 		if err != nil {
@@ -53,6 +73,39 @@ func (r *counted) compare() error {
 		}
 	}
 	return nil
+}
+
+// slowLoads adds the work of each open to-do to the cup it lies in: today's, where Today shows it
+// for another reason than that it can be started.
+func slowLoads(desk *book.Desk, clock day.Clock) (map[day.Horizon]view.Load, error) {
+	shown, err := view.Ask(desk, clock, view.Query{Of: view.Today, Limit: 1000})
+	if err != nil {
+		return nil, err
+	}
+	today := map[book.ID]bool{}
+	for _, g := range shown.Groups {
+		for _, row := range g.Rows {
+			today[row.Todo.ID] = g.Kind != view.CanStart
+		}
+	}
+	chosen, _ := desk.Settings()
+	loads := map[day.Horizon]view.Load{}
+	for _, t := range desk.Open() {
+		work, cup := plan.WorkOf(desk, t, chosen.AssumedMinutes()), plan.CupOf(desk, clock, t)
+		if today[t.ID] {
+			cup = day.OnDay(clock.Today())
+		}
+		if work.Minutes == 0 || cup.IsZero() {
+			continue
+		}
+		load := loads[cup]
+		load.Minutes += work.Minutes
+		if work.Assumed {
+			load.Assumed += work.Minutes
+		}
+		loads[cup] = load
+	}
+	return loads, nil
 }
 
 // After each step of a random sequence, there and back, the counts that are kept are those of a

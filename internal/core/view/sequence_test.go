@@ -135,3 +135,56 @@ func TestKeptCountsOverSequences(t *testing.T) {
 		})
 	}
 }
+
+// Counts of views of one's own follow what tags are nested under, on which shelf a list stands, and
+// whether it is put away, though no to-do is written by it.
+func TestCountedViewsFollowNames(t *testing.T) {
+	r := newCounted(book.ID{15: 1})
+	do := func(cmd book.Command) *book.Change {
+		t.Helper()
+		c, err := r.Desk.Do(r.Env(), cmd)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r.Keep(c)
+		if err := r.compare(); err != nil {
+			t.Errorf("%s: %v", c.Says, err)
+		}
+		return c
+	}
+	home := do(book.AddShelf{Name: "Home"}).Shelves[0].After.ID
+	museum := do(book.AddShelf{Name: "Museum"}).Shelves[0].After.ID
+	list := do(book.AddList{Name: "Loans", Shelf: museum}).Lists[0].After.ID
+	made := do(book.Capture{Title: "a", List: list, Tags: []string{"calls"}})
+	do(book.Capture{Title: "b", Tags: []string{"work"}})
+	work := r.Desk.Tags()[0].ID
+	if work == made.Todo().Tags[0] {
+		work = r.Desk.Tags()[1].ID
+	}
+	view := func(question string) book.ID {
+		return do(book.AddView{Name: question, Question: question, Counted: true}).Views[0].After.ID
+	}
+	tagged := view(fmt.Sprintf(`{"filter":{"field":"tag","op":"any-of","values":[%q]}}`, work))
+	there := view(fmt.Sprintf(`{"filter":{"field":"shelf","op":"any-of","values":[%q]}}`, museum))
+	counts := func() string {
+		s := r.tally.Survey(r.Desk, r.Env().Clock)
+		return fmt.Sprint(s.Views[tagged], s.Views[there])
+	}
+	name := "work/calls"
+	yes, no := true, false
+	for _, step := range []struct {
+		cmd  book.Command
+		want string
+	}{
+		{book.EditTag{ID: made.Todo().Tags[0], Name: &name}, "2 1"},
+		{book.MoveList{ID: list, Shelf: home}, "2 0"},
+		{book.MoveList{ID: list, Shelf: museum}, "2 1"},
+		{book.EditList{ID: list, Archived: &yes}, "1 0"},
+		{book.EditList{ID: list, Archived: &no}, "2 1"},
+		{book.DeleteTag{ID: made.Todo().Tags[0]}, "1 1"},
+	} {
+		if c := do(step.cmd); counts() != step.want {
+			t.Errorf("%s: %s; want %s", c.Says, counts(), step.want)
+		}
+	}
+}

@@ -131,11 +131,15 @@ func (under *importings) stop(at windowKey, key string) (found bool, err error) 
 		return true, ErrImportKeeping
 	}
 	i.stop(ErrImportStopped)
+	under.refuse(at, key) // nor is it to begin when it is sent again
 	return true, nil
 }
 
 // refuse notes that what comes under a key is not to begin.
 func (under *importings) refuse(at windowKey, key string) {
+	if key == "" {
+		return
+	}
 	under.mu.Lock()
 	defer under.mu.Unlock()
 	if under.stopped == nil {

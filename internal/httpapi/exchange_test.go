@@ -102,6 +102,10 @@ func TestStoppedImports(t *testing.T) {
 		if end != "200 true" && end != "409 false" || (stop.status == 409) != (told.status == 200) || stop.status >= 500 {
 			t.Errorf("stopping is answered %d, and the import %s: %s", stop.status, end, told.body)
 		}
+		// Sent again, as where the answer was lost, it ends as it did.
+		if again := s.call("POST", "/api/import?name=lamps.md", file.String(), octets, window, key); again.status != told.status || again.body != told.body {
+			t.Errorf("sent again it is answered %d: %.200s", again.status, again.body)
+		}
 	}
 	if !seen() {
 		t.Errorf("the ends are %v, the stages seen %v", ends, stages)

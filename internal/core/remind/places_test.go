@@ -398,3 +398,37 @@ func TestPresenceAsText(t *testing.T) {
 		t.Errorf("%s comes back as %s, %v", text, again, err)
 	}
 }
+
+// A position follows another where a person can have come so far in the time: a kilometre and 350 m
+// for each second, beside how far off both may be.
+func TestHowFarInHowLong(t *testing.T) {
+	for _, c := range []struct{ was, is, seconds, most float64 }{{0, 0, 0, 1000}, {100, 200, 10, 4800}, {200, 100, 10, 4800}, {0, 300, 1, 1650}, {300, 0, 1, 1650}, {900, 900, 20, 9800}} {
+		for _, off := range []float64{-30, 30} {
+			start := time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC)
+			later := start.Add(time.Duration(c.seconds * float64(time.Second)))
+			var p remind.Presence
+			p.Move(nil, remind.Fix{At: geo.MustAt(0, 0), Accuracy: c.was, Taken: start}, start)
+			there := geo.MustAt((c.most+off)/geo.Distance(geo.MustAt(0, 0), geo.MustAt(1, 0)), 0)
+			p.Move(nil, remind.Fix{At: there, Accuracy: c.is, Taken: later}, later)
+			if followed := p.Last.At == there; followed != (off < 0) {
+				t.Errorf("%v m in %v s, %v and %v m off: it follows: %t", c.most+off, c.seconds, c.was, c.is, followed)
+			}
+		}
+	}
+}
+
+// The same edge is told once in ten minutes, and at their end again.
+func TestToldAgainAfterTenMinutes(t *testing.T) {
+	start := time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC)
+	for again, told := range map[time.Duration]int{remind.Again - time.Second: 0, remind.Again: 1, remind.Again + time.Second: 1} {
+		car := &book.Place{ID: book.ID{1}, Name: "the car", Thing: true}
+		var p remind.Presence
+		if n := len(p.Connect(car, true, start)); n != 1 {
+			t.Errorf("at first it is told %d times", n)
+		}
+		p.Connect(car, false, start.Add(time.Minute))
+		if n := len(p.Connect(car, true, start.Add(again))); n != told {
+			t.Errorf("after %v it is told %d times; want %d", again, n, told)
+		}
+	}
+}

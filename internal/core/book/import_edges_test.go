@@ -28,12 +28,13 @@ func TestImportedMoments(t *testing.T) {
 		}
 	}
 	d.now = d.now.Add(time.Hour)
-	for name, c := range map[string]struct {
+	for _, c := range []struct {
+		name string
 		at   day.Timestamp
 		said string
-	}{"told again": {past, "same"}, "without a moment": {0, "same"}, "another": {past - 1000, "status"}} {
+	}{{"told again", past, "same"}, {"without a moment", 0, "same"}, {"another", past - 1000, "status"}} {
 		if _, said := d.bring(coming("past", "x", done(c.at))); said != c.said {
-			t.Errorf("%s: %s; want %s", name, said, c.said)
+			t.Errorf("%s: %s; want %s", c.name, said, c.said)
 		}
 	}
 	if _, said := d.bring(coming("past", "x")); !strings.Contains(said, "status") || !d.desk.ByUID("past").Completed.IsZero() {

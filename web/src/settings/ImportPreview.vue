@@ -3,26 +3,13 @@ import { computed, onBeforeUnmount, ref, useTemplateRef, watch } from "vue";
 import LayerDialog from "@/kit/LayerDialog.vue";
 import { useToasts } from "@/kit/toasts";
 import { Away, type Overview } from "@/server/client";
-import {
-  type ImportPreview,
-  isEverything,
-  lookAt,
-  stopImport,
-  useBringIn,
-  useImportProgress,
-} from "@/server/files";
+import { type ImportPreview, isEverything, lookAt, stopImport, useBringIn } from "@/server/files";
 import { useServer } from "@/server/server";
 import { type IncomingFile, useCurrent } from "@/state/current";
 import { shortMoment } from "@/words/dates";
-import {
-  behindWords,
-  bringWords,
-  changeWords,
-  countWords,
-  progressWords,
-  whatWords,
-} from "@/words/files";
+import { behindWords, bringWords, changeWords, countWords, whatWords } from "@/words/files";
 import ColumnMap from "./ColumnMap.vue";
+import ImportProgress from "./ImportProgress.vue";
 
 /** What would become of the to-dos in a file, before it is kept. */
 const props = defineProps<{ overview: Overview; incoming: IncomingFile }>();
@@ -49,7 +36,6 @@ const reading = computed(() => ({ list: list.value, columns: columns.value }));
 const preview = ref<ImportPreview>();
 const reason = ref("");
 const busy = ref<"looking" | "keeping">();
-const progress = useImportProgress(() => busy.value !== undefined);
 const everything = computed(() => preview.value !== undefined && isEverything(preview.value));
 const keeps = computed(() => {
   const p = preview.value;
@@ -120,7 +106,7 @@ async function keep() {
 }
 /** Closed while it is being brought in: it stops, or a notice says that it was too late. */
 let gone = false;
-const tooLate = computed(() => busy.value === "keeping" && progress.value?.stage === "keeping");
+const tooLate = ref(false);
 onBeforeUnmount(() => {
   gone = true;
   asking.abort();
@@ -148,19 +134,11 @@ const mores = computed(() => {
   >
     <header>
       <h1 id="import-title" tabindex="-1" autofocus>{{ file.name }}</h1>
-      <p role="status">
-        {{
-          busy
-            ? progressWords(file.size, busy === "keeping", progress)
-            : preview
-              ? countWords(preview)
-              : ""
-        }}
-      </p>
-      <progress
-        v-if="progress"
-        aria-label="How far it has got"
-        v-bind="progress.stage === 'working' ? { max: progress.total, value: progress.done } : {}"
+      <ImportProgress
+        v-model:too-late="tooLate"
+        :busy="busy"
+        :size="file.size"
+        :says="preview ? countWords(preview) : ''"
       />
     </header>
     <p v-if="reason" class="wrong" role="alert">
@@ -228,14 +206,6 @@ h1 {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-progress {
-  display: block;
-  width: 100%;
-  height: 8px;
-  margin-top: 6px;
-  accent-color: var(--rim);
-}
-header p,
 .behind,
 .more,
 .fact,

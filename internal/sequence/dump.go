@@ -3,6 +3,7 @@ package sequence
 import (
 	"encoding/json"
 	"fmt"
+	"reflect"
 	"slices"
 	"strings"
 	"time"
@@ -40,40 +41,10 @@ func Dump(b *book.Desk) string {
 		lines = append(lines, fmt.Sprintf("%+v repeat %s notes %q %v", row, packed, note, err))
 	}
 	for _, l := range b.Lists() {
-		row := *l
-		row.Revision = 0
-		lines = append(lines, fmt.Sprintf("list %+v", row))
-		for _, section := range b.Sections(l.ID) {
-			row := *section
-			row.Revision = 0
-			lines = append(lines, fmt.Sprintf("section %+v", row))
-		}
+		lines = append(lines, dumpRows("section", b.Sections(l.ID))...)
 	}
-	for _, s := range b.Shelves() {
-		row := *s
-		row.Revision = 0
-		lines = append(lines, fmt.Sprintf("shelf %+v", row))
-	}
-	for _, v := range b.Views() {
-		row := *v
-		row.Revision = 0
-		lines = append(lines, fmt.Sprintf("view %+v", row))
-	}
-	for _, c := range b.Calendars() {
-		row := *c
-		row.Revision = 0
-		lines = append(lines, fmt.Sprintf("calendar %+v", row))
-	}
-	for _, p := range b.Places() {
-		row := *p
-		row.Revision = 0
-		lines = append(lines, fmt.Sprintf("place %+v", row))
-	}
-	for _, p := range b.People() {
-		row := *p
-		row.Revision = 0
-		lines = append(lines, fmt.Sprintf("person %+v", row))
-	}
+	lines = slices.Concat(lines, dumpRows("list", b.Lists()), dumpRows("shelf", b.Shelves()), dumpRows("view", b.Views()),
+		dumpRows("calendar", b.Calendars()), dumpRows("place", b.Places()), dumpRows("person", b.People()))
 	chosen, ever := b.Settings()
 	lines = append(lines, fmt.Sprintf("settings %+v %v", chosen, ever))
 	for _, t := range b.Tags() {
@@ -81,4 +52,14 @@ func Dump(b *book.Desk) string {
 	}
 	slices.Sort(lines)
 	return strings.Join(lines, "\n")
+}
+
+// dumpRows writes rows of a kind, each without its revision.
+func dumpRows[T any](kind string, rows []*T) (lines []string) {
+	for _, r := range rows {
+		row := *r
+		reflect.ValueOf(&row).Elem().FieldByName("Revision").SetInt(0)
+		lines = append(lines, fmt.Sprintf("%s %+v", kind, row))
+	}
+	return lines
 }

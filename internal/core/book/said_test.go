@@ -16,8 +16,8 @@ import (
 
 var update = flag.Bool("update", false, "write testdata anew, to be read before it is kept")
 
-// transcript is what the history says of some steps, and why some are refused, line by line.
-func transcript(choices []string, steps int) string {
+// saidOf is what the history says of some steps, and why some are refused, line by line.
+func saidOf(choices []string, steps int) string {
 	var b strings.Builder
 	r, random := sequence.New(book.ID{15: 1}), rand.New(rand.NewPCG(1, 1))
 	for range steps {
@@ -51,16 +51,16 @@ func transcript(choices []string, steps int) string {
 
 // What commands of every kind say and refuse, one after the other, is what was read and found
 // right once.
-func TestTranscript(t *testing.T) {
+func TestWhatCommandsSay(t *testing.T) {
 	var b strings.Builder
 	for _, part := range []struct {
 		name    string
 		weights map[string]int
 	}{{"Everyday", sequence.Everyday}, {"Trees", sequence.Trees}, {"Shelves", sequence.Shelves}, {"Labels", sequence.Labels},
 		{"Places", sequence.Places}, {"Settings", sequence.Chosen}} {
-		fmt.Fprintf(&b, "# %s\n%s\n", part.name, transcript(sequence.Choices(part.weights), 260))
+		fmt.Fprintf(&b, "# %s\n%s\n", part.name, saidOf(sequence.Choices(part.weights), 260))
 	}
-	path := filepath.Join("testdata", "transcript.txt")
+	path := filepath.Join("testdata", "said.txt")
 	if *update {
 		if err := os.WriteFile(path, []byte(b.String()), 0o644); err != nil {
 			t.Fatal(err)

@@ -39,10 +39,11 @@ type explainedWeek struct {
 	Fullest float64             `json:"fullest"`
 	Bound   float64             `json:"bound"`
 	// LevelProved tells whether all ways to level were tried.
-	LevelProved bool                   `json:"level_proved"`
-	TooLong     []string               `json:"too_long"`
-	Unplaced    []string               `json:"unplaced"`
-	Slots       map[string][][2]string `json:"slots"`
+	LevelProved bool     `json:"level_proved"`
+	TooLong     []string `json:"too_long"`
+	Unplaced    []string `json:"unplaced"`
+	// Slots are from when to when each job would be worked on, on its day.
+	Slots map[string][2]string `json:"slots"`
 }
 
 type explainedPlan struct {
@@ -68,8 +69,8 @@ input where the file is -:
 
 and prints whether every due can be met, the first that cannot and the work that
 competes for it, what has to give, whether the plan holds, the load and capacity of
-each day, a level spread of what has no day, and the hours in which each day's work
-would lie. Moments are local; a due date ends with the working hours of its day.
+each day, a level spread of what has no day, and the time of day of each job on its
+day, where one is free. Moments are local; a due date ends with the working hours of its day.
 With --db it reads no FILE, but takes the to-dos and the hours from a data file, for
 seven days or as many as --days says.
 
@@ -171,7 +172,7 @@ func describeWeek(p *plan.Problem) explainedWeek {
 		Late: p.IDs(given.Late), Proved: given.Proved,
 		Plan: explainedPlan{hold.Holds, hold.Over, p.IDs(hold.PastDue)},
 		Load: hold.Load, Capacity: map[day.Date]int{}, Level: map[string]day.Date{}, Fullest: level.Fullest, Bound: level.Bound,
-		LevelProved: level.Proved, TooLong: p.IDs(level.TooLong), Unplaced: p.IDs(level.Unplaced), Slots: map[string][][2]string{},
+		LevelProved: level.Proved, TooLong: p.IDs(level.TooLong), Unplaced: p.IDs(level.Unplaced), Slots: map[string][2]string{},
 	}
 	local := func(m plan.Minute) string { return m.Time().In(p.Clock.Zone).Format("2006-01-02T15:04") }
 	if !verdict.Feasible {
@@ -193,10 +194,8 @@ func describeWeek(p *plan.Problem) explainedWeek {
 		}
 		return p.DayOf(job)
 	})
-	for job, stretches := range slots {
-		for _, s := range stretches {
-			out.Slots[p.Jobs[job].ID] = append(out.Slots[p.Jobs[job].ID], [2]string{local(s.From), local(s.To)})
-		}
+	for job, s := range slots {
+		out.Slots[p.Jobs[job].ID] = [2]string{local(s.From), local(s.To)}
 	}
 	return out
 }

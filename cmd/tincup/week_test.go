@@ -28,13 +28,13 @@ type weekSaid struct {
 		Holds bool           `json:"holds"`
 		Over  map[string]int `json:"over"`
 	} `json:"plan"`
-	Load     map[string]int         `json:"load"`
-	Capacity map[string]int         `json:"capacity"`
-	Level    map[string]string      `json:"level"`
-	Fullest  float64                `json:"fullest"`
-	Bound    float64                `json:"bound"`
-	TooLong  []string               `json:"too_long"`
-	Slots    map[string][][2]string `json:"slots"`
+	Load     map[string]int       `json:"load"`
+	Capacity map[string]int       `json:"capacity"`
+	Level    map[string]string    `json:"level"`
+	Fullest  float64              `json:"fullest"`
+	Bound    float64              `json:"bound"`
+	TooLong  []string             `json:"too_long"`
+	Slots    map[string][2]string `json:"slots"`
 }
 
 func explainWeek(t *testing.T, input string) (status int, out weekSaid, errOut string) {
@@ -76,7 +76,7 @@ func TestExplainWeek(t *testing.T) {
 		t.Errorf("proved %t, holds %t, fullest %v, bound %v", out.Proved, out.Plan.Holds, out.Fullest, out.Bound)
 	}
 	status, out, _ = explainWeek(t, fmt.Sprintf(week, `{"id":"call","minutes":60,"due":"2026-11-27"}`))
-	if status != 0 || !out.Feasible || out.FirstMissed != nil || len(out.Late) > 0 || out.Slots["call"][0] != [2]string{"2026-11-27T09:00", "2026-11-27T10:00"} {
+	if status != 0 || !out.Feasible || out.FirstMissed != nil || len(out.Late) > 0 || out.Slots["call"] != [2]string{"2026-11-27T09:00", "2026-11-27T10:00"} {
 		t.Errorf("status %d, %+v", status, out)
 	}
 }

@@ -100,33 +100,6 @@ func TestLateByAgainstCounting(t *testing.T) {
 	})
 }
 
-// What has to give, up to 8 jobs: in one run all can be begun now, in the other there are
-// releases and chains.
-func TestGiveAgainstBruteForce(t *testing.T) {
-	for name, later := range map[string]bool{"begun now": false, "releases and chains": true} {
-		t.Run(name, func(t *testing.T) {
-			gave := 0
-			against(t, 3, *cases, func(r *rand.Rand) world { return randomWorld(t, r, 8, later, later) }, func(w world) string {
-				given := w.problem(t).Give()
-				want, known := w.slow().give()
-				if !known {
-					return ""
-				}
-				if len(want) > 0 {
-					gave++
-				}
-				if got := w.problem(t).IDs(given.Late); !slices.Equal(got, want) || !given.Proved {
-					return fmt.Sprintf("late %v, proved %t; by brute force %v", got, given.Proved, want)
-				}
-				return ""
-			})
-			if gave < *cases/10 {
-				t.Errorf("only in %d of %d something had to give", gave, *cases)
-			}
-		})
-	}
-}
-
 // More work never makes feasible what was not, nor do more hours the other way: without
 // overdue work, which is due at the end of the first day that has hours, whichever that is.
 func TestMoreWorkAndMoreHours(t *testing.T) {

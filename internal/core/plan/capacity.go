@@ -215,6 +215,19 @@ func (k *Capacity) Deadline(due day.Moment) Minute {
 	return MinuteOf(k.Clock.Instant(due))
 }
 
+// dueOf is the deadline of work with a due, and whether that is past: what is overdue is due
+// at the end of today's working hours, or of the next day's that has work time. Without a due
+// it is noDeadline.
+func (k *Capacity) dueOf(due day.Moment) (deadline Minute, overdue bool) {
+	switch {
+	case due.IsZero():
+		return noDeadline, false
+	case k.Clock.Passed(due):
+		return k.rest().End(), true
+	}
+	return k.Deadline(due), false
+}
+
 // Of is the work time of a day, or of what is left of a week or a month; ok is false for
 // one that is parked, is past, or reaches beyond the last day.
 func (k *Capacity) Of(h day.Horizon) (minutes int, ok bool) {

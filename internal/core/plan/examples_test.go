@@ -190,11 +190,17 @@ func TestBadJobs(t *testing.T) {
 		"after: it waits for it":                         {{ID: "a", Minutes: 1, After: []int{1}}, {ID: "b", Minutes: 1, After: []int{2}}, {ID: "c", Minutes: 1, After: []int{0}}},
 		"a: after: it waits for ":                        {{ID: "a", Minutes: 1, After: []int{0}}},
 		"a: after: it waits for a job that is not there": {{ID: "a", Minutes: 1, After: []int{7}}},
+		"b: after: it waits for a job that is not there": {{ID: "a", Minutes: 1}, {ID: "b", Minutes: 1, After: []int{2}}},
+		"c: after: it waits for a job that is not there": {{ID: "c", Minutes: 1, After: []int{-1}}},
 	} {
 		_, err := plan.NewProblem(k, jobs)
 		if err == nil || !contains(err.Error(), want) {
 			t.Errorf("%v: %v; want %q", jobs, err, want)
 		}
+	}
+	// The shortest, the longest, and the first that others wait for are none too many.
+	if _, err := plan.NewProblem(k, []plan.Job{{ID: "a", Minutes: 1}, {ID: "b", Minutes: plan.MaxMinutes, After: []int{0}}}); err != nil {
+		t.Error(err)
 	}
 	// A chain of 5,000 is none too long.
 	jobs := make([]plan.Job, 5000)
@@ -212,32 +218,4 @@ func TestBadJobs(t *testing.T) {
 
 func contains(s, part string) bool {
 	return len(part) <= len(s) && (s[:len(part)] == part || contains(s[1:], part))
-}
-
-// Deep work goes into peak hours, timed dues are kept, nothing lies over anything.
-func TestSlots(t *testing.T) {
-	clock := day.Clock{Now: time.Date(2026, 11, 24, 8, 0, 0, 0, time.UTC), Zone: time.UTC}
-	today := clock.Today()
-	at := func(h, m int) plan.Minute { return plan.MinuteOf(time.Date(2026, 11, 24, h, m, 0, 0, time.UTC)) }
-	jobs := []plan.Job{
-		{ID: "call", Minutes: 30, Weight: 1, Day: today, Due: day.MustMoment("2026-11-24T10:30")},
-		{ID: "essay", Minutes: 90, Weight: 1, Day: today, Deep: true},
-		{ID: "post", Minutes: 60, Weight: 1, Day: today},
-		{ID: "urgent", Minutes: 30, Weight: 8, Day: today},
-	}
-	busy := []plan.Stretch{{From: at(11, 0), To: at(11, 30)}}
-	p, err := plan.NewProblem(plan.NewCapacity(clock, plan.DefaultCalendar(), busy, 1), jobs)
-	if err != nil {
-		t.Fatal(err)
-	}
-	want := map[int][]plan.Stretch{
-		0: {{From: at(9, 0), To: at(9, 30)}}, 1: {{From: at(10, 0), To: at(11, 0)}, {From: at(11, 30), To: at(12, 0)}},
-		2: {{From: at(12, 0), To: at(12, 30)}, {From: at(13, 30), To: at(14, 0)}}, 3: {{From: at(9, 30), To: at(10, 0)}},
-	}
-	got := p.Slots(func(job int) day.Date { return p.Jobs[job].Day })
-	for job, stretches := range want {
-		if !slices.Equal(got[job], stretches) {
-			t.Errorf("%s lies at %v; want %v", jobs[job].ID, got[job], stretches)
-		}
-	}
 }

@@ -10,9 +10,6 @@ import (
 	"tincup/internal/core/term"
 )
 
-// fiveMinutes is what the beginnings of proposed hours are rounded up to.
-const fiveMinutes = 5
-
 // SlotOf is the time for which a to-do is planned; ok is false where it has no time of day.
 func SlotOf(c day.Clock, t *book.Todo) (s Stretch, ok bool) {
 	at, minutes := t.Plan.Slot()
@@ -45,152 +42,63 @@ func clockTime(t time.Time) day.TimeOfDay {
 }
 
 // LayHours proposes a time of its day for each to-do that lies on a day and has none that is
-// still to come: the
-// first stretch that is free for all of its minutes, in the order of deadlines, then of
-// priority. Deep ones are laid into peak hours before all others, unless more deadlines
-// would be missed for that. One after another keep their order. Nothing is laid over an
-// event, over another to-do's time, or outside working hours. What is done within the time of
-// a to-do above it needs none; without are those for which no stretch is long enough.
-func LayHours(b *book.Desk, k *Capacity, d *WeekDay) (hours []Hour, without []Lying) {
-	l := newHourLayer(b, k, d)
-	deep, none, late := l.lay(true)
-	if late+len(none) > 0 {
-		if plain, fewer, sooner := l.lay(false); sooner+len(fewer) < late+len(none) {
-			deep, none = plain, fewer
-		}
-	}
-	slices.SortStableFunc(deep, func(a, b Hour) int { return cmp.Compare(a.At.From, b.At.From) })
-	return deep, none
-}
-
-// hourLayer lays the hours of one day.
-type hourLayer struct {
-	*Capacity
-	day *WeekDay
-	// free and peak are what is free of the working hours, beside slots too.
-	free, peak []Stretch
-	// open are those to lay, in their order; due is each one's deadline.
-	open []Lying
-	due  map[book.ID]Minute
-	// after are the to-dos of the day that each waits for, and ends when those have been done
-	// that have a time already.
-	after map[book.ID][]book.ID
-	ends  map[book.ID]Minute
-}
-
-func newHourLayer(b *book.Desk, k *Capacity, d *WeekDay) *hourLayer {
-	l := &hourLayer{Capacity: k, day: d, due: map[book.ID]Minute{}, after: map[book.ID][]book.ID{}, ends: map[book.ID]Minute{}}
+// still to come: the first stretch that is free for all of its minutes, in the order of
+// deadlines, then of priority. Deep ones are laid into peak hours before all others, unless
+// fewer deadlines would be missed without that. One after another keep their order. Nothing
+// is laid over an event, over another to-do's time, or outside working hours. What is done
+// within the time of a to-do above it needs none. The hours are in the order of their
+// beginnings; beside them it returns the to-dos for which no stretch is long enough.
+func LayHours(b *book.Desk, k *Capacity, d *WeekDay) (hours []Hour, none []Lying) {
+	pieces := piecesOf(b, k, d)
 	var taken []Stretch
-	on := map[book.ID]bool{}
 	for _, lying := range d.Lying {
-		t := lying.Todo
-		on[t.ID] = true
-		if s, has := SlotOf(k.Clock, t); has && s.To > k.now {
+		if s, has := SlotOf(k.Clock, lying.Todo); has && s.To > k.now {
 			taken = append(taken, s)
-			l.ends[t.ID] = s.To
-		} else if lying.Work.Minutes > 0 && lying.Within.IsZero() {
-			l.open = append(l.open, lying)
-			l.due[t.ID] = d.All.To
-			if due := DueOf(b, k.Clock, t); !due.IsZero() && due.HasTime() {
-				l.due[t.ID] = MinuteOf(k.Clock.Instant(due))
-			} else if !due.IsZero() && k.Clock.DayOfMoment(due) == d.Date {
-				l.due[t.ID] = d.End()
-			}
 		}
 	}
 	taken = merged(taken)
-	l.free, l.peak = without(d.Free, taken), without(d.Peak, taken)
-	for _, lying := range l.open {
+	for i, s := range k.slots(pieces, without(d.Free, taken), without(d.Peak, taken)) {
+		switch {
+		case s.Minutes() > 0:
+			hours = append(hours, Hour{d.Lying[i], s})
+		case pieces[i].minutes > 0 && pieces[i].done == 0:
+			none = append(none, d.Lying[i])
+		}
+	}
+	slices.SortFunc(hours, func(a, b Hour) int { return cmp.Compare(a.At.From, b.At.From) })
+	return hours, none
+}
+
+// piecesOf are the to-dos of a day as pieces, each in its place.
+func piecesOf(b *book.Desk, k *Capacity, d *WeekDay) []piece {
+	pieces := make([]piece, len(d.Lying))
+	place := map[book.ID]int{}
+	for i, lying := range d.Lying {
 		t := lying.Todo
-		parent, err := b.Todo(t.Parent)
+		place[t.ID] = i
+		due, _ := k.dueOf(lying.Due)
+		pieces[i] = piece{due: due, weight: WeightOf(t.Priority), deep: t.Concentration == term.Deep}
+		if s, has := SlotOf(k.Clock, t); has && s.To > k.now {
+			pieces[i].done = s.To
+		} else if lying.Within.IsZero() {
+			pieces[i].minutes = lying.Work.Minutes
+		}
+	}
+	for i, lying := range d.Lying {
+		parent, err := b.Todo(lying.Todo.Parent)
 		if err != nil || !parent.InOrder {
 			continue
 		}
 		for _, sub := range b.Subtasks(parent.ID) {
-			if sub.ID == t.ID {
+			if sub.ID == lying.Todo.ID {
 				break
 			}
-			if on[sub.ID] {
-				l.after[t.ID] = append(l.after[t.ID], sub.ID)
+			if at, there := place[sub.ID]; there {
+				pieces[i].after = append(pieces[i].after, at)
 			}
 		}
 	}
-	slices.SortStableFunc(l.open, func(a, b Lying) int {
-		return cmp.Or(cmp.Compare(l.due[a.Todo.ID], l.due[b.Todo.ID]), cmp.Compare(b.Todo.Priority, a.Todo.Priority))
-	})
-	return l
-}
-
-// lay lays all that can be laid, and counts the deadlines that are missed so.
-func (l *hourLayer) lay(deepFirst bool) (hours []Hour, none []Lying, late int) {
-	free, peak := slices.Clone(l.free), slices.Clone(l.peak)
-	ends := map[book.ID]Minute{}
-	for id, end := range l.ends {
-		ends[id] = end
-	}
-	put := func(lying Lying, into []Stretch) bool {
-		from, waits := l.ready(lying.Todo.ID, ends)
-		if waits {
-			return false
-		}
-		s, fits := l.firstIn(into, from, lying.Work.Minutes)
-		if fits {
-			taken := []Stretch{s}
-			free, peak = without(free, taken), without(peak, taken)
-			ends[lying.Todo.ID] = s.To
-			if hours = append(hours, Hour{lying, s}); s.To > l.due[lying.Todo.ID] {
-				late++
-			}
-		}
-		return fits
-	}
-	rest := slices.Clone(l.open)
-	if deepFirst {
-		rest = slices.DeleteFunc(rest, func(lying Lying) bool {
-			return lying.Todo.Concentration == term.Deep && put(lying, peak)
-		})
-	}
-	// What waits for one that is laid after it comes in a later round.
-	for again := true; again; {
-		again = false
-		for i, lying := range rest {
-			if put(lying, free) {
-				rest = slices.Delete(rest, i, i+1)
-				again = true
-				break
-			}
-		}
-	}
-	return hours, rest, late
-}
-
-// ready is from when a to-do can be worked on; waits is true while one that comes before it
-// has no time yet.
-func (l *hourLayer) ready(id book.ID, ends map[book.ID]Minute) (from Minute, waits bool) {
-	for _, before := range l.after[id] {
-		end, laid := ends[before]
-		if !laid {
-			return 0, true
-		}
-		from = max(from, end)
-	}
-	return from, false
-}
-
-// firstIn is the first stretch of so many minutes within some that are in order, from a
-// moment on. It begins at a time of the wall that means that moment: of an hour that comes
-// twice a plan means the first.
-func (k *Capacity) firstIn(all []Stretch, from Minute, minutes int) (Stretch, bool) {
-	for _, s := range all {
-		at := (max(s.From, from) + fiveMinutes - 1) / fiveMinutes * fiveMinutes
-		for ; at+Minute(minutes) <= s.To; at += fiveMinutes {
-			wall := at.Time().In(k.Clock.Zone)
-			if MinuteOf(k.Clock.Instant(day.Moment{Date: day.DateOf(wall), Time: clockTime(wall)})) == at {
-				return Stretch{at, at + Minute(minutes)}, true
-			}
-		}
-	}
-	return Stretch{}, false
+	return pieces
 }
 
 // Clash is a time of day that something else takes too.

@@ -23,7 +23,7 @@ func (d *desk) on(date string, events ...plan.Event) (*plan.Capacity, *plan.Week
 	var all []plan.Lying
 	for _, t := range d.desk.Open() {
 		if work, cup := plan.WorkOf(d.desk, t, 30), plan.CupOf(d.desk, d.clock, t); !cup.IsZero() {
-			all = append(all, plan.Lying{Todo: t, On: cup, Work: work})
+			all = append(all, plan.Lying{Todo: t, On: cup, Work: work, Due: plan.DueOf(d.desk, d.clock, t), Within: plan.HourAbove(d.desk, t)})
 		}
 	}
 	of := day.MustDate(date)
@@ -109,6 +109,32 @@ func TestLayHours(t *testing.T) {
 			d.put("send", 90, "2026-11-25T10:30", "", book.ID{})
 			return nil
 		}, "send 09:00–10:30, write 10:30–12:30"},
+		{"the sooner deadline before the higher priority, and that before none", func(d *desk) []plan.Event {
+			free := d.put("free", 20, "", "2026-11-25", book.ID{})
+			d.put("later", 20, "2026-11-27", "2026-11-25", book.ID{})
+			on := d.put("on the day", 20, "2026-11-25", "2026-11-25", book.ID{})
+			d.put("past", 20, "2026-11-23", "2026-11-25", book.ID{})
+			high, low := book.High, book.Low
+			d.do(book.Edit{ID: free, Priority: &high})
+			d.do(book.Edit{ID: on, Priority: &low})
+			return nil
+		}, "past 09:00–09:20, on the day 09:20–09:40, later 09:40–10:00, free 10:00–10:20"},
+		{"behind one that has its time", func(d *desk) []plan.Event {
+			oak := d.put("oak", 0, "", "2026-11-25", book.ID{})
+			d.put("saw", 30, "", "2026-11-25T14:00/PT30M", oak)
+			d.put("plane", 20, "", "", oak)
+			d.put("oil", 300, "", "", oak)
+			d.put("hang", 5, "", "", oak)
+			inOrder := true
+			d.do(book.Edit{ID: oak, InOrder: &inOrder})
+			return nil
+		}, "plane 14:30–14:50, oil none, hang none"},
+		{"parts of what has its time", func(d *desk) []plan.Event {
+			oak := d.put("oak", 0, "", "2026-11-25T09:00/PT90M", book.ID{})
+			d.put("saw", 30, "", "", oak)
+			d.put("call", 30, "", "2026-11-25", book.ID{})
+			return nil
+		}, "call 10:30–11:00"},
 		{"waiting ones take no time", func(d *desk) []plan.Event {
 			wait := d.put("wait", 40, "", "2026-11-25", book.ID{})
 			who := d.do(book.AddPerson{Name: "Ines"}).People[0].After.ID

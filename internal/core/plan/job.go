@@ -64,7 +64,7 @@ type Problem struct {
 	Jobs []Job
 	// tasks are the jobs, each in its place, without what follows from chains.
 	tasks []task
-	// due and release are moments; due is 0 for none.
+	// due and release are moments; due is noDeadline for none.
 	due, release []Minute
 	order        []int // places of the jobs, each behind those it waits for
 	turn         []int // where each job stands in order
@@ -113,15 +113,7 @@ func (p *Problem) measure(i int) {
 		p.release[i] = max(p.now, MinuteOf(at))
 	}
 	t.release = p.Until(p.release[i])
-	if j.Due.IsZero() {
-		return
-	}
-	if t.overdue = p.Clock.Passed(j.Due); t.overdue {
-		p.due[i] = p.rest().End()
-	} else {
-		p.due[i] = p.Deadline(j.Due)
-	}
-	if p.due[i] <= p.End() {
+	if p.due[i], t.overdue = p.dueOf(j.Due); p.due[i] <= p.End() {
 		t.due = p.Until(p.due[i])
 	}
 }

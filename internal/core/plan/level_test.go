@@ -6,11 +6,8 @@ import (
 	"math/rand/v2"
 	"slices"
 	"testing"
-	"time"
 
 	"tincup/internal/core/day"
-	"tincup/internal/core/plan"
-	"tincup/internal/seed"
 )
 
 // randomWeek is five days and up to six jobs, some of them with a day.
@@ -353,63 +350,6 @@ func (l *leveling) inTurn(i, d int) bool {
 		}
 	}
 	return true
-}
-
-// bigWeek is as many jobs as a person has, over so many days with the usual hours.
-func bigWeek(t testing.TB, r *rand.Rand, jobs, days int) world {
-	zone, err := time.LoadLocation("Europe/Lisbon")
-	if err != nil {
-		t.Fatal(err)
-	}
-	w := world{days: days, clock: day.Clock{Now: time.Date(2026, 11, 24, 9, 10, 0, 0, zone), Zone: zone}, calendar: plan.DefaultCalendar()}
-	for i := range jobs {
-		j := plan.Job{ID: fmt.Sprintf("job%03d", i), Minutes: 5 * (1 + r.IntN(24)), Weight: 1 << r.IntN(4), Deep: r.IntN(3) == 0}
-		if r.IntN(3) > 0 {
-			j.Due = day.Moment{Date: w.clock.Today().AddDays(r.IntN(days))}
-			if r.IntN(3) == 0 {
-				j.Due.Time, _ = day.NewTimeOfDay(10+r.IntN(7), 0)
-			}
-		}
-		if r.IntN(5) == 0 {
-			j.Release = day.Moment{Date: w.clock.Today().AddDays(r.IntN(days))}
-		}
-		w.jobs = append(w.jobs, j)
-	}
-	return w
-}
-
-// Beyond what is tried in all ways, how far levelling lies from the bound that nothing can
-// beat is printed; taking all proposals makes no due late that was not.
-func TestLevelOfBigWeeks(t *testing.T) {
-	seed := seed.New(t)
-	r := rand.New(rand.NewPCG(seed, 6))
-	var far []float64
-	for range max(*cases/20, 10) {
-		w := bigWeek(t, r, 20+r.IntN(20), 7+r.IntN(8))
-		p := w.problem(t)
-		level := p.Level()
-		if level.Fullest < level.Bound-1e-9 && len(level.Unplaced) == 0 {
-			t.Fatalf("seed %d: fullest %v, beneath the bound %v", seed, level.Fullest, level.Bound)
-		}
-		if level.Bound > 0 && level.Fullest <= 1 && len(level.Unplaced) == 0 {
-			far = append(far, level.Fullest/level.Bound-1)
-		}
-		taken := w
-		taken.jobs = slices.Clone(w.jobs)
-		for i, d := range level.Day {
-			taken.jobs[i].Day = d
-		}
-		if late := taken.problem(t).Hold().PastDue; level.Fullest <= 1 && len(late) > 0 {
-			t.Fatalf("seed %d: taking all proposals makes %v late", seed, p.IDs(late))
-		}
-	}
-	slices.Sort(far)
-	if len(far) > 0 {
-		t.Logf("%d weeks that can be held: from the bound median %.2f %%, worst %.1f %%", len(far), 100*far[len(far)/2], 100*far[len(far)-1])
-		if far[len(far)/2] > 0.05 {
-			t.Errorf("half of them lie more than 5 %% above the bound")
-		}
-	}
 }
 
 // Levelling again with all released changes nothing.

@@ -2,129 +2,170 @@ package plan
 
 import (
 	"cmp"
+	"math"
 	"slices"
 
 	"tincup/internal/core/day"
 )
 
-// Slots lays the jobs of each day into its hours: from the first free stretch on, in the
-// order of their deadlines, then of their weight; deep ones into peak hours first, where
-// every due that can be met is met so too. on says which day each job lies on; none leaves
-// it out. A job may lie in several stretches; what a day has no room for is not laid.
-func (p *Problem) Slots(on func(job int) day.Date) map[int][]Stretch {
-	byDay := map[day.Date][]int{}
-	for job := range p.Jobs {
-		if d := on(job); p.Day(d) != nil && !d.IsZero() {
-			byDay[d] = append(byDay[d], job)
-		}
-	}
-	out := map[int][]Stretch{}
-	for i := range p.Days {
-		d := &p.Days[i]
-		jobs := byDay[d.Date]
-		if len(jobs) == 0 || d.Minutes == 0 {
-			continue
-		}
-		laid, late := p.lay(d, jobs, true)
-		if late > 0 {
-			if plain, fewer := p.lay(d, jobs, false); fewer < late {
-				laid = plain
-			}
-		}
-		for job, stretches := range laid {
-			out[job] = stretches
-		}
-	}
-	return out
+// fiveMinutes is what the beginnings of slots are rounded up to.
+const fiveMinutes = 5
+
+// noDeadline is the deadline of a piece that has none.
+const noDeadline Minute = math.MaxInt64
+
+// piece is work that is to be laid into the hours of one day.
+type piece struct {
+	// minutes of work; 0 for what gets no slot, so that what waits for it gets none either.
+	minutes int
+	// release is from when on it can be worked on, due when it must be done.
+	release, due Minute
+	// weight settles which comes first of those with one deadline: the greater.
+	weight int
+	deep   bool
+	// after are the places of the pieces that have to be done before it.
+	after []int
+	// done is when a piece is done that has its time already; 0 for all others.
+	done Minute
 }
 
-// lay lays the jobs of one day minute by minute of its work time, and counts those that
-// miss their dues so.
-func (p *Problem) lay(d *Day, jobs []int, deepFirst bool) (laid map[int][]Stretch, late int) {
-	tasks := p.onDay(d, jobs, false)
-	slices.SortStableFunc(tasks, func(a, b task) int {
-		x, y := p.Jobs[a.job], p.Jobs[b.job]
-		return cmp.Or(cmp.Compare(a.due, b.due), cmp.Compare(y.Weight, x.Weight), p.lesser(a.job, b.job))
+// laying is one way to lay pieces into the hours of a day.
+type laying struct {
+	*Capacity
+	pieces []piece
+	// free and peak are what is left of the free hours, and of the peak hours among them.
+	free, peak []Stretch
+	// at is the slot of each piece, done when it is over; both zero while it has none.
+	at   []Stretch
+	done []Minute
+}
+
+// slots finds for each piece the first stretch of a day that is free for all of its minutes,
+// in the order of deadlines, then of weights, then of places. Deep ones are laid into peak
+// hours before all others, unless fewer deadlines would be missed without that. It returns
+// zero for those that no stretch is long enough for, and for those that have their time.
+func (k *Capacity) slots(pieces []piece, free, peak []Stretch) []Stretch {
+	lay := func(deepFirst bool) *laying {
+		l := &laying{k, pieces, free, peak, make([]Stretch, len(pieces)), make([]Minute, len(pieces))}
+		for i, p := range pieces {
+			l.done[i] = p.done
+		}
+		l.layAll(deepFirst)
+		return l
+	}
+	best := lay(true)
+	if missed := best.missed(); missed > 0 {
+		if plain := lay(false); plain.missed() < missed {
+			best = plain
+		}
+	}
+	return best.at
+}
+
+// layAll lays all that can be laid.
+func (l *laying) layAll(deepFirst bool) {
+	var order []int
+	for i, p := range l.pieces {
+		if p.minutes > 0 && p.done == 0 {
+			order = append(order, i)
+		}
+	}
+	slices.SortStableFunc(order, func(a, b int) int {
+		x, y := l.pieces[a], l.pieces[b]
+		return cmp.Or(cmp.Compare(x.due, y.due), cmp.Compare(y.weight, x.weight))
 	})
-	free := make([]bool, d.Minutes) // by minutes of work time
-	for i := range free {
-		free[i] = true
-	}
-	taken := make([][]int, len(tasks))
-	take := func(n, from, to int) {
-		for at := max(from, tasks[n].release); at < to && len(taken[n]) < tasks[n].minutes; at++ {
-			if free[at] {
-				free[at] = false
-				taken[n] = append(taken[n], at)
-			}
-		}
-	}
 	if deepFirst {
-		for n, t := range tasks {
-			for _, peak := range d.Peak {
-				if p.Jobs[t.job].Deep {
-					take(n, p.Until(peak.From)-d.before, p.Until(peak.To)-d.before)
-				}
-			}
-		}
+		order = slices.DeleteFunc(order, func(i int) bool { return l.pieces[i].deep && l.lay(i, l.peak) })
 	}
-	p.fill(tasks, free, taken)
-	laid = map[int][]Stretch{}
-	for n, t := range tasks {
-		slices.Sort(taken[n])
-		if k := len(taken[n]); k < t.minutes || taken[n][k-1] >= t.due {
-			late++
-		}
-		if s := d.stretchesOf(taken[n]); len(s) > 0 {
-			laid[t.job] = s
-		}
-	}
-	return laid, late
-}
-
-// fill gives each free minute to the first of the tasks that can be worked on then. Those
-// that come first are in the order of their dues, so that the rest of the day is worked
-// through with the earliest due first.
-func (p *Problem) fill(tasks []task, free []bool, taken [][]int) {
-	for at := range free {
-		if !free[at] {
-			continue
-		}
-		for n, t := range tasks {
-			if t.release <= at && len(taken[n]) < t.minutes && p.waited(tasks, taken, t, at) {
-				taken[n] = append(taken[n], at)
+	// What waits for one that is laid after it comes in a later round.
+	for again := true; again; {
+		again = false
+		for n, i := range order {
+			if l.lay(i, l.free) {
+				order = slices.Delete(order, n, n+1)
+				again = true
 				break
 			}
 		}
 	}
 }
 
-// waited tells whether all that a task waits for on the day is done by a minute.
-func (p *Problem) waited(tasks []task, taken [][]int, t task, at int) bool {
-	for _, before := range p.Jobs[t.job].After {
-		for n, o := range tasks {
-			if o.job == before && (len(taken[n]) < o.minutes || slices.Max(taken[n]) >= at) {
-				return false
+// lay gives a piece the first stretch that is long enough, if it waits for none that has no
+// time yet.
+func (l *laying) lay(i int, into []Stretch) bool {
+	from := l.pieces[i].release
+	for _, before := range l.pieces[i].after {
+		if l.done[before] == 0 {
+			return false
+		}
+		from = max(from, l.done[before])
+	}
+	s, fits := l.firstIn(into, from, l.pieces[i].minutes)
+	if fits {
+		taken := []Stretch{s}
+		l.free, l.peak = without(l.free, taken), without(l.peak, taken)
+		l.at[i], l.done[i] = s, s.To
+	}
+	return fits
+}
+
+// missed counts the pieces that have no time, or are done after they are due.
+func (l *laying) missed() int {
+	missed := 0
+	for i, p := range l.pieces {
+		if p.minutes > 0 && p.done == 0 && (l.done[i] == 0 || l.done[i] > p.due) {
+			missed++
+		}
+	}
+	return missed
+}
+
+// firstIn is the first stretch of so many minutes within some that are in order, from a
+// moment on. It begins at a time of the wall that means that moment: of an hour that comes
+// twice a plan means the first.
+func (k *Capacity) firstIn(all []Stretch, from Minute, minutes int) (Stretch, bool) {
+	for _, s := range all {
+		at := (max(s.From, from) + fiveMinutes - 1) / fiveMinutes * fiveMinutes
+		for ; at+Minute(minutes) <= s.To; at += fiveMinutes {
+			wall := at.Time().In(k.Clock.Zone)
+			if MinuteOf(k.Clock.Instant(day.Moment{Date: day.DateOf(wall), Time: clockTime(wall)})) == at {
+				return Stretch{at, at + Minute(minutes)}, true
 			}
 		}
 	}
-	return true
+	return Stretch{}, false
 }
 
-// stretchesOf are minutes of the day's work time as they lie in the day.
-func (d *Day) stretchesOf(minutes []int) []Stretch {
-	var out []Stretch
-	base, i := 0, 0
-	for _, s := range d.Free {
-		for ; i < len(minutes) && minutes[i] < base+s.Minutes(); i++ {
-			at := s.From + Minute(minutes[i]-base)
-			if n := len(out); n > 0 && out[n-1].To == at {
-				out[n-1].To++
-			} else {
-				out = append(out, Stretch{at, at + 1})
+// Slots finds a time of day for the jobs of each day, as LayHours does for to-dos; of those
+// with one deadline and weight the lesser id comes first. on says which day each job lies
+// on; none leaves it out. What a day has no stretch for is left out too.
+func (p *Problem) Slots(on func(job int) day.Date) map[int]Stretch {
+	byDay := map[day.Date][]int{}
+	for job := range p.Jobs {
+		if d := on(job); !d.IsZero() {
+			byDay[d] = append(byDay[d], job)
+		}
+	}
+	out := map[int]Stretch{}
+	for i := range p.Days {
+		d := &p.Days[i]
+		jobs := byDay[d.Date]
+		slices.SortFunc(jobs, p.lesser)
+		pieces := make([]piece, len(jobs))
+		for n, job := range jobs {
+			j := p.Jobs[job]
+			pieces[n] = piece{minutes: j.Minutes, release: p.release[job], due: p.due[job], weight: j.Weight, deep: j.Deep}
+			for _, before := range j.After {
+				if at := slices.Index(jobs, before); at >= 0 {
+					pieces[n].after = append(pieces[n].after, at)
+				}
 			}
 		}
-		base += s.Minutes()
+		for n, s := range p.slots(pieces, d.Free, d.Peak) {
+			if s.Minutes() > 0 {
+				out[jobs[n]] = s
+			}
+		}
 	}
 	return out
 }

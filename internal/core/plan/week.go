@@ -14,6 +14,8 @@ type Lying struct {
 	Todo *book.Todo
 	On   day.Horizon
 	Work Work
+	// Due is the earliest due of itself and those above it.
+	Due day.Moment
 	// Within is the to-do above it in whose time of the day it is done; none for most.
 	Within book.ID
 }
@@ -37,6 +39,8 @@ type Week struct {
 	Days []WeekDay
 	// Loose is what is planned for the week and for none of its days.
 	Loose []Lying
+
+	clock day.Clock
 }
 
 // WeekStart is the first day of the shown week that holds a day.
@@ -50,7 +54,7 @@ func WeekStart(of day.Date, sundayFirst bool) day.Date {
 
 // NewWeek lays out the week that begins on a day. What lies in it may be in any order.
 func NewWeek(k *Capacity, first day.Date, lying []Lying) Week {
-	w := Week{First: first}
+	w := Week{First: first, clock: k.Clock}
 	at := map[day.Date]int{}
 	for i := range 7 {
 		d := k.Day(first.AddDays(i))
@@ -90,7 +94,7 @@ func NewWeek(k *Capacity, first day.Date, lying []Lying) Week {
 }
 
 // inTurn is the order in which one works on what lies on a day: by its time of the day, then
-// by due, priority and place.
+// by due, priority and position.
 func inTurn(a, b Lying) int {
 	x, _ := a.Todo.Plan.Slot()
 	y, _ := b.Todo.Plan.Slot()
@@ -169,7 +173,7 @@ func (w *Week) roomFor(from int, l Lying) (to day.Date, ok bool) {
 	}
 	for _, i := range order {
 		d := &w.Days[i]
-		late := !l.Todo.Due.IsZero() && d.Date.After(l.Todo.Due.Date)
+		late := !l.Due.IsZero() && d.Date.After(w.clock.DayOfMoment(l.Due))
 		early := !l.Todo.Start.IsZero() && d.Date.Before(l.Todo.Start)
 		if !late && !early && d.Load+l.Work.Minutes <= d.Minutes {
 			return d.Date, true

@@ -20,13 +20,19 @@ func lying(title, on string, minutes int, change ...func(*book.Todo)) plan.Lying
 	if h.Precision() == day.Day {
 		h = day.OnDay(h.First())
 	}
-	return plan.Lying{Todo: t, On: h, Work: plan.Work{Minutes: minutes}}
+	return plan.Lying{Todo: t, On: h, Work: plan.Work{Minutes: minutes}, Due: t.Due}
 }
 
 func due(on string) func(*book.Todo) { return func(t *book.Todo) { t.Due = day.MustMoment(on) } }
 func high(t *book.Todo)              { t.Priority = book.High }
 func from(on string) func(*book.Todo) {
 	return func(t *book.Todo) { t.Start = day.MustDate(on) }
+}
+
+// under is work that is due with what it is under.
+func under(l plan.Lying, due string) plan.Lying {
+	l.Due = day.MustMoment(due)
+	return l
 }
 
 func TestWeekStart(t *testing.T) {
@@ -57,6 +63,11 @@ func TestWeekSays(t *testing.T) {
 		{"one is too much", []plan.Lying{lying("a", "2026-11-25", 300), lying("b", "2026-11-25", 200)}, "", "Wednesday holds 50 min more than it can. Moving “b” to Thursday keeps every due."},
 		{"the shortest that is enough moves", []plan.Lying{lying("a", "2026-11-25", 300), lying("b", "2026-11-25", 60), lying("c", "2026-11-25", 140)}, "", "Wednesday holds 50 min more than it can. Moving “b” to Thursday keeps every due."},
 		{"what is due, high or at a time stays", []plan.Lying{lying("a", "2026-11-25", 300, high), lying("b", "2026-11-25", 100, due("2026-11-25"), from("2026-11-25")), lying("c", "2026-11-25T10:00/PT30M", 100)}, "", "Wednesday holds 50 min more than it can."},
+		{"the due of what it is under counts", []plan.Lying{under(lying("a", "2026-11-25", 60), "2026-11-25"), lying("b", "2026-11-25", 440, high)}, "", "Wednesday holds 50 min more than it can. Moving “a” to Tuesday keeps every due."},
+		{"the longest where none is enough", []plan.Lying{lying("a", "2026-11-25", 20), lying("b", "2026-11-25", 30), lying("c", "2026-11-25", 25), lying("d", "2026-11-25", 500, high)}, "", "Wednesday holds 2 h 05 more than it can. Moving “b” to Thursday keeps every due."},
+		{"the first of two that are enough", []plan.Lying{lying("a", "2026-11-25", 60), lying("b", "2026-11-25", 60), lying("c", "2026-11-25", 380, high)}, "", "Wednesday holds 50 min more than it can. Moving “a” to Thursday keeps every due."},
+		{"to a day that it just fills", []plan.Lying{lying("a", "2026-11-26", 350, high), lying("b", "2026-11-25", 100), lying("c", "2026-11-25", 400, high)}, "", "Wednesday holds 50 min more than it can. Moving “b” to Thursday keeps every due."},
+		{"three", []plan.Lying{lying("a", "2026-11-25", 500, high), lying("b", "2026-11-26", 460, high), lying("c", "2026-11-27", 460, high)}, "", "Wednesday holds 50 min more than it can, and so do 2 other days."},
 		{"before where nothing after has room", []plan.Lying{lying("a", "2026-11-28", 150, due("2026-11-28")), lying("b", "2026-11-27", 400), lying("c", "2026-11-26", 400), lying("d", "2026-11-25", 400)}, "", "Saturday holds 30 min more than it can. Moving “a” to Tuesday keeps every due."},
 		{"two", []plan.Lying{lying("a", "2026-11-25", 500, high), lying("b", "2026-11-26", 460, high)}, "", "Wednesday holds 50 min more than it can and Thursday holds 10 min more than it can."},
 		{"with what is due", []plan.Lying{lying("a", "2026-11-25", 30)}, "By Friday 17:30 1 h more is due than can be done: “a”.", "Every day holds what lies on it: 30 min of work, 32 h 50 of hours. By Friday 17:30 1 h more is due than can be done: “a”."},

@@ -248,7 +248,7 @@ func (t *Tally) Lying(b *book.Desk, wanted func(day.Horizon) bool) []plan.Lying 
 			continue
 		}
 		if _, slot := todo.Plan.Slot(); s.work.Minutes > 0 || slot > 0 || !b.HasSubtasks(id) {
-			all = append(all, plan.Lying{Todo: todo, On: s.cup, Work: s.work, Within: plan.HourAbove(b, todo)})
+			all = append(all, plan.Lying{Todo: todo, On: s.cup, Work: s.work, Due: plan.DueOf(b, t.since, todo), Within: plan.HourAbove(b, todo)})
 		}
 	}
 	return all

@@ -205,7 +205,7 @@ func BenchmarkViews(b *testing.B) {
 	})
 	b.Run("survey", func(b *testing.B) {
 		loop := timed(func() { sink += bareLoop(all, c.Today()) })
-		ask := func() { sink += len(view.Take(large, c).Rail) }
+		ask := func() { sink += len(view.NewTally(large, c).Survey(large, c).Rail) }
 		for b.Loop() {
 			ask()
 		}

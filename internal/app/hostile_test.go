@@ -128,7 +128,7 @@ func (c *crowd) read(r *rand.Rand) {
 			c.t.Error(err)
 		}
 	case 2:
-		c.app.Read(func(b *book.Desk, clock day.Clock) { view.Take(b, clock) })
+		c.app.Read(func(b *book.Desk, clock day.Clock) { view.NewTally(b, clock).Survey(b, clock).Complete(b, clock) })
 	default:
 		d, err := view.ParseDefinition(fmt.Appendf(nil, `{"filter":{"field":"text","op":"contains","text":"word %d"}}`, r.IntN(90)))
 		answer := c.app.Check(d.Filter)

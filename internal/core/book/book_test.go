@@ -194,7 +194,7 @@ func TestMovingAndTagging(t *testing.T) {
 		t.Error("moving to where it is did something")
 	}
 	d.do(book.Move{ID: a})
-	if !d.todo(a).InCup() {
+	if !d.todo(a).List.IsZero() {
 		t.Error("a move to no list is not a move to the Cup")
 	}
 	d.do(book.Tagging{ID: a, Add: []string{"#letters", "Calls"}, Remove: []string{"nothing"}})

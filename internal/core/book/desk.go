@@ -135,9 +135,6 @@ func (b *Desk) IsShown(t *Todo) bool {
 // Paused returns the open to-dos whose repeat is paused, in no order.
 func (b *Desk) Paused() []*Todo { return b.parts[partPaused] }
 
-// Kept returns the subtasks of what is kept of ticked occurrences, in no order.
-func (b *Desk) Kept() []*Todo { return b.parts[partKept] }
-
 // Closed returns what was completed or cancelled, in no order, and what is kept
 // of ticked occurrences, without its subtasks.
 func (b *Desk) Closed() []*Todo { return b.parts[partClosed] }

@@ -35,19 +35,17 @@ func (d *desk) sub(parent book.ID, title string) book.ID {
 // state is every row of a Book that can be told apart, without revisions.
 func state(b *book.Desk) map[string]string {
 	rows := map[string]string{}
-	for _, part := range [][]*book.Todo{b.Open(), b.Paused(), b.Closed(), b.Kept(), b.Bin()} {
-		for _, t := range part {
-			row := *t
-			row.Revision, row.Changed = 0, 0
-			r := "-"
-			if row.Repeat != nil {
-				r = fmt.Sprintf("%+v %s", *row.Repeat, row.Repeat.Rule)
-				r = r[strings.Index(r, "First"):]
-				row.Repeat = nil
-			}
-			note, _ := b.Note(t)
-			rows[t.ID.String()] = fmt.Sprintf("%+v %s %s", row, r, note)
+	for t := range b.All() {
+		row := *t
+		row.Revision, row.Changed = 0, 0
+		r := "-"
+		if row.Repeat != nil {
+			r = fmt.Sprintf("%+v %s", *row.Repeat, row.Repeat.Rule)
+			r = r[strings.Index(r, "First"):]
+			row.Repeat = nil
 		}
+		note, _ := b.Note(t)
+		rows[t.ID.String()] = fmt.Sprintf("%+v %s %s", row, r, note)
 	}
 	return rows
 }

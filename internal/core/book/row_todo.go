@@ -95,9 +95,6 @@ func (t *Todo) Paused() bool { return t.Repeat != nil && !t.Repeat.Paused.IsZero
 // kept reports whether it is a subtask within a record.
 func (t *Todo) kept() bool { return !t.Record.IsZero() && !t.Parent.IsZero() }
 
-// InCup reports whether it is open and in no list.
-func (t *Todo) InCup() bool { return t.List.IsZero() && t.Open() }
-
 // RemindedOf is what its reminders ahead come before; none where it has no such moment.
 func (t *Todo) RemindedOf() day.Moment { return day.RemindedOf(t.Due, t.Plan, t.Start) }
 

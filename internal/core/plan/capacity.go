@@ -179,14 +179,11 @@ func without(a, taken []Stretch) []Stretch {
 	return out
 }
 
-// Total is the work time of all the days, in minutes.
-func (k *Capacity) Total() int { return k.total }
-
 // End is the end of the last day.
 func (k *Capacity) End() Minute { return k.Days[len(k.Days)-1].All.To }
 
 // Until is the work time from now until a moment, in minutes: 0 where that is past, and
-// Total where it lies beyond the last day.
+// all there is where it lies beyond the last day.
 func (k *Capacity) Until(m Minute) int {
 	i := sort.Search(len(k.Days), func(i int) bool { return k.Days[i].All.To >= m })
 	if i == len(k.Days) {

@@ -144,8 +144,8 @@ func TestMinutesAreConserved(t *testing.T) {
 			// From noon to the start of the day three dates on: three evenings of two hours, two
 			// whole nights of six, and of the last night what lies before the start of the day.
 			want := 3*120 + 2*360 + int(dayStart/time.Minute) + c.change
-			if k.Total() != want {
-				t.Errorf("%s from %s, days from %v: %d minutes; want %d", c.zone, c.now, dayStart, k.Total(), want)
+			if k.Until(k.End()) != want {
+				t.Errorf("%s from %s, days from %v: %d minutes; want %d", c.zone, c.now, dayStart, k.Until(k.End()), want)
 			}
 			sum := 0
 			for i := range k.Days {

@@ -183,19 +183,12 @@ func compare(t testing.TB, text string, start day.Date, from func(span int) []in
 		return 0
 	}
 	span := want[len(want)-1].Sub(start) + 1
-	for i, n := range from(span) {
+	for _, n := range from(span) {
 		d := start.AddDays(n)
 		after := theirs.After(instant(d), false)
 		ours := series.After(d)
 		if after.IsZero() != ours.IsZero() || !after.IsZero() && day.DateOf(after) != ours {
 			t.Fatalf("%s from %s: after %s comes %s, rrule-go says %s", text, start, d, ours, after)
-		}
-		if i > 2 { // its way back takes long
-			continue
-		}
-		before := theirs.Before(instant(d), false)
-		if back := series.Before(d); before.IsZero() != back.IsZero() || !before.IsZero() && day.DateOf(before) != back {
-			t.Fatalf("%s from %s: before %s comes %s, rrule-go says %s", text, start, d, back, before)
 		}
 	}
 	return len(want)

@@ -112,21 +112,6 @@ func (s *Series) OnOrAfter(d day.Date) day.Date {
 	}
 }
 
-// Before returns the last date strictly before d; none where there is none.
-func (s *Series) Before(d day.Date) day.Date {
-	for !d.IsZero() && d != day.MinDate {
-		d = d.AddDays(-1)
-		if d.After(s.last) {
-			d = s.last
-		}
-		d = s.pattern.onOrBefore(d)
-		if !slices.Contains(s.without, d) {
-			return d
-		}
-	}
-	return day.Date{}
-}
-
 // From yields the dates that are not before d, in order.
 func (s *Series) From(d day.Date) iter.Seq[day.Date] {
 	return func(yield func(day.Date) bool) {

@@ -153,9 +153,9 @@ func TestDayByDay(t *testing.T) {
 		if len(want) == 30 {
 			full++
 		}
-		for i := len(got) - 1; i > 0; i-- {
-			if back := series.Before(got[i]); back != got[i-1] {
-				t.Fatalf("%s from %s: before %s comes %s, want %s", text, start, got[i], back, got[i-1])
+		for i := 1; i < len(got); i++ {
+			if next := series.After(got[i-1]); next != got[i] {
+				t.Fatalf("%s from %s: after %s comes %s, want %s", text, start, got[i-1], next, got[i])
 			}
 		}
 	}

@@ -24,23 +24,6 @@ func (p *pattern) onOrAfter(d day.Date) day.Date {
 	return p.nextYear(d)
 }
 
-// onOrBefore returns the last date of the pattern that is not after d; none
-// where there is none back to the start.
-func (p *pattern) onOrBefore(d day.Date) day.Date {
-	if d.Before(p.start) {
-		return day.Date{}
-	}
-	switch p.rule.Freq {
-	case Daily:
-		return p.previousDay(d)
-	case Weekly:
-		return p.previousWeek(d)
-	case Monthly:
-		return p.previousMonth(d)
-	}
-	return p.previousYear(d)
-}
-
 // up rounds n up to a multiple of step, down rounds it down; n is not negative.
 func up(n, step int) int   { return (n + step - 1) / step * step }
 func down(n, step int) int { return n / step * step }
@@ -125,18 +108,6 @@ func nextMonthIn(months uint16, year, month int) day.Date {
 	return day.Date{}
 }
 
-func (p *pattern) previousDay(d day.Date) day.Date {
-	if !p.single() {
-		return day.Date{}
-	}
-	for n := down(d.Sub(p.start), p.rule.Interval); n >= 0; n -= p.rule.Interval {
-		if d := p.start.AddDays(n); p.holdsOn(d) {
-			return d
-		}
-	}
-	return day.Date{}
-}
-
 // Weeks
 
 // week returns the days of the week that begins on a date, bit i for i days
@@ -210,29 +181,6 @@ func (p *pattern) nextWeek(d day.Date) day.Date {
 	return day.Date{}
 }
 
-func (p *pattern) previousWeek(d day.Date) day.Date {
-	first := weekOf(p.start, p.rule.WeekStart)
-	for n := down(d.Sub(first)/7, p.rule.Interval); n >= 0; n -= p.rule.Interval {
-		begin := first.AddDays(7 * n)
-		set := p.week(begin)
-		if span := d.Sub(begin); span < 6 {
-			set &= 1<<(span+1) - 1
-		}
-		if set != 0 {
-			return p.fromStart(begin.AddDays(bits.Len8(set) - 1))
-		}
-	}
-	return day.Date{}
-}
-
-// fromStart gives none for a date before the start.
-func (p *pattern) fromStart(d day.Date) day.Date {
-	if d.Before(p.start) {
-		return day.Date{}
-	}
-	return d
-}
-
 // Months
 
 // monthIndex counts months from January of the year 0.
@@ -282,16 +230,6 @@ func firstIn(set uint64, index int, d day.Date) day.Date {
 	return day.Date{}
 }
 
-// lastIn returns the last date of a month's set that is not after d.
-func lastIn(set uint64, index int, d day.Date) day.Date {
-	for ; set != 0; set &^= 1 << (bits.Len64(set) - 1) {
-		if found := dateIn(bits.Len64(set)-1, index); !found.IsZero() && !found.After(d) {
-			return found
-		}
-	}
-	return day.Date{}
-}
-
 // dateIn returns a day of a month; none past the end of the calendar.
 func dateIn(dom, index int) day.Date {
 	year, month := index/12, time.Month(index%12+1)
@@ -302,16 +240,6 @@ func dateIn(dom, index int) day.Date {
 	}
 	d, _ := day.NewDate(year, month, dom)
 	return d
-}
-
-func (p *pattern) previousMonth(d day.Date) day.Date {
-	first := monthIndex(p.start)
-	for i := first + down(monthIndex(d)-first, p.rule.Interval); i >= first; i -= p.rule.Interval {
-		if found := lastIn(p.monthly(i), i, d); !found.IsZero() {
-			return p.fromStart(found)
-		}
-	}
-	return day.Date{}
 }
 
 // Years
@@ -380,20 +308,6 @@ func (p *pattern) firstInYear(year, reach int, d day.Date) day.Date {
 		}
 		if found := firstIn(p.days(year, m), year*12+m-1, d); !found.IsZero() {
 			return found
-		}
-	}
-	return day.Date{}
-}
-
-func (p *pattern) previousYear(d day.Date) day.Date {
-	first, _, _ := p.start.Civil()
-	now, _, _ := d.Civil()
-	for year := first + down(now-first, p.rule.Interval); year >= first; year -= p.rule.Interval {
-		sets := p.yearly(year)
-		for m := 12; m >= 1; m-- {
-			if found := lastIn(sets[m], year*12+m-1, d); !found.IsZero() {
-				return p.fromStart(found)
-			}
 		}
 	}
 	return day.Date{}

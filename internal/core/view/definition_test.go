@@ -41,7 +41,7 @@ func randomLife(t testing.TB, r *rand.Rand, c day.Clock) *book.Desk {
 				continue
 			}
 		case 3:
-			if n := view.Take(s.desk, c).Handful; n < 5 {
+			if n := countAnew(s.desk, c).Handful; n < 5 {
 				s.do(book.Pick{ID: id})
 			}
 		case 4:

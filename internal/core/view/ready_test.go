@@ -82,7 +82,7 @@ all  9
 	if !slices.Equal(why, want) {
 		t.Errorf("%q; want %q", why, want)
 	}
-	if n := view.Take(f.desk, f.clock()).Counts[view.Ready]; n != 9 {
+	if n := countAnew(f.desk, f.clock()).Counts[view.Ready]; n != 9 {
 		t.Errorf("the badge is %d", n)
 	}
 }

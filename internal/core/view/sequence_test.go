@@ -40,7 +40,7 @@ func (r *counted) compare() error {
 	if r.tally == nil {
 		r.tally = view.NewTally(r.Desk, clock)
 	}
-	kept, full := r.tally.Survey(r.Desk, clock), view.Take(r.Desk, clock)
+	kept, full := r.tally.Survey(r.Desk, clock), countAnew(r.Desk, clock)
 	kept.Complete(r.Desk, clock)
 	if !reflect.DeepEqual(kept, full) {
 		return fmt.Errorf("the counts that are kept are\n%+v\nwant\n%+v", *kept, *full)

@@ -156,7 +156,7 @@ func TestViewsAgainstSlowReading(t *testing.T) {
 
 func checkSurvey(t *testing.T, b *book.Desk, s slow) {
 	t.Helper()
-	survey := view.Take(b, s.Clock)
+	survey := countAnew(b, s.Clock)
 	counts := map[view.Name]int{}
 	cups := map[string]int{}
 	for _, todo := range b.Open() {

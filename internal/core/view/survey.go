@@ -53,13 +53,6 @@ func (s *Survey) Complete(b *book.Desk, c day.Clock) {
 	}
 }
 
-// Take counts everything anew.
-func Take(b *book.Desk, c day.Clock) *Survey {
-	s := NewTally(b, c).Survey(b, c)
-	s.Complete(b, c)
-	return s
-}
-
 // days is how many day cups stand at the head of the rail.
 const days = 7
 

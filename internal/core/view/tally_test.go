@@ -53,7 +53,7 @@ func TestKeptCountsAsTimePasses(t *testing.T) {
 				s.book.Apply(c)
 				tally.Follow(s.desk, c)
 			}
-			kept, full := tally.Survey(s.desk, clock), view.Take(s.desk, clock)
+			kept, full := tally.Survey(s.desk, clock), countAnew(s.desk, clock)
 			if !reflect.DeepEqual(kept, full) {
 				t.Fatalf("seed %d, round %d, step %d, %s: kept\n%+v\nwant\n%+v", seed, round, step, clock.Wall(), *kept, *full)
 			}

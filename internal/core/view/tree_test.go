@@ -246,7 +246,7 @@ people-and-notes  3
   Ask about the key
   What the lamp weighs
 `)
-	if n := view.Take(f.desk, f.clock()).Counts[view.Cup]; n != 2 {
+	if n := countAnew(f.desk, f.clock()).Counts[view.Cup]; n != 2 {
 		t.Errorf("the badge says %d; the head says 2", n)
 	}
 }
@@ -254,7 +254,7 @@ people-and-notes  3
 func TestMonthsOfTheRail(t *testing.T) {
 	f := fill(t)
 	months := func() (all []string) {
-		for _, c := range view.Take(f.desk, f.clock()).Rail {
+		for _, c := range countAnew(f.desk, f.clock()).Rail {
 			if c.Horizon.Precision() == day.Month {
 				all = append(all, c.Horizon.String())
 			}
@@ -291,7 +291,7 @@ func TestPausedIsOnlyInItsList(t *testing.T) {
 	}
 	compare(t, f.show(view.Query{Of: view.InList{ID: list}}), "paused  1\n  Water\n")
 	compare(t, f.show(view.Query{Of: view.Cup}), "laid-by  1\n  Water\n")
-	s := view.Take(f.desk, f.clock())
+	s := countAnew(f.desk, f.clock())
 	if s.Counts[view.Overdue] != 0 || s.Counts[view.Cup] != 0 || s.Lists[list] != 0 || slices.ContainsFunc(s.Rail, func(c view.RailCup) bool { return c.Count > 0 }) {
 		t.Errorf("it is counted: %+v", s)
 	}
@@ -353,7 +353,7 @@ section  0
 ticked  1
   gloves
 `)
-	if survey := view.Take(f.desk, f.clock()); survey.Lists[list] != 2 {
+	if survey := countAnew(f.desk, f.clock()); survey.Lists[list] != 2 {
 		t.Errorf("the list's badge is %d", survey.Lists[list])
 	}
 }

@@ -46,7 +46,6 @@ const AnyRevision = -1
 type Outcome struct {
 	Change *book.Change
 	Desk   *book.Desk // as it was before
-	Clock  day.Clock
 	app    *App
 }
 
@@ -146,7 +145,7 @@ func (a *Session) carryOut(ctx context.Context, req Request, respond Responder,
 	}
 	var reply *store.Reply
 	if respond != nil {
-		if reply, err = respond(&Outcome{change, a.desk, env.Clock, a.App}); err != nil {
+		if reply, err = respond(&Outcome{change, a.desk, a.App}); err != nil {
 			return nil, fmt.Errorf("writing the reply: %w", err)
 		}
 		reply.Account, reply.Key, reply.Fingerprint, reply.At = a.Account(), req.Key, req.Fingerprint, day.TimestampOf(env.Clock.Now)

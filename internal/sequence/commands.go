@@ -248,6 +248,8 @@ func (r *Run) Command(s Step) book.Command {
 		return book.AddList{Name: fmt.Sprintf("list%d", s.A%2000)}
 	case "add-shelf":
 		return book.AddShelf{Name: fmt.Sprintf("shelf%d", s.A%2000)}
+	case "import":
+		return r.incoming(s, todos, list)
 	}
 	// What acts on closed or binned to-dos looks among those first.
 	var repeating []*book.Todo

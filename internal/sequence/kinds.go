@@ -10,9 +10,9 @@ import (
 var (
 	Everyday = map[string]int{"capture": 3, "edit": 3, "complete": 4, "reopen": 3, "cancel": 3, "delete": 3, "restore": 5, "move": 6,
 		"plan": 3, "tag": 6, "add-list": 3, "add-shelf": 3, "subtask": 3, "tree": 3, "change-rule": 3, "skip": 6, "pause": 10, "resume": 16,
-		"end-repeat": 4, "move-repeat": 5, "remind": 3, "add-person": 3, "involve": 5, "add-view": 4, "undo": 3, "redo": 3}
+		"end-repeat": 4, "move-repeat": 5, "remind": 3, "add-person": 3, "involve": 5, "add-view": 4, "import": 3, "undo": 3, "redo": 3}
 	Trees = map[string]int{"capture": 3, "tree": 2, "subtask": 4, "indent": 5, "lift": 7, "reorder": 9, "under": 5, "move": 3, "complete": 3,
-		"reopen": 3, "delete": 3, "restore": 4, "bulk": 5, "add-view": 4, "undo": 3, "redo": 3}
+		"reopen": 3, "delete": 3, "restore": 4, "bulk": 5, "add-view": 4, "import": 4, "undo": 3, "redo": 3}
 	Shelves = map[string]int{"capture": 3, "tree": 2, "add-list": 2, "add-section": 7, "move": 4, "edit-list": 4, "move-list": 4, "delete-list": 3,
 		"restore-list": 7, "edit-section": 7, "move-section": 30, "delete-section": 5, "into-section": 22, "edit-shelf": 2, "move-shelf": 6,
 		"delete-shelf": 2, "restore-shelf": 17, "add-shelf": 2, "add-view": 4, "checklist": 15, "template": 3, "pour": 5, "complete": 4, "delete": 2, "restore": 3, "undo": 3, "redo": 3}

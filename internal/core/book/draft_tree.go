@@ -68,7 +68,9 @@ func (d *draft) reopenAbove(id ID) {
 		if !t.Status.Open() {
 			t.Status, t.Completed = NeedsAction, 0
 			d.put(t)
-			d.also = append(d.also, t.Title)
+			if was := d.todos[id].Before; was == nil || !was.Status.Open() {
+				d.also = append(d.also, t.Title)
+			}
 		}
 		id = t.Parent
 	}

@@ -143,6 +143,19 @@ func (d *draft) turn(t *Todo, note bool) error {
 		t.IsNote = false
 		d.reopenAbove(t.Parent)
 		return nil
+	}
+	if err := d.checkNote(t); err != nil {
+		return err
+	}
+	d.leaveBin(t.ID)
+	t.IsNote, t.Status, t.Handful, t.Plan = true, NeedsAction, day.Date{}, day.Horizon{}
+	return nil
+}
+
+// checkNote tells what keeps a to-do from becoming a note: being done with, repeating, or having
+// subtasks.
+func (d *draft) checkNote(t *Todo) error {
+	switch {
 	case !t.Status.Open():
 		return refuse("kind", "“%s” is done with. Open it again to make a note of it.", t.Title)
 	case t.Repeat != nil:
@@ -153,14 +166,17 @@ func (d *draft) turn(t *Todo, note bool) error {
 			return refuse("kind", "“%s” has subtasks, and a note has none. Move them out first.", t.Title)
 		}
 	}
-	for _, sub := range d.in(t.ID) { // those in the bin come back by themselves
+	return nil
+}
+
+// leaveBin lets go of the subtasks in the bin of what becomes a note: they come back by themselves.
+func (d *draft) leaveBin(id ID) {
+	for _, sub := range d.in(id) {
 		next := *sub
 		next.Parent = ID{}
 		next.Position = d.endOf(next.List)
 		d.put(next)
 	}
-	t.IsNote, t.Status, t.Handful, t.Plan = true, NeedsAction, day.Date{}, day.Horizon{}
-	return nil
 }
 
 func (c Edit) dates(t *Todo) error {

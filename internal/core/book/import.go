@@ -104,6 +104,7 @@ type importing struct {
 	lists, sections map[string]ID
 	people          map[string]ID
 	uids            map[string]int
+	told            []Imported // of each item
 	added, altered  int
 }
 
@@ -116,7 +117,10 @@ func (c Import) run(d *draft) error {
 			return refuse("list", "There is no list with the id %s.", c.List)
 		}
 	}
-	im := importing{draft: d, Import: c, made: make([]ID, len(c.Items)), lists: map[string]ID{}, sections: map[string]ID{}, people: map[string]ID{}, uids: map[string]int{}}
+	im := importing{draft: d, Import: c, made: make([]ID, len(c.Items)), lists: map[string]ID{}, sections: map[string]ID{}, people: map[string]ID{}, uids: map[string]int{}, told: c.Report}
+	if len(im.told) != len(c.Items) {
+		im.told = make([]Imported, len(c.Items))
+	}
 	for _, l := range d.lists.all() {
 		if l.Listed() {
 			im.lists[strings.ToLower(l.Name)] = l.ID
@@ -142,11 +146,13 @@ func (c Import) run(d *draft) error {
 		default:
 			return fmt.Errorf("item %d: %w", i+1, err)
 		}
-		if len(c.Report) == len(c.Items) {
-			c.Report[i] = told
-		}
+		im.told[i] = told
 	}
 	if err := each(len(c.Items)); err != nil {
+		return err
+	}
+	with, err := im.settle()
+	if err != nil {
 		return err
 	}
 	var parts []string
@@ -162,8 +168,37 @@ func (c Import) run(d *draft) error {
 	if len(c.Items) == 1 && im.added == 1 {
 		parts = []string{quote(d.todos[im.made[0]].After.Title)}
 	}
+	if with > 0 {
+		parts = append(parts, "with "+count(with, "subtask"))
+	}
 	d.says = "Brought in: " + strings.Join(parts, ", ") + d.madeToo() + d.alsoOpen()
 	return nil
+}
+
+// settle looks again at those that came in closed, once all have come in. What is open as before,
+// since something open that came in stands under it, is not said to be changed. What stays closed
+// closes with it all that is under it, and settle says how many that was.
+func (im *importing) settle() (with int, err error) {
+	for i := range im.told {
+		told := &im.told[i]
+		if told.New || !slices.Contains(told.Changed, "status") {
+			continue
+		}
+		switch d := im.todos[told.ID]; {
+		case d.After.Status.Open() && d.Before.Status == d.After.Status:
+			told.Changed = slices.DeleteFunc(told.Changed, func(field string) bool { return field == "status" })
+			if len(told.Changed) == 0 {
+				im.altered--
+			}
+		case !d.After.Status.Open():
+			closed, err := im.closeBelow(told.ID, d.After.Status)
+			if err != nil {
+				return with, err
+			}
+			with += closed
+		}
+	}
+	return with, nil
 }
 
 // take brings one in. The error is a *RuleError where it breaks a rule; then nothing of it is
@@ -205,6 +240,12 @@ func (im *importing) take(i int) (told Imported, err error) {
 		return told, refuse("item", "“%s” %s.", t.Title, why)
 	}
 	// From here on nothing is refused that was not looked at before.
+	if was != nil && t.IsNote && !was.IsNote {
+		im.leaveBin(t.ID)
+	}
+	if err := im.endUnderClosed(&t); err != nil {
+		return told, err
+	}
 	if in.Carries&FieldsOf("tags") != 0 {
 		tags, err := im.addTags(nil, in.Tags)
 		if err != nil {

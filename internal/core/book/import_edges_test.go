@@ -164,3 +164,67 @@ func TestImportedRepeats(t *testing.T) {
 		t.Errorf("many reminders: %s", said)
 	}
 }
+
+// What comes in closed closes what is under it, as when it is ticked here; where something under it
+// comes in open it stays open, and is not said to be changed.
+func TestImportedClosedParents(t *testing.T) {
+	d := newDesk(t)
+	under := func(in *book.Incoming) { in.Under = 0 }
+	done := func(in *book.Incoming) { in.Todo.Status = book.Completed }
+	d.bring(coming("p", "parent"), coming("s", "sub", under), coming("n", "a note", under, func(in *book.Incoming) { in.Todo.IsNote = true }))
+	if c, said := d.bring(coming("p", "parent", done), coming("s", "sub", under)); said != "same | same" || c.Says != "Brought in: nothing that was not there" {
+		t.Errorf("with its open subtask: %s, %q", said, c.Says)
+	}
+	c, said := d.bring(coming("p", "parent", done))
+	if said != "status" || c.Says != "Brought in: 1 changed, with 1 subtask" {
+		t.Errorf("without its subtasks: %s, %q", said, c.Says)
+	}
+	if p, s, n := d.desk.ByUID("p"), d.desk.ByUID("s"), d.desk.ByUID("n"); p.Status != book.Completed || s.Status != book.Completed || s.Completed != p.Completed || !n.IsNote {
+		t.Errorf("the parent is %v, its subtask %v", p.Status, s.Status)
+	}
+	if c, said := d.bring(coming("s", "sub", under)); said != "status" || c.Says != "Brought in: 1 changed. “parent” is open again too" || !d.desk.ByUID("p").Open() {
+		t.Errorf("the subtask opened: %s, %q", said, c.Says)
+	}
+	if _, said := d.bring(coming("p", "parent", func(in *book.Incoming) { in.Todo.IsNote = true })); said != "refused: “parent” has subtasks, and a note has none. Move them out first." {
+		t.Errorf("as a note: %s", said)
+	}
+}
+
+// A series that is over keeps its rule when it comes in again; one that goes on ends where it is
+// closed. An occurrence that is counted from when the last was done stays where it is, and what was
+// picked for today and is done stays picked.
+func TestImportedSeries(t *testing.T) {
+	d := newDesk(t)
+	today := day.DateOf(d.now)
+	series := func(rule string, anchor repeat.Anchor) book.ID {
+		return d.do(book.Capture{Title: rule, Due: day.Moment{Date: today}, Repeat: &repeat.Repeat{Rule: repeat.MustParse(rule), First: today, Anchor: anchor}}).Todo().ID
+	}
+	over := series("FREQ=DAILY;COUNT=1", repeat.Schedule)
+	d.do(book.Complete{ID: over})
+	late := series("FREQ=DAILY;INTERVAL=5", repeat.Completion)
+	d.now = d.now.AddDate(0, 0, 3)
+	d.do(book.Complete{ID: late})
+	goesOn := series("FREQ=DAILY", repeat.Schedule)
+	picked := d.do(book.Capture{Title: "picked"}).Todo().ID
+	d.do(book.Pick{ID: picked})
+	d.do(book.Complete{ID: picked})
+	again := func(id book.ID, change ...func(*book.Incoming)) book.Incoming {
+		row := *d.todo(id)
+		return coming(id.String(), row.Title, append([]func(*book.Incoming){func(in *book.Incoming) { in.Todo = row }}, change...)...)
+	}
+	if _, said := d.bring(again(over), again(late), again(goesOn), again(picked)); said != "same | same | same | same" {
+		t.Errorf("as they are: %s", said)
+	}
+	other := newDesk(t)
+	other.now = d.now
+	other.bring(again(over), again(late))
+	if r := other.desk.ByUID(over.String()).Repeat; r == nil || r.Last != today {
+		t.Errorf("elsewhere what is over has the repeat %v", r)
+	}
+	if got, want := other.desk.ByUID(late.String()), d.todo(late); got.Due != want.Due || got.Repeat.Current != want.Repeat.Current || want.Repeat.Current != today.AddDays(8) {
+		t.Errorf("elsewhere it is due on %v, here on %v", got.Due, want.Due)
+	}
+	if _, said := d.bring(again(goesOn, func(in *book.Incoming) { in.Todo.Status = book.Completed })); d.todo(goesOn).Repeat != nil {
+		t.Errorf("closed: %s", said)
+	}
+}

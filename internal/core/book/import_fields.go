@@ -24,7 +24,12 @@ func (im *importing) fill(t *Todo, in *Incoming, fresh bool) (notes string, err 
 			return "", err
 		}
 	}
-	if carries("kind") {
+	if carries("kind") && t.IsNote != from.IsNote {
+		if from.IsNote && !fresh {
+			if err := im.checkNote(t); err != nil {
+				return "", err
+			}
+		}
 		t.IsNote = from.IsNote
 	}
 	for _, line := range []struct {
@@ -80,25 +85,27 @@ func (im *importing) fill(t *Todo, in *Incoming, fresh bool) (notes string, err 
 		t.Handful = from.Handful
 	}
 	if t.IsNote {
-		t.Plan, t.Handful = day.Horizon{}, day.Date{}
+		t.Status, t.Handful, t.Plan = NeedsAction, day.Date{}, day.Horizon{}
 	}
 	if err := checkDates("start", t.Start, t.Due); err != nil {
 		return "", err
 	}
+	held := t.Repeat
 	if carries("repeat") && !t.IsNote {
 		if err := im.repeats(t, from.Repeat); err != nil {
 			return "", err
 		}
 	}
 	if carries("status") && !t.IsNote {
-		im.close(t, from)
+		im.close(t, from, fresh || !t.Open() && t.Repeat == held)
 	}
 	return notes, nil
 }
 
-// close gives a to-do the status it comes with. What repeats comes round no more once it is
-// closed.
-func (im *importing) close(t, from *Todo) {
+// close gives a to-do the status it comes with. What repeats comes round no more once it is closed
+// here: a repeat stays where it is over, or where the to-do was closed before and comes with what
+// it has; stays tells the latter.
+func (im *importing) close(t, from *Todo, stays bool) {
 	if from.Status.Open() {
 		t.Status, t.Completed = from.Status, 0
 		return
@@ -109,7 +116,16 @@ func (im *importing) close(t, from *Todo) {
 	if t.Completed.IsZero() || t.Completed > im.now {
 		t.Completed = im.now
 	}
-	t.Status, t.Handful, t.Repeat = from.Status, day.Date{}, nil
+	if t.Repeat != nil && !stays && !im.over(t) {
+		t.Repeat = nil
+	}
+	t.Status = from.Status
+}
+
+// over tells whether the present occurrence of what repeats is the last.
+func (im *importing) over(t *Todo) bool {
+	series, err := t.Repeat.Series(t.driver().Time, im.zone())
+	return err == nil && series.After(t.Repeat.Current).IsZero()
 }
 
 // repeats gives a to-do the repeat it comes with: one that is the same goes on as it was.
@@ -128,8 +144,10 @@ func (im *importing) repeats(t *Todo, r *repeat.Repeat) error {
 	if err := im.begin(t, *r); err != nil {
 		return err
 	}
-	// The present occurrence is where it stood, and may have been moved by hand.
-	if series, err := t.Repeat.Series(t.driver().Time, im.zone()); err == nil && series.Holds(r.Current) {
+	// The present occurrence is where it stood, and may have been moved by hand. Counted from
+	// when it was done it may stand on any date.
+	series, err := t.Repeat.Series(t.driver().Time, im.zone())
+	if err == nil && (series.Holds(r.Current) || r.Anchor == repeat.Completion && r.Current.After(t.Repeat.First)) {
 		on := *t.Repeat
 		on.Current, on.Ticks, on.Missed, on.LastDone, on.Paused = r.Current, r.Ticks, r.Missed, r.LastDone, r.Paused
 		t.Repeat = &on

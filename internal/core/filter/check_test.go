@@ -168,6 +168,21 @@ func TestCheckByName(t *testing.T) {
 		{"two words in a place", `{"all":[{"field":"place","op":"contains","text":"museum"},{"field":"place","op":"contains","text":"shed"}]}`, filter.Possible, filter.Possible, ""},
 		{"closed after a day to come, and before today", `{"all":[{"field":"completed","op":"before","date":"P0D"},{"field":"completed","op":"after","date":"2026-11-25"}]}`, filter.Possible, filter.Never, "/all/1"},
 		{"off a shelf, or in no section", fmt.Sprintf(`{"any":[{"not":{"field":"shelf","op":"any-of","values":["%s"]}},{"field":"section","op":"none"}]}`, s.otherShelf), filter.Possible, filter.Possible, ""},
+		{"on the last of the next days alone", `{"all":[{"field":"due","op":"within-next","days":7},{"not":{"field":"due","op":"within-next","days":6}}]}`, filter.Possible, filter.Possible, ""},
+		{"on the first of the past days alone", `{"all":[{"field":"due","op":"within-past","days":7},{"not":{"field":"due","op":"within-past","days":6}}]}`, filter.Possible, filter.Possible, ""},
+		{"within the next days and not within more of them", `{"all":[{"field":"due","op":"within-next","days":6},{"not":{"field":"due","op":"within-next","days":7}}]}`, filter.Never, filter.Never, "/all/0 /all/1/not"},
+		{"at midnight alone", `{"all":[{"field":"due","op":"time-between","from":"00:00","until":"23:59"},{"not":{"field":"due","op":"time-between","from":"00:01","until":"23:59"}}]}`, filter.Possible, filter.Possible, ""},
+		{"before midnight alone", `{"all":[{"field":"due","op":"time-between","from":"00:00","until":"23:59"},{"not":{"field":"due","op":"time-between","from":"00:00","until":"23:58"}}]}`, filter.Possible, filter.Possible, ""},
+		{"with time just enough, and not at risk", `{"all":[{"field":"at-risk","op":"no"},{"field":"slack","op":"at-most","minutes":1},{"not":{"field":"slack","op":"at-least","minutes":1}}]}`, filter.Possible, filter.Possible, ""},
+		{"of no concentration, and deep", `{"all":[{"field":"concentration","op":"none"},{"field":"concentration","op":"any-of","values":["deep"]}]}`, filter.Never, filter.Never, "/all/0 /all/1"},
+		{"of no concentration", `{"field":"concentration","op":"none"}`, filter.Possible, filter.Possible, ""},
+		{"neither of a concentration nor of none", `{"not":{"any":[{"field":"concentration","op":"none"},{"field":"concentration","op":"any-of","values":["deep","light"]}]}}`, filter.Never, filter.Never, "/not/any/0 /not/any/1"},
+		{"one alone behind two that are to blame too", `{"all":[` + repeats + `,` + plain + `,{"field":"list","op":"any-of","values":["09000000-0000-0000-0000-000000000000"]}]}`, filter.Never, filter.Never, "/all/2"},
+		{"two behind three that are to blame too", `{"all":[{"field":"priority","op":"any-of","values":["high","medium"]},{"field":"priority","op":"any-of","values":["medium","low"]},{"field":"priority","op":"any-of","values":["low","high"]},` +
+			repeats + `,` + plain + `]}`, filter.Never, filter.Never, "/all/3 /all/4"},
+		{"one of two people, and next", `{"all":[` + person + `,{"field":"next-action","op":"yes"}]}`, filter.Possible, filter.Possible, ""},
+		{"a letter that stands for what is between", `{"all":[{"field":"text","op":"contains","text":"ǂ"},{"not":{"field":"text","op":"contains","text":"ǃ"}}]}`, filter.Possible, filter.Possible, ""},
+		{"not with it alone", `{"all":[{"field":"text","op":"contains","text":"a"},{"not":{"field":"text","op":"contains","text":"ǂ"}}]}`, filter.Possible, filter.Possible, ""},
 		{"nothing", `{"any":[]}`, filter.Never, filter.Never, ""},
 		{"everything", `{"all":[]}`, filter.Always, filter.Always, ""},
 	} {
@@ -179,6 +194,35 @@ func TestCheckByName(t *testing.T) {
 		}
 		if a.Verdict != c.verdict || a.Now != c.now || because != c.because {
 			t.Errorf("%s: %s, now %s, because of %q; want %s, %s, %q\n%s", c.name, a.Verdict, a.Now, because, c.verdict, c.now, c.because, f.Sentence(s.desk))
+		}
+	}
+}
+
+// As many texts as can be told apart are; with one more, or longer ones than there is room for, it
+// is said that nothing is decided.
+func TestCheckOfManyTexts(t *testing.T) {
+	s := newSmall(t)
+	of := func(field, last string, n int) filter.Filter {
+		var tests []string
+		for i := range n {
+			tests = append(tests, fmt.Sprintf(`{"field":%q,"op":"contains","text":"%c"}`, field, 'a'+i))
+		}
+		tests = append(tests, fmt.Sprintf(`{"not":{"field":%q,"op":"contains","text":%q}}`, field, last))
+		return parse(t, "%s", `{"all":[`+strings.Join(tests, ",")+`]}`)
+	}
+	most := strings.Repeat("z", book.MaxPlace)
+	for name, c := range map[string]struct {
+		filter filter.Filter
+		want   filter.Verdict
+	}{
+		"ten":              {of("text", "z", 9), filter.Possible},
+		"eleven":           {of("text", "z", 10), filter.NotDecided},
+		"as long as fits":  {of("place", most[:book.MaxPlace-4], 1), filter.Possible},
+		"one letter more":  {of("place", most[:book.MaxPlace-3], 1), filter.NotDecided},
+		"all of the place": {of("place", most, 1), filter.NotDecided},
+	} {
+		if a := c.filter.Check(s.desk, s.clock()); a.Verdict != c.want {
+			t.Errorf("%s: %s; want %s", name, a.Verdict, c.want)
 		}
 	}
 }

@@ -81,6 +81,21 @@ func TestSentences(t *testing.T) {
 	}
 }
 
+// Of to-dos that are all of a sort, what is asked beside stands in brackets where it has to.
+func TestSentenceAmong(t *testing.T) {
+	s := newSmall(t)
+	for json, want := range map[string]string{
+		`{"all":[]}`: "Everything open.",
+		`{"all":[{"field":"due","op":"none"},{"field":"tag","op":"none"}]}`:           "Open, and without a due, and untagged.",
+		`{"any":[{"field":"due","op":"none"},{"field":"tag","op":"none"}]}`:           "Open, and (without a due, or untagged).",
+		`{"all":[{"any":[{"field":"due","op":"none"},{"field":"tag","op":"none"}]}]}`: "Open, and (without a due, or untagged).",
+	} {
+		if got := parse(t, "%s", json).SentenceAmong(s.desk, "open"); got != want {
+			t.Errorf("%s: %q, want %q", json, got, want)
+		}
+	}
+}
+
 // Two filters that read alike mean the same: of many filters and their
 // neighbours by one edit, those that differ in meaning differ in words.
 func TestSentenceIsUnambiguous(t *testing.T) {

@@ -135,6 +135,8 @@ func TestExplain(t *testing.T) {
 		{`{"all":[{"any":[{"field":"due","op":"before","date":"P0D"},{"field":"due","op":"none"}]},{"field":"due","op":"after","date":"P1D"}]}`,
 			"Taken together, these leave nothing: “due before today”, “without a due”, “due after tomorrow”."},
 		{`{"all":[{"field":"due","op":"on","date":"P0D"},{"field":"start","op":"after","date":"P1D"}]}`, "“due today” and “starting after tomorrow” cannot both be true."},
+		{`{"all":[{"field":"priority","op":"any-of","values":["high","medium"]},{"field":"priority","op":"any-of","values":["medium","low"]},{"field":"priority","op":"any-of","values":["low","high"]}]}`,
+			"“of high or medium priority”, “of medium or low priority” and “of low or high priority” cannot all be true."},
 		{`{"field":"due","op":"none"}`, ""},
 	} {
 		f := parse(t, "%s", s.named(c.filter))

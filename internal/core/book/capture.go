@@ -62,7 +62,7 @@ type CaptureTree struct {
 // TreeItem is one to-do of a CaptureTree.
 type TreeItem struct {
 	Capture
-	// Under is the place, in Items, of the one it is a subtask of; -1 for none.
+	// Under is the index, in Items, of the one it is a subtask of; -1 for none.
 	// It must come before.
 	Under int
 	// Heading makes a section of its list, or takes the one with its name, in

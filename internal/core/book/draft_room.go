@@ -38,7 +38,7 @@ func (d *draft) written(id ID) int {
 	return 0
 }
 
-// makeRoomForAll is makeRoom in every place that the draft has put something in.
+// makeRoomForAll is makeRoom for every list and every to-do that the draft has put something into.
 func (d *draft) makeRoomForAll() {
 	seen := map[ID]bool{}
 	for _, id := range d.order {
@@ -61,7 +61,7 @@ func (d *draft) spread() {
 	apart(&d.views, func(*View) ID { return ID{} }, func(v *View) *Position { return &v.Position })
 }
 
-// apart moves rows that stand where another of their place stands to right behind
+// apart moves rows that stand where another of theirs stands to right behind
 // it; those that the draft has written give way.
 func apart[T row[T]](r *rows[T], home func(*T) ID, at func(*T) *Position) {
 	groups := map[ID][]T{}

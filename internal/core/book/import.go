@@ -12,7 +12,7 @@ type Incoming struct {
 	// UID is what it is known by elsewhere (RFC 5545 section 3.8.4.7), to MaxUID bytes; "" where
 	// it is known by nothing.
 	UID string
-	// Under is the place, in Items, of what it is a subtask of; -1 for none. It comes before.
+	// Under is the index, in Items, of what it is a subtask of; -1 for none. It comes before.
 	// Parent is the UID of one that is there already, where Under is -1; "" for none.
 	Under  int
 	Parent string

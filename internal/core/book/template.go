@@ -110,7 +110,7 @@ type copying struct {
 	days     int
 }
 
-// copyTodos copies what stands in one place into another.
+// copyTodos copies what stands under a to-do, or by itself, to under its copy.
 func (d *draft) copyTodos(from, to ID, c copying) (n int, err error) {
 	for _, t := range d.desk.Subtasks(from) {
 		if !copied(t) {

@@ -15,7 +15,7 @@ type Line struct {
 	Number int
 	// Depth is 0 for what stands at the left.
 	Depth int
-	// Parent is the place of the line it is a subtask of, -1 for none.
+	// Parent is the index of the line it is a subtask of, -1 for none.
 	Parent int
 	// Section: it is a heading, and its title all it says.
 	Section bool

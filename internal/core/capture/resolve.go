@@ -77,7 +77,7 @@ func (m *meaning) settle() {
 // words returns what stands in a span.
 func (r *reader) words(s Span) string { return r.text[s.Start:s.End] }
 
-// chip adds one for an item and returns its place.
+// chip adds one for an item and returns its index.
 func (m *meaning) chip(field Field, it *item, value string) int {
 	c := Chip{Field: field, Words: m.r.words(it.span), Spans: append([]Span{it.span}, it.also...), Value: value}
 	for _, s := range it.also {

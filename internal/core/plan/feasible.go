@@ -13,7 +13,7 @@ type Verdict struct {
 	// many minutes of the work due by then are undone then at best.
 	FirstMissed Minute
 	LateBy      int
-	// Because are the places of jobs that compete for the time before FirstMissed: these
+	// Because are the indices of jobs that compete for the time before FirstMissed: these
 	// alone cannot all be done, and without any one of them the others can.
 	Because []int
 }
@@ -104,7 +104,7 @@ func (q *queue) pop() {
 	*q = h
 }
 
-// begun is when the task at a place can be begun, and is due: what tasks are sorted by.
+// begun is when the task at an index can be begun, and is due: what tasks are sorted by.
 type begun struct {
 	release, due int
 	at           int32

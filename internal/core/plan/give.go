@@ -8,7 +8,7 @@ import (
 
 // Given is what has to give where not all can be done in time.
 type Given struct {
-	// Late are the places of the jobs whose dues cannot be kept: the least weight that can
+	// Late are the indices of the jobs whose dues cannot be kept: the least weight that can
 	// be lost, then the fewest jobs, then the fewest minutes, then the lesser ids. What is
 	// overdue is never among them.
 	Late []int
@@ -122,7 +122,7 @@ func (p *Problem) byDue() []task {
 	return tasks
 }
 
-// mostLate is above how many minutes no set is late that cannot do without any of its jobs.
+// mostLate is a bound: a set of late jobs from which none can be taken back has fewer minutes.
 func (p *Problem) mostLate(tasks []task) int {
 	work, most, longest := 0, 0, 0
 	for _, t := range tasks {
@@ -201,7 +201,7 @@ func (p *Problem) giveBySums() []int {
 	return late
 }
 
-// ranks are the places of the jobs in the order of their ids.
+// ranks are, by the indices of the jobs, how many have a lesser id.
 func (p *Problem) ranks() []int {
 	byID := make([]int, len(p.Jobs))
 	for i := range byID {

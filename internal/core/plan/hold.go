@@ -12,7 +12,7 @@ type Hold struct {
 	Holds bool
 	// Over is by how many minutes each day that holds more than it can does so.
 	Over map[day.Date]int
-	// PastDue are the places of the jobs whose planned day cannot keep their due: it comes
+	// PastDue are the indices of the jobs whose planned day cannot keep their due: it comes
 	// after it, or the time of the due is too early on it. What is overdue is not among them.
 	PastDue []int
 	// Load is how much work lies on each day of the capacity: on the day a job is planned

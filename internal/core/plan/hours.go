@@ -69,13 +69,13 @@ func LayHours(b *book.Desk, k *Capacity, d *WeekDay) (hours []Hour, none []Lying
 	return hours, none
 }
 
-// piecesOf are the to-dos of a day as pieces, each in its place.
+// piecesOf are the to-dos of a day as pieces, each at its index.
 func piecesOf(b *book.Desk, k *Capacity, d *WeekDay) []piece {
 	pieces := make([]piece, len(d.Lying))
-	place := map[book.ID]int{}
+	index := map[book.ID]int{}
 	for i, lying := range d.Lying {
 		t := lying.Todo
-		place[t.ID] = i
+		index[t.ID] = i
 		due, _ := k.dueOf(lying.Due)
 		pieces[i] = piece{due: due, weight: WeightOf(t.Priority), deep: t.Concentration == term.Deep}
 		if s, has := SlotOf(k.Clock, t); has && s.To > k.now {
@@ -93,7 +93,7 @@ func piecesOf(b *book.Desk, k *Capacity, d *WeekDay) []piece {
 			if sub.ID == lying.Todo.ID {
 				break
 			}
-			if at, there := place[sub.ID]; there {
+			if at, there := index[sub.ID]; there {
 				pieces[i].after = append(pieces[i].after, at)
 			}
 		}

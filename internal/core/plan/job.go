@@ -27,7 +27,7 @@ type Job struct {
 	Day day.Date
 	// Was is the day it was planned for before it was released; none for most.
 	Was day.Date
-	// After are the places of the jobs that have to be done before it.
+	// After are the indices of the jobs that have to be done before it.
 	After []int
 	// Deep work goes into peak hours first.
 	Deep bool
@@ -62,11 +62,11 @@ type task struct {
 type Problem struct {
 	*Capacity
 	Jobs []Job
-	// tasks are the jobs, each in its place, without what follows from chains.
+	// tasks are the jobs, each at its index, without what follows from chains.
 	tasks []task
 	// due and release are moments; due is noDeadline for none.
 	due, release []Minute
-	order        []int // places of the jobs, each behind those it waits for
+	order        []int // indices of the jobs, each behind those it waits for
 	turn         []int // where each job stands in order
 	chained      bool
 }
@@ -157,12 +157,12 @@ func (p *Problem) inOrder() ([]int, error) {
 	return order, nil
 }
 
-// tightened are the tasks of some jobs, by their places, as chains among these make them:
+// tightened are the tasks of some jobs, by their indices, as chains among these make them:
 // none can be begun before what it waits for can be done, nor end so late that what waits
 // for it cannot. Without chains they are the tasks themselves.
 func (p *Problem) tightened(in func(job int) bool, freed func(job int) bool) []task {
 	out := make([]task, 0, len(p.tasks))
-	var at []int // where each stands in out, less one
+	var at []int // the index of each in out, and 1 more; 0 for none
 	if p.chained {
 		at = make([]int, len(p.tasks))
 	}
@@ -220,7 +220,7 @@ func everyJob(int) bool { return true }
 // lesser orders jobs that are alike otherwise.
 func (p *Problem) lesser(a, b int) int { return cmp.Compare(p.Jobs[a].ID, p.Jobs[b].ID) }
 
-// IDs are those of jobs by their places; never nil.
+// IDs are those of jobs by their indices; never nil.
 func (p *Problem) IDs(jobs []int) []string {
 	ids := make([]string, len(jobs))
 	for i, job := range jobs {
@@ -229,7 +229,7 @@ func (p *Problem) IDs(jobs []int) []string {
 	return ids
 }
 
-// Overdue are the places of the jobs whose due is past, by their ids.
+// Overdue are the indices of the jobs whose due is past, by their ids.
 func (p *Problem) Overdue() []int {
 	var jobs []int
 	for i, t := range p.tasks {

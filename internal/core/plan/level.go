@@ -13,7 +13,7 @@ const ExactJobs = 14
 
 // Levelled is a proposed day for each job that is planned for none.
 type Levelled struct {
-	// Day holds the proposals, by the places of the jobs.
+	// Day holds the proposals, by the indices of the jobs.
 	Day map[int]day.Date
 	// TooLong are jobs that are longer than any of the days from their release to their
 	// due; Unplaced are others for which no day was found.
@@ -28,7 +28,8 @@ type Levelled struct {
 	Proved bool
 }
 
-// Parts is in how many parts of a job the longest day would hold each, 2 to book.MostParts.
+// Parts is into how many parts a job of so many minutes has to be split for the longest day to hold
+// each of them, 2 to book.MostParts.
 func (l *Levelled) Parts(minutes int) int {
 	longest := max(l.Longest, 1)
 	return min(max((minutes+longest-1)/longest, 2), book.MostParts)
@@ -41,7 +42,7 @@ type leveller struct {
 	fixed [][]int // jobs that stay, by day
 	load  []int   // of these
 	free  []int   // jobs to spread
-	can   [][]int // on which days each can be, by its place in free
+	can   [][]int // on which days each can be, by its index in free
 	// lo and hi are the first and the last day of each, whether or not it fits into one.
 	lo, hi []int
 	// first and last are, of each job, the latest day of what it waits for and the earliest
@@ -104,7 +105,7 @@ func (p *Problem) Level() Levelled {
 
 func (l *leveller) ratio(at, load int) float64 { return float64(load) / float64(l.days[at].Minutes) }
 
-// at is the place of a day among those that have work time; -1 where it has none.
+// at is the index of a day among those that have work time; -1 where it has none.
 func (l *leveller) at(d day.Date) int {
 	i, found := slices.BinarySearchFunc(l.days, d, func(d *Day, date day.Date) int { return d.Date.Compare(date) })
 	if !found {
@@ -239,7 +240,7 @@ func (l *leveller) costOf(i, at int) cost {
 	return c
 }
 
-// waits tells, of free jobs by their places in free, which each waits for, and which wait
+// waits tells, of free jobs by their indices in free, which each waits for, and which wait
 // for it.
 func (l *leveller) waits() (waits, awaited [][]int) {
 	at := make(map[int]int, len(l.free))

@@ -48,7 +48,7 @@ func (l *leveller) local() (spread []int, whole bool) {
 type spreading struct {
 	*leveller
 	at   []int   // day of each free job
-	on   [][]int // free jobs of each day, by their places in free
+	on   [][]int // free jobs of each day, by their indices in free
 	load []int   // of each day
 	// waits are those that each waits for, awaited those that wait for it.
 	waits, awaited [][]int

@@ -23,7 +23,7 @@ type piece struct {
 	// weight settles which comes first of those with one deadline: the greater.
 	weight int
 	deep   bool
-	// after are the places of the pieces that have to be done before it.
+	// after are the indices of the pieces that have to be done before it.
 	after []int
 	// done is when a piece is done that has its time already; 0 for all others.
 	done Minute
@@ -41,7 +41,7 @@ type laying struct {
 }
 
 // slots finds for each piece the first stretch of a day that is free for all of its minutes,
-// in the order of deadlines, then of weights, then of places. Deep ones are laid into peak
+// in the order of deadlines, then of weights, then of indices. Deep ones are laid into peak
 // hours before all others, unless fewer deadlines would be missed without that. It returns
 // zero for those that no stretch is long enough for, and for those that have their time.
 func (k *Capacity) slots(pieces []piece, free, peak []Stretch) []Stretch {

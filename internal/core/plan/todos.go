@@ -101,7 +101,7 @@ func DueOf(b *book.Desk, c day.Clock, t *book.Todo) day.Moment {
 // Gathered is the work on a desk as jobs.
 type Gathered struct {
 	Jobs []Job
-	// Todos are the to-dos of the jobs, in their places.
+	// Todos are the to-dos of the jobs, each at the index of its job.
 	Todos []*book.Todo
 	// Busy is the time of slots from now on, which their work takes by itself.
 	Busy []Stretch

@@ -135,8 +135,8 @@ type Relief struct {
 }
 
 // Relief finds, for the first day that holds too much, a to-do that may move to another day
-// of the week which has room for it, without its due being missed: the shortest that is
-// enough, else the longest there is. What has a time of the day stays, and so does what is
+// of the week which has room for it, without its due or one above it being missed: the
+// shortest that is enough, else the longest there is. What has a time of the day stays, and so does what is
 // high.
 func (w *Week) Relief() (r Relief, ok bool) {
 	for i := range w.Days {

@@ -105,7 +105,7 @@ func (e *Event) SourceWords(calendar string, zone *time.Location) string {
 	return "“" + e.Title + "” of the calendar “" + calendar + "”, " + when
 }
 
-// Jobs are those that have a proposal, in the order of their days and then of their places.
+// Jobs are those that have a proposal, in the order of their days and then of their indices.
 func (l *Levelled) Jobs() []int {
 	return slices.SortedFunc(maps.Keys(l.Day), func(a, b int) int {
 		if c := l.Day[a].Compare(l.Day[b]); c != 0 {

@@ -56,8 +56,8 @@ func (s *Survey) Complete(b *book.Desk, c day.Clock) {
 // days is how many day cups stand at the head of the rail.
 const days = 7
 
-// place returns where on the rail a cup stands, or -1.
-func (s *Survey) place(h day.Horizon) int {
+// onRail returns the index of a cup on the rail, or -1.
+func (s *Survey) onRail(h day.Horizon) int {
 	if h.Precision() == day.Day {
 		if n := h.First().Sub(s.Today); n >= 0 && n < days {
 			return n

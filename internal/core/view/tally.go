@@ -81,7 +81,7 @@ func (t *Tally) Survey(b *book.Desk, c day.Clock) *Survey {
 		Counts: map[Name]int{Bin: len(b.Bin())}, Views: map[book.ID]int{}, unkept: t.unkept}
 	later := map[day.Horizon]int{} // months that stand behind those of the rail
 	for h, n := range t.cups {
-		if i := s.place(h); i >= 0 {
+		if i := s.onRail(h); i >= 0 {
 			s.Rail[i].Count = n
 		} else if h.Precision() == day.Month && h.Later(s.Today) {
 			later[h] = n

@@ -46,7 +46,7 @@ func (Format) Write(items []exchange.Item, world exchange.World) ([]byte, error)
 type writer struct {
 	out   bytes.Buffer
 	items []exchange.Item
-	// below are the places of what is under each item, -1 for what stands by itself.
+	// below are the indices of what is under each item, -1 for what stands by itself.
 	below map[int][]int
 	// env has the names that the items speak of, so that sentences can; spoken are these alone.
 	env    capture.Env

@@ -110,7 +110,7 @@ type copying struct {
 	days     int
 }
 
-// copyTodos copies what stands under a to-do, or by itself, to under its copy.
+// copyTodos copies what stands under from, a to-do or a list, with all that is under it to under to.
 func (d *draft) copyTodos(from, to ID, c copying) (n int, err error) {
 	for _, t := range d.desk.Subtasks(from) {
 		if !copied(t) {

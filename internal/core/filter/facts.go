@@ -16,7 +16,7 @@ type facts struct {
 	place                  string // folded
 	list, shelf, section   book.ID
 	tags                   []book.ID         // with those above each
-	choices                [maxChoices]uint8 // each the place of a word in its choice
+	choices                [maxChoices]uint8 // each the index of a word in its choice
 	status                 book.Status
 	note                   bool // it has no status then
 	due, start             day.Date

@@ -13,7 +13,7 @@ import (
 // Found returns the filter that holds what a search finds: of each of its terms
 // what has it in title or notes, or has a tag, a person or a place that bears it
 // by now; names of files are no field of a filter. Words are compared as fold
-// makes them. The error is a *ParseError where that takes more tests than a
+// makes them. The error is a *question.ParseError where that takes more tests than a
 // filter may have.
 func Found(b *book.Desk, q search.Query, fold func(string) string) (Filter, error) {
 	all := &question.Node{Kind: question.IsAll}

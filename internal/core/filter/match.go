@@ -115,7 +115,7 @@ func nesting(b *book.Desk) map[book.ID][]book.ID {
 
 func (m *Matcher) test(t *question.Test) predicate { return specs[t.Field].ask(m, t) }
 
-// among marks the places of the words that a test names, of all that its field has.
+// among marks the indices of the words that a test names, of all that its field has.
 func among(t *question.Test, words []string) (is [16]bool) {
 	for i, w := range words {
 		is[i] = slices.Contains(t.Words, w)

@@ -3,9 +3,9 @@
 // with the SKIP of RFC 7529 (section 4.1).
 //
 // A Rule is the text of an RRULE, read and checked. A Series is a Rule that
-// begins on a date; it answers which date comes next, which came before and
-// which lie between. Both directions are found by arithmetic: the work depends
-// on how far apart the dates of a rule lie, never on how long ago it began.
+// begins on a date; it answers which date comes next and which lie between.
+// These are found by arithmetic: the work depends on how far apart the dates of
+// a rule lie, never on how long ago it began.
 // A Repeat is what a to-do carries: the Series with what a person adds to it,
 // such as dates left out, a pause, or reckoning from the day a thing was done.
 //

@@ -9,7 +9,7 @@ import (
 	"tincup/internal/core/filter"
 )
 
-// groupKey identifies a group and its place among the others.
+// groupKey identifies a group, and says where it stands among the others.
 type groupKey struct {
 	rank    int32 // order of the groups
 	kind    Kind

@@ -58,7 +58,7 @@ type share struct {
 	cup          day.Horizon // on which its work lies, which may follow from what it stands under
 	work         plan.Work
 	handful      bool
-	badges       uint16  // which of them count it, by their places
+	badges       uint16  // which of them count it, by their indices
 	own          []uint8 // which of them hold it
 }
 

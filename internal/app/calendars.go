@@ -90,7 +90,7 @@ type readState struct {
 	known Validators
 }
 
-// state returns what is known of a calendar, and makes a place for it. The caller holds mu.
+// state returns what is known of a calendar; what is nothing yet is begun. The caller holds mu.
 func (r *reads) state(calendar book.ID) *readState {
 	s := r.states[calendar]
 	if s == nil {

@@ -29,14 +29,14 @@ type Event struct {
 	Revision int64
 	// Todos are those that a change touched.
 	Todos []book.ID
-	// Places: lists, shelves or tags changed as well.
-	Places bool
+	// Arranged: lists, shelves or tags changed as well.
+	Arranged bool
 	// Rings: what rings or has rung may have changed.
 	Rings bool
 }
 
 func eventOf(c *book.Change) Event {
-	e := Event{Kind: Changed, Revision: c.Revision, Places: c.Arranges()}
+	e := Event{Kind: Changed, Revision: c.Revision, Arranged: c.Arranges()}
 	for _, d := range c.Todos {
 		if d.After != nil {
 			e.Todos = append(e.Todos, d.After.ID)
@@ -56,7 +56,7 @@ const catchUp = 500
 // subscribes again. A negative since catches up on nothing. cancel must be
 // called once.
 func (a *Session) Subscribe(ctx context.Context, since int64) (missed []Event, coming <-chan Event, cancel func(), err error) {
-	// No command runs while the place to begin is fixed.
+	// No command runs while it is fixed with which revision to begin.
 	a.changing.Lock()
 	listener := a.hub.join(a.Account())
 	current := a.book.Revision()

@@ -86,7 +86,7 @@ type stream struct {
 func (o *stream) send(name string, e app.Event, a *app.Session) {
 	clock := a.Clock()
 	data, err := json.Marshal(told{Revision: e.Revision, Today: clock.Today().String(), Now: clock.Wall().String(),
-		Todos: e.Todos, Places: e.Places, Rings: e.Rings})
+		Todos: e.Todos, Places: e.Arranged, Rings: e.Rings})
 	if err != nil {
 		o.err = err
 		return

@@ -48,8 +48,8 @@ func etagAfter(o *app.Outcome, kind book.RowKind, id book.ID) string {
 	return ""
 }
 
-// onPlace runs a command on a row that is no to-do, by its id alone.
-func (s *server) onPlace(c *gin.Context, rowID string, key, window *string, cmd func(book.ID) book.Command) {
+// onRow runs a command on a row that is no to-do, by its id alone.
+func (s *server) onRow(c *gin.Context, rowID string, key, window *string, cmd func(book.ID) book.Command) {
 	id, err := pathID(rowID)
 	if err != nil {
 		s.fail(c, err)
@@ -58,8 +58,8 @@ func (s *server) onPlace(c *gin.Context, rowID string, key, window *string, cmd 
 	s.answerRow(c, request(c, key, window, nil), id, cmd(id))
 }
 
-// placeWith is onPlace for commands made from a body too.
-func placeWith[T any](s *server, c *gin.Context, rowID string, key, window *string, cmd func(book.ID, T) (book.Command, error)) {
+// onRowWith is onRow for commands made from a body too.
+func onRowWith[T any](s *server, c *gin.Context, rowID string, key, window *string, cmd func(book.ID, T) (book.Command, error)) {
 	if id, in, raw, ok := rowAndBody[T](s, c, rowID); ok {
 		command, err := cmd(id, in)
 		if err != nil {
@@ -156,12 +156,12 @@ func (s *server) DeleteShelf(c *gin.Context, id string, p contract.DeleteShelfPa
 
 // RestoreShelf takes a shelf out of the bin.
 func (s *server) RestoreShelf(c *gin.Context, id string, p contract.RestoreShelfParams) {
-	s.onPlace(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.RestoreShelf{ID: id} })
+	s.onRow(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.RestoreShelf{ID: id} })
 }
 
 // MoveShelf moves a shelf among the others.
 func (s *server) MoveShelf(c *gin.Context, id string, p contract.MoveShelfParams) {
-	placeWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Beside) (book.Command, error) {
+	onRowWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Beside) (book.Command, error) {
 		cmd := book.MoveShelf{ID: id}
 		return cmd, beside(&cmd.After, &cmd.Before, in.After, in.Before)
 	})
@@ -204,12 +204,12 @@ func (s *server) DeleteList(c *gin.Context, id string, p contract.DeleteListPara
 
 // RestoreList takes a list out of the bin.
 func (s *server) RestoreList(c *gin.Context, id string, p contract.RestoreListParams) {
-	s.onPlace(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.RestoreList{ID: id} })
+	s.onRow(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.RestoreList{ID: id} })
 }
 
 // MoveList moves a list on its shelf, or to another.
 func (s *server) MoveList(c *gin.Context, id string, p contract.MoveListParams) {
-	placeWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.ListMove) (book.Command, error) {
+	onRowWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.ListMove) (book.Command, error) {
 		cmd := book.MoveList{ID: id}
 		var err error
 		if cmd.Shelf, err = read[book.ID]("shelf", in.Shelf); err == nil {
@@ -221,12 +221,12 @@ func (s *server) MoveList(c *gin.Context, id string, p contract.MoveListParams) 
 
 // StartOver opens everything ticked in a checklist again.
 func (s *server) StartOver(c *gin.Context, id string, p contract.StartOverParams) {
-	s.onPlace(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.StartOver{List: id} })
+	s.onRow(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.StartOver{List: id} })
 }
 
 // ClearDone puts what is ticked in a checklist in the bin.
 func (s *server) ClearDone(c *gin.Context, id string, p contract.ClearDoneParams) {
-	s.onPlace(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.ClearDone{List: id} })
+	s.onRow(c, id, p.IdempotencyKey, p.WindowId, func(id book.ID) book.Command { return book.ClearDone{List: id} })
 }
 
 // SaveTemplate keeps a list to be poured out again.
@@ -285,7 +285,7 @@ func (s *server) DeleteSection(c *gin.Context, id string, p contract.DeleteSecti
 
 // MoveSection moves a section within its list.
 func (s *server) MoveSection(c *gin.Context, id string, p contract.MoveSectionParams) {
-	placeWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Beside) (book.Command, error) {
+	onRowWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Beside) (book.Command, error) {
 		cmd := book.MoveSection{ID: id}
 		return cmd, beside(&cmd.After, &cmd.Before, in.After, in.Before)
 	})
@@ -306,7 +306,7 @@ func (s *server) DeleteTag(c *gin.Context, id string, p contract.DeleteTagParams
 
 // MergeTag lets all that carries a tag carry another instead.
 func (s *server) MergeTag(c *gin.Context, id string, p contract.MergeTagParams) {
-	placeWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Merging) (book.Command, error) {
+	onRowWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Merging) (book.Command, error) {
 		into, err := read[book.ID]("into", in.Into)
 		return book.MergeTags{From: id, Into: into}, err
 	})

@@ -186,7 +186,7 @@ func (s *server) DeleteOwnView(c *gin.Context, id string, p contract.DeleteOwnVi
 
 // MoveOwnView moves a saved view among the others.
 func (s *server) MoveOwnView(c *gin.Context, id string, p contract.MoveOwnViewParams) {
-	placeWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Beside) (book.Command, error) {
+	onRowWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Beside) (book.Command, error) {
 		cmd := book.MoveView{ID: id}
 		err := beside(&cmd.After, &cmd.Before, in.After, in.Before)
 		return cmd, err

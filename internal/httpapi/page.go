@@ -14,12 +14,12 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-// noncePlace is what index.html has where the nonce goes.
-const noncePlace = "__NONCE__"
+// nonceMark is what index.html has where the nonce goes.
+const nonceMark = "__NONCE__"
 
-// accountPlace is what it has where the account goes that asks: what the page keeps in
+// accountMark is what it has where the account goes that asks: what the page keeps in
 // the browser is kept for that one.
-const accountPlace = "__ACCOUNT__"
+const accountMark = "__ACCOUNT__"
 
 // contentTypes are those that package mime does not know on every machine.
 var contentTypes = map[string]string{".wav": "audio/wav", ".webmanifest": "application/manifest+json"}
@@ -81,7 +81,7 @@ func (s *server) page(files fs.FS) gin.HandlerFunc {
 		c.Header("Cache-Control", "no-store")
 		var inserted bytes.Buffer
 		// Never fails: a buffer takes all.
-		_, _ = strings.NewReplacer(noncePlace, nonce, accountPlace, s.as(c).Account().String()).WriteString(&inserted, index)
+		_, _ = strings.NewReplacer(nonceMark, nonce, accountMark, s.as(c).Account().String()).WriteString(&inserted, index)
 		c.Data(http.StatusOK, "text/html; charset=utf-8", inserted.Bytes())
 	}
 }

@@ -13,7 +13,7 @@ import (
 	"tincup/internal/httpapi/contract"
 )
 
-// walks are the reviews, in the places that the settings have them.
+// walks are the reviews, in the order in which the settings keep them.
 var walks = []view.Review{settings.Daily: view.Daily, settings.Weekly: view.Weekly, settings.Monthly: view.Monthly}
 
 // GetReview answers with a guided walk.

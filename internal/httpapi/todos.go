@@ -148,7 +148,7 @@ func withBody[T any](s *server, c *gin.Context, todoID string, key, window *stri
 	s.run(c, request(c, key, window, raw), http.StatusOK, command)
 }
 
-// MoveTodo moves a to-do to another place, or among its siblings.
+// MoveTodo moves a to-do into another list or section, under another to-do, or among its siblings.
 func (s *server) MoveTodo(c *gin.Context, id string, p contract.MoveTodoParams) {
 	withBody(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Move) (book.Command, error) {
 		return decodeMove(id, in)

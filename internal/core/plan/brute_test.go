@@ -32,8 +32,14 @@ func against(t *testing.T, stream uint64, n int, make func(r *rand.Rand) world, 
 // releases, chains and broken work time.
 func TestFeasibleAgainstBruteForce(t *testing.T) {
 	infeasible := 0
-	against(t, 1, *cases, func(r *rand.Rand) world { return randomWorld(t, r, 7, true, true) }, func(w world) string {
-		v, s := w.problem(t).Feasible(), w.slow()
+	against(t, 1, 3**cases, func(r *rand.Rand) world {
+		if r.IntN(3) > 0 {
+			return chainedWorld(t, r, 6)
+		}
+		return randomWorld(t, r, 7, r.IntN(2) == 0, true)
+	}, func(w world) string {
+		p, s := w.problem(t), w.slow()
+		v := p.Feasible()
 		due, missed := s.firstMissed()
 		if v.Feasible == missed {
 			return fmt.Sprintf("feasible %t; by brute force the due after %d minutes is missed: %t", v.Feasible, due, missed)
@@ -42,8 +48,13 @@ func TestFeasibleAgainstBruteForce(t *testing.T) {
 			return ""
 		}
 		infeasible++
-		if at := w.problem(t).Until(v.FirstMissed); at != due {
+		if at := p.Until(v.FirstMissed); at != due {
 			return fmt.Sprintf("first missed after %d minutes, by brute force after %d", at, due)
+		}
+		for i, j := range w.jobs {
+			if at := p.Deadline(j.Due); s.to[i] == due && !s.overdue[i] && at < v.FirstMissed {
+				return fmt.Sprintf("first missed is %s, and the deadline of %s is %s", v.FirstMissed.Time(), j.ID, at.Time())
+			}
 		}
 		return blamed(t, w, v.Because)
 	})

@@ -18,11 +18,17 @@ func TestGiveAgainstBruteForce(t *testing.T) {
 	for name, of := range map[string]func(r *rand.Rand) world{
 		"begun now":           func(r *rand.Rand) world { return randomWorld(t, r, 8, false, false) },
 		"releases and chains": func(r *rand.Rand) world { return randomWorld(t, r, 8, true, true) },
+		"chains of minutes":   func(r *rand.Rand) world { return chainedWorld(t, r, 6) },
 		"much alike": func(r *rand.Rand) world {
-			chained := r.IntN(2) == 0
-			w := randomWorld(t, r, 8, chained, chained || r.IntN(2) == 0)
+			chained, later := r.IntN(3) == 0, r.IntN(3) > 0
+			w := randomWorld(t, r, 8, chained, false)
 			for i := range w.jobs {
-				w.jobs[i].Weight, w.jobs[i].Minutes = 1, 1+r.IntN(2)
+				j := &w.jobs[i]
+				j.Weight, j.Minutes, j.Due = 1, 1+r.IntN(3), day.Moment{Date: w.clock.Today().AddDays(r.IntN(w.days))}
+				if later && i%2 == 0 {
+					j.Release.Date = w.clock.Today()
+					j.Release.Time, _ = day.NewTimeOfDay(9, r.IntN(4))
+				}
 			}
 			return w
 		},

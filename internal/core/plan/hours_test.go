@@ -156,6 +156,16 @@ func TestLayHours(t *testing.T) {
 	if got := d.hours("2026-11-24"); got != "passed 10:15–10:45, yesterday's 10:45–11:05" {
 		t.Errorf("today: %s", got)
 	}
+	// One that ends this very minute is over too.
+	d = newDesk(t)
+	d.put("just over", 30, "", "2026-11-24T08:30/PT30M", book.ID{})
+	if got := d.hours("2026-11-24"); got != "just over 09:00–09:30" {
+		t.Errorf("just over: %s", got)
+	}
+	k, on := d.on("2026-11-24", d.meeting("round", "2026-11-24T08:00", 60))
+	if clashes := k.Clashes(on, k.Happenings([]plan.Event{d.meeting("round", "2026-11-24T08:00", 60)})[day.MustDate("2026-11-24")]); len(clashes) > 0 {
+		t.Errorf("what is over clashes: %v", clashes)
+	}
 }
 
 // Of random days: no hour is laid over another, a slot, an event, or outside working hours and

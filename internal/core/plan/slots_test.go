@@ -178,3 +178,21 @@ func wallTimes(w world, slots map[int]plan.Stretch) map[string]string {
 	}
 	return out
 }
+
+// Hours on both sides of midnight are one stretch where the day begins after them.
+func TestSlotsOverMidnight(t *testing.T) {
+	night := day.Hours{{From: 0, To: 2 * 60}, {From: 22 * 60, To: 24 * 60}}
+	clock := day.Clock{Now: time.Date(2026, 11, 24, 12, 0, 0, 0, time.UTC), Zone: time.UTC, DayStart: 4 * time.Hour}
+	calendar := plan.Calendar{}
+	for i := range calendar.Week {
+		calendar.Week[i] = night
+	}
+	p, err := plan.NewProblem(plan.NewCapacity(clock, calendar, nil, 1), []plan.Job{{ID: "watch", Minutes: 180, Day: clock.Today()}, {ID: "log", Minutes: 60, Day: clock.Today()}, {ID: "wipe", Minutes: 5, Day: clock.Today()}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	got := wallTimes(world{clock: clock, jobs: p.Jobs}, p.Slots(p.DayOf))
+	if want := map[string]string{"log": "24 Nov 22:00–23:00", "watch": "24 Nov 23:00–02:00"}; !maps.Equal(got, want) {
+		t.Errorf("%v, want %v", got, want)
+	}
+}

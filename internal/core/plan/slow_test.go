@@ -332,6 +332,35 @@ func randomWorld(t testing.TB, r *rand.Rand, most int, chains, releases bool) wo
 	return w
 }
 
+// chainedWorld is a quarter of an hour in which most jobs wait for others, and starts and dues lie
+// minutes apart.
+func chainedWorld(t testing.TB, r *rand.Rand, most int) world {
+	w := randomWorld(t, r, most, false, false)
+	w.days, w.busy = 1, nil
+	w.calendar.Dates[w.clock.Today()] = day.Hours{{From: 540, To: 555}}
+	at := func(minute int) day.Moment {
+		m := day.Moment{Date: w.clock.Today()}
+		m.Time, _ = day.NewTimeOfDay(9, minute)
+		return m
+	}
+	for i := range w.jobs {
+		j := &w.jobs[i]
+		j.Minutes, j.Due = 1+r.IntN(3), day.Moment{}
+		if r.IntN(4) > 0 {
+			j.Due = at(5 + r.IntN(10))
+		}
+		if r.IntN(2) == 0 {
+			j.Release = at(r.IntN(9))
+		}
+		for before := range i {
+			if r.IntN(i+1) == 0 {
+				j.After = append(j.After, before)
+			}
+		}
+	}
+	return w
+}
+
 func b2i(b bool) int {
 	if b {
 		return 1

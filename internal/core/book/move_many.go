@@ -94,7 +94,7 @@ func (d *draft) headFor(id ID, to Move) (Todo, error) {
 // placeBeside gives positions to what is moved beside an anchor. In a list that
 // stands in another order than one's own, those that the order does not let stand
 // there go to the end where they come from elsewhere; where one of them is of this
-// place, the list keeps one's own order from then on.
+// home, the list keeps one's own order from then on.
 func (d *draft) placeBeside(moved []moving, to Move, anchor ID) error {
 	home := moved[0].next.home()
 	order := d.orderOf(moved[0].next.List)

@@ -116,7 +116,7 @@ func (r *reader) look(document ast.Node) {
 	}) // it fails where the function does
 }
 
-// line is the line of a place in the source, from 1.
+// line is the line of an offset in the source, from 1.
 func (r *reader) line(at int) int { return 1 + sort.SearchInts(r.ends, at) }
 
 func (r *reader) begin(line int) int {

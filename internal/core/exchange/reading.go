@@ -79,12 +79,16 @@ func TagOf(s string) string {
 	for strings.Contains(tag, "//") {
 		tag = strings.ReplaceAll(tag, "//", "/")
 	}
-	return cutTo(strings.TrimRight(tag, "/"), book.MaxName)
+	return Cut(strings.TrimRight(tag, "/"), book.MaxName)
 }
 
 func letter(r rune) bool { return unicode.IsLetter(r) || unicode.IsMark(r) }
 
-func cutTo(s string, most int) string {
+// OneLine is a text with single spaces in the place of what white space it has.
+func OneLine(s string) string { return strings.Join(strings.Fields(s), " ") }
+
+// Cut is a text of no more than so many characters.
+func Cut(s string, most int) string {
 	if long := []rune(s); len(long) > most {
 		return string(long[:most])
 	}

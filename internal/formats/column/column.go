@@ -48,7 +48,7 @@ func text[T any, P interface {
 var All = []Column{
 	{"title", "title", []string{"task", "name", "subject", "summary", "to-do", "todo"}, func(i *exchange.Item) string { return i.Todo.Title },
 		func(i *exchange.Item, s string) error {
-			i.Todo.Title = strings.Join(strings.Fields(s), " ")
+			i.Todo.Title = exchange.OneLine(s)
 			return nil
 		}},
 	{"list", "list", []string{"project", "folder"}, func(i *exchange.Item) string { return i.List }, func(i *exchange.Item, s string) error { i.List = s; return nil }},

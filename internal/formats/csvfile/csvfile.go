@@ -181,7 +181,7 @@ func Heads(file []byte, world exchange.World) ([]Head, error) {
 			break // the end, or what Read will say
 		}
 		for n := range min(len(row), len(all)) {
-			if words := []rune(strings.Join(strings.Fields(row[n]), " ")); all[n].Sample == "" {
+			if words := []rune(exchange.OneLine(row[n])); all[n].Sample == "" {
 				all[n].Sample = string(words[:min(len(words), 40)])
 			}
 		}

@@ -1,7 +1,6 @@
 package ics
 
 import (
-	"encoding/json"
 	"errors"
 	"fmt"
 	"slices"
@@ -12,7 +11,6 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/exchange"
-	"tincup/internal/core/repeat"
 	"tincup/internal/core/term"
 )
 
@@ -95,7 +93,7 @@ func (p *parsing) read() error {
 	}
 	t.IsNote = p.name == "VJOURNAL"
 	p.item.UID = p.text("UID")
-	t.Title = strings.Join(strings.Fields(p.text("SUMMARY")), " ")
+	t.Title = exchange.OneLine(p.text("SUMMARY"))
 	p.item.Notes = p.text("DESCRIPTION")
 	if t.Title == "" { // a title of some kind is wanted
 		first, rest, _ := strings.Cut(strings.TrimSpace(p.item.Notes), "\n")
@@ -165,33 +163,24 @@ func (p *parsing) texts(t *book.Todo) error {
 			}
 		}
 	}
-	t.Place = cut(oneLine(p.text("LOCATION")), book.MaxPlace)
+	t.Place = exchange.Cut(exchange.OneLine(p.text("LOCATION")), book.MaxPlace)
 	if t.Place == "" {
 		for _, part := range p.parts {
 			if part.name == "VLOCATION" {
-				t.Place = cut(oneLine(part.text("NAME")), book.MaxPlace)
+				t.Place = exchange.Cut(exchange.OneLine(part.text("NAME")), book.MaxPlace)
 			}
 		}
 	}
 	if l := p.first("URL"); l != nil && !strings.ContainsAny(l.value, " \t") && len(l.value) <= 1000 {
-		t.Source = book.Source{Link: l.value, Words: oneLine(p.text(own + "SOURCE"))}
+		t.Source = book.Source{Link: l.value, Words: exchange.OneLine(p.text(own + "SOURCE"))}
 	}
 	return nil
-}
-
-func oneLine(s string) string { return strings.Join(strings.Fields(s), " ") }
-
-func cut(s string, most int) string {
-	if long := []rune(s); len(long) > most {
-		return string(long[:most])
-	}
-	return s
 }
 
 // own reads the properties of our own. What is none of theirs is passed over: another program may
 // have written it.
 func (p *parsing) own(t *book.Todo) error {
-	p.item.List, p.item.Section = oneLine(p.text(own+"LIST")), oneLine(p.text(own+"SECTION"))
+	p.item.List, p.item.Section = exchange.OneLine(p.text(own+"LIST")), exchange.OneLine(p.text(own+"SECTION"))
 	if plan, err := day.ParseHorizon(p.text(own + "PLAN")); err == nil && !t.IsNote {
 		t.Plan = plan
 	}
@@ -200,7 +189,7 @@ func (p *parsing) own(t *book.Todo) error {
 	}
 	_ = t.Concentration.UnmarshalText([]byte(p.text(own + "CONCENTRATION"))) // what is none leaves it unset
 	t.InOrder = p.text(own+"ORDER") == "SEQUENTIAL"
-	t.Outcome = oneLine(p.text(own + "OUTCOME"))
+	t.Outcome = exchange.OneLine(p.text(own + "OUTCOME"))
 	if on, err := day.ParseDate(p.text(own + "HANDFUL")); err == nil {
 		t.Handful = on
 	}
@@ -208,7 +197,7 @@ func (p *parsing) own(t *book.Todo) error {
 		var role book.Role
 		if role.UnmarshalText([]byte(l.params["X-ROLE"])) == nil {
 			since, _ := day.ParseDate(l.params["X-SINCE"]) // none is today
-			p.item.Person, t.Person = oneLine(unescape(l.value)), book.Involved{Role: role, Since: since}
+			p.item.Person, t.Person = exchange.OneLine(unescape(l.value)), book.Involved{Role: role, Since: since}
 		}
 	}
 	return nil
@@ -245,7 +234,7 @@ func (p *parsing) alarms(t *book.Todo) error {
 func (p *parsing) trigger(t *book.Todo, alarm *component) (day.Reminder, error) {
 	if edge, ok := day.ParseEdge(alarm.text("PROXIMITY")); ok {
 		for _, part := range alarm.parts {
-			if name := cut(oneLine(part.text("NAME")), book.MaxPlace); part.name == "VLOCATION" && name != "" {
+			if name := exchange.Cut(exchange.OneLine(part.text("NAME")), book.MaxPlace); part.name == "VLOCATION" && name != "" {
 				return day.ReminderOn(edge, name), nil
 			}
 		}
@@ -312,190 +301,4 @@ func ahead(s string) (int, error) {
 		return 0, errors.New("it comes after what it reminds of")
 	}
 	return total / 60, nil
-}
-
-// dates reads start, due and repeat.
-func (p *parsing) dates(t *book.Todo) error {
-	var start day.Moment
-	var err error
-	if l := p.first("DUE"); l != nil {
-		if t.Due, err = p.moment(l); err != nil {
-			return err
-		}
-	}
-	from := p.first("DTSTART")
-	if from != nil {
-		if start, err = p.moment(from); err != nil {
-			return err
-		}
-	}
-	if l := p.first("DURATION"); l != nil && t.Due.IsZero() && from != nil {
-		length, err := ahead("-" + strings.TrimPrefix(l.value, "+"))
-		if err != nil {
-			return at(l, "%s.", err)
-		}
-		if start.HasTime() {
-			c := day.Clock{Zone: p.world.Zone}
-			t.Due = c.WallOf(c.Instant(start).Add(time.Duration(length) * time.Minute))
-		} else {
-			t.Due = day.Moment{Date: start.Date.AddDays(length / (24 * 60))}
-		}
-	}
-	if p.ours(t, start) {
-		return nil
-	}
-	t.Start = start.Date
-	if own, err := day.ParseDate(p.text(own + "START")); err == nil {
-		t.Start = own
-	}
-	if start.HasTime() {
-		p.remark("The time of the start, %s, is not kept: a start is a day here.", start.Time)
-	}
-	if l := p.first("RRULE"); l != nil && !t.IsNote {
-		if why := p.rule(t, l, start); why != "" {
-			p.item.Notes = strings.TrimSpace(p.item.Notes + "\n\nRepeats: " + l.value)
-			p.remark("Its repeat was not read and stands in the notes: %s", why)
-		}
-	}
-	if !t.Due.IsZero() && t.Start.After(t.Due.Date) {
-		p.remark("Its start, %s, is after its due and was left out.", t.Start)
-		t.Start = day.Date{}
-	}
-	return nil
-}
-
-// ours reads a repeat as we wrote it, unless another program changed it since. It reports whether
-// the dates are read.
-func (p *parsing) ours(t *book.Todo, start day.Moment) bool {
-	var r repeat.Repeat
-	text := p.text(own + "REPEAT")
-	if text == "" || json.Unmarshal([]byte(text), &r) != nil || r.Rule == nil || t.IsNote {
-		return false
-	}
-	wrote, plain := "", false
-	if r.Lead == 0 && r.Anchor == repeat.Schedule {
-		wrote, plain = plainRule(&r, t.Due.HasTime())
-	}
-	now := ""
-	if l := p.first("RRULE"); l != nil {
-		now = l.value
-	}
-	if plain && (wrote != now || start.Date != r.Current) || !plain && now != "" {
-		return false
-	}
-	if !plain {
-		t.Start = start.Date
-	}
-	if due, err := day.ParseMoment(p.text(own + "DUE")); err == nil {
-		t.Due = due
-	}
-	if start, err := day.ParseDate(p.text(own + "START")); err == nil {
-		t.Start = start
-	} else if plain {
-		t.Start = day.Date{}
-		if plan, _ := day.ParseHorizon(p.text(own + "PLAN")); t.Due.IsZero() && plan.IsZero() {
-			t.Start = start0(p)
-		}
-	}
-	t.Repeat = &r
-	return true
-}
-
-// start0 is the date of DTSTART, which drives what has neither due nor plan.
-func start0(p *parsing) day.Date {
-	m, _ := p.moment(p.first("DTSTART")) // it was read before
-	return m.Date
-}
-
-// rule reads an RRULE; what it returns is why not.
-func (p *parsing) rule(t *book.Todo, l *line, start day.Moment) (why string) {
-	rule, err := repeat.Parse(l.value)
-	if err != nil {
-		return err.Error()
-	}
-	r := repeat.Repeat{Rule: rule, First: start.Date}
-	if start.IsZero() {
-		r.First = t.Due.Date
-	}
-	for i := range p.lines {
-		if l := &p.lines[i]; l.name == "EXDATE" {
-			for _, value := range strings.Split(l.value, ",") {
-				one := *l
-				one.value = value
-				if m, err := p.moment(&one); err == nil {
-					r.Without = append(r.Without, m.Date)
-				}
-			}
-		}
-	}
-	slices.SortFunc(r.Without, day.Date.Compare)
-	r.Without = slices.Compact(r.Without)
-	if r.First.IsZero() {
-		return "there is no date from which it counts"
-	}
-	if !t.Due.IsZero() && !start.IsZero() {
-		// The series is of starts; here it is of dues, so many days behind.
-		if distance := t.Due.Date.Sub(start.Date); distance > 0 && distance <= repeat.MaxLead {
-			return "its dates are those of its starts, and its due comes later"
-		}
-		t.Start = day.Date{}
-	}
-	var at day.TimeOfDay
-	if !t.Due.IsZero() {
-		at = t.Due.Time
-	}
-	begun, err := r.Begin(at, p.world.Zone)
-	if err != nil {
-		return err.Error()
-	}
-	t.Repeat = &begun
-	return ""
-}
-
-// moment reads a date, or a date with time as wall time of the person's zone.
-func (p *parsing) moment(l *line) (day.Moment, error) {
-	value := strings.TrimSpace(l.value)
-	if on, err := time.Parse(dateForm, value); err == nil {
-		return momentOf(l, on, false)
-	}
-	if instant, err := time.Parse(utcForm, value); err == nil {
-		return momentOf(l, instant.In(p.world.Zone), true)
-	}
-	wall, err := time.Parse(wallForm, value)
-	if err != nil {
-		return day.Moment{}, at(l, "“%.40s” is no date such as 20261127 or 20261127T160000.", value)
-	}
-	if name := l.params["TZID"]; name != "" {
-		zone, err := time.LoadLocation(strings.TrimPrefix(name, "/"))
-		if err != nil || strings.EqualFold(name, "local") {
-			p.remark("The time zone “%.60s” is not known; %s is taken as it stands.", name, l.name)
-		} else {
-			wall = time.Date(wall.Year(), wall.Month(), wall.Day(), wall.Hour(), wall.Minute(), wall.Second(), 0, zone).In(p.world.Zone)
-		}
-	}
-	return momentOf(l, wall, true)
-}
-
-func momentOf(l *line, t time.Time, timed bool) (day.Moment, error) {
-	text := t.Format("2006-01-02")
-	if timed {
-		text = t.Format("2006-01-02T15:04")
-	}
-	m, err := day.ParseMoment(text)
-	if err != nil || t.Year() < 1000 || t.Year() > 9999 {
-		return day.Moment{}, at(l, "the year %d is outside of 1000 to 9999.", t.Year())
-	}
-	return m, nil
-}
-
-// instant reads a date with time in UTC; one without a zone is wall time.
-func (p *parsing) instant(l *line) (day.Timestamp, error) {
-	m, err := p.moment(l)
-	if err != nil {
-		return 0, err
-	}
-	if exact, err := time.Parse(utcForm, strings.TrimSpace(l.value)); err == nil {
-		return day.TimestampOf(exact), nil
-	}
-	return day.TimestampOf(day.Clock{Zone: p.world.Zone}.Instant(m)), nil
 }

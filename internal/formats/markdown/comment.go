@@ -70,7 +70,7 @@ func name(comment string) (name, value string, ok bool) {
 func itemOf(d *capture.Draft) exchange.Item {
 	item := exchange.Item{Incoming: book.Incoming{Under: -1, Carries: exchange.All, Notes: d.Notes, List: d.List, Tags: d.Tags}}
 	t := &item.Todo
-	t.Title, t.IsNote, t.Due, t.Start, t.Plan, t.Priority = strings.Join(strings.Fields(d.Title), " "), d.Note, d.Due, d.Start, d.Plan, d.Priority
+	t.Title, t.IsNote, t.Due, t.Start, t.Plan, t.Priority = exchange.OneLine(d.Title), d.Note, d.Due, d.Start, d.Plan, d.Priority
 	t.Estimate, t.Reminders = int32(d.Estimate), d.Reminders
 	if d.Repeat != nil {
 		r := *d.Repeat

@@ -305,7 +305,7 @@ func (r *reader) inline(block ast.Node) inlined {
 		}
 	}
 	take(block)
-	words.sentence, words.rest = strings.Join(strings.Fields(strings.Map(printable, first.String())), " "), rest.String()
+	words.sentence, words.rest = exchange.OneLine(strings.Map(printable, first.String())), rest.String()
 	return words
 }
 

@@ -5,20 +5,19 @@ import { inForce } from "@/server/in-force";
 import type { WeekDay, WeekSlip as Slip } from "@/server/week";
 import { useDrop } from "@/state/drop";
 import { estimateWords } from "@/words/fields";
+import DayGround from "./DayGround.vue";
 import {
+  boxOf,
   clock,
   eventsOf,
   faceOf,
-  hoursOf,
   lanesOf,
-  minuteIn,
   planAt,
   pullStep,
   quarter,
   type Slot,
   slotOf,
   type Stretch,
-  without,
 } from "./hours";
 import { hourlyOf, leastSlip } from "./layout";
 import WeekSlip from "./WeekSlip.vue";
@@ -65,33 +64,13 @@ const face = computed(() =>
     props.room,
   ),
 );
-const box = (s: Stretch) => ({
-  top: `${(Math.max(s.from, face.value.from) - face.value.from) * face.value.scale}px`,
-  height: `${(Math.min(s.to, face.value.to) - Math.max(s.from, face.value.from)) * face.value.scale}px`,
-});
-const hours = computed(() => {
-  const n = Math.floor((face.value.to - face.value.from) / 60);
-  return Array.from({ length: n }, (_, i) => face.value.from + i * 60);
-});
-/** What lies outside of the working hours. */
-const off = computed(() => without(face.value, hoursOf(props.day)));
-const peak = computed(() =>
-  props.day.peak.map((p) => ({
-    from: minuteIn(p.from, props.day.day),
-    to: minuteIn(p.to, props.day.day),
-  })),
-);
+const box = (s: Stretch) => boxOf(face.value, s);
 const events = computed(() =>
   eventsOf(props.day).filter((e) => e.from < face.value.to && e.to > face.value.from),
 );
 /** Another's time lies over where an event begins: its title stands at its end. */
 const covered = (e: Stretch) =>
   timed.value.some(({ slot }) => slot.at < e.from + 20 && slot.at + slot.minutes > e.from);
-const allDay = computed(() => props.day.events.filter((e) => e.allDay));
-const present = computed(() => {
-  const at = minuteIn(props.now, props.day.day);
-  return at >= face.value.from && at <= face.value.to ? at : undefined;
-});
 /** While a lower edge is pulled: whose, and to how many minutes. */
 const pulled = ref<{ id: string; minutes: number }>();
 const slots = computed(() => {
@@ -186,19 +165,7 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
 <template>
   <div class="face" :style="{ height: `${(face.to - face.from) * face.scale}px` }">
     <div ref="tracks" class="tracks" data-tracks>
-      <div v-for="(s, i) in off" :key="`off${i}`" class="off" :style="box(s)" />
-      <div v-for="(s, i) in peak" :key="`peak${i}`" class="peak" :style="box(s)" />
-      <div
-        v-for="h in hours"
-        :key="h"
-        class="hour"
-        :style="{ top: `${(h - face.from) * face.scale}px` }"
-      >
-        <span>{{ clock(h) }}</span>
-      </div>
-      <p v-if="allDay.length" class="all-day">
-        All day: {{ allDay.map((e) => e.title).join(", ") }}
-      </p>
+      <DayGround :day="day" :face="face" :now="now" />
       <div class="field">
         <div
           v-for="(e, i) in events"
@@ -259,13 +226,6 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
           {{ clock(hung.at) }}–{{ clock(hung.at + hung.minutes) }}
         </div>
       </div>
-      <div
-        v-if="present !== undefined"
-        class="present"
-        :style="{ top: `${(present - face.from) * face.scale}px` }"
-      >
-        <span>now {{ clock(present) }}</span>
-      </div>
     </div>
     <div
       v-if="untimed.length || timed.length"
@@ -302,51 +262,12 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
   flex: 1 1 0;
   min-width: 0;
 }
-.off,
-.peak,
 .event,
 .slot,
-.ghost,
-.hour,
-.present {
+.ghost {
   position: absolute;
   right: 0;
   left: 0;
-}
-.off,
-.peak {
-  left: 46px;
-}
-.off {
-  background: color-mix(in srgb, var(--enamel) 70%, transparent);
-}
-.peak {
-  background: color-mix(in srgb, var(--ochre) 14%, transparent);
-}
-.hour {
-  border-top: 1px solid color-mix(in srgb, var(--tin) 60%, transparent);
-}
-.hour span {
-  position: absolute;
-  top: 1px;
-  left: 6px;
-  color: var(--pencil);
-  font-size: 12px;
-  line-height: 15px;
-  font-variant-numeric: tabular-nums;
-}
-.all-day {
-  position: absolute;
-  z-index: 1;
-  top: 2px;
-  right: 4px;
-  left: 52px;
-  overflow: hidden;
-  color: var(--pencil);
-  font-size: 12px;
-  text-align: right;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .field {
   position: absolute;
@@ -422,22 +343,6 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
   background: color-mix(in srgb, var(--wash) 70%, transparent);
   font-size: 13px;
   pointer-events: none;
-}
-.present {
-  z-index: 1;
-  border-top: 2px solid var(--ink);
-  pointer-events: none;
-}
-.present span {
-  position: absolute;
-  top: -9px;
-  left: 3px;
-  padding: 0 3px;
-  background: var(--glaze);
-  font-size: 11px;
-  font-weight: 600;
-  line-height: 16px;
-  white-space: nowrap;
 }
 .untimed {
   display: flex;

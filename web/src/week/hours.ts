@@ -79,6 +79,12 @@ export function faceOf(d: WeekDay, slots: Slot[], room: number): Face {
   return { from, to, scale };
 }
 
+/** Where a stretch stands on a face, as a style. */
+export const boxOf = (face: Face, s: Stretch) => ({
+  top: `${(Math.max(s.from, face.from) - face.from) * face.scale}px`,
+  height: `${(Math.min(s.to, face.to) - Math.max(s.from, face.from)) * face.scale}px`,
+});
+
 /** What is left of a stretch outside of some that are in order. */
 export function without(all: Stretch, taken: Stretch[]): Stretch[] {
   const left: Stretch[] = [];

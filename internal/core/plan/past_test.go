@@ -14,6 +14,12 @@ import (
 // was planned for.
 func TestPast(t *testing.T) {
 	d := newDesk(t) // Tuesday 24 November 2026, 09:00
+	d.clock.Now = time.Date(2026, 11, 18, 23, 0, 0, 0, time.UTC)
+	d.put("before all", 35, "", "2026-11-18", book.ID{})
+	d.put("on the first", 25, "", "2026-11-19", book.ID{})
+	d.do(book.Complete{ID: d.put("done before all", 10, "", "", book.ID{})})
+	d.clock.Now = time.Date(2026, 11, 19, 0, 0, 0, 0, time.UTC)
+	d.do(book.Complete{ID: d.put("done as the first begins", 5, "", "2026-11-25", book.ID{})})
 	d.clock.Now = time.Date(2026, 11, 20, 9, 0, 0, 0, time.UTC)
 	early := d.put("done on its day", 60, "", "2026-11-20", book.ID{})
 	d.put("left open", 30, "", "2026-11-20", book.ID{})
@@ -37,7 +43,7 @@ func TestPast(t *testing.T) {
 	for _, p := range plan.Past(d.desk, d.clock, 30, 6) {
 		got = append(got, fmt.Sprintf("%s %d planned, %d done in %d", p.Date, p.Planned, p.Done, p.Count))
 	}
-	want := `2026-11-19 0 planned, 0 done in 0
+	want := `2026-11-19 25 planned, 5 done in 1
 2026-11-20 135 planned, 60 done in 1
 2026-11-21 0 planned, 50 done in 2
 2026-11-22 0 planned, 0 done in 0

@@ -32,7 +32,7 @@ func SlackOf(k *Capacity, b *book.Desk, t *book.Todo, due day.Moment, estimate, 
 	if due.IsZero() || !b.IsOpen(t) || c.Passed(due) {
 		return s, false
 	}
-	deadline := k.Deadline(due)
+	deadline := min(k.Deadline(due), k.deadlineAbove(b, t))
 	if deadline > k.End() {
 		return s, false
 	}
@@ -54,11 +54,28 @@ func SlackOf(k *Capacity, b *book.Desk, t *book.Todo, due day.Moment, estimate, 
 		if o.Parent.IsZero() && (o.Due.IsZero() || o.Due.Date.After(last)) || under(b, o, t) {
 			continue
 		}
-		if d := DueOf(b, c, o); !d.IsZero() && (c.Passed(d) || k.Deadline(d) <= deadline) {
+		if d := DueOf(b, c, o); !d.IsZero() && (c.Passed(d) || min(k.Deadline(d), k.deadlineAbove(b, o)) <= deadline) {
 			s.Spare -= WorkOf(b, o, assumed).Minutes
 		}
 	}
 	return s, true
+}
+
+// deadlineAbove is the earliest deadline of the to-dos above one; noDeadline for none. It may come
+// before that of the earliest due: a date ends with the hours of its day, and a time may lie
+// behind these.
+func (k *Capacity) deadlineAbove(b *book.Desk, t *book.Todo) Minute {
+	deadline := noDeadline
+	for up := t; !up.Parent.IsZero(); {
+		parent, err := b.Todo(up.Parent)
+		if err != nil {
+			break
+		}
+		if up = parent; !up.Due.IsZero() {
+			deadline = min(deadline, k.Deadline(up.Due))
+		}
+	}
+	return deadline
 }
 
 // under tells whether a to-do is another one, or stands under it.

@@ -33,7 +33,7 @@ func NewSlacks(k *Capacity, b *book.Desk, assumed int) *Slacks {
 		case c.Passed(d):
 			late += WorkOf(b, t, assumed).Minutes
 		default:
-			if deadline := k.Deadline(d); deadline <= k.End() {
+			if deadline := min(k.Deadline(d), k.deadlineAbove(b, t)); deadline <= k.End() {
 				all = append(all, int64(deadline)<<bits|int64(WorkOf(b, t, assumed).Minutes))
 			}
 		}
@@ -60,7 +60,7 @@ func (r *Slacks) Spare(b *book.Desk, t *book.Todo) (minutes int, known bool) {
 	if due.IsZero() || r.capacity.Clock.Passed(due) {
 		return 0, false
 	}
-	deadline := r.capacity.Deadline(due)
+	deadline := min(r.capacity.Deadline(due), r.capacity.deadlineAbove(b, t))
 	i := sort.Search(len(r.deadlines), func(i int) bool { return r.deadlines[i] >= deadline })
 	if i == len(r.deadlines) || r.deadlines[i] != deadline {
 		return 0, false

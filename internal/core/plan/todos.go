@@ -33,12 +33,15 @@ func WorkOf(b *book.Desk, t *book.Todo, assumed int) Work {
 // workBelow is the work of a to-do's open subtasks, and whether it has any.
 func workBelow(b *book.Desk, t *book.Todo, assumed int) (minutes int, has bool) {
 	for _, sub := range b.Subtasks(t.ID) {
-		if !b.IsOpen(sub) {
+		open := b.IsOpen(sub)
+		if !open && !sub.Paused() { // what stands under a paused one goes on
 			continue
 		}
-		has = true
-		below, _ := workBelow(b, sub, assumed)
-		minutes += WorkOf(b, sub, assumed).Minutes + below
+		below, some := workBelow(b, sub, assumed)
+		minutes += below
+		if has = has || open || some; open {
+			minutes += WorkOf(b, sub, assumed).Minutes
+		}
 	}
 	return minutes, has
 }

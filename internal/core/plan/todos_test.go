@@ -10,6 +10,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/plan"
+	"tincup/internal/core/repeat"
 	"tincup/internal/core/settings"
 )
 
@@ -128,6 +129,86 @@ week 25 2026-12-01`
 	}
 }
 
+// For the days up to one there is the work of what is planned for them, for a week that begins by
+// then, or due by then and planned for no time.
+func TestGatherUntil(t *testing.T) {
+	d := newDesk(t)
+	for _, c := range []struct{ title, due, planned string }{
+		{"planned", "", "2026-11-26"}, {"planned later", "", "2026-11-27"}, {"planned later, due", "2026-11-25", "2026-11-27"},
+		{"due", "2026-11-26", ""}, {"due later", "2026-11-27", ""}, {"due much later", "2026-12-24", ""},
+		{"parked, due", "2026-11-26", "parked"}, {"parked, due later", "2026-11-27", "parked"}, {"parked", "", "parked"},
+		{"this week", "", "2026-W48"}, {"next week", "", "2026-W49"}, {"this month", "", "2026-11"},
+		{"at a time", "", "2026-11-26T14:00/PT30M"}, {"at a time later", "", "2026-11-27T14:00/PT30M"}, {"over", "2026-11-25", "2026-11-24T08:00/PT60M"},
+	} {
+		d.put(c.title, 20, c.due, c.planned, book.ID{})
+	}
+	d.deep(d.put("deep", 20, "2026-11-26", "", book.ID{}))
+	g := plan.GatherUntil(d.desk, d.clock, 30, day.MustDate("2026-11-26"))
+	var titles []string
+	for i, t := range g.Todos {
+		if titles = append(titles, t.Title); g.Jobs[i].Deep != (t.Title == "deep") {
+			titles = append(titles, "which is deep")
+		}
+	}
+	slices.Sort(titles)
+	if got := strings.Join(titles, "; "); got != "deep; due; over; parked, due; planned; this week" || len(g.Busy) != 1 {
+		t.Errorf("%s; busy %v", got, g.Busy)
+	}
+	sunday := plan.GatherUntil(d.desk, d.clock, 30, day.MustDate("2026-11-30"))
+	if got := d.written(sunday); !strings.Contains(got, "next week") || !strings.Contains(got, "this month") {
+		t.Errorf("up to a Monday: %s", got)
+	}
+}
+
+// A due at the very end of the days that are reckoned is within them.
+func TestSlackAtTheEnd(t *testing.T) {
+	d := newDesk(t)
+	last := d.put("last", 20, "2026-11-26", "", book.ID{})
+	after := d.put("after", 20, "2026-11-27", "", book.ID{})
+	k := plan.NewCapacity(d.clock, plan.Calendar{}, nil, 3) // no hours: each due is the end of its day
+	slacks := plan.NewSlacks(k, d.desk, 30)
+	for id, known := range map[book.ID]bool{last: true, after: false} {
+		todo := d.todo(id)
+		s, ok := plan.SlackOf(k, d.desk, todo, todo.Due, 0, 30)
+		minutes, has := slacks.Spare(d.desk, todo)
+		if ok != known || has != known || known && (s.Spare != -20 || minutes != -20) {
+			t.Errorf("%s: %+v, %t; %d, %t", todo.Title, s, ok, minutes, has)
+		}
+	}
+}
+
+// What stands under a paused to-do is work like any other, and no more than the whole has.
+func TestWorkUnderAPausedOne(t *testing.T) {
+	d := newDesk(t)
+	whole := d.put("whole", 100, "2026-11-25", "", book.ID{})
+	daily := d.put("daily", 20, "2026-11-24", "", whole)
+	d.put("part", 60, "", "", daily)
+	d.do(book.ChangeRule{ID: daily, Rule: repeat.MustParse("FREQ=DAILY")})
+	d.do(book.Pause{ID: daily})
+	if got := plan.WorkOf(d.desk, d.todo(whole), 30); got.Minutes != 40 {
+		t.Errorf("beside its parts the whole has %d minutes", got.Minutes)
+	}
+	if s, ok := plan.SlackOf(d.capacity(), d.desk, d.todo(whole), d.todo(whole).Due, 0, 30); !ok || s.Work != 100 || s.Spare != 800 {
+		t.Errorf("%+v, %t", s, ok)
+	}
+}
+
+// A subtask that is due at a time behind the hours of a day is due with what it is under, which is
+// due on the day.
+func TestSlackBehindTheHours(t *testing.T) {
+	d := newDesk(t)
+	whole := d.put("whole", 0, "2026-11-24", "", book.ID{})
+	part := d.put("part", 60, "2026-11-24T22:00", "", whole)
+	slacks := plan.NewSlacks(d.capacity(), d.desk, 30)
+	for _, id := range []book.ID{whole, part} {
+		todo := d.todo(id)
+		one, ok := plan.SlackOf(d.capacity(), d.desk, todo, todo.Due, 0, 30)
+		if all, known := slacks.Spare(d.desk, todo); !ok || !known || one.Spare != 390 || all != 390 {
+			t.Errorf("%s: %d, %t; with all others %d, %t", todo.Title, one.Spare, ok, all, known)
+		}
+	}
+}
+
 // Slack is the work time until a due less all that is due by then.
 func TestSlack(t *testing.T) {
 	d := newDesk(t)
@@ -172,7 +253,7 @@ func TestDayWords(t *testing.T) {
 		work, assumed, left int
 		late                []string
 	}{
-		"": {0, 0, 60, nil}, "4 h of work, 5 h 20 left.": {240, 0, 320, nil},
+		"": {0, 0, 60, nil}, "4 h of work, 5 h 20 left.": {240, 0, 320, nil}, "1 h of work, 1 h left.": {60, 0, 60, nil},
 		"4 h 10 of work (30 min assumed), 3 h 05 left: 1 h 05 more than the day holds.": {250, 30, 185, nil},
 		"30 min of work (all of it assumed), no working hours left.":                    {30, 30, 0, nil},
 		"2 h of work, 1 h left; “Label text” would be late.":                            {120, 0, 60, []string{"Label text"}},

@@ -123,6 +123,18 @@ func TestWeighAgainstTheObvious(t *testing.T) {
 	}
 }
 
+// Of as many tests as are looked at one by one each is told; of one more, none.
+func TestWeighOfManyTests(t *testing.T) {
+	s := newSmall(t)
+	for n, told := range map[int]int{60: 60, 61: 0} {
+		f := parse(t, "%s", `{"any":[`+strings.TrimSuffix(strings.Repeat(`{"field":"due","op":"none"},`, n), ",")+`]}`)
+		w, err := f.Weigh(f.Matcher(s.desk, s.clock(), s.ready), s.desk.Open())
+		if err != nil || len(w.Tests) != told || len(w.Matches) != len(s.desk.Open()) {
+			t.Errorf("%d tests: %d told, %d of %d match, %v", n, len(w.Tests), len(w.Matches), len(s.desk.Open()), err)
+		}
+	}
+}
+
 func TestExplain(t *testing.T) {
 	s := newSmall(t)
 	for _, c := range []struct{ filter, says string }{

@@ -129,6 +129,15 @@ func TestLayHours(t *testing.T) {
 			d.do(book.Edit{ID: oak, InOrder: &inOrder})
 			return nil
 		}, "plane 14:30–14:50, oil none, hang none"},
+		{"behind one that waits for someone", func(d *desk) []plan.Event {
+			oak := d.put("oak", 0, "", "2026-11-25", book.ID{})
+			saw := d.put("saw", 30, "", "2026-11-25", oak)
+			d.put("plane", 20, "", "", oak)
+			who, inOrder := d.do(book.AddPerson{Name: "Ines"}).People[0].After.ID, true
+			d.do(book.Edit{ID: saw, Person: &book.Involved{ID: who, Role: book.WaitingOn}})
+			d.do(book.Edit{ID: oak, InOrder: &inOrder})
+			return nil
+		}, "plane none"},
 		{"parts of what has its time", func(d *desk) []plan.Event {
 			oak := d.put("oak", 0, "", "2026-11-25T09:00/PT90M", book.ID{})
 			d.put("saw", 30, "", "", oak)

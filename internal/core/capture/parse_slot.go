@@ -75,10 +75,15 @@ func (p *parser) stretch(dated bool) (start, minutes int, ok bool) {
 		p.pos = from
 		return 0, 0, false
 	}
+	both := firstHalf != "" && secondHalf != ""
 	if firstHalf == "" { // the half of the second, where that comes after it
 		firstHalf = secondHalf
 	}
 	start, end := inHalf(first, firstHalf), inHalf(second, secondHalf)
+	if both && end <= start { // 3pm-2pm: it would end on the next day
+		p.pos = from
+		return 0, 0, false
+	}
 	if firstHalf == secondHalf && start >= end && firstHalf == "pm" { // 11-1pm
 		start -= 12 * 60
 	}

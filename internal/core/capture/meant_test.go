@@ -18,6 +18,14 @@ var update = flag.Bool("update", false, "write the texts of testdata anew; they 
 // quotes, brackets, names, and words that mean something only at times.
 var odd = strings.Split(strings.TrimSpace(`
 9-5|11-1pm|2-4|12-1|from 2 to 4|2pm to 3.30pm|14:00-15:30|14.00–15.30|16:00 for 45 min|Thu 9:30-10|Friday 11-1pm|tomorrow 2-4|Mon at 12-1|Thu 8pm-9pm|Fri 23:30-0:30|7-8|1-1|3pm-2pm|9am-12pm|10-10.45
+tomorrow 8-20|9:00-21:00|9:00-21:05|12:30-0:30|Thu 10–11|Thu 10 - 11|Thu 10 – 11:30|9 - 10 am|9am - 10am|99-100|0-1|tomorrow 0:00-12:00|24-25|Thu 4.60-5|Thu 7-7pm|1-2am|12am-1am|11-12|12-6|12-7|tomorrow 3-|tomorrow -3
+at 1|at 11|at 23|at 07|at 011|11 o'clock|1 o'clock|13 o'clock|half 12|half 1|11am|12:59|1:00|6:59am|0:00|23:59|at 6.59|at 6.60
+1h05|1h60|1h5|99 h|100000 min|100001 min|1 h 59 min|1 h 60 min|1 h 61 min|0 h 5 min|2.5 min|.5 h
+every 2 quarters|every 3 quarters|every quarter|every 5th Friday|every 6th Friday|the 2nd last Friday|every 2nd last day|every 0th day|on the 1st and 15th of every month|every 1000 days|every 1001 days|every month for 3 months|for 0 weeks|every Mon and Tue until Friday
+end of quarter|end of next quarter|end of next year|end of this year|in 2 fortnights|in 4 quarters|in 2 years|a quarter on Friday|5th Monday of December|last Monday of November|first Monday of November|first Monday of this month|last day of February|Easter 2027|Easter 9999|30 November 1000|30 November 9999|30 November 999|week 1|week 52 2026
+ask Registrar, with Tomás Leal|with Tomás Leal, ask Registrar|every Monday, every Mon|every 30 days, 30 days after done|by Friday, Friday|by Friday, due Friday|Friday, Saturday|by Friday, by Saturday|20 min, 30 min|high, low|in Choir, in Flat|remind me at 9, remind me at 9
+say “”|“x” y|“x|x”|a“b”c|"x" "y"|""|"""x"""|x"y"z|#a"b"|-- "x"|x,y|x,"y"|x, "y"|x,#calls|x,  y|tab	here|zero​width|é, ü|ΑΒΓ tomorrow
+if Friday|when Friday|once it rains, Friday|unless Friday|Jo, Sam, April|Sam, April|April, Sam|May, June and July|Monday, 30 November|30 November, 2026|November 30, 2026|Monday, the 30th|Fri, Sat
 at 3|at 7|at 12|at 12:30|at 0:30|at 24:00|at 12pm|at 12am|13pm|7.5|5.30|5:60|half 4|half past 11|quarter to 1|quarter past 12|noon|midnight|noon Friday|at noon tomorrow|6 o'clock|20.15
 "Friday"|"by Friday|Friday"|""tomorrow""|“on Monday”|“|”|"|' |(by Friday)|(tomorrow 3pm)|(Friday|Friday)|[Friday]|Friday.|Friday!|Friday?|Friday…|Friday's|Fridays|friday|FRIDAY|sat|sun|wed|mar|may|Sat|Sun|may 5|May|March|second
 #calls|#work/meetings|#work/|#|#9|#a#b|#calls,|#loans.|#Übung|#suppliers!
@@ -73,7 +81,7 @@ func TestWhatSentencesMean(t *testing.T) {
 	r := rand.New(rand.NewPCG(24, 11))
 	envs := []capture.Env{at(tuesday), at(tuesday, monthFirst, sundayFirst), at("2026-11-24T23:40", fromFour), at("2028-02-29T13:15")}
 	var b strings.Builder
-	for i := range 900 {
+	for i := range 1300 {
 		text := []string{"Order mount board", "call Inês Prado", "Label text for the lamps", "x"}[r.IntN(4)]
 		if r.IntN(4) == 0 {
 			text = edges(r)
@@ -110,4 +118,40 @@ func TestWhatSentencesMean(t *testing.T) {
 	if len(got) != len(want) {
 		t.Errorf("%s has %d lines, want %d", path, len(want), len(got))
 	}
+}
+
+// A sentence at its limits: the longest that is read, and the first that is not.
+func TestLimitsOfSentences(t *testing.T) {
+	problems := func(text string) (said []string) {
+		for _, p := range capture.Read(text, at(tuesday)).Problems {
+			said = append(said, p.Reason)
+		}
+		return said
+	}
+	words := func(n int) string { return strings.TrimSpace(strings.Repeat("a ", n/2) + strings.Repeat("b", n%2)) }
+	for name, c := range map[string][2]string{
+		"the title":    {strings.Repeat("a", 500), strings.Repeat("a", 501)},
+		"the notes":    {"x -- " + strings.Repeat("n", 64<<10), "x -- " + strings.Repeat("n", 64<<10+1)},
+		"all of it":    {words(499) + strings.Repeat(" ", 20_000-499), words(499) + strings.Repeat(" ", 20_000) + "b"},
+		"the estimate": {"x, 100 h", "x, 101 h"},
+		"tags":         {"x" + manyTags(30), "x" + manyTags(31)},
+	} {
+		if said := problems(c[0]); len(said) > 0 {
+			t.Errorf("%s: %.60s: %q", name, c[0], said)
+		}
+		if said := problems(c[1]); len(said) == 0 {
+			t.Errorf("%s: %.60s is read", name, c[1])
+		}
+	}
+	if n := len(problems("x" + strings.Repeat(", 30 February", 60))); n == 0 || n > 20 {
+		t.Errorf("%d problems are told", n)
+	}
+}
+
+func manyTags(n int) string {
+	var b strings.Builder
+	for i := range n {
+		fmt.Fprintf(&b, " #tag%d", i)
+	}
+	return b.String()
 }

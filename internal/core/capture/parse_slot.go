@@ -17,7 +17,7 @@ func (p *parser) slot() (item, bool) {
 		p.pos = from
 		d = &date{form: fromToday}
 	}
-	start, minutes, ok := p.stretch(dated)
+	start, minutes, either, ok := p.stretch(dated)
 	if !ok {
 		p.pos = from
 		return item{}, false
@@ -28,6 +28,11 @@ func (p *parser) slot() (item, bool) {
 			d = on
 		} else {
 			p.pos = again
+		}
+	}
+	if d.form == fromToday && d.n < 0 { // tonight
+		if d = (&date{form: fromToday, which: this}); either && start < 12*60 {
+			start += 12 * 60
 		}
 	}
 	return item{kind: itemPlan, introduced: true, date: d, time: hour{at: clockFace(start)}, n: minutes}, true
@@ -44,12 +49,13 @@ func (p *parser) dashAhead() bool {
 }
 
 // stretch reads two times of day and returns the first, in minutes since midnight, and how
-// long it is to the second. Bare hours such as 12-1 are times only beside a date.
-func (p *parser) stretch(dated bool) (start, minutes int, ok bool) {
+// long it is to the second; either tells that neither am nor pm was said. Bare hours such as
+// 12-1 are times only beside a date.
+func (p *parser) stretch(dated bool) (start, minutes int, either, ok bool) {
 	from := p.pos
 	text := p.at(0).text
 	if p.at(0).kind != plainWord || p.at(0).number < 0 {
-		return 0, 0, false
+		return 0, 0, false, false
 	}
 	p.pos++
 	if d := p.at(0); !strings.ContainsAny(text, "-–") && (d.text == "-" || d.text == "–") && p.at(1).number >= 0 {
@@ -63,7 +69,7 @@ func (p *parser) stretch(dated bool) (start, minutes int, ok bool) {
 	at := strings.IndexAny(text, "-–")
 	if at <= 0 {
 		p.pos = from
-		return 0, 0, false
+		return 0, 0, false, false
 	}
 	_, size := utf8.DecodeRuneInString(text[at:])
 	first, firstHalf, one := hourIn(text[:at])
@@ -73,16 +79,17 @@ func (p *parser) stretch(dated bool) (start, minutes int, ok bool) {
 	sure := dated || firstHalf != "" || secondHalf != "" || strings.Contains(text[:at], ":") || noon
 	if !one || !two || !sure {
 		p.pos = from
-		return 0, 0, false
+		return 0, 0, false, false
 	}
 	both := firstHalf != "" && secondHalf != ""
+	either = firstHalf == "" && secondHalf == ""
 	if firstHalf == "" { // the half of the second, where that comes after it
 		firstHalf = secondHalf
 	}
 	start, end := inHalf(first, firstHalf), inHalf(second, secondHalf)
 	if both && end <= start { // 3pm-2pm: it would end on the next day
 		p.pos = from
-		return 0, 0, false
+		return 0, 0, false, false
 	}
 	if firstHalf == secondHalf && start >= end && firstHalf == "pm" { // 11-1pm
 		start -= 12 * 60
@@ -92,9 +99,9 @@ func (p *parser) stretch(dated bool) (start, minutes int, ok bool) {
 	}
 	if minutes = end - start; minutes <= 0 || minutes > 12*60 || start < 0 {
 		p.pos = from
-		return 0, 0, false
+		return 0, 0, false, false
 	}
-	return start, minutes, true
+	return start, minutes, either, true
 }
 
 // hourIn reads "4", "4pm", "16:30" or "4.30pm" and returns minutes since midnight, or since

@@ -19,7 +19,7 @@ type resolver struct {
 func (r *resolver) date(d *date, words string) (day.Date, string) {
 	switch d.form {
 	case fromToday:
-		return r.today.AddDays(d.n), ""
+		return r.today.AddDays(max(d.n, 0)), "" // tonight, -1, is of today
 	case onWeekday:
 		return r.weekday(d)
 	case atWeekend:

@@ -13,7 +13,7 @@ import (
 type form uint8
 
 const (
-	fromToday  form = iota // n days on
+	fromToday  form = iota // n days on; -1 is tonight
 	onWeekday              // of which
 	atWeekend              // of which
 	ofNext                 // the next unit

@@ -30,6 +30,7 @@ var below = map[string][]string{
 	"core/view":          {"core/term", "core/day", "core/repeat", "core/question", "core/book", "core/filter", "core/plan"},
 	"clock":              {},
 	"seed":               {},
+	"golden":             {},
 	"sequence":           {"core/*"},
 	"store":              {"core/*"},
 	"app":                {"core/*", "clock", "store"},

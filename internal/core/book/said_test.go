@@ -2,19 +2,16 @@ package book_test
 
 import (
 	"errors"
-	"flag"
 	"fmt"
 	"math/rand/v2"
-	"os"
 	"path/filepath"
 	"strings"
 	"testing"
 
 	"tincup/internal/core/book"
+	"tincup/internal/golden"
 	"tincup/internal/sequence"
 )
-
-var update = flag.Bool("update", false, "write testdata anew, to be read before it is kept")
 
 // saidOf is what the history says of some steps, and why some are refused, line by line.
 func saidOf(choices []string, steps int) string {
@@ -60,27 +57,5 @@ func TestWhatCommandsSay(t *testing.T) {
 		{"Places", sequence.Places}, {"Settings", sequence.Chosen}} {
 		fmt.Fprintf(&b, "# %s\n%s\n", part.name, saidOf(sequence.Choices(part.weights), 260))
 	}
-	path := filepath.Join("testdata", "said.txt")
-	if *update {
-		if err := os.WriteFile(path, []byte(b.String()), 0o644); err != nil {
-			t.Fatal(err)
-		}
-	}
-	kept, err := os.ReadFile(path)
-	if err != nil {
-		t.Fatal(err)
-	}
-	want, got := strings.Split(string(kept), "\n"), strings.Split(b.String(), "\n")
-	for i := range max(len(want), len(got)) {
-		if i >= len(want) || i >= len(got) || want[i] != got[i] {
-			t.Fatalf("line %d of %s: there is\n%s\nwant\n%s", i+1, path, line(got, i), line(want, i))
-		}
-	}
-}
-
-func line(lines []string, i int) string {
-	if i < len(lines) {
-		return lines[i]
-	}
-	return "nothing more"
+	golden.Same(t, filepath.Join("testdata", "said.txt"), b.String())
 }

@@ -1,18 +1,15 @@
 package capture_test
 
 import (
-	"flag"
 	"fmt"
 	"math/rand/v2"
-	"os"
 	"path/filepath"
 	"strings"
 	"testing"
 
 	"tincup/internal/core/capture"
+	"tincup/internal/golden"
 )
-
-var update = flag.Bool("update", false, "write the texts of testdata anew; they are read before they are kept")
 
 // odd are pieces that stand at the edge of what is read: times and stretches of them, numbers,
 // quotes, brackets, names, and words that mean something only at times.
@@ -95,29 +92,7 @@ func TestWhatSentencesMean(t *testing.T) {
 		}
 		fmt.Fprintf(&b, "%d: %s\n  %s\n", env, text, meant(text, envs[env]))
 	}
-	path := filepath.Join("testdata", "meant.txt")
-	if *update {
-		if err := os.WriteFile(path, []byte(b.String()), 0o644); err != nil {
-			t.Fatal(err)
-		}
-	}
-	kept, err := os.ReadFile(path)
-	if err != nil {
-		t.Fatal(err)
-	}
-	want, got := strings.Split(string(kept), "\n"), strings.Split(b.String(), "\n")
-	sentence := ""
-	for i, line := range want {
-		if !strings.HasPrefix(line, " ") {
-			sentence = line
-		}
-		if i >= len(got) || got[i] != line {
-			t.Fatalf("line %d of %s, of %s: there is\n%s\nwant\n%s", i+1, path, sentence, strings.Join(got[min(i, len(got)):min(i+1, len(got))], ""), line)
-		}
-	}
-	if len(got) != len(want) {
-		t.Errorf("%s has %d lines, want %d", path, len(want), len(got))
-	}
+	golden.Same(t, filepath.Join("testdata", "meant.txt"), b.String())
 }
 
 // A sentence at its limits: the longest that is read, and the first that is not.

@@ -113,7 +113,10 @@ const said = computed(() =>
     @click="$emit('open')"
   >
     <span class="words" :style="lines">
-      <span class="title" :style="mark">{{ time ? `${time} ${todo.title}` : todo.title }}</span>
+      <span class="title" :style="mark"
+        ><span v-if="time" class="at">{{ time }}</span
+        >{{ time ? ` ${todo.title}` : todo.title }}</span
+      >
     </span>
     <span v-if="told && (minutes || due)" class="minutes">{{
       [minutes, due].filter(Boolean).join(", ")
@@ -122,6 +125,10 @@ const said = computed(() =>
 </template>
 
 <style scoped>
+/* A time is one word, however narrow the slip. */
+.at {
+  white-space: nowrap;
+}
 .slip {
   position: relative;
   display: flex;

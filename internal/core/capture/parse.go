@@ -278,26 +278,25 @@ func (p *parser) plan() (item, bool) {
 		return it, true
 	}
 	p.take("sometime")
-	if p.take("in") && !p.weekNumber() { // in December
-		if m := p.at(0); m.kind != plainWord || !m.has(monthWord) || p.dayNumber(1) {
-			p.pos = from
-			return item{}, false
-		}
-	}
-	if p.weekNumber() {
-		p.pos += 2
-		return item{kind: itemPlan, introduced: true, date: &date{form: ofWeek, n: p.at(-1).number}}, true
-	}
-	if p.pos > from {
-		it.introduced = p.tokens[from].is("in")
-	}
 	if p.take("plan") {
 		it.introduced = true
 		if p.take("parked") {
 			it.parked = true
 			return it, true
 		}
+	}
+	if p.take("in") { // in December
+		it.introduced = true
+		if m := p.at(0); !p.weekNumber() && (m.kind != plainWord || !m.has(monthWord) || p.dayNumber(1)) {
+			p.pos = from
+			return item{}, false
+		}
+	} else if it.introduced {
 		p.take("on")
+	}
+	if p.weekNumber() {
+		p.pos += 2
+		return item{kind: itemPlan, introduced: true, date: &date{form: ofWeek, n: p.at(-1).number}}, true
 	}
 	d, ok := p.day(it.introduced)
 	if ok && d.form == inMinutes {

@@ -39,7 +39,7 @@ type meaning struct {
 
 // resolve gives the items their values, their chips and their problems.
 func (r *reader) resolve() {
-	m := &meaning{r: r, resolver: resolver{clock: r.env.Clock, today: r.env.Clock.Today(), settings: r.env.Settings}}
+	m := &meaning{r: r, resolver: *r.resolver()}
 	slices.SortStableFunc(r.items, func(a, b item) int { return a.span.Start - b.span.Start })
 	if len(r.items) > MaxChips {
 		r.problem(TooMany, "", fmt.Sprintf("The sentence says %d things besides its title; %d is the most.", len(r.items), MaxChips))
@@ -79,10 +79,13 @@ func (r *reader) words(s Span) string { return r.text[s.Start:s.End] }
 
 // chip adds one for an item and returns its index.
 func (m *meaning) chip(field Field, it *item, value string) int {
-	c := Chip{Field: field, Words: m.r.words(it.span), Spans: append([]Span{it.span}, it.also...), Value: value}
-	for _, s := range it.also {
-		c.Words += ", " + m.r.words(s)
+	c := Chip{Field: field, Spans: append([]Span{it.span}, it.also...), Value: value}
+	slices.SortFunc(c.Spans, func(a, b Span) int { return a.Start - b.Start })
+	words := make([]string, len(c.Spans))
+	for i, s := range c.Spans {
+		words[i] = m.r.words(s)
 	}
+	c.Words = strings.Join(words, ", ")
 	m.r.draft.Chips = append(m.r.draft.Chips, c)
 	return len(m.r.draft.Chips) - 1
 }

@@ -2,8 +2,6 @@ package capture
 
 import (
 	"slices"
-
-	"tincup/internal/core/day"
 )
 
 // settleTwice decides between several values for one field. The same value twice is one. Of
@@ -11,70 +9,14 @@ import (
 // title; where none has such a word they are a series, and none is read; where several
 // have, the resolver says so.
 func (r *reader) settleTwice() {
-	var times [itemNote + 1]int // how often each kind is said
-	for i := range r.items {
-		times[r.items[i].kind]++
-	}
-	if times[itemPerson] > 1 {
-		r.settlePeople()
-	}
-	for _, kind := range []itemKind{itemDue, itemPlan, itemRepeat, itemPriority, itemEstimate, itemList} {
-		if times[kind] < 2 {
-			continue
-		}
-		var same []int // items of the kind, in the order of the sentence
-		for i := range r.items {
-			if r.items[i].kind == kind {
-				same = append(same, i)
-			}
-		}
-		slices.SortFunc(same, func(a, b int) int { return r.items[a].span.Start - r.items[b].span.Start })
-		introduced := 0
-		differ := false
-		for _, i := range same {
-			if r.items[i].introduced {
-				introduced++
-			}
-			differ = differ || !r.alike(&r.items[i], &r.items[same[0]])
-		}
-		gone := map[int]bool{}
-		for n, i := range same {
-			switch {
-			case !differ:
-				if gone[i] = n > 0; n > 0 {
-					first := &r.items[same[0]]
-					first.also = append(first.also, r.items[i].span)
-				}
-			case introduced <= 1 && !r.items[i].introduced:
-				gone[i] = true
-				r.putBack(r.items[i].span)
-			}
-		}
-		var kept []item
-		for i := range r.items {
-			if !gone[i] {
-				kept = append(kept, r.items[i])
-			}
-		}
-		r.items = kept
-		if kind == itemRepeat {
-			r.putBackTails()
-		}
-	}
-}
-
-// putBackTails lets the ends of a repeat be words again where no repeat is left.
-func (r *reader) putBackTails() {
-	if slices.ContainsFunc(r.items, func(it item) bool { return it.kind == itemRepeat }) {
+	if len(r.items) < 2 {
 		return
 	}
-	r.items = slices.DeleteFunc(r.items, func(it item) bool {
-		tail := it.kind == itemUntil || it.kind == itemPeriod || it.kind == itemCount || it.kind == itemWeekdays
-		if tail {
-			r.putBack(it.span)
-		}
-		return tail
-	})
+	r.settlePeople()
+	r.mergeAlike()
+	for _, kind := range []itemKind{itemDue, itemTime, itemPlan, itemRepeat, itemPriority, itemEstimate, itemList} {
+		r.settleSeries(kind)
+	}
 }
 
 // settlePeople lets a person who is named in the title give way to one who is said.
@@ -87,34 +29,131 @@ func (r *reader) settlePeople() {
 	})
 }
 
-// alike reports whether two items of a kind say the same.
-func (r *reader) alike(a, b *item) bool {
-	switch {
-	case a.kind == itemPlan:
-		return r.alikePlans(a, b)
-	case a.kind == itemRepeat:
-		return a.rule.rule.String() == b.rule.rule.String() && a.rule.anchor == b.rule.anchor && a.time.at == b.time.at && a.rule.wrong == b.rule.wrong
-	case a.kind != itemDue:
-		return a.n == b.n && a.name == b.name
+// mergeAlike lets the first of the items that say the same stand for all of them.
+func (r *reader) mergeAlike() {
+	for i := 0; i < len(r.items); i++ {
+		for j := i + 1; j < len(r.items); j++ {
+			a, b := &r.items[i], &r.items[j]
+			if !r.alike(a, b) {
+				continue
+			}
+			if b.span.Start < a.span.Start {
+				*a, *b = *b, *a
+			}
+			a.merge(b)
+			r.items = slices.Delete(r.items, j, j+1)
+			j--
+		}
 	}
-	if a.date == nil || b.date == nil {
-		return a.date == b.date && a.time.at == b.time.at
-	}
-	m := resolver{clock: r.env.Clock, today: r.env.Clock.Today(), settings: r.env.Settings}
-	first, why := m.date(a.date, "")
-	second, also := m.date(b.date, "")
-	sameTime := a.time.at == b.time.at || a.time.at == (day.TimeOfDay{}) || b.time.at == (day.TimeOfDay{})
-	return a.date.form != inMinutes && why == also && first == second && sameTime
 }
 
-func (r *reader) alikePlans(a, b *item) bool {
-	if a.date == nil || b.date == nil {
-		return a.parked == b.parked && a.date == b.date
+// merge lets an item stand for another that says the same, or a part of it.
+func (it *item) merge(other *item) {
+	if it.kind == itemTime {
+		it.kind, it.date = other.kind, other.date
 	}
-	m := resolver{clock: r.env.Clock, today: r.env.Clock.Today(), settings: r.env.Settings}
-	first, why := m.horizon(a.date, "")
-	second, also := m.horizon(b.date, "")
-	return why == also && first == second && a.time.at == b.time.at && a.n == b.n
+	span := other.span
+	if it.time.none() && !other.time.none() {
+		it.time, it.span, span = other.time, span, it.span
+	}
+	it.also = append(it.also, span)
+	it.introduced = it.introduced || other.introduced
+}
+
+// alike reports whether two items say the same; of a due, one may leave out the date or the
+// time that the other has.
+func (r *reader) alike(a, b *item) bool {
+	sameTime := a.time.at == b.time.at && a.time.wrong == b.time.wrong
+	switch {
+	case a.kind == itemTime && b.kind <= itemTime, b.kind == itemTime && a.kind == itemDue:
+		return sameTime
+	case a.kind != b.kind:
+		return false
+	case a.kind == itemDue:
+		return (sameTime || a.time.none() || b.time.none()) && r.sameDay(a.date, b.date)
+	case a.kind == itemRepeat:
+		return sameTime && a.rule.rule.String() == b.rule.rule.String() && a.rule.anchor == b.rule.anchor && a.rule.wrong == b.rule.wrong
+	case a.kind == itemPlan:
+		return sameTime && a.n == b.n && a.parked == b.parked && r.sameHorizon(a.date, b.date)
+	case a.kind == itemTag, a.kind == itemWeekdays:
+		return false
+	}
+	return sameTime && a.n == b.n && a.unit == b.unit && a.name == b.name && a.role == b.role && a.before == b.before &&
+		a.edge == b.edge && r.sameDay(a.date, b.date)
+}
+
+// sameDay reports whether the words for two dates name one day.
+func (r *reader) sameDay(a, b *date) bool {
+	if a == nil || b == nil {
+		return a == b
+	}
+	if a.form == inMinutes || b.form == inMinutes {
+		return a.form == b.form && a.n == b.n
+	}
+	first, why := r.resolver().date(a, "")
+	second, also := r.resolver().date(b, "")
+	return why == also && first == second
+}
+
+// sameHorizon reports whether the words for two planned dates cover the same days.
+func (r *reader) sameHorizon(a, b *date) bool {
+	if a == nil || b == nil {
+		return a == b
+	}
+	first, why := r.resolver().horizon(a, "")
+	second, also := r.resolver().horizon(b, "")
+	return why == also && first == second
+}
+
+// resolver turns words for dates into dates at this moment.
+func (r *reader) resolver() *resolver {
+	return &resolver{clock: r.env.Clock, today: r.env.Clock.Today(), settings: r.env.Settings}
+}
+
+// settleSeries decides between different values for one field.
+func (r *reader) settleSeries(kind itemKind) {
+	times, introduced := 0, 0
+	for i := range r.items {
+		if it := &r.items[i]; it.kind == kind {
+			times++
+			if it.introduced {
+				introduced++
+			}
+		}
+	}
+	if times < 2 || introduced > 1 {
+		return
+	}
+	r.items = slices.DeleteFunc(r.items, func(it item) bool {
+		if it.kind != kind || it.introduced {
+			return false
+		}
+		r.putBack(it.span)
+		for _, s := range it.also {
+			r.putBack(s)
+		}
+		return true
+	})
+	if kind == itemRepeat {
+		r.putBackTails()
+	}
+}
+
+// putBackTails lets the ends of a repeat be words again where no repeat is left.
+func (r *reader) putBackTails() {
+	if slices.ContainsFunc(r.items, func(it item) bool { return it.kind == itemRepeat }) {
+		return
+	}
+	r.items = slices.DeleteFunc(r.items, func(it item) bool {
+		tail := it.kind == itemUntil || it.kind == itemPeriod || it.kind == itemCount || it.kind == itemWeekdays
+		if tail {
+			r.putBack(it.span)
+			for _, s := range it.also {
+				r.putBack(s)
+			}
+		}
+		return tail
+	})
 }
 
 // putBack lets the words of a span be words of the title again, with the comma before them.

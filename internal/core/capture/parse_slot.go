@@ -5,17 +5,20 @@ import (
 	"unicode/utf8"
 )
 
-// slot reads a time range, which is a plan with its length: "Thu 4-5pm", "4 - 5pm" or, in
-// words that can be nothing else, "9:00-10:30" of today.
+// slot reads a time range, which is a plan with its length: "Thu 4-5pm", "plan Thursday from
+// 4-5pm", "4 - 5pm on Thursday" or, in words that can be nothing else, "9:00-10:30". Without a
+// day its date is nil.
 func (p *parser) slot() (item, bool) {
 	from := p.pos
-	d, dated := p.day(false)
-	if dated && (d.form == ofThis || d.form == ofNext || d.form == inMonth || d.form == inWeekOf || d.form == inMinutes) {
-		dated = false
-	}
+	planned := p.take("plan")
+	begun := p.pos
+	on := p.take("on")
+	d, dated := p.slotDay(planned || on)
 	if !dated {
-		p.pos = from
-		d = &date{form: fromToday}
+		p.pos = begun
+	}
+	if !p.take("at") {
+		p.take("from")
 	}
 	start, minutes, either, ok := p.stretch(dated)
 	if !ok {
@@ -24,13 +27,11 @@ func (p *parser) slot() (item, bool) {
 	}
 	if again := p.pos; !dated { // 4-5pm tomorrow
 		p.take("on")
-		if on, ok := p.day(true); ok && on.form != ofThis && on.form != ofNext && on.form != inMonth && on.form != inWeekOf && on.form != inMinutes {
-			d = on
-		} else {
-			p.pos = again
+		if d, ok = p.slotDay(true); !ok {
+			d, p.pos = nil, again
 		}
 	}
-	if d.form == fromToday && d.n < 0 { // tonight
+	if d != nil && d.form == fromToday && d.n < 0 { // tonight
 		if d = (&date{form: fromToday, which: this}); either && start < 12*60 {
 			start += 12 * 60
 		}
@@ -38,9 +39,15 @@ func (p *parser) slot() (item, bool) {
 	return item{kind: itemPlan, introduced: true, date: d, time: hour{at: clockFace(start)}, n: minutes}, true
 }
 
+// slotDay reads a date that is one day; introduced is whether a word such as "on" stands before it.
+func (p *parser) slotDay(introduced bool) (*date, bool) {
+	d, ok := p.day(introduced)
+	return d, ok && d.form != ofThis && d.form != ofNext && d.form != inMonth && d.form != inWeekOf && d.form != inMinutes
+}
+
 // dashAhead reports whether a dash stands in one of the next words, as in every time range.
 func (p *parser) dashAhead() bool {
-	for n := range min(len(p.tokens)-p.pos, 6) {
+	for n := range min(len(p.tokens)-p.pos, 8) {
 		if t := p.at(n); t.number >= 0 && strings.ContainsAny(t.text, "-–") || t.text == "-" || t.text == "–" {
 			return true
 		}

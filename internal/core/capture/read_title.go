@@ -137,7 +137,7 @@ func (r *reader) fromEnd(p *parser, clause Span, late bool) {
 }
 
 // prefix reads the date a title may begin with: today and its like, or "on",
-// "by", "next" or "this" with a date.
+// "by", "next", "this" or "plan" with a date.
 func (p *parser) prefix(words []token) (item, int) {
 	if len(words) == 0 || words[0].kind != plainWord {
 		return item{}, 0
@@ -164,7 +164,7 @@ func (p *parser) prefix(words []token) (item, int) {
 			return it, p.pos
 		}
 		return item{}, 0
-	case "today", "tonight", "tomorrow", "day", "the", "on", "by", "next", "this":
+	case "today", "tonight", "tomorrow", "day", "the", "on", "by", "next", "this", "plan":
 	default:
 		return item{}, 0
 	}
@@ -173,7 +173,10 @@ func (p *parser) prefix(words []token) (item, int) {
 		return item{}, 0
 	}
 	it, ok := p.plan()
-	if !ok || it.date.form == inMonth {
+	if ok && words[0].is("plan") && !p.done() && p.at(0).has(dangling) { // Plan next week with Inês
+		return item{}, 0
+	}
+	if !ok || it.date != nil && it.date.form == inMonth && !it.introduced {
 		p.pos = 0
 		if it, ok = p.due(); !ok || it.date == nil {
 			return item{}, 0

@@ -68,6 +68,9 @@ func (m *meaning) repeat() {
 	}
 	d.Repeat = &rep
 	m.sayRepeat()
+	if it := m.plan.item; it != nil && it.date == nil && !it.parked { // every Thursday 2-4pm
+		m.plannedOn(&date{form: exact, on: rep.First})
+	}
 }
 
 // gather makes one chip of what tells of the repeat.

@@ -145,21 +145,28 @@ func (m *meaning) answer(s said, why, value string) {
 	}
 }
 
+// planned works out the plan, but that of a time range that takes its day from a repeat.
 func (m *meaning) planned() {
 	it := m.plan.item
-	if it == nil {
-		return
-	}
-	d := &m.r.draft
-	if it.parked {
-		d.Plan = day.SomeTime()
+	switch {
+	case it == nil:
+	case it.parked:
+		m.r.draft.Plan = day.SomeTime()
 		m.answer(m.plan, "", "parked: some time")
-		return
+	case it.date != nil:
+		m.plannedOn(it.date)
+	case m.rule.item == nil:
+		m.plannedOn(m.dayOfSlot())
 	}
-	h, why := m.horizon(it.date, m.r.words(it.span))
+}
+
+// plannedOn gives the plan its day, week or month, and its time.
+func (m *meaning) plannedOn(on *date) {
+	it := m.plan.item
+	h, why := m.horizon(on, m.r.words(it.span))
 	m.answer(m.plan, why, HorizonWords(h))
 	if why == "" {
-		d.Plan = h
+		m.r.draft.Plan = h
 	}
 	switch {
 	case it.time.wrong:
@@ -167,6 +174,18 @@ func (m *meaning) planned() {
 	case !it.time.none() && why == "":
 		m.slot(it.time, it.n)
 	}
+}
+
+// dayOfSlot is the day of a time range that names none: that of a date without a time, unless a
+// word such as "by" makes it a deadline; otherwise today.
+func (m *meaning) dayOfSlot() *date {
+	due := m.due.item
+	if due == nil || due.introduced || !due.time.none() || due.date.form == inMinutes {
+		return &date{form: fromToday}
+	}
+	m.join(m.due, m.plan)
+	m.due = said{}
+	return due.date
 }
 
 // slot puts a time on a planned day.

@@ -24,7 +24,7 @@ func (p *parser) company(words []token) (item, bool) {
 		p.tokens, p.pos = words, from+1
 		the := p.take("the")
 		name, ok := p.name(p.names.People, true)
-		if !ok || !p.done() || the && !words[from+2].capital {
+		if !ok || !p.done() || parted(words[from:]) || the && !words[from+2].capital {
 			return item{}, false
 		}
 		return item{kind: itemPerson, role: term.Ask, name: name, span: p.span(from), inTitle: true}, true

@@ -228,7 +228,7 @@ func (p *parser) weekdays(r *recurrence) bool {
 // Small sat, sun and wed are days only behind a short form.
 func (p *parser) alsoWeekday() bool {
 	t, before := p.at(0), p.at(-1)
-	return t.kind == plainWord && t.has(weekdayWord) && (!t.has(cautious) || t.capital || len(before.text) <= 4)
+	return t.kind == plainWord && t.has(weekdayWord) && (!t.has(cautious) || t.capital || !strings.Contains(strings.ToLower(before.text), "day"))
 }
 
 func (r *recurrence) addDay(d repeat.NthDay) {

@@ -161,6 +161,9 @@ func guarded(words []token, from int, first *item) bool {
 	if before.has(article) || !first.introduced && before.has(dangling) {
 		return true
 	}
+	if (first.date != nil || first.kind == itemTime) && before.setsDate() { // by Tuesday at 14:00 for 45 min
+		return true
+	}
 	t := &words[from]
 	// A series of weekdays, and a time behind a weekday that was not read ("sat 11am").
 	if before.has(weekdayWord) && (t.has(weekdayWord) || first.kind == itemTime) {
@@ -183,6 +186,11 @@ func guarded(words []token, from int, first *item) bool {
 		}
 	}
 	return false
+}
+
+// setsDate reports whether a word introduces the date behind it.
+func (t *token) setsDate() bool {
+	return slices.ContainsFunc([]string{"by", "due", "before", "until", "till", "since", "after", "from"}, t.is)
 }
 
 // ratio reports whether a day and month in figures could be a size or a ratio: 3/4, 24/7.

@@ -432,3 +432,34 @@ func TestToldAgainAfterTenMinutes(t *testing.T) {
 		}
 	}
 }
+
+// How long a position tells where a person is, to the millisecond: where they were a moment ago
+// and no place was, one that is made there does not ring.
+func TestAPlaceMadeWhereOneIs(t *testing.T) {
+	for gap, rings := range map[time.Duration][]string{2*time.Minute - time.Millisecond: {}, 2 * time.Minute: {"Count the lamps"}} {
+		w := newWalker(t, "2026-11-24T09:00")
+		w.move(0, 38.7, -9.1, 10)
+		w.place("Museum", 38.7, -9.1, 150)
+		w.put("Count the lamps", "", "ARRIVE:Museum")
+		w.want(gap.String()+" after the last position", w.move(gap, 38.7, -9.1, 10), rings...)
+	}
+}
+
+// A reminder that is set between two positions was set after the edge, if it came within two
+// minutes; a ring in the very millisecond in which its reminder is set stands.
+func TestSetAsOneArrives(t *testing.T) {
+	for gap, rings := range map[time.Duration][]string{2*time.Minute - time.Millisecond: {}, 2 * time.Minute: {"Count the lamps"}} {
+		w := newWalker(t, "2026-11-24T09:00")
+		w.place("Museum", 38.7, -9.1, 150)
+		w.move(0, 38.72, -9.1, 10)
+		w.now = w.now.Add(time.Second)
+		w.put("Count the lamps", "", "ARRIVE:Museum")
+		w.want(gap.String()+" after it was set", w.move(gap, 38.7, -9.1, 10), rings...)
+	}
+	w := newWalker(t, "2026-11-24T09:00")
+	w.place("Museum", 38.7, -9.1, 150)
+	w.move(0, 38.7018, -9.1, 10) // 200 m away
+	w.put("Count the lamps", "", "ARRIVE:Museum")
+	w.want("at once", w.move(0, 38.7009, -9.1, 10), "Count the lamps")
+	w.wantOpen("Count the lamps")
+}

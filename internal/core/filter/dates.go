@@ -87,16 +87,13 @@ func seenFrom(todays []day.Date, offsets []int) []func(*facts) {
 	return values
 }
 
-// times are times of the day at which a test changes its answer, and none.
+// times are none, and times of the day that stand for all: tests divide the day into stretches,
+// each of which begins at midnight, where a test's time begins, or a minute after it ends.
 func (w *world) times(field question.Field) []day.TimeOfDay {
-	out := []day.TimeOfDay{{}, timeAt(12 * 60)}
+	out := []day.TimeOfDay{{}, timeAt(0)}
 	for _, n := range w.nodes {
 		if t := n.Test; t.Field == field && t.Op == question.TimeBetween {
-			for _, m := range []int{t.From.Minutes() - 1, t.From.Minutes(), t.Until.Minutes(), t.Until.Minutes() + 1} {
-				if m >= 0 && m < 24*60 {
-					out = append(out, timeAt(m))
-				}
-			}
+			out = append(out, t.From, timeAt((t.Until.Minutes()+1)%(24*60)))
 		}
 	}
 	return out

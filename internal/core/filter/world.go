@@ -1,6 +1,7 @@
 package filter
 
 import (
+	"math"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -264,24 +265,26 @@ func (w *world) valuesOf(name string) []func(*facts) {
 		return append(values, func(*facts) {})
 	case "slack":
 		// How much there is follows from all other work, and is taken to be anything.
-		minutes := []int{-1, 0}
-		for _, n := range w.nodes {
-			if m := n.Test.Minutes; m > 0 {
-				minutes = append(minutes, m-1, m, m+1)
-			}
-		}
+		minutes := w.lengths(-1, 0, math.MaxInt)
 		values := each(len(minutes), func(f *facts, i int) { f.slack, f.hasSlack = minutes[i], true })
 		return append(values, func(*facts) {})
 	case "estimate":
-		minutes := []int{0, 1}
-		for _, n := range w.nodes {
-			if m := n.Test.Minutes; m > 0 {
-				minutes = append(minutes, max(m-1, 1), m, min(m+1, book.MaxEstimate))
-			}
-		}
+		minutes := w.lengths(0, 1, book.MaxEstimate)
 		return each(len(minutes), func(f *facts, i int) { f.estimate = minutes[i] })
 	}
 	return w.dateValues(name)
+}
+
+// lengths are the two least lengths of time there are, and those up to the longest that stand for
+// all others: where a test on one changes its answer, and a minute more.
+func (w *world) lengths(least, next, longest int) []int {
+	minutes := []int{least, next}
+	for _, n := range w.nodes {
+		if m := n.Test.Minutes; m != 0 {
+			minutes = append(minutes, m, min(m+1, longest))
+		}
+	}
+	return minutes
 }
 
 func each(n int, set func(*facts, int)) []func(*facts) {

@@ -337,4 +337,14 @@ func TestClashes(t *testing.T) {
 	if want := []string{"label with call", "sort with round"}; !slices.Equal(got, want) {
 		t.Errorf("clashes: %v, want %v", got, want)
 	}
+	// Once its time is over, nothing is in its way; a minute before it is.
+	early := d.meeting("early round", "2026-11-25T10:00", 60)
+	for now, want := range map[string]bool{"2026-11-25T10:29": true, "2026-11-25T10:30": false} {
+		d.clock.Now = d.clock.Instant(day.MustMoment(now))
+		k, on := d.on("2026-11-25", early)
+		clashes := k.Clashes(on, k.Happenings([]plan.Event{early})[on.Date])
+		if got := slices.ContainsFunc(clashes, func(c plan.Clash) bool { return c.Todo.Title == "call" }); got != want {
+			t.Errorf("at %s the call clashes: %t", now, got)
+		}
+	}
 }

@@ -19,7 +19,7 @@ func TestPast(t *testing.T) {
 	d.put("on the first", 25, "", "2026-11-19", book.ID{})
 	d.do(book.Complete{ID: d.put("done before all", 10, "", "", book.ID{})})
 	d.clock.Now = time.Date(2026, 11, 19, 0, 0, 0, 0, time.UTC)
-	d.do(book.Complete{ID: d.put("done as the first begins", 5, "", "2026-11-25", book.ID{})})
+	d.do(book.Complete{ID: d.put("done as the first begins", 5, "", "", book.ID{})})
 	d.clock.Now = time.Date(2026, 11, 20, 9, 0, 0, 0, time.UTC)
 	early := d.put("done on its day", 60, "", "2026-11-20", book.ID{})
 	d.put("left open", 30, "", "2026-11-20", book.ID{})

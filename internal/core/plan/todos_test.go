@@ -160,6 +160,23 @@ func TestGatherUntil(t *testing.T) {
 	}
 }
 
+// What is due in the small hours of the day after the last, before a day begins, is due on the last.
+func TestGatherUntilADayThatBeginsAtFour(t *testing.T) {
+	d := newDesk(t)
+	d.clock.DayStart = 4 * time.Hour
+	for _, due := range []string{"2026-11-26", "2026-11-27T03:59", "2026-11-27T04:00", "2026-11-27", "2026-11-28T03:59"} {
+		d.put(due, 20, due, "", book.ID{})
+	}
+	var titles []string
+	for _, t := range plan.GatherUntil(d.desk, d.clock, 30, day.MustDate("2026-11-26")).Todos {
+		titles = append(titles, t.Title)
+	}
+	slices.Sort(titles)
+	if want := []string{"2026-11-26", "2026-11-27T03:59"}; !slices.Equal(titles, want) {
+		t.Errorf("by the 26th are due %q, want %q", titles, want)
+	}
+}
+
 // A due at the very end of the days that are reckoned is within them.
 func TestSlackAtTheEnd(t *testing.T) {
 	d := newDesk(t)

@@ -65,6 +65,7 @@ func TestWeekSays(t *testing.T) {
 		{"what is due, high or at a time stays", []plan.Lying{lying("a", "2026-11-25", 300, high), lying("b", "2026-11-25", 100, due("2026-11-25"), from("2026-11-25")), lying("c", "2026-11-25T10:00/PT30M", 100)}, "", "Wednesday holds 50 min more than it can."},
 		{"the due of what it is under counts", []plan.Lying{under(lying("a", "2026-11-25", 60), "2026-11-25"), lying("b", "2026-11-25", 440, high)}, "", "Wednesday holds 50 min more than it can. Moving “a” to Tuesday keeps every due."},
 		{"the longest where none is enough", []plan.Lying{lying("a", "2026-11-25", 20), lying("b", "2026-11-25", 30), lying("c", "2026-11-25", 25), lying("d", "2026-11-25", 500, high)}, "", "Wednesday holds 2 h 05 more than it can. Moving “b” to Thursday keeps every due."},
+		{"the first of the longest where none is enough", []plan.Lying{lying("a", "2026-11-25", 20), lying("b", "2026-11-25", 30), lying("c", "2026-11-25", 30), lying("d", "2026-11-25", 500, high)}, "", "Wednesday holds 2 h 10 more than it can. Moving “b” to Thursday keeps every due."},
 		{"one that is just enough", []plan.Lying{lying("a", "2026-11-25", 50), lying("b", "2026-11-25", 60), lying("c", "2026-11-25", 390, high)}, "", "Wednesday holds 50 min more than it can. Moving “a” to Thursday keeps every due."},
 		{"one that is just enough, behind another", []plan.Lying{lying("a", "2026-11-25", 60), lying("b", "2026-11-25", 50), lying("c", "2026-11-25", 390, high)}, "", "Wednesday holds 50 min more than it can. Moving “b” to Thursday keeps every due."},
 		{"one that is enough behind one that is not", []plan.Lying{lying("a", "2026-11-25", 40), lying("b", "2026-11-25", 60), lying("c", "2026-11-25", 400, high)}, "", "Wednesday holds 50 min more than it can. Moving “b” to Thursday keeps every due."},
@@ -89,6 +90,8 @@ func TestWeekSays(t *testing.T) {
 		due   string
 		want  string
 	}{
+		{nil, "", "Nothing lies on a day of this week yet."},
+		{[]plan.Lying{lying("a", "2026-11-26", 60)}, "", "Every day holds what lies on it: 1 h of work, 25 h 20 of hours."},
 		{[]plan.Lying{lying("a", "2026-11-25", 45)}, "", "45 min on Wednesday lie outside of hours."},
 		{[]plan.Lying{lying("a", "2026-11-25", 45), lying("b", "2026-11-26", 60)}, "Late.", "Every day holds what lies on it: 1 h of work, 25 h 20 of hours. 45 min on Wednesday lie outside of hours. Late."},
 	} {

@@ -127,11 +127,75 @@ func TestReadLines(t *testing.T) {
 			t.Errorf("line %d: %+v %q, want %+v", i, l, brief(l.Draft), w)
 		}
 	}
+	// What is a mark of a line, and what is just none.
+	for text, want := range map[string]string{
+		"# x": "section x", "###### x": "section x", "####### x": "####### x", "#x": " | #x | !", "# ": "section  | !",
+		"1. x": "x", "1) x": "x", "123456789. x": "x", "1234567890. x": "1234567890. x", ". x": ". x", "1.x": "1.x", "1 x": "1 x",
+		"- [x] a": "done a", "- [X] a": "done a", "- [ ] a": "a", "- [x]": "done  | !", "- [x]a": "[x]a", "- [y] a": "[y] a", "[x] a": "[x] a",
+		"- (x] a": "(x] a", "- [x) a": "[x) a", "- [x": "[x", "- x]": "x]", "-x": "-x", "+ x": "x", "12. [x] a": "done a",
+	} {
+		lines, err := capture.ReadLines(text, at(tuesday))
+		if err != nil || len(lines) != 1 {
+			t.Fatalf("%q: %v, %v", text, lines, err)
+		}
+		got := brief(lines[0].Draft)
+		if lines[0].Section {
+			got = "section " + got
+		}
+		if lines[0].Done {
+			got = "done " + got
+		}
+		if got != want {
+			t.Errorf("%q reads %q, want %q", text, got, want)
+		}
+	}
 	if _, err := capture.ReadLines(strings.Repeat("a\n", capture.MaxLines+1), at(tuesday)); err == nil {
 		t.Error("too many lines were read")
 	}
 	if _, err := capture.ReadLines(strings.Repeat("a\n\n", capture.MaxLines), at(tuesday)); err != nil {
 		t.Error(err)
+	}
+}
+
+// Words for one field alone. What says more than that, or another field, is none.
+func TestReadWhen(t *testing.T) {
+	env := at(tuesday)
+	long := strings.Repeat("é", 40)
+	for _, c := range []struct{ words, due, start, plan string }{
+		{"Friday", "2026-11-27", "2026-11-27", "2026-11-27"},
+		{" by Friday 4pm ", "2026-11-27T16:00", "", ""},
+		{"Friday 4pm", "2026-11-27T16:00", "", "2026-11-27T16:00/PT30M"},
+		{"Thu 2-4pm", "", "", "2026-11-26T14:00/PT120M"},
+		{"next week", "2026-11-30", "2026-11-30", "2026-W49"},
+		{"week 50", "", "", "2026-W50"},
+		{"December", "2026-12-01", "2026-12-01", "2026-12"},
+		{"parked", "", "", "parked"},
+		{"not before Monday", "", "2026-11-30", ""},
+		{"30 February", "", "", ""},
+		{"Friday, high", "", "", ""}, {"Friday high", "", "", ""}, {"Friday #calls", "", "", ""}, {"Friday -- note", "", "", ""},
+		{"high", "", "", ""}, {"soonish", "", "", ""}, {"", "", "", ""}, {long + "x", "", "", ""},
+	} {
+		due, err := capture.ReadDue(c.words, env)
+		if due.String() != c.due || (err == nil) != (c.due != "") {
+			t.Errorf("%q as a due: %s, %v; want %s", c.words, due, err, c.due)
+		}
+		start, err := capture.ReadStart(c.words, env)
+		if start.String() != c.start || (err == nil) != (c.start != "") {
+			t.Errorf("%q as a start: %s, %v; want %s", c.words, start, err, c.start)
+		}
+		plan, err := capture.ReadPlan(c.words, env)
+		if plan.String() != c.plan || (err == nil) != (c.plan != "") {
+			t.Errorf("%q as a plan: %s, %v; want %s", c.words, plan, err, c.plan)
+		}
+	}
+	for words, want := range map[string]string{
+		"30 February": "There is no day “30 February”.",
+		long:          "“" + long + "” is not read as a date.",
+		long + "x":    "“" + long + "…” is not read as a date.",
+	} {
+		if _, err := capture.ReadDue(words, env); err == nil || !strings.HasPrefix(err.Error(), want) {
+			t.Errorf("%q: %v, want %s", words, err, want)
+		}
 	}
 }
 

@@ -110,6 +110,11 @@ func TestLimitsOfSentences(t *testing.T) {
 		"all of it":    {words(499) + strings.Repeat(" ", 20_000-499), words(499) + strings.Repeat(" ", 20_000) + "b"},
 		"the estimate": {"x, 100 h", "x, 101 h"},
 		"tags":         {"x" + manyTags(30), "x" + manyTags(31)},
+		"a tag":        {"x #" + strings.Repeat("a", capture.MaxTag), "x #" + strings.Repeat("a", capture.MaxTag+1)},
+		"chips":        {"x" + strings.Repeat(" #calls", 100), "x" + strings.Repeat(" #calls", 101)},
+		"clauses":      {"x" + strings.Repeat(", y", 99), "x" + strings.Repeat(", y", 100)},
+		"a lead":       {"x, yearly, 366 days ahead", "x, yearly, 367 days ahead"},
+		"a slot":       {"x, tomorrow 9:00 for 24 h", "x, tomorrow 9:00 for 1441 min"},
 	} {
 		if said := problems(c[0]); len(said) > 0 {
 			t.Errorf("%s: %.60s: %q", name, c[0], said)
@@ -118,7 +123,15 @@ func TestLimitsOfSentences(t *testing.T) {
 			t.Errorf("%s: %.60s is read", name, c[1])
 		}
 	}
-	if n := len(problems("x" + strings.Repeat(", 30 February", 60))); n == 0 || n > 20 {
+	// Of many problems the first twenty are told, and each once.
+	var wrong strings.Builder
+	for i := range 40 {
+		fmt.Fprintf(&wrong, " #%c/", 'a'+i%20)
+		if i == 20 {
+			wrong.WriteString(" #v/ #w/")
+		}
+	}
+	if n := len(problems("x" + wrong.String())); n != 20 {
 		t.Errorf("%d problems are told", n)
 	}
 }

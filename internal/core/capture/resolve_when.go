@@ -235,11 +235,7 @@ func (m *meaning) order() {
 	if d.Start.IsZero() || d.Due.IsZero() || !d.Start.After(d.Due.Date) {
 		return
 	}
-	chip := m.start.chip
-	if m.start.item == nil {
-		chip = m.lead.chip
-	}
-	m.wrong(chip, Order, fmt.Sprintf("The start, %s, is after the due, %s.", d.Start.Words(), MomentWords(d.Due)))
+	m.wrong(m.start.chip, Order, fmt.Sprintf("The start, %s, is after the due, %s.", d.Start.Words(), MomentWords(d.Due)))
 }
 
 func (m *meaning) remind() {

@@ -15,7 +15,7 @@ import { useBellState } from "./bell";
 const speakEvery = 20_000;
 /** More rings at once than this are one notification. */
 const atOnce = 3;
-/** How long after a ring the server knows of a window that was hidden as it came, in milliseconds. */
+/** How long after a ring the server is sure to know that a window was hidden as it rang, in milliseconds. */
 const hiding = 1_500;
 /** How many of the rings that were told are remembered. */
 const remembered = 300;

@@ -5,7 +5,7 @@ import { colours } from "@/words/names";
 import { groupings, orderings } from "@/words/questions";
 import { viewIcons } from "@/words/view-icons";
 
-/** How a view of one's own looks: its shape, groups, order, picture and place. */
+/** How a view of one's own looks: its shape, groups, order, picture and position in the index. */
 const shape = defineModel<string>("shape", { required: true });
 const group = defineModel<string>("group", { required: true });
 const order = defineModel<string[]>("order", { required: true });

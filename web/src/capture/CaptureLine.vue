@@ -91,7 +91,7 @@ function complete(nth: number) {
 function enter(andOpen: boolean) {
   if (completion.at.value >= 0) return complete(completion.at.value);
   examples.value = false;
-  // Enter behind a Tab whose offer is on its way is for what the offer says.
+  // After a Tab whose offer is still on its way, Enter puts in what the offer says.
   const ahead = wished.value === text.value && reading.value?.text !== text.value;
   void putIn(andOpen, ahead ? offered : undefined);
 }

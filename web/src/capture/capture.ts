@@ -26,15 +26,15 @@ type Typed = { typed: string; zone: string };
  * as of the moment it was typed. Its text outlives a reload, is cleared as soon
  * as Enter is pressed, and comes back with the reason when it is refused.
  */
-export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGetter<Into> = {}) {
+export function useCapture(line: MaybeRefOrGetter<string>, into: MaybeRefOrGetter<Into> = {}) {
   const actions = useActions();
   const router = useRouter();
   const route = useRoute();
   const server = useServer();
-  const slot = () => own(`line-${toValue(place)}`);
-  const kept = ref(sessionStorage.getItem(slot()) ?? "");
+  const storedAs = () => own(`line-${toValue(line)}`);
+  const kept = ref(sessionStorage.getItem(storedAs()) ?? "");
   const reason = ref("");
-  const carried = useCarried(slot);
+  const carried = useCarried(storedAs);
   /** What was put in behind a sibling, for the next one to stand behind it. */
   const lastPut = ref<string>();
   /** What waits for the server, with its key, so that it goes in once. */
@@ -48,7 +48,7 @@ export function useCapture(place: MaybeRefOrGetter<string>, into: MaybeRefOrGett
     set(value) {
       kept.value = value;
       reason.value = "";
-      sessionStorage.setItem(slot(), value);
+      sessionStorage.setItem(storedAs(), value);
     },
   });
 

@@ -3,10 +3,10 @@ import type { Attachment } from "@/server/client";
 import { keep } from "@/server/attach";
 
 /** Files that go with what is put in next; they outlive a reload as its words do. */
-export function useCarried(slot: () => string) {
-  const place = () => `${slot()}-files`;
-  const files = ref<Attachment[]>(JSON.parse(sessionStorage.getItem(place()) ?? "[]"));
-  watch(files, (now) => sessionStorage.setItem(place(), JSON.stringify(now)));
+export function useCarried(lineStoredAs: () => string) {
+  const storedAs = () => `${lineStoredAs()}-files`;
+  const files = ref<Attachment[]>(JSON.parse(sessionStorage.getItem(storedAs()) ?? "[]"));
+  watch(files, (now) => sessionStorage.setItem(storedAs(), JSON.stringify(now)));
   /** Those that are on their way to the server. */
   let coming: Promise<unknown> = Promise.resolve();
 

@@ -9,21 +9,21 @@ import CupGlyph from "@/kit/CupGlyph.vue";
 const props = defineProps<{
   cup: RailCup;
   today: string;
-  /** Its place on the rail: 0 is today. */
-  place: number;
+  /** Which cup of the rail it is: 0 is today. */
+  nth: number;
   shown: boolean;
 }>();
 const emit = defineEmits<{ show: []; drop: [id: string] }>();
 
 const root = useTemplateRef("root");
 const over = useDrop(root, (id) => emit("drop", id));
-const isToday = computed(() => props.place === 0);
+const isToday = computed(() => props.nth === 0);
 const h = computed(() => props.cup.horizon);
 const fill = computed(() => fillOf(props.cup.load, props.cup.count));
 
 /** The key that plans on it, where there is one. */
 const digit = computed(() => {
-  if (props.place < 9) return String(props.place + 1);
+  if (props.nth < 9) return String(props.nth + 1);
   return h.value === "parked" ? "0" : "";
 });
 
@@ -32,7 +32,7 @@ const name = computed(() => {
     case "day":
       return isToday.value ? `Today, ${railDay(h.value)}` : railDay(h.value);
     case "week":
-      return props.place === 7 ? "This week" : "Next week";
+      return props.nth === 7 ? "This week" : "Next week";
     case "month":
       if (h.value === props.today.slice(0, 7)) return "This month";
       return h.value.slice(0, 4) === props.today.slice(0, 4) || h.value.endsWith("-01")
@@ -73,7 +73,7 @@ const said = computed(() => {
 <template>
   <button
     ref="root"
-    class="place"
+    class="rail-cup"
     :class="{ today: isToday, shown, over, brims: fill.over > 0 }"
     :aria-label="said"
     :aria-current="shown ? 'page' : undefined"
@@ -90,7 +90,7 @@ const said = computed(() => {
 </template>
 
 <style scoped>
-.place {
+.rail-cup {
   position: relative;
   display: flex;
   flex: 1 1 0;
@@ -104,18 +104,18 @@ const said = computed(() => {
   border-radius: var(--corner);
   cursor: pointer;
 }
-.place:hover {
+.rail-cup:hover {
   background: var(--wash);
 }
-.place.over {
+.rail-cup.over {
   border-color: var(--rim);
   border-style: dashed;
   background: var(--wash);
 }
-.place.shown {
+.rail-cup.shown {
   background: var(--wash);
 }
-.place.shown .name {
+.rail-cup.shown .name {
   text-decoration: underline 2px;
   text-underline-offset: 2px;
 }
@@ -162,12 +162,12 @@ const said = computed(() => {
   align-items: flex-start;
 }
 @media (max-width: 760px) {
-  .place {
+  .rail-cup {
     min-width: 68px;
     height: 56px;
     padding: 2px;
   }
-  .place :deep(.cup) {
+  .rail-cup :deep(.cup) {
     width: auto;
     height: 22px;
   }
@@ -195,13 +195,13 @@ const said = computed(() => {
     height: 32px;
   }
   /* A line of rims: the tops of the cups alone. */
-  .folded .place {
+  .folded .rail-cup {
     align-items: flex-start;
     justify-content: center;
     padding-top: 2px;
     background: none;
   }
-  .folded .place:not(.today) {
+  .folded .rail-cup:not(.today) {
     align-items: center;
     justify-content: flex-start;
   }

@@ -66,7 +66,7 @@ const overdue = computed(() => props.overview.counts.overdue);
         <RailCup
           :cup="cup"
           :today="overview.today"
-          :place="i"
+          :nth="i"
           :shown="route.path === pathOf(cup.horizon)"
           @show="router.push(pathOf(cup.horizon))"
           @drop="(id) => many.plan(id, cup.horizon)"

@@ -28,7 +28,7 @@ const tick = 5;
 
 /** How far a walk has come: what is decided, at which step it is, and how long it has taken. */
 export function useProgress(walk: Ref<Walk | undefined>, today: Ref<string>) {
-  const place = () => own(`review-${walk.value}`);
+  const storedAs = () => own(`review-${walk.value}`);
   const progress = ref<Progress>(blank());
   function blank(): Progress {
     return { begun: "", seconds: 0, most: {}, decided: {} };
@@ -37,7 +37,7 @@ export function useProgress(walk: Ref<Walk | undefined>, today: Ref<string>) {
     progress.value = blank();
     if (!walk.value) return;
     try {
-      const kept = JSON.parse(localStorage.getItem(place()) ?? "null") as Progress | null;
+      const kept = JSON.parse(localStorage.getItem(storedAs()) ?? "null") as Progress | null;
       if (kept) progress.value = { ...blank(), ...kept };
     } catch {
       // written by something else
@@ -48,7 +48,7 @@ export function useProgress(walk: Ref<Walk | undefined>, today: Ref<string>) {
     progress,
     (p) => {
       if (walk.value && Object.keys(p.decided).length)
-        localStorage.setItem(place(), JSON.stringify(p));
+        localStorage.setItem(storedAs(), JSON.stringify(p));
     },
     { deep: true },
   );
@@ -81,7 +81,7 @@ export function useProgress(walk: Ref<Walk | undefined>, today: Ref<string>) {
       progress.value.most[g.kind] = Math.max(progress.value.most[g.kind] ?? 0, g.count);
   }
   function forget() {
-    localStorage.removeItem(place());
+    localStorage.removeItem(storedAs());
     progress.value = blank();
   }
   const acts = computed(() => Object.values(progress.value.decided).map((d) => d.act));

@@ -33,7 +33,7 @@ type Command =
   | "resume"
   | "end-repeat";
 
-/** Everything a person can do to a to-do, with its word afterwards. */
+/** Everything a person can do to a to-do, and what is said afterwards. */
 export function useActions() {
   const queries = useQueryClient();
   const server = useServer();

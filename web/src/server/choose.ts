@@ -36,20 +36,20 @@ export function useSettings() {
   /** What an earlier version kept in this browser. */
   function keptHere(): Values {
     const values: Values = {};
-    for (const [place, name] of [
+    for (const [kept, name] of [
       ["look", "look"],
       ["single-keys", "singleKeys"],
       ["reasons", "reasons"],
       ["urgent-days", "urgentDays"],
     ] as const) {
-      const value = localStorage.getItem(own(place));
+      const value = localStorage.getItem(own(kept));
       if (value) values[name] = value;
     }
     return values;
   }
   function forgetHere() {
-    for (const place of ["look", "single-keys", "reasons", "urgent-days"])
-      localStorage.removeItem(own(place));
+    for (const kept of ["look", "single-keys", "reasons", "urgent-days"])
+      localStorage.removeItem(own(kept));
   }
 
   /**

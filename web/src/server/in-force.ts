@@ -4,7 +4,7 @@ import { defaultValues, type SettingName } from "@/words/settings";
 
 export type Values = Partial<Record<SettingName, string>>;
 
-const place = own("settings");
+const storedAs = own("settings");
 
 /**
  * The settings in force. Until the server has told them they are those that this browser
@@ -16,7 +16,7 @@ let waiting = 0;
 
 function read(): Values {
   try {
-    return JSON.parse(localStorage.getItem(place) ?? "{}") as Values;
+    return JSON.parse(localStorage.getItem(storedAs) ?? "{}") as Values;
   } catch {
     return {}; // written by something else
   }
@@ -26,7 +26,7 @@ function read(): Values {
 export function told(values: Values) {
   if (waiting) return;
   Object.assign(inForce, values);
-  localStorage.setItem(place, JSON.stringify(values));
+  localStorage.setItem(storedAs, JSON.stringify(values));
 }
 
 /** Shows values as they will be, while they are kept; as they were where they are not. */

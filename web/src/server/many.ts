@@ -61,16 +61,16 @@ export function useMany() {
     });
 
   /** Moves one to-do, or all that are chosen where it is one of them. */
-  const move = (id: string, place: Move) => {
+  const move = (id: string, to: Move) => {
     const ids = selection.ids.has(id) ? [...selection.ids] : [id];
     return ids.length > 1
-      ? change(ids, { do: "move", place })
+      ? change(ids, { do: "move", place: to })
       : actions.attempt(async () =>
           actions.took(
             await send((header) =>
               client.POST("/api/todos/{id}/move", {
                 params: { path: { id }, header },
-                body: place,
+                body: to,
               }),
             ),
             false,

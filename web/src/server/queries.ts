@@ -90,7 +90,7 @@ export function readView(
   }
 }
 
-/** A group with a place for every row it has; rows not read yet are undefined. */
+/** A group with as many rows as it has; those not read yet are undefined. */
 export interface SheetGroup extends Omit<Group, "rows"> {
   rows: (Row | undefined)[];
   /** How many rows of the sheet stand before it. */

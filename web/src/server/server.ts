@@ -39,7 +39,7 @@ export const useServer = defineStore("server", () => {
     if (e.kind === "moved" || e.rings || e.places || e.kind === "hello" || e.kind === "reset")
       again(queries, { queryKey: ["here"] });
     if (e.kind === "moved") {
-      // Nothing but where the person is: no row is another.
+      // Only where the person is has changed: rows stay as they are.
       again(queries, { queryKey: ["overview", "places"] });
       again(queries, {
         predicate: (q) => q.queryKey[0] === "view" && String(q.queryKey[1]).includes('"here"'),
@@ -52,7 +52,7 @@ export const useServer = defineStore("server", () => {
       revision = e.revision;
       refresh();
     } else if (e.kind === "change" && e.rings && !e.todos && !e.places) {
-      // Rings alone: nothing else that is shown is another.
+      // Only rings have changed: all else that is shown stays as it is.
       if (e.revision !== undefined && (revision ?? 0) < e.revision)
         [revision, told] = [e.revision, true];
     } else refresh(e.revision, e.kind === "change" ? e.todos : undefined);

@@ -4,7 +4,7 @@ import { own } from "./account";
  * The name of this window, for undo. It outlives a reload; a duplicated window
  * copies the session storage and therefore takes a name of its own.
  */
-const place = own("window");
+const storedAs = own("window");
 
 function claim(name: string): Promise<boolean> {
   return new Promise((resolve) => {
@@ -17,10 +17,10 @@ function claim(name: string): Promise<boolean> {
 }
 
 async function choose(): Promise<string> {
-  const kept = sessionStorage.getItem(place);
+  const kept = sessionStorage.getItem(storedAs);
   if (kept && (await claim(kept))) return kept;
   const fresh = crypto.randomUUID();
-  sessionStorage.setItem(place, fresh);
+  sessionStorage.setItem(storedAs, fresh);
   await claim(fresh);
   return fresh;
 }

@@ -22,7 +22,7 @@ watch(
 const shown = computed(() =>
   all.value ? props.columns : props.columns.filter((c) => asked.value.has(c.head)),
 );
-/** A column of ours is one of the file's alone. */
+/** Each of our columns is read from one column of the file at most. */
 const taken = (name: string, by: CSVColumn) => props.columns.some((c) => c !== by && c.is === name);
 </script>
 

@@ -5,7 +5,7 @@ import { ask, client } from "@/server/client";
 import { useServer } from "@/server/server";
 import { copiesWords } from "@/words/files";
 
-/** What daily copies there are, and how one is put in place. */
+/** What daily copies there are, and how one is put back. */
 const server = useServer();
 const { data } = useQuery({
   queryKey: computed(() => ["copies", server.today]),

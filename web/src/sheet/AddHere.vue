@@ -6,7 +6,8 @@ import ReadingChip from "@/capture/ReadingChip.vue";
 
 /** A line at the foot of a sheet that puts to-dos straight into it. */
 const props = defineProps<{
-  place: string;
+  /** By what the line is told from others while it is typed in. */
+  line: string;
   name: string;
   into: Into;
   /** It was asked for just now, and takes the focus. */
@@ -14,7 +15,7 @@ const props = defineProps<{
 }>();
 const input = useTemplateRef("input");
 onMounted(() => props.now && input.value?.focus());
-const { text, reason, putIn } = useCapture(toRef(props, "place"), toRef(props, "into"));
+const { text, reason, putIn } = useCapture(toRef(props, "line"), toRef(props, "into"));
 const reading = useReading(text);
 </script>
 

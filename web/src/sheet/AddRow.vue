@@ -6,7 +6,7 @@ import { rowElement, useCurrent } from "@/state/current";
 import { useReading } from "@/server/reading";
 import ReadingChip from "@/capture/ReadingChip.vue";
 
-/** A line below a row, for one that stands behind it or under it. */
+/** A line below a row that puts in a sibling behind it, or a subtask under it. */
 const props = defineProps<{ row: Row; inside: boolean }>();
 const current = useCurrent();
 const input = useTemplateRef("input");

@@ -6,7 +6,7 @@ import { useOverview } from "@/server/queries";
 import { shortDay } from "@/words/dates";
 
 /** What is out of the index: templates, archived lists, and lists in the bin. */
-const places = useArrangement();
+const arrangement = useArrangement();
 const { data: overview } = useOverview();
 const count = (n: number) => (n === 1 ? "1 to-do" : `${n} to-dos`);
 </script>
@@ -32,7 +32,7 @@ const count = (n: number) => (n === 1 ? "1 to-do" : `${n} to-dos`);
             >{{ shortDay(t.first, overview.today) }} to
             {{ shortDay(t.last ?? t.first, overview.today) }}</span
           >
-          <button class="btn" @click="places.pour(t, overview)">Pour it out…</button>
+          <button class="btn" @click="arrangement.pour(t, overview)">Pour it out…</button>
         </li>
       </ul>
     </template>
@@ -42,7 +42,7 @@ const count = (n: number) => (n === 1 ? "1 to-do" : `${n} to-dos`);
         <li v-for="l in overview.archived" :key="l.id">
           <router-link :to="`/list/${l.id}`">{{ l.name }}</router-link>
           <span class="quiet-fact">{{ count(l.open) }}</span>
-          <button class="btn" @click="places.editList(l, { archived: false })">
+          <button class="btn" @click="arrangement.editList(l, { archived: false })">
             Bring it back
           </button>
         </li>
@@ -56,7 +56,9 @@ const count = (n: number) => (n === 1 ? "1 to-do" : `${n} to-dos`);
           <span class="quiet-fact">{{ b.kind }}</span>
           <button
             class="btn"
-            @click="b.kind === 'shelf' ? places.restoreShelf(b) : places.onList(b, 'restore')"
+            @click="
+              b.kind === 'shelf' ? arrangement.restoreShelf(b) : arrangement.onList(b, 'restore')
+            "
           >
             Restore
           </button>

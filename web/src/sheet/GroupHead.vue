@@ -31,14 +31,14 @@ const props = defineProps<{
 defineEmits<{ fold: []; all: [] }>();
 const current = useCurrent();
 const many = useMany();
-const places = useArrangement();
+const arrangement = useArrangement();
 const narrow = useMediaQuery("(max-width: 760px)");
 
 const words = computed(() => groupHead(props.group, props.today, cup.value && narrow.value));
 /** Upcoming's days, weeks and months have a cup each. */
 const cup = computed(() => props.withCup && /^(day|(this-)?(week|month))$/.test(props.group.kind));
 const fill = computed(() => fillOf(props.group.load, props.group.count));
-/** "3 h of 4 h"; on a phone, where the day's name has its place to keep, "2 h over". */
+/** "3 h of 4 h"; on a phone, where the day's name needs the room, "2 h over". */
 const hours = computed(() => {
   if (!cup.value || !props.group.load) return "";
   const short = narrow.value && fill.value.over;
@@ -64,7 +64,7 @@ const { edge, over: hovered } = useOrderDrag(
   root,
   "section",
   () => section.value?.id,
-  ({ id, ...beside }) => void places.moveSection({ id }, beside),
+  ({ id, ...beside }) => void arrangement.moveSection({ id }, beside),
   (id) =>
     section.value &&
     void many.move(id, { list: props.list?.id ?? null, section: section.value.id }),
@@ -78,19 +78,19 @@ const items = computed<MenuItem[]>(() => {
   const behind = all[at + 1];
   return [
     { name: "Put something in", act: () => (current.adding = { row: s.id, inside: true }) },
-    { name: "Rename…", act: () => places.renameSection(s) },
+    { name: "Rename…", act: () => arrangement.renameSection(s) },
     ...(before
-      ? [{ name: "Move up", act: () => places.moveSection(s, { before: before.id }) }]
+      ? [{ name: "Move up", act: () => arrangement.moveSection(s, { before: before.id }) }]
       : []),
     ...(behind
-      ? [{ name: "Move down", act: () => places.moveSection(s, { after: behind.id }) }]
+      ? [{ name: "Move down", act: () => arrangement.moveSection(s, { after: behind.id }) }]
       : []),
     {
       name: "Take the section out, keep its to-dos",
-      act: () => places.deleteSection(s, false),
+      act: () => arrangement.deleteSection(s, false),
       apart: true,
     },
-    { name: "Put it in the bin with its to-dos", act: () => places.deleteSection(s, true) },
+    { name: "Put it in the bin with its to-dos", act: () => arrangement.deleteSection(s, true) },
   ];
 });
 </script>

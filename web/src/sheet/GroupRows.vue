@@ -54,7 +54,7 @@ const tall = computed(() => {
   const row = props.group.shown.find((s) => s.row)?.row;
   return Boolean(row && (row.found || row.moved || (row.why && look.reasons)));
 });
-const keyOf = (i: number) => props.group.shown[i]?.row?.todo.id ?? `place ${i}`;
+const keyOf = (i: number) => props.group.shown[i]?.row?.todo.id ?? `row ${i}`;
 const virtualizer = useVirtualizer(
   computed(() => ({
     count: many.value ? props.group.shown.length : 0,
@@ -111,7 +111,7 @@ watch(
     :class="{ tall }"
     :style="{ paddingTop: `${above}px`, paddingBottom: `${below}px` }"
   >
-    <template v-for="{ index, shown } in inPage" :key="shown.row?.todo.id ?? `place ${index}`">
+    <template v-for="{ index, shown } in inPage" :key="shown.row?.todo.id ?? `row ${index}`">
       <TodoRow
         v-if="shown.row"
         :row="shown.row"

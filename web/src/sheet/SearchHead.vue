@@ -19,7 +19,7 @@ const text = ref(String(route.query.q ?? ""));
 const { data: overview } = useOverview();
 const all = useDestinations(overview);
 /** Lists, views, tags, people and pages that the words name. */
-const places = computed(() =>
+const named = computed(() =>
   text.value.trim() ? findDestinations(all.value, text.value).slice(0, 6) : [],
 );
 
@@ -74,8 +74,8 @@ function toRows(e: KeyboardEvent) {
         @keydown.esc="field?.blur()"
       />
     </div>
-    <nav v-if="places.length" class="places" aria-label="What has this name">
-      <router-link v-for="d in places" :key="d.path" :to="d.path">
+    <nav v-if="named.length" class="named" aria-label="What has this name">
+      <router-link v-for="d in named" :key="d.path" :to="d.path">
         <span class="sort">{{ d.sort }}</span> {{ d.name }}
       </router-link>
     </nav>
@@ -124,13 +124,13 @@ input {
 input:focus-visible {
   outline: none;
 }
-.places {
+.named {
   display: flex;
   flex-wrap: wrap;
   gap: 4px 16px;
   margin-top: 8px;
 }
-.places a {
+.named a {
   display: inline-flex;
   align-items: center;
   gap: 6px;

@@ -9,7 +9,7 @@ import { estimateWords } from "@/words/fields";
 import { groupHead } from "@/words/groups";
 import TodoCard from "./TodoCard.vue";
 
-/** One column: its head, its cards, and a place to let go of another. */
+/** One column: its head, its cards, and room to let go of another. */
 const props = defineProps<{
   column: Column;
   overview: Overview;

@@ -186,7 +186,7 @@ const isNew = computed(
 );
 /** The line that puts something into what is shown. */
 const line = computed(
-  () => into.value && { place: route.path, name: name.value, into: into.value, now: isNew.value },
+  () => into.value && { line: route.path, name: name.value, into: into.value, now: isNew.value },
 );
 /** In a checklist what is put in stands under what is open, and above what is ticked. */
 const tickedFrom = computed(() =>
@@ -204,7 +204,7 @@ const failure = computed(() => {
 </script>
 
 <template>
-  <div class="sheet-place">
+  <div class="sheet-frame">
     <div class="sheet-inner">
       <SearchHead
         v-if="source.kind === 'search'"
@@ -314,7 +314,7 @@ const failure = computed(() => {
             <AddHere
               v-if="group.of && current.adding?.row === group.of && at.list"
               :key="group.of"
-              :place="`${route.path}#${group.of}`"
+              :line="`${route.path}#${group.of}`"
               :name="group.name ?? name"
               :into="{ list: at.list.id, section: group.of }"
               now
@@ -337,7 +337,7 @@ const failure = computed(() => {
 </template>
 
 <style scoped>
-.sheet-place {
+.sheet-frame {
   --gutter: 30px;
   display: flex;
   flex-direction: column;
@@ -356,7 +356,7 @@ const failure = computed(() => {
   margin-bottom: 12px;
 }
 /* A row that is pulled sideways widens nothing. */
-.sheet-place {
+.sheet-frame {
   overflow-x: clip;
 }
 .beyond {

@@ -28,7 +28,7 @@ function leave(keep: boolean) {
 </script>
 
 <template>
-  <span class="editing-place" @click.stop>
+  <span class="editing" @click.stop>
     <input
       ref="field"
       v-model="draft"
@@ -44,7 +44,7 @@ function leave(keep: boolean) {
 </template>
 
 <style scoped>
-.editing-place {
+.editing {
   position: relative;
   flex: 1;
 }

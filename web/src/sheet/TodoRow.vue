@@ -23,7 +23,7 @@ interface Props extends Shown {
   open: boolean;
   /** It has subtasks below it, shown or folded away. */
   folds: boolean;
-  /** The row behind it stands higher up. */
+  /** The next row is of a higher level. */
   ends: boolean;
   /** Rows can be moved among their siblings here. */
   arranges: boolean;

@@ -39,7 +39,7 @@ export function useArrange(groups: Ref<ShownGroup[]>, arranges: Ref<boolean>) {
     }
     return undefined;
   }
-  const place = (t: Todo) =>
+  const homeOf = (t: Todo) =>
     t.parent ? { parent: t.parent } : { list: t.list, section: t.section ?? null };
 
   /** The nearest row before or behind that has the same parent. */
@@ -69,7 +69,7 @@ export function useArrange(groups: Ref<ShownGroup[]>, arranges: Ref<boolean>) {
     if (!arranges.value) return refuse();
     const found = find(id);
     const parent = found?.row.todo.parent && find(found.row.todo.parent);
-    if (parent) void many.move(id, { ...place(parent.row.todo), after: parent.row.todo.id });
+    if (parent) void many.move(id, { ...homeOf(parent.row.todo), after: parent.row.todo.id });
     else toasts.show({ text: "It is no subtask of a row here." });
     return true;
   }
@@ -82,7 +82,7 @@ export function useArrange(groups: Ref<ShownGroup[]>, arranges: Ref<boolean>) {
     const next = sibling(id, by);
     if (next) {
       const beside = by < 0 ? { before: next.todo.id } : { after: next.todo.id };
-      void many.move(id, { ...place(found.row.todo), ...beside });
+      void many.move(id, { ...homeOf(found.row.todo), ...beside });
       return true;
     }
     const neighbour = groups.value[groups.value.indexOf(found.group) + by];
@@ -105,11 +105,11 @@ export function useArrange(groups: Ref<ShownGroup[]>, arranges: Ref<boolean>) {
       let over: Row | undefined = row;
       while (over && (over.depth ?? 0) > landing.depth)
         over = over.todo.parent ? find(over.todo.parent)?.row : undefined;
-      if (over) void many.move(id, { ...place(over.todo), after: over.todo.id });
+      if (over) void many.move(id, { ...homeOf(over.todo), after: over.todo.id });
       return;
     }
     const beside = landing.kind === "above" ? { before: row.todo.id } : { after: row.todo.id };
-    void many.move(id, { ...place(row.todo), ...beside });
+    void many.move(id, { ...homeOf(row.todo), ...beside });
   }
 
   /** Opens a line below a row, for one behind it or under it. */

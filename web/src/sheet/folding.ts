@@ -2,19 +2,19 @@ import { defineStore } from "pinia";
 import { ref, watch } from "vue";
 import { own } from "@/server/account";
 
-const place = own("folded");
+const storedAs = own("folded");
 
 /** The to-dos whose subtasks are folded away, remembered in this browser. */
 export const useFolding = defineStore("folding", () => {
   const folded = ref(new Set<string>(read()));
-  watch(folded, (now) => localStorage.setItem(place, JSON.stringify([...now])), { deep: true });
+  watch(folded, (now) => localStorage.setItem(storedAs, JSON.stringify([...now])), { deep: true });
   window.addEventListener("storage", (e) => {
-    if (e.key === place) folded.value = new Set(read());
+    if (e.key === storedAs) folded.value = new Set(read());
   });
 
   function read(): string[] {
     try {
-      const kept: unknown = JSON.parse(localStorage.getItem(place) ?? "[]");
+      const kept: unknown = JSON.parse(localStorage.getItem(storedAs) ?? "[]");
       return Array.isArray(kept) ? kept.map(String) : [];
     } catch {
       return []; // written by something else

@@ -41,14 +41,14 @@ export function useSheetDeeds(
 ) {
   const route = useRoute();
   const look = useLook();
-  const places = useArrangement();
+  const arrangement = useArrangement();
   const selection = useSelection();
 
   const orders = (list: List): MenuItem[] =>
     (Object.entries(orderNames) as [List["order"], string][]).map(([order, name]) => ({
       name,
       checked: list.order === order,
-      act: () => places.editList(list, { order }),
+      act: () => arrangement.editList(list, { order }),
     }));
 
   return computed<Deed[]>(() => {
@@ -56,8 +56,8 @@ export function useSheetDeeds(
     const deeds: Deed[] = [];
     if (list?.checklist && !list.template && !list.archived)
       deeds.push(
-        { name: "Start over", act: () => places.onList(list, "start-over") },
-        { name: "Clear done", act: () => places.onList(list, "clear-done") },
+        { name: "Start over", act: () => arrangement.onList(list, "start-over") },
+        { name: "Clear done", act: () => arrangement.onList(list, "clear-done") },
       );
     if (list && !list.archived)
       deeds.push({

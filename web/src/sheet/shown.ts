@@ -3,10 +3,10 @@ import type { Row } from "@/server/client";
 import { useFolding } from "./folding";
 import { groupKey, type SheetGroup } from "@/server/queries";
 
-/** A row that is shown, or the place of one that is not read yet. */
+/** A row that is shown, or that will be once it is read. */
 export interface Shown {
   row?: Row;
-  /** Its place within the group. */
+  /** Its position within the group, from 0. */
   at: number;
   /** It has subtasks below it, shown or folded away. */
   folds: boolean;

@@ -123,7 +123,7 @@ useAppKeys(overview, () => {
         <!-- The week is the rail opened: its cups take its place. -->
         <RailStrip v-if="route.name !== 'week'" :overview="overview" />
         <div class="body">
-          <div v-if="!narrow || current.index" class="index-place">
+          <div v-if="!narrow || current.index" class="index-frame">
             <IndexPane :overview="overview" />
           </div>
           <main
@@ -132,7 +132,7 @@ useAppKeys(overview, () => {
           >
             <router-view />
           </main>
-          <div v-if="slip" class="slip-place">
+          <div v-if="slip" class="slip-frame">
             <SlipHost :id="slip" :overview="overview" @close="closeSlip" />
           </div>
         </div>
@@ -199,7 +199,7 @@ useAppKeys(overview, () => {
 .with-slip .body {
   grid-template-columns: 208px minmax(0, 1fr) 344px;
 }
-.index-place {
+.index-frame {
   min-height: 0;
   border-right: 1px solid var(--tin);
 }
@@ -208,7 +208,7 @@ useAppKeys(overview, () => {
   overflow-y: auto;
   background: var(--glaze);
 }
-.slip-place {
+.slip-frame {
   min-height: 0;
   border-left: 2px solid var(--rim);
   background: var(--enamel);
@@ -243,8 +243,8 @@ useAppKeys(overview, () => {
   .with-slip .body {
     grid-template-columns: minmax(0, 1fr);
   }
-  .index-place,
-  .slip-place {
+  .index-frame,
+  .slip-frame {
     position: absolute;
     z-index: 10;
     inset: 0;

@@ -8,7 +8,7 @@ export interface Chooser {
   kind: (typeof chooserKinds)[number];
   /** The to-do as it was shown; what the server says takes its place. */
   todo?: Todo;
-  /** Many at once, in place of one. */
+  /** Many at once, instead of one. */
   ids?: string[];
   at: HTMLElement;
 }

@@ -24,7 +24,7 @@ const pages: Destination[] = [
   { path: "/view/new", name: "New view", sort: "page" },
 ];
 
-/** Every place one can go to, as they are offered when nothing is typed. */
+/** Everything one can go to, as it is offered when nothing is typed. */
 export function destinationsOf(o: Overview): Destination[] {
   const views: Destination[] = Object.entries(viewNames).map(([view, name]) => ({
     path: `/${view}`,

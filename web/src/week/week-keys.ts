@@ -135,7 +135,7 @@ export function useWeekKeys(may: May) {
     });
   }
   /** Plans a slip, after what was asked for it before. */
-  function place(slip: WeekSlip, horizon: string) {
+  function lay(slip: WeekSlip, horizon: string) {
     const { id } = slip.todo;
     going.set(id, horizon);
     actions.inTurn(slip.todo, async () => {
@@ -174,7 +174,7 @@ export function useWeekKeys(may: May) {
     }
     if (/^\d$/.test(press)) {
       const cup = cupOfDigit(may.overview.value, press);
-      if (cup) place(here.slip, cup.horizon);
+      if (cup) lay(here.slip, cup.horizon);
       return true;
     }
     if (press in opens) {
@@ -205,8 +205,8 @@ export function useWeekKeys(may: May) {
         // Its time of the day goes along.
         const slot = here.day ? slotOf(todo.plan, here.day) : undefined;
         const to = from && addDays(from, press === ">" ? 1 : -1);
-        if (to) place(here.slip, slot ? planAt(to, slot) : to);
-        else place(here.slip, may.week.value?.today ?? "");
+        if (to) lay(here.slip, slot ? planAt(to, slot) : to);
+        else lay(here.slip, may.week.value?.today ?? "");
         return true;
       }
       case "+":

@@ -36,7 +36,7 @@ export function progressWords(size: number, keeping: boolean, is?: Progress): st
 export const behindWords = (names: string[]) =>
   names.length === 1 ? `After it comes ${names[0]}.` : `${names.length} more files come after it.`;
 
-/** What of a row would be another: "due: 27 Nov → 30 Nov". */
+/** Which fields of a row would change: "due: 27 Nov → 30 Nov". */
 export function changeWords(row: Row, today: string): string {
   const value = (field: string, v?: string) =>
     v && ["due", "start"].includes(field) ? shortMoment(v, today) : (v ?? "none");

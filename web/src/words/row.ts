@@ -17,7 +17,8 @@ export interface Fact {
   tone?: "late" | "time" | "flag";
 }
 
-interface Place {
+/** Where a row stands: what its group and its sheet say need not be said again. */
+interface Around {
   group: Pick<Group, "kind" | "horizon">;
   overview: Overview;
   today: string;
@@ -25,12 +26,12 @@ interface Place {
 }
 
 /** What a row says quietly: what is set, and not said by the view or the group. */
-export function rowFacts(row: Row, place: Place): Fact[] {
+export function rowFacts(row: Row, around: Around): Fact[] {
   const { todo } = row;
   const facts: Fact[] = [];
-  if (todo.deleted) facts.push({ text: binDays(todo.deleted, place) });
-  else if (todo.completed) facts.push(...closedFacts(row, place));
-  else facts.push(...planFacts(row, place), ...dueFacts(row, place), ...startFacts(row, place));
+  if (todo.deleted) facts.push({ text: binDays(todo.deleted, around) });
+  else if (todo.completed) facts.push(...closedFacts(row, around));
+  else facts.push(...planFacts(row, around), ...dueFacts(row, around), ...startFacts(row, around));
   const open = !todo.completed && !todo.deleted;
   if (todo.repeat && (open || todo.record)) facts.push({ text: shortRepeat(todo.repeat.words) });
   if (row.waited) {
@@ -38,17 +39,17 @@ export function rowFacts(row: Row, place: Place): Fact[] {
     facts.push({ text: `waited ${days}`, tone: "time" });
   }
   if (row.progress) facts.push({ text: `${row.progress.done} of ${row.progress.total}` });
-  facts.push(...projectFacts(row, place));
+  facts.push(...projectFacts(row, around));
   if (todo.estimate && open) facts.push({ text: estimateWords(todo.estimate) });
-  if (open) facts.push(...choiceFacts(todo, place.group.kind));
-  const who = open && personById(place.overview, todo.person?.id);
-  const agenda = ["to-ask", "they-owe", "for-them"].includes(place.group.kind);
+  if (open) facts.push(...choiceFacts(todo, around.group.kind));
+  const who = open && personById(around.overview, todo.person?.id);
+  const agenda = ["to-ask", "they-owe", "for-them"].includes(around.group.kind);
   if (who && todo.person && !agenda) facts.push({ text: `${todo.person.role} ${who.name}` });
   if (todo.hasNotes) facts.push({ text: "notes" });
   const files = todo.attachments?.length ?? 0;
   if (files) facts.push({ text: files === 1 ? "1 file" : `${files} files` });
-  const list = listById(place.overview, todo.list);
-  if (list && list.list.id !== place.inList) facts.push({ text: list.list.name });
+  const list = listById(around.overview, todo.list);
+  if (list && list.list.id !== around.inList) facts.push({ text: list.list.name });
   return facts;
 }
 
@@ -68,7 +69,7 @@ const shortRepeat = (words: string) =>
     .join(", ");
 
 /** A project says what comes next, or that nothing does, and when it last moved. */
-function projectFacts(row: Row, { today }: Place): Fact[] {
+function projectFacts(row: Row, { today }: Around): Fact[] {
   const facts: Fact[] = [];
   if (row.next) facts.push({ text: `next: ${row.next.title}` });
   else if (row.noNext && row.progress?.done === row.progress?.total)
@@ -79,15 +80,15 @@ function projectFacts(row: Row, { today }: Place): Fact[] {
   return facts;
 }
 
-function closedFacts({ todo }: Row, place: Place): Fact[] {
+function closedFacts({ todo }: Row, around: Around): Fact[] {
   const facts: Fact[] = todo.status === "cancelled" ? [{ text: "cancelled" }] : [];
-  if (todo.completed && place.group.kind === "day") {
-    facts.push({ text: instantTime(todo.completed, place.overview.zone) });
+  if (todo.completed && around.group.kind === "day") {
+    facts.push({ text: instantTime(todo.completed, around.overview.zone) });
   }
   return facts;
 }
 
-function dueFacts(row: Row, { group, today }: Place): Fact[] {
+function dueFacts(row: Row, { group, today }: Around): Fact[] {
   const { due } = row.todo;
   if (!due) return [];
   const time = due.split("T")[1];
@@ -103,7 +104,7 @@ function dueFacts(row: Row, { group, today }: Place): Fact[] {
   return [{ text: `due ${shortMoment(due, today)}` }];
 }
 
-function planFacts({ todo }: Row, { group, today }: Place): Fact[] {
+function planFacts({ todo }: Row, { group, today }: Around): Fact[] {
   const { plan } = todo;
   if (!plan) return [];
   const slot = plan.includes("T") ? (plan.split("/")[0] ?? "").slice(11) : "";
@@ -118,13 +119,13 @@ function planFacts({ todo }: Row, { group, today }: Place): Fact[] {
   return [{ text: `planned ${planWords(plan, today)}` }];
 }
 
-function startFacts({ todo }: Row, { group, today }: Place): Fact[] {
+function startFacts({ todo }: Row, { group, today }: Around): Fact[] {
   if (!todo.start || daysBetween(todo.start, today) <= 0 || todo.start === group.horizon) return [];
   return [{ text: `from ${shortDay(todo.start, today)}` }];
 }
 
 /** The bin keeps what is in it for 30 days. */
-function binDays(deleted: string, { today, overview }: Place): string {
+function binDays(deleted: string, { today, overview }: Around): string {
   // Before the day's start the civil date is a day ahead of today.
   const days = Math.max(daysBetween(today, instantDay(deleted, overview.zone)), 0);
   return `${Math.max(30 - days, 0)} days left`;

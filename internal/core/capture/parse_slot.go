@@ -89,7 +89,7 @@ func (p *parser) stretch(dated bool) (start, minutes int, either, ok bool) {
 		second, two := faceOf(strings.TrimRight(text[at+size:], ".!?)"))
 		// 12-1 goes down, as no pages and few scores do.
 		noon := first.minutes >= 9*60 && first.minutes <= 12*60 && second.minutes >= 60 && second.minutes <= 6*60
-		sure := dated || first.half != "" || second.half != "" || strings.Contains(text[:at], ":") || noon
+		sure := dated || first.half != "" || second.half != "" || strings.Contains(text, ":") || noon
 		if one && two && sure {
 			either = first.open() && second.half == ""
 			start, minutes, ok = first.until(second)

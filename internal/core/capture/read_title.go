@@ -173,10 +173,10 @@ func (p *parser) prefix(words []token) (item, int) {
 		return item{}, 0
 	}
 	it, ok := p.plan()
-	if ok && words[0].is("plan") && !p.done() && p.at(0).has(dangling) { // Plan next week with Inês
+	if ok && words[0].is("plan") && p.plansIt(&it) {
 		return item{}, 0
 	}
-	if !ok || it.date != nil && it.date.form == inMonth && !it.introduced {
+	if !ok || it.date != nil && it.date.form == inMonth {
 		p.pos = 0
 		if it, ok = p.due(); !ok || it.date == nil {
 			return item{}, 0
@@ -187,6 +187,13 @@ func (p *parser) prefix(words []token) (item, int) {
 	}
 	it.span = p.span(0)
 	return it, p.pos
+}
+
+// plansIt reports whether "plan" at the start of a title is its verb: "Plan Friday lunch", "Plan
+// December", "Plan next week with Ada".
+func (p *parser) plansIt(it *item) bool {
+	bare := it.date != nil && it.time.none() && (it.date.form == onWeekday && it.date.which == coming || it.date.form == inMonth)
+	return bare || !p.done() && p.at(0).has(dangling)
 }
 
 // headed reads what a colon sets before a title: a date, a priority or a list by its full

@@ -123,7 +123,8 @@ func (b *Desk) Open() []*Todo { return b.parts[partOpen] }
 
 // IsOpen reports whether a to-do of the Book is one of Open.
 func (b *Desk) IsOpen(t *Todo) bool {
-	return b.todos[t.ID].part == partOpen && b.todos[t.ID].todo != nil
+	at, there := b.todos[t.ID]
+	return there && at.part == partOpen
 }
 
 // IsShown reports whether a to-do of the Book is one of Open, Paused, Notes or Closed.

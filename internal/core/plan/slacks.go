@@ -53,7 +53,7 @@ func NewSlacks(k *Capacity, b *book.Desk, assumed int) *Slacks {
 
 // Spare implements book.Slack.
 func (r *Slacks) Spare(b *book.Desk, t *book.Todo) (minutes int, known bool) {
-	if t.Due.IsZero() && t.Parent.IsZero() || !t.Open() || !b.IsOpen(t) {
+	if t.Due.IsZero() && t.Parent.IsZero() || !t.Open() {
 		return 0, false
 	}
 	due := DueOf(b, r.capacity.Clock, t)
@@ -62,7 +62,7 @@ func (r *Slacks) Spare(b *book.Desk, t *book.Todo) (minutes int, known bool) {
 	}
 	deadline := min(r.capacity.Deadline(due), r.capacity.deadlineAbove(b, t))
 	i := sort.Search(len(r.deadlines), func(i int) bool { return r.deadlines[i] >= deadline })
-	if i == len(r.deadlines) || r.deadlines[i] != deadline {
+	if i == len(r.deadlines) || r.deadlines[i] != deadline || !b.IsOpen(t) {
 		return 0, false
 	}
 	return r.spare[i], true

@@ -3,6 +3,7 @@ package view
 import (
 	"maps"
 	"slices"
+	"sort"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -29,7 +30,7 @@ func done(b *book.Desk, now moment, q Query) *Result {
 	}
 	start := make(map[int]int) // day wanted to the rows before it
 	for i := len(counts) - 1; i >= 0; i-- {
-		if counts[i] > 0 && res.Total < q.Offset+q.Limit && res.Total+counts[i] > q.Offset {
+		if res.Total < q.Offset+q.Limit && res.Total+counts[i] > q.Offset {
 			start[i] = res.Total
 		}
 		res.Total += counts[i]
@@ -69,17 +70,8 @@ func newDayTable(c day.Clock, times []day.Timestamp) dayTable {
 	return table
 }
 
-const dayLength = 24 * 60 * 60 * 1000
-
-// index guesses by the mean length of a day and corrects for zone changes.
+// index is that of the day in which an instant lies: the last that begins by then. A day that the
+// clocks of a zone skip begins with the next.
 func (t dayTable) index(ts day.Timestamp) int {
-	i := int((ts - t.starts[0]) / dayLength)
-	i = max(0, min(i, len(t.starts)-1))
-	for i > 0 && ts < t.starts[i] {
-		i--
-	}
-	for i+1 < len(t.starts) && ts >= t.starts[i+1] {
-		i++
-	}
-	return i
+	return sort.Search(len(t.starts), func(i int) bool { return t.starts[i] > ts }) - 1
 }

@@ -146,3 +146,27 @@ func TestReadyWithNothingToSpare(t *testing.T) {
 		t.Errorf("it says %q", why)
 	}
 }
+
+// Samoa had no 30 December 2011 (the IANA time zone database): what is done as the 31st begins was
+// done on it.
+func TestDoneBehindADayThatNeverWas(t *testing.T) {
+	s := newShelf(t)
+	clock := clockAt(t, "Pacific/Apia", "2011-12-29T12:00:00", 0)
+	s.clock = &clock
+	for _, at := range []string{"2011-12-29T12:00:00", "2011-12-29T23:59:00", "2011-12-31T00:00:00", "2012-01-01T00:00:00"} {
+		clock = clockAt(t, "Pacific/Apia", at, 0)
+		s.do(book.Complete{ID: s.add(at, "", "", "")})
+	}
+	want := "2012-01-01: 2012-01-01T00:00:00; 2011-12-31: 2011-12-31T00:00:00; 2011-12-29: 2011-12-29T23:59:00, 2011-12-29T12:00:00"
+	var got []string
+	for _, g := range mustAsk(t, s.desk, clock, view.Done).Groups {
+		var titles []string
+		for _, r := range g.Rows {
+			titles = append(titles, r.Todo.Title)
+		}
+		got = append(got, g.Horizon.String()+": "+strings.Join(titles, ", "))
+	}
+	if strings.Join(got, "; ") != want {
+		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "; "), want)
+	}
+}

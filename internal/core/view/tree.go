@@ -1,6 +1,7 @@
 package view
 
 import (
+	"container/heap"
 	"slices"
 
 	"tincup/internal/core/book"
@@ -158,36 +159,30 @@ func (o order) first(rows []ranked, n int) []ranked {
 	return rows
 }
 
-// selectFirst brings the first n rows to the front, in no order: a heap of n
-// with the last of them on top, which each better one takes the place of.
+// selectFirst brings the first n rows to the front, in no order: a heap of n with the last of them
+// on top, which each better one takes the place of.
 func (o order) selectFirst(rows []ranked, n int) {
-	heap := rows[:n]
-	down := func(i int) {
-		for {
-			child := 2*i + 1
-			if child >= n {
-				return
-			}
-			if child+1 < n && o.before(heap[child+1], heap[child]) > 0 {
-				child++
-			}
-			if o.before(heap[child], heap[i]) <= 0 {
-				return
-			}
-			heap[i], heap[child] = heap[child], heap[i]
-			i = child
-		}
-	}
-	for i := n/2 - 1; i >= 0; i-- {
-		down(i)
-	}
+	first := lastOnTop{rows[:n], o}
+	heap.Init(first)
 	for i := n; i < len(rows); i++ {
-		if o.before(rows[i], heap[0]) < 0 {
-			rows[i], heap[0] = heap[0], rows[i]
-			down(0)
+		if o.before(rows[i], rows[0]) < 0 {
+			rows[i], rows[0] = rows[0], rows[i]
+			heap.Fix(first, 0)
 		}
 	}
 }
+
+// lastOnTop is a heap whose number of rows stays the same: nothing is pushed or popped.
+type lastOnTop struct {
+	rows []ranked
+	order
+}
+
+func (h lastOnTop) Len() int           { return len(h.rows) }
+func (h lastOnTop) Less(i, j int) bool { return h.before(h.rows[i], h.rows[j]) > 0 }
+func (h lastOnTop) Swap(i, j int)      { h.rows[i], h.rows[j] = h.rows[j], h.rows[i] }
+func (h lastOnTop) Push(any)           {}
+func (h lastOnTop) Pop() any           { return nil }
 
 // path names the to-dos above one, the outermost first.
 func path(b *book.Desk, t *book.Todo) []string {

@@ -2,6 +2,7 @@ package capture
 
 import (
 	"fmt"
+	"strings"
 	"time"
 
 	"tincup/internal/core/day"
@@ -180,12 +181,18 @@ func (m *meaning) plannedOn(on *date) {
 // word such as "by" makes it a deadline; otherwise today.
 func (m *meaning) dayOfSlot() *date {
 	due := m.due.item
-	if due == nil || due.introduced || !due.time.none() || due.date.form == inMinutes {
+	if due == nil || m.deadline(due) || !due.time.none() || due.date.form == inMinutes {
 		return &date{form: fromToday}
 	}
 	m.join(m.due, m.plan)
 	m.due = said{}
 	return due.date
+}
+
+// deadline reports whether a word such as "by" stands before a date, and not "on" or "at".
+func (m *meaning) deadline(due *item) bool {
+	first, _, _ := strings.Cut(strings.ToLower(strings.TrimLeft(m.r.words(due.span), "(")), " ")
+	return due.introduced && first != "on" && first != "at"
 }
 
 // slot puts a time on a planned day.

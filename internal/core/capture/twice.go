@@ -53,7 +53,7 @@ func (it *item) merge(other *item) {
 		it.kind, it.date = other.kind, other.date
 	}
 	span := other.span
-	if it.time.none() && !other.time.none() {
+	if (it.time.none() || it.time.half && !other.time.half) && !other.time.none() { // the one that says more
 		it.time, it.span, span = other.time, span, it.span
 	}
 	it.also = append(it.also, span)

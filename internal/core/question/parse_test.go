@@ -63,6 +63,9 @@ func TestBoundsOfTrees(t *testing.T) {
 	nested := func(n int) string {
 		return strings.Repeat(`{"not":`, n) + `{"field":"overdue","op":"yes"}` + strings.Repeat("}", n)
 	}
+	inGroups := func(n int) string {
+		return strings.Repeat(`{"all":[`, n) + `{"field":"overdue","op":"yes"}` + strings.Repeat("]}", n)
+	}
 	tests := func(n int) string {
 		return `{"all":[` + strings.TrimSuffix(strings.Repeat(`{"field":"overdue","op":"no"},`, n), ",") + `]}`
 	}
@@ -70,6 +73,7 @@ func TestBoundsOfTrees(t *testing.T) {
 		{"values", values(question.MaxValues), values(question.MaxValues + 1)},
 		{"text", text(question.MaxText), text(question.MaxText + 1)},
 		{"depth", nested(question.MaxDepth), nested(question.MaxDepth + 1)},
+		{"depth of groups", inGroups(question.MaxDepth), inGroups(question.MaxDepth + 1)},
 		{"tests", tests(question.MaxTests), tests(question.MaxTests + 1)},
 		{"days", `{"field":"due","op":"within-next","days":36500}`, `{"field":"due","op":"within-next","days":36501}`},
 		{"no days", `{"field":"due","op":"within-past","days":0}`, `{"field":"due","op":"within-past","days":-1}`},
@@ -198,6 +202,11 @@ func TestWordsOfDays(t *testing.T) {
 		"3 days from today": question.FromToday(3), "2 days ago": question.FromToday(-2), "Tue 1 Dec 2026": question.Fixed(day.MustDate("2026-12-01"))} {
 		if w.Words() != want {
 			t.Errorf("%q; want %q", w.Words(), want)
+		}
+	}
+	for want, n := range map[string]int{"P0D": 0, "P1D": 1, "-P1D": -1} {
+		if got := question.FromToday(n).String(); got != want {
+			t.Errorf("%d days from today are written %s, want %s", n, got, want)
 		}
 	}
 	if n, counted := question.FromToday(-3).Days(); n != -3 || !counted {

@@ -127,6 +127,7 @@ func TestSpan(t *testing.T) {
 		{`"op":"on","date":"-P1W"`, "2026-11-17", "2026-11-17"},
 		{`"op":"within-next","days":7`, "2026-11-24", "2026-12-01"},
 		{`"op":"within-past","days":0`, "2026-11-24", "2026-11-24"},
+		{`"op":"within-past","days":7`, "2026-11-17", "2026-11-24"},
 		{`"op":"between","date":"2026-11-01","to":"P2D"`, "2026-11-01", "2026-11-26"},
 	} {
 		test := read(t, `{"field":"due",`+c.test+`}`).Root().Test

@@ -123,8 +123,7 @@ func (b *Desk) Open() []*Todo { return b.parts[partOpen] }
 
 // IsOpen reports whether a to-do of the Book is one of Open.
 func (b *Desk) IsOpen(t *Todo) bool {
-	at, there := b.todos[t.ID]
-	return there && at.part == partOpen
+	return b.partOf(t) == partOpen
 }
 
 // IsShown reports whether a to-do of the Book is one of Open, Paused, Notes or Closed.

@@ -212,6 +212,12 @@ func (k *Capacity) Deadline(due day.Moment) Minute {
 	return MinuteOf(k.Clock.Instant(due))
 }
 
+// passed reports whether a due has passed, without looking up when that is where its day is well
+// ahead.
+func (k *Capacity) passed(due day.Moment) bool {
+	return due.Date.Sub(k.Days[0].Date) < 2 && k.Clock.Passed(due)
+}
+
 // dueOf is the deadline of work with a due, and whether that is past: what is overdue is due
 // at the end of today's working hours, or of the next day's that has work time. Without a due
 // it is noDeadline.
@@ -219,7 +225,7 @@ func (k *Capacity) dueOf(due day.Moment) (deadline Minute, overdue bool) {
 	switch {
 	case due.IsZero():
 		return noDeadline, false
-	case k.Clock.Passed(due):
+	case k.passed(due):
 		return k.rest().End(), true
 	}
 	return k.Deadline(due), false

@@ -29,7 +29,7 @@ func (s Slack) Words() string {
 // beyond the days that capacity is reckoned for.
 func SlackOf(k *Capacity, b *book.Desk, t *book.Todo, due day.Moment, estimate, assumed int) (s Slack, ok bool) {
 	c := k.Clock
-	if due.IsZero() || !b.IsOpen(t) || c.Passed(due) {
+	if due.IsZero() || !b.IsOpen(t) || k.passed(due) {
 		return s, false
 	}
 	deadline := min(k.Deadline(due), k.deadlineAbove(b, t))
@@ -54,7 +54,7 @@ func SlackOf(k *Capacity, b *book.Desk, t *book.Todo, due day.Moment, estimate, 
 		if o.Parent.IsZero() && (o.Due.IsZero() || o.Due.Date.After(last)) || under(b, o, t) {
 			continue
 		}
-		if d := DueOf(b, c, o); !d.IsZero() && (c.Passed(d) || min(k.Deadline(d), k.deadlineAbove(b, o)) <= deadline) {
+		if d := DueOf(b, c, o); !d.IsZero() && (k.passed(d) || min(k.Deadline(d), k.deadlineAbove(b, o)) <= deadline) {
 			s.Spare -= WorkOf(b, o, assumed).Minutes
 		}
 	}

@@ -2,7 +2,6 @@ package plan
 
 import (
 	"slices"
-	"sort"
 
 	"tincup/internal/core/book"
 )
@@ -30,7 +29,7 @@ func NewSlacks(k *Capacity, b *book.Desk, assumed int) *Slacks {
 		d := DueOf(b, c, t)
 		switch {
 		case d.IsZero():
-		case c.Passed(d):
+		case k.passed(d):
 			late += WorkOf(b, t, assumed).Minutes
 		default:
 			if deadline := min(k.Deadline(d), k.deadlineAbove(b, t)); deadline <= k.End() {
@@ -57,12 +56,12 @@ func (r *Slacks) Spare(b *book.Desk, t *book.Todo) (minutes int, known bool) {
 		return 0, false
 	}
 	due := DueOf(b, r.capacity.Clock, t)
-	if due.IsZero() || r.capacity.Clock.Passed(due) {
+	if due.IsZero() || r.capacity.passed(due) {
 		return 0, false
 	}
 	deadline := min(r.capacity.Deadline(due), r.capacity.deadlineAbove(b, t))
-	i := sort.Search(len(r.deadlines), func(i int) bool { return r.deadlines[i] >= deadline })
-	if i == len(r.deadlines) || r.deadlines[i] != deadline || !b.IsOpen(t) {
+	i, there := slices.BinarySearch(r.deadlines, deadline)
+	if !there || !b.IsOpen(t) {
 		return 0, false
 	}
 	return r.spare[i], true

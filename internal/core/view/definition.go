@@ -1,6 +1,7 @@
 package view
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
 	"slices"
@@ -168,6 +169,9 @@ func (d Definition) Sentence(b *book.Desk) string {
 // ShapeOf returns the shape of a definition that was kept, without reading the rest of
 // it; "" where there is none.
 func ShapeOf(data []byte) Shape {
+	if !bytes.Contains(data, []byte(`"shape"`)) { // as in most, of which the overview asks each
+		return ""
+	}
 	var d struct {
 		Shape Shape `json:"shape"`
 	}

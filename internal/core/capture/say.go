@@ -63,7 +63,7 @@ func (d Draft) clauses(env Env) string {
 	case !d.Due.IsZero():
 		clause("by " + sayMoment(d.Due))
 	}
-	if !d.Start.IsZero() && (d.Repeat == nil || d.Repeat.Lead == 0) {
+	if r := d.Repeat; !d.Start.IsZero() && (r == nil || r.Lead == 0 && r.First != d.Start) { // said with the repeat
 		clause("from " + sayDate(d.Start))
 	}
 	clause(sayPlan(d.Plan))

@@ -74,7 +74,20 @@ func New(a *app.App, actor Actor, page fs.FS, log *slog.Logger) (http.Handler, e
 	if err != nil {
 		return nil, err
 	}
-	return withHead(packed(r)), nil
+	return withHead(plainHere(r, packed(r))), nil
+}
+
+// plainHere answers those who ask on this machine itself as it is: to pack and to unpack takes them
+// longer than the answer does. Who asks through a proxy is elsewhere.
+func plainHere(plain, packed http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		host, _, err := net.SplitHostPort(r.RemoteAddr)
+		if err == nil && net.ParseIP(host).IsLoopback() && r.Header.Get("Forwarded") == "" && r.Header.Get("X-Forwarded-For") == "" {
+			plain.ServeHTTP(w, r)
+			return
+		}
+		packed.ServeHTTP(w, r)
+	})
 }
 
 // health says whether changes can be kept.

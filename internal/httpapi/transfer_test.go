@@ -32,7 +32,8 @@ func TestWhatIsCompressed(t *testing.T) {
 	if a := s.call("GET", "/assets/app-1.js", "", "Accept-Encoding: br"); a.body != "1" || a.header.Get("Content-Encoding") != "" {
 		t.Errorf("what was not compressed at the build: %v", a.header)
 	}
-	small := s.call("GET", "/api/views/cup", "", "Accept-Encoding: gzip")
+	const elsewhere = "X-Forwarded-For: 192.0.2.7"
+	small := s.call("GET", "/api/views/cup", "", "Accept-Encoding: gzip", elsewhere)
 	if small.header.Get("Content-Encoding") != "" {
 		t.Error("a small answer is compressed")
 	}
@@ -40,7 +41,13 @@ func TestWhatIsCompressed(t *testing.T) {
 		s.capture(fmt.Sprintf(`{"title":"To-do number %d"}`, i))
 	}
 	plain := s.call("GET", "/api/views/cup", "", "Accept-Encoding: identity")
-	packed := s.call("GET", "/api/views/cup", "", "Accept-Encoding: gzip")
+	packed := s.call("GET", "/api/views/cup", "", "Accept-Encoding: gzip", elsewhere)
+	if forwarded := s.call("GET", "/api/views/cup", "", "Accept-Encoding: gzip", "Forwarded: for=192.0.2.7"); forwarded.body != packed.body {
+		t.Error("through a proxy of RFC 7239 it is another answer")
+	}
+	if here := s.call("GET", "/api/views/cup", "", "Accept-Encoding: gzip"); here.body != plain.body || here.header.Get("Content-Encoding") != "" {
+		t.Errorf("on this machine itself it is packed: %v", here.header)
+	}
 	r, err := gzip.NewReader(strings.NewReader(packed.body))
 	if err != nil || packed.header.Get("Content-Encoding") != "gzip" {
 		t.Fatalf("%v: %v", err, packed.header)

@@ -52,8 +52,10 @@ func (r *resolver) date(d *date, words string) (day.Date, string) {
 	return day.Date{}, noDay(words)
 }
 
-// noDay says that no calendar has a day, without the words that introduce it.
+// noDay says that no calendar has a day, without the words that introduce it and what ends a
+// sentence.
 func noDay(words string) string {
+	words = strings.TrimRight(words, ".!?)")
 	for {
 		first, rest, more := strings.Cut(words, " ")
 		switch strings.ToLower(first) {

@@ -97,6 +97,7 @@ var runTables = []table{
 		{"Pay the rent by Friday, Friday", "Pay the rent | due 2026-11-27"},
 		{"Pay the rent tomorrow, high, high", "Pay the rent | due 2026-11-25 | high"},
 		{"Pay the rent by Friday, due Monday", "Pay the rent | due 2026-11-27 | ! due Monday"},
+		{"Pay the rent by 30 February, due 30 February", "Pay the rent | ! by 30 February, due 30 February"},
 		{"Pay the rent by Friday, Friday 4pm", "Pay the rent | due 2026-11-27T16:00"},
 		{"Pay the rent Friday 4pm, by Friday, by Monday", "Pay the rent | due 2026-11-27T16:00 | ! by Monday"},
 		{"Pay the rent Friday 4pm, at 4pm", "Pay the rent | due 2026-11-27T16:00"},

@@ -70,38 +70,38 @@ func (r *reader) alike(a, b *item) bool {
 	case a.kind != b.kind:
 		return false
 	case a.kind == itemDue:
-		return (sameTime || a.time.none() || b.time.none()) && r.sameDay(a.date, b.date)
+		return (sameTime || a.time.none() || b.time.none()) && r.sameDay(a, b)
 	case a.kind == itemRepeat:
 		return sameTime && a.rule.rule.String() == b.rule.rule.String() && a.rule.anchor == b.rule.anchor && a.rule.wrong == b.rule.wrong
 	case a.kind == itemPlan:
-		return sameTime && a.n == b.n && a.parked == b.parked && r.sameHorizon(a.date, b.date)
+		return sameTime && a.n == b.n && a.parked == b.parked && r.sameHorizon(a, b)
 	case a.kind == itemTag, a.kind == itemWeekdays:
 		return false
 	}
 	return sameTime && a.n == b.n && a.unit == b.unit && a.name == b.name && a.role == b.role && a.before == b.before &&
-		a.edge == b.edge && r.sameDay(a.date, b.date)
+		a.edge == b.edge && r.sameDay(a, b)
 }
 
-// sameDay reports whether the words for two dates name one day.
-func (r *reader) sameDay(a, b *date) bool {
-	if a == nil || b == nil {
-		return a == b
+// sameDay reports whether the words for two dates name one day, or the same that is none.
+func (r *reader) sameDay(a, b *item) bool {
+	if a.date == nil || b.date == nil {
+		return a.date == b.date
 	}
-	if a.form == inMinutes || b.form == inMinutes {
-		return a.form == b.form && a.n == b.n
+	if a.date.form == inMinutes || b.date.form == inMinutes {
+		return a.date.form == b.date.form && a.date.n == b.date.n
 	}
-	first, why := r.resolver().date(a, "")
-	second, also := r.resolver().date(b, "")
+	first, why := r.resolver().date(a.date, r.words(a.span))
+	second, also := r.resolver().date(b.date, r.words(b.span))
 	return why == also && first == second
 }
 
 // sameHorizon reports whether the words for two planned dates cover the same days.
-func (r *reader) sameHorizon(a, b *date) bool {
-	if a == nil || b == nil {
-		return a == b
+func (r *reader) sameHorizon(a, b *item) bool {
+	if a.date == nil || b.date == nil {
+		return a.date == b.date
 	}
-	first, why := r.resolver().horizon(a, "")
-	second, also := r.resolver().horizon(b, "")
+	first, why := r.resolver().horizon(a.date, r.words(a.span))
+	second, also := r.resolver().horizon(b.date, r.words(b.span))
 	return why == also && first == second
 }
 
@@ -128,10 +128,7 @@ func (r *reader) settleSeries(kind itemKind) {
 		if it.kind != kind || it.introduced {
 			return false
 		}
-		r.putBack(it.span)
-		for _, s := range it.also {
-			r.putBack(s)
-		}
+		r.putBackAll(&it)
 		return true
 	})
 	if kind == itemRepeat {
@@ -147,13 +144,18 @@ func (r *reader) putBackTails() {
 	r.items = slices.DeleteFunc(r.items, func(it item) bool {
 		tail := it.kind == itemUntil || it.kind == itemPeriod || it.kind == itemCount || it.kind == itemWeekdays
 		if tail {
-			r.putBack(it.span)
-			for _, s := range it.also {
-				r.putBack(s)
-			}
+			r.putBackAll(&it)
 		}
 		return tail
 	})
+}
+
+// putBackAll lets all that an item was said in be words of the title again.
+func (r *reader) putBackAll(it *item) {
+	r.putBack(it.span)
+	for _, s := range it.also {
+		r.putBack(s)
+	}
 }
 
 // putBack lets the words of a span be words of the title again, with the comma before them.

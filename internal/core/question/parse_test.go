@@ -167,6 +167,10 @@ func TestTreesTogether(t *testing.T) {
 	if root.Beside("/all/0/any/0", question.IsAll) || !root.Beside("/all/1/all/0", question.IsAll) || root.Beside("/all/9", question.IsAll) {
 		t.Error("what stands beside in groups of all")
 	}
+	shut := read(t, `{"all":[{"not":{"field":"overdue","op":"yes"}},{"not":{"all":[{"field":"paused","op":"no"}]}}]}`).Root()
+	if !shut.Beside("/all/0/not", question.IsAll) || shut.Beside("/all/1/not/all/0", question.IsAll) {
+		t.Error("a not right before the test is passed over, one before a group is not")
+	}
 	if only := root.At("/all/1").Alone(); only.Test == nil || only.Test.Field != question.IsSubtask || root.Alone() != root {
 		t.Error("a group of one is what is in it")
 	}

@@ -26,7 +26,7 @@ func TestValues(t *testing.T) {
 		"hoursOn": {[]string{"none", "2026-12-24 09:00-12:00", "2026-12-24 09:00-12:00; 2026-12-25 none", dates(100)},
 			[]string{"2026-12-24", "2026-12-24 ", "Christmas none", "2026-12-24 9", "2026-12-24 none;", dates(101)}},
 		"assumed":      {[]string{"1", "30", "480"}, []string{"", "0", "481", "-30", "half an hour"}},
-		"csvColumns":   {[]string{"none", "colour=-", "due+by=due&subject=title"}, []string{"Subject=title", "subject=", "subject=title&subject=notes", "a=%zz", "a=" + strings.Repeat("x", 8000)}},
+		"csvColumns":   {[]string{"none", "colour=-", "due+by=due&subject=title", "a=" + strings.Repeat("x", 7998)}, []string{"Subject=title", "subject=", "subject=title&subject=notes", "a=%zz", "a=" + strings.Repeat("x", 7999)}},
 		"copies":       {[]string{"0", "1", "14", "90"}, []string{"", "-1", "91", "all"}},
 		"reminderHour": {[]string{"00:00", "00:01", "09:00", "23:59"}, []string{"", "24:00", "9"}},
 		"quietHours":   {[]string{"none", "22:00-07:00", "00:00-00:01"}, []string{"", "22:00", "22:00-22:00", "22:00-25:00", "x-07:00"}},
@@ -181,6 +181,11 @@ func TestDefaults(t *testing.T) {
 			t.Errorf("%s lacks words, or is there twice", f.Name)
 		}
 		names[f.Name] = true
+	}
+	for name, want := range map[string]string{"firstThing": "a time from 04:00 to 11:59", "tonight": "a time from 15:00 to 23:59"} {
+		if f, ok := settings.Named(name); !ok || f.Wants != want {
+			t.Errorf("%s does not say that it wants %s", name, want)
+		}
 	}
 	if s := (settings.Settings{}); s.Urgent() != 3 {
 		t.Errorf("urgent is within %d days", s.Urgent())

@@ -29,7 +29,7 @@ watch(walk, (w) => (document.title = `${w ? walkNames[w] : "Review"} · Tin Cup`
 const walking = useWalking(walk, overview);
 const { view, error, refetch } = walking.query;
 const { order, left, level, step, go } = walking.steps;
-const { row, rows, writing, act, write, openSlip } = walking.asked;
+const { row, then, writing, act, write, openSlip } = walking.asked;
 const { acts, minutes, over, resumed, forget, end } = walking.told;
 const today = computed(() => overview.value?.today ?? "");
 </script>
@@ -99,10 +99,10 @@ const today = computed(() => overview.value?.today ?? "");
           @open="openSlip"
           @write="write"
         />
-        <aside v-if="rows.length > 1" aria-label="The rest of this step">
+        <aside v-if="then.length" aria-label="The rest of this step">
           <h3>Then</h3>
           <ol>
-            <li v-for="r in rows.slice(1, 15)" :key="r.todo.id">{{ r.todo.title }}</li>
+            <li v-for="r in then.slice(0, 14)" :key="r.todo.id">{{ r.todo.title }}</li>
           </ol>
           <p v-if="left(step) > 15">and {{ left(step) - 15 }} more</p>
         </aside>

@@ -32,10 +32,19 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
   const { data: view, error, refetch } = useReview(walk, offset);
   const groups = computed(() => view.value?.groups ?? []);
   watch(view, (v) => v && follow(v.groups, v.total <= most), { immediate: true });
-  // What is undone here is asked about again, also where it never was seen to be gone.
+  /**
+   * The to-do that is asked about. It stays before the eyes until it is decided or is gone:
+   * what comes in meanwhile, or could not be kept, waits for its turn.
+   */
+  const askedAbout = ref<string>();
+  // What is undone here is asked about again at once, also where it never was seen to be gone.
   watch(
     () => server.undone,
-    (todos) => todos.forEach(reopen),
+    (todos) => {
+      const back = todos.find(settled);
+      todos.forEach(reopen);
+      if (back) askedAbout.value = back;
+    },
   );
 
   /** What is left of each step, as far as its rows are read. */
@@ -47,8 +56,10 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
     return g ? g.count - g.rows.filter((r) => settled(r.todo.id)).length : 0;
   }
   const order = computed(() => groups.value.map((g) => g.kind));
-  /** The step that was chosen, or the first that has something left. */
+  /** The step of what is asked about, the one that was chosen, or the next with something left. */
   const step = computed(() => {
+    const now = order.value.find((kind) => rest(kind).some((r) => r.todo.id === askedAbout.value));
+    if (now) return now;
     const chosen = progress.value.step;
     if (chosen && left(chosen) > 0) return chosen;
     const at = chosen ? order.value.indexOf(chosen) : -1;
@@ -56,7 +67,19 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
     return after.find((kind) => left(kind) > 0);
   });
   const rows = computed(() => (step.value ? rest(step.value) : []));
-  const row = computed(() => rows.value[0]);
+  const writing = ref(false);
+  const row = computed<Row | undefined>(
+    (before) =>
+      rows.value.find((r) => r.todo.id === askedAbout.value) ??
+      (writing.value ? before : rows.value[0]),
+  );
+  watch(
+    () => row.value?.todo.id,
+    (id) => (askedAbout.value = id),
+    { flush: "sync" },
+  );
+  const then = computed(() => rows.value.filter((r) => r.todo.id !== row.value?.todo.id));
+  watch(step, (kind) => kind && (progress.value.step = kind));
   // Of many, those of the step that is walked are read.
   watch([step, groups], () => {
     if (!step.value || !view.value || view.value.total <= most) return (offset.value = 0);
@@ -69,7 +92,9 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
   });
   const go = (kind: StepKind | undefined) => {
     writing.value = false;
-    if (kind) progress.value.step = kind;
+    if (!kind) return;
+    askedAbout.value = undefined;
+    progress.value.step = kind;
   };
   function beside(by: number) {
     const open = order.value.filter((kind) => left(kind) > 0);
@@ -81,7 +106,6 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
     return Math.min(left(kind) / most, 1);
   };
 
-  const writing = ref(false);
   /** Does one act to one to-do, and goes on at once; what is not kept is asked about again. */
   async function act(one: Act, at?: HTMLElement) {
     const r = row.value;
@@ -192,7 +216,7 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
   return {
     query: { view, error, refetch },
     steps: { order, left, level, step, go },
-    asked: { row, rows, writing, act, write, openSlip },
+    asked: { row, then, writing, act, write, openSlip },
     told: { acts, minutes, over, resumed, forget, end },
   };
 }

@@ -44,30 +44,18 @@ func edgesOf(fixed []day.Date, today day.Date, offsets []int) []day.Date {
 
 func around(d day.Date) []day.Date { return []day.Date{d.AddDays(-1), d, d.AddDays(1)} }
 
-// weeksNear are the week of a day and those beside it.
-func weeksNear(d day.Date) [3]day.Horizon {
-	return [3]day.Horizon{day.InWeek(d.AddDays(-7)), day.InWeek(d), day.InWeek(d.AddDays(7))}
-}
-
-// monthsNear are the month of a day and those beside it.
-func monthsNear(d day.Date) [3]day.Horizon {
-	m := d.MonthStart()
-	return [3]day.Horizon{day.InMonth(m.AddMonths(-1)), day.InMonth(m), day.InMonth(m.AddMonths(1))}
-}
-
-// seenFrom are the weeks and months near the edges of some todays, each as its
-// own today sees it, and one of all that lie alike to it.
+// seenFrom are the weeks and months that the edges of some todays lie in, each as its
+// own today sees it, and one of all that lie alike to it. Those that no edge lies in are
+// as a day is between the same edges.
 func seenFrom(todays []day.Date, offsets []int) []func(*facts) {
 	type span struct{ first, last int } // in days after today
 	seen := map[span]bool{}
 	var values []func(*facts)
-	add := func(today day.Date, plans [3]day.Horizon) {
-		for _, h := range plans {
-			s := span{h.First().Sub(today), h.Last().Sub(today)}
-			if !seen[s] {
-				seen[s] = true
-				values = append(values, func(f *facts) { f.plan, f.planSeen = h, today })
-			}
+	add := func(today day.Date, h day.Horizon) {
+		s := span{h.First().Sub(today), h.Last().Sub(today)}
+		if !seen[s] {
+			seen[s] = true
+			values = append(values, func(f *facts) { f.plan, f.planSeen = h, today })
 		}
 	}
 	weekdays := [7]bool{}
@@ -75,11 +63,11 @@ func seenFrom(todays []day.Date, offsets []int) []func(*facts) {
 		month := day.Date{}
 		for _, e := range edgesOf(nil, today, offsets) {
 			if !weekdays[today.Weekday()] {
-				add(today, weeksNear(e))
+				add(today, day.InWeek(e))
 			}
 			if m := e.MonthStart(); m != month {
 				month = m
-				add(today, monthsNear(e))
+				add(today, day.InMonth(e))
 			}
 		}
 		weekdays[today.Weekday()] = true
@@ -135,10 +123,7 @@ func (w *world) dateValues(name string) []func(*facts) {
 	values = append(values, func(f *facts) { f.plan = day.SomeTime() })
 	var plans []day.Horizon
 	for _, d := range edges {
-		weeks, months := weeksNear(d), monthsNear(d)
-		plans = append(plans, day.OnDay(d))
-		plans = append(plans, weeks[:]...)
-		plans = append(plans, months[:]...)
+		plans = append(plans, day.OnDay(d), day.InWeek(d), day.InMonth(d))
 	}
 	for _, h := range plans {
 		values = append(values, func(f *facts) { f.plan = h })

@@ -80,6 +80,7 @@ func TestCheckOfMonthsThatBegin(t *testing.T) {
 		begins + "," + ends(27, 28):                                         filter.Possible, // of 28
 		begins + "," + ends(28, 29):                                         filter.Possible, // of 29
 		begins + "," + ends(28, 29) + "," + fmt.Sprintf(made, "2028-03-01"): filter.Possible, // the February after
+		begins + "," + ends(6, 7):                                           filter.Possible, // a week
 		begins + "," + ends(6, 7) + "," + fmt.Sprintf(made, "2031-07-09"):   filter.Possible, // a week
 		begins + "," + ends(31, 40):                                         filter.Never,
 		begins + "," + ends(7, 27):                                          filter.Never,
@@ -87,6 +88,52 @@ func TestCheckOfMonthsThatBegin(t *testing.T) {
 	} {
 		if a := parse(t, "%s", `{"all":[`+tests+`]}`).Check(s.desk, s.clock()); a.Now != filter.Never || a.Verdict != want {
 			t.Errorf("%s: now %s, on every today %s; want never, %s", tests, a.Now, a.Verdict, want)
+		}
+	}
+}
+
+// A plan that holds several days is their week or their month, and no other.
+func TestCheckOfWeeksAndMonths(t *testing.T) {
+	s := newSmall(t) // on Tue 24 Nov 2026
+	on := func(days ...string) string {
+		var tests []string
+		for _, d := range days {
+			test, without := `{"field":"plan","op":"on","date":"%s"}`, strings.TrimPrefix(d, "not ")
+			if without != d {
+				test = `{"not":` + test + `}`
+			}
+			tests = append(tests, fmt.Sprintf(test, without))
+		}
+		return strings.Join(tests, ",")
+	}
+	for tests, want := range map[string][2]filter.Verdict{
+		on("2026-12-08"):                                     {filter.Possible, filter.Possible},
+		on("2026-12-07", "2026-12-13"):                       {filter.Possible, filter.Possible}, // week 50
+		on("2026-12-07", "2026-12-13", "not 2026-12-14"):     {filter.Possible, filter.Possible},
+		on("2026-12-07", "2026-12-13", "not 2026-12-09"):     {filter.Never, filter.Never},
+		on("2026-11-30", "2026-12-01"):                       {filter.Possible, filter.Possible}, // week 49, of two months
+		on("2026-11-30", "2026-12-01", "not 2026-12-06"):     {filter.Never, filter.Never},
+		on("2026-12-13", "2026-12-14"):                       {filter.Possible, filter.Possible}, // of two weeks, the month
+		on("2026-12-01", "2026-12-31", "not 2026-11-30"):     {filter.Possible, filter.Possible},
+		on("2026-12-13", "2026-12-14", "not 2026-12-01"):     {filter.Never, filter.Never},
+		on("2026-12-13", "2027-01-01"):                       {filter.Never, filter.Never},
+		on("P0D", "P5D"):                                     {filter.Possible, filter.Possible},
+		on("P0D", "P6D", "not P7D"):                          {filter.Possible, filter.Possible}, // November
+		on("P0D", "P6D", "not P7D", "not -P1D"):              {filter.Never, filter.Possible},    // the week of a Monday
+		on("P0D", "P6D", "not P7D", "not P3D"):               {filter.Never, filter.Never},
+		on("P0D", "P29D"):                                    {filter.Never, filter.Possible}, // the month of a first or second
+		on("P0D", "P31D"):                                    {filter.Never, filter.Never},
+		on("-P23D", "P6D", "not P7D", "not -P24D"):           {filter.Possible, filter.Possible}, // November
+		on("-P23D", "P7D", "not P8D", "not -P24D"):           {filter.Never, filter.Possible},    // a month of 31 days
+		on("2026-12-08", "P0D", "not P7D", "not -P7D"):       {filter.Never, filter.Possible},    // on days of week 50
+		on("2026-12-08", "P0D", "not 2026-12-07"):            {filter.Never, filter.Possible},    // on that day alone
+		on("2026-12-08", "P0D", "P1D", "not 2026-12-07"):     {filter.Never, filter.Never},
+		on("2026-12-08", "not P0D", "P20D", "not P21D"):      {filter.Never, filter.Never},
+		on("2026-12-08", "P40D", "not P41D", "not P0D"):      {filter.Never, filter.Never},
+		on("2026-12-08", "P5D", "not 2026-12-06", "not P4D"): {filter.Never, filter.Possible},
+	} {
+		if a := parse(t, "%s", `{"all":[`+tests+`]}`).Check(s.desk, s.clock()); a.Now != want[0] || a.Verdict != want[1] {
+			t.Errorf("%s: now %s, on every today %s; want %s, %s", tests, a.Now, a.Verdict, want[0], want[1])
 		}
 	}
 }

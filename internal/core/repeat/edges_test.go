@@ -31,7 +31,7 @@ func TestWordsOfLikeRules(t *testing.T) {
 		"FREQ=MONTHLY;SKIP=BACKWARD":                                           "every month, or the last day of a shorter month",
 		"FREQ=WEEKLY;SKIP=BACKWARD":                                            "every week",
 		"FREQ=MONTHLY;BYMONTHDAY=28;SKIP=BACKWARD":                             "every month on the 28th",
-		"FREQ=YEARLY;BYYEARDAY=366;SKIP=BACKWARD":                              "every year on day 366 of the year, or the last day of a shorter month",
+		"FREQ=YEARLY;BYYEARDAY=366;SKIP=BACKWARD":                              "every year on day 366 of the year, or the last day of a shorter year",
 	} {
 		if got := repeat.MustParse(rule).Words(); got != want {
 			t.Errorf("%s: %q, want %q", rule, got, want)

@@ -41,6 +41,24 @@ func TestWeekNumbers(t *testing.T) {
 	}
 }
 
+// A 31st that is moved forward is a day of the week that it comes to lie in, by
+// time.ISOWeek. RFC 7529, section 4.1, names the days of weeks before it moves any, and does
+// not say what week one that is moved belongs to.
+func TestWeekOfADayMovedForward(t *testing.T) {
+	first, last := day.MustDate("2000-01-01"), day.MustDate("2040-01-01")
+	for number := 1; number <= 53; number++ {
+		rule := repeat.MustParse(fmt.Sprintf("FREQ=YEARLY;BYWEEKNO=%d;BYMONTHDAY=31;SKIP=FORWARD", number))
+		s, err := repeat.New(rule, first, repeat.Options{})
+		for month := first; month.Before(last); month = month.AddMonths(1) {
+			year, m, _ := month.Civil()
+			d := month.AddDays(min(day.DaysIn(year, m), 30))
+			if _, week := instant(d).ISOWeek(); (err == nil && s.Holds(d)) != (week == number) {
+				t.Errorf("the 31st of the month of %s lies on %s in week %d, and of week %d: %v, %v", month, d, week, number, s, err)
+			}
+		}
+	}
+}
+
 // Weeks across the ends of the calendar keep their numbers: 0001-01-01 is a
 // Monday, and 9999-12-31 a Friday of week 52 (ISO 8601, by time.ISOWeek). In
 // weeks from Wednesday on, 29 December 9999 is in week 1 of the year after.

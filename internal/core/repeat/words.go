@@ -211,17 +211,22 @@ func list[T any](items []T, say func(T) string) string {
 	return b.String()
 }
 
+// skipWords says where a date goes that a shorter month or year does not have. Days counted
+// from the end of one that it does not have are left out, whatever SKIP says.
 func (r *Rule) skipWords() string {
-	lacking := slices.ContainsFunc(r.ByMonthDay, func(n int) bool { return n > 28 }) ||
-		slices.Contains(r.ByYearDay, 366) || slices.Contains(r.ByYearDay, -366) || r.Plain() && r.Freq >= Monthly
-	if !lacking {
+	shorter := "month"
+	switch {
+	case slices.ContainsFunc(r.ByMonthDay, func(n int) bool { return n > 28 }) || r.Plain() && r.Freq >= Monthly:
+	case slices.Contains(r.ByYearDay, 366):
+		shorter = "year"
+	default:
 		return ""
 	}
 	switch r.Skip {
 	case Backward:
-		return ", or the last day of a shorter month"
+		return ", or the last day of a shorter " + shorter
 	case Forward:
-		return ", or the day after a shorter month"
+		return ", or the day after a shorter " + shorter
 	}
 	return ""
 }

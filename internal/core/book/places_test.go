@@ -56,10 +56,14 @@ func TestPlacesAreRenamedWithAllThatGoesByThem(t *testing.T) {
 	on := day.ReminderOn(day.Arriving, "The shed")
 	d.do(book.RingBell{Come: []book.Come{{Todo: crates, Reminder: on, At: day.MustMoment("2026-11-24T09:05")}}})
 	d.do(book.Delete{ID: d.at("In the bin", "The shed")})
+	since := d.todo(crates).RemindFrom
 	name := "The boat shed"
 	renamed := d.do(book.EditPlace{ID: shed.ID, Name: &name})
 	if renamed.Says != "Place renamed: “The shed” is now “The boat shed”" || len(renamed.Todos) != 2 {
 		t.Errorf("%q, %d to-dos", renamed.Says, len(renamed.Todos))
+	}
+	if got := d.todo(crates).RemindFrom; got != since {
+		t.Errorf("its reminder counts from %v, and did from %v: under another name it is the same", got, since)
 	}
 	hinges := d.at("Oil the hinges", name) // it knows the new name alone
 	holds := func(want string) {

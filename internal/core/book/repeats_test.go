@@ -122,6 +122,63 @@ func TestLeadPostponeAndMove(t *testing.T) {
 	}
 }
 
+// What is released moves with its start where the rule drives that, and without it where
+// the start is a date of its own.
+func TestStartsOfPostponedRepeats(t *testing.T) {
+	d := newDesk(t) // on Tuesday 24 November 2026
+	ahead := d.repeating("Loan agreement", "FREQ=MONTHLY;BYMONTHDAY=25", "2026-11-25", func(c *book.Capture) { c.Repeat.Lead = 14 })
+	own := d.repeating("Rota", "FREQ=MONTHLY;BYMONTHDAY=25", "2026-11-25", func(c *book.Capture) { c.Start = day.MustDate("2026-11-20") })
+	ids := []book.ID{ahead, own}
+	d.do(book.Postpone{IDs: ids, By: book.ByDays(7), Release: ids})
+	for id, want := range map[book.ID]string{ahead: "2026-11-18 to 2026-12-02", own: "2026-11-20 to 2026-12-02"} {
+		if got := d.todo(id); got.Start.String()+" to "+got.Due.String() != want {
+			t.Errorf("“%s” lies from %s to %s, want %s", got.Title, got.Start, got.Due, want)
+		}
+	}
+}
+
+// What is let go does not come back, nor when it is opened again.
+func TestCancelledRepeats(t *testing.T) {
+	d := newDesk(t)
+	id := d.repeating("Rota", "FREQ=WEEKLY", "2026-11-25")
+	d.do(book.Cancel{ID: id})
+	if got := d.todo(id); got.Repeat != nil || got.Status != book.Cancelled {
+		t.Errorf("let go: %s, %v", got.Status, got.Repeat)
+	}
+	d.do(book.Reopen{ID: id})
+	if got := d.todo(id); got.Repeat != nil || !got.Open() {
+		t.Errorf("opened again: %s, %v", got.Status, got.Repeat)
+	}
+	d = newDesk(t)
+	id = d.repeating("Rota", "FREQ=WEEKLY", "2026-11-25")
+	gone := d.do(book.Cancel{ID: id})
+	if err := d.undo(gone); err != "" || d.todo(id).Repeat == nil || !d.todo(id).Open() {
+		t.Errorf("undone: %v, %v", d.todo(id).Repeat, err)
+	}
+}
+
+// A rule that ends after so many times counts those of its own pattern from its first date on;
+// counted from when it is done, it begins anew where the rule is changed.
+func TestTicksOfAChangedRule(t *testing.T) {
+	for name, c := range map[string]struct {
+		anchor repeat.Anchor
+		rule   string
+		ticks  int32
+	}{
+		"by its dates":            {repeat.Schedule, "FREQ=WEEKLY;COUNT=5", 1},
+		"from done, without end":  {repeat.Completion, "FREQ=WEEKLY", 1},
+		"from done, with a count": {repeat.Completion, "FREQ=WEEKLY;COUNT=5", 0},
+	} {
+		d := newDesk(t)
+		id := d.repeating("Rota", "FREQ=DAILY", "2026-11-24", func(cmd *book.Capture) { cmd.Repeat.Anchor = c.anchor })
+		d.do(book.Complete{ID: id})
+		d.do(book.ChangeRule{ID: id, Rule: repeat.MustParse(c.rule), Anchor: c.anchor})
+		if got := d.todo(id).Repeat.Ticks; int32(got) != c.ticks {
+			t.Errorf("%s: %d ticks, want %d", name, got, c.ticks)
+		}
+	}
+}
+
 func TestTheLastOccurrence(t *testing.T) {
 	d := newDesk(t)
 	id := d.repeating("Stretch", "FREQ=DAILY;COUNT=2", "2026-11-24")

@@ -49,8 +49,21 @@ func TestRings(t *testing.T) {
 	if seen.Says != "Seen: “a”" || d.states(a) != "answered answered" || d.states(b) != "rung" {
 		t.Errorf("%q: %s, %s", seen.Says, d.states(a), d.states(b))
 	}
-	if err := d.undo(seen); err != "" || d.states(a) != "rung rung" {
-		t.Errorf("undone: %s, %v", d.states(a), err)
+	// It is turned round, to and fro, and the undoing of the undoing too.
+	turned := seen
+	for _, turn := range []struct {
+		kind book.Kind
+		want string
+	}{{book.Undo, "rung rung"}, {book.Redo, "answered answered"}, {book.Undo, "rung rung"}} {
+		back, err := d.desk.Invert(d.env(), turned, turn.kind)
+		if err != nil {
+			t.Fatal(err)
+		}
+		d.book.Apply(back)
+		if d.states(a) != turn.want {
+			t.Errorf("%s: %s, want %s", turn.kind, d.states(a), turn.want)
+		}
+		turned = back
 	}
 	later := d.do(book.RingLater{Rings: []book.ID{rings[1], rings[2]}, Until: d.now.Add(time.Hour)})
 	if later.Says != "Rings again Tue 24 Nov 10:04: 2 reminders" || d.states(a) != "answered later" || d.states(b) != "later" {

@@ -96,6 +96,21 @@ func TestListAwayAndBack(t *testing.T) {
 	}
 }
 
+// A list that comes back under a name which is taken gets a number, within the length of names.
+func TestNumberedNames(t *testing.T) {
+	d := newDesk(t)
+	long := strings.Repeat("ñ", book.MaxName-3)
+	for _, c := range [][2]string{{"Fair", "Fair (2)"}, {long, long[:len(long)-2] + " (2)"}} {
+		first := d.list(c[0])
+		d.do(book.DeleteList{ID: first})
+		d.list(c[0])
+		d.do(book.RestoreList{ID: first})
+		if l, _ := d.desk.List(first); l.Name != c[1] {
+			t.Errorf("%q is now %q; %q is wanted", c[0], l.Name, c[1])
+		}
+	}
+}
+
 func TestChecklist(t *testing.T) {
 	d := newDesk(t)
 	list := d.list("Crates")
@@ -108,7 +123,9 @@ func TestChecklist(t *testing.T) {
 		t.Errorf("%q", c.Says)
 	}
 	d.do(book.Complete{ID: at["straps"]})
-	d.do(book.ClearDone{List: list})
+	if c := d.do(book.ClearDone{List: list}); c.Says != "Cleared: 1 to-do of “Crates” now in the bin" {
+		t.Errorf("%q", c.Says)
+	}
 	if d.todo(at["straps"]).Deleted.IsZero() || !d.todo(at["gloves"]).Deleted.IsZero() {
 		t.Error("clear done took the wrong ones")
 	}

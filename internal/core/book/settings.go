@@ -33,15 +33,18 @@ func (c Choose) run(d *draft) error {
 	if !ok {
 		row = Chosen{Account: d.desk.account}
 	}
+	for name := range c.Values {
+		if _, there := settings.Named(name); !there {
+			return refuse(name, "There is no setting “%.40s”.", name)
+		}
+	}
 	var told []string
-	known := 0
 	for i := range settings.Fields {
 		f := &settings.Fields[i]
 		value, named := c.Values[f.Name]
 		if !named {
 			continue
 		}
-		known++
 		before := f.Get(row.Settings)
 		if value == "" {
 			value = f.Default
@@ -53,13 +56,6 @@ func (c Choose) run(d *draft) error {
 		row.Settings = next
 		if after := f.Get(next); after != before {
 			told = append(told, f.Told(before, after))
-		}
-	}
-	if known < len(c.Values) {
-		for name := range c.Values {
-			if _, there := settings.Named(name); !there {
-				return refuse(name, "There is no setting “%.40s”.", name)
-			}
 		}
 	}
 	if len(told) > 0 {

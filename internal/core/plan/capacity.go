@@ -107,10 +107,7 @@ func NewCapacity(c day.Clock, calendar Calendar, busy []Stretch, days int) *Capa
 func stretches(c day.Clock, civil day.Date, hours day.Hours, all Stretch) []Stretch {
 	var out []Stretch
 	for _, h := range hours {
-		s := Stretch{wall(c, civil, h.From), wall(c, civil, h.To)}.within(all)
-		if s.Minutes() > 0 {
-			out = append(out, s)
-		}
+		out = withMinutes(out, Stretch{wall(c, civil, h.From), wall(c, civil, h.To)}.within(all))
 	}
 	return out
 }
@@ -146,9 +143,7 @@ func merged(stretches []Stretch) []Stretch {
 func common(a, b []Stretch) []Stretch {
 	var out []Stretch
 	for i, j := 0, 0; i < len(a) && j < len(b); {
-		if s := a[i].within(b[j]); s.Minutes() > 0 {
-			out = append(out, s)
-		}
+		out = withMinutes(out, a[i].within(b[j]))
 		if a[i].To < b[j].To {
 			i++
 		} else {
@@ -167,16 +162,20 @@ func without(a, taken []Stretch) []Stretch {
 			if t.From >= s.To {
 				break
 			}
-			if t.From > s.From {
-				out = append(out, Stretch{s.From, t.From})
-			}
+			out = withMinutes(out, Stretch{s.From, t.From})
 			s.From = max(s.From, t.To)
 		}
-		if s.Minutes() > 0 {
-			out = append(out, s)
-		}
+		out = withMinutes(out, s)
 	}
 	return out
+}
+
+// withMinutes is a list and a stretch behind it, if that has any minutes.
+func withMinutes(list []Stretch, s Stretch) []Stretch {
+	if s.Minutes() <= 0 {
+		return list
+	}
+	return append(list, s)
 }
 
 // End is the end of the last day.

@@ -202,8 +202,7 @@ func (p *Problem) tighten(tasks []task, at func(job int) int) {
 			}
 		}
 	}
-	for n := len(tasks) - 1; n >= 0; n-- { // a due that was made earlier goes on
-		t := tasks[n]
+	for _, t := range slices.Backward(tasks) { // a due that was made earlier goes on
 		if t.due == never {
 			continue
 		}

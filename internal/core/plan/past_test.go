@@ -37,6 +37,7 @@ func TestPast(t *testing.T) {
 	d.clock.Now = d.clock.Now.AddDate(0, 0, 3)
 	d.put("today", 15, "", "2026-11-24", book.ID{})
 	d.put("tomorrow", 15, "", "2026-11-25", book.ID{})
+	d.do(book.Complete{ID: d.put("done a day ahead", 20, "", "2026-11-25", book.ID{})})
 	cancelled := d.put("let go", 10, "", "2026-11-23", book.ID{})
 	d.do(book.Cancel{ID: cancelled})
 	var got []string
@@ -48,7 +49,7 @@ func TestPast(t *testing.T) {
 2026-11-21 0 planned, 50 done in 2
 2026-11-22 0 planned, 0 done in 0
 2026-11-23 10 planned, 0 done in 0
-2026-11-24 15 planned, 0 done in 0`
+2026-11-24 15 planned, 20 done in 1`
 	if strings.Join(got, "\n") != want {
 		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), want)
 	}

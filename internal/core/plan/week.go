@@ -210,10 +210,12 @@ func (w *Week) Words(due string) string {
 		return sentence("Every day holds what lies on it: "+Hours(load)+" of work, "+Hours(free)+" of hours", due)
 	}
 	said := over[0]
-	if len(over) == 2 {
-		said += " and " + over[1]
-	} else if len(over) > 2 {
-		said += fmt.Sprintf(", and so do %d other days", len(over)-1)
+	switch others := over[1:]; len(others) {
+	case 0:
+	case 1:
+		said += " and " + others[0]
+	default:
+		said += fmt.Sprintf(", and so do %d other days", len(others))
 	}
 	if r, ok := w.Relief(); ok {
 		said += ". Moving “" + r.Todo.Title + "” to " + r.To.Weekday().String() + " keeps every due"

@@ -151,10 +151,12 @@ func ClashWords(clashes []Clash, zone *time.Location) string {
 	}
 	first := clashes[0]
 	said := fmt.Sprintf("“%s”, %s, lies under “%s”", first.Todo.Title, first.At.From.Time().In(zone).Format("Monday 15:04"), first.With)
-	if more := len(clashes) - 1; more == 1 {
+	switch others := len(clashes[1:]); others {
+	case 0:
+	case 1:
 		said += ", and so does another"
-	} else if more > 1 {
-		said += fmt.Sprintf(", and so do %d others", more)
+	default:
+		said += fmt.Sprintf(", and so do %d others", others)
 	}
 	return said + "."
 }

@@ -1,10 +1,11 @@
 /** What the week and the review work out by themselves, without a browser. */
 import { numbers } from "./no-browser";
 import { expect, test } from "@playwright/test";
+import type { Todo } from "@/server/client";
 import type { WeekDay, WeekSlip } from "@/server/week";
 import { faceOf, firstFree, lanesOf, minuteIn, planAt, slotOf, without } from "@/week/hours";
 import { lengthened } from "@/week/layout";
-import { decidedWords, lastWords } from "@/words/review";
+import { decidedWords, lastWords, steps } from "@/words/review";
 import { hourChoices } from "@/words/week";
 
 test.describe("the hours of a day", () => {
@@ -161,4 +162,10 @@ test("a review says what was decided, and when it was last done", () => {
   expect(lastWords("2026-11-24", "2026-11-24")).toBe("done today");
   expect(lastWords("2026-11-23", "2026-11-24")).toBe("last done yesterday");
   expect(lastWords("2026-11-12", "2026-11-24")).toBe("last done 12 days ago");
+  const asks = (due: string | null) => steps.slipped!.asks({ due } as Todo, "2026-11-24");
+  expect(asks("2026-11-21")).toBe("3 days late. Is it still to be done?");
+  expect(asks("2026-11-23T17:00")).toBe("Due yesterday. Is it still to be done?");
+  expect(asks("2026-11-24T08:00")).toBe("Due today. Is it still to be done?");
+  expect(asks("2026-11-25")).toBe("Its day has passed. When instead?");
+  expect(asks(null)).toBe("Its day has passed. When instead?");
 });

@@ -114,10 +114,12 @@ export const steps: Partial<Record<StepKind, Step>> = {
   },
   slipped: {
     name: "Slipped",
-    asks: (t, today) =>
-      t.due && t.due.slice(0, 10) < today
-        ? `${late(daysBetween(today, t.due.slice(0, 10)))}. Is it still to be done?`
-        : "Its day has passed. When instead?",
+    asks: (t, today) => {
+      const days = t.due ? daysBetween(today, t.due.slice(0, 10)) : -1;
+      if (days < 0) return "Its day has passed. When instead?";
+      const due = days === 0 ? "Due today" : days === 1 ? "Due yesterday" : late(days);
+      return `${due}. Is it still to be done?`;
+    },
     acts: ["today", "tomorrow", "due", "this-week", "next-week", "park", "tick", "let-go", "leave"],
   },
   "waited-for": {

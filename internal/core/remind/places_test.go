@@ -36,6 +36,9 @@ func (w *walker) cross(all []remind.Crossing) []string {
 	w.t.Helper()
 	_, quiet := remind.Quiet(w.clock(), w.rules)
 	cmd, ok := w.queue.Crossed(w.desk, w.terms(), all, quiet)
+	if ok != (len(cmd.Come) > 0) {
+		w.t.Errorf("something rings: %v, with %d reminders", ok, len(cmd.Come))
+	}
 	if !ok {
 		return []string{}
 	}

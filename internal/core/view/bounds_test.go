@@ -1,6 +1,7 @@
 package view_test
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -60,6 +61,32 @@ func TestClosedGroupsInOrder(t *testing.T) {
 	}
 }
 
+// By plan stand what is carried over, days, weeks and months as they come, what is parked and
+// what has none.
+func TestPlansInOrder(t *testing.T) {
+	f := fill(t) // on Tuesday 24 November 2026
+	for _, plan := range []string{"", "parked", "2027-01", "2026-12-03", "2026-W49", "2026-12", "2026-11-23", "2026-11-24"} {
+		var h day.Horizon
+		if plan != "" {
+			h = day.MustHorizon(plan)
+		}
+		f.put(book.Capture{Title: cmp.Or(plan, "none"), Plan: h})
+	}
+	res, err := view.Ask(f.desk, f.clock(), view.Query{Of: define(t, `{"filter":{"all":[]},"group":"plan"}`), Limit: 100})
+	if err != nil {
+		t.Fatal(err)
+	}
+	var got []string
+	for _, g := range res.Groups {
+		for _, r := range g.Rows {
+			got = append(got, r.Todo.Title)
+		}
+	}
+	if want := "2026-11-23 2026-11-24 2026-W49 2026-12 2026-12-03 2027-01 parked none"; strings.Join(got, " ") != want {
+		t.Errorf("%s, want %s", strings.Join(got, " "), want)
+	}
+}
+
 // What has no value of a key stands last, forwards and back.
 func TestNoValueLast(t *testing.T) {
 	f := fill(t)
@@ -67,8 +94,9 @@ func TestNoValueLast(t *testing.T) {
 	f.put(book.Capture{Title: "late", Due: day.MustMoment("2026-12-02"), Estimate: 10})
 	f.put(book.Capture{Title: "soon", Due: day.MustMoment("2026-12-01"), Estimate: 90})
 	f.put(book.Capture{Title: "none too"})
-	for order, want := range map[string]string{"due": "soon late none none too", "-due": "late soon none none too", "estimate": "late soon none none too", "-estimate": "soon late none none too"} {
-		keys, err := view.ParseKeys([]string{order})
+	for order, want := range map[string]string{"due": "soon late none none too", "-due": "late soon none none too", "estimate": "late soon none none too", "-estimate": "soon late none none too",
+		"priority due": "soon late none none too", "priority -estimate": "soon late none none too"} {
+		keys, err := view.ParseKeys(strings.Fields(order))
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -18,6 +18,9 @@ const (
 // whether there are more to give. Like Save it is called by one goroutine at a time; it
 // takes a few milliseconds.
 func (s *Store) GiveBack(ctx context.Context) (more bool, err error) {
+	if err := s.awaitCut(ctx); err != nil {
+		return false, err
+	}
 	pages, free, incremental, err := s.pages(ctx)
 	if err != nil || !incremental || free*100 <= pages*sparePercent || free < pagesATurn {
 		return false, err
@@ -25,10 +28,31 @@ func (s *Store) GiveBack(ctx context.Context) (more bool, err error) {
 	if err := s.Present(); err != nil {
 		return false, err
 	}
-	s.presence.shorter(max(pages-pagesATurn, 1) * pageSize)
+	// With them go the pages that tell where they belong, one of some hundreds (SQLite file
+	// format, section 1.8).
+	s.presence.shorter(max(pages-2*pagesATurn, 1) * pageSize)
 	// One row a page, each of which must be asked for.
 	err = each(ctx, s.conn, fmt.Sprintf("PRAGMA incremental_vacuum(%d)", pagesATurn), func(*sql.Rows) error { return nil })
-	return err == nil, explain(err)
+	if err != nil {
+		return false, explain(err)
+	}
+	pages, _, _, err = s.pages(ctx)
+	if err == nil {
+		s.presence.shorter(pages * pageSize)
+	}
+	return err == nil, err
+}
+
+// awaitCut tries to write the log back, so that the file is cut by what was given back. Where
+// some still read what is in the log, that is left for another time.
+func (s *Store) awaitCut(ctx context.Context) error {
+	if !s.presence.awaitsCut() {
+		return nil
+	}
+	if whole, err := s.writeBack(ctx, "PASSIVE"); err != nil || !whole {
+		return err
+	}
+	return s.presence.cut()
 }
 
 // Compact rewrites a file of an earlier version, which cannot give back a few pages at a

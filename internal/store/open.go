@@ -329,10 +329,16 @@ func (s *Store) Close() error {
 // settle writes the log back into the file and empties it; whole is false where
 // that could not be done to the end.
 func (s *Store) settle(ctx context.Context) (whole bool, err error) {
-	var busy, pages, moved int
-	err = s.conn.QueryRowContext(ctx, "PRAGMA wal_checkpoint(TRUNCATE)").Scan(&busy, &pages, &moved)
-	if err == nil && busy == 0 {
+	if whole, err = s.writeBack(ctx, "TRUNCATE"); whole {
 		s.presence.emptied()
 	}
-	return err == nil && busy == 0, explain(err)
+	return whole, err
+}
+
+// writeBack writes the log back into the file, as SQLite's PRAGMA wal_checkpoint has it;
+// whole tells whether all of it is.
+func (s *Store) writeBack(ctx context.Context, mode string) (whole bool, err error) {
+	var busy, pages, moved int
+	err = s.conn.QueryRowContext(ctx, fmt.Sprintf("PRAGMA wal_checkpoint(%s)", mode)).Scan(&busy, &pages, &moved)
+	return err == nil && busy == 0 && pages == moved, explain(err)
 }

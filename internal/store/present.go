@@ -19,8 +19,12 @@ type presence struct {
 	// anew from its start. (The length in the file's header says less: a log that is
 	// written back in part can leave a file shorter than its first page tells.)
 	fileSize, logSize int64
-	logFile           *os.File
-	lost              error // once set, it stays until the process ends
+	// givenBack is how short the file may become, however long it is seen to be, since pages
+	// were given back; 0 where the file has been cut since. SQLite cuts it only once the
+	// whole log is written back, many changes later or when the last reader is done.
+	givenBack int64
+	logFile   *os.File
+	lost      error // once set, it stays until the process ends
 }
 
 func logPath(path string) string { return path + "-wal" }
@@ -99,13 +103,21 @@ func (p *presence) hollow() bool {
 	return [8]byte(first[8:16]) != [8]byte(header[16:24]) || binary.BigEndian.Uint32(last[:]) == 0
 }
 
+// least is how short the file may be.
+func (p *presence) least() int64 {
+	if p.givenBack > 0 {
+		return min(p.fileSize, p.givenBack)
+	}
+	return p.fileSize
+}
+
 func (p *presence) look() error {
 	path := p.lock.path
 	file, err := os.Stat(path)
 	if err != nil || !os.SameFile(file, p.lock.info) {
 		return fmt.Errorf("%s: %w: it was removed, moved or replaced", path, ErrGone)
 	}
-	if file.Size() < p.fileSize {
+	if file.Size() < p.least() {
 		return fmt.Errorf("%s: %w: it was cut short", path, ErrGone)
 	}
 	log, err := os.Stat(logPath(path))
@@ -119,11 +131,29 @@ func (p *presence) look() error {
 	return nil
 }
 
-// shorter is told how short the file may be once pages have been given back.
+// shorter is told how short the file may be once pages have been given back, of 1 byte on.
 func (p *presence) shorter(bytes int64) {
 	p.mu.Lock()
 	defer p.mu.Unlock()
-	p.fileSize = min(p.fileSize, bytes)
+	p.givenBack = bytes
+}
+
+// awaitsCut reports whether pages have been given back since the file was last cut.
+func (p *presence) awaitsCut() bool {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	return p.givenBack > 0
+}
+
+// cut is told that the whole log is written back: from now on the file does not get shorter.
+func (p *presence) cut() error {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if p.lost == nil {
+		p.lost = p.look()
+	}
+	p.givenBack = 0
+	return p.lost
 }
 
 // emptied is told that the log was made empty by ourselves.

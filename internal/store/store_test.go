@@ -449,6 +449,97 @@ func TestTheFileGetsSmaller(t *testing.T) {
 	}
 }
 
+// What is given back leaves the file only once the log is written back, which who reads puts
+// off. By then the file has been looked at; that it is cut is no fault, and it is watched as before.
+func TestPresentWhileItGetsSmaller(t *testing.T) {
+	for name, read := range map[string]bool{"alone": false, "beside one who reads": true} {
+		t.Run(name, func(t *testing.T) {
+			path := filepath.Join(t.TempDir(), "book.db")
+			p := newPen(t, path)
+			ctx := t.Context()
+			reply := func(s *store.Store, key string, body []byte) {
+				t.Helper()
+				if err := s.SaveReply(ctx, &store.Reply{Account: p.desk.Account(), Key: key, Fingerprint: []byte{1}, Status: 200, Body: body, At: 100}); err != nil {
+					t.Fatal(err)
+				}
+			}
+			size := func() int64 {
+				info, err := os.Stat(path)
+				if err != nil {
+					t.Fatal(err)
+				}
+				return info.Size()
+			}
+			noise := rand.NewChaCha8([32]byte{7})
+			for i := range 400 {
+				body := make([]byte, 8000)
+				if _, err := noise.Read(body); err != nil {
+					t.Fatal(err)
+				}
+				reply(p.store, fmt.Sprint(i), body)
+			}
+			shut(t, p.store)
+			full := size()
+			s := open(t, path)
+			defer s.Close() // which says, as is tried elsewhere, that the file is gone
+			beside, err := sql.Open("sqlite", "file:"+path+"?mode=ro")
+			if err != nil {
+				t.Fatal(err)
+			}
+			defer beside.Close()
+			reading, err := beside.BeginTx(ctx, nil)
+			if err != nil {
+				t.Fatal(err)
+			}
+			defer reading.Rollback()
+			if read {
+				var tables int
+				if err := reading.QueryRowContext(ctx, "SELECT count(*) FROM sqlite_schema").Scan(&tables); err != nil {
+					t.Fatal(err)
+				}
+			}
+			giveBack := func() {
+				t.Helper()
+				for more := true; more; {
+					var err error
+					if more, err = s.GiveBack(ctx); err != nil {
+						t.Fatal(err)
+					}
+					if err := s.Present(); err != nil {
+						t.Fatal(err)
+					}
+				}
+			}
+			if err := s.Prune(ctx, 0, 101); err != nil {
+				t.Fatal(err)
+			}
+			giveBack()
+			if now := size(); (now == full) != read {
+				t.Fatalf("of %d bytes %d are left", full, now)
+			}
+			if err := reading.Rollback(); err != nil {
+				t.Fatal(err)
+			}
+			for i := 0; i < 1000 && size() == full; i++ { // until the log is written back
+				reply(s, fmt.Sprint("then ", i), []byte("{}"))
+				if err := s.Present(); err != nil {
+					t.Fatalf("after %d changes: %v", i+1, err)
+				}
+			}
+			if now := size(); now > full/2 {
+				t.Errorf("of %d bytes %d are left", full, now)
+			}
+			giveBack()
+			if err := os.Truncate(path, size()-4096); err != nil {
+				t.Fatal(err)
+			}
+			if err := s.Present(); !errors.Is(err, store.ErrGone) {
+				t.Errorf("a page that is cut off is not missed: %v", err)
+			}
+		})
+	}
+}
+
 // Rows of history and bodies come back as they were, those of before too.
 func TestRepliesComeBack(t *testing.T) {
 	p := newPen(t, filepath.Join(t.TempDir(), "book.db"))

@@ -1,6 +1,8 @@
 package app
 
 import (
+	"bytes"
+	"cmp"
 	"slices"
 	"strings"
 
@@ -83,6 +85,11 @@ func doneIn(desk *book.Desk, c day.Clock, first day.Date) map[day.Date][]*book.T
 			on := c.DayOf(t.Completed.Time())
 			done[on] = append(done[on], t)
 		}
+	}
+	for _, of := range done {
+		slices.SortFunc(of, func(a, b *book.Todo) int {
+			return cmp.Or(cmp.Compare(b.Completed, a.Completed), bytes.Compare(a.ID[:], b.ID[:]))
+		})
 	}
 	return done
 }

@@ -79,3 +79,31 @@ func TestWeek(t *testing.T) {
 		t.Errorf("%d %s", bad.status, bad.body)
 	}
 }
+
+// What was done on a day stands with the latest first, whatever was opened again meanwhile.
+func TestDoneOfADay(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	ids := map[string]string{}
+	tick := func(at, title, act string) {
+		t.Helper()
+		s.setClock("2026-11-24T" + at + ":00")
+		if ids[title] == "" {
+			ids[title] = s.want(201, "POST", "/api/todos", `{"title":"`+title+`"}`).text(t, "id")
+		}
+		s.want(200, "POST", "/api/todos/"+ids[title]+"/"+act, "")
+	}
+	tick("09:10", "first", "complete")
+	tick("09:20", "second", "complete")
+	tick("09:30", "third", "complete")
+	tick("09:40", "first", "reopen")
+	tick("09:50", "fourth", "complete")
+	tick("10:00", "first", "complete")
+	w := s.want(200, "GET", "/api/week", "")
+	var got []string
+	for i := range w.field(t, "days.1.done").([]any) {
+		got = append(got, w.text(t, fmt.Sprintf("days.1.done.%d.todo.title", i)))
+	}
+	if strings.Join(got, " ") != "first fourth third second" {
+		t.Errorf("done were %v, the latest first", got)
+	}
+}

@@ -17,7 +17,6 @@ import (
 
 	"github.com/getkin/kin-openapi/openapi3"
 
-	"tincup/internal/app"
 	"tincup/internal/httpapi/contract"
 	"tincup/internal/seed"
 )
@@ -33,16 +32,23 @@ type hostile struct {
 	ids map[string][]string
 	// attached is a to-do and the hash of a file of it.
 	attached [2]string
+	// address serves a calendar.
+	address string
 }
 
 // kindsOf are the rows that a field, or a part of an address, names.
 var kindsOf = map[string]string{"/api/todos/": "todo", "/api/lists/": "lists", "/api/shelves/": "shelves", "/api/sections/": "sections", "/api/tags/": "tags",
-	"/api/people/": "people", "/api/own-views/": "views", "list": "lists", "shelf": "shelves", "section": "sections", "parent": "todo", "after": "todo",
+	"/api/people/": "people", "/api/own-views/": "views", "/api/places/": "places", "/api/calendars/": "calendars", "id": "todo", "calendar": "calendars", "list": "lists", "shelf": "shelves", "section": "sections", "parent": "todo", "after": "todo",
 	"before": "todo", "into": "tags", "ids": "todo", "release": "todo", "template": "templates"}
 
 // fitting are values that some fields take.
 var fitting = map[string][]string{"distance": {"P1D", "P1W", "next-week", "2026-12-01"}, "on": {"2026-12-01"}, "to": {"2026-12-01", "2026-12-02"},
-	"rule": {"FREQ=DAILY", "FREQ=WEEKLY;BYDAY=MO"}, "first": {"2026-11-25"}}
+	"rule": {"FREQ=DAILY", "FREQ=WEEKLY;BYDAY=MO"}, "first": {"2026-11-25"}, "plan": {"2026-11-26", "2026-W49", "parked"}, "middle": {"38.7, -9.1"},
+	"uid": {"volunteers@museum"}, "day": {"2026-11-26"}}
+
+// aCalendar is a file that may be added as one.
+const aCalendar = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:a\r\nDTSTAMP:20261101T090000Z\r\n" +
+	"DTSTART:20261125T100000Z\r\nDTEND:20261125T110000Z\r\nSUMMARY:Choir\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
 
 // id is one of a row that fits a field or an address, or of any.
 func (h *hostile) id(where string) string {
@@ -65,6 +71,9 @@ var nasty = []string{"", " ", "x", "null", "0", "-1", "9999-99-99", "2026-11-27"
 	`{"all":[]}`, "00000000-0000-0000-0000-000000000000", "01890000-0000-7000-8000-000000000000"}
 
 func (h *hostile) text(field string) string {
+	if field == "address" && h.IntN(4) > 0 {
+		return h.address
+	}
 	if right := fitting[field]; right != nil && h.IntN(2) == 0 {
 		return right[h.IntN(len(right))]
 	}
@@ -96,7 +105,7 @@ func (h *hostile) value(field string, ref *openapi3.SchemaRef, depth int) any {
 	case s.Type.Is("string"):
 		return h.text(field)
 	case s.Type.Is("integer"), s.Type.Is("number"):
-		return []any{0, 1, 2, 7, 30, -1, 100000, int64(1) << 40}[h.IntN(8)]
+		return []any{0, 1, 2, 7, 30, 150, -1, 100000, int64(1) << 40}[h.IntN(9)]
 	case s.Type.Is("boolean"):
 		return h.IntN(2) == 0
 	case s.Type.Is("array"):
@@ -146,6 +155,9 @@ func (h *hostile) request(method, path string, op *openapi3.Operation, more open
 				query.Set(p.Value.Name, v)
 			}
 		case "header":
+			if p.Value.Name == "Idempotency-Key" && h.IntN(3) > 0 { // a new one, not of another request
+				v = fmt.Sprint("key ", h.Uint32())
+			}
 			if v = strings.Map(visible, v); h.IntN(3) > 0 {
 				header.Set(p.Value.Name, v)
 			}
@@ -160,7 +172,7 @@ func (h *hostile) request(method, path string, op *openapi3.Operation, more open
 		kind := kinds[h.IntN(len(kinds))]
 		var err error
 		if schema := op.RequestBody.Value.Content[kind].Schema; schema.Value.Format == "binary" {
-			body = []byte(h.text(""))
+			body = []byte([]string{h.text(""), aCalendar}[h.IntN(2)])
 		} else if body, err = json.Marshal(h.value("", schema, 0)); err != nil {
 			body = []byte("{")
 		}
@@ -218,10 +230,11 @@ func (h *hostile) gather() {
 			}
 		}
 	}
-	for _, path := range []string{"/api/overview", "/api/views/cup?limit=60", "/api/views/bin?limit=20", "/api/views/done?limit=20", "/api/views/today?limit=40"} {
+	for _, path := range []string{"/api/overview", "/api/views/cup?limit=60", "/api/views/bin?limit=20", "/api/views/done?limit=20", "/api/views/today?limit=40", "/api/places", "/api/calendars"} {
+		kind := strings.TrimPrefix(path, "/api/") // of what stands in it by itself
 		var v any
 		if json.Unmarshal([]byte(h.site.want(200, "GET", path, "").body), &v) == nil {
-			walk("", v)
+			walk(kind, v)
 		}
 	}
 }
@@ -229,13 +242,13 @@ func (h *hostile) gather() {
 // Whatever is sent to any operation, as whatever type: no answer is a fault of ours,
 // none takes a second, and a request that is refused has changed nothing.
 func TestHostileRequests(t *testing.T) {
-	s := newSite(t, app.Settings{})
+	s, served := calendars(t)
 	doc, err := contract.GetSpec()
 	if err != nil {
 		t.Fatal(err)
 	}
 	seed := seed.New(t)
-	h := &hostile{Rand: rand.New(rand.NewPCG(seed, 1)), site: s}
+	h := &hostile{Rand: rand.New(rand.NewPCG(seed, 1)), site: s, address: served.URL + "/museum.ics"}
 	type operation struct {
 		method, path string
 		op           *openapi3.Operation

@@ -1,7 +1,19 @@
 import type { Page } from "@playwright/test";
 import { keyHelp } from "../src/words/keys";
 import { layers } from "../src/words/layers";
-import { changes, expect, group, index, latest, row, slip, test, toast, visit } from "./tincup";
+import {
+  changes,
+  expect,
+  group,
+  history,
+  index,
+  latest,
+  row,
+  slip,
+  test,
+  toast,
+  visit,
+} from "./tincup";
 
 /** What someone types who believes the line for words has the focus. */
 async function typeOn(page: Page) {
@@ -267,4 +279,43 @@ test("many, and what is closed or archived, are asked for with their numbers", a
   await expect(page.getByRole("dialog")).toContainText("Of these, 1 is closed already");
   await expect(index(page)).toBeVisible();
   await expect(slip(page)).toHaveCount(0);
+});
+
+test("a key that is pressed as another window takes the row away is not for its neighbour", async ({
+  page,
+  demo,
+}) => {
+  for (const path of ["/today", "/week"]) {
+    await visit(page, `${demo.url}${path}`);
+    await page.keyboard.press("j");
+    await page.keyboard.press("j");
+    const id = await page.evaluate(
+      () => document.activeElement!.closest<HTMLElement>("[data-todo]")!.dataset.todo!,
+    );
+    // Pressed at the very moment at which its neighbour has the focus.
+    await page.evaluate((gone) => {
+      const press = () => {
+        const to = document.activeElement?.closest<HTMLElement>("[data-todo]");
+        if (!to || to.dataset.todo === gone) return void setTimeout(press, 5);
+        to.dispatchEvent(
+          new KeyboardEvent("keydown", {
+            key: " ",
+            code: "Space",
+            bubbles: true,
+            cancelable: true,
+          }),
+        );
+        document.body.dataset.pressed = to.dataset.todo;
+      };
+      delete document.body.dataset.pressed;
+      press();
+    }, id);
+    await fetch(`${demo.url}/api/todos/${id}`, { method: "DELETE", headers: { "If-Match": "*" } });
+    await expect.poll(() => page.evaluate(() => document.body.dataset.pressed)).toBeTruthy();
+    await page.waitForTimeout(600);
+    expect((await history(demo.url))[0]).toMatch(/^In the bin: /);
+    // A moment later it is.
+    await page.keyboard.press(" ");
+    await expect.poll(async () => (await history(demo.url))[0]).toMatch(/^Done: /);
+  }
 });

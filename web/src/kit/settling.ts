@@ -1,7 +1,7 @@
 import { readonly, ref, watch } from "vue";
 
 /** How long what has just moved takes no press, in milliseconds: as long as a double click. */
-const settlesFor = 400;
+export const settlesFor = 400;
 
 /**
  * True for a moment after `order` has changed: what moves under the pointer is not what the

@@ -89,6 +89,15 @@ export async function ask<T>(call: () => Promise<Answer<T>>): Promise<T> {
   throw new Error(`The server answered ${answer.response.status}.`);
 }
 
+/** How many commands of this window have no answer yet, and when the last was answered. */
+const asking = { open: 0, answered: -Infinity };
+/** How long after the answer to a command what it changed may still come to be shown, in milliseconds. */
+const shownWithin = 3000;
+
+/** Whether what changes now may be what this window asked for. */
+export const askedLately = () =>
+  asking.open > 0 || performance.now() - asking.answered < shownWithin;
+
 const pauses = [150, 600];
 
 /**
@@ -100,15 +109,21 @@ export async function send<T>(
   key: string = crypto.randomUUID(),
 ): Promise<T> {
   const header = { "Idempotency-Key": key };
-  for (const pause of pauses) {
-    try {
-      return await ask(() => call(header));
-    } catch (e) {
-      if (!(e instanceof Away)) throw e;
-      await new Promise((done) => setTimeout(done, pause));
+  asking.open++;
+  try {
+    for (const pause of pauses) {
+      try {
+        return await ask(() => call(header));
+      } catch (e) {
+        if (!(e instanceof Away)) throw e;
+        await new Promise((done) => setTimeout(done, pause));
+      }
     }
+    return await ask(() => call(header));
+  } finally {
+    asking.open--;
+    asking.answered = performance.now();
   }
-  return ask(() => call(header));
 }
 
 export const etagOf = (todo: Pick<Todo, "revision">) => `"${todo.revision}"`;

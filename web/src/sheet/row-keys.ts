@@ -1,9 +1,11 @@
 import { nextTick, type Ref, watch } from "vue";
 import { useQueryClient } from "@tanstack/vue-query";
+import { useRoute } from "vue-router";
 import type { Priority, Row, Todo } from "@/server/client";
 import { priorities } from "@/words/names";
 import { useActions } from "@/server/actions";
 import { rowElement, useCurrent } from "@/state/current";
+import { useHandedOn } from "@/state/handed-on";
 import { useFolding } from "./folding";
 import { cupOfDigit, useKeys } from "@/state/keys";
 import { useMany } from "@/server/many";
@@ -39,6 +41,12 @@ export function useRowKeys(
   const queries = useQueryClient();
   const { data: overview } = useOverview();
 
+  const { handOn, settling } = useHandedOn();
+  const route = useRoute();
+  /** What is shown, whichever slip is open: other rows of another sheet are no surprise. */
+  const sheetShown = () => JSON.stringify([route.path, { ...route.query, slip: undefined }]);
+  let sheet = sheetShown();
+
   const index = () => rows.value.findIndex((r) => r.todo.id === current.row);
 
   function go(to: number) {
@@ -62,6 +70,8 @@ export function useRowKeys(
       const hadFocus = was >= 0 && document.activeElement?.closest("[data-todo]") !== null;
       const next = now[Math.min(Math.max(was, 0), now.length - 1)];
       current.row = next?.todo.id;
+      if (was >= 0 && sheet === sheetShown()) handOn();
+      sheet = sheetShown();
       if (hadFocus || (was >= 0 && document.activeElement === document.body)) {
         void nextTick(() => rowElement(current.row)?.focus({ preventScroll: true }));
       }
@@ -205,6 +215,7 @@ export function useRowKeys(
     if (walk(press)) return true;
     const row = target();
     if (!row) return false;
+    if (settling() && row === rows.value[index()]) return true;
     const digit = /^\d$/.exec(press)?.[0];
     if (digit) {
       const cup = cupOfDigit(overview.value, digit);

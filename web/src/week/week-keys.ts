@@ -4,6 +4,7 @@ import { useActions } from "@/server/actions";
 import type { Overview } from "@/server/client";
 import type { Week, WeekDay, WeekSlip } from "@/server/week";
 import { useCurrent } from "@/state/current";
+import { useHandedOn } from "@/state/handed-on";
 import { cupOfDigit, useKeys } from "@/state/keys";
 import { addDays } from "@/words/dates";
 import { firstFree, planAt, quarter, slotOf } from "./hours";
@@ -59,6 +60,7 @@ export function useWeekKeys(may: May) {
   const last = ref<{ id: string; column: number; at: number }>();
   /** Where slips are on their way to, until they are shown there: keys come faster. */
   const going = new Map<string, string>();
+  const { handOn, settling } = useHandedOn();
   const element = (id: string) =>
     document.querySelector<HTMLElement>(`.page [data-todo="${CSS.escape(id)}"]`);
   const drawn = (all: WeekSlip[]) => all.filter((s) => element(s.todo.id));
@@ -117,6 +119,7 @@ export function useWeekKeys(may: May) {
     if (!was || document.activeElement !== document.body) return;
     const same = element(was.id);
     if (same) return same.focus();
+    handOn();
     const beside = drawn(columns()[was.column]?.slips ?? []);
     go(beside[Math.min(was.at, beside.length - 1)]);
   });
@@ -167,6 +170,7 @@ export function useWeekKeys(may: May) {
       return true;
     }
     if (!here) return false;
+    if (settling()) return true;
     const { todo } = here.slip;
     if (press === "Alt+ArrowUp" || press === "Alt+ArrowDown") {
       if (here.day) shift(here.slip, here.day, press === "Alt+ArrowUp" ? -quarter : quarter);

@@ -84,6 +84,25 @@ func TestMoveIn(t *testing.T) {
 	}
 }
 
+// One row of any kind is something already.
+func TestMoveInWantsAnEmptyBook(t *testing.T) {
+	rows, _ := packed(t, moved(t).desk)
+	for name, cmd := range map[string]book.Command{
+		"a to-do": book.Capture{Title: "Ring the framer"}, "a list": book.AddList{Name: "Loans"}, "a shelf": book.AddShelf{Name: "Museum"},
+		"a person": book.AddPerson{Name: "Ada"}, "a place": book.AddPlace{Name: "The shed"}, "a calendar": book.AddCalendar{Name: "Choir", File: "choir.ics"},
+		"a view": book.AddView{Name: "Calls", Question: `{"filter":{"all":[]}}`},
+	} {
+		to := newDesk(t)
+		to.do(cmd)
+		if _, err := to.desk.Do(to.env(), book.MoveIn{Rows: rows}); err == nil || !strings.Contains(err.Error(), "empty one") {
+			t.Errorf("it moves in beside %s: %v", name, err)
+		}
+	}
+	to := newDesk(t)
+	to.do(book.Choose{Values: map[string]string{"look": "dark"}})
+	to.do(book.MoveIn{Rows: rows})
+}
+
 // What no command would have left so does not move in, and nothing of it does.
 func TestMoveInRefuses(t *testing.T) {
 	for name, c := range map[string]struct {

@@ -239,8 +239,9 @@ func (h *hostile) gather() {
 	}
 }
 
-// Whatever is sent to any operation, as whatever type: no answer is a fault of ours,
-// none takes a second, and a request that is refused has changed nothing.
+// Whatever is sent to any operation, as whatever type: no answer is a fault of ours, none takes
+// a second (five where it carries the whole Book, which grows large in a full run), and a
+// request that is refused has changed nothing.
 func TestHostileRequests(t *testing.T) {
 	s, served := calendars(t)
 	doc, err := contract.GetSpec()
@@ -289,8 +290,11 @@ func TestHostileRequests(t *testing.T) {
 		}
 		answer, err := io.ReadAll(res.Body)
 		res.Body.Close()
-		took := time.Since(begun)
-		if slowest = max(slowest, took); took > time.Second || err != nil || res.StatusCode >= 500 {
+		took, most := time.Since(begun), time.Second
+		if o.path == "/api/everything" {
+			most = 5 * time.Second
+		}
+		if slowest = max(slowest, took); took > most || err != nil || res.StatusCode >= 500 {
 			t.Errorf("request %d took %v and was answered with %d %.300s (%v): %s", i, took, res.StatusCode, answer, err, said)
 			faults++
 		}

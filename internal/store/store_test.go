@@ -381,30 +381,45 @@ func TestWhatUndoAndRedoFind(t *testing.T) {
 	}
 }
 
-// What is let go of is given back to the disk; a file of an earlier version, too.
-func TestTheFileGetsSmaller(t *testing.T) {
-	path := filepath.Join(t.TempDir(), "book.db")
-	p := newPen(t, path)
-	ctx := t.Context()
+// reply keeps a reply in the pen's file.
+func (p *pen) reply(key string, body []byte) {
+	p.t.Helper()
+	kept := &store.Reply{Account: p.desk.Account(), Key: key, Fingerprint: []byte{1}, Status: 200, Body: body, At: 100}
+	if err := p.store.SaveReply(p.t.Context(), kept); err != nil {
+		p.t.Fatal(err)
+	}
+}
+
+// fill keeps some megabytes of replies that cannot be packed, and shuts the file.
+func (p *pen) fill() {
+	p.t.Helper()
 	noise := rand.NewChaCha8([32]byte{7})
 	for i := range 400 {
 		body := make([]byte, 8000)
 		if _, err := noise.Read(body); err != nil {
-			t.Fatal(err)
+			p.t.Fatal(err)
 		}
-		reply := &store.Reply{Account: p.desk.Account(), Key: fmt.Sprint(i), Fingerprint: []byte{1}, Status: 200, Body: body, At: 100}
-		if err := p.store.SaveReply(ctx, reply); err != nil {
-			t.Fatal(err)
-		}
+		p.reply(fmt.Sprint(i), body)
 	}
-	size := func() int64 {
-		info, err := os.Stat(path)
-		if err != nil {
-			t.Fatal(err)
-		}
-		return info.Size()
+	shut(p.t, p.store)
+}
+
+func sizeOf(t *testing.T, path string) int64 {
+	t.Helper()
+	info, err := os.Stat(path)
+	if err != nil {
+		t.Fatal(err)
 	}
-	shut(t, p.store)
+	return info.Size()
+}
+
+// What is let go of is given back to the disk; a file of an earlier version, too.
+func TestTheFileGetsSmaller(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "book.db")
+	ctx := t.Context()
+	p := newPen(t, path)
+	p.fill()
+	size := func() int64 { return sizeOf(t, path) }
 	full := size()
 	s := open(t, path)
 	if err := s.Prune(ctx, 0, 101); err != nil {
@@ -457,30 +472,11 @@ func TestPresentWhileItGetsSmaller(t *testing.T) {
 			path := filepath.Join(t.TempDir(), "book.db")
 			p := newPen(t, path)
 			ctx := t.Context()
-			reply := func(s *store.Store, key string, body []byte) {
-				t.Helper()
-				if err := s.SaveReply(ctx, &store.Reply{Account: p.desk.Account(), Key: key, Fingerprint: []byte{1}, Status: 200, Body: body, At: 100}); err != nil {
-					t.Fatal(err)
-				}
-			}
-			size := func() int64 {
-				info, err := os.Stat(path)
-				if err != nil {
-					t.Fatal(err)
-				}
-				return info.Size()
-			}
-			noise := rand.NewChaCha8([32]byte{7})
-			for i := range 400 {
-				body := make([]byte, 8000)
-				if _, err := noise.Read(body); err != nil {
-					t.Fatal(err)
-				}
-				reply(p.store, fmt.Sprint(i), body)
-			}
-			shut(t, p.store)
+			p.fill()
+			size := func() int64 { return sizeOf(t, path) }
 			full := size()
 			s := open(t, path)
+			p.store = s
 			defer s.Close() // which says, as is tried elsewhere, that the file is gone
 			beside, err := sql.Open("sqlite", "file:"+path+"?mode=ro")
 			if err != nil {
@@ -521,7 +517,7 @@ func TestPresentWhileItGetsSmaller(t *testing.T) {
 				t.Fatal(err)
 			}
 			for i := 0; i < 1000 && size() == full; i++ { // until the log is written back
-				reply(s, fmt.Sprint("then ", i), []byte("{}"))
+				p.reply(fmt.Sprint("then ", i), []byte("{}"))
 				if err := s.Present(); err != nil {
 					t.Fatalf("after %d changes: %v", i+1, err)
 				}

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 	"tincup/internal/seed"
 	"tincup/internal/sequence"
 )
@@ -53,7 +54,7 @@ func TestWorkedOutAheadOfItsTurn(t *testing.T) {
 	seed := seed.New(t)
 	choices := sequence.Choices(sequence.AllKinds)
 	kinds, not := map[book.Kind]int{}, 0
-	for i := range int(2000 * *sequences) {
+	for i := range int(10_000 * *sequences) {
 		r := rand.New(rand.NewPCG(seed, uint64(i)))
 		w := sequence.NewWindows(book.ID{15: 1})
 		for n := range 100 {
@@ -100,6 +101,9 @@ func TestWhatIsApart(t *testing.T) {
 	list, other := d.list("Loans"), d.list("Labels")
 	a, b := d.do(book.Capture{Title: "a", List: list}).Todo().ID, d.do(book.Capture{Title: "b", List: other}).Todo().ID
 	under := d.do(book.Capture{Title: "under", Parent: a}).Todo().ID
+	coming := func(title, uid string) book.Command {
+		return book.Import{List: other, Items: []book.Incoming{{Under: -1, UID: uid, Todo: book.Todo{Title: title}}, {Under: -1, Todo: book.Todo{Title: "new"}}}}
+	}
 	ended := func(id book.ID) book.Command { return book.Complete{ID: id} }
 	shelf, person := d.do(book.AddShelf{Name: "Home"}).Shelves[0].After.ID, d.do(book.AddPerson{Name: "Ines"}).People[0].After.ID
 	section := d.do(book.AddSection{List: list, Name: "May"}).Sections[0].After.ID
@@ -133,6 +137,10 @@ func TestWhatIsApart(t *testing.T) {
 		"into a list that goes":   {book.DeleteList{ID: list}, book.Capture{Title: "x", List: list}, false},
 		"a list that is put away": {book.EditList{ID: list, Archived: ptr(true)}, ended(b), false},
 		"many and one of them":    {book.Many{IDs: []book.ID{a, b}, Do: ended}, ended(b), false},
+		"an import and another":   {coming("x", ""), ended(b), true},
+		"an import of the same":   {coming("b", b.String()), book.Remind{ID: b, Add: []day.Reminder{day.ReminderBefore(5)}}, false},
+		"an import of its parent": {book.Import{Items: []book.Incoming{{Under: -1, Parent: a.String(), UID: "y", Todo: book.Todo{Title: "y"}}}}, book.Edit{ID: a, Outcome: ptr("done")}, false},
+		"an import and the same":  {coming("X", "elsewhere"), coming("Y", "Elsewhere"), false},
 	} {
 		change, err := d.desk.Do(d.env(), c.ahead)
 		if err != nil {

@@ -1,5 +1,7 @@
 package book
 
+import "strings"
+
 // Ahead is a change worked out ahead of its turn, with what it rests on, so that it
 // need not be worked out again where what came between has nothing to do with it.
 type Ahead struct {
@@ -10,6 +12,9 @@ type Ahead struct {
 	// homes are the lists and parents that it puts something into, takes something
 	// from, or writes; none is the Cup.
 	homes map[ID]bool
+	// uids are in small letters what an import knows its to-dos by, those above them included.
+	// It leaves those as they are that are the same already.
+	uids map[string]bool
 	// alone: it rests on more than can be told here.
 	alone bool
 }
@@ -52,6 +57,14 @@ func (b *Desk) Ahead(c *Change, cmd Command) *Ahead {
 	}
 	for _, id := range named(cmd) { // some may have stood as the command wants them
 		a.rows[id] = true
+	}
+	if c, ok := cmd.(Import); ok {
+		a.uids = make(map[string]bool, len(c.Items))
+		for i := range c.Items {
+			for _, uid := range []string{c.Items[i].UID, c.Items[i].Parent} {
+				a.uids[strings.ToLower(uid)] = true
+			}
+		}
 	}
 	return a
 }
@@ -106,7 +119,7 @@ func (a *Ahead) Apart(b *Desk, c *Change) bool {
 // apartFrom reports whether the change has nothing to do with a to-do: neither with it,
 // nor with what it stands under, nor with the handful.
 func (a *Ahead) apartFrom(b *Desk, t *Todo) bool {
-	if a.rows[t.ID] || !t.Handful.IsZero() || !t.Record.IsZero() && a.rows[t.Record] {
+	if a.rows[t.ID] || a.uids != nil && a.uids[strings.ToLower(t.KnownAs())] || !t.Handful.IsZero() || !t.Record.IsZero() && a.rows[t.Record] {
 		return false
 	}
 	for above := t.Parent; !above.IsZero(); {

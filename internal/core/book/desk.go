@@ -145,6 +145,19 @@ func (b *Desk) Notes() []*Todo { return b.parts[partNotes] }
 // Away returns the to-dos of archived lists and of templates, in no order.
 func (b *Desk) Away() []*Todo { return b.parts[partAway] }
 
+// those returns the to-dos that meet something, the bin's too, in the order of their ids: what
+// a command writes is the same whatever was done before.
+func (b *Desk) those(meets func(*Todo) bool) []*Todo {
+	var all []*Todo
+	for t := range b.All() {
+		if meets(t) {
+			all = append(all, t)
+		}
+	}
+	slices.SortFunc(all, func(s, t *Todo) int { return bytes.Compare(s.ID[:], t.ID[:]) })
+	return all
+}
+
 // All yields every to-do, the bin's too, in no order.
 func (b *Desk) All() iter.Seq[*Todo] {
 	return func(yield func(*Todo) bool) {

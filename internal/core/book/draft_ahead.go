@@ -15,6 +15,9 @@ type Ahead struct {
 	// uids are in small letters what an import knows its to-dos by, those above them included.
 	// It leaves those as they are that are the same already.
 	uids map[string]bool
+	// tagged: some of its to-dos carry tags, before or after it. Whether a tag goes with the last
+	// that carries it depends on the others.
+	tagged bool
 	// alone: it rests on more than can be told here.
 	alone bool
 }
@@ -38,6 +41,7 @@ func (b *Desk) Ahead(c *Change, cmd Command) *Ahead {
 				continue
 			}
 			a.rows[t.ID] = true
+			a.tagged = a.tagged || len(t.Tags) > 0
 			a.homes[t.home()], a.homes[t.List] = true, true
 			if !t.Record.IsZero() {
 				a.rows[t.Record] = true
@@ -103,12 +107,12 @@ func (a *Ahead) Apart(b *Desk, c *Change) bool {
 		}
 		if d.Before != nil && d.After != nil && d.Before.Parent.IsZero() {
 			altered := Altered(d.Before, d.After)
-			if altered&^calm == 0 || altered&FieldsOf("tags") == altered && len(a.Change.Tags) == 0 {
+			if altered&^calm == 0 || altered&FieldsOf("tags") == altered && !a.tagged && len(a.Change.Tags) == 0 {
 				continue
 			}
 		}
 		for _, t := range []*Todo{d.Before, d.After} {
-			if t != nil && (a.homes[t.home()] || a.homes[t.List] || len(a.Change.Tags) > 0) {
+			if t != nil && (a.homes[t.home()] || a.homes[t.List] || a.tagged && len(t.Tags) > 0 || len(a.Change.Tags) > 0) {
 				return false
 			}
 		}

@@ -143,8 +143,9 @@ func (d *draft) checkUnder(t *Todo) error {
 	if why := clashUnder(t, &parent); why != "" {
 		return refuse("parent", "“%s” would be where it cannot be: it %s.", t.Title, why)
 	}
-	for above := parent; !above.Parent.IsZero(); {
-		if above.Parent == t.ID {
+	// A circle may lie above it, without it.
+	for above, n := parent, 0; !above.Parent.IsZero(); n++ {
+		if above.Parent == t.ID || n > MaxDepth {
 			return clash
 		}
 		if above, err = d.todo(above.Parent); err != nil {

@@ -109,18 +109,24 @@ func TestMoveInRefuses(t *testing.T) {
 		spoil func(*book.Change)
 		says  string
 	}{
-		"two of one id":         {func(c *book.Change) { c.Todos = append(c.Todos, c.Todos[0]) }, "twice"},
-		"no id":                 {func(c *book.Change) { c.Todos[0].After.ID = book.ID{} }, "no id"},
-		"an empty row":          {func(c *book.Change) { c.Lists[0].After = nil }, "no row"},
-		"a title of two lines":  {func(c *book.Change) { c.Todos[0].After.Title = "a\nb" }, "line break"},
-		"notes of nobody":       {func(c *book.Change) { c.Notes[0].After.ID = book.ID{9} }, "notes in it of to-dos that are not"},
-		"a list that is not":    {func(c *book.Change) { c.Lists = nil }, "contradicts itself"},
-		"a tag that is not":     {func(c *book.Change) { c.Tags = nil }, "contradicts itself"},
-		"a tag with a space":    {func(c *book.Change) { c.Tags[0].After.Name = "a b" }, "may hold letters"},
-		"no position":           {func(c *book.Change) { c.Todos[0].After.Position = "!" }, "no position"},
-		"all in one position":   {func(c *book.Change) { samePlace(c) }, "stand in one position"},
-		"a parent that is not":  {func(c *book.Change) { c.Todos[0].After.Parent = book.ID{9} }, "contradicts itself"},
-		"under itself":          {func(c *book.Change) { c.Todos[0].After.Parent = c.Todos[0].After.ID }, "contradicts itself"},
+		"two of one id":        {func(c *book.Change) { c.Todos = append(c.Todos, c.Todos[0]) }, "twice"},
+		"no id":                {func(c *book.Change) { c.Todos[0].After.ID = book.ID{} }, "no id"},
+		"an empty row":         {func(c *book.Change) { c.Lists[0].After = nil }, "no row"},
+		"a title of two lines": {func(c *book.Change) { c.Todos[0].After.Title = "a\nb" }, "line break"},
+		"notes of nobody":      {func(c *book.Change) { c.Notes[0].After.ID = book.ID{9} }, "notes in it of to-dos that are not"},
+		"a list that is not":   {func(c *book.Change) { c.Lists = nil }, "contradicts itself"},
+		"a tag that is not":    {func(c *book.Change) { c.Tags = nil }, "contradicts itself"},
+		"a tag with a space":   {func(c *book.Change) { c.Tags[0].After.Name = "a b" }, "may hold letters"},
+		"no position":          {func(c *book.Change) { c.Todos[0].After.Position = "!" }, "no position"},
+		"all in one position":  {func(c *book.Change) { samePlace(c) }, "stand in one position"},
+		"a parent that is not": {func(c *book.Change) { c.Todos[0].After.Parent = book.ID{9} }, "contradicts itself"},
+		"under itself":         {func(c *book.Change) { c.Todos[0].After.Parent = c.Todos[0].After.ID }, "contradicts itself"},
+		"under a circle": {func(c *book.Change) {
+			for i := range 3 { // the first under the second and third, which stand under each other
+				c.Todos[i].After.Parent, c.Todos[i].After.List, c.Todos[i].After.Section = c.Todos[min(i+1, 2)].After.ID, book.ID{}, book.ID{}
+			}
+			c.Todos[2].After.Parent = c.Todos[1].After.ID
+		}, "contradicts itself"},
 		"a file without a hash": {func(c *book.Change) { c.Todos[0].After.Attachments = []book.Attachment{{Name: "a", Hash: "../../x"}} }, "no hash"},
 		"a start after its due": {func(c *book.Change) {
 			for _, d := range c.Todos {

@@ -76,18 +76,15 @@ func (c RemovePerson) run(d *draft) error {
 	if !ok {
 		return &NotFoundError{"person", c.ID}
 	}
-	n := 0
-	for t := range d.desk.All() {
-		if t.Person.ID == c.ID {
-			next := *t
-			next.Person = Involved{}
-			d.put(next)
-			n++
-		}
+	involved := d.desk.those(func(t *Todo) bool { return t.Person.ID == c.ID })
+	for _, t := range involved {
+		next := *t
+		next.Person = Involved{}
+		d.put(next)
 	}
 	d.people.remove(c.ID)
 	d.says = "Person removed: " + quote(p.Name)
-	if n > 0 {
+	if n := len(involved); n > 0 {
 		d.says += ", from " + count(n, "to-do")
 	}
 	d.says += d.askedFor(question.Person, c.ID)

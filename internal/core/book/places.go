@@ -1,7 +1,9 @@
 package book
 
 import (
+	"bytes"
 	"errors"
+	"maps"
 	"slices"
 	"strings"
 
@@ -209,12 +211,13 @@ func (c RemovePlace) run(d *draft) error {
 
 // callPlace lets all that goes by the name of a place go by another; by none, it loses the
 // place, and the reminders at its edges. It returns how many to-dos there were.
-func (d *draft) callPlace(was, name string) (n int) {
-	for t := range d.desk.All() {
+func (d *draft) callPlace(was, name string) int {
+	going := d.desk.those(func(t *Todo) bool {
 		cur, err := d.todo(t.ID)
-		if err != nil || !cur.goesBy(was) {
-			continue
-		}
+		return err == nil && cur.goesBy(was)
+	})
+	for _, t := range going {
+		cur, _ := d.todo(t.ID) // it is there
 		next := cur
 		if cur.Place == was {
 			next.Place = name
@@ -229,15 +232,15 @@ func (d *draft) callPlace(was, name string) (n int) {
 		if diff := d.todos[t.ID]; name != "" { // nothing is another reminder by it
 			diff.After.RemindFrom = cur.RemindFrom
 		}
-		n++
 	}
-	for _, ring := range d.desk.rings { // it is the same ring under the new name
-		if r := *ring; name != "" && r.Reminder.Called(was, name) != r.Reminder {
+	rings := slices.SortedFunc(maps.Keys(d.desk.rings), func(a, b ID) int { return bytes.Compare(a[:], b[:]) })
+	for _, id := range rings { // it is the same ring under the new name
+		if r := *d.desk.rings[id]; name != "" && r.Reminder.Called(was, name) != r.Reminder {
 			r.Reminder = r.Reminder.Called(was, name)
 			d.rings.put(r)
 		}
 	}
-	return n
+	return len(going)
 }
 
 // placeNames are the names of places that the to-do and its reminders go by.

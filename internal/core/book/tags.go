@@ -197,11 +197,10 @@ func (c DeleteTag) run(d *draft) error {
 // replaceTags gives every to-do another tag in place of one, or none, and says
 // how many it changed.
 func (d *draft) replaceTags(instead map[ID]ID) int {
-	n := 0
-	for t := range d.desk.All() {
-		if !slices.ContainsFunc(t.Tags, func(id ID) bool { _, ok := instead[id]; return ok }) {
-			continue
-		}
+	carry := d.desk.those(func(t *Todo) bool {
+		return slices.ContainsFunc(t.Tags, func(id ID) bool { _, ok := instead[id]; return ok })
+	})
+	for _, t := range carry {
 		var tags []ID
 		for _, id := range t.Tags {
 			if to, ok := instead[id]; ok {
@@ -214,7 +213,6 @@ func (d *draft) replaceTags(instead map[ID]ID) int {
 		next := *t
 		next.Tags = tags
 		d.put(next)
-		n++
 	}
-	return n
+	return len(carry)
 }

@@ -356,3 +356,17 @@ func TestUndoAsDeepAsMayBe(t *testing.T) {
 		}
 	}
 }
+
+// Undoing what took two to-dos out from under another, which stands under the second by now,
+// would make a circle. The first stands beneath it and not in it, and is looked at before.
+func TestUndoWouldMakeACircle(t *testing.T) {
+	d := newDesk(t)
+	above := d.capture("above")
+	beneath, a := d.sub(above, "beneath"), d.sub(above, "a")
+	out := d.do(book.MoveMany{IDs: []book.ID{beneath, a}})
+	d.do(book.Move{ID: above, Parent: a})
+	if why := d.undo(out); !strings.Contains(why, "parent") {
+		t.Errorf("it says %q", why)
+	}
+	d.sound()
+}

@@ -288,10 +288,12 @@ test("a key that is pressed as another window takes the row away is not for its 
   for (const path of ["/today", "/week"]) {
     await visit(page, `${demo.url}${path}`);
     await page.keyboard.press("j");
-    await page.keyboard.press("j");
-    const id = await page.evaluate(
-      () => document.activeElement!.closest<HTMLElement>("[data-todo]")!.dataset.todo!,
-    );
+    const focused = () =>
+      page.evaluate(
+        () => document.activeElement?.closest<HTMLElement>("[data-todo]")?.dataset.todo,
+      );
+    await expect.poll(focused).toBeTruthy();
+    const id = (await focused())!;
     // Pressed at the very moment at which its neighbour has the focus.
     await page.evaluate((gone) => {
       const press = () => {

@@ -68,6 +68,9 @@ test("a week is planned by mouse: placed, too full, helped, levelled and undone"
   console.log(`drop to verdict: ${took.map((t) => Math.round(t)).join(", ")} ms`);
   expect(took).toHaveLength(4);
   for (let i = 0; i < 4; i++) await page.keyboard.press("ControlOrMeta+z");
+  const undone = async () =>
+    (await history(demo.url)).slice(0, 4).filter((says) => says.startsWith("Undone."));
+  await expect.poll(undone).toHaveLength(4);
   await expect(says(page)).toContainText("Wednesday holds 45 min more than it can.");
   // What helps is one press away.
   await page.getByRole("button", { name: "Move it" }).click();

@@ -228,3 +228,18 @@ func TestImportedSeries(t *testing.T) {
 		t.Errorf("closed: %s", said)
 	}
 }
+
+// What came in and repeats is known by its UID still when its latest tick is taken back in Done.
+func TestTickTakenBackKeepsTheUID(t *testing.T) {
+	d := newDesk(t)
+	c, _ := d.bring(book.Incoming{Under: -1, UID: "elsewhere", Todo: book.Todo{Title: "Rota"}})
+	id := c.Todo().ID
+	d.do(book.Edit{ID: id, Due: ptr(day.MustMoment("2026-11-25"))})
+	d.do(book.ChangeRule{ID: id, Rule: repeat.MustParse("FREQ=WEEKLY"), First: day.MustDate("2026-11-25")})
+	d.do(book.Complete{ID: id})
+	d.do(book.Reopen{ID: d.desk.Records(id)[0].ID})
+	if got := d.desk.ByUID("elsewhere"); got == nil || got.ID != id || got.UID != "elsewhere" || got.Due.String() != "2026-11-25" {
+		t.Errorf("it is known as %+v", got)
+	}
+	d.sound()
+}

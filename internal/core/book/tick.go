@@ -233,7 +233,7 @@ func (d *draft) untick(record *Todo) error {
 			return err
 		}
 		next := *kept
-		next.ID, next.Record, next.Parent, next.Position = of.ID, of.Record, of.Parent, of.Position
+		next.ID, next.UID, next.Record, next.Parent, next.Position = of.ID, of.UID, of.Record, of.Parent, of.Position
 		if kept.ID == record.ID {
 			next.Status, next.Completed = NeedsAction, 0
 		}

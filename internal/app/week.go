@@ -1,7 +1,6 @@
 package app
 
 import (
-	"bytes"
 	"cmp"
 	"slices"
 	"strings"
@@ -88,7 +87,7 @@ func doneIn(desk *book.Desk, c day.Clock, first day.Date) map[day.Date][]*book.T
 	}
 	for _, of := range done {
 		slices.SortFunc(of, func(a, b *book.Todo) int {
-			return cmp.Or(cmp.Compare(b.Completed, a.Completed), bytes.Compare(a.ID[:], b.ID[:]))
+			return cmp.Or(cmp.Compare(b.Completed, a.Completed), a.ID.Compare(b.ID))
 		})
 	}
 	return done

@@ -1,7 +1,6 @@
 package httpapi
 
 import (
-	"bytes"
 	"cmp"
 	"slices"
 
@@ -71,10 +70,10 @@ func overviewLists(o *contract.Overview, b *book.Desk, survey *view.Survey) {
 	}
 	lists, shelves := b.Lists(), b.Shelves()
 	slices.SortFunc(lists, func(a, b *book.List) int {
-		return cmp.Or(cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
+		return cmp.Or(cmp.Compare(a.Position, b.Position), a.ID.Compare(b.ID))
 	})
 	slices.SortFunc(shelves, func(a, b *book.Shelf) int {
-		return cmp.Or(cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
+		return cmp.Or(cmp.Compare(a.Position, b.Position), a.ID.Compare(b.ID))
 	})
 	onShelf := map[book.ID][]contract.List{}
 	for _, l := range lists {

@@ -154,7 +154,7 @@ func (b *Desk) those(meets func(*Todo) bool) []*Todo {
 			all = append(all, t)
 		}
 	}
-	slices.SortFunc(all, func(s, t *Todo) int { return bytes.Compare(s.ID[:], t.ID[:]) })
+	slices.SortFunc(all, func(s, t *Todo) int { return s.ID.Compare(t.ID) })
 	return all
 }
 
@@ -292,7 +292,7 @@ func (b *Desk) Records(id ID) []*Todo {
 		}
 	}
 	slices.SortFunc(records, func(a, b *Todo) int {
-		return cmp.Or(cmp.Compare(b.Completed, a.Completed), bytes.Compare(b.ID[:], a.ID[:]))
+		return cmp.Or(cmp.Compare(b.Completed, a.Completed), b.ID.Compare(a.ID))
 	})
 	return records
 }

@@ -1,7 +1,6 @@
 package book
 
 import (
-	"bytes"
 	"cmp"
 	"strings"
 )
@@ -66,5 +65,5 @@ func ComparePositions(a, b *Todo) int {
 	if c := cmp.Compare(a.Position, b.Position); c != 0 {
 		return c
 	}
-	return bytes.Compare(a.ID[:], b.ID[:])
+	return a.ID.Compare(b.ID)
 }

@@ -1,7 +1,6 @@
 package book
 
 import (
-	"bytes"
 	"errors"
 	"maps"
 	"slices"
@@ -233,7 +232,7 @@ func (d *draft) callPlace(was, name string) int {
 			diff.After.RemindFrom = cur.RemindFrom
 		}
 	}
-	rings := slices.SortedFunc(maps.Keys(d.desk.rings), func(a, b ID) int { return bytes.Compare(a[:], b[:]) })
+	rings := slices.SortedFunc(maps.Keys(d.desk.rings), ID.Compare)
 	for _, id := range rings { // it is the same ring under the new name
 		if r := *d.desk.rings[id]; name != "" && r.Reminder.Called(was, name) != r.Reminder {
 			r.Reminder = r.Reminder.Called(was, name)

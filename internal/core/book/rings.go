@@ -1,7 +1,6 @@
 package book
 
 import (
-	"bytes"
 	"fmt"
 	"slices"
 	"time"
@@ -126,7 +125,7 @@ func (b *Desk) loadRings(diffs []Diff[Ring]) {
 		rest := slices.DeleteFunc(slices.Clone(b.ringsOf[row.Todo]), func(r *Ring) bool { return r.ID == row.ID })
 		if d.After != nil {
 			rest = append(rest, d.After)
-			slices.SortFunc(rest, func(a, b *Ring) int { return bytes.Compare(a.ID[:], b.ID[:]) })
+			slices.SortFunc(rest, func(a, b *Ring) int { return a.ID.Compare(b.ID) })
 		}
 		if b.ringsOf[row.Todo] = rest; len(rest) == 0 {
 			delete(b.ringsOf, row.Todo)

@@ -1,7 +1,6 @@
 package remind
 
 import (
-	"bytes"
 	"maps"
 	"slices"
 	"time"
@@ -164,7 +163,7 @@ func (q *Queue) Watched(desk *book.Desk) bool {
 // the person may have been there already does not: then the edge was passed before it.
 func (q *Queue) Crossed(desk *book.Desk, w Terms, crossings []Crossing, quiet bool) (bell book.RingBell, ok bool) {
 	bell.Mute = quiet
-	ids := slices.SortedFunc(maps.Keys(q.edges), func(a, b book.ID) int { return bytes.Compare(a[:], b[:]) })
+	ids := slices.SortedFunc(maps.Keys(q.edges), book.ID.Compare)
 	for _, id := range ids {
 		t, err := desk.Todo(id)
 		if err != nil {

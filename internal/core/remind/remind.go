@@ -11,7 +11,6 @@
 package remind
 
 import (
-	"bytes"
 	"cmp"
 	"slices"
 	"time"
@@ -110,7 +109,7 @@ func (w Terms) Open(desk *book.Desk) []*book.Ring { return w.standing(desk, book
 func (w Terms) PutOff(desk *book.Desk) []*book.Ring {
 	off := w.standing(desk, book.PutOff)
 	slices.SortFunc(off, func(a, b *book.Ring) int {
-		return cmp.Or(cmp.Compare(a.Later, b.Later), bytes.Compare(a.ID[:], b.ID[:]))
+		return cmp.Or(cmp.Compare(a.Later, b.Later), a.ID.Compare(b.ID))
 	})
 	return off
 }
@@ -135,7 +134,7 @@ func (w Terms) standing(desk *book.Desk, state book.RingState) []*book.Ring {
 
 // later puts the ring first that rang last.
 func later(a, b *book.Ring) int {
-	return cmp.Or(cmp.Compare(b.Rang, a.Rang), b.At.Compare(a.At), bytes.Compare(b.ID[:], a.ID[:]))
+	return cmp.Or(cmp.Compare(b.Rang, a.Rang), b.At.Compare(a.At), b.ID.Compare(a.ID))
 }
 
 // Prospect is what will become of a reminder of a to-do.

@@ -1,6 +1,7 @@
 package term
 
 import (
+	"bytes"
 	"encoding/hex"
 	"fmt"
 )
@@ -22,6 +23,9 @@ func ParseID(s string) (ID, error) {
 
 // IsZero reports whether id is none.
 func (id ID) IsZero() bool { return id == ID{} }
+
+// Compare orders ids by when they were made (UUIDv7, RFC 9562 section 5.7): it returns -1, 0 or 1.
+func (id ID) Compare(other ID) int { return bytes.Compare(id[:], other[:]) }
 
 // String returns the 36 character form, or "" for none.
 func (id ID) String() string {

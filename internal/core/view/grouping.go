@@ -1,7 +1,6 @@
 package view
 
 import (
-	"bytes"
 	"cmp"
 	"fmt"
 	"math"
@@ -159,7 +158,7 @@ func byRow(b *book.Desk, g Grouping) func(*book.Todo) groupKey {
 	shelfOf := map[book.ID]book.ID{}
 	shelves := b.Shelves()
 	slices.SortFunc(shelves, func(a, b *book.Shelf) int {
-		return cmp.Or(cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
+		return cmp.Or(cmp.Compare(a.Position, b.Position), a.ID.Compare(b.ID))
 	})
 	switch g {
 	case GroupByShelf, GroupByList:
@@ -168,7 +167,7 @@ func byRow(b *book.Desk, g Grouping) func(*book.Todo) groupKey {
 		}
 		lists := b.Lists()
 		slices.SortFunc(lists, func(a, b *book.List) int {
-			return cmp.Or(cmp.Compare(ranks[a.Shelf], ranks[b.Shelf]), cmp.Compare(a.Position, b.Position), bytes.Compare(a.ID[:], b.ID[:]))
+			return cmp.Or(cmp.Compare(ranks[a.Shelf], ranks[b.Shelf]), cmp.Compare(a.Position, b.Position), a.ID.Compare(b.ID))
 		})
 		for _, l := range lists {
 			shelfOf[l.ID] = l.Shelf

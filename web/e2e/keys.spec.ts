@@ -77,7 +77,7 @@ test("no key reaches what lies behind what is open, whatever the page can open",
   complaints,
 }) => {
   test.setTimeout(240_000);
-  page.setDefaultTimeout(5000);
+  page.setDefaultTimeout(15_000);
   const seen = new Set<string>();
   const overview = (await (await fetch(`${demo.url}/api/overview`)).json()) as {
     shelves: { lists: { id: string; name: string; checklist?: boolean }[] }[];
@@ -141,9 +141,19 @@ test("no key reaches what lies behind what is open, whatever the page can open",
       await holds(page, demo.url, seen, what);
       for (const item of more) {
         await button.click();
+        const told = (await page.locator(".toast").allInnerTexts()).join("\n");
         await page.getByRole("menuitem", { name: item.trim(), exact: true }).click();
-        await page.waitForTimeout(100);
-        // Some go to a page of their own, or name something in the index.
+        // Some go to a page of their own, name something in the index, or say why not.
+        await expect
+          .poll(
+            async () =>
+              (await floating(page).and(page.locator(":not([data-layer=menu])")).count()) > 0 ||
+              new URL(page.url()).pathname !== path.split("?")[0] ||
+              (await page.evaluate(() => document.activeElement instanceof HTMLInputElement)) ||
+              (await page.locator(".toast").allInnerTexts()).join("\n") !== told,
+            `${what}, ${item.trim()}`,
+          )
+          .toBe(true);
         if (await floating(page).count())
           await holds(page, demo.url, seen, `${what}, ${item.trim()}`);
         else if (new URL(page.url()).pathname !== path.split("?")[0]) await come();
@@ -271,7 +281,7 @@ test("many, and what is closed or archived, are asked for with their numbers", a
   await row(page, "Crate 21").focus();
   await page.keyboard.press("Space");
   await page.keyboard.press("k");
-  await expect(group(page, "ticked")).toContainText("Crate 21", { timeout: 15_000 });
+  await expect(group(page, "ticked")).toContainText("Crate 21");
   await row(page, "Crate 20").click({ modifiers: ["Control"] });
   await row(page, "Crate 21").click({ modifiers: ["Control"] });
   await expect(page.getByText("2 chosen")).toBeVisible();

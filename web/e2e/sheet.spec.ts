@@ -25,7 +25,7 @@ test("in a checklist the line to put in stands above what is ticked", async ({ p
   await visit(page, `${tincup.url}/list/${list.id}`);
   await row(page, "Straps").focus();
   await page.keyboard.press("Space");
-  await expect(group(page, "ticked")).toContainText("Straps", { timeout: 8000 });
+  await expect(group(page, "ticked")).toContainText("Straps");
   const field = page.getByRole("textbox", { name: "Put into Crates" });
   const top = async (of: typeof field) => (await of.boundingBox())!.y;
   expect(await top(field)).toBeGreaterThan(await top(row(page, "Foam")));

@@ -42,7 +42,7 @@ test("a finger ticks by a pull to the right, and by the box; a short pull does n
   await expect(toast(page, "Done: “Meter reading, store room”")).toBeVisible();
 
   // What was ticked leaves, and all below it moves up; the box that was tapped has the focus.
-  await expect(row(page, "Ring the framer")).toHaveCount(0, { timeout: 15_000 });
+  await expect(row(page, "Ring the framer")).toHaveCount(0);
   at = await middle(page, "Invoice for the lamp");
   await touch.pull(at, { x: -110 });
   await touch.up();

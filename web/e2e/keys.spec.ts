@@ -297,6 +297,7 @@ test("a key that is pressed as another window takes the row away is not for its 
 }) => {
   for (const path of ["/today", "/week"]) {
     await visit(page, `${demo.url}${path}`);
+    await expect(page.locator("main [data-todo]").first()).toBeVisible();
     await page.keyboard.press("j");
     const focused = () =>
       page.evaluate(
@@ -322,7 +323,7 @@ test("a key that is pressed as another window takes the row away is not for its 
       delete document.body.dataset.pressed;
       press();
     }, id);
-    await fetch(`${demo.url}/api/todos/${id}`, { method: "DELETE", headers: { "If-Match": "*" } });
+    await demo.remove(`/api/todos/${id}`);
     await expect.poll(() => page.evaluate(() => document.body.dataset.pressed)).toBeTruthy();
     await page.waitForTimeout(600);
     expect((await history(demo.url))[0]).toMatch(/^In the bin: /);
@@ -330,4 +331,54 @@ test("a key that is pressed as another window takes the row away is not for its 
     await page.keyboard.press(" ");
     await expect.poll(async () => (await history(demo.url))[0]).toMatch(/^Done: /);
   }
+});
+
+test("no row leaves while the pointer is on its way", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/ready`);
+  const rows = page.locator("main [data-todo]");
+  await expect(rows.nth(5)).toBeVisible();
+  const ids = await rows.evaluateAll((all) => all.map((r) => (r as HTMLElement).dataset.todo!));
+  /** How long the pointer had rested when a row left, in milliseconds. */
+  const leaves = (id: string) =>
+    page.evaluate(
+      (id) =>
+        new Promise<number>((left) => {
+          let moved = -Infinity;
+          const move = () => (moved = performance.now());
+          document.addEventListener("pointermove", move, { capture: true });
+          new MutationObserver((_, seen) => {
+            if (document.querySelector(`main [data-todo="${id}"]`)) return;
+            seen.disconnect();
+            left(performance.now() - moved);
+          }).observe(document.body, { childList: true, subtree: true });
+        }),
+      id,
+    );
+  const wander = async (times: number) => {
+    const at = (await rows.nth(4).boundingBox())!;
+    for (let n = 0; n < times; n++) {
+      await page.mouse.move(at.x + 200 - 5 * n, at.y + 20);
+      await page.waitForTimeout(50);
+    }
+  };
+  // What another window takes away waits until the pointer rests, though not for ever.
+  await wander(2);
+  const byOther = leaves(ids[0]!);
+  await demo.remove(`/api/todos/${ids[0]}`);
+  await wander(15);
+  expect(await byOther).toBeGreaterThan(650);
+  await wander(2);
+  const atLast = leaves(ids[1]!);
+  await demo.remove(`/api/todos/${ids[1]}`);
+  let gone = false;
+  void atLast.then(() => (gone = true));
+  while (!gone) await wander(5);
+  // What was ticked here leaves four seconds later, and not while the next is gone for.
+  await row(page, "Book the piano tuner").getByRole("checkbox").first().click();
+  const ticked = leaves(
+    (await row(page, "Book the piano tuner").first().getAttribute("data-todo"))!,
+  );
+  await page.waitForTimeout(3600);
+  await wander(20);
+  expect(await ticked).toBeGreaterThan(650);
 });

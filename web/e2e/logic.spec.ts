@@ -154,6 +154,54 @@ test.describe("rows that linger", () => {
       "due-today: b d",
     ]);
   });
+
+  test("they leave together, a while after the last tick, and not from under a pointer", () => {
+    setActivePinia(createPinia());
+    const later: { at: number; does: () => void }[] = [];
+    let now = 0;
+    const real = { set: globalThis.setTimeout, now: Date.now };
+    Date.now = () => now;
+    globalThis.setTimeout = ((does: () => void, after: number) =>
+      later.push({ at: now + after, does })) as unknown as typeof setTimeout;
+    const until = (ms: number) => {
+      for (;;) {
+        const next = later.filter((l) => l.at <= ms).sort((a, b) => a.at - b.at)[0];
+        if (!next) break;
+        later.splice(later.indexOf(next), 1);
+        now = next.at;
+        next.does();
+      }
+      now = ms;
+    };
+    try {
+      const linger = useLinger();
+      const there = () => [...linger.kept.keys()].join(" ");
+      linger.set("a", "completed");
+      until(3000);
+      linger.set("b", "completed");
+      until(6900);
+      expect(there()).toBe("a b");
+      linger.stir();
+      until(7400);
+      linger.stir(); // on its way to a third
+      until(8000);
+      expect(there()).toBe("a b");
+      until(8200);
+      expect(there()).toBe("");
+      // The row under pointer or focus stays, the others do not.
+      linger.hold("c");
+      linger.set("c", "completed");
+      linger.set("d", "completed");
+      until(20_000);
+      expect(there()).toBe("c");
+      linger.hold(undefined);
+      until(21_000);
+      expect(there()).toBe("");
+    } finally {
+      globalThis.setTimeout = real.set;
+      Date.now = real.now;
+    }
+  });
 });
 
 test.describe("what was altered", () => {

@@ -108,6 +108,11 @@ export class Tincup {
     });
   }
 
+  /** Deletes, as another window would. */
+  async remove(path: string): Promise<void> {
+    await fetch(`${this.url}${path}`, { method: "DELETE", headers: { "If-Match": "*" } });
+  }
+
   private async send(method: string, path: string, body: unknown, headers: HeadersInit) {
     const res = await fetch(`${this.url}${path}`, { method, headers, body: JSON.stringify(body) });
     if (!res.ok) throw new Error(await res.text());

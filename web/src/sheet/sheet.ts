@@ -1,14 +1,26 @@
-import { computed, ref, shallowRef, watch } from "vue";
+import { computed, onScopeDispose, ref, shallowRef, watch } from "vue";
 import { useRoute } from "vue-router";
+import { askedLately } from "@/server/client";
 import { usePlaces } from "@/server/here";
 import { useLinger } from "@/server/linger";
 import { useNarrowing } from "./narrowing";
-import { type SheetGroup, type Source, useOverview, useView } from "@/server/queries";
+import { groupKey, type SheetGroup, type Source, useOverview, useView } from "@/server/queries";
 import { listById, viewNames } from "@/words/names";
 import { longDay, monthName, precision, shortDay, weekStart, addDays } from "@/words/dates";
 
 /** A quotation mark that is not closed yet is, while one goes on typing. */
 const closed = (q: string) => (q.split('"').length % 2 ? q : `${q}"`);
+
+/** How long what another window has moved waits for the pointer to rest, in milliseconds. */
+const patience = 2000;
+
+/** Whether a row that is shown would stand elsewhere, or no more. */
+function displaces(before: SheetGroup[], now: SheetGroup[]): boolean {
+  const ids = (groups: SheetGroup[]) =>
+    groups.flatMap((g) => [groupKey(g), ...g.rows.map((r) => r?.todo.id)]);
+  const there = ids(now);
+  return ids(before).some((id, i) => id && id !== there[i]);
+}
 
 /** What the address asks for: its rows, its name, and what is folded. */
 export function useSheet() {
@@ -40,15 +52,23 @@ export function useSheet() {
   const query = useView(source, narrowing.asked, wanted);
   const displayed = shallowRef<SheetGroup[]>([]);
   let shownFor = "";
-  watch(
-    [query.view, () => [...linger.kept.keys()], key],
-    ([view, , path]) => {
-      const before = shownFor === path ? displayed.value : [];
-      shownFor = path;
-      displayed.value = view ? linger.withKept(view.groups, before) : [];
-    },
-    { immediate: true },
-  );
+  let due = Infinity;
+  let waiting: ReturnType<typeof setTimeout> | undefined;
+  function show() {
+    clearTimeout(waiting);
+    const before = shownFor === key.value ? displayed.value : [];
+    const now = query.view.value ? linger.withKept(query.view.value.groups, before) : [];
+    if (shownFor === key.value && displaces(before, now) && !askedLately()) {
+      due = Math.min(due, Date.now() + patience);
+      const wait = Math.min(linger.unrest(), due - Date.now());
+      if (wait > 0) return void (waiting = setTimeout(show, wait));
+    }
+    due = Infinity;
+    shownFor = key.value;
+    displayed.value = now;
+  }
+  watch([query.view, () => [...linger.kept.keys()], key], show, { immediate: true });
+  onScopeDispose(() => clearTimeout(waiting));
 
   const name = computed(() => {
     const s = source.value;

@@ -22,6 +22,7 @@ import { useToasts } from "@/kit/toasts";
 import { useSteadyPress } from "@/kit/steady-press";
 import { bringsIn } from "@/server/files";
 import { noTodosWords } from "@/words/files";
+import { useLinger } from "@/server/linger";
 import { useOverview } from "@/server/queries";
 import { useServer } from "@/server/server";
 import { useSettings } from "@/server/choose";
@@ -55,6 +56,7 @@ const current = useCurrent();
 const asking = useAsk();
 const toasts = useToasts();
 const menus = useMenu();
+const linger = useLinger();
 useLook();
 usePrinting();
 useSteadyPress();
@@ -129,6 +131,8 @@ useAppKeys(overview, () => {
           <main
             class="sheet"
             :inert="narrow && !current.lifting && (current.index || slip !== undefined)"
+            @pointerdown="linger.stir"
+            @pointermove="linger.stir"
           >
             <router-view />
           </main>

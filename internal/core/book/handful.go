@@ -51,21 +51,24 @@ func (c Pick) run(d *draft) error {
 	return nil
 }
 
-// handful names the open to-dos that are picked for a day.
+// handful names the open to-dos that are picked for a day, in the order in which they
+// were put in.
 func (d *draft) handful(today day.Date) []string {
-	var titles []string
+	var picked []*Todo
 	for _, t := range slices.Concat(d.desk.Open(), d.desk.Paused()) {
-		if t.Handful != today {
-			continue
-		}
-		if _, drafted := d.todos[t.ID]; !drafted {
-			titles = append(titles, quote(t.Title))
+		if _, drafted := d.todos[t.ID]; !drafted && t.Handful == today {
+			picked = append(picked, t)
 		}
 	}
-	for _, id := range d.order {
-		if t := d.todos[id].After; t != nil && t.Open() && t.Handful == today {
-			titles = append(titles, quote(t.Title))
+	for _, diff := range d.todos {
+		if t := diff.After; t != nil && t.Open() && t.Handful == today {
+			picked = append(picked, t)
 		}
+	}
+	slices.SortFunc(picked, func(a, b *Todo) int { return a.ID.Compare(b.ID) })
+	titles := make([]string, len(picked))
+	for i, t := range picked {
+		titles[i] = quote(t.Title)
 	}
 	return titles
 }

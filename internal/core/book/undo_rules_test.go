@@ -50,7 +50,7 @@ func TestUndoKeepsTheRules(t *testing.T) {
 				d.do(book.Pick{ID: d.capture(title)})
 			}
 			return out
-		}, "The handful would hold 6"},
+		}, "The handful would hold 6: “first”, “b”, “c”, “d”, “e”, “f”. Take one out first."},
 		"a start after its due": {func(d *desk) *book.Change {
 			id := d.do(book.Capture{Title: "a", Start: day.MustDate("2026-12-10")}).Todo().ID
 			earlier := d.do(book.Edit{ID: id, Start: ptr(day.MustDate("2026-12-01"))})

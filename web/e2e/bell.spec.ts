@@ -185,8 +185,19 @@ test("where no window is in sight the browser tells, and what is pressed there i
   await expect.poll(shown).toEqual([]);
   expect((await history(tincup.url))[0]).toBe("Done: “Call the harbour”");
 
+  // A window that has not heard of a ring yet does not take back what another has shown.
+  let hears = () => {};
+  const heard = new Promise<void>((come) => (hears = come));
+  await other.route("**/api/bell", async (route) => {
+    await heard;
+    await route.continue();
+  });
   tincup.setClock("2026-11-24T09:20:00");
   await expect.poll(shown).toEqual(["Water the plot"]);
+  await hide(other, true);
+  await other.waitForTimeout(300);
+  expect(await shown()).toEqual(["Water the plot"]);
+  hears();
   // A window that comes back into sight has the card, and the notification goes.
   await hide(other, false);
   await expect(card(other, "Water the plot")).toBeVisible();

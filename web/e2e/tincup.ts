@@ -194,6 +194,7 @@ export async function visit(page: Page, url: string) {
   await page.goto(url);
   await stream;
   await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  await expect(page.locator("main .loading")).toHaveCount(0); // its rows are there
 }
 
 export { expect };

@@ -263,6 +263,7 @@ test("cards move between columns by dragging, by keys and by their menu, and cha
 
 test("Today is narrowed by a tag, saved as seen, and widened again", async ({ page, demo }) => {
   await visit(page, `${demo.url}/today`);
+  await expect(row(page, "Meter reading")).toBeVisible();
   const before = await page.locator("main [data-todo]").count();
   await page.keyboard.press("f");
   await page.getByRole("combobox", { name: "Narrow to" }).fill("calls");

@@ -232,6 +232,7 @@ test("marks are chosen and kept, and Ready stands among what is to place on dema
   await expect(page.getByLabel("marked by")).toHaveValue("priority");
   await expect.poll(line).not.toBe("solid");
   const loose = page.locator(".loose");
+  await expect(loose.locator("[data-todo]").first()).toBeVisible();
   const few = await loose.locator("[data-todo]").count();
   await loose.getByRole("combobox").selectOption("ready");
   await expect.poll(() => loose.locator("[data-todo]").count()).toBeGreaterThan(few + 10);

@@ -38,7 +38,11 @@ const cards = computed(() => {
 const settling = useSettling(() => cards.value.map((r) => r.id).join());
 const more = computed(() => (bell.value?.openCount ?? 0) - cards.value.length);
 
-useTelling(bell, refetch, () => props.today);
+useTelling(
+  bell,
+  async () => (await refetch()).isSuccess,
+  () => props.today,
+);
 useCountInTitle(() => bell.value?.openCount ?? 0);
 onMounted(startWorker);
 useEventListener(

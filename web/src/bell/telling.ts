@@ -56,7 +56,8 @@ async function show(rings: Ring[], today: string) {
  */
 export function useTelling(
   bell: Ref<Bell | undefined>,
-  again: () => Promise<unknown>,
+  /** Reads the bell once more, and says whether it was read. */
+  again: () => Promise<boolean>,
   today: () => string,
 ) {
   const state = useBellState();
@@ -101,7 +102,10 @@ export function useTelling(
   }
   /** Takes back notifications of what is answered, and of what shows as a card. */
   const takeBack = () =>
-    withdraw((tag) => inSight() || (tag !== "many" && !bell.value?.open.some((r) => r.id === tag)));
+    withdraw(
+      (tag) => inSight() || (tag !== "many" && !bell.value?.open.some((r) => r.id === tag)),
+      async () => inSight() || again(),
+    );
 
   offer();
   speak();

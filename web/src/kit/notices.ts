@@ -48,9 +48,15 @@ export async function notify(notice: Notice) {
   await (await worker())?.showNotification(title, options);
 }
 
-/** Takes back the notifications that `gone` says are over. */
-export async function withdraw(gone: (tag: string) => boolean) {
-  for (const n of (await (await worker())?.getNotifications()) ?? []) if (gone(n.tag)) n.close();
+/**
+ * Takes back the notifications that `gone` says are over, and says so again once `renew` has
+ * brought what it goes by up to date: another window may know more, and have shown one since.
+ */
+export async function withdraw(gone: (tag: string) => boolean, renew: () => Promise<boolean>) {
+  const there = (await (await worker())?.getNotifications()) ?? [];
+  const over = there.filter((n) => gone(n.tag));
+  if (!over.length || !(await renew())) return;
+  for (const n of over) if (gone(n.tag)) n.close();
 }
 
 /** Lets the worker be there; where there can be none, nothing. */

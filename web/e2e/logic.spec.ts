@@ -2,17 +2,14 @@
 import { numbers } from "./no-browser";
 import { expect, test } from "@playwright/test";
 import { QueryClient, QueryObserver } from "@tanstack/vue-query";
-import { createPinia, setActivePinia } from "pinia";
 import { piecesOf } from "@/capture/pieces";
 import { filled, newGroup, newTest, read, takeOut, write } from "@/builder/tree";
 import type { GroupLine, Line } from "@/builder/tree";
 import type { FilterNode, Group, Meaning, Row, View } from "@/server/client";
-import { useLinger } from "@/server/linger";
 import { again } from "@/server/again";
 import { assemble } from "@/server/patch";
 import type { Read } from "@/server/reading";
 import { altered } from "@/server/seen";
-import type { SheetGroup } from "@/server/queries";
 import { fieldWords } from "@/words/clash";
 import { totalWords, verdictOf } from "@/words/meaning";
 import { minutesOf } from "@/words/fields";
@@ -122,84 +119,6 @@ test.describe("patches", () => {
       expect(got.groups[0]!.rows.map((r) => r.todo.id)).toEqual(want);
       expect(got.groups[0]!.kept).toBeUndefined();
       expect(got.sentence).toBe("now");
-    }
-  });
-});
-
-test.describe("rows that linger", () => {
-  const group = (kind: string, ...ids: string[]) =>
-    ({
-      kind,
-      horizon: null,
-      count: ids.length,
-      rows: ids.map((id) => ({ todo: { id } })),
-    }) as unknown as SheetGroup;
-  const shown = (groups: SheetGroup[]) =>
-    groups.map((g) => `${g.kind}: ${g.rows.map((r) => r?.todo.id).join(" ")}`);
-
-  test("what was just ticked stands where it stood, also when its group is gone", () => {
-    setActivePinia(createPinia());
-    const linger = useLinger();
-    const before = [group("overdue", "a"), group("due-today", "b", "c", "d")];
-    linger.set("a", "completed");
-    linger.set("c", "completed");
-    expect(shown(linger.withKept([group("due-today", "b", "d")], before))).toEqual([
-      "overdue: a",
-      "due-today: b c d",
-    ]);
-    // Where the server's answer still has it, it is not put in twice.
-    expect(shown(linger.withKept(before, before))).toEqual(["overdue: a", "due-today: b c d"]);
-    linger.forget(["a", "c"]);
-    expect(shown(linger.withKept([group("due-today", "b", "d")], before))).toEqual([
-      "due-today: b d",
-    ]);
-  });
-
-  test("they leave together, a while after the last tick, and not from under a pointer", () => {
-    setActivePinia(createPinia());
-    const later: { at: number; does: () => void }[] = [];
-    let now = 0;
-    const real = { set: globalThis.setTimeout, now: Date.now };
-    Date.now = () => now;
-    globalThis.setTimeout = ((does: () => void, after: number) =>
-      later.push({ at: now + after, does })) as unknown as typeof setTimeout;
-    const until = (ms: number) => {
-      for (;;) {
-        const next = later.filter((l) => l.at <= ms).sort((a, b) => a.at - b.at)[0];
-        if (!next) break;
-        later.splice(later.indexOf(next), 1);
-        now = next.at;
-        next.does();
-      }
-      now = ms;
-    };
-    try {
-      const linger = useLinger();
-      const there = () => [...linger.kept.keys()].join(" ");
-      linger.set("a", "completed");
-      until(3000);
-      linger.set("b", "completed");
-      until(6900);
-      expect(there()).toBe("a b");
-      linger.stir();
-      until(7400);
-      linger.stir(); // on its way to a third
-      until(8000);
-      expect(there()).toBe("a b");
-      until(8200);
-      expect(there()).toBe("");
-      // The row under pointer or focus stays, the others do not.
-      linger.hold("c");
-      linger.set("c", "completed");
-      linger.set("d", "completed");
-      until(20_000);
-      expect(there()).toBe("c");
-      linger.hold(undefined);
-      until(21_000);
-      expect(there()).toBe("");
-    } finally {
-      globalThis.setTimeout = real.set;
-      Date.now = real.now;
     }
   });
 });

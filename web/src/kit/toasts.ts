@@ -1,5 +1,6 @@
 import { defineStore } from "pinia";
 import { ref } from "vue";
+import { patience, unrest } from "./pointer-rest";
 
 /** A further offer beside undo. */
 export interface Also {
@@ -24,18 +25,35 @@ export interface Toast {
 
 const shownFor = 8000;
 const aMoment = 400;
+/** How often it is looked whether the pointer is on a message still, in milliseconds. */
+const again = 500;
 
 /** Sentences that float by: what was done, or why it was not. */
 export const useToasts = defineStore("toasts", () => {
   const toasts = ref<Toast[]>([]);
+  let held: number | undefined;
   let next = 1;
 
   function show(toast: Omit<Toast, "id">) {
     const id = next++;
     const others = toasts.value.filter((t) => !toast.sort || t.sort !== toast.sort);
     toasts.value = [...others.slice(-1), { ...toast, id }];
-    if (!toast.busy) setTimeout(() => dismiss(id), shownFor);
+    if (!toast.busy) setTimeout(() => expire(id, Date.now()), shownFor);
     return id;
+  }
+  /**
+   * Takes a message away, once the pointer is on none and rests: it may be on its way to a
+   * button, and what is left moves.
+   */
+  function expire(id: number, since: number) {
+    const on = toasts.value.some((t) => t.id === held);
+    const wait = on ? again : Date.now() - since < patience ? unrest() : 0;
+    if (wait) setTimeout(() => expire(id, since), wait);
+    else dismiss(id);
+  }
+  /** The pointer has come onto a message, or has left it. */
+  function hold(id: number | undefined) {
+    held = id;
   }
   /** Says that something is being done, if it takes longer than a moment. */
   async function during<T>(text: string, work: () => Promise<T>): Promise<T> {
@@ -55,5 +73,5 @@ export const useToasts = defineStore("toasts", () => {
   function settle(revision: number) {
     toasts.value = toasts.value.filter((t) => t.undo !== revision);
   }
-  return { toasts, show, during, dismiss, settle };
+  return { toasts, show, during, dismiss, hold, settle };
 });

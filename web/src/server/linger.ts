@@ -1,12 +1,11 @@
 import { defineStore } from "pinia";
 import { ref } from "vue";
+import { unrest } from "@/kit/pointer-rest";
 import type { Group, Row, Todo } from "./client";
 import { groupKey, type SheetGroup } from "./queries";
 
 /** How long ticked rows stay struck where they are after the last tick, in milliseconds. */
 const stay = 4000;
-/** How long the pointer has to rest before they leave: none is to move from under a press. */
-const rest = 700;
 
 interface Kept {
   state: "completed" | "open";
@@ -21,12 +20,11 @@ interface Kept {
 
 /**
  * Rows just ticked: they stay, struck, for a moment after the last tick, longer under pointer
- * or focus and while the pointer is on its way over rows.
+ * or focus and while the pointer is on its way: none is to move from under a press.
  */
 export const useLinger = defineStore("linger", () => {
   const kept = ref(new Map<string, Kept>());
   const held = ref<string>();
-  let stirred = -Infinity;
 
   function set(id: string, state: Kept["state"], tick?: number) {
     const before = kept.value.get(id);
@@ -46,12 +44,6 @@ export const useLinger = defineStore("linger", () => {
     held.value = id;
     if (before && before !== id) setTimeout(sweep, 400);
   }
-  /** The pointer has moved over rows, or pressed there. */
-  function stir() {
-    stirred = Date.now();
-  }
-  /** How long it will be until the pointer has rested, in milliseconds; 0 when it has. */
-  const unrest = () => Math.max(0, stirred + rest - Date.now());
   function sweep() {
     if (unrest() && kept.value.size) return void setTimeout(sweep, unrest());
     for (const [id, k] of kept.value) {
@@ -87,5 +79,5 @@ export const useLinger = defineStore("linger", () => {
     return out;
   }
 
-  return { set, drop, tickOf, forget, hold, stir, unrest, struck, withKept, kept };
+  return { set, drop, tickOf, forget, hold, struck, withKept, kept };
 });

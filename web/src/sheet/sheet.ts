@@ -1,5 +1,6 @@
 import { computed, onScopeDispose, ref, shallowRef, watch } from "vue";
 import { useRoute } from "vue-router";
+import { patience, unrest } from "@/kit/pointer-rest";
 import { askedLately } from "@/server/client";
 import { usePlaces } from "@/server/here";
 import { useLinger } from "@/server/linger";
@@ -10,9 +11,6 @@ import { longDay, monthName, precision, shortDay, weekStart, addDays } from "@/w
 
 /** A quotation mark that is not closed yet is, while one goes on typing. */
 const closed = (q: string) => (q.split('"').length % 2 ? q : `${q}"`);
-
-/** How long what another window has moved waits for the pointer to rest, in milliseconds. */
-const patience = 2000;
 
 /** Whether a row that is shown would stand elsewhere, or no more. */
 function displaces(before: SheetGroup[], now: SheetGroup[]): boolean {
@@ -60,7 +58,7 @@ export function useSheet() {
     const now = query.view.value ? linger.withKept(query.view.value.groups, before) : [];
     if (shownFor === key.value && displaces(before, now) && !askedLately()) {
       due = Math.min(due, Date.now() + patience);
-      const wait = Math.min(linger.unrest(), due - Date.now());
+      const wait = Math.min(unrest(), due - Date.now());
       if (wait > 0) return void (waiting = setTimeout(show, wait));
     }
     due = Infinity;

@@ -17,12 +17,12 @@ import { useEarlyKeys } from "@/kit/early-keys";
 import { inLayer } from "@/kit/layers";
 import { useMenu } from "@/kit/menu";
 import { useLook } from "@/state/look";
+import { usePointerRest } from "@/kit/pointer-rest";
 import { usePrinting } from "@/kit/printing";
 import { useToasts } from "@/kit/toasts";
 import { useSteadyPress } from "@/kit/steady-press";
 import { bringsIn } from "@/server/files";
 import { noTodosWords } from "@/words/files";
-import { useLinger } from "@/server/linger";
 import { useOverview } from "@/server/queries";
 import { useServer } from "@/server/server";
 import { useSettings } from "@/server/choose";
@@ -56,9 +56,9 @@ const current = useCurrent();
 const asking = useAsk();
 const toasts = useToasts();
 const menus = useMenu();
-const linger = useLinger();
 useLook();
 usePrinting();
+usePointerRest();
 useSteadyPress();
 // Here, and not in what opens: that may be loading still. A question that is only to be
 // answered is first to be seen.
@@ -131,8 +131,6 @@ useAppKeys(overview, () => {
           <main
             class="sheet"
             :inert="narrow && !current.lifting && (current.index || slip !== undefined)"
-            @pointerdown="linger.stir"
-            @pointermove="linger.stir"
           >
             <router-view />
           </main>

@@ -26,6 +26,8 @@ function undo(e: KeyboardEvent) {
       data-layer="toast"
       @keydown.esc.stop="toasts.dismiss(t.id)"
       @keydown="undo"
+      @pointermove="toasts.hold(t.id)"
+      @pointerleave="toasts.hold(undefined)"
     >
       <span class="text">{{ t.text }}</span>
       <progress v-if="t.busy" :aria-label="t.text" />

@@ -56,7 +56,7 @@ export function useSheet() {
     clearTimeout(waiting);
     const before = shownFor === key.value ? displayed.value : [];
     const now = query.view.value ? linger.withKept(query.view.value.groups, before) : [];
-    if (shownFor === key.value && displaces(before, now) && !askedLately()) {
+    if (shownFor === key.value && unrest() && !askedLately() && displaces(before, now)) {
       due = Math.min(due, Date.now() + patience);
       const wait = Math.min(unrest(), due - Date.now());
       if (wait > 0) return void (waiting = setTimeout(show, wait));

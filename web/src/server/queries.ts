@@ -162,7 +162,12 @@ export function useView(
     pages.value.forEach((n, i) => fill(byKey, read[i], n * pageSize));
     return { ...first, groups };
   });
-  return { ...query, view };
+  /** The question that `view` answers; undefined while it shows the rows of another. */
+  const answers = computed(() => {
+    const first = query.data.value;
+    return first && first === queries.getQueryData(["view", key.value, 0]) ? key.value : undefined;
+  });
+  return { ...query, view, answers };
 }
 
 /** Puts the rows of one page where they belong. */

@@ -70,10 +70,14 @@ export function useRowKeys(
       const hadFocus = was >= 0 && document.activeElement?.closest("[data-todo]") !== null;
       const next = now[Math.min(Math.max(was, 0), now.length - 1)];
       current.row = next?.todo.id;
-      if (was >= 0 && sheet === sheetShown()) handOn();
+      const left = was >= 0 && sheet === sheetShown();
+      if (left) handOn();
       sheet = sheetShown();
       if (hadFocus || (was >= 0 && document.activeElement === document.body)) {
-        void nextTick(() => rowElement(current.row)?.focus({ preventScroll: true }));
+        void nextTick(() => {
+          if (left) handOn(); // drawing may have taken long
+          rowElement(current.row)?.focus({ preventScroll: true });
+        });
       }
     },
     { immediate: true },

@@ -50,19 +50,24 @@ export function useSheet() {
   const query = useView(source, narrowing.asked, wanted);
   const displayed = shallowRef<SheetGroup[]>([]);
   let shownFor = "";
+  /** The question whose answer is displayed, unless that is an old one, read anew just now. */
+  let answered: string | undefined;
   let due = Infinity;
   let waiting: ReturnType<typeof setTimeout> | undefined;
   function show() {
     clearTimeout(waiting);
     const before = shownFor === key.value ? displayed.value : [];
     const now = query.view.value ? linger.withKept(query.view.value.groups, before) : [];
-    if (shownFor === key.value && unrest() && !askedLately() && displaces(before, now)) {
+    const answers = query.answers.value;
+    const same = answers !== undefined && answers === answered;
+    if (same && unrest() && !askedLately() && displaces(before, now)) {
       due = Math.min(due, Date.now() + patience);
       const wait = Math.min(unrest(), due - Date.now());
       if (wait > 0) return void (waiting = setTimeout(show, wait));
     }
     due = Infinity;
     shownFor = key.value;
+    answered = query.isFetching.value ? undefined : answers;
     displayed.value = now;
   }
   watch([query.view, () => [...linger.kept.keys()], key], show, { immediate: true });

@@ -247,6 +247,7 @@ test("cards move between columns by dragging, by keys and by their menu, and cha
   const dialog = page.getByRole("dialog");
   await expect(dialog).toContainText("Priority");
   await dialog.getByRole("button", { name: "Change it" }).click();
+  await expect(dialog).toHaveCount(0);
   await expect(column("urgent")).toContainText("Frame");
   await page.keyboard.press("Control+z");
   await expect(column("important-urgent")).toContainText("Frame");

@@ -205,6 +205,8 @@ test("in a message that has the focus, keys are the message's", async ({ page, d
   await page.keyboard.press("Delete");
   expect(await latest(demo.url)).toBe(before);
   await expect(page.locator("main .chosen")).toHaveCount(0);
+  await page.waitForTimeout(9000); // longer than a message is shown
+  await expect(undo).toBeFocused();
   await page.keyboard.press("Escape");
   await expect(page.locator(".toast")).toHaveCount(0);
 });

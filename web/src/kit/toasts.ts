@@ -42,8 +42,8 @@ export const useToasts = defineStore("toasts", () => {
     return id;
   }
   /**
-   * Takes a message away, once the pointer is on none and rests: it may be on its way to a
-   * button, and what is left moves.
+   * Takes a message away, once pointer and focus are on none and the pointer rests: it may be
+   * on its way to a button, and what is left moves.
    */
   function expire(id: number, since: number) {
     const on = toasts.value.some((t) => t.id === held);
@@ -51,7 +51,7 @@ export const useToasts = defineStore("toasts", () => {
     if (wait) setTimeout(() => expire(id, since), wait);
     else dismiss(id);
   }
-  /** The pointer has come onto a message, or has left it. */
+  /** Pointer or focus has come onto a message, or has left it. */
   function hold(id: number | undefined) {
     held = id;
   }

@@ -28,8 +28,9 @@ export const useLinger = defineStore("linger", () => {
 
   function set(id: string, state: Kept["state"], tick?: number) {
     const before = kept.value.get(id);
-    kept.value.set(id, { ...before, state, until: 0, tick });
-    for (const k of kept.value.values()) k.until = Date.now() + stay;
+    const until = Date.now() + stay;
+    kept.value.set(id, { ...before, state, until, tick });
+    for (const k of kept.value.values()) k.until = until;
     setTimeout(sweep, stay + 50);
   }
   function drop(id: string) {

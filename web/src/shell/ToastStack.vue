@@ -28,6 +28,8 @@ function undo(e: KeyboardEvent) {
       @keydown="undo"
       @pointermove="toasts.hold(t.id)"
       @pointerleave="toasts.hold(undefined)"
+      @focusin="toasts.hold(t.id)"
+      @focusout="toasts.hold(undefined)"
     >
       <span class="text">{{ t.text }}</span>
       <progress v-if="t.busy" :aria-label="t.text" />

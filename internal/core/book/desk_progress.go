@@ -52,33 +52,63 @@ func progress(subtasks func(ID) []*Todo, id ID) Progress {
 // Next returns the next action of a project: its first open leaf in order that
 // the caller can do now, as ready tells; nil where there is none. Where its
 // subtasks are done one after another, only the first open one counts.
-func (b *Desk) Next(t *Todo, ready func(*Todo) bool) *Todo {
-	open, _ := b.next(t, ready)
-	return open
+func (b *Desk) Next(t *Todo, ready func(*Todo) bool) *Todo { return b.Nexts(ready)(t) }
+
+// Nexts returns a function that tells what Next does, and remembers what it found of the to-dos
+// below: asking it of all projects costs one step for each to-do, however deep they stand. The
+// function is good for as long as the desk does not change, and for one goroutine.
+func (b *Desk) Nexts(ready func(*Todo) bool) func(*Todo) *Todo {
+	n := nexts{desk: b, ready: ready, known: map[ID]nextOf{}}
+	return func(t *Todo) *Todo { return n.of(t).action }
 }
 
-// next also reports whether there is an open leaf at all.
-func (b *Desk) next(t *Todo, ready func(*Todo) bool) (found *Todo, any bool) {
+// nexts finds next actions, each project's once.
+type nexts struct {
+	desk  *Desk
+	ready func(*Todo) bool
+	known map[ID]nextOf
+}
+
+// nextOf is the next action under a to-do, nil for none, and whether an open leaf stands there.
+type nextOf struct {
+	action *Todo
+	open   bool
+}
+
+func (n *nexts) of(t *Todo) nextOf {
+	if len(n.desk.siblings[t.ID]) == 0 {
+		return nextOf{}
+	}
+	found, known := n.known[t.ID]
+	if !known {
+		found = n.under(t)
+		n.known[t.ID] = found
+	}
+	return found
+}
+
+func (n *nexts) under(t *Todo) nextOf {
 	order := ByPriority
-	if l, ok := b.lists[t.List]; ok {
+	if l, ok := n.desk.lists[t.List]; ok {
 		order = l.Order
 	}
-	for _, sub := range b.subtasksBy(t.ID, order) {
+	open := false
+	for _, sub := range n.desk.subtasksBy(t.ID, order) {
 		if !sub.Open() || sub.Paused() {
 			continue
 		}
-		next, open := b.next(sub, ready)
-		if !open && ready(sub) {
-			return sub, true
+		below := n.of(sub)
+		switch {
+		case !below.open && n.ready(sub):
+			return nextOf{sub, true}
+		case below.action != nil:
+			return nextOf{below.action, true}
 		}
-		if next != nil {
-			return next, true
-		}
-		if any = true; t.InOrder {
+		if open = true; t.InOrder {
 			break
 		}
 	}
-	return nil, any
+	return nextOf{open: open}
 }
 
 // Project is the reply to a tick within a project.

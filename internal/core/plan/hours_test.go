@@ -23,7 +23,7 @@ func (d *desk) on(date string, events ...plan.Event) (*plan.Capacity, *plan.Week
 	var all []plan.Lying
 	for _, t := range d.desk.Open() {
 		if work, cup := plan.WorkOf(d.desk, t, 30), plan.CupOf(d.desk, d.clock, t); !cup.IsZero() {
-			all = append(all, plan.Lying{Todo: t, On: cup, Work: work, Due: plan.DueOf(d.desk, d.clock, t), Within: plan.HourAbove(d.desk, t)})
+			all = append(all, plan.Lying{Todo: t, On: cup, Work: work, Due: plan.DueOf(d.desk, d.clock, t), Within: plan.NewTree(d.desk, d.clock, 30).HourAbove(t)})
 		}
 	}
 	of := day.MustDate(date)

@@ -32,60 +32,64 @@ func SlackOf(k *Capacity, b *book.Desk, t *book.Todo, due day.Moment, estimate, 
 	if due.IsZero() || !b.IsOpen(t) || k.passed(due) {
 		return s, false
 	}
-	deadline := min(k.Deadline(due), k.deadlineAbove(b, t))
+	above := k.deadlines(b)
+	deadline := min(k.Deadline(due), above(t))
 	if deadline > k.End() {
 		return s, false
 	}
-	below, has := workBelow(b, t, assumed)
+	tree := NewTree(b, c, assumed)
+	below := tree.under(t)
 	if estimate == 0 {
 		estimate = int(t.Estimate)
 	}
 	switch {
-	case has:
-		s.Work = max(estimate, below)
+	case below.has:
+		s.Work = max(estimate, below.minutes)
 	case estimate == 0:
 		s.Work = assumed
 	default:
 		s.Work = estimate
 	}
 	s.Spare = k.Until(deadline) - s.Work
+	within := map[book.ID]bool{t.ID: true} // what s.Work holds
+	for sub := range b.OfList(t.ID) {
+		within[sub.ID] = true
+	}
 	last := due.Date.AddDays(1)
 	for _, o := range b.Open() {
-		if o.Parent.IsZero() && (o.Due.IsZero() || o.Due.Date.After(last)) || under(b, o, t) {
+		if o.Parent.IsZero() && (o.Due.IsZero() || o.Due.Date.After(last)) || within[o.ID] {
 			continue
 		}
-		if d := DueOf(b, c, o); !d.IsZero() && (k.passed(d) || min(k.Deadline(d), k.deadlineAbove(b, o)) <= deadline) {
-			s.Spare -= WorkOf(b, o, assumed).Minutes
+		if d := tree.Due(o); !d.IsZero() && (k.passed(d) || min(k.Deadline(d), above(o)) <= deadline) {
+			s.Spare -= tree.Work(o).Minutes
 		}
 	}
 	return s, true
 }
 
-// deadlineAbove is the earliest deadline of the to-dos above one; noDeadline for none. It may come
-// before that of the earliest due: a date ends with the hours of its day, and a time may lie
-// behind these.
-func (k *Capacity) deadlineAbove(b *book.Desk, t *book.Todo) Minute {
-	deadline := noDeadline
-	for up := t; !up.Parent.IsZero(); {
-		parent, err := b.Todo(up.Parent)
-		if err != nil {
-			break
+// deadlines returns a function that tells the earliest deadline of the to-dos above one;
+// noDeadline for none. That deadline may come before the one of the earliest due: a date ends
+// with the hours of its day, and a time may lie behind these. The function remembers what it
+// told, and is good for as long as the desk does not change.
+func (k *Capacity) deadlines(b *book.Desk) func(*book.Todo) Minute {
+	known := map[book.ID]Minute{}
+	var above func(*book.Todo) Minute
+	above = func(t *book.Todo) Minute {
+		if t.Parent.IsZero() {
+			return noDeadline
 		}
-		if up = parent; !up.Due.IsZero() {
-			deadline = min(deadline, k.Deadline(up.Due))
+		deadline, is := known[t.Parent]
+		if is {
+			return deadline
 		}
+		deadline = noDeadline
+		if parent, err := b.Todo(t.Parent); err == nil {
+			if deadline = above(parent); !parent.Due.IsZero() {
+				deadline = min(deadline, k.Deadline(parent.Due))
+			}
+		}
+		known[t.Parent] = deadline
+		return deadline
 	}
-	return deadline
-}
-
-// under tells whether a to-do is another one, or stands under it.
-func under(b *book.Desk, t, top *book.Todo) bool {
-	for t.ID != top.ID {
-		parent, err := b.Todo(t.Parent)
-		if err != nil {
-			return false
-		}
-		t = parent
-	}
-	return true
+	return above
 }

@@ -13,32 +13,38 @@ type Slacks struct {
 	// deadlines are those ahead, in order, and spare the slack of what is due by each.
 	deadlines []Minute
 	spare     []int
+	// subtasks holds the deadline of each open subtask that has one ahead, its own or one above
+	// it.
+	subtasks map[book.ID]Minute
 }
 
 // NewSlacks reckons it; assumed is the minutes of a to-do without an estimate.
 func NewSlacks(k *Capacity, b *book.Desk, assumed int) *Slacks {
-	c, late := k.Clock, 0
 	// A deadline and the minutes that are due by it in one number, which is quick to sort: an
 	// estimate has at most 20 bits.
 	const bits = 20
+	r := &Slacks{capacity: k, subtasks: map[book.ID]Minute{}}
+	tree, above, late := NewTree(b, k.Clock, assumed), k.deadlines(b), 0
 	var all []int64
 	for _, t := range b.Open() {
 		if t.Parent.IsZero() && t.Due.IsZero() {
 			continue
 		}
-		d := DueOf(b, c, t)
+		d := tree.Due(t)
 		switch {
 		case d.IsZero():
 		case k.passed(d):
-			late += WorkOf(b, t, assumed).Minutes
+			late += tree.Work(t).Minutes
 		default:
-			if deadline := min(k.Deadline(d), k.deadlineAbove(b, t)); deadline <= k.End() {
-				all = append(all, int64(deadline)<<bits|int64(WorkOf(b, t, assumed).Minutes))
+			if deadline := min(k.Deadline(d), above(t)); deadline <= k.End() {
+				all = append(all, int64(deadline)<<bits|int64(tree.Work(t).Minutes))
+				if !t.Parent.IsZero() {
+					r.subtasks[t.ID] = deadline
+				}
 			}
 		}
 	}
 	slices.Sort(all)
-	r := &Slacks{capacity: k}
 	work := late
 	for i, d := range all {
 		work += int(d & (1<<bits - 1))
@@ -52,14 +58,15 @@ func NewSlacks(k *Capacity, b *book.Desk, assumed int) *Slacks {
 
 // Spare implements book.Slack.
 func (r *Slacks) Spare(b *book.Desk, t *book.Todo) (minutes int, known bool) {
-	if t.Due.IsZero() && t.Parent.IsZero() || !t.Open() {
+	deadline, known := r.subtasks[t.ID]
+	if t.Parent.IsZero() {
+		if known = !t.Due.IsZero() && t.Open() && !r.capacity.passed(t.Due); known {
+			deadline = r.capacity.Deadline(t.Due)
+		}
+	}
+	if !known {
 		return 0, false
 	}
-	due := DueOf(b, r.capacity.Clock, t)
-	if due.IsZero() || r.capacity.passed(due) {
-		return 0, false
-	}
-	deadline := min(r.capacity.Deadline(due), r.capacity.deadlineAbove(b, t))
 	i, there := slices.BinarySearch(r.deadlines, deadline)
 	if !there || !b.IsOpen(t) {
 		return 0, false

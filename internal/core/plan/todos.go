@@ -6,100 +6,16 @@ import (
 	"tincup/internal/core/term"
 )
 
-// Work is the minutes that a to-do adds by itself.
-type Work struct {
-	Minutes int
-	// Assumed: it has no estimate, and is taken to be as long as one without is.
-	Assumed bool
-}
-
-// WorkOf is what an open to-do adds by itself: one without open subtasks its estimate, or
-// the assumed one; any other what its own estimate is above the work of these. Who waits
-// for someone has no work with it.
+// WorkOf is Tree.Work for one to-do alone.
 func WorkOf(b *book.Desk, t *book.Todo, assumed int) Work {
-	if t.Person.Role == term.WaitingOn {
-		return Work{}
-	}
-	below, has := workBelow(b, t, assumed)
-	switch {
-	case has:
-		return Work{Minutes: max(int(t.Estimate)-below, 0)}
-	case t.Estimate == 0:
-		return Work{assumed, true}
-	}
-	return Work{Minutes: int(t.Estimate)}
+	return NewTree(b, day.Clock{}, assumed).Work(t)
 }
 
-// workBelow is the work of a to-do's open subtasks, and whether it has any.
-func workBelow(b *book.Desk, t *book.Todo, assumed int) (minutes int, has bool) {
-	for _, sub := range b.Subtasks(t.ID) {
-		open := b.IsOpen(sub)
-		if !open && !sub.Paused() { // what stands under a paused one goes on
-			continue
-		}
-		below, some := workBelow(b, sub, assumed)
-		minutes += below
-		if has = has || open || some; open {
-			minutes += WorkOf(b, sub, assumed).Minutes
-		}
-	}
-	return minutes, has
-}
+// CupOf is Tree.Cup for one to-do alone.
+func CupOf(b *book.Desk, c day.Clock, t *book.Todo) day.Horizon { return NewTree(b, c, 0).Cup(t) }
 
-// CupOf is the day, week or month, or parked, on which an open to-do lies: its own plan,
-// else that of the nearest to-do above it that has one, else the day of its due; none where
-// it has none of these. A plan that is past lies on today.
-func CupOf(b *book.Desk, c day.Clock, t *book.Todo) day.Horizon {
-	h := t.Plan
-	for up := t; h.IsZero() && !up.Parent.IsZero(); {
-		parent, err := b.Todo(up.Parent)
-		if err != nil {
-			break
-		}
-		up, h = parent, parent.Plan
-	}
-	if h.IsZero() && !t.Due.IsZero() {
-		h = day.OnDay(c.DayOfMoment(t.Due))
-	}
-	if h = h.DayIn(c); h.Precision() == day.Day {
-		h = day.OnDay(h.First())
-	}
-	if today := c.Today(); h.Past(today) {
-		return day.OnDay(today)
-	}
-	return h
-}
-
-// HourAbove is the to-do above another in whose time of the day that is done: the nearest one
-// that has a plan, where that is for a time of a day and the other has no plan of its own.
-func HourAbove(b *book.Desk, t *book.Todo) (id book.ID) {
-	for up := t; up.Plan.IsZero() && !up.Parent.IsZero(); {
-		parent, err := b.Todo(up.Parent)
-		if err != nil {
-			return id
-		}
-		if _, slot := parent.Plan.Slot(); slot > 0 {
-			return parent.ID
-		}
-		up = parent
-	}
-	return id
-}
-
-// DueOf is the earliest due of a to-do and of those above it.
-func DueOf(b *book.Desk, c day.Clock, t *book.Todo) day.Moment {
-	due := t.Due
-	for up := t; !up.Parent.IsZero(); {
-		parent, err := b.Todo(up.Parent)
-		if err != nil {
-			break
-		}
-		if up = parent; !up.Due.IsZero() && (due.IsZero() || c.Instant(up.Due).Before(c.Instant(due))) {
-			due = up.Due
-		}
-	}
-	return due
-}
+// DueOf is Tree.Due for one to-do alone.
+func DueOf(b *book.Desk, c day.Clock, t *book.Todo) day.Moment { return NewTree(b, c, 0).Due(t) }
 
 // Gathered is the work on a desk as jobs.
 type Gathered struct {
@@ -141,7 +57,7 @@ func gather(b *book.Desk, c day.Clock, assumed int, dueBy, last day.Date) Gather
 	later := func(t *book.Todo) bool {
 		return (t.Due.IsZero() || t.Due.Date.Sub(last) > 1) && (t.Plan.IsZero() || t.Plan.First().After(last))
 	}
-	at := map[book.ID]int{}
+	at, tree := map[book.ID]int{}, NewTree(b, c, assumed)
 	for _, t := range b.Open() {
 		if t.Parent.IsZero() && (t.Due.IsZero() && (t.Plan.IsZero() || !dueBy.IsZero()) || !dueBy.IsZero() && t.Due.Date.After(dueBy.AddDays(1))) {
 			continue // most end here
@@ -149,15 +65,15 @@ func gather(b *book.Desk, c day.Clock, assumed int, dueBy, last day.Date) Gather
 		if t.Parent.IsZero() && later(t) {
 			continue
 		}
-		due := DueOf(b, c, t)
+		due := tree.Due(t)
 		if !dueBy.IsZero() && (due.IsZero() || c.DayOfMoment(due).After(dueBy)) {
 			continue
 		}
-		cup := CupOf(b, c, t)
+		cup := tree.Cup(t)
 		if last != day.MaxDate && !until(c, cup, due, last) {
 			continue
 		}
-		work := WorkOf(b, t, assumed)
+		work := tree.Work(t)
 		if work.Minutes == 0 || cup.IsZero() && due.IsZero() || cup.Precision() == day.Parked && due.IsZero() {
 			continue
 		}

@@ -42,7 +42,7 @@ type selection struct {
 	keyed    bool
 	matchers []*filter.Matcher
 	// tell adds what rows of the subject tell beside what all do; nil for nothing.
-	tell func(moment, *book.Desk, *Row)
+	tell func(*Row)
 	// whole, if set, answers in the place of all this.
 	whole func(*book.Desk, moment, Query) *Result
 	// beyond counts what lies further ahead than the rows go.
@@ -193,7 +193,7 @@ func (a *selection) orderIn(key groupKey) order {
 
 // window puts the group of so many rows that begins at row start in order and
 // returns what lies between Offset and Offset+Limit, if anything does.
-func (n moment) window(b *book.Desk, f family, count, start int, q Query, tell func(moment, *book.Desk, *Row)) []Row {
+func (n moment) window(b *book.Desk, f family, count, start int, q Query, tell func(*Row)) []Row {
 	from := max(q.Offset-start, 0)
 	to := min(q.Offset+q.Limit-start, count)
 	if from >= to {
@@ -207,7 +207,7 @@ func (n moment) window(b *book.Desk, f family, count, start int, q Query, tell f
 		}
 		r.Progress = b.Progress(p.todo)
 		if tell != nil {
-			tell(n, b, &r)
+			tell(&r)
 		}
 		rows = append(rows, r)
 	}

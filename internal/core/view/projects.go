@@ -18,18 +18,37 @@ type Standing struct {
 	Quiet int
 }
 
-func (n moment) standing(b *book.Desk, t *book.Todo) *Standing {
-	s := &Standing{Next: b.Next(t, n.canDo), Moved: n.DayOf(lastChange(b, t).Time())}
-	if days := n.today.Sub(s.Moved); days >= QuietDays {
-		s.Quiet = days
-	}
-	return s
+// standings tells how projects stand. It remembers what it found of the to-dos below them, so
+// that asking it of all projects costs one step for each to-do, however deep they stand.
+type standings struct {
+	moment
+	desk *book.Desk
+	next func(*book.Todo) *book.Todo
+	last map[book.ID]day.Timestamp
 }
 
-func lastChange(b *book.Desk, t *book.Todo) day.Timestamp {
-	last := t.Changed
-	for _, sub := range b.Subtasks(t.ID) {
-		last = max(last, lastChange(b, sub))
+func newStandings(b *book.Desk, now moment) *standings {
+	return &standings{moment: now, desk: b, next: b.Nexts(now.canDo), last: map[book.ID]day.Timestamp{}}
+}
+
+func (s *standings) of(t *book.Todo) *Standing {
+	is := &Standing{Next: s.next(t), Moved: s.DayOf(s.lastChange(t).Time())}
+	if days := s.today.Sub(is.Moved); days >= QuietDays {
+		is.Quiet = days
 	}
+	return is
+}
+
+// lastChange is when a to-do, or anything under it, last changed.
+func (s *standings) lastChange(t *book.Todo) day.Timestamp {
+	last, known := s.last[t.ID]
+	if known {
+		return last
+	}
+	last = t.Changed
+	for _, sub := range s.desk.Subtasks(t.ID) {
+		last = max(last, s.lastChange(sub))
+	}
+	s.last[t.ID] = last
 	return last
 }

@@ -95,6 +95,7 @@ type reviewer struct {
 	desk *book.Desk
 	// cup, today, waiting and projects are the views whose rules the steps share.
 	cup, today, waiting, projects *fitted
+	standings                     *standings
 	month, next                   day.Horizon
 	touched                       day.Timestamp
 }
@@ -102,7 +103,7 @@ type reviewer struct {
 func newReviewer(b *book.Desk, now moment) *reviewer {
 	year, month, _ := now.today.Civil()
 	first, _ := day.NewDate(year, month, 1)
-	return &reviewer{moment: now, desk: b,
+	return &reviewer{moment: now, desk: b, standings: newStandings(b, now),
 		cup: ship(Cup).fit(b, now), today: ship(Today).fit(b, now), waiting: ship(Waiting).fit(b, now), projects: ship(Projects).fit(b, now),
 		month: day.InMonth(now.today), next: day.InMonth(first.AddDays(31)),
 		touched: day.TimestampOf(now.StartOf(now.today.AddDays(-UntouchedDays)))}
@@ -125,7 +126,7 @@ func (r *reviewer) in(step Kind, t *book.Todo) bool {
 		if _, project := r.projects.group(t); !project {
 			return false
 		}
-		s := r.standing(r.desk, t)
+		s := r.standings.of(t)
 		return s.Next == nil || s.Quiet > 0
 	case ThisMonth:
 		return t.Plan == r.month
@@ -156,12 +157,12 @@ func (r *reviewer) isIn(f *fitted, t *book.Todo, kinds ...Kind) bool {
 }
 
 // tell adds for how long someone is waited for, and how a project stands.
-func (r *reviewer) tell(n moment, b *book.Desk, row *Row) {
+func (r *reviewer) tell(row *Row) {
 	if _, waits := r.waiting.group(row.Todo); waits {
-		tellWait(n, b, row)
+		row.Waited = r.waited(row.Todo)
 	}
 	if _, project := r.projects.group(row.Todo); project {
-		row.Standing = n.standing(b, row.Todo)
+		row.Standing = r.standings.of(row.Todo)
 	}
 }
 

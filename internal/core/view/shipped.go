@@ -44,8 +44,9 @@ type shipping struct {
 	flat bool
 	// sentence says what it holds.
 	sentence func(moment) string
-	// tell adds what rows of this view tell beside what all do; nil for nothing.
-	tell func(moment, *book.Desk, *Row)
+	// tell makes what adds to rows of this view what they tell beside what all do; nil for
+	// nothing.
+	tell func(moment, *book.Desk) func(*Row)
 }
 
 // part is a group of a view, or a run of groups.
@@ -122,7 +123,7 @@ var ships = []shipping{
 	{name: Ready, order: moment.byUrgency, flat: true, counted: []Kind{All},
 		parts:    []part{{kind: All, asks: filter.Must(`{"all":[` + canDo + `,{"any":[{"field":"is-subtask","op":"no"},{"field":"next-action","op":"yes"}]}]}`)}},
 		sentence: saying("What can be done now: late first, then the least slack, then priority, then age."),
-		tell:     func(n moment, b *book.Desk, r *Row) { r.Why = n.why(b, r.Todo) }},
+		tell:     tellWhy},
 	{name: Waiting, order: ordered(longestWaiting), counted: []Kind{All},
 		parts:    []part{{kind: All, asks: filter.Must(waits)}},
 		sentence: saying("What someone else owes you, the longest wait first."),
@@ -130,7 +131,7 @@ var ships = []shipping{
 	{name: Projects, order: byWeightAlways, counted: []Kind{All},
 		parts:    []part{{kind: All, asks: filter.Must(`{"field":"has-subtasks","op":"yes"}`)}},
 		sentence: saying("Open, and with subtasks."),
-		tell:     func(n moment, b *book.Desk, r *Row) { r.Standing = n.standing(b, r.Todo) }},
+		tell:     tellStanding},
 	{name: Done, order: ordered(newestClosed), keys: []Key{{By: ByChange, Back: true}},
 		parts:    []part{{asks: filter.Must(`{"field":"status","op":"any-of","values":["completed","cancelled"]}`), head: moment.dayDone}},
 		sentence: saying("Completed or cancelled, the newest day first.")},
@@ -188,7 +189,18 @@ func ordered(o order) func(moment, *book.Desk) order {
 
 var byWeightAlways = ordered(byWeight)
 
-func tellWait(n moment, _ *book.Desk, r *Row) { r.Waited = n.waited(r.Todo) }
+func tellWait(n moment, _ *book.Desk) func(*Row) {
+	return func(r *Row) { r.Waited = n.waited(r.Todo) }
+}
+
+func tellWhy(n moment, b *book.Desk) func(*Row) {
+	return func(r *Row) { r.Why = n.why(b, r.Todo) }
+}
+
+func tellStanding(n moment, b *book.Desk) func(*Row) {
+	standings := newStandings(b, n)
+	return func(r *Row) { r.Standing = standings.of(r.Todo) }
+}
 
 // comingEver is Upcoming as if it went on and on.
 var comingEver = comingWithin(question.MaxDays)

@@ -38,7 +38,10 @@ func (name Name) ask(b *book.Desk, now moment, q *Query) (*selection, error) {
 	if s == nil {
 		return nil, fmt.Errorf("%.40q is not a view", name)
 	}
-	a := &selection{rows: definitions[name].among(b), order: s.order(now, b), flat: s.flat, tell: s.tell}
+	a := &selection{rows: definitions[name].among(b), order: s.order(now, b), flat: s.flat}
+	if s.tell != nil {
+		a.tell = s.tell(now, b)
+	}
 	switch plain := q.Narrow.IsZero() && q.Group == "" && len(q.Order) == 0; {
 	case name == Done && plain:
 		a.whole = done
@@ -124,11 +127,11 @@ func (s WithTag) sentence(b *book.Desk, _ moment) string {
 	return fmt.Sprintf("Open, and tagged %s or what is nested under it.", tag.Name)
 }
 
-func (s WithPerson) ask(b *book.Desk, _ moment, _ *Query) (*selection, error) {
+func (s WithPerson) ask(b *book.Desk, now moment, _ *Query) (*selection, error) {
 	if _, err := b.Person(s.ID); err != nil {
 		return nil, err
 	}
-	return &selection{rows: slices.Concat(b.Open(), b.Paused()), group: withPerson(s.ID), order: longestWaiting, tell: tellWait}, nil
+	return &selection{rows: slices.Concat(b.Open(), b.Paused()), group: withPerson(s.ID), order: longestWaiting, tell: tellWait(now, b)}, nil
 }
 
 func (s WithPerson) sentence(*book.Desk, moment) string {

@@ -105,13 +105,14 @@ func (t *Tally) count(b *book.Desk, c day.Clock) {
 		cups: map[day.Horizon]int{}, loads: map[day.Horizon]Load{}, lists: map[book.ID]int{}, tags: map[book.ID]int{}, people: map[book.ID]int{}}
 	wide := t.fit(b, now)
 	t.counts, t.views = make([]int, len(t.badges)), make([]int, len(t.own))
+	tree := plan.NewTree(b, now.Clock, t.assumed)
 	for _, todo := range b.Open() {
-		t.put(b, now, todo, true)
+		t.put(b, now, tree, todo, true)
 	}
 	if wide { // some hold what is not open
 		for _, todos := range [][]*book.Todo{b.Paused(), b.Notes(), b.Closed()} {
 			for _, todo := range todos {
-				t.put(b, now, todo, false)
+				t.put(b, now, tree, todo, false)
 			}
 		}
 	}
@@ -129,9 +130,10 @@ func (t *Tally) pass(b *book.Desk, c day.Clock) {
 	}
 	now := at(c)
 	t.fit(b, now)
+	tree := plan.NewTree(b, now.Clock, t.assumed)
 	for _, todo := range passed {
 		t.take(todo.ID)
-		t.put(b, now, todo, b.IsOpen(todo))
+		t.put(b, now, tree, todo, b.IsOpen(todo))
 	}
 }
 
@@ -163,8 +165,8 @@ func (t *Tally) fit(b *book.Desk, now moment) (wide bool) {
 }
 
 // put counts a to-do in, as the views say that were made ready; open tells whether it is
-// one of the desk's open ones.
-func (t *Tally) put(b *book.Desk, now moment, todo *book.Todo, open bool) {
+// one of the desk's open ones, and tree is of the desk as it is now.
+func (t *Tally) put(b *book.Desk, now moment, tree *plan.Tree, todo *book.Todo, open bool) {
 	var s share
 	for i, v := range t.own {
 		if (open || v.definition.wide() && b.IsShown(todo)) && v.matcher.Holds()(todo) {
@@ -177,7 +179,7 @@ func (t *Tally) put(b *book.Desk, now moment, todo *book.Todo, open bool) {
 			s.person = todo.Person.ID
 		}
 		s.load, _ = now.load(todo)
-		s.work, s.cup = plan.WorkOf(b, todo, t.assumed), plan.CupOf(b, now.Clock, todo)
+		s.work, s.cup = tree.Work(todo), tree.Cup(todo)
 		for i, f := range t.badges {
 			if at := f.part(todo); at >= 0 && slices.Contains(f.of.counted, f.of.parts[at].kind) {
 				s.badges |= 1 << i
@@ -239,6 +241,7 @@ func (t *Tally) weigh(s share, by int) {
 // as of the last Survey.
 func (t *Tally) Lying(b *book.Desk, wanted func(day.Horizon) bool) []plan.Lying {
 	var all []plan.Lying
+	tree := plan.NewTree(b, t.since, t.assumed)
 	for id, s := range t.shares {
 		if s.cup.IsZero() || !wanted(s.cup) {
 			continue
@@ -248,7 +251,7 @@ func (t *Tally) Lying(b *book.Desk, wanted func(day.Horizon) bool) []plan.Lying 
 			continue
 		}
 		if _, slot := todo.Plan.Slot(); s.work.Minutes > 0 || slot > 0 || !b.HasSubtasks(id) {
-			all = append(all, plan.Lying{Todo: todo, On: s.cup, Work: s.work, Due: plan.DueOf(b, t.since, todo), Within: plan.HourAbove(b, todo)})
+			all = append(all, plan.Lying{Todo: todo, On: s.cup, Work: s.work, Due: tree.Due(todo), Within: tree.HourAbove(todo)})
 		}
 	}
 	return all
@@ -317,10 +320,11 @@ func (t *Tally) Follow(b *book.Desk, c *book.Change) {
 		}
 	}
 	now := at(t.since)
+	tree := plan.NewTree(b, now.Clock, t.assumed)
 	for id := range touched {
 		t.take(id)
 		if todo, err := b.Todo(id); err == nil {
-			t.put(b, now, todo, b.IsOpen(todo))
+			t.put(b, now, tree, todo, b.IsOpen(todo))
 		}
 	}
 }

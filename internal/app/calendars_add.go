@@ -8,6 +8,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/plan"
 	"tincup/internal/store"
 )
 
@@ -82,19 +83,16 @@ func (a *Session) PutInEvent(ctx context.Context, req Request, calendar book.ID,
 	var cmd book.Capture
 	found := false
 	a.Read(func(desk *book.Desk, c day.Clock) {
-		for _, h := range a.Happenings(desk, c, on) {
-			if h.Calendar != calendar || h.UID != uid {
-				continue
-			}
-			name := ""
-			if row, err := desk.Calendar(calendar); err == nil {
-				name = row.Name
-			}
-			cmd = book.Capture{Title: h.Title, Plan: day.OnDay(on), Source: book.Source{
-				Link: "event:" + calendar.String() + "/" + url.PathEscape(uid), Words: h.SourceWords(name, c.Zone)}}
-			found = true
+		e := a.capacity(desk, c).agenda.Find(on, func(e *plan.Event) bool { return e.Calendar == calendar && e.UID == uid })
+		if found = e != nil; !found {
 			return
 		}
+		name := ""
+		if row, err := desk.Calendar(calendar); err == nil {
+			name = row.Name
+		}
+		cmd = book.Capture{Title: e.Title, Plan: day.OnDay(on), Source: book.Source{
+			Link: "event:" + calendar.String() + "/" + url.PathEscape(uid), Words: e.SourceWords(name, c.Zone)}}
 	})
 	if !found {
 		return nil, &book.RuleError{Field: "uid", Reason: "There is no such event on that day any more. Look again."}

@@ -19,50 +19,68 @@ const ahead = 400
 // capacities keeps the work time of each account: it changes with its settings, with
 // events, and by the minute.
 type capacities struct {
-	mu   sync.Mutex
-	kept map[book.ID]*keptCapacity
+	mu      sync.Mutex
+	kept    map[book.ID]*keptCapacity
+	agendas map[book.ID]*keptAgenda
 }
 
 type keptCapacity struct {
 	settings settings.Settings
 	clock    day.Clock
-	version  int64 // of the events
-	events   []plan.Event
-	days     map[day.Date][]plan.Happening
+	agenda   *plan.Agenda
 	*plan.Capacity
 }
 
-// busy is the time that events take.
-func (k *keptCapacity) busy() []plan.Stretch { return plan.BusyOf(k.events, k.clock) }
+// keptAgenda is the events of an account by their days: it changes with the events, with the
+// zone, and by the day.
+type keptAgenda struct {
+	version int64 // of the events
+	clock   day.Clock
+	*plan.Agenda
+}
 
 // Capacity is the work time of the account from now on, for one who reads its desk.
 func (a *Session) Capacity(desk *book.Desk, c day.Clock) *plan.Capacity {
 	return a.capacity(desk, c).Capacity
 }
 
-// Happenings are the events of a day that are not over, for one who reads the desk.
-func (a *Session) Happenings(desk *book.Desk, c day.Clock, on day.Date) []plan.Happening {
-	return a.capacity(desk, c).days[on]
+// Happenings are the events of a day that are not over, plan.MostListed at most, and how many
+// more there are, for one who reads the desk.
+func (a *Session) Happenings(desk *book.Desk, c day.Clock, on day.Date) (listed []plan.Happening, more int) {
+	k := a.capacity(desk, c)
+	return k.Capacity.Happenings(k.agenda, on)
 }
 
 func (a *Session) capacity(desk *book.Desk, c day.Clock) *keptCapacity {
 	chosen := a.inForce(desk.Account()).settings
 	a.capacities.mu.Lock()
 	defer a.capacities.mu.Unlock()
+	agenda := a.agenda(desk, c)
 	k, asked := a.capacities.kept[desk.Account()]
-	same := asked && k.version == a.reads.version.Load() && k.settings == chosen && k.clock.Zone == c.Zone && k.clock.DayStart == c.DayStart
-	if same && plan.MinuteOf(k.clock.Now) == plan.MinuteOf(c.Now) {
+	if asked && k.agenda == agenda && k.settings == chosen && plan.MinuteOf(k.clock.Now) == plan.MinuteOf(c.Now) {
 		return k
 	}
-	k = &keptCapacity{settings: chosen, clock: c}
-	k.events, k.version = a.events(desk)
-	k.Capacity = plan.NewCapacity(c, plan.CalendarOf(chosen), k.busy(), ahead)
-	k.days = k.Happenings(k.events)
+	k = &keptCapacity{settings: chosen, clock: c, agenda: agenda}
+	k.Capacity = plan.NewCapacity(c, plan.CalendarOf(chosen), agenda.Busy(), ahead)
 	if a.capacities.kept == nil {
 		a.capacities.kept = map[book.ID]*keptCapacity{}
 	}
 	a.capacities.kept[desk.Account()] = k
 	return k
+}
+
+// agenda is the events of the account by their days. The caller holds capacities.mu.
+func (a *Session) agenda(desk *book.Desk, c day.Clock) *plan.Agenda {
+	k := a.capacities.agendas[desk.Account()]
+	if k != nil && k.version == a.reads.version.Load() && k.clock.Zone == c.Zone && k.clock.DayStart == c.DayStart && k.clock.Today() == c.Today() {
+		return k.Agenda
+	}
+	events, version := a.events(desk)
+	if a.capacities.agendas == nil {
+		a.capacities.agendas = map[book.ID]*keptAgenda{}
+	}
+	a.capacities.agendas[desk.Account()] = &keptAgenda{version, c, plan.NewAgenda(events, c, ahead)}
+	return a.capacities.agendas[desk.Account()].Agenda
 }
 
 // Loads tells how much work lies on a day, week or month, or parked, and what work time it
@@ -121,7 +139,7 @@ func (a *Session) Past(desk *book.Desk, c day.Clock, days int) []plan.PastDay {
 func (a *Session) Week(desk *book.Desk, c day.Clock, days int) (*plan.Problem, plan.Gathered, error) {
 	chosen := a.inForce(desk.Account()).settings
 	g := plan.Gather(desk, c, chosen.AssumedMinutes(), day.Date{})
-	p, err := plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, a.capacity(desk, c).busy()...), days), g.Jobs)
+	p, err := plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, a.capacity(desk, c).agenda.Busy()...), days), g.Jobs)
 	return p, g, err
 }
 
@@ -144,7 +162,7 @@ func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
 	load := a.counts.survey(desk, c).Loads[day.OnDay(c.Today())]
 	g := plan.Gather(desk, c, chosen.AssumedMinutes(), c.Today())
 	if len(g.Busy) > 0 {
-		k = plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, kept.busy()...), 1)
+		k = plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, kept.agenda.Busy()...), 1)
 	}
 	var late []string
 	if p, err := plan.NewProblem(k, g.Jobs); err == nil { // ids are the to-dos' own, and chains follow their order
@@ -155,7 +173,8 @@ func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
 		}
 	}
 	said := plan.DayWords(load.Minutes, load.Assumed, kept.Days[0].Minutes, late)
-	if events := plan.EventWords(kept.days[c.Today()], c.Zone); events != "" {
+	listed, more := k.Happenings(kept.agenda, c.Today())
+	if events := plan.EventWords(listed, more, c.Zone); events != "" {
 		said = strings.TrimPrefix(said+" "+events+".", " ")
 	}
 	return said

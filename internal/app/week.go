@@ -38,7 +38,8 @@ func (a *Session) ShownWeek(desk *book.Desk, c day.Clock, of day.Date) ShownWeek
 	if of.IsZero() {
 		of = c.Today()
 	}
-	k := a.Capacity(desk, c)
+	kept := a.capacity(desk, c)
+	k := kept.Capacity
 	first := a.weekStart(desk, of)
 	w := ShownWeek{Last: first.AddDays(6)}
 	w.Week = plan.NewWeek(k, first, a.counts.lying(desk, c, func(h day.Horizon) bool {
@@ -54,7 +55,7 @@ func (a *Session) ShownWeek(desk *book.Desk, c day.Clock, of day.Date) ShownWeek
 	w.Clashes = map[book.ID]plan.Clash{}
 	var clashes []plan.Clash
 	for i := range w.Days {
-		for _, clash := range k.Clashes(&w.Days[i], a.Happenings(desk, c, w.Days[i].Date)) {
+		for _, clash := range k.Clashes(&w.Days[i], kept.agenda) {
 			clashes = append(clashes, clash)
 			w.Clashes[clash.Todo.ID] = clash
 		}
@@ -99,7 +100,7 @@ func (a *Session) weekProblem(desk *book.Desk, c day.Clock, last day.Date) (*pla
 	chosen := a.inForce(desk.Account()).settings
 	g := plan.GatherUntil(desk, c, chosen.AssumedMinutes(), last)
 	days := max(last.Sub(c.Today())+1, 1)
-	p, err := plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, kept.busy()...), days), g.Jobs)
+	p, err := plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, kept.agenda.Busy()...), days), g.Jobs)
 	return p, g, err
 }
 

@@ -142,8 +142,8 @@ func (s *server) GetHappenings(c *gin.Context, params contract.GetHappeningsPara
 		}
 		for i := range days {
 			on := from.AddDays(i)
-			if all := s.as(c).Happenings(b, clock, on); len(all) > 0 {
-				out = append(out, contract.HappeningsOfDay{Day: on.String(), Events: encodeHappenings(all, clock)})
+			if listed, more := s.as(c).Happenings(b, clock, on); len(listed) > 0 {
+				out = append(out, contract.HappeningsOfDay{Day: on.String(), Events: encodeHappenings(listed, clock), MoreEvents: orAbsent(more)})
 			}
 		}
 	})
@@ -153,7 +153,7 @@ func (s *server) GetHappenings(c *gin.Context, params contract.GetHappeningsPara
 func encodeHappenings(all []plan.Happening, clock day.Clock) []contract.Happening {
 	out := make([]contract.Happening, 0, len(all))
 	for _, h := range all {
-		row := contract.Happening{Calendar: h.Calendar.String(), Uid: h.UID, Title: h.Title, Takes: h.Takes, AllDay: orFalse(h.AllDay)}
+		row := contract.Happening{Calendar: h.Calendar.String(), Uid: h.UID, Title: h.Title, Takes: h.Takes, AllDay: orAbsent(h.AllDay)}
 		if !h.AllDay {
 			from, to := wallTime(h.From, clock), wallTime(h.To, clock)
 			row.From, row.To = &from, &to

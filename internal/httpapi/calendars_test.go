@@ -2,6 +2,7 @@ package httpapi_test
 
 import (
 	"fmt"
+	"net/http"
 	"net/http/httptest"
 	"strings"
 	"testing"
@@ -9,6 +10,7 @@ import (
 
 	"tincup/internal/app"
 	"tincup/internal/core/day"
+	"tincup/internal/core/plan"
 	"tincup/internal/outside/feed"
 	"tincup/internal/standin/calendar"
 )
@@ -198,4 +200,38 @@ func TestCalendarRemovedWhileItIsRead(t *testing.T) {
 	if all := s.want(200, "GET", "/api/calendars", ""); all.body != "[]\n" && all.body != "[]" {
 		t.Errorf("there are %s", all.body)
 	}
+}
+
+// A calendar of 20,000 events that all last for twenty years costs no more than twenty a day: each
+// day lists as many, counts the others, and the answers stay small.
+func TestCalendarOfManyLongEvents(t *testing.T) {
+	var text strings.Builder
+	text.WriteString("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Loans//EN\r\n")
+	const many = 20_000
+	for i := range many {
+		fmt.Fprintf(&text, "BEGIN:VEVENT\r\nUID:%d@loans\r\nDTSTAMP:20200101T000000Z\r\nDTSTART;VALUE=DATE:2016%02d01\r\nDTEND;VALUE=DATE:20361231\r\nSUMMARY:Loan %d\r\nEND:VEVENT\r\n", i, 1+i%12, i)
+	}
+	text.WriteString("END:VCALENDAR\r\n")
+	served := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { fmt.Fprint(w, text.String()) }))
+	t.Cleanup(served.Close)
+	s := newSite(t, app.Settings{Calendars: feed.NewReader(true)})
+	id := s.want(201, "POST", "/api/calendars", `{"address":"`+served.URL+`/loans.ics"}`).text(t, "id")
+	s.want(200, "GET", "/api/overview", "")
+	week := s.want(200, "GET", "/api/week", "")
+	if len(week.body) > 100_000 {
+		t.Errorf("the week takes %d bytes", len(week.body))
+	}
+	if got := week.value(t, "days.3.moreEvents"); got != fmt.Sprint(many-plan.MostListed) {
+		t.Errorf("Friday has %s more events", got)
+	}
+	on := s.want(200, "GET", "/api/happenings?days=1&first=2026-11-26", "")
+	if listed, more := strings.Count(on.body, `"title"`), on.value(t, "0.moreEvents"); listed != plan.MostListed || more != "19980" {
+		t.Errorf("Thursday lists %d, and has %s more", listed, more)
+	}
+	s.want(201, "POST", "/api/todos", `{"title":"Label text","plan":"2026-11-26"}`)
+	if head := s.want(200, "GET", "/api/views/upcoming", "").text(t, "groups.0.events"); !strings.HasSuffix(head, " and 19998 more") {
+		t.Errorf("the head of Thursday says %q", head)
+	}
+	// An event that is not listed may become a to-do too.
+	s.want(201, "POST", "/api/happenings/todo", `{"calendar":"`+id+`","uid":"19999@loans","day":"2026-11-26"}`)
 }

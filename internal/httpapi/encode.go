@@ -25,20 +25,13 @@ func orNull(s string) nullable.Nullable[string] {
 	return nullable.NewNullableWithValue(s)
 }
 
-// orAbsent leaves none out.
-func orAbsent(s string) *string {
-	if s == "" {
+// orAbsent leaves a zero value out.
+func orAbsent[T comparable](v T) *T {
+	var zero T
+	if v == zero {
 		return nil
 	}
-	return &s
-}
-
-// orFalse leaves false out.
-func orFalse(b bool) *bool {
-	if !b {
-		return nil
-	}
-	return &b
+	return &v
 }
 
 func titled(t *book.Todo) *contract.Titled {
@@ -84,7 +77,7 @@ func encodeAttachments(files []book.Attachment) *[]contract.Attachment {
 }
 
 func encodeFile(f book.Attachment) contract.Attachment {
-	return contract.Attachment{Name: f.Name, Hash: f.Hash, Type: f.Type, Size: f.Size, Picture: orFalse(app.Pictures[f.Type])}
+	return contract.Attachment{Name: f.Name, Hash: f.Hash, Type: f.Type, Size: f.Size, Picture: orAbsent(app.Pictures[f.Type])}
 }
 
 // encodeChange names a change, or none where the command found nothing to do.

@@ -109,8 +109,8 @@ func overviewLists(o *contract.Overview, b *book.Desk, survey *view.Survey) {
 
 func encodeList(b *book.Desk, l *book.List) contract.List {
 	row := contract.List{Id: l.ID.String(), Revision: l.Revision, Name: l.Name, Colour: contract.Colour(l.Colour.String()), Shelf: l.Shelf.String(),
-		Order: contract.Order(l.Order.String()), Checklist: orFalse(l.Checklist), Pinned: orFalse(l.Pinned),
-		Archived: orFalse(!l.Archived.IsZero()), Template: orAbsent(l.Template.String())}
+		Order: contract.Order(l.Order.String()), Checklist: orAbsent(l.Checklist), Pinned: orAbsent(l.Pinned),
+		Archived: orAbsent(!l.Archived.IsZero()), Template: orAbsent(l.Template.String())}
 	var sections []contract.Section
 	for _, s := range b.Sections(l.ID) {
 		sections = append(sections, contract.Section{Id: s.ID.String(), Revision: s.Revision, Name: s.Name})

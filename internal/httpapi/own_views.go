@@ -122,7 +122,7 @@ func defined(b *book.Desk, name string, d view.Definition, row *contract.OwnView
 
 func encodeOwnView(v *book.View) contract.OwnView {
 	out := contract.OwnView{Id: v.ID.String(), Revision: v.Revision, Name: v.Name, Icon: contract.ViewIcon(v.Icon), Colour: contract.Colour(v.Colour.String()),
-		Pinned: orFalse(v.Pinned), Counted: orFalse(v.Counted)}
+		Pinned: orAbsent(v.Pinned), Counted: orAbsent(v.Counted)}
 	out.Shape = orAbsent(string(view.ShapeOf([]byte(v.Question))))
 	return out
 }

@@ -30,12 +30,13 @@ type groupBody struct {
 
 // addLoads says how full the days, weeks and months are that the groups stand for, and what
 // happens on the days.
-func (v *viewBody) addLoads(res *view.Result, loads loadsOf, events func(day.Date) []plan.Happening, zone *time.Location) {
+func (v *viewBody) addLoads(res *view.Result, loads loadsOf, events func(day.Date) ([]plan.Happening, int), zone *time.Location) {
 	for i, g := range res.Groups {
 		load := encodeLoad(loads(g.Horizon))
 		v.Groups[i].Load = &load
 		if g.Horizon.Precision() == day.Day {
-			v.Groups[i].Events = orAbsent(plan.EventWords(events(g.Horizon.First()), zone))
+			listed, more := events(g.Horizon.First())
+			v.Groups[i].Events = orAbsent(plan.EventWords(listed, more, zone))
 		}
 	}
 }

@@ -92,7 +92,7 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 			body = encodeView(b, clock, view.Sentence(b, clock, q.Of), res, nil)
 			switch q.Of {
 			case view.Upcoming:
-				body.addLoads(res, s.as(c).Loads(b, clock), func(on day.Date) []plan.Happening { return s.as(c).Happenings(b, clock, on) }, clock.Zone)
+				body.addLoads(res, s.as(c).Loads(b, clock), func(on day.Date) ([]plan.Happening, int) { return s.as(c).Happenings(b, clock, on) }, clock.Zone)
 			case view.Today, view.Daily:
 				body.Holds = orAbsent(s.as(c).TodayHolds(b, clock))
 			}
@@ -139,7 +139,7 @@ func (s *server) GetOverview(c *gin.Context) {
 		in := s.as(c).SettingsOf(b)
 		values := inForce(in.Settings)
 		_, fixed := in.Fixed["zone"]
-		body.Settings, body.SettingsEver, body.ZoneFixed = &values, &in.Ever, orFalse(fixed)
+		body.Settings, body.SettingsEver, body.ZoneFixed = &values, &in.Ever, orAbsent(fixed)
 	})
 	c.JSON(http.StatusOK, body)
 }

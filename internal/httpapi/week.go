@@ -59,7 +59,7 @@ func (s *server) GetWeek(c *gin.Context, params contract.GetWeekParams) {
 	s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 		w := s.as(c).ShownWeek(b, clock, of)
 		out.Week = contract.Week{Revision: b.Revision(), Today: clock.Today().String(), First: w.First.String(), Week: day.InWeek(w.First.AddDays(3)).String(),
-			Says: w.Says, Now: wallTime(clock.Now, clock), Late: orFalse(w.Late)}
+			Says: w.Says, Now: wallTime(clock.Now, clock), Late: orAbsent(w.Late)}
 		out.Loose, out.Days = encodeSlips(b, w.Loose, nil), nil
 		if w.Relief.Todo != nil {
 			out.Relief = &struct {
@@ -74,7 +74,7 @@ func (s *server) GetWeek(c *gin.Context, params contract.GetWeekParams) {
 		}
 		for i := range 7 {
 			on := w.First.AddDays(i)
-			d := weekDayBody{WeekDay: contract.WeekDay{Day: on.String(), Events: []contract.Happening{}, Hours: []contract.TimeSpan{}, Peak: []contract.TimeSpan{}, Own: orFalse(w.Own[i])}, Slips: []slipBody{}, Done: []slipBody{}}
+			d := weekDayBody{WeekDay: contract.WeekDay{Day: on.String(), Events: []contract.Happening{}, Hours: []contract.TimeSpan{}, Peak: []contract.TimeSpan{}, Own: orAbsent(w.Own[i])}, Slips: []slipBody{}, Done: []slipBody{}}
 			d.Worked = w.Worked[i]
 			if p := ahead[on]; p != nil {
 				usual := w.Usual[i].String()
@@ -90,7 +90,8 @@ func (s *server) GetWeek(c *gin.Context, params contract.GetWeekParams) {
 					n := len(more)
 					d.More, d.MoreMinutes = &n, &minutes
 				}
-				d.Events = encodeHappenings(s.as(c).Happenings(b, clock, on), clock)
+				listed, others := s.as(c).Happenings(b, clock, on)
+				d.Events, d.MoreEvents = encodeHappenings(listed, clock), orAbsent(others)
 			}
 			d.DoneCount = len(w.Done[on])
 			for _, t := range w.Done[on][:min(len(w.Done[on]), mostDone)] {
@@ -119,7 +120,7 @@ func encodeSlips(b *book.Desk, all []plan.Lying, clashes map[book.ID]plan.Clash)
 }
 
 func encodeSlip(b *book.Desk, l plan.Lying) slipBody {
-	return slipBody{Todo: todoJSON(tagsOf(b), l.Todo, func(*writer) {}), Minutes: l.Work.Minutes, Assumed: orFalse(l.Work.Assumed)}
+	return slipBody{Todo: todoJSON(tagsOf(b), l.Todo, func(*writer) {}), Minutes: l.Work.Minutes, Assumed: orAbsent(l.Work.Assumed)}
 }
 
 func encodeTimes(all []plan.Stretch, clock day.Clock) []contract.TimeSpan {

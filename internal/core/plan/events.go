@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"sort"
 	"time"
 
 	"tincup/internal/core/book"
@@ -30,17 +29,6 @@ func (e *Event) Stretch(c day.Clock) Stretch {
 	return Stretch{MinuteOf(c.StartOf(day.DateOf(e.From.UTC()))), MinuteOf(c.StartOf(day.DateOf(e.To.UTC())))}
 }
 
-// BusyOf is the time that events take, in any order and overlapping where they do.
-func BusyOf(events []Event, c day.Clock) []Stretch {
-	var busy []Stretch
-	for i := range events {
-		if events[i].Busy {
-			busy = append(busy, events[i].Stretch(c))
-		}
-	}
-	return busy
-}
-
 // Happening is an event on one day.
 type Happening struct {
 	*Event
@@ -50,35 +38,28 @@ type Happening struct {
 	Takes int
 }
 
-// Happenings are the events of each day of the capacity that are not over, in the order
-// of the events.
-func (k *Capacity) Happenings(events []Event) map[day.Date][]Happening {
-	on := map[day.Date][]Happening{}
-	for i := range events {
-		e := &events[i]
-		s := e.Stretch(k.Clock)
-		if s.To < k.now || s.To == k.now && s.From < s.To {
-			continue
-		}
-		for d := k.dayAt(s.From); d < len(k.Days); d++ {
-			of := &k.Days[d]
-			if of.All.From >= s.To && (of.All.From > s.From || s.From < s.To) {
-				break
-			}
-			h := Happening{Event: e, On: s.within(of.All)}
-			if e.Busy {
-				for _, taken := range common(of.Hours, []Stretch{{max(s.From, k.now), s.To}}) {
-					h.Takes += taken.Minutes()
-				}
-			}
-			on[of.Date] = append(on[of.Date], h)
+// happening is an event as it lies on a day of the capacity; s is its Stretch.
+func (k *Capacity) happening(e *Event, s Stretch, on *Day) Happening {
+	h := Happening{Event: e, On: s.within(on.All)}
+	if e.Busy {
+		for _, taken := range common(on.Hours, []Stretch{{max(s.From, k.now), s.To}}) {
+			h.Takes += taken.Minutes()
 		}
 	}
-	return on
+	return h
 }
 
-// dayAt is the number of the day in which a minute lies; 0 where it is past, and that of
-// days where it lies beyond them.
-func (k *Capacity) dayAt(m Minute) int {
-	return sort.Search(len(k.Days), func(i int) bool { return k.Days[i].All.To > m })
+// Happenings are the events of a day that are not over, in the order of the agenda, and how many
+// more there are beside these: MostListed are returned at most, busy ones before others. A day
+// outside of the capacity or of the agenda has none.
+func (k *Capacity) Happenings(a *Agenda, on day.Date) (listed []Happening, more int) {
+	of := k.Day(on)
+	if of == nil {
+		return nil, 0
+	}
+	indices, total := a.on(on, k.now)
+	for _, i := range indices {
+		listed = append(listed, k.happening(&a.events[i], a.stretches[i], of))
+	}
+	return listed, total - len(listed)
 }

@@ -65,10 +65,11 @@ func TestHappenings(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			c := lisbonClock(t, "2026-11-24T09:30", ex.start)
 			k := plan.NewCapacity(c, plan.DefaultCalendar(), nil, 7)
-			on := k.Happenings([]plan.Event{at(t, c, "It", ex.from, ex.to)})
+			a := plan.NewAgenda([]plan.Event{at(t, c, "It", ex.from, ex.to)}, c, 7)
 			var got []string
 			for _, d := range k.Days {
-				for _, h := range on[d.Date] {
+				listed, _ := k.Happenings(a, d.Date)
+				for _, h := range listed {
 					wall := func(m plan.Minute) string { return m.Time().In(c.Zone).Format("15:04") }
 					got = append(got, fmt.Sprintf("%s %s-%s takes %d", d.Date.Weekday().String()[:3], wall(h.On.From), wall(h.On.To), h.Takes))
 				}
@@ -93,11 +94,12 @@ func TestEventsTakeWhatIsLess(t *testing.T) {
 			e.To = e.From.AddDate(0, 0, 1+r.IntN(3))
 		}
 		free := plan.NewCapacity(c, plan.DefaultCalendar(), nil, 9)
-		taken := plan.NewCapacity(c, plan.DefaultCalendar(), plan.BusyOf([]plan.Event{e}, c), 9)
-		on := free.Happenings([]plan.Event{e})
+		a := plan.NewAgenda([]plan.Event{e}, c, 9)
+		taken := plan.NewCapacity(c, plan.DefaultCalendar(), a.Busy(), 9)
 		for i := range free.Days {
 			takes := 0
-			for _, h := range on[free.Days[i].Date] {
+			listed, _ := free.Happenings(a, free.Days[i].Date)
+			for _, h := range listed {
 				takes += h.Takes
 			}
 			if less := free.Days[i].Minutes - taken.Days[i].Minutes; less != takes {
@@ -105,7 +107,7 @@ func TestEventsTakeWhatIsLess(t *testing.T) {
 			}
 		}
 		e.Busy = false
-		if len(plan.BusyOf([]plan.Event{e}, c)) > 0 {
+		if len(plan.NewAgenda([]plan.Event{e}, c, 9).Busy()) > 0 {
 			t.Fatal("one that takes no time is busy")
 		}
 	}
@@ -123,7 +125,8 @@ func TestEventWords(t *testing.T) {
 		"“Staff” takes 1 h, “Talk” takes 1 h 30 and 2 more": {fair, staff, long, tea},
 		"“Fair”": {fair},
 	} {
-		if got := plan.EventWords(k.Happenings(events)[day.MustDate("2026-11-26")], c.Zone); got != want {
+		listed, more := k.Happenings(plan.NewAgenda(events, c, 7), day.MustDate("2026-11-26"))
+		if got := plan.EventWords(listed, more, c.Zone); got != want {
 			t.Errorf("%q, want %q", got, want)
 		}
 	}

@@ -111,18 +111,15 @@ type Clash struct {
 
 // Clashes are the times of to-dos of a day that are not over and that a busy event takes too,
 // or the time of another to-do which begins no later: each once.
-func (k *Capacity) Clashes(d *WeekDay, events []Happening) (all []Clash) {
+func (k *Capacity) Clashes(d *WeekDay, a *Agenda) (all []Clash) {
 	for i, l := range d.Lying {
 		s, has := SlotOf(k.Clock, l.Todo)
 		if !has || s.To <= k.now {
 			continue
 		}
 		with := ""
-		for _, e := range events {
-			if e.Busy && e.On.within(s).Minutes() > 0 {
-				with = e.Title
-				break
-			}
+		if e := a.taking(Stretch{max(s.From, k.now), s.To}); e != nil {
+			with = e.Title
 		}
 		for _, other := range d.Lying[:i] {
 			if o, has := SlotOf(k.Clock, other.Todo); with == "" && has && o.within(s).Minutes() > 0 {

@@ -70,10 +70,9 @@ func titles(all []string) string {
 
 // EventWords names the events of a day that take work time, two at most, and then those
 // that take none: "“Staff meeting” takes 1 h, “Tea with Odile” at 16:00". It is "" where
-// there are none.
-func EventWords(all []Happening, zone *time.Location) string {
+// there are none. rest is how many events there are beside those listed.
+func EventWords(all []Happening, rest int, zone *time.Location) string {
 	var said []string
-	rest := 0
 	for _, takes := range []bool{true, false} {
 		for _, h := range all {
 			switch {

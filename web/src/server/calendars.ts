@@ -18,12 +18,12 @@ export const useCalendars = () =>
     queryFn: () => ask(() => client.GET("/api/calendars")),
   });
 
-/** The events of a day that are not over. */
-export async function happeningsOn(first: string): Promise<Happening[]> {
+/** The events of a day that are not over, and how many more there are. */
+export async function happeningsOn(first: string): Promise<{ events: Happening[]; more: number }> {
   const days = await ask(() =>
     client.GET("/api/happenings", { params: { query: { first, days: 1 } } }),
   );
-  return days[0]?.events ?? [];
+  return { events: days[0]?.events ?? [], more: days[0]?.moreEvents ?? 0 };
 }
 
 /** What can be done to calendars and with their events. */

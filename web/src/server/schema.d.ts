@@ -2748,6 +2748,8 @@ export interface components {
             /** @description The hours of its weekday, as the settings have them */
             usual?: string;
             events: components["schemas"]["Happening"][];
+            /** @description How many events there are beside those listed; absent for none */
+            moreEvents?: number;
             slips: components["schemas"]["WeekSlip"][];
             /** @description How many slips there are beside those listed; absent for none */
             more?: number;
@@ -3038,6 +3040,8 @@ export interface components {
         HappeningsOfDay: {
             day: string;
             events: components["schemas"]["Happening"][];
+            /** @description How many events there are beside those listed; absent for none */
+            moreEvents?: number;
         };
         Happening: {
             /** @description The id of its calendar */

@@ -3,6 +3,7 @@ import { useTemplateRef } from "vue";
 import { useMenu } from "@/kit/menu";
 import { happeningsOn, useCalendarActions } from "@/server/calendars";
 import { useActions } from "@/server/actions";
+import { moreWords } from "@/words/calendars";
 
 /** What happens on a day, in words; each event may become a to-do. */
 const props = defineProps<{ day: string; words: string }>();
@@ -13,10 +14,10 @@ const button = useTemplateRef<HTMLElement>("button");
 
 const open = () =>
   actions.attempt(async () => {
-    const events = await happeningsOn(props.day);
+    const { events, more } = await happeningsOn(props.day);
     if (!button.value) return;
     menus.menu = {
-      label: "Make a to-do of an event",
+      label: more ? `Make a to-do of an event; ${moreWords(more)}` : "Make a to-do of an event",
       at: button.value,
       items: events.map((e) => ({
         name: `Make a to-do of “${e.title}”${e.from ? `, ${e.from.slice(11)}` : ""}`,

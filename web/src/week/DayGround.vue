@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { WeekDay } from "@/server/week";
+import { moreWords } from "@/words/calendars";
 import { boxOf, clock, type Face, hoursOf, minuteIn, without } from "./hours";
 
 /** What the hours of an opened cup are drawn on: off and peak hours, whole hours, and now. */
@@ -24,6 +25,9 @@ const peak = computed(() =>
   })),
 );
 const allDay = computed(() => props.day.events.filter((e) => e.allDay));
+const allDayWords = computed(() =>
+  [...allDay.value.map((e) => e.title), moreWords(props.day.moreEvents)].filter(Boolean).join(", "),
+);
 const present = computed(() => {
   const at = minuteIn(props.now, props.day.day);
   return at >= props.face.from && at <= props.face.to ? at : undefined;
@@ -37,7 +41,7 @@ const top = (minute: number) => ({ top: `${(minute - props.face.from) * props.fa
   <div v-for="h in hours" :key="h" class="hour" :style="top(h)">
     <span>{{ clock(h) }}</span>
   </div>
-  <p v-if="allDay.length" class="all-day">All day: {{ allDay.map((e) => e.title).join(", ") }}</p>
+  <p v-if="allDay.length" class="all-day">All day: {{ allDayWords }}</p>
   <div v-if="present !== undefined" class="present" :style="top(present)">
     <span>now {{ clock(present) }}</span>
   </div>

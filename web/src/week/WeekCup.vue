@@ -5,6 +5,7 @@ import type { WeekDay, WeekSlip as Slip } from "@/server/week";
 import { useDrop } from "@/state/drop";
 import { railDay } from "@/words/dates";
 import { estimateWords } from "@/words/fields";
+import { moreWords } from "@/words/calendars";
 import { dayHours, dayName, overOf } from "@/words/week";
 import DayFace from "./DayFace.vue";
 import { layOut, leastSlip, mostSlips, workOf } from "./layout";
@@ -188,6 +189,7 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
         <p v-for="e in beside" :key="e.uid + e.from" class="beside" :title="e.title">
           {{ e.from?.slice(11) }} {{ e.title }}
         </p>
+        <p v-if="day.moreEvents" class="beside">{{ moreWords(day.moreEvents) }}</p>
       </template>
     </div>
   </section>

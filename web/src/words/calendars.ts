@@ -13,3 +13,7 @@ export function readWords(c: Calendar, zone: string): string {
       : "";
   return [`${events} in the year ahead`, when, asked].filter(Boolean).join(", ") + ".";
 }
+
+/** "and 30 more events", of what is not listed; "" for none. */
+export const moreWords = (more = 0) =>
+  more ? `and ${more} more ${more === 1 ? "event" : "events"}` : "";

@@ -42,9 +42,8 @@ export function dayName(d: WeekDay, today: string): string {
   const when = n === 0 ? "Today, " : n === 1 ? "Tomorrow, " : "";
   const count = d.slips.length + (d.more ?? 0);
   const slips = d.day < today ? "" : `${count} ${count === 1 ? "slip" : "slips"}`;
-  const events = d.events.length
-    ? `${d.events.length} ${d.events.length === 1 ? "event" : "events"}`
-    : "";
+  const happens = d.events.length + (d.moreEvents ?? 0);
+  const events = happens ? `${happens} ${happens === 1 ? "event" : "events"}` : "";
   return `${when}${railDay(d.day)} ${shortMonth(d.day)}: ${[dayHours(d, today), overOf(d), slips, events].filter(Boolean).join(", ")}`;
 }
 

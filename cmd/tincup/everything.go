@@ -49,7 +49,7 @@ func moveInHere(ctx context.Context, a *app.App, text []byte, dry bool) (out con
 		return out, err
 	}
 	if dry {
-		err = a.Owner().LookAtMoving(archive.Rows)
+		err = a.Owner().LookAtMoving(ctx, archive.Rows)
 	} else {
 		_, err = a.Owner().MoveIn(ctx, app.Request{Window: "tincup import"}, archive.Rows, archive, nil, nil)
 	}

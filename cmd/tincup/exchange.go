@@ -203,7 +203,7 @@ func bringInHere(ctx context.Context, a *app.App, file string, text []byte, form
 	if err != nil {
 		return out, err
 	}
-	p, err := s.Look(items, refused, into, nil)
+	p, err := s.Look(ctx, items, refused, into, nil)
 	if err == nil && !dry && p.New+p.Changed > 0 {
 		_, err = s.BringIn(ctx, app.Request{Window: "tincup import"}, items, into, nil, nil)
 	}

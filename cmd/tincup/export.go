@@ -87,7 +87,7 @@ func (f *flags) takeOut(ctx context.Context, format, list, of string) (text []by
 				return err
 			}
 		}
-		items, err := s.Take(what)
+		items, err := s.Take(ctx, what)
 		if err != nil {
 			return err
 		}

@@ -1,22 +1,35 @@
 package app
 
 import (
+	"context"
 	"sync"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 )
 
 // prepared is a change worked out ahead of its turn, and what the history keeps of it.
 type prepared struct {
+	actor  book.ID
 	ahead  *book.Ahead
 	packed []byte
-	// stale: what came between has to do with it. Guarded by App.reading.
+	// since are the changes of the actor that were applied while this one was being worked out;
+	// nil once it is.
+	since []*book.Change
+	// today is the day that it was worked out for.
+	today day.Date
+	// stale: what came between has to do with it. since and stale are guarded by App.reading.
 	stale bool
 }
 
-// holds reports whether nothing has come between that the change rests on; p may be
-// nil. It is asked when its turn has come.
-func (p *prepared) holds() bool { return p != nil && !p.stale }
+// mostSince is how many changes may come while another is worked out; more make it stale.
+const mostSince = 1000
+
+// holds reports whether nothing has come between that the change rests on, neither another
+// change nor another day; p may be nil. It is asked when its turn has come.
+func (p *prepared) holds(env book.Env) bool {
+	return p != nil && !p.stale && p.today == env.Clock.Today()
+}
 
 // next is the change as the next one of the Book.
 func (p *prepared) next(b *book.Desk, req *Request) *book.Change {
@@ -40,7 +53,12 @@ func (p *preparations) follow(b *book.Book, c *book.Change) {
 		return
 	}
 	for waiting := range p.all {
-		if !waiting.stale && c != waiting.ahead.Change && c.Actor == waiting.ahead.Change.Actor {
+		switch {
+		case waiting.stale || c.Actor != waiting.actor:
+		case waiting.ahead == nil:
+			waiting.since = append(waiting.since, c)
+			waiting.stale = len(waiting.since) > mostSince
+		case c != waiting.ahead.Change:
 			waiting.stale = !waiting.ahead.Apart(desk, c)
 		}
 	}
@@ -55,31 +73,38 @@ func (p *preparations) add(one *prepared) {
 	p.all[one] = true
 }
 
-// workOut works out a change of many to-dos while others still have their turn; nil
-// where that fails: then it is met again, and told, when its turn comes. cmd is the
-// command that it is the change of, nil for an undo. The caller lets go of it in the end.
-func (a *Session) workOut(cmd book.Command, change func(*book.Desk) (*book.Change, error)) *prepared {
-	p := &prepared{}
-	made := func() bool {
-		a.reading.RLock()
-		defer a.reading.RUnlock()
-		b := a.desk.With(a.store.HeldNotes(), nil)
-		c, err := change(b)
-		if err != nil || c.Empty() {
-			return false
-		}
-		p.ahead = b.Ahead(c, cmd)
-		a.preparing.add(p) // before anything else can be applied
-		return true
-	}
-	if !made() {
+// workOut works out a change of many to-dos while others still have their turn, at a still desk;
+// nil where that fails: then it is met again, and told, when its turn comes. cmd is the command
+// that it is the change of, nil for an undo. The caller lets go of it in the end.
+func (a *Session) workOut(ctx context.Context, cmd book.Command, work func(*book.Desk) (*book.Change, error)) *prepared {
+	notes, err := a.store.Snapshot(ctx)
+	if err != nil {
 		return nil
 	}
-	var err error
-	if p.packed, err = a.store.Packed(p.ahead.Change); err != nil {
+	p := &prepared{actor: a.Account()}
+	desk, c, err := a.stand(ctx, notes, func() { a.preparing.add(p) })
+	var ahead *book.Ahead
+	if err == nil {
+		p.today = c.Today()
+		var change *book.Change
+		if change, err = work(desk); err == nil && !change.Empty() {
+			ahead = desk.Ahead(change, cmd)
+		}
+	}
+	if notes.Close() != nil || err != nil || ahead == nil {
 		a.letGo(p)
 		return nil
 	}
+	if p.packed, err = a.store.Packed(ahead.Change); err != nil {
+		a.letGo(p)
+		return nil
+	}
+	a.reading.RLock()
+	defer a.reading.RUnlock()
+	for _, c := range p.since {
+		p.stale = p.stale || !ahead.Apart(a.desk, c)
+	}
+	p.ahead, p.since = ahead, nil
 	return p
 }
 

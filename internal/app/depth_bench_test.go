@@ -120,7 +120,7 @@ func BenchmarkDepth(b *testing.B) {
 	}
 	for _, f := range formats.All {
 		compare("export-"+f.Name, func(s *side) error {
-			items, err := s.app.Take(app.What{})
+			items, err := s.app.Take(b.Context(), app.What{})
 			if err == nil {
 				_, err = f.Write(items, s.app.World())
 			}

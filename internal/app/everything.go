@@ -29,10 +29,11 @@ type Everything struct {
 func (a *Session) Everything(ctx context.Context) (e Everything, err error) {
 	e.World = a.World()
 	e.World.Name = "Tin Cup"
-	a.Read(func(b *book.Desk, _ day.Clock) {
+	err = a.still(ctx, func(b *book.Desk, _ day.Clock) error {
 		if e.Rows, err = b.Whole(); err == nil {
 			e.Items, err = exchange.Take(b, exchange.Everything(b))
 		}
+		return err
 	})
 	if err != nil {
 		return e, err
@@ -85,12 +86,12 @@ type Luggage interface {
 
 // LookAtMoving works out whether rows can move in, and changes nothing. The error is a
 // *book.RuleError.
-func (a *Session) LookAtMoving(rows *book.Change) error {
+func (a *Session) LookAtMoving(ctx context.Context, rows *book.Change) error {
 	env := a.env()
-	a.reading.RLock()
-	defer a.reading.RUnlock()
-	_, err := a.desk.Do(env, book.MoveIn{Rows: rows})
-	return err
+	return a.still(ctx, func(b *book.Desk, _ day.Clock) error {
+		_, err := b.Do(env, book.MoveIn{Rows: rows})
+		return err
+	})
 }
 
 // MoveIn takes everything of another installation into this one, which must be empty: one change,
@@ -98,7 +99,7 @@ func (a *Session) LookAtMoving(rows *book.Change) error {
 // progress may be nil; where it is stopped nothing is kept.
 func (a *Session) MoveIn(ctx context.Context, req Request, rows *book.Change, with Luggage, respond Responder, progress *Importing) (*store.Reply, error) {
 	cmd := book.MoveIn{Rows: rows}
-	if err := a.LookAtMoving(rows); err != nil && req.Key == "" { // a retry finds it moved in
+	if err := a.LookAtMoving(ctx, rows); err != nil && req.Key == "" { // a retry finds it moved in
 		return nil, err
 	}
 	var kept []store.File

@@ -50,53 +50,61 @@ func (a *Session) World() (w exchange.World) {
 	return w
 }
 
-// Take returns to-dos as items. Errors are a *book.NotFoundError, of the view, or of reading notes.
-func (a *Session) Take(what What) (items []exchange.Item, err error) {
-	a.Read(func(b *book.Desk, c day.Clock) {
-		switch {
-		case len(what.Some) > 0:
-			some := make([]*book.Todo, len(what.Some))
-			for i, id := range what.Some {
-				if some[i], err = b.Todo(id); err != nil {
-					return
-				}
-			}
-			items, err = exchange.Only(b, some)
-		case what.View != nil:
-			q := what.Query
-			q.Of, q.Offset, q.Limit = what.View, 0, math.MaxInt32
-			var res *view.Result
-			if res, err = view.Ask(b, c, q); err != nil {
-				return
-			}
-			var some []*book.Todo
-			for _, g := range res.Groups {
-				for _, r := range g.Rows {
-					some = append(some, r.Todo)
-				}
-			}
-			items, err = exchange.Only(b, some)
-		case what.InList:
-			if !what.List.IsZero() {
-				if _, err = b.List(what.List); err != nil {
-					return
-				}
-			}
-			items, err = exchange.Take(b, exchange.OfList(b, what.List))
-		default:
-			items, err = exchange.Take(b, exchange.Everything(b))
-		}
+// Take returns to-dos as items, as of one moment. Errors are a *book.NotFoundError, of the view, or
+// of reading notes.
+func (a *Session) Take(ctx context.Context, what What) (items []exchange.Item, err error) {
+	err = a.still(ctx, func(b *book.Desk, c day.Clock) error {
+		items, err = what.take(b, c)
+		return err
 	})
 	return items, err
 }
 
+func (what What) take(b *book.Desk, c day.Clock) ([]exchange.Item, error) {
+	switch {
+	case len(what.Some) > 0:
+		some := make([]*book.Todo, len(what.Some))
+		for i, id := range what.Some {
+			var err error
+			if some[i], err = b.Todo(id); err != nil {
+				return nil, err
+			}
+		}
+		return exchange.Only(b, some)
+	case what.View != nil:
+		q := what.Query
+		q.Of, q.Offset, q.Limit = what.View, 0, math.MaxInt32
+		res, err := view.Ask(b, c, q)
+		if err != nil {
+			return nil, err
+		}
+		var some []*book.Todo
+		for _, g := range res.Groups {
+			for _, r := range g.Rows {
+				some = append(some, r.Todo)
+			}
+		}
+		return exchange.Only(b, some)
+	case what.InList:
+		if !what.List.IsZero() {
+			if _, err := b.List(what.List); err != nil {
+				return nil, err
+			}
+		}
+		return exchange.Take(b, exchange.OfList(b, what.List))
+	}
+	return exchange.Take(b, exchange.Everything(b))
+}
+
 // Look works out what would become of items that come in, into a list where they name none.
 // progress may be nil.
-func (a *Session) Look(items []exchange.Item, refused []exchange.Refusal, list book.ID, progress *Importing) (p exchange.Preview, err error) {
+func (a *Session) Look(ctx context.Context, items []exchange.Item, refused []exchange.Refusal, list book.ID, progress *Importing) (p exchange.Preview, err error) {
 	env := a.env()
-	a.reading.RLock()
-	defer a.reading.RUnlock()
-	return exchange.Look(a.desk, env, items, refused, list, progress.each(len(items)))
+	err = a.still(ctx, func(b *book.Desk, _ day.Clock) (err error) {
+		p, err = exchange.Look(b, env, items, refused, list, progress.each(len(items)))
+		return err
+	})
+	return p, err
 }
 
 // BringIn imports items: one change, with one undo. What breaks a rule is left out, as Look says.

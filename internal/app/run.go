@@ -93,11 +93,11 @@ func (e *StaleError) Error() string {
 func (a *Session) Run(ctx context.Context, req Request, cmd book.Command, respond Responder) (*store.Reply, error) {
 	var early *prepared
 	if book.WorthPreparing(cmd) {
-		early = a.workOut(cmd, func(b *book.Desk) (*book.Change, error) { return b.Do(a.env(), cmd) })
+		early = a.workOut(ctx, cmd, func(b *book.Desk) (*book.Change, error) { return b.Do(a.env(), cmd) })
 		defer a.letGo(early)
 	}
 	return a.carryOut(ctx, req, respond, func(env book.Env, req *Request) (*book.Change, error) {
-		if early.holds() {
+		if early.holds(env) {
 			return early.next(a.desk, req), nil
 		}
 		return a.desk.Do(env, cmd)

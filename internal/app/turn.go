@@ -37,7 +37,7 @@ func (a *Session) turn(ctx context.Context, req Request, respond Responder, kind
 		}
 	}
 	if early != nil && early.WorthPreparing() {
-		turned = a.workOut(nil, func(b *book.Desk) (*book.Change, error) { return b.Invert(a.env(), early, kind) })
+		turned = a.workOut(ctx, nil, func(b *book.Desk) (*book.Change, error) { return b.Invert(a.env(), early, kind) })
 		defer a.letGo(turned)
 	}
 	return a.carryOut(ctx, req, respond, func(env book.Env, req *Request) (*book.Change, error) {
@@ -52,7 +52,7 @@ func (a *Session) turn(ctx context.Context, req Request, respond Responder, kind
 			}
 		}
 		req.turns = change.Revision
-		if change == early && turned.holds() {
+		if change == early && turned.holds(env) {
 			return turned.next(a.desk, req), nil
 		}
 		return a.desk.Invert(env, change, kind)

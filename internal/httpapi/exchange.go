@@ -104,7 +104,7 @@ func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams
 	defer done()
 	in, err := s.readFile(c, params)
 	if err == nil && in.all != nil {
-		if err = s.as(c).LookAtMoving(in.all.Rows); err == nil {
+		if err = s.as(c).LookAtMoving(c.Request.Context(), in.all.Rows); err == nil {
 			c.JSON(http.StatusOK, previewOf(in.all))
 			return
 		}
@@ -117,7 +117,7 @@ func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams
 		reason, err = err.Error(), nil
 	}
 	if err == nil {
-		p, err = s.as(c).Look(in.items, in.refused, in.list, progress)
+		p, err = s.as(c).Look(c.Request.Context(), in.items, in.refused, in.list, progress)
 	}
 	if err != nil {
 		s.fail(c, err)
@@ -288,7 +288,7 @@ func (s *server) export(c *gin.Context, as contract.FileFormatName, what app.Wha
 	}
 	var items []exchange.Item
 	if err == nil {
-		items, err = s.as(c).Take(what)
+		items, err = s.as(c).Take(c.Request.Context(), what)
 	}
 	var text []byte
 	if err == nil {

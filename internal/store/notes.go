@@ -11,6 +11,11 @@ import (
 	"tincup/internal/core/book"
 )
 
+const (
+	selectNote  = "SELECT text FROM notes WHERE todo = ?"
+	selectNotes = "SELECT todo, text FROM notes"
+)
+
 // Note returns the text of a to-do's notes.
 func (s *Store) Note(todo book.ID) (string, error) { return note(context.Background(), s.read, todo) }
 
@@ -63,7 +68,7 @@ type queryRower interface {
 
 func note(ctx context.Context, db queryRower, todo book.ID) (string, error) {
 	var text string
-	err := db.QueryRowContext(ctx, "SELECT text FROM notes WHERE todo = ?", id(todo)).Scan(&text)
+	err := db.QueryRowContext(ctx, selectNote, id(todo)).Scan(&text)
 	if err == sql.ErrNoRows {
 		return "", nil
 	}
@@ -114,7 +119,7 @@ func (s *Store) Holding(text string) (map[book.ID]bool, error) {
 		return found, nil
 	}
 	found = map[book.ID]bool{}
-	err := each(context.Background(), s.look, "SELECT todo, text FROM notes", func(r *sql.Rows) error {
+	err := each(context.Background(), s.look, selectNotes, func(r *sql.Rows) error {
 		var todo book.ID
 		var note string
 		err := r.Scan((*id)(&todo), &note)

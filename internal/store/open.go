@@ -38,11 +38,12 @@ type Store struct {
 	presence *presence
 	// conn is the one connection that writes, with its statements: what a command
 	// reads of the disk is read there too. read serves notes and history beside it,
-	// and look what takes long: searches, and texts that are looked for in all notes.
-	write, read, look *sql.DB
-	conn              *sql.Conn
-	statements        map[string]*sql.Stmt
-	updates           map[written]update
+	// and look what takes long: searches, and texts that are looked for in all notes. still
+	// serves snapshots, which may stay open for long.
+	write, read, look, still *sql.DB
+	conn                     *sql.Conn
+	statements               map[string]*sql.Stmt
+	updates                  map[written]update
 	// keys are those under which a reply is kept, with its number.
 	keys      map[replyKey]int64
 	lastReply int64
@@ -123,6 +124,11 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 	}
 	// A processor is left for what does not search.
 	s.look.SetMaxOpenConns(max(runtime.GOMAXPROCS(0)-1, 1))
+	if s.still, err = sql.Open("sqlite", source(path, "query_only(1)")); err != nil {
+		return nil, errors.Join(explain(err), s.write.Close(), s.read.Close(), s.look.Close())
+	}
+	s.still.SetMaxOpenConns(mostSnapshots)
+	s.still.SetMaxIdleConns(1)
 	for _, step := range []func() error{
 		func() (err error) { s.squeezer, err = newSqueezer(); return err },
 		// The log is made before the record says that it should be there.
@@ -147,7 +153,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 // abandon closes a file that could not be opened to its end. What SQLite wrote is
 // in the file or in its log; the record stays where the log does.
 func (s *Store) abandon() error {
-	err := errors.Join(s.presence.close(), s.read.Close(), s.look.Close(), s.write.Close())
+	err := errors.Join(s.presence.close(), s.read.Close(), s.look.Close(), s.still.Close(), s.write.Close())
 	if _, gone := os.Stat(logPath(s.path)); errors.Is(gone, fs.ErrNotExist) {
 		err = errors.Join(err, s.lock.stopped())
 	}
@@ -315,7 +321,7 @@ func (s *Store) Close() error {
 	for _, statement := range s.statements {
 		errs = append(errs, statement.Close())
 	}
-	errs = append(errs, s.read.Close(), s.look.Close())
+	errs = append(errs, s.read.Close(), s.look.Close(), s.still.Close())
 	if s.Present() == nil {
 		whole, err := s.settle(context.Background())
 		if errs = append(errs, err); whole {

@@ -154,22 +154,19 @@ func (d *draft) underOneOf(chosen map[ID]bool, t *Todo) bool {
 const worthPreparing = 200
 
 // WorthPreparing reports whether a command takes long enough to be worked out ahead of
-// its turn, and reads no notes for it.
+// its turn.
 func WorthPreparing(cmd Command) bool {
 	switch c := cmd.(type) {
 	case MoveMany:
 		return len(c.IDs) >= worthPreparing
 	case Many:
-		return len(c.IDs) >= worthPreparing && withoutNotes[c.kind()]
+		return len(c.IDs) >= worthPreparing && c.Do != nil
+	case Import:
+		return len(c.Items) >= worthPreparing
 	}
 	return false
 }
 
 // WorthPreparing reports whether turning the change round takes long enough to be worked
-// out ahead of its turn, and reads no notes for it.
-func (c *Change) WorthPreparing() bool {
-	return len(c.Todos) >= worthPreparing && len(c.Notes) == 0
-}
-
-// withoutNotes are the kinds of commands that read and write no notes.
-var withoutNotes = map[Kind]bool{"edit": true, "plan": true, "tag": true, "handful": true, "cancel": true, "delete": true, "restore": true}
+// out ahead of its turn.
+func (c *Change) WorthPreparing() bool { return len(c.Todos) >= worthPreparing }

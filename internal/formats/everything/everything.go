@@ -39,7 +39,6 @@ const version = 1
 
 // What is read at most.
 const (
-	maxRows    = 1 << 30  // bytes of book.json
 	maxFiles   = 20 << 30 // bytes of attached files
 	maxEntries = 200_000
 	maxEvents  = 32 << 20 // bytes of a calendar
@@ -178,6 +177,12 @@ func wrong(format string, args ...any) error {
 	return &exchange.Error{Reason: fmt.Sprintf(format, args...)}
 }
 
+// ours reports whether an error is one of wrong.
+func ours(err error) bool {
+	var e *exchange.Error
+	return errors.As(err, &e)
+}
+
 // Is reports whether a file begins as a ZIP does.
 func Is(head []byte) bool { return bytes.HasPrefix(head, []byte("PK\x03\x04")) }
 
@@ -200,25 +205,20 @@ func Read(in io.ReaderAt, size int64) (*Archive, error) {
 		}
 		a.zip[f.Name] = f
 	}
-	text, err := a.text("book.json", maxRows)
+	rows := a.zip["book.json"]
+	if rows == nil {
+		return nil, wrong("There is no book.json in the ZIP. Everything of an installation has one.")
+	}
+	text, err := rows.Open()
+	if err != nil {
+		return nil, wrong("book.json in the ZIP cannot be read: %s.", err)
+	}
+	a.Rows, err = readRows(text, min(int64(rows.CompressedSize64), size))
+	if closing := text.Close(); err == nil && closing != nil {
+		err = wrong("book.json in the ZIP cannot be read: %s.", closing)
+	}
 	if err != nil {
 		return nil, err
-	}
-	var file rowsFile
-	if err := json.Unmarshal(text, &file); err != nil {
-		return nil, wrong("book.json in the ZIP is no JSON that is known here: %s.", err)
-	}
-	if file.Version != version {
-		return nil, wrong("book.json in the ZIP is of version %d; this program reads version %d. Use a newer one.", file.Version, version)
-	}
-	a.Rows = &book.Change{}
-	if err := json.Unmarshal(file.Rows, a.Rows); err != nil {
-		return nil, wrong("The rows in book.json cannot be read: %s.", err)
-	}
-	for _, d := range a.Rows.Todos {
-		if d.After == nil {
-			return nil, wrong("A to-do in book.json has no row.")
-		}
 	}
 	var total int64
 	for _, hash := range hashes(a.Rows) {
@@ -237,7 +237,7 @@ func Read(in io.ReaderAt, size int64) (*Archive, error) {
 func (a *Archive) text(name string, most int64) ([]byte, error) {
 	f := a.zip[name]
 	if f == nil {
-		return nil, wrong("There is no %s in the ZIP. Everything of an installation has one.", name)
+		return nil, wrong("There is no %s in the ZIP.", name)
 	}
 	in, err := f.Open()
 	if err != nil {

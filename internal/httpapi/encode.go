@@ -43,6 +43,8 @@ func titled(t *book.Todo) *contract.Titled {
 
 func upperFirst(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
+func lowerFirst(s string) string { return strings.ToLower(s[:1]) + s[1:] }
+
 func reminderTexts(list []day.Reminder) []string {
 	texts := make([]string, 0, len(list))
 	for _, r := range list {

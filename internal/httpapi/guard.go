@@ -89,7 +89,7 @@ func loopbackHost(host string) bool {
 	if len(name) > 2 && name[0] == '[' {
 		name = name[1 : len(name)-1]
 	}
-	return name == "localhost" || net.ParseIP(name).IsLoopback()
+	return strings.EqualFold(name, "localhost") || net.ParseIP(name).IsLoopback()
 }
 
 // sameOrigin reports whether every Origin is our own (RFC 6454, section 7): a scheme, a
@@ -100,7 +100,7 @@ func sameOrigin(r *http.Request) bool {
 	}
 	for _, origin := range r.Header.Values("Origin") {
 		u, err := url.Parse(origin)
-		if err != nil || u.Scheme != "http" || u.Host != r.Host || u.User != nil || u.Path+u.RawQuery+u.Fragment != "" {
+		if err != nil || u.Scheme != "http" || !strings.EqualFold(u.Host, r.Host) || u.User != nil || u.Path+u.RawQuery+u.Fragment != "" {
 			return false
 		}
 	}

@@ -92,14 +92,14 @@ var tellings = []telling{
 	{store.ErrNothing, "Nothing to turn round", "There is nothing to undo or redo here."},
 	{app.ErrRunning, "Still running", "A request with this Idempotency-Key is still running. Try again in a moment."},
 	{app.ErrReused, "Key used before", "This Idempotency-Key was used with another request. Use a new key for a new request."},
-	{store.ErrFull, "The disk is full", "The change was not kept: the disk with the data file is full. Free some space and try again."},
-	{store.ErrReadOnly, "The data file is read-only", "The change was not kept: the data file cannot be written to. Make it writable and try again."},
+	{store.ErrFull, "The disk is full", "The disk with the data file is full. Free some space and try again."},
+	{store.ErrReadOnly, "The data file is read-only", "The data file cannot be written to. Make it writable and try again."},
 	{store.ErrGone, "The data file is gone",
-		"The change was not kept: the data file was removed, replaced or cut short while it was open. Put it back and start Tin Cup again; until then nothing can be changed."},
+		"The data file was removed, replaced or cut short while it was open. Put it back and start Tin Cup again; until then nothing can be changed."},
 	{store.ErrAltered, "The file was altered",
 		"The bytes of this file are no longer those that were attached, so it is not handed out. Attach it again, or put a copy back."},
 	{store.ErrComing, "Not the whole file", "The file stopped coming before its end and was not kept. Send it again."},
-	{store.ErrBroken, "The data file does not answer", "The change was not kept: the data file cannot be read or written just now."},
+	{store.ErrBroken, "The data file does not answer", "The data file cannot be read or written just now."},
 }
 
 // problemOf gives every error its status, by its class. What has none is ours: 500, with
@@ -144,6 +144,9 @@ func problemOf(err error) *problem {
 				p.title, p.detail = t.title, t.detail
 				break
 			}
+		}
+		if errors.Is(err, store.ErrNotKept) {
+			p.detail = "The change was not kept: " + lowerFirst(p.detail)
 		}
 	}
 	return p

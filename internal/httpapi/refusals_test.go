@@ -184,3 +184,11 @@ func TestAFileThatDoesNotAnswerIs503(t *testing.T) {
 		t.Errorf("the Cup holds %v", got)
 	}
 }
+
+// The name of this machine is the same in capitals (RFC 9110 section 4.2.3).
+func TestNameOfThisMachine(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	for _, host := range []string{"LocalHost:7420", "localhost", "127.0.0.1:1", "[::1]:7420"} {
+		s.want(200, "GET", "/api/views/cup", "", "Host: "+host, "Origin: http://"+strings.ToLower(host))
+	}
+}

@@ -74,7 +74,7 @@ func New(a *app.App, actor Actor, page fs.FS, log *slog.Logger) (http.Handler, e
 	if err != nil {
 		return nil, err
 	}
-	return withHead(plainHere(r, packed(r))), nil
+	return unhurried(withHead(plainHere(r, packed(r)))), nil
 }
 
 // plainHere answers those who ask on this machine itself as it is: to pack and to unpack takes them
@@ -105,7 +105,7 @@ func Serve(l net.Listener, h http.Handler, log *slog.Logger) *http.Server {
 		Handler:           h,
 		ReadHeaderTimeout: 5 * time.Second,
 		ReadTimeout:       30 * time.Second,
-		WriteTimeout:      30 * time.Second, // streams lift theirs
+		WriteTimeout:      sendWithin, // see unhurried
 		IdleTimeout:       2 * time.Minute,
 		MaxHeaderBytes:    64 << 10,
 		ErrorLog:          slog.NewLogLogger(log.Handler(), slog.LevelWarn),

@@ -51,12 +51,12 @@ func Copy(ctx context.Context, from, to string, link bool) (Copied, error) {
 		return Copied{}, fmt.Errorf("%s: %w: there is something by that name already", to, ErrCopy)
 	}
 	part := partOf(to)
-	clean := func() error {
-		return errors.Join(gone(os.Remove(part)), gone(os.Remove(part+"-journal")), os.RemoveAll(filesOf(part)))
-	}
+	clean := func() error { return removePart(to) }
 	if err := clean(); err != nil {
 		return Copied{}, err
 	}
+	sweepCopying(from)
+	defer noteCopying(from, to)()
 	err := copyData(ctx, from, part)
 	if err == nil {
 		err = copyFiles(ctx, filesOf(from), filesOf(part), link)

@@ -5,7 +5,9 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
+	"syscall"
 	"testing"
 
 	"tincup/internal/core/book"
@@ -192,5 +194,62 @@ func TestDailyCopies(t *testing.T) {
 	copyOf(day.MustDate("2026-11-25"), 0)
 	if got := names(); len(got) > 0 {
 		t.Errorf("where none is wanted there are %v", got)
+	}
+}
+
+// What is left of a copy whose maker was killed goes at the next start, or with the next copy; what
+// is left of one that is still being made stays.
+func TestCopyThatWasKilled(t *testing.T) {
+	folder := t.TempDir()
+	path := filepath.Join(folder, "book.db")
+	p := newPen(t, path)
+	p.do("w", book.Capture{Title: "Count the lamps"})
+	begun := func(name string) (record *os.File, to string) {
+		to = filepath.Join(folder, name)
+		if err := errors.Join(os.WriteFile(to+".part", []byte("half of it"), 0o600), os.MkdirAll(to+".part-files/ab", 0o700)); err != nil {
+			t.Fatal(err)
+		}
+		record, err := os.Create(path + "-copying-" + name)
+		if err == nil {
+			_, err = record.WriteString(to)
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+		return record, to
+	}
+	left := func() (names []string) {
+		for _, pattern := range []string{"*.part", "*.part-files", "*-copying-*"} {
+			found, err := filepath.Glob(filepath.Join(folder, pattern))
+			if err != nil {
+				t.Fatal(err)
+			}
+			names = append(names, found...)
+		}
+		return names
+	}
+	going, to := begun("going")
+	if err := syscall.Flock(int(going.Fd()), syscall.LOCK_EX); err != nil {
+		t.Fatal(err)
+	}
+	killed, _ := begun("killed")
+	if err := killed.Close(); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := store.Copy(t.Context(), path, filepath.Join(folder, "next"), false); err != nil {
+		t.Fatal(err)
+	}
+	if got, want := left(), []string{to + ".part", to + ".part-files", going.Name()}; !slices.Equal(got, want) {
+		t.Errorf("after the next copy there are %v, want %v", got, want)
+	}
+	if err := going.Close(); err != nil { // it is killed too
+		t.Fatal(err)
+	}
+	if err := p.store.Close(); err != nil {
+		t.Fatal(err)
+	}
+	newPen(t, path)
+	if got := left(); len(got) > 0 {
+		t.Errorf("after the next start there are %v", got)
 	}
 }

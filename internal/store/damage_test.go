@@ -404,3 +404,36 @@ func TestKeptIsKnownByItsContent(t *testing.T) {
 		t.Errorf("a change that is there is not found: %v, %v", kept, err)
 	}
 }
+
+// A file of something else that has a name which SQLite would take and remove keeps a new data file
+// from being made, and stays as it is; what SQLite itself left does not.
+func TestFilesOfOthersBesideANewOne(t *testing.T) {
+	for _, c := range []struct {
+		behind, text string
+		refused      bool
+	}{
+		{"-journal", "Monday: rang the framer\n", true}, {"-shm", "shared memos", true}, {"-journal", "x", true},
+		{"-journal", "", false}, {"-journal", "\x00\x00\x00\x00 and more", false}, {"-shm", "", false},
+	} {
+		path := filepath.Join(t.TempDir(), "book.db")
+		if err := os.WriteFile(path+c.behind, []byte(c.text), 0o600); err != nil {
+			t.Fatal(err)
+		}
+		s, err := store.Open(t.Context(), path)
+		if err == nil {
+			err = s.Close()
+		}
+		if !c.refused {
+			if err != nil {
+				t.Errorf("%s with %q: %v", c.behind, c.text, err)
+			}
+			continue
+		}
+		if !errors.Is(err, store.ErrNotOurs) || !strings.Contains(err.Error(), path+c.behind+", which lies beside it") {
+			t.Errorf("%s with %q: %v", c.behind, c.text, err)
+		}
+		if is, err := os.ReadFile(path + c.behind); err != nil || string(is) != c.text {
+			t.Errorf("%s was %q, and is %q, %v", c.behind, c.text, is, err)
+		}
+	}
+}

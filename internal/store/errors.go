@@ -34,16 +34,26 @@ func explain(err error) error {
 	}
 	switch se.Code() & 0xff {
 	case sqlite3.SQLITE_FULL:
-		return fmt.Errorf("%w: %w", ErrFull, err)
+		return explained{ErrFull, err}
 	case sqlite3.SQLITE_READONLY:
-		return fmt.Errorf("%w: %w", ErrReadOnly, err)
+		return explained{ErrReadOnly, err}
 	case sqlite3.SQLITE_NOTADB:
-		return fmt.Errorf("%w: %w", ErrNotOurs, err)
+		return explained{ErrNotOurs, err}
 	case sqlite3.SQLITE_IOERR, sqlite3.SQLITE_CORRUPT, sqlite3.SQLITE_CANTOPEN, sqlite3.SQLITE_BUSY:
 		return fmt.Errorf("%w: %w", ErrBroken, err)
 	}
 	return err
 }
+
+// explained is an error of SQLite's whose meaning here says all: its own text, which some of its
+// interfaces leave at "not an error", is not repeated.
+type explained struct{ is, because error }
+
+func (e explained) Error() string   { return e.is.Error() }
+func (e explained) Unwrap() []error { return []error{e.is, e.because} }
+
+// ErrNotKept is wrapped by each error of a write: nothing of the change is in the file.
+var ErrNotKept = errors.New("the change was not kept")
 
 // DamageError says what a crash, or a hand, has done to a data file, and what can
 // be done. Nothing was changed.

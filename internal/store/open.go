@@ -102,6 +102,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 		return nil, err
 	}
 	path := lock.path
+	sweepCopying(path)
 	s := &Store{path: path, lock: lock, updates: map[written]update{}}
 	s.due.Store(true) // until search_due is found empty
 	s.indexed.Store(mergeAfter)

@@ -10,6 +10,7 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
+	"slices"
 )
 
 // inspectRemains refuses to begin anew where a data file is gone, or empty, and
@@ -27,7 +28,7 @@ func inspectRemains(path string, options Options) error {
 	}
 	switch {
 	case left == "":
-		return nil
+		return inspectOthers(path)
 	case !options.Repair:
 		return &DamageError{Path: path,
 			What:   fmt.Sprintf("%s is gone or empty, and %s tells that it was open when its process ended", path, left),
@@ -36,6 +37,36 @@ func inspectRemains(path string, options Options) error {
 	for _, name := range []string{recordPath(path), logPath(path)} {
 		if err := aside(name); err != nil {
 			return err
+		}
+	}
+	return nil
+}
+
+// sqlites are how files of SQLite's own begin that it keeps beside a data file, by what stands
+// behind its name: the journal, whose header is zeros once it is over (the SQLite file format,
+// section 3), and the index of the log, in either byte order (its WAL-mode file format, section
+// 2.1), or before it is written.
+var sqlites = map[string][]string{
+	"-journal": {"\xd9\xd5\x05\xf9", "\x00\x00\x00\x00"},
+	"-shm":     {"\x18\xe2\x2d\x00", "\x00\x2d\xe2\x18", "\x00\x00\x00\x00"},
+}
+
+// inspectOthers refuses to make a new data file where a file that is not SQLite's has one of the
+// names that SQLite would take for its own and remove.
+func inspectOthers(path string) error {
+	for behind, begins := range sqlites {
+		f, err := os.Open(path + behind)
+		if err != nil {
+			continue
+		}
+		head := make([]byte, 4)
+		n, _ := io.ReadFull(f, head)
+		if err := f.Close(); err != nil {
+			return fmt.Errorf("%w: %w", ErrBroken, err)
+		}
+		if n > 0 && !slices.Contains(begins, string(head[:n])) {
+			return fmt.Errorf("%s: %w: it would be made anew, and %s, which lies beside it and is of something else, would be removed. Move that away, or give the data file another name",
+				path, ErrNotOurs, path+behind)
 		}
 	}
 	return nil

@@ -83,7 +83,7 @@ func (s *Store) SaveReply(ctx context.Context, r *Reply) error {
 // file is still the one at its path: what is written into another is lost.
 func (s *Store) transact(ctx context.Context, work func(writer) error) error {
 	if err := s.Present(); err != nil {
-		return err
+		return notKept(err)
 	}
 	if err := ctx.Err(); err != nil {
 		return err
@@ -92,18 +92,26 @@ func (s *Store) transact(ctx context.Context, work func(writer) error) error {
 	// that outlived it would be in the way of the next.
 	whole := writer{context.WithoutCancel(ctx), s}
 	if err := whole.exec(begin); err != nil {
-		return explain(err)
+		return notKept(explain(err))
 	}
 	err := work(writer{ctx, s})
 	if err == nil {
 		if err = whole.exec(commit); err == nil {
-			return s.presence.checkWritten()
+			return notKept(s.presence.checkWritten())
 		}
 	}
 	// SQLite has rolled back by itself after some errors, such as a full disk; the first error
 	// is the one that matters.
 	_ = whole.exec(rollback)
-	return explain(err)
+	return notKept(explain(err))
+}
+
+// notKept says of an error that it is one of writing; nil stays nil.
+func notKept(err error) error {
+	if err == nil {
+		return nil
+	}
+	return fmt.Errorf("%w: %w", ErrNotKept, err)
 }
 
 // writer runs prepared statements on the connection that writes.

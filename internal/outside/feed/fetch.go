@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"net/netip"
 	"net/url"
+	"slices"
 	"strings"
 	"syscall"
 	"time"
@@ -63,11 +64,26 @@ func public(address string) error {
 		return err
 	}
 	ip := at.Addr().Unmap()
-	shared := netip.MustParsePrefix("100.64.0.0/10") // RFC 6598
-	if !ip.IsGlobalUnicast() || ip.IsPrivate() || shared.Contains(ip) {
+	if !ip.IsGlobalUnicast() || ip.IsPrivate() || slices.ContainsFunc(inside, func(p netip.Prefix) bool { return p.Contains(ip) }) {
 		return errPrivate
 	}
 	return nil
+}
+
+// inside are blocks of the IANA special-purpose address registries (RFC 6890) that net/netip knows
+// as global and that lead to this machine, to a private network, or, translated, to any address of
+// the IPv4 Internet.
+var inside = []netip.Prefix{
+	netip.MustParsePrefix("0.0.0.0/8"),      // this network, RFC 791 section 3.2
+	netip.MustParsePrefix("100.64.0.0/10"),  // shared by a provider's customers, RFC 6598
+	netip.MustParsePrefix("192.0.0.0/24"),   // protocol assignments, RFC 6890
+	netip.MustParsePrefix("198.18.0.0/15"),  // benchmarks, RFC 2544
+	netip.MustParsePrefix("240.0.0.0/4"),    // reserved, RFC 1112 section 4
+	netip.MustParsePrefix("64:ff9b::/96"),   // translated, RFC 6052
+	netip.MustParsePrefix("64:ff9b:1::/48"), // translated within a network, RFC 8215
+	netip.MustParsePrefix("2002::/16"),      // 6to4, RFC 3056
+	netip.MustParsePrefix("2001::/23"),      // protocol assignments, Teredo among them, RFC 2928
+	netip.MustParsePrefix("fec0::/10"),      // site-local, RFC 3879
 }
 
 // CheckAddress refuses what is no address of a calendar, and returns it as it is asked for.

@@ -99,7 +99,8 @@ func TestPrivateAddresses(t *testing.T) {
 	defer inside.Close()
 	r := feed.NewReader(false)
 	for _, address := range []string{inside.URL, strings.Replace(inside.URL, "127.0.0.1", "localhost", 1), "http://10.0.0.1/a.ics", "http://192.168.0.1/a", "http://[::1]/a",
-		"http://169.254.169.254/a", "http://[fe80::1]/a", "http://100.64.0.1/a", "http://0.0.0.0/a", "http://[::ffff:127.0.0.1]/a"} {
+		"http://169.254.169.254/a", "http://[fe80::1]/a", "http://100.64.0.1/a", "http://0.0.0.0/a", "http://[::ffff:127.0.0.1]/a",
+		"http://[fec0::1]/a", "http://[64:ff9b::7f00:1]/a", "http://[64:ff9b:1::1]/a", "http://[2002:7f00:1::]/a", "http://[2001::1]/a", "http://0.1.2.3/a", "http://192.0.0.8/a", "http://198.19.0.1/a", "http://240.0.0.1/a", "http://255.255.255.255/a"} {
 		if _, err := r.Fetch(t.Context(), address, app.Validators{}); err == nil || !strings.Contains(err.Error(), "--private-calendars") {
 			t.Errorf("%s: %v", address, err)
 		}

@@ -58,6 +58,12 @@ func Guess(file string, text []byte) (Format, bool) {
 	if bytes.HasPrefix(head, []byte("{")) || bytes.HasPrefix(head, []byte("[")) {
 		return Named("jscal")
 	}
+	switch ending := strings.ToLower(path.Ext(file)); {
+	case ending == ".tsv", ending == ".txt" && csvfile.Is(text):
+		return Named("csv")
+	case ending == ".txt":
+		return Named("markdown")
+	}
 	for _, f := range All {
 		if strings.EqualFold(path.Ext(file), f.Ending) {
 			return f, true

@@ -123,9 +123,10 @@ func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams
 		s.fail(c, err)
 		return
 	}
-	out := contract.ImportPreview{Format: in.format.Name, New: p.New, Changed: p.Changed, Same: p.Same, Refused: p.Refused, Says: p.Says, Rows: []contract.ImportRow{}, Reason: orAbsent(reason)}
+	out := contract.ImportPreview{Format: in.format.Name, New: p.New, Changed: p.Changed, Same: p.Same, Refused: p.Refused, Says: p.Says, ToNotes: orAbsent(p.ToNotes), Rows: []contract.ImportRow{}, Reason: orAbsent(reason)}
 	if len(in.columns) > 0 {
 		out.Columns, out.ColumnNames = encodeColumns(in.columns)
+		out.RawHead = orAbsent(csvfile.RawHead(in.raw))
 	}
 	order := map[exchange.What]int{exchange.Refused: -1}
 	slices.SortStableFunc(p.Rows, func(a, b exchange.Row) int { return cmp.Compare(order[a.What], order[b.What]) })
@@ -150,7 +151,14 @@ func overlay(columns map[string]string, query string) error {
 func encodeColumns(heads []csvfile.Head) (*[]contract.CSVColumn, *[]string) {
 	out := make([]contract.CSVColumn, len(heads))
 	for i, h := range heads {
-		out[i] = contract.CSVColumn{Head: h.Name, Is: h.Is, Sample: h.Sample}
+		out[i] = contract.CSVColumn{Head: h.Name, Is: h.Is, Sample: h.Sample, Form: orAbsent(h.Form)}
+		if len(h.Forms) > 0 {
+			forms := make([]contract.CSVForm, len(h.Forms))
+			for n, f := range h.Forms {
+				forms[n] = contract.CSVForm{Name: contract.CSVFormName(f.Name), Says: f.Says}
+			}
+			out[i].Forms = &forms
+		}
 	}
 	names := csvfile.Columns()
 	return &out, &names
@@ -158,7 +166,7 @@ func encodeColumns(heads []csvfile.Head) (*[]contract.CSVColumn, *[]string) {
 
 func encodeImportRow(row exchange.Row) contract.ImportRow {
 	out := contract.ImportRow{What: contract.ImportRowWhat(row.What), Title: row.Title, Depth: row.Depth,
-		Due: orAbsent(row.Due.String()), List: orAbsent(row.List), Reason: orAbsent(row.Reason)}
+		Due: orAbsent(row.Due.String()), List: orAbsent(row.List), Reason: orAbsent(row.Reason), Raw: orAbsent(row.Raw)}
 	if row.Line > 0 {
 		out.Line = &row.Line
 	}

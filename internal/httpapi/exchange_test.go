@@ -54,7 +54,8 @@ func TestFilesInAndOut(t *testing.T) {
 	}
 	for _, c := range []struct{ path, body, says string }{
 		{"/api/import?name=a.ics", "BEGIN:VCALENDAR\nBEGIN:VTODO\n", "Line 2: The file is cut off"},
-		{"/api/import?name=a.txt", "hello", "of no format that is known here: ics"},
+		{"/api/import?name=a.odt", "hello", "of no format that is known here: ics"},
+		{"/api/import?name=a.txt", "hello", "There is no to-do in the file"},
 		{"/api/import?name=a.ics", "hello", "no iCalendar file"},
 		{"/api/import?name=a.ics", "BEGIN:VCALENDAR\nEND:VCALENDAR\n", "There is no to-do in the file"},
 		{"/api/import?name=a.ics&list=01900000-0000-7000-8000-000000000000", lampFile, "There is no list"},
@@ -129,5 +130,28 @@ func TestImportsStoppedTooSoonOrTooLate(t *testing.T) {
 	}
 	if again := s.want(200, "POST", "/api/import?name=a.md", lamps, octets, "Window-Id: w", "Idempotency-Key: late"); again.body != kept.body {
 		t.Errorf("%s, and a retry %s", kept.body, again.body)
+	}
+}
+
+// A table whose dates can be read either way says so, reads them as it is told, and remembers that
+// for the next file with the same heads; a row that is left out comes with what stands in the file.
+func TestTableThatAsks(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	const octets = "Content-Type: application/octet-stream"
+	const file = "Task;Deadline;Duration\nOil the hinge;03/04/2027;long\n;05/06/2027;\n"
+	look := s.want(200, "POST", "/api/import/look?name=a.csv", file, octets)
+	if form, says := look.value(t, "columns.1.form"), look.value(t, "columns.1.forms.1.says"); form != "day-first" || !strings.HasPrefix(says, "03/04/2027 is Thu 4 Mar 2027") {
+		t.Errorf("it is read %s, and could be %q", form, says)
+	}
+	if n, head, raw := look.value(t, "toNotes"), look.value(t, "rawHead"), look.value(t, "rows.0.raw"); n != "1" || head != "Task;Deadline;Duration" || raw != ";05/06/2027;" {
+		t.Errorf("%s to the notes, of %q, and left out is %q", n, head, raw)
+	}
+	s.want(200, "POST", "/api/import?name=a.csv&columns=deadline%3Ddue%3Amonth-first", file, octets)
+	if due := s.want(200, "GET", "/api/views/cup", "").value(t, "groups.0.rows.0.todo.due"); due != "2027-03-04" {
+		t.Errorf("it is due %s", due)
+	}
+	next := s.want(200, "POST", "/api/import/look?name=b.csv", "Task;Deadline\nWipe;07/08/2027\n", octets)
+	if form, due := next.value(t, "columns.1.form"), next.value(t, "rows.0.due"); form != "month-first" || due != "2027-07-08" {
+		t.Errorf("the next is read %s: %s", form, due)
 	}
 }

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"unicode"
 )
 
 // Incoming is a to-do as it comes in from outside, with names in the place of ids.
@@ -20,6 +21,9 @@ type Incoming struct {
 	// place, reminders, repeat and so on. Of Person it has the role and since when.
 	Todo  Todo
 	Notes string
+	// Left is what was said of it that could not be read: lines for the end of the notes, which are
+	// added where the notes do not hold them.
+	Left string
 	// List, Section and Person are names, made where they are not there; "" for none. A section
 	// is of the list.
 	List, Section, Person string
@@ -228,6 +232,9 @@ func (im *importing) take(i int) (told Imported, err error) {
 		t = *was
 	}
 	notes, err := im.fill(&t, in, told.New)
+	if err == nil && in.Left != "" {
+		notes, err = im.withLeft(&t, in, notes, told.New)
+	}
 	if err != nil {
 		return told, err
 	}
@@ -259,8 +266,7 @@ func (im *importing) take(i int) (told Imported, err error) {
 	if err := im.name(&t, in); err != nil {
 		return told, err
 	}
-	noted := in.Carries&FieldsOf("notes") != 0
-	if noted {
+	if in.Carries&FieldsOf("notes") != 0 || in.Left != "" {
 		if err := im.setNotes(&t, notes); err != nil {
 			return told, err
 		}
@@ -297,6 +303,37 @@ func (im *importing) take(i int) (told Imported, err error) {
 		im.reopenAbove(t.Parent)
 	}
 	return told, nil
+}
+
+// withLeft adds what could not be read to the notes: to those of the item where it carries them, or
+// else to those that the to-do has. It is cut where the notes would be longer than they may be.
+func (im *importing) withLeft(t *Todo, in *Incoming, notes string, fresh bool) (string, error) {
+	if in.Carries&FieldsOf("notes") == 0 && !fresh {
+		var err error
+		if notes, err = im.desk.Note(t); err != nil {
+			return "", err
+		}
+	}
+	left := strings.TrimSpace(strings.Map(printable, strings.ToValidUTF8(in.Left, "\ufffd")))
+	if left == "" || strings.Contains(notes, left) {
+		return notes, nil
+	}
+	if notes != "" {
+		notes += "\n\n"
+	}
+	notes += left
+	for len(notes) > MaxNotes {
+		notes = strings.ToValidUTF8(notes[:MaxNotes], "")
+	}
+	return notes, nil
+}
+
+// printable takes control characters out of notes, but for line breaks and tabs.
+func printable(r rune) rune {
+	if unicode.IsControl(r) && r != '\n' && r != '\t' {
+		return -1
+	}
+	return r
 }
 
 // move puts a to-do that is there into the list that an item names, with what is under it.

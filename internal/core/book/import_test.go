@@ -235,3 +235,37 @@ func TestImportOfOne(t *testing.T) {
 		t.Error("it comes into a list in the bin")
 	}
 }
+
+// What could not be read is added to the notes: to those that come in, or else to those that are
+// there. It is added once, however often it comes, and never takes the place of what was there.
+func TestImportOfWhatWasNotRead(t *testing.T) {
+	d := newDesk(t)
+	notes := func() string {
+		t.Helper()
+		s, err := d.desk.Note(d.desk.ByUID("a@x"))
+		if err != nil {
+			t.Fatal(err)
+		}
+		return s
+	}
+	item := func(fields string, with, left string) book.Incoming {
+		in := coming("a@x", "Oil the hinge", func(in *book.Incoming) { in.Carries = book.FieldsOf(strings.Fields(fields)...) })
+		in.Notes, in.Left = with, left
+		return in
+	}
+	for i, c := range []struct {
+		in         book.Incoming
+		said, want string
+	}{
+		{item("title", "", "due: soon"), "new", "due: soon"},
+		{item("title", "", "due: soon"), "same", "due: soon"},
+		{item("title", "", "due: later\x07"), "notes", "due: soon\n\ndue: later"},
+		{item("title notes", "with care", "due: soon"), "notes", "with care\n\ndue: soon"},
+		{item("title notes", "with care\n\ndue: soon", "due: soon"), "same", "with care\n\ndue: soon"},
+		{item("title", "", strings.Repeat("é", book.MaxNotes)), "notes", "with care\n\ndue: soon\n\n" + strings.Repeat("é", (book.MaxNotes-22)/2)},
+	} {
+		if _, said := d.bring(c.in); said != c.said || notes() != c.want {
+			t.Errorf("%d: %s, and the notes are %.60q, want %s, %.60q", i, said, notes(), c.said, c.want)
+		}
+	}
+}

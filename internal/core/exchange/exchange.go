@@ -22,6 +22,24 @@ type Item struct {
 	Line, Column int
 	// Remarks say what of it was not read as it stands.
 	Remarks []string
+	// Raw is what stands in the file, "" where that is not kept; ToNotes is how many values of it
+	// could not be read, and go to the notes.
+	Raw     string
+	ToNotes int
+}
+
+// Leave keeps a value that could not be read for the notes; remark says why. name is what the file
+// calls it, "" for nothing.
+func (i *Item) Leave(name, value, remark string) {
+	if name != "" {
+		value = name + ": " + value
+	}
+	if i.Left != "" {
+		i.Left += "\n"
+	}
+	i.Left += value
+	i.ToNotes++
+	i.Remarks = append(i.Remarks, remark)
 }
 
 // All are the fields of a to-do that pass between programs: what is said of it, not what it is
@@ -64,8 +82,8 @@ func (e *Error) Error() string { return e.Reason }
 // Refusal is an item that could not be read.
 type Refusal struct {
 	Error
-	// Title is what it is called, as far as that could be read.
-	Title string
+	// Title is what it is called, as far as that could be read; Raw is what stands in the file.
+	Title, Raw string
 }
 
 // Take returns the to-dos as items, each with all that is under it and is not in the bin, in the
@@ -211,6 +229,8 @@ type Row struct {
 	// Reason is why it is refused.
 	Reason  string
 	Remarks []string
+	// Raw is what stands in the file of an item that is refused; "" where that is not kept.
+	Raw string
 	// Due and List say a little of what it is.
 	Due  day.Moment
 	List string
@@ -223,6 +243,8 @@ type FieldChange struct{ Field, Was, Is string }
 type Preview struct {
 	Rows                        []Row
 	New, Changed, Same, Refused int
+	// ToNotes is how many values could not be read, and go to the notes.
+	ToNotes int
 	// Says is what the history would say.
 	Says string
 }
@@ -242,7 +264,7 @@ func Command(items []Item, list book.ID) book.Import {
 func Look(desk *book.Desk, env book.Env, items []Item, refused []Refusal, list book.ID, each func(done int) error) (Preview, error) {
 	var p Preview
 	for _, r := range refused {
-		p.Rows = append(p.Rows, Row{What: Refused, Title: r.Title, Line: r.Line, Column: r.Column, Reason: r.Reason})
+		p.Rows = append(p.Rows, Row{What: Refused, Title: r.Title, Line: r.Line, Column: r.Column, Reason: r.Reason, Raw: r.Raw})
 	}
 	p.Refused = len(refused)
 	if len(items) == 0 {
@@ -268,10 +290,13 @@ func Look(desk *book.Desk, env book.Env, items []Item, refused []Refusal, list b
 		if item.Under >= 0 {
 			depths[i] = depths[item.Under] + 1
 		}
+		if told.Err == nil {
+			p.ToNotes += item.ToNotes
+		}
 		row.Depth = depths[i]
 		switch {
 		case told.Err != nil:
-			row.What, row.Reason = Refused, told.Err.Error()
+			row.What, row.Reason, row.Raw = Refused, told.Err.Error(), item.Raw
 			p.Refused++
 		case told.New:
 			row.What = New

@@ -18,13 +18,21 @@ func Ordered(items []Item, above []string) []Item {
 		}
 	}
 	under := make([]int, len(items))
-	children := map[int][]int{}
 	for i := range items {
 		under[i] = -1
 		if up, ok := byUID[above[i]]; ok && above[i] != "" {
 			under[i] = up
+		} else {
+			items[i].Parent = above[i]
 		}
 	}
+	return Arranged(items, under)
+}
+
+// Arranged puts each item behind what it stands under: under has the index of that for each, -1 for
+// none. What would stand under itself stands by itself, with a remark.
+func Arranged(items []Item, under []int) []Item {
+	children := map[int][]int{}
 	// What stands under itself stands by itself: looked at once, each way up is known.
 	const (
 		looking = 1 + iota
@@ -47,9 +55,7 @@ func Ordered(items []Item, above []string) []Item {
 		}
 	}
 	for i := range items {
-		if children[under[i]] = append(children[under[i]], i); under[i] < 0 {
-			items[i].Parent = above[i]
-		}
+		children[under[i]] = append(children[under[i]], i)
 	}
 	out := make([]Item, 0, len(items))
 	var put func(i, under int)
@@ -84,8 +90,30 @@ func TagOf(s string) string {
 
 func letter(r rune) bool { return unicode.IsLetter(r) || unicode.IsMark(r) }
 
-// OneLine is a text with single spaces in the place of what white space it has.
-func OneLine(s string) string { return strings.Join(strings.Fields(s), " ") }
+// OneLine is a text as one line: without blanks at its ends, and with a space in the place of each
+// run of blanks in which there is a line break, a tab or another control character. Other blanks
+// stay as they are.
+func OneLine(s string) string {
+	var b strings.Builder
+	var run []rune
+	breaks := false
+	for _, r := range strings.TrimFunc(s, blank) {
+		if blank(r) {
+			run = append(run, r)
+			breaks = breaks || !unicode.IsPrint(r) && !unicode.Is(unicode.Zs, r)
+			continue
+		}
+		if breaks {
+			run = append(run[:0], ' ')
+		}
+		b.WriteString(string(run))
+		run, breaks = run[:0], false
+		b.WriteRune(r)
+	}
+	return b.String()
+}
+
+func blank(r rune) bool { return unicode.IsSpace(r) || unicode.IsControl(r) }
 
 // Cut is a text of no more than so many characters.
 func Cut(s string, most int) string {

@@ -43,6 +43,7 @@ var columnFields = []Field{{Name: "csvColumns", Says: "columns of CSV files", De
 			if is == "-" {
 				is = "passed over"
 			}
+			is = strings.Replace(is, ":", ", ", 1) // due:month-first
 			told = append(told, "“"+name+"” is "+is)
 		}
 		return strings.Join(told, ", ")

@@ -9,10 +9,8 @@ package column
 
 import (
 	"fmt"
-	"slices"
 	"strconv"
 	"strings"
-	"time"
 	"unicode"
 	"unicode/utf8"
 
@@ -33,61 +31,53 @@ type Column struct {
 	// Write says it as text, "" for nothing; nil where the file alone knows.
 	Write func(*exchange.Item) string
 	// Read takes in what is written, which is not empty.
-	Read func(*exchange.Item, string) error
+	Read func(*exchange.Item, string, Form) error
 }
 
 // text reads what is kept as text outside.
 func text[T any, P interface {
 	*T
 	UnmarshalText([]byte) error
-}](to func(*book.Todo) *T) func(*exchange.Item, string) error {
-	return func(i *exchange.Item, s string) error { return P(to(&i.Todo)).UnmarshalText([]byte(s)) }
+}](to func(*book.Todo) *T) func(*exchange.Item, string, Form) error {
+	return func(i *exchange.Item, s string, _ Form) error { return P(to(&i.Todo)).UnmarshalText([]byte(s)) }
 }
 
 // All are all of them, in the order in which they are written.
 var All = []Column{
-	{"title", "title", []string{"task", "name", "subject", "summary", "to-do", "todo"}, func(i *exchange.Item) string { return i.Todo.Title },
-		func(i *exchange.Item, s string) error {
+	{"title", "title", []string{"task", "task name", "name", "subject", "summary", "to-do", "todo", "item", "what"}, func(i *exchange.Item) string { return i.Todo.Title },
+		func(i *exchange.Item, s string, _ Form) error {
 			i.Todo.Title = exchange.OneLine(s)
 			return nil
 		}},
-	{"list", "list", []string{"project", "folder"}, func(i *exchange.Item) string { return i.List }, func(i *exchange.Item, s string) error { i.List = s; return nil }},
-	{"section", "list", nil, func(i *exchange.Item) string { return i.Section }, func(i *exchange.Item, s string) error { i.Section = s; return nil }},
-	{"status", "status", []string{"state", "done", "completed?"}, func(i *exchange.Item) string { return i.Todo.Status.String() }, readStatus},
-	{"completed", "status", []string{"completed at", "completion date", "date completed"}, func(i *exchange.Item) string { return i.Todo.Completed.String() }, readCompleted},
-	{"priority", "priority", nil, func(i *exchange.Item) string { return i.Todo.Priority.String() }, text(func(t *book.Todo) *book.Priority { return &t.Priority })},
-	{"start", "start", []string{"start date"}, func(i *exchange.Item) string { return i.Todo.Start.String() },
-		func(i *exchange.Item, s string) error {
-			m, err := readMoment(s)
+	{"list", "list", []string{"project", "folder", "list name"}, func(i *exchange.Item) string { return i.List }, func(i *exchange.Item, s string, _ Form) error { i.List = s; return nil }},
+	{"section", "list", nil, func(i *exchange.Item) string { return i.Section }, func(i *exchange.Item, s string, _ Form) error { i.Section = s; return nil }},
+	{"status", "status", []string{"state", "done", "done?", "completed?", "complete", "finished", "checked"}, func(i *exchange.Item) string { return i.Todo.Status.String() }, readStatus},
+	{"completed", "status", []string{"completed at", "completed on", "completion date", "date completed", "completed date", "done on", "finished on"}, func(i *exchange.Item) string { return i.Todo.Completed.String() }, readCompleted},
+	{"priority", "priority", []string{"prio", "importance", "urgency"}, func(i *exchange.Item) string { return i.Todo.Priority.String() }, readPriority},
+	{"start", "start", []string{"start date", "start on", "starts", "begin", "from"}, func(i *exchange.Item) string { return i.Todo.Start.String() },
+		func(i *exchange.Item, s string, f Form) error {
+			m, err := readMoment(s, f)
 			i.Todo.Start = m.Date
 			return err
 		}},
-	{"due", "due", []string{"due date", "deadline", "date"}, func(i *exchange.Item) string { return i.Todo.Due.String() },
-		func(i *exchange.Item, s string) (err error) { i.Todo.Due, err = readMoment(s); return err }},
+	{"due", "due", []string{"due date", "due on", "due by", "deadline", "date", "when", "by", "end date"}, func(i *exchange.Item) string { return i.Todo.Due.String() },
+		func(i *exchange.Item, s string, f Form) (err error) { i.Todo.Due, err = readMoment(s, f); return err }},
 	{"plan", "plan", []string{"planned"}, func(i *exchange.Item) string { return i.Todo.Plan.String() }, text(func(t *book.Todo) *day.Horizon { return &t.Plan })},
-	{"estimate", "estimate", []string{"minutes", "duration"}, func(i *exchange.Item) string {
+	{"estimate", "estimate", []string{"minutes", "duration", "time needed", "effort", "takes", "length"}, func(i *exchange.Item) string {
 		if i.Todo.Estimate == 0 {
 			return ""
 		}
 		return strconv.Itoa(int(i.Todo.Estimate))
-	}, func(i *exchange.Item, s string) error {
-		n, err := strconv.Atoi(s)
-		if err != nil || n < 0 || n > term.MaxEstimate {
-			return fmt.Errorf("minutes from 0 to %d are wanted", term.MaxEstimate)
-		}
+	}, func(i *exchange.Item, s string, _ Form) error {
+		n, err := readLength(s)
 		i.Todo.Estimate = int32(n)
-		return nil
+		return err
 	}},
 	{"concentration", "concentration", nil, func(i *exchange.Item) string { return i.Todo.Concentration.String() }, text(func(t *book.Todo) *term.Concentration { return &t.Concentration })},
-	{"tags", "tags", []string{"labels", "categories"}, func(i *exchange.Item) string { return strings.Join(i.Tags, " ") }, func(i *exchange.Item, s string) error {
-		for _, tag := range strings.FieldsFunc(s, func(r rune) bool { return strings.ContainsRune(" ,;\n\t", r) }) {
-			if tag = strings.TrimPrefix(tag, "#"); !slices.Contains(i.Tags, tag) {
-				i.Tags = append(i.Tags, tag)
-			}
-		}
-		return nil
+	{"tags", "tags", []string{"tag", "labels", "label", "categories", "category", "keywords"}, func(i *exchange.Item) string { return strings.Join(i.Tags, " ") }, func(i *exchange.Item, s string, _ Form) error {
+		return readTags(i, s)
 	}},
-	{"person", "person", []string{"assignee", "who"}, func(i *exchange.Item) string { return i.Person }, func(i *exchange.Item, s string) error {
+	{"person", "person", []string{"assignee", "who", "assigned to", "owner"}, func(i *exchange.Item) string { return i.Person }, func(i *exchange.Item, s string, _ Form) error {
 		if i.Person = s; i.Todo.Person.Role == book.NoRole {
 			i.Todo.Person.Role = book.For
 		}
@@ -105,14 +95,14 @@ var All = []Column{
 		}
 		return i.Todo.Person.Since.String()
 	}, text(func(t *book.Todo) *day.Date { return &t.Person.Since })},
-	{"place", "place", []string{"location", "where"}, func(i *exchange.Item) string { return i.Todo.Place }, func(i *exchange.Item, s string) error { i.Todo.Place = s; return nil }},
+	{"place", "place", []string{"location", "where"}, func(i *exchange.Item) string { return i.Todo.Place }, func(i *exchange.Item, s string, _ Form) error { i.Todo.Place = s; return nil }},
 	{"reminders", "reminders", nil, func(i *exchange.Item) string {
 		lines := make([]string, len(i.Todo.Reminders))
 		for n, r := range i.Todo.Reminders {
 			lines[n] = r.String()
 		}
 		return strings.Join(lines, "\n")
-	}, func(i *exchange.Item, s string) error {
+	}, func(i *exchange.Item, s string, _ Form) error {
 		for line := range strings.Lines(s) {
 			if line = strings.TrimSpace(line); line == "" {
 				continue
@@ -130,7 +120,7 @@ var All = []Column{
 			return ""
 		}
 		return i.Todo.Repeat.Rule.String()
-	}, func(i *exchange.Item, s string) error {
+	}, func(i *exchange.Item, s string, _ Form) error {
 		rule, err := repeat.Parse(strings.TrimPrefix(s, "RRULE:"))
 		if err == nil {
 			repeatOf(i).Rule = rule
@@ -162,16 +152,16 @@ var All = []Column{
 		}
 		return nil
 	}),
-	{"one after another", "inOrder", nil, func(i *exchange.Item) string { return yes(i.Todo.InOrder) }, func(i *exchange.Item, s string) error { i.Todo.InOrder = isYes(s); return nil }},
+	{"one after another", "inOrder", nil, func(i *exchange.Item) string { return yes(i.Todo.InOrder) }, func(i *exchange.Item, s string, _ Form) error { i.Todo.InOrder = isYes(s); return nil }},
 	{"handful", "handful", nil, func(i *exchange.Item) string { return i.Todo.Handful.String() }, text(func(t *book.Todo) *day.Date { return &t.Handful })},
-	{"note", "kind", nil, func(i *exchange.Item) string { return yes(i.Todo.IsNote) }, func(i *exchange.Item, s string) error { i.Todo.IsNote = isYes(s); return nil }},
-	{"outcome", "outcome", nil, func(i *exchange.Item) string { return i.Todo.Outcome }, func(i *exchange.Item, s string) error { i.Todo.Outcome = s; return nil }},
-	{"source", "source", []string{"url", "link"}, func(i *exchange.Item) string { return i.Todo.Source.Link }, func(i *exchange.Item, s string) error { i.Todo.Source.Link = s; return nil }},
-	{"source words", "source", nil, func(i *exchange.Item) string { return i.Todo.Source.Words }, func(i *exchange.Item, s string) error { i.Todo.Source.Words = s; return nil }},
-	{"notes", "notes", []string{"note text", "description", "comment", "details", "content"}, func(i *exchange.Item) string { return i.Notes }, func(i *exchange.Item, s string) error { i.Notes = s; return nil }},
+	{"note", "kind", nil, func(i *exchange.Item) string { return yes(i.Todo.IsNote) }, func(i *exchange.Item, s string, _ Form) error { i.Todo.IsNote = isYes(s); return nil }},
+	{"outcome", "outcome", nil, func(i *exchange.Item) string { return i.Todo.Outcome }, func(i *exchange.Item, s string, _ Form) error { i.Todo.Outcome = s; return nil }},
+	{"source", "source", []string{"url", "link"}, func(i *exchange.Item) string { return i.Todo.Source.Link }, func(i *exchange.Item, s string, _ Form) error { i.Todo.Source.Link = s; return nil }},
+	{"source words", "source", nil, func(i *exchange.Item) string { return i.Todo.Source.Words }, func(i *exchange.Item, s string, _ Form) error { i.Todo.Source.Words = s; return nil }},
+	{"notes", "notes", []string{"note text", "description", "comment", "comments", "details", "content", "remarks", "memo", "body"}, func(i *exchange.Item) string { return i.Notes }, func(i *exchange.Item, s string, _ Form) error { i.Notes = s; return nil }},
 	{"created", "", []string{"created at", "date added"}, func(i *exchange.Item) string { return i.Todo.Created.String() }, text(func(t *book.Todo) *day.Timestamp { return &t.Created })},
-	{"uid", "", []string{"id"}, func(i *exchange.Item) string { return i.UID }, func(i *exchange.Item, s string) error { i.UID = s; return nil }},
-	{"under", "", []string{"parent", "parent id"}, nil, func(i *exchange.Item, s string) error { i.Parent = s; return nil }},
+	{"uid", "", []string{"id"}, func(i *exchange.Item) string { return i.UID }, func(i *exchange.Item, s string, _ Form) error { i.UID = s; return nil }},
+	{"under", "", []string{"parent", "parent id", "parent task", "subtask of", "part of"}, nil, func(i *exchange.Item, s string, _ Form) error { i.Parent = s; return nil }},
 }
 
 // repeatOf is the repeat that an item is getting.
@@ -188,79 +178,19 @@ func ofRepeat(name string, write func(*repeat.Repeat) string, read func(*repeat.
 			return ""
 		}
 		return write(i.Todo.Repeat)
-	}, func(i *exchange.Item, s string) error { return read(repeatOf(i), s) }}
-}
-
-func yes(is bool) string {
-	if is {
-		return "yes"
-	}
-	return ""
-}
-
-func isYes(s string) bool {
-	return slices.Contains([]string{"yes", "true", "1", "x", "done", "y"}, strings.ToLower(s))
-}
-
-func readStatus(i *exchange.Item, s string) error {
-	switch word := strings.ToLower(s); {
-	case isYes(word), word == "complete":
-		i.Todo.Status = book.Completed
-		return nil
-	case slices.Contains([]string{"no", "false", "0", "open", "todo", "to do", "not started", "pending"}, word):
-		return nil
-	case word == "in progress", word == "started":
-		i.Todo.Status = book.InProcess
-		return nil
-	case word == "canceled":
-		i.Todo.Status = book.Cancelled
-		return nil
-	}
-	return i.Todo.Status.UnmarshalText([]byte(strings.ToLower(s)))
-}
-
-func readCompleted(i *exchange.Item, s string) error {
-	if err := i.Todo.Completed.UnmarshalText([]byte(s)); err != nil {
-		m, wrong := readMoment(s)
-		if wrong != nil {
-			return err
-		}
-		i.Todo.Completed = day.TimestampOf(day.Clock{Zone: time.UTC}.Instant(m))
-	}
-	if i.Todo.Status.Open() {
-		i.Todo.Status = book.Completed
-	}
-	return nil
-}
-
-// readMoment reads a date, with time or without, as the standard and as people write one, the day
-// before the month.
-func readMoment(s string) (day.Moment, error) {
-	m, err := day.ParseMoment(strings.Replace(s, " ", "T", 1))
-	if err == nil {
-		return m, nil
-	}
-	for _, form := range []string{"2006-01-02T15:04:05", "2006-01-02 15:04:05", "2/1/2006", "2.1.2006", "2/1/2006 15:04", "2.1.2006 15:04"} {
-		if at, wrong := time.Parse(form, s); wrong == nil {
-			if strings.Contains(form, "15") {
-				return day.ParseMoment(at.Format("2006-01-02T15:04"))
-			}
-			return day.ParseMoment(at.Format("2006-01-02"))
-		}
-	}
-	return m, err
+	}, func(i *exchange.Item, s string, _ Form) error { return read(repeatOf(i), s) }}
 }
 
 // Take takes in a value; one that is empty says nothing. It returns what is wrong with it as a
 // sentence, "" for nothing.
-func (c *Column) Take(item *exchange.Item, value string) (wrong string) {
+func (c *Column) Take(item *exchange.Item, value string, f Form) (wrong string) {
 	if c.Name != "notes" {
 		value = strings.TrimSpace(value)
 	}
 	if value == "" {
 		return ""
 	}
-	if err := c.Read(item, value); err != nil {
+	if err := c.Read(item, value, f); err != nil {
 		reason := strings.TrimSuffix(err.Error(), ".")
 		if strings.Contains(reason, value) { // it says itself what it is of
 			return fmt.Sprintf("%s: %s.", c.Name, reason)

@@ -13,24 +13,24 @@
 // What is not kept: files, the bin, what was ticked of a repeat before, its pause.
 //
 // Reading is lenient: columns in any order, by their names in any case and by other names that are
-// common; commas, semicolons or tabs between values; UTF-8 or, where it says so at its beginning,
-// UTF-16; dates also as 27/11/2026 or 27.11.2026. A column that is not there leaves its field as
-// it is; one that is not known is passed over.
+// common; commas, semicolons, tabs or bars between values, also as a first line such as sep=; says;
+// UTF-8, UTF-16 or Windows-1252; dates, lengths, priorities and what is done in the forms and words
+// of package column. Where the day stands in 03/04/2026 is told by the file, if a day above 12 shows
+// it, or else by World.Columns or the account's setting; so is what bare numbers of a priority mean.
+// A column that is not there leaves its field as it is; one that is not known is passed over. A value
+// that cannot be read, or for which there is no column, goes to the notes.
 package csvfile
 
 import (
 	"bytes"
 	"encoding/csv"
-	"errors"
 	"fmt"
-	"io"
-	"slices"
 	"strings"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 	"tincup/internal/core/exchange"
 	"tincup/internal/formats/column"
-	"tincup/internal/formats/plaintext"
 )
 
 // Format is the codec.
@@ -77,187 +77,78 @@ func (Format) Write(items []exchange.Item, _ exchange.World) ([]byte, error) {
 
 // Read implements exchange.Codec.
 func (Format) Read(file []byte, world exchange.World) ([]exchange.Item, []exchange.Refusal, error) {
-	r, head, err := begin(file)
+	t, err := readTable(file)
 	if err != nil {
 		return nil, nil, err
 	}
-	found := heads(head, world)
-	carries, err := carried(head, found)
+	found := heads(t.head, world)
+	carries, err := carried(t.head, found)
 	if err != nil {
 		return nil, nil, err
 	}
-	var items []exchange.Item
-	var refused []exchange.Refusal
-	at := map[string]int{}
-	for {
-		row, err := r.Read()
-		if errors.Is(err, io.EOF) {
-			return items, refused, nil
-		}
-		if err != nil {
-			return nil, nil, problem(err)
-		}
-		line, _ := r.FieldPos(0)
-		if strings.TrimSpace(strings.Join(row, "")) == "" {
-			continue
-		}
-		item := exchange.Item{Incoming: book.Incoming{Under: -1, Carries: carries}, Line: line, Column: 1}
-		if wrong := readRow(&item, row, found); wrong != nil {
-			_, wrong.Column = r.FieldPos(min(wrong.Column, len(row)-1))
-			wrong.Line = line
-			refused = append(refused, exchange.Refusal{Error: *wrong, Title: item.Todo.Title})
-			continue
-		}
-		if up, there := at[item.Parent]; there && item.Parent != "" {
-			item.Under, item.Parent = up, ""
-		}
-		if item.UID != "" {
-			if _, twice := at[item.UID]; !twice {
-				at[item.UID] = len(items)
-			}
-		}
-		items = append(items, item)
+	forms := formsOf(t, found, world)
+	items := make([]exchange.Item, len(t.records))
+	for i, r := range t.records {
+		items[i] = exchange.Item{Incoming: book.Incoming{Under: -1, Carries: carries}, Line: r.line, Column: 1, Raw: t.raw(r.values)}
+		readRow(&items[i], t, r, forms)
 	}
+	return exchange.Arranged(items, under(items)), nil, nil
 }
 
-// readRow reads a row; what is wrong says in Column which value, from 0.
-func readRow(item *exchange.Item, row []string, found []*column.Column) *exchange.Error {
-	for n, c := range found {
-		if c == nil || n >= len(row) {
-			continue
+// readRow reads a row. A value that cannot be read, and one for which there is no column, is left
+// for the notes.
+func readRow(item *exchange.Item, t *table, r record, forms *forms) {
+	for n, value := range r.values {
+		switch {
+		case n >= len(t.head):
+			if strings.TrimSpace(value) != "" {
+				item.Leave("", value, fmt.Sprintf("“%.60s” stands behind the last column. It goes to the notes.", value))
+			}
+		case forms.found[n] != nil:
+			value = column.Unsafe(value)
+			if wrong := forms.found[n].Take(item, value, forms.form(n)); wrong != "" {
+				item.Leave(t.head[n], value, wrong+" It goes to the notes.")
+				item.Carries &^= book.FieldsOf(forms.found[n].Field) // what is there already stays
+			}
 		}
-		if wrong := c.Take(item, column.Unsafe(row[n])); wrong != "" {
-			return &exchange.Error{Column: n, Reason: wrong}
-		}
+	}
+	if title := []rune(item.Todo.Title); len(title) > book.MaxTitle {
+		item.Leave("title", item.Todo.Title, fmt.Sprintf("The title has %d characters; the first %d are the title, and all of it goes to the notes.", len(title), book.MaxTitle))
+		item.Todo.Title = strings.TrimSpace(string(title[:book.MaxTitle]))
+	}
+	if due := item.Todo.Due; !due.IsZero() && item.Todo.Start.After(due.Date) {
+		item.Leave("start", item.Todo.Start.String(), fmt.Sprintf("The start, %s, is after the due. It goes to the notes.", item.Todo.Start))
+		item.Todo.Start = day.Date{}
 	}
 	column.Settle(item)
-	return nil
 }
 
-// begin reads the first row of a file, which names the columns.
-func begin(file []byte) (*csv.Reader, []string, error) {
-	clean, err := plaintext.Decode(file)
-	if err != nil {
-		return nil, nil, err
-	}
-	r := csv.NewReader(bytes.NewReader(clean))
-	r.Comma, r.FieldsPerRecord, r.LazyQuotes = separator(clean), -1, false
-	head, err := r.Read()
-	if errors.Is(err, io.EOF) {
-		return nil, nil, &exchange.Error{Line: 1, Reason: "The file is empty. Its first row names the columns."}
-	}
-	if err != nil {
-		return nil, nil, problem(err)
-	}
-	return r, head, nil
-}
-
-// Head is a column of a file.
-type Head struct {
-	// Name is what the file calls it; Is the column of ours that it is read as, "" for none.
-	Name, Is string
-	// Sample is the first value in it, cut to a few words.
-	Sample string
-}
-
-// sampleRows is in how many rows a sample is looked for.
-const sampleRows = 20
-
-// Heads says as what each column of a file is read. The error is an *exchange.Error.
-func Heads(file []byte, world exchange.World) ([]Head, error) {
-	r, head, err := begin(file)
-	if err != nil {
-		return nil, err
-	}
-	all := make([]Head, len(head))
-	for n, c := range heads(head, world) {
-		if all[n].Name = head[n]; c != nil {
-			all[n].Is = c.Name
+// under finds the row of which each is a subtask, by the UID that it names, or else by the title
+// where only one row has it; -1 for none.
+func under(items []exchange.Item) []int {
+	uids, titles := map[string]int{}, map[string]int{}
+	for i, item := range items {
+		if _, twice := uids[item.UID]; !twice {
+			uids[item.UID] = i
+		}
+		name := strings.ToLower(item.Todo.Title)
+		if _, twice := titles[name]; twice {
+			titles[name] = -1
+		} else {
+			titles[name] = i
 		}
 	}
-	for range sampleRows {
-		row, err := r.Read()
-		if err != nil {
-			break // the end, or what Read will say
+	above := make([]int, len(items))
+	for i := range items {
+		item := &items[i]
+		above[i] = -1
+		up, there := uids[item.Parent]
+		if !there {
+			up, there = titles[strings.ToLower(item.Parent)]
 		}
-		for n := range min(len(row), len(all)) {
-			if words := []rune(exchange.OneLine(row[n])); all[n].Sample == "" {
-				all[n].Sample = string(words[:min(len(words), 40)])
-			}
-		}
-	}
-	return all, nil
-}
-
-// heads finds the columns of a first row: by hand where that was said, or else by their names.
-func heads(row []string, world exchange.World) []*column.Column {
-	found := make([]*column.Column, len(row))
-	take := func(n int, is func(*column.Column) bool) {
-		for i := range column.All {
-			if c := &column.All[i]; is(c) && !slices.Contains(found, c) {
-				found[n] = c
-				return
-			}
+		if item.Parent != "" && there && up >= 0 && up != i {
+			above[i], item.Parent = up, ""
 		}
 	}
-	byHand := make([]bool, len(row))
-	for n, head := range row {
-		var name string
-		if name, byHand[n] = world.Columns[key(head)]; byHand[n] {
-			take(n, func(c *column.Column) bool { return c.Name == name })
-		}
-	}
-	for n, head := range row {
-		if !byHand[n] {
-			take(n, func(c *column.Column) bool { return c.Name == key(head) || slices.Contains(c.Also, key(head)) })
-		}
-	}
-	return found
-}
-
-// key is a head as columns are known by it.
-func key(head string) string { return strings.ToLower(strings.TrimSpace(head)) }
-
-// carried are the fields that columns tell of; one of them must be the title.
-func carried(row []string, found []*column.Column) (book.Fields, error) {
-	var fields []string
-	titled := false
-	for _, c := range found {
-		if c != nil {
-			fields = append(fields, c.Field)
-			titled = titled || c.Name == "title"
-		}
-	}
-	if !titled {
-		return 0, &exchange.Error{Line: 1, Column: 1, Reason: fmt.Sprintf("The first row names no column for the title. It has %.200s; “title” is wanted among them.", strings.Join(row, ", "))}
-	}
-	return book.FieldsOf(fields...), nil
-}
-
-// separator is what stands between values: what the first line has most of.
-func separator(text []byte) rune {
-	line, _, _ := bytes.Cut(text, []byte("\n"))
-	best, most := ',', bytes.Count(line, []byte(","))
-	for _, r := range []rune{';', '\t'} {
-		if n := bytes.Count(line, []byte(string(r))); n > most {
-			best, most = r, n
-		}
-	}
-	return best
-}
-
-// problem is what encoding/csv says is wrong, in our words.
-func problem(err error) error {
-	var wrong *csv.ParseError
-	if !errors.As(err, &wrong) {
-		return err
-	}
-	reason := "The row cannot be read."
-	switch {
-	case errors.Is(err, csv.ErrQuote):
-		reason = "A quotation mark in a quoted value is not doubled, or the value is not closed (RFC 4180 section 2.7)."
-	case errors.Is(err, csv.ErrBareQuote):
-		reason = "A quotation mark stands in a value that is not quoted as a whole (RFC 4180 section 2.5)."
-	}
-	return &exchange.Error{Line: wrong.Line, Column: wrong.Column, Reason: reason}
+	return above
 }

@@ -96,30 +96,42 @@ func TestFormulasAreWrittenSafely(t *testing.T) {
 	}
 }
 
-func TestWhatIsRefused(t *testing.T) {
-	items, refused, err := read(t, "title,due,estimate,repeat,reminders\nA,31/02/2026,,,\nB,,long,,\nC,,,FREQ=HOURLY,\nD,,,,soon\nE,,5,,\n")
-	if err != nil || len(items) != 1 || items[0].Todo.Title != "E" || len(refused) != 4 {
-		t.Fatalf("%+v, %+v, %v", items, refused, err)
-	}
-	for i, want := range []struct {
-		line, column int
-		says         string
-	}{{2, 3, `due: "31/02/2026" is not a date`}, {3, 4, "estimate: “long”"}, {4, 5, "repeat: FREQ=HOURLY: nothing comes round"}, {5, 6, `reminders: "soon" is not a date`}} {
-		r := refused[i]
-		if r.Line != want.line || r.Column != want.column || !strings.Contains(r.Reason, want.says) || r.Title != string(rune('A'+i)) {
-			t.Errorf("refused is %+v; want %+v", r, want)
+// A value that cannot be read does not take its row with it: it goes to the notes, and is told.
+func TestWhatGoesToTheNotes(t *testing.T) {
+	for row, want := range map[string]struct{ left, says string }{
+		"A,31/02/2026,,,,,":                  {"Due: 31/02/2026", "there is no such date"},
+		"A,,long,,,,":                        {"estimate: long", "a length such as 1h 30m"},
+		"A,,,FREQ=HOURLY,,,":                 {"repeat: FREQ=HOURLY", "nothing comes round"},
+		"A,,,,soon,,":                        {"reminders: soon", "is not a date"},
+		"A,,,,,2026-12-24,,,more,":           {"more", "behind the last column"},
+		"A,2026-11-27,,,,2026-12-24,":        {"start: 2026-12-24", "is after the due"},
+		"A,soon,long,,,,":                    {"Due: soon\nestimate: long", "a date such as"},
+		"A,,,,,,2026":                        {"Labels: 2026", "begins with a letter"},
+		strings.Repeat("a", 501) + ",,,,,,":  {"title: " + strings.Repeat("a", 501), "has 501 characters"},
+		"A,27/11/2026,1h 5m,,,2026-11-20,ok": {"", ""},
+	} {
+		items, refused, err := read(t, "title,Due,estimate,repeat,reminders,start,Labels\n"+row+"\n")
+		if err != nil || len(items) != 1 || len(refused) > 0 {
+			t.Fatalf("%s: %+v, %+v, %v", row, items, refused, err)
+		}
+		item := items[0]
+		if item.Left != want.left || !strings.Contains(strings.ToLower(strings.Join(item.Remarks, " ")), want.says) || item.ToNotes != strings.Count(want.left, "\n")+min(len(want.left), 1) {
+			t.Errorf("%s leaves %q, %d, and says %q", row, item.Left, item.ToNotes, item.Remarks)
 		}
 	}
+}
+
+func TestWhatIsRefused(t *testing.T) {
 	for name, c := range map[string]struct {
 		text string
 		line int
 		says string
 	}{
-		"nothing":            {"", 1, "empty"},
-		"no title":           {"a,b\n1,2\n", 1, "no column for the title"},
-		"a quote left open":  {"title\n\"abc\n", 2, "not closed"},
-		"a quote in a value": {"title\nab\"c\n", 2, "quoted as a whole"},
-		"Latin-1":            {"title\nx\ncaf\xe9\n", 3, "not UTF-8"},
+		"nothing":                 {"", 1, "empty"},
+		"no title":                {"a,b\n1,2\n", 1, "no column for the title"},
+		"a quote left open":       {"title\n\"abc\n", 2, "not closed"},
+		"a quote left open later": {"sep=;\ntitle\nabc\n\"abc\n", 4, "not closed"},
+		"no text":                 {"title\nx\ncaf\xe9\x00\n", 1, "no text"},
 	} {
 		_, _, err := read(t, c.text)
 		var wrong *exchange.Error

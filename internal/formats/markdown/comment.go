@@ -81,7 +81,7 @@ func itemOf(d *capture.Draft) exchange.Item {
 		item.Person, t.Person.Role = d.Person.Name, d.Person.Role
 	}
 	for _, c := range d.Choices {
-		told[string(c.Field)].Take(&item, c.Value) // a value of its own set is never wrong
+		told[string(c.Field)].Take(&item, c.Value, column.Form{}) // a value of its own set is never wrong
 	}
 	return item
 }
@@ -120,7 +120,7 @@ func with(item exchange.Item, comments map[string]string) (laid exchange.Item, w
 		if !said {
 			value = c.Write(&item)
 		}
-		if wrong := c.Take(&fresh, value); wrong != "" {
+		if wrong := c.Take(&fresh, value, column.Form{}); wrong != "" {
 			return item, wrong
 		}
 	}

@@ -105,8 +105,11 @@ func TestLeftOut(t *testing.T) {
 	if _, _, err := (markdown.Format{}).Read([]byte("- [ ] a\n"+deep), world()); !errors.As(err, &wrong) || wrong.Line != 2 {
 		t.Errorf("what is indented by 400 is read with %v", err)
 	}
-	if _, _, err := (markdown.Format{}).Read([]byte("- [ ] caf\xe9\n"), world()); err == nil || !strings.Contains(err.Error(), "UTF-8") {
-		t.Errorf("Latin-1 is read with %v", err)
+	if items, _, err := (markdown.Format{}).Read([]byte("- [ ] caf\xe9\n"), world()); err != nil || items[0].Todo.Title != "café" {
+		t.Errorf("Windows-1252 is read as %+v, %v", items, err)
+	}
+	if _, _, err := (markdown.Format{}).Read([]byte("- [ ] caf\xe9\x00\n"), world()); err == nil || !strings.Contains(err.Error(), "no text") {
+		t.Errorf("what is no text is read with %v", err)
 	}
 }
 

@@ -19,7 +19,7 @@ export const fileFormats: { name: FileFormat; says: string; ending: string }[] =
 ];
 /** Whether a file is of an ending that brings to-dos in. */
 export const bringsIn = (name: string) =>
-  [...fileFormats.map((f) => f.ending), ".zip"].some((ending) =>
+  [...fileFormats.map((f) => f.ending), ".tsv", ".txt", ".zip"].some((ending) =>
     name.toLowerCase().endsWith(ending),
   );
 /** Whether a file is everything of an installation, and no to-dos for this one. */
@@ -38,11 +38,32 @@ export async function saveChosen(format: FileFormat, ids: string[]): Promise<voi
   });
   if (!data)
     throw new Error((error as { detail?: string } | undefined)?.detail ?? "It is not saved.");
+  download(`chosen${fileFormats.find((f) => f.name === format)!.ending}`, data as Blob);
+}
+
+function download(name: string, content: Blob) {
   const link = document.createElement("a");
-  link.href = URL.createObjectURL(data as Blob);
-  link.download = `chosen${fileFormats.find((f) => f.name === format)!.ending}`;
+  link.href = URL.createObjectURL(content);
+  link.download = name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+}
+
+/** Has the browser save a text. */
+export const saveText = (name: string, text: string) =>
+  download(name, new Blob([text], { type: "text/plain" }));
+
+/** What a preview leaves out: rows of a table as they stand in it, or else where each stands and why. */
+export function leftOut(p: ImportPreview): { text: string; ending: string } | undefined {
+  const rows = p.rows.filter((r) => r.what === "refused");
+  if (!rows.length || isEverything(p)) return undefined;
+  if (p.rawHead)
+    return {
+      text: [p.rawHead, ...rows.flatMap((r) => r.raw ?? [])].join("\r\n") + "\r\n",
+      ending: "",
+    };
+  const told = rows.map((r) => `Line ${r.line ?? "?"}: ${r.title}\r\n  ${r.reason ?? ""}\r\n`);
+  return { text: told.join(""), ending: ".txt" };
 }
 
 const bytes = (file: File) => ({

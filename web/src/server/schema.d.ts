@@ -2880,8 +2880,21 @@ export interface components {
             columns?: components["schemas"]["CSVColumn"][];
             /** @description What columns of a CSV file may be */
             columnNames?: string[];
+            /** @description The first row of a CSV file, as it could stand in another */
+            rawHead?: string;
+            /** @description How many values cannot be read and go to the notes; absent for none */
+            toNotes?: number;
             /** @description Why nothing of it can be brought in as it is */
             reason?: string;
+        };
+        CSVForm: {
+            /**
+             * @description What columns calls it behind the column and a colon
+             * @enum {string}
+             */
+            name: "day-first" | "month-first" | "1-high" | "1-low" | "1-to-9";
+            /** @description The first values as they are read so: 03/04/2026 is Fri 3 Apr 2026 */
+            says: string;
         };
         CSVColumn: {
             /** @description What the file calls it */
@@ -2890,6 +2903,10 @@ export interface components {
             is: string;
             /** @description The first value in it */
             sample: string;
+            /** @description How its values are read, where they can be read in several ways and the file does not show which; else absent */
+            form?: string;
+            /** @description The ways in which they can be read; absent where there is one */
+            forms?: components["schemas"]["CSVForm"][];
         };
         ImportRow: {
             /** @enum {string} */
@@ -2904,6 +2921,8 @@ export interface components {
             list?: string;
             /** @description Why it is refused */
             reason?: string;
+            /** @description What stands in the file, of a row that is refused */
+            raw?: string;
             /** @description What of it is not read as it stands */
             remarks?: string[];
             /** @description Those that would be others */
@@ -5870,7 +5889,7 @@ export interface operations {
                 format?: components["parameters"]["FileFormat"];
                 /** @description Where those go that name no list; absent for the Cup */
                 list?: string;
-                /** @description What columns of a CSV file are, by their heads in small letters: the name of one of ours, or - for one that is passed over, as in subject=title&colour=-. What is brought in so is remembered in the setting csvColumns */
+                /** @description What columns of a CSV file are, by their heads in small letters: the name of one of ours, or - for one that is passed over, as in subject=title&colour=-. Behind a colon stands how values are read that can be read in several ways, as in deadline=due:month-first. What is brought in so is remembered in the setting csvColumns */
                 columns?: string;
             };
             header?: {
@@ -5909,7 +5928,7 @@ export interface operations {
                 format?: components["parameters"]["FileFormat"];
                 /** @description Where those go that name no list; absent for the Cup */
                 list?: string;
-                /** @description What columns of a CSV file are, by their heads in small letters: the name of one of ours, or - for one that is passed over, as in subject=title&colour=-. What is brought in so is remembered in the setting csvColumns */
+                /** @description What columns of a CSV file are, by their heads in small letters: the name of one of ours, or - for one that is passed over, as in subject=title&colour=-. Behind a colon stands how values are read that can be read in several ways, as in deadline=due:month-first. What is brought in so is remembered in the setting csvColumns */
                 columns?: string;
             };
             header?: {

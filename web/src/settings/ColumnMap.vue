@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from "vue";
 import type { CSVColumn } from "@/server/files";
-import { columnWords } from "@/words/files";
+import { columnWords, formWords } from "@/words/files";
 
 /** As what each column of a table is read, and the way to say it by hand. */
 const props = defineProps<{ columns: CSVColumn[]; names: string[] }>();
@@ -22,6 +22,25 @@ watch(
 const shown = computed(() =>
   all.value ? props.columns : props.columns.filter((c) => asked.value.has(c.head)),
 );
+/** What is asked of values that can be read in several ways: once of all dates, and of each column of priorities. */
+const questions = computed(() => {
+  const of = props.columns.filter((c) => c.forms);
+  const dates = of.filter((c) => c.form!.endsWith("-first"));
+  const others = of.filter((c) => !dates.includes(c));
+  const asked = (columns: CSVColumn[], name: string) => ({
+    columns,
+    name,
+    is: columns[0]!.form!,
+    forms: columns[0]!.forms!,
+  });
+  return [
+    ...(dates.length ? [asked(dates, "Dates in this file have")] : []),
+    ...others.map((c) => asked([c], `Of the numbers in “${c.head}”`)),
+  ];
+});
+function answer(columns: CSVColumn[], form: string) {
+  for (const c of columns) emit("name", c.head, `${c.is}:${form}`);
+}
 /** Each of our columns is read from one column of the file at most. */
 const taken = (name: string, by: CSVColumn) => props.columns.some((c) => c !== by && c.is === name);
 </script>
@@ -61,7 +80,23 @@ const taken = (name: string, by: CSVColumn) => props.columns.some((c) => c !== b
         </tr>
       </tbody>
     </table>
-    <p v-if="unknown">What you choose is remembered for files with the same heads.</p>
+    <fieldset v-for="q in questions" :key="q.name">
+      <legend>{{ q.name }}</legend>
+      <label v-for="f in q.forms" :key="f.name">
+        <input
+          type="radio"
+          :name="q.name"
+          :value="f.name"
+          :checked="f.name === q.is"
+          @change="answer(q.columns, f.name)"
+        />
+        <span>{{ formWords[f.name] }}</span>
+        <span class="sample">{{ f.says }}</span>
+      </label>
+    </fieldset>
+    <p v-if="unknown || questions.length">
+      What you choose is remembered for files with the same heads.
+    </p>
   </section>
 </template>
 
@@ -107,6 +142,25 @@ tbody th {
 }
 td:last-child {
   width: 200px;
+}
+fieldset {
+  padding: 8px 0 4px;
+  border: 0;
+  font-size: 14px;
+}
+legend {
+  font-weight: 600;
+}
+label {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 8px;
+  align-items: baseline;
+  min-height: 26px;
+  cursor: pointer;
+}
+label .sample {
+  overflow-wrap: anywhere;
 }
 p {
   padding-top: 4px;

@@ -35,7 +35,7 @@ function picked(e: Event) {
         ref="picker"
         type="file"
         multiple
-        accept=".ics,.json,.csv,.md,.zip,text/calendar,text/csv,text/markdown"
+        accept=".ics,.json,.csv,.tsv,.txt,.md,.zip,text/calendar,text/csv,text/markdown"
         hidden
         @change="picked"
       />

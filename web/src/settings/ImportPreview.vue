@@ -3,7 +3,15 @@ import { computed, onBeforeUnmount, ref, useTemplateRef, watch } from "vue";
 import LayerDialog from "@/kit/LayerDialog.vue";
 import { useToasts } from "@/kit/toasts";
 import { Away, type Overview } from "@/server/client";
-import { type ImportPreview, isEverything, lookAt, stopImport, useBringIn } from "@/server/files";
+import {
+  type ImportPreview,
+  isEverything,
+  leftOut,
+  lookAt,
+  saveText,
+  stopImport,
+  useBringIn,
+} from "@/server/files";
 import { useServer } from "@/server/server";
 import { type IncomingFile, useCurrent } from "@/state/current";
 import { shortMoment } from "@/words/dates";
@@ -117,6 +125,8 @@ function leaveAll() {
   current.incoming = [props.incoming];
   dialog.value?.close();
 }
+/** What is left out, for another file: it can be put right there and brought in again. */
+const left = computed(() => (preview.value ? leftOut(preview.value) : undefined));
 const mores = computed(() => {
   const p = preview.value;
   return p && !everything.value ? p.new + p.changed + p.same + p.refused - p.rows.length : 0;
@@ -180,6 +190,14 @@ const mores = computed(() => {
           </optgroup>
         </select>
       </label>
+      <button
+        v-if="left"
+        class="btn quiet"
+        title="As a file: put it right there, and bring that in"
+        @click="saveText(`left out of ${file.name}${left.ending}`, left.text)"
+      >
+        Export what is left out
+      </button>
       <p v-if="behind.length" class="behind">{{ behindWords(behind) }}</p>
       <div class="acts">
         <button v-if="behind.length" class="btn quiet" @click="leaveAll">Cancel all</button>

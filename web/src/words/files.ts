@@ -21,6 +21,10 @@ export function countWords(p: Preview): string {
   const parts = (["new", "changed", "same", "refused"] as const).flatMap((what) =>
     p[what] ? [`${p[what]} ${whatWords[what]}`] : [],
   );
+  if (p.toNotes)
+    parts.push(
+      p.toNotes === 1 ? "1 value goes to the notes" : `${p.toNotes} values go to the notes`,
+    );
   return parts.length ? parts.join(", ") : "no to-do in it";
 }
 
@@ -80,3 +84,12 @@ export function copiesWords(days: string[], today: string): string {
     ? `${newest}; it is the only one.`
     : `${newest}, the oldest of ${shortMoment(oldest, today)}; there are ${days.length}.`;
 }
+
+/** The ways in which values of a column can be read, in words. */
+export const formWords: Record<string, string> = {
+  "day-first": "the day first",
+  "month-first": "the month first",
+  "1-high": "1 is high",
+  "1-low": "the largest is high",
+  "1-to-9": "1 to 4 are high, 6 to 9 low",
+};

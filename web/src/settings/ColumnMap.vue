@@ -149,7 +149,11 @@ fieldset {
   font-size: 14px;
 }
 legend {
+  padding: 0;
   font-weight: 600;
+}
+input {
+  accent-color: var(--rim);
 }
 label {
   display: flex;
@@ -175,6 +179,9 @@ select {
   background: var(--glaze);
 }
 @media (max-width: 760px) {
+  section {
+    max-height: 34dvh;
+  }
   td:last-child {
     width: 140px;
   }

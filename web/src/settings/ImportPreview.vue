@@ -301,6 +301,9 @@ select {
   background: var(--glaze);
 }
 @media (max-width: 760px) {
+  ul {
+    max-height: 30dvh;
+  }
   .fact {
     display: none;
   }

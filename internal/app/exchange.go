@@ -46,7 +46,7 @@ func (a *Session) World() (w exchange.World) {
 		}
 	})
 	chosen := a.inForce(a.Account()).settings
-	w.Columns = chosen.CSVColumns()
+	w.Columns, w.ReminderHour = chosen.CSVColumns(), chosen.ReminderHour()
 	return w
 }
 

@@ -319,7 +319,7 @@ func randomItems(r *rand.Rand, s *shop) []exchange.Item {
 			item.Person = pick(r, "Ada Field", "Ravi, the framer")
 			t.Person = book.Involved{Role: pick(r, book.Ask, book.WaitingOn, book.For), Since: today.AddDays(-r.IntN(30))}
 		}
-		for _, text := range []string{"-PT30M", "2026-11-26T10:00;drip", "ARRIVE:The museum", "-P1D;kettle", "DEPART;drip:shed; old"} {
+		for _, text := range []string{"-PT30M", "2026-11-26T10:00;drip", "ARRIVE:The museum", "-P1D;kettle", "PT8H", "DEPART;drip:shed; old"} {
 			if r.IntN(6) == 0 {
 				reminder, err := day.ParseReminder(text)
 				if err != nil {

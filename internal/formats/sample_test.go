@@ -99,7 +99,11 @@ func TestReadersOfOthers(t *testing.T) {
 func (s *shop) finds(t *testing.T, item *exchange.Item) found {
 	t.Helper()
 	todo := &item.Todo
-	f := found{UID: item.UID, Title: todo.Title, Alarms: len(todo.Reminders), Under: item.Under, Done: !todo.Status.Open(), Note: todo.IsNote}
+	alarms := len(todo.Reminders)
+	if todo.IsNote { // which may have none (RFC 5545 section 3.6.3)
+		alarms = 0
+	}
+	f := found{UID: item.UID, Title: todo.Title, Alarms: alarms, Under: item.Under, Done: !todo.Status.Open(), Note: todo.IsNote}
 	if !todo.IsNote {
 		f.Due = todo.Due.String()
 	}

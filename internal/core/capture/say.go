@@ -87,7 +87,9 @@ func (d Draft) clauses(env Env) string {
 		case r.Edge != day.NoEdge:
 			clause(sayEdge(r, env))
 		case r.At.IsZero():
-			clause(fmt.Sprintf("remind me %s before", sayBefore(r.Before)))
+			if r.Before >= 0 { // there are no words for one that comes after
+				clause(fmt.Sprintf("remind me %s before", sayBefore(r.Before)))
+			}
 		default:
 			clause("remind me " + sayMoment(r.At))
 		}

@@ -10,7 +10,8 @@ import (
 // place. The zero Reminder is none.
 type Reminder struct {
 	At Moment
-	// Before is minutes, counted where At is none; 0 is at that very time.
+	// Before is minutes, counted where At is none, from -MaxAfter to MaxBefore: 0 is at that very
+	// time, and less than 0 after it.
 	Before int
 	// Edge is at which edge of a place it comes; NoEdge for one that comes at a time.
 	Edge Edge
@@ -24,17 +25,21 @@ type Reminder struct {
 // MaxBefore is the longest a reminder comes ahead, in minutes.
 const MaxBefore = 366 * 24 * 60
 
+// MaxAfter is the longest a reminder comes after what it reminds of, in minutes: one of a date
+// without time counts from an hour of that day, and others may want it later on the day.
+const MaxAfter = 24 * 60
+
 // ReminderAt reminds at a wall time.
 func ReminderAt(m Moment) Reminder { return Reminder{At: m, set: true} }
 
-// ReminderBefore reminds a number of minutes ahead, 0 to MaxBefore.
+// ReminderBefore reminds a number of minutes ahead, -MaxAfter to MaxBefore.
 func ReminderBefore(minutes int) Reminder { return Reminder{Before: minutes, set: true} }
 
 // IsZero reports whether r is none.
 func (r Reminder) IsZero() bool { return !r.set }
 
 // ParseReminder reads a date with time (2026-11-27T15:00), or a duration before
-// in the form of RFC 5545 TRIGGER (section 3.8.6.3): -PT30M, -PT2H, -P1D, -P1W. The name of
+// in the form of RFC 5545 TRIGGER (section 3.8.6.3): -PT30M, -PT2H, -P1D, -P1W, or after, PT1H. The name of
 // its sound may follow a semicolon: -PT30M;drip. An edge is written with the words of RFC 9074
 // PROXIMITY (section 8.1) and the name of its place: ARRIVE:The museum, DEPART;drip:The museum.
 func ParseReminder(s string) (Reminder, error) {
@@ -68,6 +73,13 @@ func parseReminder(s string, bad *ParseError) (Reminder, error) {
 			return Reminder{}, bad
 		}
 		return ReminderBefore(minutes), nil
+	}
+	if rest, after := strings.CutPrefix(s, "P"); after {
+		minutes, ok := parseDuration(rest)
+		if !ok || minutes < 1 || minutes > MaxAfter {
+			return Reminder{}, bad
+		}
+		return ReminderBefore(-minutes), nil
 	}
 	m, err := ParseMoment(s)
 	if err != nil {
@@ -113,6 +125,8 @@ func (r Reminder) String() string {
 		return ""
 	case !r.At.IsZero():
 		return r.At.String()
+	case r.Before < 0:
+		return ReminderBefore(-r.Before).String()[1:]
 	case r.Before > 0 && r.Before%days == 0:
 		return fmt.Sprintf("-P%dD", r.Before/days)
 	case r.Before > 0 && r.Before%60 == 0:
@@ -135,6 +149,9 @@ func (r Reminder) Words() string {
 	}
 	if r.Before == 0 {
 		return "at the time"
+	}
+	if r.Before < 0 {
+		return LengthWords(-r.Before) + " after"
 	}
 	return LengthWords(r.Before) + " before"
 }

@@ -22,6 +22,9 @@ func TestReminders(t *testing.T) {
 		{"-PT60M", "-PT1H", "1 hour before", "2026-11-27", "2026-11-27T08:00"},
 		{"-PT0M", "", "at the time", "2026-11-27T16:00", "2026-11-27T16:00"},
 		{"-PT5M", "", "5 min before", "", ""},
+		{"PT30M", "", "30 min after", "2026-11-27", "2026-11-27T09:30"},
+		{"PT9H;drip", "", "9 hours after", "2026-11-27", "2026-11-27T18:00"},
+		{"PT24H", "P1D", "1 day after", "2026-11-27", "2026-11-28T09:00"},
 		{"-PT30M;two-taps", "", "30 min before", "2026-11-27T16:00", "2026-11-27T15:30"},
 		{"2026-11-27T15:00;drip", "", "Fri 27 Nov 2026, 15:00", "", "2026-11-27T15:00"},
 		// The words of RFC 9074 PROXIMITY, section 8.1; no clock knows when these come.
@@ -54,7 +57,7 @@ func TestReminders(t *testing.T) {
 			t.Errorf("%s does not read back: %v", r, err)
 		}
 	}
-	for _, text := range []string{"", "soon", "2026-11-27", "-P", "-PT", "-P1Y", "PT30M", "-P367D", "-PT1S", "2026-02-31T09:00", "-P99999D", "-PT5M;", ";drip", "-PT5M;Drip", "-PT5M;drip;drip", "-PT5M;a b", "-PT5M;aaaaaaaaaaaaaaaaaaaaaaaaa",
+	for _, text := range []string{"", "soon", "2026-11-27", "-P", "-PT", "-P1Y", "PT1441M", "P2D", "PT0M", "+PT5M", "-P367D", "-PT1S", "2026-02-31T09:00", "-P99999D", "-PT5M;", ";drip", "-PT5M;Drip", "-PT5M;drip;drip", "-PT5M;a b", "-PT5M;aaaaaaaaaaaaaaaaaaaaaaaaa",
 		"ARRIVE", "ARRIVE:", "ARRIVE: museum", "ARRIVE;:museum", "ARRIVE;Drip:museum", "COME:museum", "ARRIVE:" + strings.Repeat("x", 801)} {
 		if r, err := day.ParseReminder(text); err == nil {
 			t.Errorf("%q reads as %s", text, r)

@@ -25,7 +25,7 @@ func TestTexts(t *testing.T) {
 		{func() text { return new(day.Moment) }, []string{"", "2026-11-24", "2026-11-24T00:00", "2026-11-24T23:59"}, []string{"2026-11-24T24:00", "2026-11-24T", "T09:00", "2026-11-24 09:00"}},
 		{func() text { return new(day.Horizon) }, []string{"", "2026-11-24", "2026-W48", "2026-11", "parked", "2026-11-24T09:00/PT30M", "2026-W53"},
 			[]string{"2025-W53", "2026-13", "2026-W00", "2026-11-24T09:00", "2026-11-24T09:00/PT0M", "2026-11-24T09:00/P1D", "parket"}},
-		{func() text { return new(day.Reminder) }, []string{"", "-PT0M", "-PT15M", "-PT2H", "-P1D", "-P14D", "2026-11-24T09:00"}, []string{"2026-11-24", "PT15M", "-P", "-P1Y", "-PT1S", "-P12345D"}},
+		{func() text { return new(day.Reminder) }, []string{"", "-PT0M", "-PT15M", "-PT2H", "-P1D", "-P14D", "PT15M", "P1D", "2026-11-24T09:00"}, []string{"2026-11-24", "P2D", "PT0M", "-P", "-P1Y", "-PT1S", "-P12345D"}},
 		{func() text { return new(day.Timestamp) }, []string{"", "2026-11-24T09:10:30.123Z"}, []string{"2026-11-24", "now"}},
 	} {
 		for _, s := range c.good {

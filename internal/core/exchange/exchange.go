@@ -59,6 +59,8 @@ type Codec interface {
 type World struct {
 	Now  time.Time
 	Zone *time.Location
+	// ReminderHour is when a reminder of a date without time comes.
+	ReminderHour day.TimeOfDay
 	// Name is what the file is of: a list or a view.
 	Name string
 	// Places are where places are, by their names.

@@ -3,10 +3,12 @@ package ics
 import (
 	"bytes"
 	"fmt"
+	"regexp"
 	"strings"
 	"unicode/utf8"
 
 	"tincup/internal/core/exchange"
+	"tincup/internal/formats/plaintext"
 )
 
 // line is a content line (section 3.1), with where it begins in its file.
@@ -56,10 +58,16 @@ func wrong(number, column int, format string, args ...any) error {
 
 // parse reads the components at the top of a text. Errors are *exchange.Error.
 func parse(text []byte) ([]*component, error) {
-	text = bytes.TrimPrefix(text, []byte("\xef\xbb\xbf"))
-	if !utf8.Valid(text) {
-		return nil, wrong(lineOf(text), 0, "The file is not UTF-8 text, as iCalendar is (RFC 5545 section 3.1.4). Save it as UTF-8.")
+	// A line may be folded within a character (section 3.1): what is no UTF-8 once it is unfolded is
+	// of another charset.
+	if whole := folds.ReplaceAll(text, nil); !utf8.Valid(whole) || bytes.IndexByte(text, 0) >= 0 {
+		decoded, err := plaintext.Decode(text)
+		if err != nil {
+			return nil, err
+		}
+		text = decoded
 	}
+	text = bytes.TrimPrefix(text, []byte("\xef\xbb\xbf"))
 	var top []*component
 	var open []*component
 	rest, number := text, 0
@@ -114,21 +122,7 @@ func parse(text []byte) ([]*component, error) {
 	return top, nil
 }
 
-// lineOf is the number of the line in which a text stops to be UTF-8.
-func lineOf(text []byte) int {
-	number := 1
-	for len(text) > 0 {
-		r, size := utf8.DecodeRune(text)
-		if r == utf8.RuneError && size == 1 {
-			break
-		}
-		if r == '\n' {
-			number++
-		}
-		text = text[size:]
-	}
-	return number
-}
+var folds = regexp.MustCompile(`\r?\n[ \t]`)
 
 // unfold takes a line with those folded behind it off a text, and counts them.
 func unfold(text []byte, number int) (whole, rest []byte, count int) {

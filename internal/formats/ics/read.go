@@ -20,7 +20,14 @@ func (Format) Read(text []byte, world exchange.World) ([]exchange.Item, []exchan
 	if err != nil {
 		return nil, nil, err
 	}
-	r := &reader{world: world}
+	r := &reader{world: world, definitions: map[string]*component{}}
+	for _, calendar := range top {
+		for _, c := range calendar.parts {
+			if c.name == "VTIMEZONE" {
+				r.definitions[c.text("TZID")] = c
+			}
+		}
+	}
 	for _, calendar := range top {
 		if calendar.name != "VCALENDAR" {
 			return nil, nil, wrong(calendar.number, 1, "This is no iCalendar file: it begins with %.40s, and not with VCALENDAR.", calendar.name)
@@ -39,6 +46,13 @@ type reader struct {
 	items   []exchange.Item
 	above   []string // the UID of what each stands under
 	refused []exchange.Refusal
+	// below are the UIDs that name what they stand under by RELTYPE=CHILD there; after those of what
+	// each comes after (RFC 9253).
+	below map[string]string
+	after map[string][]string
+	// definitions are the file's own zones by their TZIDs, and zones those that were looked for.
+	definitions map[string]*component
+	zones       map[string]func(time.Time) time.Time
 }
 
 // fields are those that iCalendar carries; what a file does not say of them is none.
@@ -56,19 +70,9 @@ func (r *reader) component(c *component) {
 		r.refused = append(r.refused, refusal)
 		return
 	}
-	above := ""
-	for i := range c.lines {
-		if l := &c.lines[i]; l.name == "RELATED-TO" && (l.params["RELTYPE"] == "" || strings.EqualFold(l.params["RELTYPE"], "PARENT")) {
-			above = unescape(l.value)
-			break
-		}
-	}
 	r.items = append(r.items, item)
-	r.above = append(r.above, above)
+	r.above = append(r.above, r.related(c, item.UID))
 }
-
-// ordered puts each item behind what it stands under.
-func (r *reader) ordered() []exchange.Item { return exchange.Ordered(r.items, r.above) }
 
 // parsing is one component on its way to an item.
 type parsing struct {
@@ -79,6 +83,13 @@ type parsing struct {
 
 func (p *parsing) remark(format string, args ...any) {
 	p.item.Remarks = append(p.item.Remarks, fmt.Sprintf(format, args...))
+}
+
+// leave keeps a value that cannot be read for the notes. Fields are those it would have said, which
+// stay as they are in a to-do that is there.
+func (p *parsing) leave(l *line, err error, fields ...string) {
+	p.item.Leave(l.name, l.value, err.Error()+" It goes to the notes.")
+	p.item.Carries &^= book.FieldsOf(fields...)
 }
 
 // at is an error in a line.
@@ -114,11 +125,12 @@ func (p *parsing) read() error {
 
 // state reads status, priority and when things were.
 func (p *parsing) state(t *book.Todo) error {
-	for name, to := range map[string]*day.Timestamp{"CREATED": &t.Created, "LAST-MODIFIED": &t.Changed, "COMPLETED": &t.Completed} {
+	for name, to := range map[string]*day.Timestamp{"CREATED": &t.Created, "LAST-MODIFIED": &t.Changed, "COMPLETED": &t.Completed, own + "CLOSED": &t.Completed} {
 		if l := p.first(name); l != nil {
 			instant, err := p.instant(l)
 			if err != nil {
-				return err
+				p.leave(l, err)
+				continue
 			}
 			*to = instant
 		}
@@ -138,10 +150,10 @@ func (p *parsing) state(t *book.Todo) error {
 	if t.Status.Open() {
 		t.Completed = 0
 	}
-	if l := p.first("PRIORITY"); l != nil {
+	if l := p.either("PRIORITY"); l != nil {
 		switch n, err := strconv.Atoi(strings.TrimSpace(l.value)); {
 		case err != nil || n < 0 || n > 9:
-			return at(l, "“%.20s” is no priority; a number from 0 to 9 is wanted.", l.value)
+			p.leave(l, at(l, "“%.20s” is no priority; a number from 0 to 9 is wanted.", l.value), "priority")
 		case n >= 6:
 			t.Priority = book.Low
 		case n == 5:
@@ -163,7 +175,9 @@ func (p *parsing) texts(t *book.Todo) error {
 			}
 		}
 	}
-	t.Place = exchange.Cut(exchange.OneLine(p.text("LOCATION")), book.MaxPlace)
+	if l := p.either("LOCATION"); l != nil {
+		t.Place = exchange.Cut(exchange.OneLine(unescape(l.value)), book.MaxPlace)
+	}
 	if t.Place == "" {
 		for _, part := range p.parts {
 			if part.name == "VLOCATION" {
@@ -212,11 +226,11 @@ func minutes(s string) (int, bool) {
 // alarms reads the reminders.
 func (p *parsing) alarms(t *book.Todo) error {
 	for _, alarm := range p.parts {
-		if alarm.name != "VALARM" {
+		if alarm.name != "VALARM" || strings.EqualFold(strings.TrimSpace(alarm.text("ACTION")), "NONE") {
 			continue
 		}
 		reminder, err := day.ParseReminder(alarm.text(own + "REMINDER"))
-		if err != nil {
+		if err != nil || p.altered(t, alarm, reminder) {
 			if reminder, err = p.trigger(t, alarm); err != nil {
 				p.remark("A reminder was not read: %s", err)
 				continue
@@ -227,7 +241,32 @@ func (p *parsing) alarms(t *book.Todo) error {
 			t.Reminders = append(t.Reminders, reminder)
 		}
 	}
+	for i := range p.lines { // of a note, which may have no alarm
+		if reminder, err := day.ParseReminder(unescape(p.lines[i].value)); p.lines[i].name == own+"REMINDER" && err == nil && len(t.Reminders) < book.MaxReminders {
+			t.Reminders = append(t.Reminders, reminder)
+		}
+	}
 	return nil
+}
+
+// altered reports whether another program has moved an alarm that we wrote: when it comes is not
+// what we write for the reminder, now or in earlier versions.
+func (p *parsing) altered(t *book.Todo, alarm *component, r day.Reminder) bool {
+	l := alarm.first("TRIGGER")
+	if l == nil || r.Edge != day.NoEdge || !r.At.IsZero() {
+		return false
+	}
+	_, wrote := triggerOf(t, r, p.world)
+	return l.value != wrote && l.value != r.Silent().String()
+}
+
+// either returns the first line of a name, or of one of ours that stands for it where the standard
+// does not allow it.
+func (p *parsing) either(name string) *line {
+	if l := p.first(name); l != nil {
+		return l
+	}
+	return p.first(own + name)
 }
 
 // trigger reads when an alarm of another program comes.
@@ -251,7 +290,7 @@ func (p *parsing) trigger(t *book.Todo, alarm *component) (day.Reminder, error) 
 		m, err := p.moment(l)
 		return day.ReminderAt(m), err
 	}
-	before, err := ahead(l.value)
+	before, err := signed(l.value)
 	if err != nil {
 		return day.Reminder{}, err
 	}
@@ -264,10 +303,45 @@ func (p *parsing) trigger(t *book.Todo, alarm *component) (day.Reminder, error) 
 		c := day.Clock{Zone: p.world.Zone}
 		return day.ReminderAt(c.WallOf(c.Instant(from).Add(-time.Duration(before) * time.Minute))), nil
 	}
+	if base := basis(t); !base.IsZero() && !base.HasTime() { // it counts from midnight (section 3.8.6.3)
+		before += hourOf(p.world)
+		if before < -day.MaxAfter {
+			return day.Reminder{}, errors.New("it comes more than a day after what it reminds of")
+		}
+	} else if before < 0 {
+		return day.Reminder{}, errors.New("it comes after what it reminds of")
+	}
 	if before > day.MaxBefore {
 		return day.Reminder{}, fmt.Errorf("it comes more than %d days ahead", day.MaxBefore/24/60)
 	}
 	return day.ReminderBefore(before), nil
+}
+
+// basis is what a reminder before a to-do counts from, as far as iCalendar knows it: its due, else
+// its start.
+func basis(t *book.Todo) day.Moment {
+	if !t.Due.IsZero() {
+		return t.Due
+	}
+	return day.Moment{Date: t.Start}
+}
+
+// hourOf is when reminders of a date without time come, in minutes after midnight.
+func hourOf(w exchange.World) int {
+	if w.ReminderHour == (day.TimeOfDay{}) {
+		return 9 * 60
+	}
+	return w.ReminderHour.Minutes()
+}
+
+// signed reads a duration (section 3.3.6) as minutes ahead, less than nothing for one after.
+func signed(s string) (int, error) {
+	s = strings.TrimSpace(s)
+	if strings.HasPrefix(s, "-") {
+		return ahead(s)
+	}
+	minutes, err := ahead("-" + strings.TrimPrefix(s, "+"))
+	return -minutes, err
 }
 
 // ahead reads a duration before (section 3.3.6): -PT15M, -P1DT2H, PT0S. One after is refused.

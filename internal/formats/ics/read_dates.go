@@ -15,26 +15,26 @@ import (
 func (p *parsing) dates(t *book.Todo) error {
 	var start day.Moment
 	var err error
-	if l := p.first("DUE"); l != nil {
+	if l := p.either("DUE"); l != nil && (t.IsNote || l.name == "DUE") {
 		if t.Due, err = p.moment(l); err != nil {
-			return err
+			p.leave(l, err, "due")
 		}
 	}
 	from := p.first("DTSTART")
 	if from != nil {
 		if start, err = p.moment(from); err != nil {
-			return err
+			p.leave(from, err, "start")
+			from = nil
 		}
 	}
 	if l := p.first("DURATION"); l != nil && t.Due.IsZero() && from != nil {
 		length, err := ahead("-" + strings.TrimPrefix(l.value, "+"))
-		if err != nil {
-			return at(l, "%s.", err)
-		}
-		if start.HasTime() {
-			c := day.Clock{Zone: p.world.Zone}
+		switch c := (day.Clock{Zone: p.world.Zone}); {
+		case err != nil:
+			p.leave(l, at(l, "%s.", err), "due")
+		case start.HasTime():
 			t.Due = c.WallOf(c.Instant(start).Add(time.Duration(length) * time.Minute))
-		} else {
+		default:
 			t.Due = day.Moment{Date: start.Date.AddDays(length / (24 * 60))}
 		}
 	}
@@ -111,8 +111,12 @@ func (p *parsing) rule(t *book.Todo, l *line, start day.Moment) (why string) {
 		return err.Error()
 	}
 	r := repeat.Repeat{Rule: rule, First: start.Date}
+	from := p.first("DTSTART")
 	if start.IsZero() {
-		r.First = t.Due.Date
+		r.First, from = t.Due.Date, p.first("DUE")
+	}
+	if why := moved(rule, from, r.First); why != "" {
+		return why
 	}
 	for i := range p.lines {
 		if l := &p.lines[i]; l.name == "EXDATE" {
@@ -149,6 +153,34 @@ func (p *parsing) rule(t *book.Todo, l *line, start day.Moment) (why string) {
 	return ""
 }
 
+// moved moves the weekdays of a rule where the zone of a time moves its day; from is the line that
+// the rule counts from, and on the day on which it falls here. What it returns is why the rule
+// cannot be moved so.
+func moved(rule *repeat.Rule, from *line, on day.Date) (why string) {
+	if from == nil || len(from.value) < len(dateForm) {
+		return ""
+	}
+	said, err := time.Parse(dateForm, strings.TrimSpace(from.value)[:len(dateForm)])
+	if err != nil {
+		return ""
+	}
+	days := on.Sub(day.DateOf(said))
+	plain := len(rule.ByMonthDay)+len(rule.ByYearDay)+len(rule.ByWeekNo)+len(rule.ByMonth)+len(rule.BySetPos) == 0
+	switch {
+	case days == 0:
+		return ""
+	case rule.Freq == repeat.Daily && plain && len(rule.ByDay) == 0:
+		return ""
+	case rule.Freq == repeat.Weekly && plain:
+		for i := range rule.ByDay {
+			rule.ByDay[i].Day = time.Weekday((int(rule.ByDay[i].Day) + days + 7) % 7)
+		}
+		slices.SortFunc(rule.ByDay, func(a, b repeat.NthDay) int { return int(a.Day+6)%7 - int(b.Day+6)%7 }) // Monday first
+		return ""
+	}
+	return "in this time zone it falls on the day before or after, which the rule cannot say"
+}
+
 // moment reads a date, or a date with time as wall time of the person's zone.
 func (p *parsing) moment(l *line) (day.Moment, error) {
 	value := strings.TrimSpace(l.value)
@@ -163,11 +195,10 @@ func (p *parsing) moment(l *line) (day.Moment, error) {
 		return day.Moment{}, at(l, "“%.40s” is no date such as 20261127 or 20261127T160000.", value)
 	}
 	if name := l.params["TZID"]; name != "" {
-		zone, err := time.LoadLocation(strings.TrimPrefix(name, "/"))
-		if err != nil || strings.EqualFold(name, "local") {
-			p.remark("The time zone “%.60s” is not known; %s is taken as it stands.", name, l.name)
+		if instant := p.zoneOf(name); instant != nil {
+			wall = instant(wall).In(p.world.Zone)
 		} else {
-			wall = time.Date(wall.Year(), wall.Month(), wall.Day(), wall.Hour(), wall.Minute(), wall.Second(), 0, zone).In(p.world.Zone)
+			p.remark("The time zone “%.60s” is not known; %s is taken as it stands.", name, l.name)
 		}
 	}
 	return momentOf(l, wall, true)
@@ -194,5 +225,9 @@ func (p *parsing) instant(l *line) (day.Timestamp, error) {
 	if exact, err := time.Parse(utcForm, strings.TrimSpace(l.value)); err == nil {
 		return day.TimestampOf(exact), nil
 	}
-	return day.TimestampOf(day.Clock{Zone: p.world.Zone}.Instant(m)), nil
+	c := day.Clock{Zone: p.world.Zone}
+	if !m.HasTime() { // that day, and not its end
+		return day.TimestampOf(c.StartOf(m.Date)), nil
+	}
+	return day.TimestampOf(c.Instant(m)), nil
 }

@@ -76,12 +76,22 @@ func (w *writer) item(items []exchange.Item, i int, world exchange.World) error 
 	w.text("DESCRIPTION", item.Notes)
 	if !t.IsNote {
 		w.line("STATUS", statuses[t.Status])
-		if !t.Completed.IsZero() {
+		switch {
+		case t.Completed.IsZero():
+		case t.Status == book.Cancelled: // it was not completed (section 3.8.2.1)
+			w.line(own+"CLOSED", utc(t.Completed))
+		default:
 			w.line("COMPLETED", utc(t.Completed))
 		}
 	}
+	// A VJOURNAL has no priority, due, location and alarms (section 3.6.3): they are properties of
+	// ours there.
+	elsewhere := ""
+	if t.IsNote {
+		elsewhere = own
+	}
 	if p := priorities[t.Priority]; p != "" {
-		w.line("PRIORITY", p)
+		w.line(elsewhere+"PRIORITY", p)
 	}
 	if err := w.dates(t); err != nil {
 		return err
@@ -93,7 +103,7 @@ func (w *writer) item(items []exchange.Item, i int, world exchange.World) error 
 		}
 		w.line("CATEGORIES", strings.Join(tags, ","))
 	}
-	w.text("LOCATION", t.Place)
+	w.text(elsewhere+"LOCATION", t.Place)
 	if item.Under >= 0 {
 		w.line("RELATED-TO;RELTYPE=PARENT", escape(items[item.Under].UID))
 	} else {
@@ -119,7 +129,14 @@ func (w *writer) item(items []exchange.Item, i int, world exchange.World) error 
 	if item.Person != "" && t.Person.Role != book.NoRole {
 		w.line(own+"PERSON;X-ROLE="+param(t.Person.Role.String())+";X-SINCE="+t.Person.Since.String(), escape(item.Person))
 	}
+	if at, known := world.Places[t.Place]; known && !at.IsZero() && !t.IsNote {
+		w.place(item.UID+"-at", t.Place, world)
+	}
 	for n, r := range t.Reminders {
+		if t.IsNote {
+			w.text(own+"REMINDER", r.String())
+			continue
+		}
 		w.alarm(t, r, fmt.Sprintf("%s-%d", item.UID, n+1), world)
 	}
 	w.line("END", kind)
@@ -129,6 +146,13 @@ func (w *writer) item(items []exchange.Item, i int, world exchange.World) error 
 // dates writes start, due and repeat.
 func (w *writer) dates(t *book.Todo) error {
 	due, start := t.Due, day.Moment{Date: t.Start}
+	if t.IsNote {
+		if !due.IsZero() {
+			w.line(own+"DUE", wall(due))
+		}
+		w.moment("DTSTART", start)
+		return nil
+	}
 	if r := t.Repeat; r != nil {
 		packed, err := json.Marshal(r)
 		if err != nil {
@@ -181,23 +205,51 @@ func (w *writer) alarm(t *book.Todo, r day.Reminder, uid string, world exchange.
 	case r.Edge != day.NoEdge:
 		w.line("TRIGGER;VALUE=DATE-TIME", "19760401T005545Z") // an alarm wants one (RFC 9074 section 8)
 		w.line("PROXIMITY", r.Edge.String())
-		w.line("BEGIN", "VLOCATION")
-		w.text("UID", uid+"-place")
-		w.text("NAME", r.Place)
-		if at, known := world.Places[r.Place]; known && !at.IsZero() {
-			w.line("URL", at.String())
-		}
-		w.line("END", "VLOCATION")
+		w.place(uid+"-place", r.Place, world)
 	case !r.At.IsZero():
 		at := day.Clock{Zone: world.Zone}.Instant(r.At)
 		w.line("TRIGGER;VALUE=DATE-TIME", at.UTC().Format(utcForm))
-	case !t.Due.IsZero():
-		w.line("TRIGGER;RELATED=END", duration(r.Before))
 	default:
-		w.line("TRIGGER", duration(r.Before))
+		w.line(triggerOf(t, r, world))
 	}
 	w.text(own+"REMINDER", r.String())
 	w.line("END", "VALARM")
+}
+
+// triggerOf is when an alarm comes that counts from the due or the start: from midnight where that
+// has no time (section 3.8.6.3).
+func triggerOf(t *book.Todo, r day.Reminder, world exchange.World) (name, value string) {
+	name, before := "TRIGGER", r.Before
+	if !t.Due.IsZero() {
+		name += ";RELATED=END"
+	}
+	if base := basis(t); !base.IsZero() && !base.HasTime() {
+		before -= hourOf(world)
+	}
+	if before >= 0 {
+		return name, duration(before)
+	}
+	hours, minutes := -before/60, -before%60
+	value = "PT"
+	if hours > 0 {
+		value += fmt.Sprintf("%dH", hours)
+	}
+	if minutes > 0 {
+		value += fmt.Sprintf("%dM", minutes)
+	}
+	return name, value
+}
+
+// place writes a place (RFC 9073 section 7.2), with its position where that is known.
+func (w *writer) place(uid, name string, world exchange.World) {
+	w.line("BEGIN", "VLOCATION")
+	w.text("UID", uid)
+	w.text("NAME", name)
+	if at, known := world.Places[name]; known && !at.IsZero() {
+		w.line("GEO", strings.Replace(strings.TrimPrefix(at.String(), "geo:"), ",", ";", 1)) // RFC 5545 section 3.8.1.6
+		w.line("URL", at.String())
+	}
+	w.line("END", "VLOCATION")
 }
 
 // duration is a time ahead, in minutes (section 3.3.6).

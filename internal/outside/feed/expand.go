@@ -233,6 +233,19 @@ func (x *expansion) add(e plan.Event) {
 // recur goes through the recurrences of an event in order.
 func (x *expansion) recur(c *ical.Component, s *shape, out map[int64]bool, following []follow) {
 	seen := map[int64]bool{}
+	// Those that a period dates have its length in the place of the event's.
+	lengths := map[int64]span{}
+	if s.zone != nil {
+		for _, p := range readPeriods(c.Props.Values(ical.PropRecurrenceDates)) {
+			length := p.span
+			if p.end != (value{}) {
+				length = span{exact: x.instant(s.title, p.end).Sub(x.instant(s.title, p.start))}
+			}
+			if length.days >= 0 && length.exact >= 0 {
+				lengths[x.instant(s.title, p.start).Unix()] = length
+			}
+		}
+	}
 	one := func(wall time.Time) {
 		key := s.instant(wall).Unix()
 		if out[key] || seen[key] {
@@ -245,7 +258,11 @@ func (x *expansion) recur(c *ical.Component, s *shape, out map[int64]bool, follo
 				return
 			}
 		}
-		x.add(s.at(wall))
+		of := *s
+		if length, own := lengths[key]; own {
+			of.span = length
+		}
+		x.add(of.at(wall))
 	}
 	one(s.start.wall)
 	for _, v := range readTimes(c.Props.Values(ical.PropRecurrenceDates)) {

@@ -252,3 +252,19 @@ func TestEventExamplesOfRFC5545(t *testing.T) {
 		})
 	}
 }
+
+// A date that stands as a period has the period's length, whatever the event's is (RFC 5545 section
+// 3.8.5.2, whose second example has such periods).
+func TestPeriodsHaveTheirOwnLength(t *testing.T) {
+	got := read(t, event("DTSTART:20261124T090000Z", "DTEND:20261124T100000Z",
+		"RDATE;VALUE=PERIOD:20261125T090000Z/20261125T113000Z,20261126T090000Z/PT15M", "RDATE:20261127T090000Z",
+		"RDATE;VALUE=PERIOD:20261128T090000Z/20261127T090000Z,20261129T090000Z/soon"), window(t, "Europe/Lisbon", "2026-11-20", "2026-12-01"))
+	var lengths []string
+	for _, e := range got.Events {
+		lengths = append(lengths, e.From.UTC().Format("2 15:04 ")+e.To.Sub(e.From).String())
+	}
+	// Of what is no period the start alone is read.
+	if s, want := strings.Join(lengths, ", "), "24 09:00 1h0m0s, 25 09:00 2h30m0s, 26 09:00 15m0s, 27 09:00 1h0m0s, 28 09:00 1h0m0s, 29 09:00 1h0m0s"; s != want {
+		t.Errorf("%s, want %s", s, want)
+	}
+}

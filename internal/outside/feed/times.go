@@ -60,6 +60,36 @@ func readTimes(props []ical.Prop) (values []value) {
 	return values
 }
 
+// period is a start with a length of its own (RFC 5545 section 3.3.9).
+type period struct {
+	start value
+	end   value // none where the length says it
+	span  span
+}
+
+// readPeriods reads those values of a property that are periods.
+func readPeriods(props []ical.Prop) (periods []period) {
+	for _, p := range props {
+		for _, text := range strings.Split(p.Value, ",") {
+			from, to, is := strings.Cut(text, "/")
+			start, err := readValue(from, p.Params.Get(ical.ParamTimezoneID))
+			if !is || err != nil {
+				continue
+			}
+			one := period{start: start}
+			if strings.HasPrefix(to, "P") || strings.HasPrefix(to, "+P") {
+				one.span, err = readSpan(to)
+			} else {
+				one.end, err = readValue(to, p.Params.Get(ical.ParamTimezoneID))
+			}
+			if err == nil {
+				periods = append(periods, one)
+			}
+		}
+	}
+	return periods
+}
+
 // span is how long an event is: days on the wall, and then exactly so long (RFC 5545
 // section 3.3.6).
 type span struct {

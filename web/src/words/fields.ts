@@ -78,9 +78,9 @@ export function reminderWords(said: string): string {
   const at = edgeOf(said);
   if (at) return `${edgeWords[at.edge]} ${at.place}`;
   const reminder = reminderParts(said).when;
-  const found = /^-P(?:(\d+)W|(\d+)D|T(?:(\d+)H)?(?:(\d+)M)?)$/.exec(reminder);
+  const found = /^(-?)P(?:(\d+)W|(\d+)D|T(?:(\d+)H)?(?:(\d+)M)?)$/.exec(reminder);
   if (!found) return fullMoment(reminder);
-  const [, w, d, h, m] = found.map((n) => Number(n ?? 0));
+  const [w, d, h, m] = found.slice(2).map((n) => Number(n ?? 0));
   const minutes = (w ?? 0) * 7 * day + (d ?? 0) * day + (h ?? 0) * 60 + (m ?? 0);
   if (minutes === 0) return "at the time";
   const [n, unit] =
@@ -89,7 +89,7 @@ export function reminderWords(said: string): string {
       : minutes % 60 === 0
         ? [minutes / 60, "hour"]
         : [minutes, "minute"];
-  return `${n} ${unit}${n === 1 ? "" : "s"} before`;
+  return `${n} ${unit}${n === 1 ? "" : "s"} ${found[1] ? "before" : "after"}`;
 }
 
 /** Labels of chips: the look's own words for fields. */

@@ -3,15 +3,13 @@ package app
 import (
 	"context"
 	"strings"
-	"unicode"
-
-	"golang.org/x/text/unicode/norm"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
 	"tincup/internal/core/search"
 	"tincup/internal/core/view"
+	"tincup/internal/store"
 )
 
 // Excerpt is where a search found its words in a to-do.
@@ -51,7 +49,7 @@ func (a *Session) Search(ctx context.Context, q search.Query, offset, limit int,
 	if err != nil {
 		return err
 	}
-	m := search.NewMarker(q, foldWord)
+	m := search.NewMarker(q, store.Fold)
 	a.Read(func(b *book.Desk, c day.Clock) {
 		if b.Revision() != revision {
 			res = view.Found(b, c, found, offset, limit)
@@ -69,7 +67,7 @@ func (a *Session) Search(ctx context.Context, q search.Query, offset, limit int,
 
 // SearchFilter returns the filter that holds what a search finds by now.
 func (a *Session) SearchFilter(q search.Query) (f filter.Filter, err error) {
-	a.Read(func(b *book.Desk, _ day.Clock) { f, err = filter.Found(b, q, foldWord) })
+	a.Read(func(b *book.Desk, _ day.Clock) { f, err = filter.Found(b, q, store.Fold) })
 	return f, err
 }
 
@@ -85,22 +83,4 @@ func excerpt(m *search.Marker, t *book.Todo, notes string) Excerpt {
 	e.Files = strings.Join(names, ", ")
 	e.InFiles = m.Marks(e.Files, 0)
 	return e
-}
-
-// foldWord takes case and marks from a word, as the search index does.
-func foldWord(word string) string {
-	plain := true
-	for i := range len(word) {
-		plain = plain && word[i] < 0x80
-	}
-	word = strings.ToLower(word)
-	if plain {
-		return word
-	}
-	return strings.Map(func(r rune) rune {
-		if unicode.Is(unicode.Mn, r) {
-			return -1
-		}
-		return r
-	}, norm.NFD.String(word))
 }

@@ -67,6 +67,7 @@ func (s *Store) CheckIndex(ctx context.Context) error {
 	query := strings.TrimSuffix(readWords, " WHERE t.id = ?")
 	if err := each(ctx, s.read, query, func(r *sql.Rows) error {
 		w, err := s.wordsOf(r.Scan)
+		w.fold()
 		if err == nil && indexed[w.nth] != w {
 			err = fmt.Errorf("the search index has %+v; want %+v", indexed[w.nth], w)
 		}

@@ -106,7 +106,7 @@ func leftOut(q search.Query) string { return terms(q.LeftOut, " OR ") }
 func terms(list []search.Term, operator string) string {
 	quoted := make([]string, len(list))
 	for i, t := range list {
-		quoted[i] = `"` + strings.ReplaceAll(strings.ReplaceAll(t.Text, "\x00", " "), `"`, `""`) + `"`
+		quoted[i] = `"` + strings.ReplaceAll(strings.ReplaceAll(t.Words(Fold), "\x00", " "), `"`, `""`) + `"`
 		if !t.Phrase {
 			quoted[i] += "*"
 		}

@@ -311,3 +311,33 @@ func TestSearchFindsMany(t *testing.T) {
 		}
 	}
 }
+
+// Words that people take for the same find each other, whatever their case, width, ligature or
+// accents; in scripts without blanks any part of a text is found; an emoji is a word; and a person is
+// found by the address.
+func TestSearchFindsWhatIsTheSame(t *testing.T) {
+	k := newPen(t, filepath.Join(t.TempDir(), "t.db"))
+	defer shut(t, k.store)
+	ines := k.do("w", book.AddPerson{Name: "Inês Duarte", Email: "ines@museum.example"}).People[0].After.ID
+	k.do("w", book.Capture{Title: "Ask about the lens", Person: ines, Role: book.Ask})
+	for _, title := range []string{"Ωμέγα, last of all", "Ёлка: trim", "Straße sperren", "ＬＡＭＰ ７", "ﬁling: oﬃce", "İstanbul'a yaz", "日本語の本を読む", "ラーメンとビール", "สวัสดีชาวโลก", "Order 🏮 and 👩‍🔬", "❤️"} {
+		k.do("w", book.Capture{Title: title})
+	}
+	for text, want := range map[string]string{
+		"ωμεγα": "Ωμέγα, last of all", "ΩΜΈΓΑ": "Ωμέγα, last of all", "елка": "Ёлка: trim", "ЁЛКА": "Ёлка: trim", "strasse": "Straße sperren", "STRAẞE": "Straße sperren",
+		"lamp 7": "ＬＡＭＰ ７", "ｌａｍｐ": "ＬＡＭＰ ７", "filing": "ﬁling: oﬃce", "office": "ﬁling: oﬃce", "istanbul": "İstanbul'a yaz",
+		"本": "日本語の本を読む", "日本": "日本語の本を読む", "語の本を": "日本語の本を読む", "む": "日本語の本を読む", "語日": "", `"本を読む"`: "日本語の本を読む", "日本 読む": "日本語の本を読む",
+		"ビール": "ラーメンとビール", "ラーメン": "ラーメンとビール", "ﾋﾞｰﾙ": "ラーメンとビール", "メンビ": "", "ชาวโลก": "สวัสดีชาวโลก",
+		"🏮": "Order 🏮 and 👩‍🔬", "🔬": "Order 🏮 and 👩‍🔬", "👩‍🔬 order": "Order 🏮 and 👩‍🔬", "🏯": "", "❤": "❤️", "order -🏮": "",
+		"ines@museum.example": "Ask about the lens", "museum.example": "Ask about the lens", "ines@elsewhere.example": "",
+	} {
+		if got := k.find(text); got != want {
+			t.Errorf("%q finds %q, want %q", text, got, want)
+		}
+	}
+	other := "duarte@harbour.example"
+	k.do("w", book.EditPerson{ID: ines, Email: &other})
+	if got := k.find("harbour") + k.find("museum"); got != "Ask about the lens" {
+		t.Errorf("by another address: %q", got)
+	}
+}

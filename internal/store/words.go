@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/search"
 )
 
 // The statements that keep the search index: all words of a to-do, and those of
@@ -50,7 +51,14 @@ type words struct {
 	title, tags, person, files, place, notes string
 }
 
-// names remembers what tags and people are called.
+// fold makes them what the index takes.
+func (w *words) fold() {
+	for _, text := range []*string{&w.title, &w.tags, &w.person, &w.files, &w.place, &w.notes} {
+		*text = search.Indexed(*text, Fold)
+	}
+}
+
+// names remembers what tags are called, and people with their addresses.
 type names struct{ tags, people map[book.ID]string }
 
 func (n *names) follow(c *book.Change) {
@@ -61,14 +69,14 @@ func (n *names) follow(c *book.Change) {
 	}
 	for _, d := range c.People {
 		if d.After != nil {
-			n.people[d.After.ID] = d.After.Name
+			n.people[d.After.ID] = d.After.Name + " " + d.After.Email
 		}
 	}
 }
 
 func (s *Store) loadNames(ctx context.Context) error {
 	s.names = names{map[book.ID]string{}, map[book.ID]string{}}
-	for query, into := range map[string]map[book.ID]string{"SELECT id, name FROM tags": s.names.tags, "SELECT id, name FROM people": s.names.people} {
+	for query, into := range map[string]map[book.ID]string{"SELECT id, name FROM tags": s.names.tags, "SELECT id, name || ' ' || email FROM people": s.names.people} {
 		err := each(ctx, s.conn, query, func(r *sql.Rows) error {
 			var of book.ID
 			var name string
@@ -151,6 +159,7 @@ func index(w writer, todo book.ID) error {
 	if err != nil {
 		return err
 	}
+	words.fold()
 	if err := w.exec(putWords, words.nth, words.title, words.tags, words.person, words.files, words.place, words.notes); err != nil {
 		return err
 	}
@@ -196,7 +205,7 @@ func renamed(w writer, c *book.Change, touch func(book.ID)) error {
 		}
 	}
 	for _, d := range c.People {
-		if d.Before != nil && d.After != nil && d.Before.Name != d.After.Name {
+		if d.Before != nil && d.After != nil && (d.Before.Name != d.After.Name || d.Before.Email != d.After.Email) {
 			if err := find(personTodos, d.After.ID); err != nil {
 				return err
 			}

@@ -43,38 +43,6 @@ func NewMarker(q Query, fold func(string) string) *Marker {
 	return m
 }
 
-// nextWord returns the first word of a text from a byte on, and where it begins
-// and ends.
-func nextWord(text string, from int) (word string, start, end int) {
-	start = from
-	for start < len(text) {
-		in, size := inWord(text[start:])
-		if in {
-			break
-		}
-		start += size
-	}
-	end = start
-	for end < len(text) {
-		in, size := inWord(text[end:])
-		if !in {
-			break
-		}
-		end += size
-	}
-	return text[start:end], start, end
-}
-
-// inWord reports whether a text begins with a part of a word, and how many bytes
-// its first character has.
-func inWord(text string) (bool, int) {
-	if c := text[0]; c < utf8.RuneSelf {
-		return 'a' <= c && c <= 'z' || 'A' <= c && c <= 'Z' || '0' <= c && c <= '9', 1
-	}
-	r, size := utf8.DecodeRuneInString(text)
-	return isWordPart(r) || unicode.Is(unicode.Mn, r), size
-}
-
 // Marks returns where the text holds wanted terms, in order and apart from each
 // other; at most some, if limit is above 0.
 func (m *Marker) Marks(text string, limit int) []Span {
@@ -102,26 +70,54 @@ func (m *Marker) Marks(text string, limit int) []Span {
 			return spans
 		}
 		found := 0
+		var within []Span
 		for _, t := range m.terms {
-			if len(t.words) > len(ahead) || len(t.words) <= found {
+			last := len(t.words) - 1
+			if last >= len(ahead) || last < found && !isUnbroken(t.words[0]) {
 				continue
 			}
-			last := len(t.words) - 1
 			holds := true
 			for i, w := range t.words {
-				holds = holds && (ahead[i].word == w || i == last && t.open && strings.HasPrefix(ahead[i].word, w))
+				holds = holds && (ahead[i].word == w || i == last && t.open && strings.HasPrefix(ahead[i].word, w) || isUnbroken(w) && strings.Contains(ahead[i].word, w))
 			}
 			if holds {
 				found = len(t.words)
 			}
+			if holds && last == 0 && isUnbroken(t.words[0]) { // the part of the run that was asked for
+				within = append(within, part(text, Span{ahead[0].start, ahead[0].end}, t.words[0]))
+			}
 		}
-		if found > 0 {
+		switch {
+		case len(within) > 0:
+			slices.SortFunc(within, func(a, b Span) int { return a.Start - b.Start })
+			for _, s := range within {
+				if len(spans) == 0 || s.Start >= spans[len(spans)-1].End {
+					spans = append(spans, s)
+				}
+			}
+			ahead = slices.Delete(ahead, 0, 1)
+		case found > 0:
 			spans = append(spans, Span{ahead[0].start, ahead[found-1].end})
 			ahead = slices.Delete(ahead, 0, found)
-		} else {
+		default:
 			ahead = slices.Delete(ahead, 0, 1)
 		}
 	}
+}
+
+// isUnbroken reports whether a word is of a script without blanks between words.
+func isUnbroken(word string) bool {
+	r, _ := utf8.DecodeRuneInString(word)
+	return classOf(r) == unbroken
+}
+
+// part is where a word stands within a run of its script; all of the run where folding has changed
+// what stands there.
+func part(text string, run Span, word string) Span {
+	if i := strings.Index(text[run.Start:run.End], word); i >= 0 {
+		return Span{run.Start + i, run.Start + i + len(word)}
+	}
+	return run
 }
 
 // How much of a text an excerpt shows around what was found, in bytes.

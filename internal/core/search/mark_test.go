@@ -35,7 +35,12 @@ func TestMarks(t *testing.T) {
 		{"e-mail", "An e-mail, e mails, email", "An [e-mail], [e mails], email"},
 		{"lamp -oil", "lamp oil", "[lamp] oil"},
 		{`oil "oil lamp"`, "oil lamp oil", "[oil lamp] [oil]"},
-		{"灯", "灯台 の", "[灯台] の"},
+		{"灯", "灯台 の", "[灯]台 の"},
+		{"台 灯", "古い灯台を見る", "古い[灯][台]を見る"},
+		{"灯台", "古い灯台を見る", "古い[灯台]を見る"},
+		{"Tokyo", "Tokyo東京", "[Tokyo]東京"},
+		{"🏮", "Order 🏮🏮 now", "Order [🏮][🏮] now"},
+		{"🏮 order", "Order 🏮", "[Order] [🏮]"},
 		{"x", "", ""},
 	} {
 		if got := marked(c.text, marker(t, c.query).Marks(c.text, 0)); got != c.want {

@@ -5,7 +5,8 @@
 //	rope -lamp          rope, and no lamp
 //
 // Words are told apart from their neighbours by whatever is no letter and no
-// digit; case and marks above and below letters do not matter. A dash before a
+// digit; case, width and marks above and below letters do not matter. An emoji is a
+// word, and so is any part of a text in a script without blanks between words. A dash before a
 // word or a phrase leaves out what holds it; within a word it is part of it.
 package search
 
@@ -90,8 +91,6 @@ func Parse(text string) (Query, error) {
 	}
 	return q, nil
 }
-
-func isWordPart(r rune) bool { return unicode.IsLetter(r) || unicode.IsNumber(r) }
 
 type parser struct {
 	runes []rune

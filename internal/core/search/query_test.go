@@ -34,6 +34,7 @@ func TestParse(t *testing.T) {
 		"--lamp oil":          {Wanted: []search.Term{word("oil")}, LeftOut: []search.Term{word("-lamp")}},
 		`lamp "" "..."`:       {Wanted: []search.Term{word("lamp")}},
 		"灯台 ۱۲":               {Wanted: []search.Term{word("灯台"), word("۱۲")}},
+		"🏮":                   {Wanted: []search.Term{word("🏮")}},
 		"title:lamp NEAR(oil": {Wanted: []search.Term{word("title:lamp"), word("NEAR(oil")}},
 	} {
 		got, err := search.Parse(text)

@@ -18,6 +18,7 @@ import (
 	"tincup/internal/core/geo"
 	"tincup/internal/core/repeat"
 	"tincup/internal/core/term"
+	"tincup/internal/formats"
 	"tincup/internal/formats/csvfile"
 	"tincup/internal/formats/everything"
 	"tincup/internal/formats/ics"
@@ -364,4 +365,67 @@ func randomRepeat(r *rand.Rand, s *shop, t *book.Todo) *repeat.Repeat {
 		return nil
 	}
 	return &begun
+}
+
+// What repeats some days after it was done, and was done well before it was first due, comes back in
+// each format with the date that it has.
+func TestDoneEarlyComesBack(t *testing.T) {
+	for _, f := range formats.All {
+		s := newShop(t)
+		s.bring(t, []exchange.Item{{Incoming: book.Incoming{UID: "kettle@x", Under: -1, Carries: exchange.All,
+			Todo: book.Todo{Title: "Descale the kettle", Due: day.MustMoment("2027-03-01"), Repeat: &repeat.Repeat{Rule: repeat.MustParse("FREQ=DAILY;INTERVAL=30"), Anchor: repeat.Completion}}}}})
+		kettle := s.desk.ByUID("kettle@x")
+		c, err := s.desk.Do(s.env(), book.Complete{ID: kettle.ID})
+		if err != nil {
+			t.Fatal(err)
+		}
+		s.book.Apply(c)
+		before := *s.desk.ByUID("kettle@x")
+		items, err := exchange.Take(s.desk, exchange.Everything(s.desk))
+		if err != nil {
+			t.Fatal(err)
+		}
+		text, err := f.Write(items, s.world())
+		if err != nil {
+			t.Fatal(err)
+		}
+		other := newShop(t)
+		back, refused, err := f.Read(text, other.world())
+		if err != nil || len(refused) > 0 {
+			t.Fatalf("%s: %v, %+v", f.Name, err, refused)
+		}
+		other.bring(t, back)
+		for todo := range other.desk.All() {
+			if todo.Open() && (todo.Due != before.Due || todo.Repeat == nil || todo.Repeat.Current != before.Repeat.Current) {
+				t.Errorf("%s: it is due %v, and was %v; %+v", f.Name, todo.Due, before.Due, todo.Repeat)
+			}
+		}
+	}
+}
+
+// Blanks within a title, at the beginning and end of notes and of their lines, and the case of tags
+// come back in each format as they went.
+func TestBlanksAndCasesComeBack(t *testing.T) {
+	for _, f := range formats.All {
+		for _, notes := range []string{"", "one  \n two \t\n\n  three", "ends  ", "  begins", "ends in a line\n", "\n\nbegins in one", "a\n\n\n\nb", "- [ ] not a to-do", "# no heading"} {
+			s := newShop(t)
+			item := exchange.Item{Incoming: book.Incoming{UID: "a@x", Under: -1, Carries: exchange.All, Notes: notes, Tags: []string{"Calls", "work/Meetings"}, Todo: book.Todo{Title: "Oil  the   hinge"}}}
+			s.bring(t, []exchange.Item{item})
+			items, err := exchange.Take(s.desk, exchange.Everything(s.desk))
+			if err != nil {
+				t.Fatal(err)
+			}
+			text, err := f.Write(items, s.world())
+			if err != nil {
+				t.Fatal(err)
+			}
+			back, refused, err := f.Read(text, s.world())
+			if err != nil || len(refused) > 0 || len(back) != 1 {
+				t.Fatalf("%s: %v, %+v, %+v", f.Name, err, refused, back)
+			}
+			if b := back[0]; b.Todo.Title != items[0].Todo.Title || b.Notes != items[0].Notes || strings.Join(b.Tags, " ") != strings.Join(items[0].Tags, " ") {
+				t.Errorf("%s: %q, %q, %q come back as %q, %q, %q in\n%s", f.Name, items[0].Todo.Title, items[0].Notes, items[0].Tags, b.Todo.Title, b.Notes, b.Tags, text)
+			}
+		}
+	}
 }

@@ -147,7 +147,7 @@ func (im *importing) repeats(t *Todo, r *repeat.Repeat) error {
 	// The present occurrence is where it stood, and may have been moved by hand. Counted from
 	// when it was done it may stand on any date.
 	series, err := t.Repeat.Series(t.driver().Time, im.zone())
-	if err == nil && (series.Holds(r.Current) || r.Anchor == repeat.Completion && r.Current.After(t.Repeat.First)) {
+	if err == nil && (series.Holds(r.Current) || r.Anchor == repeat.Completion && !r.Current.IsZero()) {
 		on := *t.Repeat
 		on.Current, on.Ticks, on.Missed, on.LastDone, on.Paused = r.Current, r.Ticks, r.Missed, r.LastDone, r.Paused
 		t.Repeat = &on

@@ -111,7 +111,11 @@ func (w *writer) item(at int, indent, mark string) {
 	if item.Notes != "" {
 		w.blank()
 		for line := range strings.Lines(item.Notes) {
-			w.out.WriteString(inside + strings.TrimRight("> "+strings.TrimRight(line, "\r\n"), " ") + "\n")
+			quoted := ">"
+			if line = strings.TrimRight(line, "\r\n"); line != "" {
+				quoted += " " + line
+			}
+			w.out.WriteString(inside + quoted + "\n")
 		}
 		if strings.HasSuffix(item.Notes, "\n") {
 			w.out.WriteString(inside + ">\n")

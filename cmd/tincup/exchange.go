@@ -208,6 +208,19 @@ func bringInHere(ctx context.Context, a *app.App, file string, text []byte, form
 		_, err = s.BringIn(ctx, app.Request{Window: "tincup import"}, items, into, nil, nil)
 	}
 	out = contract.ImportPreview{Format: codec.Name, New: p.New, Changed: p.Changed, Same: p.Same, Refused: p.Refused, Says: p.Says}
+	if p.Like > 0 {
+		out.Like = &p.Like
+	}
+	if p.ToNotes > 0 {
+		out.ToNotes = &p.ToNotes
+	}
+	if len(p.Passed) > 0 {
+		passed := make([]contract.PassedProperty, len(p.Passed))
+		for i, one := range p.Passed {
+			passed[i] = contract.PassedProperty{Name: one.Name, Count: one.Count}
+		}
+		out.Passed = &passed
+	}
 	for _, r := range p.Rows {
 		row := contract.ImportRow{What: contract.ImportRowWhat(r.What), Title: r.Title, Depth: r.Depth}
 		if r.Line > 0 {
@@ -299,4 +312,15 @@ func printPreview(w io.Writer, p contract.ImportPreview, dry bool) {
 		would = " would be"
 	}
 	fmt.Fprintf(w, "%d%s new, %d changed, %d the same, %d left out\n", p.New, would, p.Changed, p.Same, p.Refused)
+	if p.Like != nil {
+		fmt.Fprintf(w, "%d of the new look like one that is there, by title, list and due\n", *p.Like)
+	}
+	if p.ToNotes != nil {
+		fmt.Fprintf(w, "%d could not be read as they stand, and go to the notes\n", *p.ToNotes)
+	}
+	if p.Passed != nil {
+		for _, passed := range *p.Passed {
+			fmt.Fprintf(w, "not taken over: %s in %d\n", passed.Name, passed.Count)
+		}
+	}
 }

@@ -123,11 +123,11 @@ func TestImportAndExportCommands(t *testing.T) {
 			t.Errorf("%s: status %d, %s; want %d, %q", what, got, out, status, says)
 		}
 	}
-	bad := "BEGIN:VTODO\r\nSUMMARY:Wrong\r\nDUE:soon\r\nEND:VTODO\r\nEND:VCALENDAR"
+	bad := "BEGIN:VTODO\r\nSUMMARY:Wrong\r\nRECURRENCE-ID:20261127\r\nEND:VTODO\r\nEND:VCALENDAR"
 	write(strings.Replace(string(lampsFile("lamp", 2)), "END:VCALENDAR", bad, 1))
 	wants("looked at", 3, "2 would be new, 0 changed, 0 the same, 1 left out", "import", "--dry-run", path)
 	wants("out of nothing", 0, "END:VCALENDAR", "export")
-	wants("brought in", 3, "left out, line 15: “Wrong”: DUE: “soon” is no date", "import", path)
+	wants("brought in", 3, "left out, line 15: “Wrong”: RECURRENCE-ID: one occurrence", "import", path)
 	write(string(lampsFile("lamp", 3)))
 	s := start(t, "serve", "--db", db, "--addr", freeAddress(t))
 	wants("through the server", 0, "1 new, 0 changed, 2 the same, 0 left out", "import", path)

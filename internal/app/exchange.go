@@ -96,6 +96,12 @@ func (what What) take(b *book.Desk, c day.Clock) ([]exchange.Item, error) {
 	return exchange.Take(b, exchange.Everything(b))
 }
 
+// Without returns items without those that look like a to-do that is there, and what is under them.
+func (a *Session) Without(items []exchange.Item, list book.ID) (kept []exchange.Item) {
+	a.Read(func(b *book.Desk, _ day.Clock) { kept = exchange.Without(items, exchange.Likes(b, items, list)) })
+	return kept
+}
+
 // Look works out what would become of items that come in, into a list where they name none.
 // progress may be nil.
 func (a *Session) Look(ctx context.Context, items []exchange.Item, refused []exchange.Refusal, list book.ID, progress *Importing) (p exchange.Preview, err error) {

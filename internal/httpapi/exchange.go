@@ -116,6 +116,9 @@ func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams
 	if unread {
 		reason, err = err.Error(), nil
 	}
+	if err == nil && params.Likes != nil && *params.Likes == contract.LookAtImportParamsLikesLeave {
+		in.items = s.as(c).Without(in.items, in.list)
+	}
 	if err == nil {
 		p, err = s.as(c).Look(c.Request.Context(), in.items, in.refused, in.list, progress)
 	}
@@ -123,10 +126,17 @@ func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams
 		s.fail(c, err)
 		return
 	}
-	out := contract.ImportPreview{Format: in.format.Name, New: p.New, Changed: p.Changed, Same: p.Same, Refused: p.Refused, Says: p.Says, ToNotes: orAbsent(p.ToNotes), Rows: []contract.ImportRow{}, Reason: orAbsent(reason)}
+	out := contract.ImportPreview{Format: in.format.Name, New: p.New, Changed: p.Changed, Same: p.Same, Refused: p.Refused, Says: p.Says, ToNotes: orAbsent(p.ToNotes), Like: orAbsent(p.Like), Rows: []contract.ImportRow{}, Reason: orAbsent(reason)}
 	if len(in.columns) > 0 {
 		out.Columns, out.ColumnNames = encodeColumns(in.columns)
 		out.RawHead = orAbsent(csvfile.RawHead(in.raw))
+	}
+	if len(p.Passed) > 0 {
+		passed := make([]contract.PassedProperty, len(p.Passed))
+		for i, one := range p.Passed {
+			passed[i] = contract.PassedProperty{Name: one.Name, Count: one.Count}
+		}
+		out.Passed = &passed
 	}
 	order := map[exchange.What]int{exchange.Refused: -1}
 	slices.SortStableFunc(p.Rows, func(a, b exchange.Row) int { return cmp.Compare(order[a.What], order[b.What]) })
@@ -166,7 +176,7 @@ func encodeColumns(heads []csvfile.Head) (*[]contract.CSVColumn, *[]string) {
 
 func encodeImportRow(row exchange.Row) contract.ImportRow {
 	out := contract.ImportRow{What: contract.ImportRowWhat(row.What), Title: row.Title, Depth: row.Depth,
-		Due: orAbsent(row.Due.String()), List: orAbsent(row.List), Reason: orAbsent(row.Reason), Raw: orAbsent(row.Raw)}
+		Due: orAbsent(row.Due.String()), List: orAbsent(row.List), Reason: orAbsent(row.Reason), Raw: orAbsent(row.Raw), Like: orAbsent(row.Like)}
 	if row.Line > 0 {
 		out.Line = &row.Line
 	}
@@ -191,7 +201,7 @@ func (s *server) ImportFile(c *gin.Context, params contract.ImportFileParams) {
 	// It is finished even if the client goes; only a wish to stop ends it.
 	progress, done := s.as(c).StartImport(context.WithoutCancel(c.Request.Context()), textOf(params.WindowId), textOf(params.IdempotencyKey))
 	defer done()
-	in, err := s.readFile(c, contract.LookAtImportParams(params))
+	in, err := s.readFile(c, contract.LookAtImportParams{Name: params.Name, Format: params.Format, List: params.List, Columns: params.Columns})
 	if err == nil && in.all == nil && len(in.items) == 0 {
 		err = &book.RuleError{Field: "file", Reason: "There is no to-do in the file that can be brought in."}
 	}
@@ -204,6 +214,9 @@ func (s *server) ImportFile(c *gin.Context, params contract.ImportFileParams) {
 		return
 	}
 	asked := in.list.String() + "\n"
+	if params.Likes != nil {
+		asked += string(*params.Likes) + "\n"
+	}
 	if params.Columns != nil {
 		asked += *params.Columns + "\n"
 	}
@@ -218,6 +231,10 @@ func (s *server) ImportFile(c *gin.Context, params contract.ImportFileParams) {
 			s.fail(c, err)
 			return
 		}
+	}
+	// A retry, for which all of them are there by now, is answered by its key before they are looked at.
+	if params.Likes != nil && *params.Likes == contract.ImportFileParamsLikesLeave {
+		in.items = s.as(c).Without(in.items, in.list)
 	}
 	reply, err := s.as(c).BringIn(c.Request.Context(), req, in.items, in.list, turned, progress)
 	s.reply(c, reply, err)

@@ -10,7 +10,7 @@ import (
 )
 
 const lampFile = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VTODO\r\nUID:lamps@harbour.example\r\nSUMMARY:Count the lamps\r\nDUE;VALUE=DATE:20261127\r\nCATEGORIES:calls\r\nEND:VTODO\r\n" +
-	"BEGIN:VTODO\r\nUID:wicks@harbour.example\r\nSUMMARY:Trim the wicks\r\nRELATED-TO:lamps@harbour.example\r\nEND:VTODO\r\nBEGIN:VTODO\r\nSUMMARY:Wrong\r\nDUE:soon\r\nEND:VTODO\r\nEND:VCALENDAR\r\n"
+	"BEGIN:VTODO\r\nUID:wicks@harbour.example\r\nSUMMARY:Trim the wicks\r\nRELATED-TO:lamps@harbour.example\r\nEND:VTODO\r\nBEGIN:VTODO\r\nSUMMARY:Wrong\r\nRECURRENCE-ID:20261127\r\nEND:VTODO\r\nEND:VCALENDAR\r\n"
 
 // A file is looked at, brought in, brought in again with a change, undone, and goes out again.
 func TestFilesInAndOut(t *testing.T) {
@@ -153,5 +153,32 @@ func TestTableThatAsks(t *testing.T) {
 	next := s.want(200, "POST", "/api/import/look?name=b.csv", "Task;Deadline\nWipe;07/08/2027\n", octets)
 	if form, due := next.value(t, "columns.1.form"), next.value(t, "rows.0.due"); form != "month-first" || due != "2027-07-08" {
 		t.Errorf("the next is read %s: %s", form, due)
+	}
+}
+
+// A file without UIDs says what in it looks like a to-do that is there, which may be left out, and
+// what of it is not taken over; a retry is answered as the first try was.
+func TestImportOfWhatLooksAlike(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	const octets = "Content-Type: application/octet-stream"
+	const file = "title,due\nOil the hinge,2026-11-27\nWipe,\n"
+	s.want(200, "POST", "/api/import?name=a.csv", file, octets)
+	look := s.want(200, "POST", "/api/import/look?name=a.csv", file+"Sweep,\n", octets)
+	if like, first, new := look.value(t, "like"), look.value(t, "rows.0.like"), look.value(t, "new"); like != "2" || first != "true" || new != "3" {
+		t.Errorf("%s look alike, the first %s, of %s", like, first, new)
+	}
+	if left := s.want(200, "POST", "/api/import/look?name=a.csv&likes=leave", file+"Sweep,\n", octets); left.value(t, "new") != "1" {
+		t.Errorf("without them: %s", left.body)
+	}
+	for range 2 {
+		done := s.want(200, "POST", "/api/import?name=a.csv&likes=leave", file+"Sweep,\n", octets, "Idempotency-Key: one")
+		if says := done.text(t, "change.says"); says != "Brought in: “Sweep”" {
+			t.Errorf("it says %q", says)
+		}
+	}
+	s.want(422, "POST", "/api/import?name=a.csv&likes=leave", file, octets, "Idempotency-Key: another")
+	passed := s.want(200, "POST", "/api/import/look?name=a.ics", "BEGIN:VCALENDAR\nBEGIN:VTODO\nUID:a\nSUMMARY:Oil\nATTENDEE:mailto:a@museum.example\nEND:VTODO\nBEGIN:VTODO\nUID:b\nSUMMARY:Wipe\nATTENDEE:x\nCLASS:PUBLIC\nEND:VTODO\nEND:VCALENDAR\n", octets)
+	if got := passed.value(t, "passed.0.name") + " " + passed.value(t, "passed.0.count") + ", " + passed.value(t, "passed.1.name"); got != "ATTENDEE 2, CLASS" {
+		t.Errorf("not taken over are %s", got)
 	}
 }

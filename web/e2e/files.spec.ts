@@ -18,7 +18,7 @@ const calendar = [
   "END:VTODO",
   "BEGIN:VTODO",
   "SUMMARY:Wrong",
-  "DUE:soon",
+  "RECURRENCE-ID:20261127",
   "END:VTODO",
   "END:VCALENDAR",
   "",
@@ -61,7 +61,7 @@ test("a dropped calendar is previewed, kept by Enter, changed by the next, and u
   await visit(page, `${tincup.url}/within-a-week`);
   await drop(page, "lamps.ics", calendar);
   await expect(preview(page)).toContainText("2 new, 1 left out");
-  await expect(rows(page).first()).toContainText("Line 16: DUE: “soon” is no date");
+  await expect(rows(page).first()).toContainText("Line 16: RECURRENCE-ID: one occurrence");
   await expect(preview(page).getByRole("button", { name: "Bring in 2 to-dos" })).toBeVisible();
   expect(await history(tincup.url)).toEqual([]);
   await page.keyboard.press("Enter");
@@ -436,4 +436,45 @@ test("the demo goes out and into an empty start, and its views are the same", as
   for (const view of someViews)
     expect(await shown(tincup.url, view, true), view).toEqual(await shown(demo.url, view, true));
   await page.close();
+});
+
+test("a table that can be read two ways asks once; what is left out goes into a file, what is there already is left", async ({
+  page,
+  tincup,
+}) => {
+  const table =
+    "Task;Deadline;Prio\r\nOil the hinge;03/04/2027;1\r\nWipe;05/06/2027;2\r\n;07/08/2027;3\r\n";
+  await visit(page, `${tincup.url}/cup`);
+  await drop(page, "house.csv", table);
+  const dates = preview(page).getByRole("group", { name: "Dates in this file have" });
+  await expect(dates).toContainText("03/04/2027 is Sat 3 Apr 2027");
+  await expect(rows(page).nth(1)).toContainText("3 Apr 2027");
+  await dates.getByRole("radio", { name: /the month first/ }).check();
+  await expect(rows(page).nth(1)).toContainText("4 Mar 2027");
+  const numbers = preview(page).getByRole("group", { name: "Of the numbers in “Prio”" });
+  await numbers.getByRole("radio", { name: /the largest is high/ }).check();
+  await expect(numbers.getByRole("radio", { name: /the largest is high/ })).toBeChecked();
+  await expect(dates.getByRole("radio", { name: /the month first/ })).toBeChecked();
+  const [left] = await Promise.all([
+    page.waitForEvent("download"),
+    preview(page).getByRole("button", { name: "Export what is left out" }).click(),
+  ]);
+  expect(left.suggestedFilename()).toBe("left out of house.csv");
+  expect(readFileSync(await left.path(), "utf8")).toBe("Task;Deadline;Prio\r\n;07/08/2027;3\r\n");
+  await preview(page).getByRole("button", { name: "Bring in 2 to-dos" }).click();
+  await expect(toast(page, "Brought in: 2 new")).toBeVisible();
+  const cup = await (await fetch(`${tincup.url}/api/views/cup`)).text();
+  expect(cup).toContain('"due":"2027-03-04"');
+  expect(cup).toContain('"due":"2027-05-06"');
+
+  // The next file with these heads is read as that one was, and its rows look like those there.
+  await drop(page, "house.csv", table);
+  await expect(rows(page).nth(1)).toContainText("looks like one you have");
+  await preview(page)
+    .getByRole("checkbox", { name: "Leave out the 2 that look like one you have" })
+    .check();
+  await expect(preview(page).getByRole("button", { name: "Nothing to bring in" })).toBeDisabled();
+  await page.keyboard.press("Escape");
+  await expect(preview(page)).toHaveCount(0);
+  expect((await history(tincup.url)).slice(0, 1)).toEqual(["Brought in: 2 new"]);
 });

@@ -26,6 +26,8 @@ type Item struct {
 	// could not be read, and go to the notes.
 	Raw     string
 	ToNotes int
+	// Passed are the names of properties in the file that are not taken over, each once.
+	Passed []string
 }
 
 // Leave keeps a value that could not be read for the notes; remark says why. name is what the file
@@ -223,6 +225,8 @@ const (
 type Row struct {
 	What  What
 	Title string
+	// Like: it is new, has no UID, and a to-do with its title, list and due is there.
+	Like bool
 	// Depth is how deep it stands below another item.
 	Depth int
 	// Line and Column say where it begins in its file.
@@ -247,6 +251,10 @@ type Preview struct {
 	New, Changed, Same, Refused int
 	// ToNotes is how many values could not be read, and go to the notes.
 	ToNotes int
+	// Like is how many of those that are new are like a to-do that is there.
+	Like int
+	// Passed are the properties that are not taken over, those of the most items first.
+	Passed []Passed
 	// Says is what the history would say.
 	Says string
 }
@@ -285,6 +293,8 @@ func Look(desk *book.Desk, env book.Env, items []Item, refused []Refusal, list b
 			diffs[after.ID] = &change.Todos[i]
 		}
 	}
+	like := Likes(desk, items, list)
+	p.Passed = passed(items)
 	depths := make([]int, len(items))
 	for i, told := range cmd.Report {
 		item := &items[i]
@@ -301,8 +311,10 @@ func Look(desk *book.Desk, env book.Env, items []Item, refused []Refusal, list b
 			row.What, row.Reason, row.Raw = Refused, told.Err.Error(), item.Raw
 			p.Refused++
 		case told.New:
-			row.What = New
-			p.New++
+			row.What, row.Like = New, like[i]
+			if p.New++; row.Like {
+				p.Like++
+			}
 		case len(told.Changed) > 0:
 			row.What = Changed
 			p.Changed++

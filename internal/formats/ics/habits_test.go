@@ -150,3 +150,12 @@ func TestWrittenAsTheStandardAllows(t *testing.T) {
 		}
 	}
 }
+
+// What is not taken over is named, each once; what says nothing of a to-do is not.
+func TestPassedProperties(t *testing.T) {
+	items, _, _ := ics.Format{}.Read(calendar("BEGIN:VTODO\nUID:a\nSUMMARY:Oil\nSEQUENCE:3\nATTENDEE:mailto:a@museum.example\nATTENDEE:mailto:b@museum.example\nX-COLOUR:red\nX-TINCUP-PLAN:parked\n"+
+		"BEGIN:VALARM\nACTION:AUDIO\nTRIGGER:-PT5M\nEND:VALARM\nBEGIN:PARTICIPANT\nUID:p\nEND:PARTICIPANT\nEND:VTODO"), world(t))
+	if got := fmt.Sprint(items[0].Passed); got != "[ATTENDEE PARTICIPANT X-COLOUR]" {
+		t.Errorf("passed over are %s", got)
+	}
+}

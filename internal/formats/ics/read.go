@@ -55,6 +55,27 @@ type reader struct {
 	zones       map[string]func(time.Time) time.Time
 }
 
+// taken are the properties that are read, or that say nothing of a to-do: what changed it when, and
+// how often (RFC 5545 sections 3.8.7.2 and 3.8.7.4).
+var taken = []string{"UID", "DTSTAMP", "SEQUENCE", "CREATED", "LAST-MODIFIED", "COMPLETED", "SUMMARY", "DESCRIPTION", "STATUS", "PERCENT-COMPLETE", "PRIORITY",
+	"DUE", "DTSTART", "DURATION", "RRULE", "EXDATE", "CATEGORIES", "LOCATION", "RELATED-TO", "URL"}
+
+// passed are the names of the properties of a component that are not taken over, and of its parts.
+func passed(c *component) (names []string) {
+	for _, l := range c.lines {
+		if !slices.Contains(taken, l.name) && !strings.HasPrefix(l.name, own) {
+			names = append(names, l.name)
+		}
+	}
+	for _, part := range c.parts {
+		if part.name != "VALARM" && part.name != "VLOCATION" {
+			names = append(names, part.name)
+		}
+	}
+	slices.Sort(names)
+	return slices.Compact(names)
+}
+
 // fields are those that iCalendar carries; what a file does not say of them is none.
 var fields = exchange.All
 
@@ -70,6 +91,7 @@ func (r *reader) component(c *component) {
 		r.refused = append(r.refused, refusal)
 		return
 	}
+	item.Passed = passed(c)
 	r.items = append(r.items, item)
 	r.above = append(r.above, r.related(c, item.UID))
 }

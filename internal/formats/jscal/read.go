@@ -6,8 +6,10 @@ import (
 	"errors"
 	"fmt"
 	"maps"
+	"reflect"
 	"slices"
 	"strings"
+	"sync"
 	"time"
 	"unicode/utf8"
 
@@ -70,6 +72,7 @@ func (r *reader) entry(text []byte, e entry) {
 		refuse(err.Error())
 		return
 	}
+	item.Passed = passed(e.raw)
 	above := ""
 	for _, uid := range slices.Sorted(maps.Keys(t.RelatedTo)) {
 		if t.RelatedTo[uid].Relation["parent"] {
@@ -82,6 +85,27 @@ func (r *reader) entry(text []byte, e entry) {
 	}
 	r.items = append(r.items, item)
 	r.above = append(r.above, above)
+}
+
+// taken are the properties that are read, or that say nothing of a to-do.
+var taken = sync.OnceValue(func() map[string]bool {
+	names := map[string]bool{"prodId": true, "sequence": true, "method": true, "@context": true}
+	of := reflect.TypeFor[task]()
+	for i := range of.NumField() {
+		name, _, _ := strings.Cut(of.Field(i).Tag.Get("json"), ",")
+		names[name] = true
+	}
+	return names
+})
+
+// passed are the names of the properties of a task that are not taken over.
+func passed(raw []byte) []string {
+	var all map[string]json.RawMessage
+	if json.Unmarshal(raw, &all) != nil { // which was read before
+		return nil
+	}
+	maps.DeleteFunc(all, func(name string, _ json.RawMessage) bool { return taken()[name] })
+	return slices.Sorted(maps.Keys(all))
 }
 
 // ordered puts each item behind what it stands under.

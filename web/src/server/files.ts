@@ -76,10 +76,13 @@ export interface Reading {
   list: string;
   /** Columns that were named by hand, by their heads. */
   columns: Record<string, string>;
+  /** What looks like a to-do that is there is left out. */
+  leaving: boolean;
 }
-const query = (file: File, { list, columns }: Reading) => ({
+const query = (file: File, { list, columns, leaving }: Reading) => ({
   name: file.name,
   ...(list && { list }),
+  ...(leaving && { likes: "leave" as const }),
   ...(Object.keys(columns).length && {
     columns: new URLSearchParams(
       Object.entries(columns).map(([head, is]) => [head.trim().toLowerCase(), is]),

@@ -2882,10 +2882,20 @@ export interface components {
             columnNames?: string[];
             /** @description The first row of a CSV file, as it could stand in another */
             rawHead?: string;
+            /** @description How many of the new ones look like a to-do that is there; absent for none */
+            like?: number;
+            /** @description What of the items is not taken over; absent for nothing */
+            passed?: components["schemas"]["PassedProperty"][];
             /** @description How many values cannot be read and go to the notes; absent for none */
             toNotes?: number;
             /** @description Why nothing of it can be brought in as it is */
             reason?: string;
+        };
+        PassedProperty: {
+            /** @description What the file calls it */
+            name: string;
+            /** @description In how many items it is */
+            count: number;
         };
         CSVForm: {
             /**
@@ -2914,6 +2924,8 @@ export interface components {
             title: string;
             /** @description How deep it stands below another */
             depth: number;
+            /** @description It is new, and looks like a to-do that is there; absent for no */
+            like?: boolean;
             /** @description Where it begins in the file, from 1; absent for nowhere */
             line?: number;
             column?: number;
@@ -5891,6 +5903,8 @@ export interface operations {
                 list?: string;
                 /** @description What columns of a CSV file are, by their heads in small letters: the name of one of ours, or - for one that is passed over, as in subject=title&colour=-. Behind a colon stands how values are read that can be read in several ways, as in deadline=due:month-first. What is brought in so is remembered in the setting csvColumns */
                 columns?: string;
+                /** @description What becomes of those without a UID that look like a to-do that is there, by title, list and due; absent for bring */
+                likes?: "bring" | "leave";
             };
             header?: {
                 /** @description A retry under the same key is answered and not carried out again */
@@ -5930,6 +5944,8 @@ export interface operations {
                 list?: string;
                 /** @description What columns of a CSV file are, by their heads in small letters: the name of one of ours, or - for one that is passed over, as in subject=title&colour=-. Behind a colon stands how values are read that can be read in several ways, as in deadline=due:month-first. What is brought in so is remembered in the setting csvColumns */
                 columns?: string;
+                /** @description What becomes of those without a UID that look like a to-do that is there, by title, list and due; absent for bring */
+                likes?: "bring" | "leave";
             };
             header?: {
                 /** @description A retry under the same key is answered and not carried out again */

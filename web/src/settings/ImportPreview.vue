@@ -15,7 +15,15 @@ import {
 import { useServer } from "@/server/server";
 import { type IncomingFile, useCurrent } from "@/state/current";
 import { shortMoment } from "@/words/dates";
-import { behindWords, bringWords, changeWords, countWords, whatWords } from "@/words/files";
+import {
+  behindWords,
+  bringWords,
+  changeWords,
+  countWords,
+  likeWords,
+  passedWords,
+  whatWords,
+} from "@/words/files";
 import ColumnMap from "./ColumnMap.vue";
 import ImportProgress from "./ImportProgress.vue";
 
@@ -40,7 +48,13 @@ function enter(e: KeyboardEvent) {
 const list = ref("");
 /** What columns of a CSV file are that were named here, by their heads. */
 const columns = ref<Record<string, string>>({});
-const reading = computed(() => ({ list: list.value, columns: columns.value }));
+/** What looks like a to-do that is there is left out. */
+const leaving = ref(false);
+const reading = computed(() => ({
+  list: list.value,
+  columns: columns.value,
+  leaving: leaving.value,
+}));
 const preview = ref<ImportPreview>();
 const reason = ref("");
 const busy = ref<"looking" | "keeping">();
@@ -160,6 +174,11 @@ const mores = computed(() => {
       :names="preview.columnNames ?? []"
       @name="(head, is) => (columns = { ...columns, [head]: is })"
     />
+    <label v-if="preview?.like || leaving" class="likes">
+      <input v-model="leaving" type="checkbox" />
+      <span>{{ likeWords(preview?.like) }}</span>
+    </label>
+    <p v-if="preview?.passed" class="passed">{{ passedWords(preview.passed) }}</p>
     <ul v-if="preview?.rows.length" tabindex="0" aria-label="What would become of each">
       <li v-for="(r, i) in preview.rows" :key="i" :class="r.what">
         <span v-if="!everything" class="what">{{ whatWords[r.what] }}</span>
@@ -168,6 +187,7 @@ const mores = computed(() => {
           <span v-if="r.reason" class="wrong"
             ><template v-if="r.line">Line {{ r.line }}: </template>{{ r.reason }}</span
           >
+          <span v-else-if="r.like" class="more">looks like one you have</span>
           <span v-else-if="r.fields" class="more">{{ changeWords(r, overview.today) }}</span>
           <span v-for="m in r.remarks" :key="m" class="remark">{{ m }}</span>
         </span>
@@ -223,6 +243,23 @@ h1 {
   line-height: 28px;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.likes {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 30px;
+  margin-top: 10px;
+  cursor: pointer;
+}
+.likes input {
+  accent-color: var(--rim);
+}
+.passed {
+  margin-top: 8px;
+  color: var(--pencil);
+  font-size: 14px;
+  overflow-wrap: anywhere;
 }
 .behind,
 .more,

@@ -93,3 +93,13 @@ export const formWords: Record<string, string> = {
   "1-low": "the largest is high",
   "1-to-9": "1 to 4 are high, 6 to 9 low",
 };
+
+/** What is asked of to-dos that look like ones that are there. */
+export const likeWords = (n = 0) =>
+  n === 0
+    ? "Leave out what looks like one you have"
+    : `Leave out ${n === 1 ? "the one that looks" : `the ${n} that look`} like one you have, by title, list and due`;
+
+/** What of a file is not taken over: "Not taken over: ATTENDEE in 12, GEO in 1". */
+export const passedWords = (passed: { name: string; count: number }[]) =>
+  `Not taken over: ${passed.map((p) => `${p.name} in ${p.count}`).join(", ")}`;

@@ -6,6 +6,7 @@ package app
 import (
 	"context"
 	"errors"
+	"fmt"
 	"log/slog"
 	"sync"
 	"sync/atomic"
@@ -16,6 +17,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/filter"
+	"tincup/internal/core/term"
 	"tincup/internal/store"
 )
 
@@ -63,9 +65,22 @@ type App struct {
 	done    sync.WaitGroup
 }
 
-// Open opens the data file and loads the Book. The errors are the store's, or a
+// The years in which Open begins: dates end with the year 9999 (RFC 5545), and what comes after today
+// is looked for over centuries.
+const (
+	firstYear = 1900
+	lastYear  = 9000
+)
+
+// ErrClock means that the clock stands where no date can be reckoned from.
+var ErrClock = term.Fail(term.Refused, "the clock is wrong")
+
+// Open opens the data file and loads the Book. The errors are the store's, ErrClock, or a
 // *store.DamageError where rows contradict each other.
 func Open(ctx context.Context, path string, source clock.Source, settings Settings, log *slog.Logger) (*App, error) {
+	if now := source.Now(); now.Year() < firstYear || now.Year() > lastYear {
+		return nil, fmt.Errorf("%w: it says %s, and a year from %d to %d is wanted. Set it, and start again", ErrClock, now.Format("2 January 2006"), firstYear, lastYear)
+	}
 	s, err := store.OpenWith(ctx, path, store.Options{Repair: settings.Repair})
 	if err != nil {
 		return nil, err

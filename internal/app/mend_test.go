@@ -107,3 +107,17 @@ func TestFilesThatContradictThemselves(t *testing.T) {
 		})
 	}
 }
+
+// A clock at the end of all dates, or before the first, is refused at the start with a word.
+func TestClockThatIsWrong(t *testing.T) {
+	for _, year := range []int{1, 1899, 9001, 9998, 12000} {
+		source := clock.Frozen(time.Date(year, 11, 24, 9, 10, 0, 0, time.UTC))
+		a, err := app.Open(t.Context(), filepath.Join(t.TempDir(), "t.db"), source, app.Settings{Zone: time.UTC}, slog.New(slog.DiscardHandler))
+		if !errors.Is(err, app.ErrClock) || !strings.Contains(err.Error(), "from 1900 to 9000") {
+			t.Errorf("in %d: %v", year, err)
+		}
+		if err == nil {
+			_ = a.Close()
+		}
+	}
+}

@@ -132,9 +132,9 @@ func loadLists(ctx context.Context, db *sql.DB, into rowsByAccount) error {
 }
 
 func loadTags(ctx context.Context, db *sql.DB, into rowsByAccount) error {
-	return each(ctx, db, "SELECT account, id, name, colour, revision FROM tags", func(r *sql.Rows) error {
+	return each(ctx, db, "SELECT account, id, name, colour, unmade, revision FROM tags", func(r *sql.Rows) error {
 		row, account := &book.Tag{}, book.ID{}
-		err := r.Scan((*id)(&account), (*id)(&row.ID), &row.Name, text{&row.Colour}, &row.Revision)
+		err := r.Scan((*id)(&account), (*id)(&row.ID), &row.Name, text{&row.Colour}, &row.Unmade, &row.Revision)
 		c := into.of(account)
 		c.Tags = append(c.Tags, book.Diff[book.Tag]{After: row})
 		return err

@@ -224,7 +224,7 @@ func saveTag(w writer, account id, d book.Diff[book.Tag]) error {
 	if d.After == nil {
 		return w.exec(deleteTag, id(d.Before.ID))
 	}
-	return w.exec(putTag, id(d.After.ID), account, d.After.Name, d.After.Colour.String(), d.After.Revision)
+	return w.exec(putTag, id(d.After.ID), account, d.After.Name, d.After.Colour.String(), d.After.Unmade, d.After.Revision)
 }
 
 func savePerson(w writer, account id, d book.Diff[book.Person]) error {

@@ -40,7 +40,7 @@ var (
 	putList      = upsert("lists", "id", "owner", "name", "colour", "sorted", "checklist", "archived", "template", "deleted", "revision")
 	putListPlace = upsertBy("list_places", 2, "list", "account", "shelf", "position", "pinned")
 	putSection   = upsert("sections", "id", "list", "name", "position", "revision")
-	putTag       = upsert("tags", "id", "account", "name", "colour", "revision")
+	putTag       = upsert("tags", "id", "account", "name", "colour", "unmade", "revision")
 	putView      = upsert("views", "id", "account", "name", "question", "icon", "colour", "position", "pinned", "counted", "revision")
 	putCalendar  = upsert("calendars", "id", "account", "name", "colour", "address", "file", "all_day_takes", "revision")
 	putFeed      = upsert("feeds", "calendar", "text", "etag", "modified", "changed", "asked", "problem")

@@ -1,6 +1,7 @@
 package book
 
 import (
+	"maps"
 	"slices"
 	"strings"
 
@@ -158,13 +159,18 @@ func noteID(d Diff[Note]) ID {
 	return d.After.ID
 }
 
-// invertTags takes out tags the change made, unless others carry them by now,
-// and brings back those that went. Where the name of one is taken again, a redo of
-// what made it takes that tag in its place; else the name is in the way.
+// invertTags takes out tags the change made, and brings back those that went. One that others carry
+// by now stays until an undo takes it from the last of them (letGoTags). Where the name of one is
+// taken again, a redo of what made it takes that tag in its place; else the name is in the way.
 func (d *draft) invertTags(c *Change) error {
 	var rest []Diff[Tag]
 	used := d.usedOf(c.Tags)
 	for _, diff := range c.Tags {
+		if diff.Before != nil && diff.After != nil && diff.After.Unmade && !diff.Before.Unmade {
+			if _, there := d.tags.get(diff.After.ID); !there { // it went with the last that carried it
+				diff.After = nil
+			}
+		}
 		switch {
 		case diff.After == nil:
 			if other, taken := d.tagNamed(diff.Before.Name); taken {
@@ -174,13 +180,45 @@ func (d *draft) invertTags(c *Change) error {
 				continue
 			}
 		case diff.Before == nil:
-			if _, err := d.desk.Tag(diff.After.ID); err != nil || used[diff.After.ID] {
+			tag, there := d.tags.get(diff.After.ID)
+			if there && used[tag.ID] {
+				tag.Unmade = true
+				d.tags.put(tag)
+			}
+			if !there || used[tag.ID] {
 				continue
 			}
 		}
 		rest = append(rest, diff)
 	}
-	return d.tags.invert(rest, tagAttributes, func(t *Tag) string { return t.Name })
+	if err := d.tags.invert(rest, tagAttributes, func(t *Tag) string { return t.Name }); err != nil {
+		return err
+	}
+	d.letGoTags()
+	return nil
+}
+
+// letGoTags takes out the tags whose making was undone, where the draft takes them from the last
+// to-do that carried them.
+func (d *draft) letGoTags() {
+	carried := map[ID]int{}
+	for id := range d.todos {
+		t := d.desk.todos[id].todo
+		if t == nil {
+			continue
+		}
+		for _, of := range t.Tags {
+			if tag, there := d.tags.get(of); there && tag.Unmade {
+				carried[of] = d.desk.carriers[of]
+			}
+		}
+	}
+	d.carried(carried)
+	for _, tag := range slices.SortedFunc(maps.Keys(carried), ID.Compare) {
+		if carried[tag] == 0 {
+			d.tags.remove(tag)
+		}
+	}
 }
 
 // usedOf returns which of the tags that a change made some to-do carries, once the

@@ -52,10 +52,13 @@ type Section struct {
 
 // Tag is a word that cuts across lists. Its name nests with a slash.
 type Tag struct {
-	ID       ID     `json:"ID"`
-	Name     string `json:"Name"`
-	Colour   Colour `json:"Colour"`
-	Revision int64  `json:"Revision"`
+	ID     ID     `json:"ID"`
+	Name   string `json:"Name"`
+	Colour Colour `json:"Colour"`
+	// Unmade: what made it was undone while another to-do carried it. It goes by the undo that takes
+	// it from the last.
+	Unmade   bool  `json:"Unmade,omitempty"`
+	Revision int64 `json:"Revision"`
 }
 
 // Person is someone the to-dos tell of.
@@ -113,6 +116,7 @@ var sectionAttributes = []attribute[Section]{
 var tagAttributes = []attribute[Tag]{
 	attr("name", func(t *Tag) *string { return &t.Name }),
 	attr("colour", func(t *Tag) *Colour { return &t.Colour }),
+	attr("unmade", func(t *Tag) *bool { return &t.Unmade }),
 }
 
 var personAttributes = []attribute[Person]{

@@ -121,6 +121,7 @@ func (c EditTag) run(d *draft) error {
 	if !ok {
 		return &NotFoundError{"tag", c.ID}
 	}
+	tag.Unmade = false // it is chosen now, and stays
 	if c.Colour != nil {
 		tag.Colour = *c.Colour
 		d.tags.put(tag)
@@ -135,7 +136,7 @@ func (c EditTag) run(d *draft) error {
 	}
 	for _, t := range d.nested(tag) {
 		next := t
-		next.Name = name + t.Name[len(tag.Name):]
+		next.Name, next.Unmade = name+t.Name[len(tag.Name):], false
 		if _, err := checkTag(next.Name); err != nil {
 			return inField("name", err)
 		}

@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
+	"runtime"
 	"sync"
 	"sync/atomic"
 
@@ -60,6 +61,10 @@ type App struct {
 	// wake lets the scheduler look at what is due.
 	wake    atomic.Pointer[context.CancelFunc]
 	toIndex chan struct{}
+	// readers has room for as many readers as there are processors. A change waits for those that
+	// read when it is applied: twenty that share two processors would all be read to their ends
+	// before it.
+	readers chan struct{}
 	bodies  Bodies
 	stop    context.CancelFunc
 	done    sync.WaitGroup
@@ -96,7 +101,7 @@ func Open(ctx context.Context, path string, source clock.Source, settings Settin
 	}
 	loop, stop := context.WithCancel(context.WithoutCancel(ctx))
 	a := &App{store: s, clock: source, settings: settings, log: log, book: b,
-		hub: newHub(), toIndex: make(chan struct{}, 1), stop: stop, desktop: desktop{changed: make(chan struct{}, 1)}}
+		hub: newHub(), toIndex: make(chan struct{}, 1), readers: make(chan struct{}, runtime.GOMAXPROCS(0)), stop: stop, desktop: desktop{changed: make(chan struct{}, 1)}}
 	for _, s := range a.everyone() {
 		a.settle(s.desk)
 	}
@@ -177,6 +182,8 @@ const readTries = 5
 
 func (a *Session) readHeld(f func(*book.Desk, day.Clock)) (missing []string) {
 	notes := a.store.HeldNotes()
+	a.readers <- struct{}{}
+	defer func() { <-a.readers }()
 	a.reading.RLock()
 	defer a.reading.RUnlock()
 	c := a.Clock()

@@ -90,8 +90,12 @@ func onlyRead(path string, still bool) string {
 	return "file:" + (&url.URL{Path: path}).EscapedPath() + "?" + q.Encode()
 }
 
-// copyData writes a copy of the data file by SQLite's online backup, in one step and so of one
-// moment: with a write-ahead log nobody waits for it.
+// stepPages is how many pages of a copy are written at a time, before they are brought to the disk:
+// written back all at once they would keep the disk from others that commit meanwhile.
+const stepPages = 256
+
+// copyData writes a copy of the data file by SQLite's online backup, in one read transaction and so
+// of one moment: with a write-ahead log nobody waits for it.
 func copyData(ctx context.Context, from, to string) error {
 	out, err := os.OpenFile(to, os.O_WRONLY|os.O_CREATE|os.O_EXCL, 0o600)
 	if err == nil {
@@ -110,6 +114,15 @@ func copyData(ctx context.Context, from, to string) error {
 		return explain(err)
 	}
 	defer conn.Close()
+	// Within a transaction the backup goes on after each step; without one it would begin anew
+	// whenever something was written between.
+	var mark int64
+	if _, err = conn.ExecContext(ctx, "BEGIN"); err == nil {
+		err = conn.QueryRowContext(ctx, "SELECT count(*) FROM sqlite_schema").Scan(&mark)
+	}
+	if err != nil {
+		return explain(err)
+	}
 	err = conn.Raw(func(c any) error {
 		backup, err := c.(interface {
 			NewBackup(uri string) (*sqlite.Backup, error)
@@ -117,9 +130,10 @@ func copyData(ctx context.Context, from, to string) error {
 		if err != nil {
 			return err
 		}
-		more, err := backup.Step(-1)
-		if err == nil && more {
-			err = errors.New("a part of it is missing")
+		for more := true; more && err == nil; {
+			if more, err = backup.Step(stepPages); err == nil {
+				err = errors.Join(syncFile(to), ctx.Err())
+			}
 		}
 		if err != nil {
 			_ = backup.Finish() // which says the same once more

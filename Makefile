@@ -1,7 +1,7 @@
 # make demo   installs, builds and serves the demo data
 # make test   installs what the tests need and runs them all
 # make check  formatting, vet, lint, types, and drift of generated code
-# make hostile   kills, faults of storage, hostile requests and every random test, long, with a new seed
+# make hostile   kills, faults of storage, hostile requests and files, waits of a tick and every random test, long, with a new seed
 # make replica-test   litestream against a server under load, both killed, and what is restored
 # make mutants PKG=internal/core/day   what a package's own tests notice when its code is changed
 # make bench  prints the benchmarks' ratios
@@ -67,6 +67,11 @@ hostile: build
 	go test ./internal/core/capture -v -count=1 -timeout 30m -seed $(SEED)
 	go test ./internal/core/view -v -count=1 -timeout 30m -sequences 1 -seed $(SEED)
 	go test ./internal/core/book -run 'Sequences|TwoWindows|AheadOfItsTurn' -v -count=1 -timeout 30m -sequences 1 -seed $(SEED)
+	go test ./internal/core/book -run UndoneInAnyOrder -v -count=1 -timeout 30m -sequences 1 -seed $(SEED)
+	go test ./internal/httpapi -run 'DeepChain|ManyLongEvents|TakeLong' -v -count=1 -timeout 10m
+	go test ./internal/formats/everything -run ReadRefuses -v -count=1 -timeout 10m
+	CGO_ENABLED=1 go test -race ./internal/app -run 'WhileOthers|OfOneMoment' -v -count=1 -timeout 10m
+	GOGC=200 go test ./internal/app -run '^$$' -bench WorstWait -benchtime 3x -timeout 20m
 	go test ./internal/store -run 'TwoWindows|UndoToTheStart' -v -count=1 -timeout 60m -sequences 1 -seed $(SEED)
 
 # Changes the code of one package of core at a time, and counts what its own tests notice.

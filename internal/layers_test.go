@@ -46,7 +46,7 @@ var below = map[string][]string{
 	"formats/csvfile":    {"core/*", "formats/column", "formats/plaintext"},
 	"formats/markdown":   {"core/*", "formats/column", "formats/plaintext"},
 	"formats/jscal":      {"core/*"},
-	"formats/ics":        {"core/*"},
+	"formats/ics":        {"core/*", "formats/plaintext"},
 	"httpapi/contract":   {},
 	"httpapi":            {"core/*", "app", "store", "formats", "formats/csvfile", "formats/everything", "httpapi/contract"}, // of store its errors, and replies that are kept
 }

@@ -180,14 +180,15 @@ select {
 }
 @media (max-width: 760px) {
   section {
-    max-height: 34dvh;
+    max-height: 28dvh;
   }
   td:last-child {
     width: 140px;
   }
 }
 @media (pointer: coarse) {
-  select {
+  select,
+  label {
     min-height: 40px;
   }
 }

@@ -339,7 +339,7 @@ select {
 }
 @media (max-width: 760px) {
   ul {
-    max-height: 30dvh;
+    max-height: 24dvh;
   }
   .fact {
     display: none;
@@ -349,6 +349,7 @@ select {
   }
 }
 @media (pointer: coarse) {
+  .likes,
   select,
   .btn {
     min-height: 40px;

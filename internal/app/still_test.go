@@ -85,7 +85,7 @@ func TestImportWhileOthersChange(t *testing.T) {
 	}
 }
 
-// What goes out is of one moment, its notes too, whatever others do meanwhile.
+// An export is of one moment, its notes too, whatever others do meanwhile.
 func TestExportIsOfOneMoment(t *testing.T) {
 	a := openFrozen(t, filepath.Join(t.TempDir(), "t.db"))
 	defer a.Close()

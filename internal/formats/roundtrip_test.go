@@ -367,7 +367,7 @@ func randomRepeat(r *rand.Rand, s *shop, t *book.Todo) *repeat.Repeat {
 	return &begun
 }
 
-// What repeats some days after it was done, and was done well before it was first due, comes back in
+// A to-do that repeats some days after it was done, and was done well before it was first due, comes back in
 // each format with the date that it has.
 func TestDoneEarlyComesBack(t *testing.T) {
 	for _, f := range formats.All {

@@ -39,6 +39,8 @@ type incoming struct {
 	list    book.ID
 	// columns are those of a CSV file.
 	columns []csvfile.Head
+	// rawHead is its first row.
+	rawHead string
 	// all is set of a ZIP of everything, which has no items.
 	all *everything.Archive
 }
@@ -77,7 +79,7 @@ func (s *server) readFile(c *gin.Context, params contract.LookAtImportParams) (i
 		}
 	}
 	if in.format.Name == "csv" {
-		in.columns, err = csvfile.Heads(in.raw, world)
+		in.columns, in.rawHead, err = csvfile.Heads(in.raw, world)
 	}
 	if err == nil {
 		in.items, in.refused, err = in.format.Read(in.raw, world)
@@ -129,7 +131,7 @@ func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams
 	out := contract.ImportPreview{Format: in.format.Name, New: p.New, Changed: p.Changed, Same: p.Same, Refused: p.Refused, Says: p.Says, ToNotes: orAbsent(p.ToNotes), Like: orAbsent(p.Like), Rows: []contract.ImportRow{}, Reason: orAbsent(reason)}
 	if len(in.columns) > 0 {
 		out.Columns, out.ColumnNames = encodeColumns(in.columns)
-		out.RawHead = orAbsent(csvfile.RawHead(in.raw))
+		out.RawHead = orAbsent(in.rawHead)
 	}
 	if len(p.Passed) > 0 {
 		passed := make([]contract.PassedProperty, len(p.Passed))

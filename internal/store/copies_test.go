@@ -197,7 +197,7 @@ func TestDailyCopies(t *testing.T) {
 	}
 }
 
-// What is left of a copy whose maker was killed goes at the next start, or with the next copy; what
+// Remains of a copy whose maker was killed go at the next start, or with the next copy; what
 // is left of one that is still being made stays.
 func TestCopyThatWasKilled(t *testing.T) {
 	folder := t.TempDir()

@@ -118,18 +118,9 @@ func (s *Store) Holding(text string) (map[book.ID]bool, error) {
 	if known {
 		return found, nil
 	}
-	found = map[book.ID]bool{}
-	err := each(context.Background(), s.look, selectNotes, func(r *sql.Rows) error {
-		var todo book.ID
-		var note string
-		err := r.Scan((*id)(&todo), &note)
-		if strings.Contains(strings.ToLower(note), text) {
-			found[todo] = true
-		}
-		return err
-	})
+	found, err := holding(s.look, text)
 	if err != nil {
-		return nil, explain(err)
+		return nil, err
 	}
 	s.held.mu.Lock()
 	defer s.held.mu.Unlock()
@@ -140,6 +131,21 @@ func (s *Store) Holding(text string) (map[book.ID]bool, error) {
 		s.held.texts[text] = found
 	}
 	return found, nil
+}
+
+// holding reads all notes, and returns the to-dos whose notes hold a text in lower case.
+func holding(db queryer, text string) (map[book.ID]bool, error) {
+	found := map[book.ID]bool{}
+	err := each(context.Background(), db, selectNotes, func(r *sql.Rows) error {
+		var todo book.ID
+		var note string
+		err := r.Scan((*id)(&todo), &note)
+		if strings.Contains(strings.ToLower(note), text) {
+			found[todo] = true
+		}
+		return err
+	})
+	return found, explain(err)
 }
 
 // follow brings the sets up to date with notes that have changed.

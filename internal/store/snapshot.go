@@ -4,7 +4,6 @@ import (
 	"context"
 	"database/sql"
 	"errors"
-	"strings"
 
 	"tincup/internal/core/book"
 )
@@ -58,17 +57,7 @@ func (n *Snapshot) Note(todo book.ID) (text string, err error) {
 
 // Holding implements book.Notes.
 func (n *Snapshot) Holding(text string) (map[book.ID]bool, error) {
-	found := map[book.ID]bool{}
-	err := each(context.Background(), n.conn, selectNotes, func(r *sql.Rows) error {
-		var todo book.ID
-		var note string
-		err := r.Scan((*id)(&todo), &note)
-		if strings.Contains(strings.ToLower(note), text) {
-			found[todo] = true
-		}
-		return err
-	})
-	return found, explain(err)
+	return holding(n.conn, text)
 }
 
 // Close ends the Snapshot and gives its connection back.

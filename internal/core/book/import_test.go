@@ -236,8 +236,8 @@ func TestImportOfOne(t *testing.T) {
 	}
 }
 
-// What could not be read is added to the notes: to those that come in, or else to those that are
-// there. It is added once, however often it comes, and never takes the place of what was there.
+// Values that could not be read are added to the notes: to those that come in, or else to those that are
+// there. Each is added once, however often it comes, and never takes the place of what was there.
 func TestImportOfWhatWasNotRead(t *testing.T) {
 	d := newDesk(t)
 	notes := func() string {

@@ -10,7 +10,7 @@ import (
 	"tincup/internal/core/exchange"
 )
 
-// What has no UID looks like a to-do that is there where title, list and due are equal, case aside,
+// An item without a UID looks like a to-do that is there where title, list and due are equal, case aside,
 // and as often as it is there; what is left out takes with it what stands under it.
 func TestLikes(t *testing.T) {
 	b, desk := book.Alone(book.MemoryNotes{})

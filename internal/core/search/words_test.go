@@ -7,7 +7,7 @@ import (
 	"tincup/internal/core/search"
 )
 
-// What is indexed has blanks between its words; a run of a script without them stands in pairs, and
+// An indexed text has blanks between its words; a run of a script without them stands in pairs, and
 // whatever part of it is asked for is some of these in a row.
 func TestIndexed(t *testing.T) {
 	for text, want := range map[string]string{

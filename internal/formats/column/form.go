@@ -21,7 +21,7 @@ type Form struct {
 // Numbers says what bare numbers in a column of priorities mean.
 type Numbers string
 
-// What bare numbers may mean.
+// The meanings that bare numbers may have.
 const (
 	// FirstHigh: 1 is high, 2 medium, 3 low.
 	FirstHigh Numbers = "1-high"

@@ -20,7 +20,7 @@ var (
 	yesWords  = []string{"yes", "true", "1", "x", "done", "y", "ok", "✓", "✔", "☑", "completed", "complete", "finished", "checked"}
 	noWords   = []string{"no", "false", "0", "open", "todo", "to do", "to-do", "not started", "not begun", "pending", "n", "☐", "-", "unchecked", "needs action", "new", "active", "incomplete"}
 	begun     = []string{"in progress", "in-progress", "started", "begun", "doing", "in process", "ongoing", "wip"}
-	cancelled = []string{"canceled", "cancelled", "dropped", "won't do", "wont do", "rejected"}
+	cancelled = []string{"canceled", "cancelled", "dropped", "rejected"}
 
 	priorityWords = map[string]book.Priority{
 		"high": book.High, "highest": book.High, "urgent": book.High, "important": book.High, "asap": book.High, "top": book.High, "critical": book.High,

@@ -157,7 +157,7 @@ func TestUnreadableLeavesTheField(t *testing.T) {
 	}
 }
 
-// What a file does not show is asked: once for all its dates, and for each column of numbers, with
+// The preview asks for what a file does not show: once for all its dates, and for each column of numbers, with
 // what the first values would be.
 func TestWhatATableAsks(t *testing.T) {
 	for _, c := range []struct {
@@ -173,7 +173,7 @@ func TestWhatATableAsks(t *testing.T) {
 		{"numbers that show it", "task,priority\nA,1\nB,9\n", ""},
 		{"words", "task,priority\nA,high\n", ""},
 	} {
-		heads, err := csvfile.Heads([]byte(c.text), exchange.World{Zone: time.UTC})
+		heads, _, err := csvfile.Heads([]byte(c.text), exchange.World{Zone: time.UTC})
 		if err != nil {
 			t.Fatal(c.name, err)
 		}

@@ -34,13 +34,14 @@ type FormOf struct {
 // samples is of how many values of a column it is shown how they are read.
 const samples = 3
 
-// Heads says as what each column of a file is read. The error is an *exchange.Error.
-func Heads(file []byte, world exchange.World) ([]Head, error) {
+// Heads says as what each column of a file is read; raw is the first row as it could stand in
+// another file. The error is an *exchange.Error.
+func Heads(file []byte, world exchange.World) (all []Head, raw string, err error) {
 	t, err := readTable(file)
 	if err != nil {
-		return nil, err
+		return nil, "", err
 	}
-	all := make([]Head, len(t.head))
+	all = make([]Head, len(t.head))
 	found := heads(t.head, world)
 	forms := formsOf(t, found, world)
 	for n, c := range found {
@@ -57,16 +58,7 @@ func Heads(file []byte, world exchange.World) ([]Head, error) {
 			}
 		}
 	}
-	return all, nil
-}
-
-// RawHead is the first row of a file, as it could stand in another; "" where it cannot be read.
-func RawHead(file []byte) string {
-	t, err := readTable(file)
-	if err != nil {
-		return ""
-	}
-	return t.raw(t.head)
+	return all, t.raw(t.head), nil
 }
 
 // Is reports whether a text is a table with a column for the title: its first row has one by its

@@ -9,7 +9,7 @@ import (
 	"tincup/internal/core/book"
 )
 
-// What book.json takes at most, in bytes once it is unpacked. A ZIP can say very much in few
+// Bounds of book.json, in bytes once it is unpacked. A ZIP can say very much in few
 // bytes: what comes out is bounded by what went in.
 const (
 	maxRows = 1 << 30

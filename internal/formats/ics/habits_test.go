@@ -21,7 +21,7 @@ const (
 		"BEGIN:STANDARD\nDTSTART:19961027T030000\nTZOFFSETFROM:+0200\nTZOFFSETTO:+0100\nRRULE:FREQ=YEARLY;BYMONTH=10;BYDAY=-1SU\nEND:STANDARD\nEND:VTIMEZONE\n"
 )
 
-// What other programs write as the standard has it. The person is in New York.
+// Files of other programs that are as the standard has it are read so. The person is in New York.
 func TestAsTheStandardHasIt(t *testing.T) {
 	todo := func(lines string) string {
 		return "BEGIN:VTODO\nUID:a\nSUMMARY:Oil\n" + lines + "\nEND:VTODO"
@@ -106,7 +106,7 @@ func chainOf(all ...string) string {
 	return s.String()
 }
 
-// What goes out is what the standard allows: a note has no priority, due, location or alarm (section
+// A file that goes out has nothing that the standard does not allow: a note has no priority, due, location or alarm (section
 // 3.6.3), what was cancelled was not completed, an alarm of a date counts from midnight, and a place
 // has its position (RFC 9073 section 7.2). All of it comes back.
 func TestWrittenAsTheStandardAllows(t *testing.T) {
@@ -151,7 +151,7 @@ func TestWrittenAsTheStandardAllows(t *testing.T) {
 	}
 }
 
-// What is not taken over is named, each once; what says nothing of a to-do is not.
+// Properties that are not taken over are named, each once; those that say nothing of a to-do are not.
 func TestPassedProperties(t *testing.T) {
 	items, _, _ := ics.Format{}.Read(calendar("BEGIN:VTODO\nUID:a\nSUMMARY:Oil\nSEQUENCE:3\nATTENDEE:mailto:a@museum.example\nATTENDEE:mailto:b@museum.example\nX-COLOUR:red\nX-TINCUP-PLAN:parked\n"+
 		"BEGIN:VALARM\nACTION:AUDIO\nTRIGGER:-PT5M\nEND:VALARM\nBEGIN:PARTICIPANT\nUID:p\nEND:PARTICIPANT\nEND:VTODO"), world(t))

@@ -121,7 +121,7 @@ func FuzzRead(f *testing.F) {
 	})
 }
 
-// What is not taken over is named; what says nothing of a to-do is not.
+// Properties that are not taken over are named; those that say nothing of a to-do are not.
 func TestPassedProperties(t *testing.T) {
 	items, _, err := read(t, `{"@type":"Task","uid":"a","updated":"2026-11-24T09:00:00Z","title":"Oil","sequence":3,"privacy":"private","color":"red","tincup.example:plan":"parked"}`)
 	if err != nil || strings.Join(items[0].Passed, " ") != "color privacy" {

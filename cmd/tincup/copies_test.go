@@ -87,6 +87,83 @@ func TestKilledBackups(t *testing.T) {
 	t.Logf("%d killed or in time: %d whole copies, %d times none", kills, whole, none)
 }
 
+// A server that is killed while it makes the copy of a day leaves a whole copy or none, and loses
+// nothing that it acknowledged meanwhile.
+func TestKilledDailyCopies(t *testing.T) {
+	kills := 5
+	if *long {
+		kills = 60
+	}
+	seed := seed.New(t)
+	r := rand.New(rand.NewPCG(seed, 0))
+	folder := t.TempDir()
+	db, clock := filepath.Join(folder, "book.db"), filepath.Join(folder, "clock")
+	now := time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC)
+	tell := func(ahead time.Duration) {
+		t.Helper()
+		now = now.Add(ahead)
+		if err := errors.Join(os.WriteFile(clock+".next", []byte(now.Format(time.RFC3339)), 0o600), os.Rename(clock+".next", clock)); err != nil {
+			t.Fatal(err)
+		}
+	}
+	tell(0)
+	args := []string{"serve", "--db", db, "--addr", freeAddress(t), "--clock-file", clock, "--zone", "UTC"}
+	s := start(t, args...)
+	w := &writer{Rand: rand.New(rand.NewPCG(seed, 1)), base: s.url, name: "a", acknowledged: map[int64]string{}, kinds: map[string]int{}}
+	many := &writer{Rand: rand.New(rand.NewPCG(seed, 2)), base: s.url, name: "b", acknowledged: map[int64]string{}, kinds: map[string]int{}}
+	var working sync.WaitGroup
+	for hand, step := range map[*writer]func(){w: w.step, many: many.stepMany} {
+		working.Go(func() {
+			for !hand.stop.Load() {
+				step()
+			}
+		})
+	}
+	for range kills {
+		time.Sleep(50 * time.Millisecond)
+		tell(2 * time.Minute) // the copy is made a minute after the start
+		time.Sleep(time.Duration(r.IntN(400)) * time.Millisecond)
+		s.kill()
+		tell(24 * time.Hour)
+		s = start(t, args...)
+	}
+	w.stop.Store(true)
+	many.stop.Store(true)
+	working.Wait()
+	tell(2 * time.Minute)
+	last := filepath.Join(store.CopyFolder(db), now.Format(time.DateOnly)+".db")
+	until(t, "the copy of the last day", func() bool { _, err := os.Stat(last); return err == nil })
+	s.stop(t)
+	copies, err := os.ReadDir(store.CopyFolder(db))
+	if err != nil {
+		t.Fatal(err)
+	}
+	whole := 0
+	for _, c := range copies {
+		switch name := c.Name(); {
+		case strings.HasSuffix(name, ".db"):
+			if _, err := store.Check(t.Context(), filepath.Join(store.CopyFolder(db), name)); err != nil {
+				t.Error(err)
+			}
+			whole++
+		case !strings.HasSuffix(name, ".db-files"):
+			t.Errorf("%s is left of a copy that was killed", name)
+		}
+	}
+	lost := 0
+	undoAll(t, db)
+	there := historyOf(t, db)
+	for _, hand := range []*writer{w, many} {
+		for revision, says := range hand.acknowledged {
+			if there[revision] != says {
+				t.Errorf("change %d, %q, was acknowledged; there is %q", revision, says, there[revision])
+				lost++
+			}
+		}
+	}
+	t.Logf("%d kills: %d whole copies are kept; %d changes acknowledged, %d lost", kills, whole, len(w.acknowledged)+len(many.acknowledged), lost)
+}
+
 // What stands in the place of the data file and cannot be opened is answered with the newest good
 // copy, and that goes in by what the answer says.
 func TestTheNewestCopyIsNamed(t *testing.T) {

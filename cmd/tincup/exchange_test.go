@@ -77,7 +77,11 @@ func TestKilledImports(t *testing.T) {
 		file := lampsFile(name, n)
 		done := make(chan bool)
 		go func(base string) { done <- bringIn(base, name, file) }(s.url)
-		time.Sleep(time.Duration(r.IntN(60)) * time.Millisecond)
+		wait := 60 // while it is worked out and kept, or while its rows are written
+		if r.IntN(2) == 0 {
+			wait = 400
+		}
+		time.Sleep(time.Duration(r.IntN(wait)) * time.Millisecond)
 		s.kill()
 		ok := <-done
 		s = start(t, args...)

@@ -43,6 +43,7 @@ type writer struct {
 	refused      int
 	kinds        map[string]int
 	todos, lists []string
+	lamps        []string // a file's to-dos, all of which are changed at once
 }
 
 // send posts until there is an answer, and returns it; nil for a refusal.
@@ -56,7 +57,7 @@ func (w *writer) send(kind, path, body string) map[string]any {
 			panic(err) // addresses are made of ids
 		}
 		req.Header.Set("Content-Type", "application/json")
-		if strings.Contains(path, "/attachments") {
+		if strings.Contains(path, "/attachments") || strings.HasPrefix(path, "/api/import") {
 			req.Header.Set("Content-Type", "application/octet-stream")
 		}
 		req.Header.Set("Idempotency-Key", key)
@@ -142,7 +143,37 @@ func (w *writer) step() {
 	w.send(s.kind, s.path, s.body)
 }
 
-// Eight writers of every kind of command, and a server that is killed again and again:
+// lampsAtOnce is how many to-dos come in as one file: so many that their rows are written after the
+// answer.
+const lampsAtOnce = 600
+
+// stepMany brings a file in, or changes all that came with it, or a to-do of it.
+func (w *writer) stepMany() {
+	if len(w.lamps) == 0 || w.IntN(8) == 0 {
+		if v := w.send("import", "/api/import?name=lamps.ics", string(lampsFile(fmt.Sprintf("%s-%dx", w.name, w.nth), lampsAtOnce))); v != nil {
+			w.lamps = nil
+			for _, id := range v["todos"].([]any) {
+				w.lamps = append(w.lamps, id.(string))
+			}
+		}
+		return
+	}
+	ids, err := json.Marshal(w.lamps)
+	if err != nil {
+		panic(err) // texts always pack
+	}
+	one := "/api/todos/" + w.lamps[w.IntN(len(w.lamps))]
+	steps := []struct{ kind, path, body string }{
+		{"all-complete", "/api/many", `{"ids":` + string(ids) + `,"do":"complete"}`}, {"all-delete", "/api/many", `{"ids":` + string(ids) + `,"do":"delete"}`},
+		{"all-restore", "/api/many", `{"ids":` + string(ids) + `,"do":"restore"}`}, {"postpone-all", "/api/postpone", `{"ids":` + string(ids) + `,"distance":"P1W"}`},
+		{"complete", one + "/complete", ""}, {"under", one + "/move", `{"parent":"` + w.lamps[w.IntN(len(w.lamps))] + `"}`}, {"edit", one + "/tags", `{"add":["t1"]}`},
+		{"undo", "/api/undo", `{}`}, {"undo", "/api/undo", `{}`}, {"redo", "/api/redo", ""},
+	}
+	s := steps[w.IntN(len(steps))]
+	w.send(s.kind, s.path, s.body)
+}
+
+// Nine writers of every kind of command, one of them of hundreds of to-dos at once, and a server that is killed again and again:
 // what was acknowledged is there once, and nothing is half there.
 func TestKilledAgainAndAgain(t *testing.T) {
 	kills := 12
@@ -156,12 +187,16 @@ func TestKilledAgainAndAgain(t *testing.T) {
 	s := start(t, args...)
 	var writers []*writer
 	var working sync.WaitGroup
-	for i := range 8 {
+	for i := range 9 {
 		w := &writer{Rand: rand.New(rand.NewPCG(seed, uint64(i+1))), base: s.url, name: string(rune('a' + i)), acknowledged: map[int64]string{}, kinds: map[string]int{}}
 		writers = append(writers, w)
+		step := w.step
+		if i == 8 {
+			step = w.stepMany
+		}
 		working.Go(func() {
 			for !w.stop.Load() {
-				w.step()
+				step()
 			}
 		})
 	}

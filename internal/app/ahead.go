@@ -77,6 +77,7 @@ func (p *preparations) add(one *prepared) {
 // nil where that fails: then it is met again, and told, when its turn comes. cmd is the command
 // that it is the change of, nil for an undo. The caller lets go of it in the end.
 func (a *Session) workOut(ctx context.Context, cmd book.Command, work func(*book.Desk) (*book.Change, error)) *prepared {
+	a.caughtUp(ctx)
 	notes, err := a.store.Snapshot(ctx)
 	if err != nil {
 		return nil

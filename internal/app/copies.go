@@ -25,6 +25,7 @@ func (a *App) copyOfTheDay(ctx context.Context) error {
 	}
 	chosen := a.inForce(a.book.Owner()).settings
 	keep := chosen.CopiesKept()
+	a.caughtUp(ctx) // so that the copy says rightly how many to-dos it has
 	copied, made, err := a.store.CopyDaily(ctx, c.Today(), a.Revision(), keep)
 	if made {
 		a.log.Info("a copy was made and looked through", "copy", copied.Path, "to-dos", copied.Todos, "files", copied.Files)
@@ -37,6 +38,7 @@ func (a *App) copyOfTheDay(ctx context.Context) error {
 
 // CopyTo writes a copy of the data file with its attached files, as store.Copy does.
 func (a *App) CopyTo(ctx context.Context, path string) (store.Copied, error) {
+	a.caughtUp(ctx)
 	return store.Copy(ctx, a.store.Path(), path, false)
 }
 

@@ -9,9 +9,9 @@ import (
 // yet. What is found later is told as time that has passed.
 const searchPatience = 150 * time.Millisecond
 
-// keepIndexed writes the words of changes of many to-dos into the search index, and
-// merges what was written, a few at a time, and rests as long as it worked each time, so
-// that nothing waits for it long.
+// keepIndexed writes the rows of changes of many to-dos, which the history has already, then their
+// words into the search index, and merges what was written. It does so a few at a time, and rests as
+// long as it worked each time, so that nothing waits for it long.
 func (a *App) keepIndexed(ctx context.Context) {
 	for {
 		for (a.store.Indexing() || a.store.Merging()) && ctx.Err() == nil {
@@ -70,6 +70,21 @@ func (a *App) mergeSome(ctx context.Context) error {
 		return nil
 	}
 	return a.store.MergeSome(context.WithoutCancel(ctx))
+}
+
+// caughtUp lets the rows of an earlier change of many be written, a few at a time: two such changes
+// do not wait at once. What keeps them from being written is met again by the next change.
+func (a *App) caughtUp(ctx context.Context) {
+	for a.store.Behind() {
+		begun := time.Now()
+		if _, err := a.indexSome(ctx); err != nil {
+			return
+		}
+		select {
+		case <-ctx.Done():
+		case <-time.After(time.Since(begun)):
+		}
+	}
 }
 
 // indexed waits a little for the index to be up to date.

@@ -9,7 +9,6 @@ import (
 	"io"
 	"math/rand/v2"
 	"net/http"
-	"os"
 	"path/filepath"
 	"slices"
 	"sync"
@@ -119,9 +118,8 @@ func BenchmarkWorstWait(b *testing.B) {
 			return errors.Join(run(book.Many{IDs: ids, Do: func(id book.ID) book.Command { return book.Edit{ID: id, Due: &due} }}), undo())
 		}},
 		{"backup", func() error {
-			to := filepath.Join(b.TempDir(), "copy.db")
-			_, err := a.CopyTo(b.Context(), to)
-			return errors.Join(err, os.RemoveAll(to), os.RemoveAll(to+"-files"))
+			_, err := a.CopyTo(b.Context(), filepath.Join(b.TempDir(), app.NewID().String()))
+			return err
 		}},
 	}...)
 	for _, w := range works {

@@ -32,7 +32,7 @@ func MakeAtSchema(ctx context.Context, path string, version int64) error {
 	if err != nil {
 		return err
 	}
-	for _, table := range []string{"search", "search_names", "search_rows", "history", "replies", "search_due", "notes", "views", "rings", "places", "presence", "personal", "todos", "people", "tags", "sections", "list_places", "lists", "shelves", "settings", "feeds", "calendars", "accounts", "installation", "goose_db_version"} {
+	for _, table := range []string{"search", "search_names", "search_rows", "history", "replies", "search_due", "backlog", "notes", "views", "rings", "places", "presence", "personal", "todos", "people", "tags", "sections", "list_places", "lists", "shelves", "settings", "feeds", "calendars", "accounts", "installation", "goose_db_version"} {
 		if _, err := db.ExecContext(ctx, "DROP TABLE "+table); err != nil {
 			return err
 		}
@@ -118,3 +118,6 @@ func (s *Store) CountHits(ctx context.Context, query string) (n int, err error) 
 	err = s.read.QueryRowContext(ctx, "SELECT count(*) FROM search WHERE search MATCH ?", query).Scan(&n)
 	return n, err
 }
+
+// DeferFrom has changes of so many to-dos or more written one to-do a turn.
+func (s *Store) DeferFrom(n int) { s.backlog.from, s.backlog.atOnce, s.backlog.turn = n, 1, 0 }

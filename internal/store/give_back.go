@@ -49,7 +49,7 @@ func (s *Store) awaitCut(ctx context.Context) error {
 	if !s.presence.awaitsCut() {
 		return nil
 	}
-	if whole, err := s.writeBack(ctx, "PASSIVE"); err != nil || !whole {
+	if whole, err := writeBack(ctx, s.conn, "PASSIVE"); err != nil || !whole {
 		return err
 	}
 	return s.presence.cut()

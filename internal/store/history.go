@@ -206,6 +206,9 @@ func (s *Store) loadKeys(ctx context.Context) error {
 // Prune forgets history and replies from before the given instants. The newest
 // change always stays. Like Save it is called by one goroutine at a time.
 func (s *Store) Prune(ctx context.Context, history, replies day.Timestamp) error {
+	if err := s.writeRest(ctx); err != nil { // of which the history may be what is let go
+		return err
+	}
 	err := s.transact(ctx, func(w writer) error {
 		if err := w.exec("DELETE FROM replies WHERE at < ?", replies); err != nil {
 			return err

@@ -22,9 +22,13 @@ func (r rowsByAccount) of(account book.ID) *book.Change {
 	return c
 }
 
-// Load reads the whole Book but for the text of notes. What is of no account that there
+// Load reads the whole Book but for the text of notes, once what waits is
+// written. What is of no account that there
 // is makes the file damaged.
 func (s *Store) Load(ctx context.Context) (*book.Book, error) {
+	if err := s.writeRest(ctx); err != nil {
+		return nil, err
+	}
 	rows := rowsByAccount{}
 	var revision int64
 	accounts, err := s.accounts(ctx)

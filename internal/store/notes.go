@@ -17,7 +17,12 @@ const (
 )
 
 // Note returns the text of a to-do's notes.
-func (s *Store) Note(todo book.ID) (string, error) { return note(context.Background(), s.read, todo) }
+func (s *Store) Note(todo book.ID) (string, error) {
+	if text, waits := s.backlog.note(todo); waits {
+		return text, nil
+	}
+	return note(context.Background(), s.read, todo)
+}
 
 // CommandNotes are the notes that a command reads, on the connection that writes: no
 // reading of others is in its way. Like Save they are used by one goroutine at a time.
@@ -27,6 +32,9 @@ type commandNotes struct{ store *Store }
 
 // Note implements book.Notes.
 func (n commandNotes) Note(todo book.ID) (string, error) {
+	if text, waits := n.store.backlog.note(todo); waits {
+		return text, nil
+	}
 	return note(context.Background(), n.store.conn, todo)
 }
 
@@ -85,6 +93,7 @@ func (s *Store) NotesOf(ctx context.Context, todos []book.ID) (map[book.ID]strin
 	for i, t := range todos {
 		args[i] = id(t)
 	}
+	waiting := s.backlog.texts()
 	err := each(ctx, s.look, "SELECT todo, text FROM notes WHERE todo IN (?"+strings.Repeat(", ?", len(todos)-1)+")", func(r *sql.Rows) error {
 		var todo book.ID
 		var text string
@@ -92,6 +101,12 @@ func (s *Store) NotesOf(ctx context.Context, todos []book.ID) (map[book.ID]strin
 		notes[todo] = text
 		return err
 	}, args...)
+	for _, t := range todos {
+		if text, ok := waiting[t]; ok {
+			notes[t] = text
+		}
+	}
+	maps.DeleteFunc(notes, func(_ book.ID, text string) bool { return text == "" })
 	return notes, explain(err)
 }
 
@@ -118,7 +133,7 @@ func (s *Store) Holding(text string) (map[book.ID]bool, error) {
 	if known {
 		return found, nil
 	}
-	found, err := holding(s.look, text)
+	found, err := holding(s.look, text, s.backlog.texts())
 	if err != nil {
 		return nil, err
 	}
@@ -133,8 +148,9 @@ func (s *Store) Holding(text string) (map[book.ID]bool, error) {
 	return found, nil
 }
 
-// holding reads all notes, and returns the to-dos whose notes hold a text in lower case.
-func holding(db queryer, text string) (map[book.ID]bool, error) {
+// holding reads all notes, and returns the to-dos whose notes hold a text in lower case; of some
+// their notes are waiting to be written.
+func holding(db queryer, text string, waiting map[book.ID]string) (map[book.ID]bool, error) {
 	found := map[book.ID]bool{}
 	err := each(context.Background(), db, selectNotes, func(r *sql.Rows) error {
 		var todo book.ID
@@ -145,6 +161,12 @@ func holding(db queryer, text string) (map[book.ID]bool, error) {
 		}
 		return err
 	})
+	for todo, note := range waiting {
+		delete(found, todo)
+		if strings.Contains(strings.ToLower(note), text) {
+			found[todo] = true
+		}
+	}
 	return found, explain(err)
 }
 

@@ -48,6 +48,8 @@ type Store struct {
 	keys      map[replyKey]int64
 	lastReply int64
 	held      held
+	backlog   backlog
+	back      *backWriter
 	squeezer  *squeezer
 	files     files
 	names     names
@@ -103,7 +105,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 	}
 	path := lock.path
 	sweepCopying(path)
-	s := &Store{path: path, lock: lock, updates: map[written]update{}}
+	s := &Store{path: path, lock: lock, updates: map[written]update{}, backlog: newBacklog()}
 	s.due.Store(true) // until search_due is found empty
 	s.indexed.Store(mergeAfter)
 	if fresh {
@@ -111,7 +113,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 			return nil, err
 		}
 	}
-	if s.write, err = sql.Open("sqlite", source(path, "journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)")); err != nil {
+	if s.write, err = sql.Open("sqlite", source(path, "journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)", fmt.Sprintf("wal_autocheckpoint(%d)", longestLog))); err != nil {
 		return nil, explain(err)
 	}
 	s.write.SetMaxOpenConns(1)
@@ -139,9 +141,11 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 		func() (err error) { s.conn, err = s.write.Conn(ctx); return err },
 		func() (err error) { s.statements, err = prepare(ctx, s.conn); return err },
 		func() (err error) { s.presence, err = watch(lock); return err },
+		func() error { return s.startWritingBack() },
 		func() error { return s.readID(ctx) },
 		func() error { return s.loadKeys(ctx) },
 		func() error { return s.loadNames(ctx) },
+		func() error { return s.resume(ctx) },
 		func() error { return s.bringFiles(ctx, given) },
 	} {
 		if err := step(); err != nil {
@@ -154,7 +158,7 @@ func open(ctx context.Context, given string, lock *Lock, options Options) (*Stor
 // abandon closes a file that could not be opened to its end. What SQLite wrote is
 // in the file or in its log; the record stays where the log does.
 func (s *Store) abandon() error {
-	err := errors.Join(s.presence.close(), s.read.Close(), s.look.Close(), s.still.Close(), s.write.Close())
+	err := errors.Join(s.back.close(), s.presence.close(), s.read.Close(), s.look.Close(), s.still.Close(), s.write.Close())
 	if _, gone := os.Stat(logPath(s.path)); errors.Is(gone, fs.ErrNotExist) {
 		err = errors.Join(err, s.lock.stopped())
 	}
@@ -317,12 +321,15 @@ func (s *Store) Path() string { return s.path }
 // Close closes the file and gives up its lock. Where all that was written is in
 // the file itself, the record that it was open goes before its log does.
 func (s *Store) Close() error {
+	if s.Present() == nil {
+		_ = s.writeRest(context.Background()) // what is left waits for the next start
+	}
 	// With a statement still open SQLite would leave the write-ahead log behind.
 	var errs []error
 	for _, statement := range s.statements {
 		errs = append(errs, statement.Close())
 	}
-	errs = append(errs, s.read.Close(), s.look.Close(), s.still.Close())
+	errs = append(errs, s.back.close(), s.read.Close(), s.look.Close(), s.still.Close())
 	if s.Present() == nil {
 		whole, err := s.settle(context.Background())
 		if errs = append(errs, err); whole {
@@ -331,21 +338,4 @@ func (s *Store) Close() error {
 	}
 	errs = append(errs, s.presence.close(), s.conn.Close(), s.write.Close(), s.lock.Release())
 	return errors.Join(errs...)
-}
-
-// settle writes the log back into the file and empties it; whole is false where
-// that could not be done to the end.
-func (s *Store) settle(ctx context.Context) (whole bool, err error) {
-	if whole, err = s.writeBack(ctx, "TRUNCATE"); whole {
-		s.presence.emptied()
-	}
-	return whole, err
-}
-
-// writeBack writes the log back into the file, as SQLite's PRAGMA wal_checkpoint has it;
-// whole tells whether all of it is.
-func (s *Store) writeBack(ctx context.Context, mode string) (whole bool, err error) {
-	var busy, pages, moved int
-	err = s.conn.QueryRowContext(ctx, fmt.Sprintf("PRAGMA wal_checkpoint(%s)", mode)).Scan(&busy, &pages, &moved)
-	return err == nil && busy == 0 && pages == moved, explain(err)
 }

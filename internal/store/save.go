@@ -45,11 +45,20 @@ type Reply struct {
 }
 
 // Save writes the entries in one transaction. When it returns nil they are on
-// the disk; when it fails none of them is.
+// the disk, though the rows of a change of many to-dos may have to be found in its
+// history; when it fails none of them is.
 func (s *Store) Save(ctx context.Context, entries ...Entry) error {
+	deferred := len(entries) == 1 && s.backlog.defers(entries[0])
 	err := s.transact(ctx, func(w writer) error {
 		for _, e := range entries {
-			if err := saveChange(w, e.Change); err != nil {
+			if err := s.backlog.before(w, e); err != nil {
+				return err
+			}
+			save := saveChange
+			if deferred {
+				save = saveFirst
+			}
+			if err := save(w, e.Change); err != nil {
 				return err
 			}
 			if err := saveHistory(w, e); err != nil {
@@ -64,9 +73,13 @@ func (s *Store) Save(ctx context.Context, entries ...Entry) error {
 		}
 		return nil
 	})
+	s.backlog.ended(err)
 	if err != nil {
 		s.held.forget()
 		return errors.Join(err, s.loadNames(ctx))
+	}
+	if deferred {
+		s.backlog.add(entries[0].Change)
 	}
 	for _, e := range entries {
 		s.held.follow(e.Change.Notes)
@@ -124,6 +137,7 @@ func (w writer) exec(query string, args ...any) error {
 	statement, err := w.prepared(query)
 	if err == nil {
 		_, err = statement.ExecContext(w.ctx, args...)
+		w.store.back.wrote()
 	}
 	return err
 }

@@ -17,6 +17,8 @@ type Snapshot struct {
 	store *Store
 	conn  *sql.Conn
 	note  *sql.Stmt
+	// waiting are notes that had not been written when it began.
+	waiting map[book.ID]string
 }
 
 // Snapshot takes a connection for a Snapshot, and waits until one of a few is free. The caller
@@ -35,6 +37,7 @@ func (n *Snapshot) Begin(ctx context.Context) error {
 	if _, err := n.conn.ExecContext(ctx, "BEGIN"); err != nil {
 		return explain(err)
 	}
+	n.waiting = n.store.backlog.texts()
 	var seq int64 // the first that is read fixes the rest (SQLite's documentation, "Isolation In SQLite")
 	err := n.conn.QueryRowContext(ctx, "SELECT tidied FROM installation").Scan(&seq)
 	return explain(err)
@@ -42,6 +45,9 @@ func (n *Snapshot) Begin(ctx context.Context) error {
 
 // Note implements book.Notes.
 func (n *Snapshot) Note(todo book.ID) (text string, err error) {
+	if text, ok := n.waiting[todo]; ok {
+		return text, nil
+	}
 	ctx := context.Background()
 	if n.note == nil {
 		if n.note, err = n.conn.PrepareContext(ctx, selectNote); err != nil {
@@ -57,7 +63,7 @@ func (n *Snapshot) Note(todo book.ID) (text string, err error) {
 
 // Holding implements book.Notes.
 func (n *Snapshot) Holding(text string) (map[book.ID]bool, error) {
-	return holding(n.conn, text)
+	return holding(n.conn, text, n.waiting)
 }
 
 // Close ends the Snapshot and gives its connection back.

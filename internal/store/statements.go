@@ -31,7 +31,7 @@ const (
 )
 
 var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteList, putList, putListPlace, deleteSection, putSection, deleteTag, putTag, deleteTodo, deletePersonal,
-	deleteNote, putNote, deletePerson, putPerson, deleteView, putView, deleteCalendar, putCalendar, deleteRing, putRing, deletePlace, putPlace, putPresence, putFeed, deleteSettings, putSettings, numberWords, forgetWords, forgetNames, forgetRow, readWords, putWords, putNames, putDue, takeDue, mergeWords, mergeNames, rowsSoFar, putHistory, turnHistory, putReply}
+	deleteNote, putNote, deletePerson, putPerson, deleteView, putView, deleteCalendar, putCalendar, deleteRing, putRing, deletePlace, putPlace, putPresence, putFeed, deleteSettings, putSettings, numberWords, forgetWords, forgetNames, forgetRow, readWords, putWords, putNames, putDue, takeDue, mergeWords, mergeNames, rowsSoFar, putHistory, turnHistory, putReply, putBacklog, takeBacklog}
 
 // The rows are written by upserts, not by REPLACE: that would delete first,
 // look for all that refers to the row and take notes along.

@@ -516,8 +516,10 @@ func TestPresentWhileItGetsSmaller(t *testing.T) {
 			if err := reading.Rollback(); err != nil {
 				t.Fatal(err)
 			}
-			for i := 0; i < 1000 && size() == full; i++ { // until the log is written back
-				p.reply(fmt.Sprint("then ", i), []byte("{}"))
+			for i := 0; i < 2000 && size() == full; i++ { // until the log is written back
+				if p.reply(fmt.Sprint("then ", i), []byte("{}")); i > 1000 {
+					time.Sleep(5 * time.Millisecond)
+				}
 				if err := s.Present(); err != nil {
 					t.Fatalf("after %d changes: %v", i+1, err)
 				}

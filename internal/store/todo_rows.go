@@ -233,8 +233,16 @@ func makeUpdate(what written) update {
 var selectTodos = "SELECT owner, " + columnNames(whole) + ", " + personalOrNone + " FROM todos LEFT JOIN personal ON todo = id AND account = owner"
 
 func loadTodos(ctx context.Context, db *sql.DB, into rowsByAccount) error {
+	return eachTodo(ctx, db, selectTodos, func(owner book.ID, t *book.Todo) {
+		c := into.of(owner)
+		c.Todos = append(c.Todos, book.Diff[book.Todo]{After: t})
+	})
+}
+
+// eachTodo reads the to-dos that a query like selectTodos finds.
+func eachTodo(ctx context.Context, db queryer, query string, take func(owner book.ID, t *book.Todo), args ...any) error {
 	cells := make([]any, 1+len(whole)+len(personal))
-	return each(ctx, db, selectTodos, func(r *sql.Rows) error {
+	return each(ctx, db, query, func(r *sql.Rows) error {
 		t := &book.Todo{}
 		var owner book.ID
 		cells[0] = (*id)(&owner)
@@ -247,8 +255,7 @@ func loadTodos(ctx context.Context, db *sql.DB, into rowsByAccount) error {
 		if err := r.Scan(cells...); err != nil {
 			return err
 		}
-		c := into.of(owner)
-		c.Todos = append(c.Todos, book.Diff[book.Todo]{After: t})
+		take(owner, t)
 		return nil
-	})
+	}, args...)
 }

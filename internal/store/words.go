@@ -214,10 +214,16 @@ func renamed(w writer, c *book.Change, touch func(book.ID)) error {
 	return nil
 }
 
-// IndexSome writes the words of some to-dos that are waiting for it and reports
-// whether more are. Like Save it is called by one goroutine at a time; it takes about
+// IndexSome writes the rows, then the words, of some to-dos that are waiting for it and
+// reports whether more are. Like Save it is called by one goroutine at a time; it takes about
 // as long as indexingTurn.
 func (s *Store) IndexSome(ctx context.Context) (more bool, err error) {
+	if !s.backlog.empty() {
+		if _, err := s.writeSome(ctx); err != nil {
+			return false, err
+		}
+		return true, nil
+	}
 	if !s.due.Load() {
 		return false, nil
 	}
@@ -253,4 +259,7 @@ func (s *Store) IndexSome(ctx context.Context) (more bool, err error) {
 }
 
 // Indexing reports whether the words of some to-dos are not in the index yet.
-func (s *Store) Indexing() bool { return s.due.Load() }
+func (s *Store) Indexing() bool { return s.due.Load() || s.Behind() }
+
+// Behind reports whether the rows of some to-dos are in the history alone.
+func (s *Store) Behind() bool { return !s.backlog.empty() }

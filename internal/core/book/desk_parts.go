@@ -97,40 +97,65 @@ func (b *Desk) hangMany(all []Diff[Todo]) {
 		}
 		return
 	}
-	changed := make(map[ID]bool, len(diffs))
-	come := map[ID][]*Todo{}
+	type moves struct{ leave, come []*Todo }
+	homes := map[ID]*moves{}
+	of := func(t *Todo) *moves {
+		m, ok := homes[t.home()]
+		if !ok {
+			m = &moves{}
+			homes[t.home()] = m
+		}
+		return m
+	}
 	for _, d := range diffs {
 		row := d.Before
 		if d.After != nil {
 			row = d.After
-			come[row.home()] = append(come[row.home()], row)
+			of(row).come = append(of(row).come, row)
 		}
-		changed[row.ID] = true
 		if old, ok := b.todos[row.ID]; ok {
-			if home := old.todo.home(); come[home] == nil {
-				come[home] = []*Todo{} // some leave, and none may come
-			}
+			of(old.todo).leave = append(of(old.todo).leave, old.todo)
 		}
 	}
-	for home, newcomers := range come {
-		slices.SortFunc(newcomers, ComparePositions)
-		old := b.siblings[home]
-		merged := make([]*Todo, 0, len(old)+len(newcomers))
-		for _, t := range old {
-			if changed[t.ID] {
-				continue
-			}
-			for len(newcomers) > 0 && ComparePositions(newcomers[0], t) < 0 {
-				merged, newcomers = append(merged, newcomers[0]), newcomers[1:]
-			}
-			merged = append(merged, t)
-		}
-		if merged = append(merged, newcomers...); len(merged) > 0 {
+	for home, m := range homes {
+		slices.SortFunc(m.leave, ComparePositions)
+		slices.SortFunc(m.come, ComparePositions)
+		if merged := merge(without(b.siblings[home], m.leave), m.come); len(merged) > 0 {
 			b.siblings[home] = merged
 		} else {
 			delete(b.siblings, home)
 		}
 	}
+}
+
+// without returns siblings less those that leave, which are some of them and in the same order.
+func without(siblings, leave []*Todo) []*Todo {
+	if len(leave) == 0 {
+		return siblings
+	}
+	stay := make([]*Todo, 0, len(siblings)-len(leave))
+	for _, t := range siblings {
+		if len(leave) > 0 && t == leave[0] {
+			leave = leave[1:]
+		} else {
+			stay = append(stay, t)
+		}
+	}
+	return stay
+}
+
+// merge returns siblings and newcomers in one order; each is in order.
+func merge(siblings, come []*Todo) []*Todo {
+	if len(come) == 0 {
+		return siblings
+	}
+	merged := make([]*Todo, 0, len(siblings)+len(come))
+	for _, t := range come {
+		at, _ := among(siblings, t)
+		merged = append(append(merged, siblings[:at]...), t)
+		siblings = siblings[at:]
+	}
+	return append(merged, siblings...)
 }
 
 // putPart keeps a changed to-do in the part it belongs to.

@@ -167,6 +167,19 @@ func (c *Change) Slim() *Change {
 	return &slim
 }
 
+// Redone returns a to-do as a change left it, of what Slim keeps of the change; now is the to-do as it
+// was before.
+func Redone(now *Todo, d Diff[Todo]) *Todo {
+	next := *now
+	for _, f := range todoFields {
+		if !f.same(d.Before, d.After) {
+			f.copy(&next, d.After)
+		}
+	}
+	next.Changed, next.RemindFrom, next.Revision = d.After.Changed, d.After.RemindFrom, d.After.Revision
+	return &next
+}
+
 // ChangedFields names what the change did to one to-do, in the API's words.
 func (c *Change) ChangedFields(id ID) []string {
 	var names []string

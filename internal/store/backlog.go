@@ -1,9 +1,6 @@
 package store
 
 import (
-	"context"
-	"database/sql"
-	"errors"
 	"slices"
 	"sync"
 	"time"
@@ -98,35 +95,6 @@ func saveFirst(w writer, c *book.Change) error {
 	return w.exec(putBacklog, c.Revision)
 }
 
-// halves are what is written of a large change before its to-dos, and what after them: rows to which
-// to-dos refer are there before these, and go after them.
-func halves(c *book.Change) (first, last *book.Change) {
-	first, last = &book.Change{Revision: c.Revision, Actor: c.Actor}, &book.Change{Revision: c.Revision, Actor: c.Actor}
-	first.Shelves, last.Shelves = goesLast(c.Shelves)
-	first.Lists, last.Lists = goesLast(c.Lists)
-	first.Sections, last.Sections = goesLast(c.Sections)
-	first.Tags, last.Tags = goesLast(c.Tags)
-	first.People, last.People = goesLast(c.People)
-	first.Views, last.Views = goesLast(c.Views)
-	first.Settings, last.Settings = goesLast(c.Settings)
-	first.Calendars, last.Calendars = goesLast(c.Calendars)
-	first.Places, last.Places = goesLast(c.Places)
-	first.Rings = c.Rings
-	return first, last
-}
-
-// goesLast parts the rows that stay or come from those that go.
-func goesLast[T any](diffs []book.Diff[T]) (stay, gone []book.Diff[T]) {
-	for _, d := range diffs {
-		if d.After == nil {
-			gone = append(gone, d)
-		} else {
-			stay = append(stay, d)
-		}
-	}
-	return stay, gone
-}
-
 // add takes in a change whose first half is written; nothing may wait any more.
 func (b *backlog) add(c *book.Change) {
 	todos, notes := make(map[book.ID]int, len(c.Todos)), make(map[book.ID]int, len(c.Notes))
@@ -141,44 +109,6 @@ func (b *backlog) add(c *book.Change) {
 	b.mu.Lock()
 	defer b.mu.Unlock()
 	b.change, b.todos, b.notes, b.waits, b.order, b.next = c, todos, notes, waits, order, 0
-}
-
-// writable orders to-dos so that each can be written by itself: new ones come first, after those
-// that they stand under, and those that go come last, before those that they stood under.
-func writable(diffs []book.Diff[book.Todo], at map[book.ID]int) []int {
-	steps := make([]int, len(diffs)) // of new ones from 1 on, of those that go below 0, else 0
-	var depth func(i int) int
-	depth = func(i int) int {
-		d := diffs[i]
-		if steps[i] != 0 || d.Before != nil && d.After != nil {
-			return steps[i]
-		}
-		t, step := d.After, 1
-		if t == nil {
-			t, step = d.Before, -1
-		}
-		if above, ok := at[t.Parent]; ok && (diffs[above].Before == nil) == (step > 0) && (diffs[above].After == nil) == (step < 0) {
-			step += depth(above)
-		}
-		steps[i] = step
-		return step
-	}
-	order := make([]int, len(diffs))
-	for i := range diffs {
-		order[i] = i
-		depth(i)
-	}
-	turn := func(i int) int { // the new, by their depth, then those that change, then those that go
-		switch step := steps[i]; {
-		case step > 0:
-			return step - len(diffs) - 1
-		case step < 0:
-			return len(diffs) + 1 + step
-		}
-		return 0
-	}
-	slices.SortStableFunc(order, func(i, j int) int { return turn(i) - turn(j) })
-	return order
 }
 
 // write writes the to-dos with some indices, and their notes, within a transaction.
@@ -337,81 +267,4 @@ func (b *backlog) texts() map[book.ID]string {
 		}
 	}
 	return texts
-}
-
-// writeSome writes some of the rows that wait, for about as long as indexingTurn, and reports
-// whether more do.
-func (s *Store) writeSome(ctx context.Context) (more bool, err error) {
-	b := &s.backlog
-	begun := time.Now()
-	next := b.next
-	err = s.transact(ctx, func(w writer) error {
-		for {
-			var some []int
-			if some, next = b.some(next, b.atOnce); len(some) == 0 {
-				return b.finish(w)
-			}
-			if err := b.write(w, some); err != nil || time.Since(begun) >= b.turn {
-				return err
-			}
-		}
-	})
-	b.ended(err)
-	if err == nil && b.change != nil {
-		b.next = next
-	}
-	return b.change != nil, err
-}
-
-// writeRest writes all that waits.
-func (s *Store) writeRest(ctx context.Context) error {
-	if s.backlog.empty() {
-		return nil
-	}
-	err := s.transact(ctx, s.backlog.rest)
-	s.backlog.ended(err)
-	return err
-}
-
-// resume writes what waited when the file was last closed, of what the history has of it. A row
-// that is of the change's revision or a later one was written then.
-func (s *Store) resume(ctx context.Context) error {
-	var seq int64
-	err := s.conn.QueryRowContext(ctx, "SELECT seq FROM backlog").Scan(&seq)
-	if errors.Is(err, sql.ErrNoRows) {
-		return nil
-	}
-	if err != nil {
-		return err
-	}
-	c, err := s.ChangeAt(ctx, seq)
-	if err != nil {
-		return err
-	}
-	todos := c.Todos
-	c.Todos = nil
-	left := map[book.ID]bool{}
-	for _, d := range todos {
-		now, err := s.rowOf(ctx, todoOf(d))
-		switch {
-		case err != nil:
-			return err
-		case now != nil && now.Revision >= seq, now == nil && d.Before != nil:
-			continue
-		case now != nil && d.Before != nil && d.After != nil:
-			d = book.Diff[book.Todo]{Before: now, After: book.Redone(now, d)}
-		}
-		left[todoOf(d)] = true
-		c.Todos = append(c.Todos, d)
-	}
-	c.Notes = slices.DeleteFunc(c.Notes, func(d book.Diff[book.Note]) bool { return !left[noteOf(d)] })
-	s.backlog.add(c)
-	return s.writeRest(ctx)
-}
-
-// rowOf reads the row of a to-do; nil where there is none.
-func (s *Store) rowOf(ctx context.Context, todo book.ID) (*book.Todo, error) {
-	var found *book.Todo
-	err := eachTodo(ctx, s.conn, selectTodos+" WHERE id = ?", func(_ book.ID, t *book.Todo) { found = t }, id(todo))
-	return found, err
 }

@@ -48,7 +48,7 @@ type Reply struct {
 // the disk, though the rows of a change of many to-dos may have to be found in its
 // history; when it fails none of them is.
 func (s *Store) Save(ctx context.Context, entries ...Entry) error {
-	deferred := len(entries) == 1 && s.backlog.defers(entries[0])
+	deferred := len(entries) == 1 && s.backlog.defers(entries[0]) && s.hasRoomFor(ctx, entries[0].Change)
 	err := s.transact(ctx, func(w writer) error {
 		for _, e := range entries {
 			if err := s.backlog.before(w, e); err != nil {

@@ -90,11 +90,17 @@ func TestKilledBackups(t *testing.T) {
 // A server that is killed while it makes the copy of a day leaves a whole copy or none, and loses
 // nothing that it acknowledged meanwhile.
 func TestKilledDailyCopies(t *testing.T) {
-	kills := 5
+	times, kills := 1, 5
 	if *long {
-		kills = 60
+		times, kills = 4, 20 // each of them a day: after thirty the history begins to go
 	}
 	seed := seed.New(t)
+	for i := range times {
+		killDailyCopies(t, seed+uint64(i), kills)
+	}
+}
+
+func killDailyCopies(t *testing.T, seed uint64, kills int) {
 	r := rand.New(rand.NewPCG(seed, 0))
 	folder := t.TempDir()
 	db, clock := filepath.Join(folder, "book.db"), filepath.Join(folder, "clock")

@@ -9,10 +9,12 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"testing"
 
-	"tincup/internal/core/day"
+	"tincup/internal/core/book"
 	"tincup/internal/core/exchange"
+	"tincup/internal/core/remind"
 	"tincup/internal/core/repeat"
 	"tincup/internal/formats/csvfile"
 	"tincup/internal/formats/ics"
@@ -30,6 +32,8 @@ type found struct {
 	Title  string `json:"title"`
 	Due    string `json:"due,omitempty"`
 	Alarms int    `json:"alarms"`
+	// Rings are the instants at which reminders before the due come, and those at a time.
+	Rings []string `json:"rings,omitempty"`
 	// Under is the place of what it is a subtask of, -1 for none; a Note has no box.
 	Under int  `json:"under"`
 	Done  bool `json:"done,omitempty"`
@@ -95,6 +99,19 @@ func TestReadersOfOthers(t *testing.T) {
 	t.Logf("%s", out)
 }
 
+// ringsOf are the instants at which reminders of a to-do come, those at places left out, in order.
+func (s *shop) ringsOf(todo *book.Todo) (rings []string) {
+	chosen, _ := s.desk.Settings()
+	w := remind.Terms{Clock: s.env().Clock, Hour: chosen.ReminderHour()}
+	for _, r := range todo.Reminders {
+		if at := w.When(todo, r); !at.IsZero() {
+			rings = append(rings, at.UTC().Format("2006-01-02T15:04:05Z"))
+		}
+	}
+	slices.Sort(rings)
+	return rings
+}
+
 // finds is what a reader is to find of an item.
 func (s *shop) finds(t *testing.T, item *exchange.Item) found {
 	t.Helper()
@@ -106,6 +123,7 @@ func (s *shop) finds(t *testing.T, item *exchange.Item) found {
 	f := found{UID: item.UID, Title: todo.Title, Alarms: alarms, Under: item.Under, Done: !todo.Status.Open(), Note: todo.IsNote}
 	if !todo.IsNote {
 		f.Due = todo.Due.String()
+		f.Rings = s.ringsOf(todo)
 	}
 	r := todo.Repeat
 	// The repeats that are written as rules: not those with a lead, or reckoned from completion, nor
@@ -113,9 +131,13 @@ func (s *shop) finds(t *testing.T, item *exchange.Item) found {
 	if r == nil || r.Lead > 0 || r.Anchor != repeat.Schedule || r.Rule.Skip == repeat.Forward {
 		return f
 	}
+	ruled := *todo // a date that was moved by hand is the rule's in a calendar
 	if !todo.Due.IsZero() {
-		f.Due = day.Moment{Date: r.Current, Time: todo.Due.Time}.String()
+		ruled.Due.Date = r.Current
+	} else if !todo.Start.IsZero() {
+		ruled.Start = r.Current
 	}
+	f.Due, f.Rings = ruled.Due.String(), s.ringsOf(&ruled)
 	series, err := r.Series(todo.Due.Time, s.zone)
 	if err != nil {
 		t.Fatal(err)

@@ -11,6 +11,7 @@ interface Found {
   title: string;
   due?: string;
   alarms: number;
+  rings?: string[];
   dates?: string[];
   under: number;
   done?: boolean;
@@ -20,6 +21,31 @@ interface Found {
 const readsOtherwise = (rule: ICAL.Recur) =>
   Boolean(rule.parts.BYSETPOS?.length && rule.parts.BYMONTHDAY?.length);
 const wall = (t: ICAL.Time) => (t.isDate ? t.toString() : t.toString().slice(0, 16));
+
+/** The instant of a date or a time; of a date its first (RFC 5545, section 3.8.6.3). */
+function instant(value: ICAL.Time): number {
+  if (!value.isDate && value.zone === ICAL.Timezone.utcTimezone) return value.toUnixTime();
+  // The samples are of a winter, in which Lisbon keeps universal time.
+  const universal = value.clone();
+  universal.isDate = false;
+  universal.zone = ICAL.Timezone.utcTimezone;
+  return universal.toUnixTime();
+}
+/** The instants at which alarms come, but for those that no time brings (RFC 9074, section 8). */
+function rings(part: ICAL.Component): string[] | undefined {
+  const found: string[] = [];
+  for (const alarm of part.getAllSubcomponents("valarm")) {
+    const trigger = alarm.getFirstProperty("trigger")!;
+    const value = trigger.getFirstValue() as ICAL.Time | ICAL.Duration;
+    const base = trigger.getParameter("related") === "END" ? "due" : "dtstart";
+    const at =
+      value instanceof ICAL.Duration
+        ? instant(part.getFirstPropertyValue(base) as ICAL.Time) + value.toSeconds()
+        : instant(value);
+    if (at > 200e6) found.push(new Date(at * 1000).toISOString().replace(".000", ""));
+  }
+  return found.length ? found.sort() : undefined;
+}
 
 const path = folder instanceof URL ? folder.pathname : folder;
 const wantedOf = (name: string) =>
@@ -31,6 +57,7 @@ test("ical.js reads our calendars as they were meant, with the dates of their ru
   let todos = 0;
   let rules = 0;
   let otherwise = 0;
+  let rung = 0;
   for (const name of names) {
     const calendar = new ICAL.Component(
       ICAL.parse(readFileSync(`${path}/${name}`, "utf8")) as unknown[],
@@ -51,6 +78,11 @@ test("ical.js reads our calendars as they were meant, with the dates of their ru
       };
       const due = part.getFirstPropertyValue("due") as ICAL.Time | null;
       if (due && part.name === "vtodo") found.due = wall(due);
+      const ringing = rings(part);
+      if (ringing && part.name === "vtodo") {
+        found.rings = ringing;
+        rung += ringing.length;
+      }
       const rule = part.getFirstPropertyValue("rrule") as ICAL.Recur | null;
       if (rule) {
         const start = part.getFirstPropertyValue("dtstart") as ICAL.Time;
@@ -67,7 +99,7 @@ test("ical.js reads our calendars as they were meant, with the dates of their ru
     }
   }
   console.log(
-    `${names.length} calendars, ${todos} to-dos, ${rules} rules, ${otherwise} with BYSETPOS left out`,
+    `${names.length} calendars, ${todos} to-dos, ${rules} rules, ${rung} rings, ${otherwise} with BYSETPOS left out`,
   );
 });
 

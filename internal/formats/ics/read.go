@@ -275,8 +275,8 @@ func (p *parsing) alarms(t *book.Todo) error {
 // what we write for the reminder, now or in earlier versions.
 func (p *parsing) altered(t *book.Todo, alarm *component, r day.Reminder) bool {
 	l := alarm.first("TRIGGER")
-	if l == nil || r.Edge != day.NoEdge || !r.At.IsZero() {
-		return false
+	if l == nil || r.Edge != day.NoEdge || !r.At.IsZero() || t.RemindedOf() != basis(t) {
+		return false // an instant, which is another wall time in each zone
 	}
 	_, wrote := triggerOf(t, r, p.world)
 	return l.value != wrote && l.value != r.Silent().String()
@@ -326,7 +326,7 @@ func (p *parsing) trigger(t *book.Todo, alarm *component) (day.Reminder, error) 
 		return day.ReminderAt(c.WallOf(c.Instant(from).Add(-time.Duration(before) * time.Minute))), nil
 	}
 	if base := basis(t); !base.IsZero() && !base.HasTime() { // it counts from midnight (section 3.8.6.3)
-		before += hourOf(p.world)
+		before += hourOf(p.world).Minutes()
 		if before < -day.MaxAfter {
 			return day.Reminder{}, errors.New("it comes more than a day after what it reminds of")
 		}
@@ -348,12 +348,15 @@ func basis(t *book.Todo) day.Moment {
 	return day.Moment{Date: t.Start}
 }
 
-// hourOf is when reminders of a date without time come, in minutes after midnight.
-func hourOf(w exchange.World) int {
+// usualHour is the hour of reminders where the settings name none.
+var usualHour, _ = day.NewTimeOfDay(9, 0)
+
+// hourOf is when reminders of a date without time come.
+func hourOf(w exchange.World) day.TimeOfDay {
 	if w.ReminderHour == (day.TimeOfDay{}) {
-		return 9 * 60
+		return usualHour
 	}
-	return w.ReminderHour.Minutes()
+	return w.ReminderHour
 }
 
 // signed reads a duration (section 3.3.6) as minutes ahead, less than nothing for one after.

@@ -195,6 +195,9 @@ func (w *writer) dates(t *book.Todo) error {
 	return nil
 }
 
+// noTrigger is the trigger of an alarm that no time brings: an alarm wants one (RFC 9074 section 8).
+const noTrigger = "19760401T005545Z"
+
 // alarm writes a reminder as a VALARM (section 3.6.6).
 func (w *writer) alarm(t *book.Todo, r day.Reminder, uid string, world exchange.World) {
 	w.line("BEGIN", "VALARM")
@@ -203,7 +206,7 @@ func (w *writer) alarm(t *book.Todo, r day.Reminder, uid string, world exchange.
 	w.text("DESCRIPTION", t.Title)
 	switch {
 	case r.Edge != day.NoEdge:
-		w.line("TRIGGER;VALUE=DATE-TIME", "19760401T005545Z") // an alarm wants one (RFC 9074 section 8)
+		w.line("TRIGGER;VALUE=DATE-TIME", noTrigger)
 		w.line("PROXIMITY", r.Edge.String())
 		w.place(uid+"-place", r.Place, world)
 	case !r.At.IsZero():
@@ -217,14 +220,21 @@ func (w *writer) alarm(t *book.Todo, r day.Reminder, uid string, world exchange.
 }
 
 // triggerOf is when an alarm comes that counts from the due or the start: from midnight where that
-// has no time (section 3.8.6.3).
+// has no time (section 3.8.6.3). Where it counts from the plan, which a VTODO has not, it is an instant.
 func triggerOf(t *book.Todo, r day.Reminder, world exchange.World) (name, value string) {
+	if from := t.RemindedOf(); from != basis(t) || from.IsZero() {
+		value = noTrigger
+		if !from.IsZero() {
+			value = day.Clock{Zone: world.Zone}.Rings(r, from, hourOf(world)).UTC().Format(utcForm)
+		}
+		return "TRIGGER;VALUE=DATE-TIME", value
+	}
 	name, before := "TRIGGER", r.Before
 	if !t.Due.IsZero() {
 		name += ";RELATED=END"
 	}
 	if base := basis(t); !base.IsZero() && !base.HasTime() {
-		before -= hourOf(world)
+		before -= hourOf(world).Minutes()
 	}
 	if before >= 0 {
 		return name, duration(before)

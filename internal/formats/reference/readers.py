@@ -6,13 +6,14 @@ import csv
 import json
 import pathlib
 import sys
-from datetime import date, datetime
+from datetime import date, datetime, timedelta, timezone
+from zoneinfo import ZoneInfo
 
 import icalendar
 from dateutil.rrule import rrulestr
 
 differs = []
-counts = {"calendars": 0, "to-dos": 0, "rules": 0, "tables": 0, "rows": 0}
+counts = {"calendars": 0, "to-dos": 0, "rules": 0, "rings": 0, "tables": 0, "rows": 0}
 
 
 def wall(value):
@@ -36,6 +37,34 @@ def dates(part):
     return found
 
 
+# The zone of who reads, in which values without one are (RFC 5545, section 3.3.5).
+HERE = ZoneInfo("Europe/Lisbon")
+
+
+def instant(value):
+    """The instant of a date or a time; of a date its first (RFC 5545, section 3.8.6.3)."""
+    if not isinstance(value, datetime):
+        value = datetime(value.year, value.month, value.day)
+    return (value if value.tzinfo else value.replace(tzinfo=HERE)).astimezone(timezone.utc)
+
+
+def rings(part):
+    """The instants at which a part's alarms come, but for those that no time brings: their trigger is
+    one of 1976 (RFC 9074, section 8)."""
+    found = []
+    for alarm in part.walk("VALARM"):
+        trigger = alarm["trigger"]
+        if trigger.dt == datetime(1976, 4, 1, 0, 55, 45, tzinfo=timezone.utc):
+            continue
+        if not isinstance(trigger.dt, timedelta):
+            found.append(instant(trigger.dt))
+        elif trigger.params.get("RELATED") == "END":
+            found.append(instant(part["due"].dt) + trigger.dt)
+        else:
+            found.append(instant(part["dtstart"].dt) + trigger.dt)
+    return [at.strftime("%Y-%m-%dT%H:%M:%SZ") for at in sorted(found)]
+
+
 for path in sorted(pathlib.Path(sys.argv[1]).glob("*.json")):
     wanted = json.loads(path.read_text())
     calendar = icalendar.Calendar.from_ical(path.with_suffix(".ics").read_bytes())
@@ -50,14 +79,17 @@ for path in sorted(pathlib.Path(sys.argv[1]).glob("*.json")):
             continue
         counts["to-dos"] += 1
         found = {"title": str(part["summary"]), "alarms": sum(p.name == "VALARM" for p in part.walk())}
-        if part.name == "VTODO" and "due" in part:
-            found["due"] = wall(part["due"].dt)
+        if part.name == "VTODO":
+            found["rings"] = rings(part)
+            counts["rings"] += len(found["rings"])
+            if "due" in part:
+                found["due"] = wall(part["due"].dt)
         if "rrule" in part:
             counts["rules"] += 1
             found["dates"] = dates(part)
         for key, value in found.items():
-            if value != want[key]:
-                differs.append(f"{path.stem}.ics: {want['title']}: {key} is {value}, not {want[key]}; {part.get('rrule')}")
+            if value != want.get(key, []):
+                differs.append(f"{path.stem}.ics: {want['title']}: {key} is {value}, not {want.get(key)}; {part.get('rrule')}")
     with open(path.with_suffix(".csv"), newline="", encoding="utf-8") as file:
         rows = list(csv.DictReader(file, strict=True))
     counts["tables"] += 1

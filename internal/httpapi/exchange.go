@@ -179,6 +179,9 @@ func encodeColumns(heads []csvfile.Head) (*[]contract.CSVColumn, *[]string) {
 func encodeImportRow(row exchange.Row) contract.ImportRow {
 	out := contract.ImportRow{What: contract.ImportRowWhat(row.What), Title: row.Title, Depth: row.Depth,
 		Due: orAbsent(row.Due.String()), List: orAbsent(row.List), Reason: orAbsent(row.Reason), Raw: orAbsent(row.Raw), Like: orAbsent(row.Like)}
+	if !row.Status.Open() {
+		out.Closed = new(contract.ImportRowClosed(row.Status.String()))
+	}
 	if row.Line > 0 {
 		out.Line = &row.Line
 	}

@@ -234,6 +234,55 @@ test("columns of a table that nobody knows are named by hand once, and remembere
   await expect(row(page, "Trim the lamps")).toBeVisible();
 });
 
+test("a table is brought in by keys alone, its questions answered ahead of a slow line", async ({
+  page,
+  tincup,
+}) => {
+  await visit(page, `${tincup.url}/settings`);
+  const other = await page.context().newPage();
+  await other.goto(`${tincup.url}/cup`);
+  await expect(other.getByRole("heading", { level: 1 })).toBeVisible();
+  await page.bringToFront();
+  const table =
+    "Task;Deadline;Priority;Status\nCount the lamps;03/04/2027;1;\nTrim the wicks;05/06/2027;2;done\nOrder oil;07/08/2027;x9;\n";
+  await page.getByRole("link", { name: "Files in and out" }).focus();
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Tab");
+  const [chooser] = await Promise.all([
+    page.waitForEvent("filechooser"),
+    page.keyboard.press("Enter"),
+  ]);
+  await chooser.setFiles({ name: "lamps.csv", mimeType: "text/csv", buffer: Buffer.from(table) });
+  await expect(preview(page)).toContainText("3 new, 1 value goes to the notes");
+  await expect(rows(page).filter({ hasText: "Trim the wicks" })).toContainText("done");
+  await page.route("**/api/import/look*", async (route) => {
+    await new Promise((done) => setTimeout(done, 700));
+    await route.continue();
+  });
+  for (const key of ["Tab", "Tab", "ArrowDown", "Tab", "ArrowDown", "Enter"])
+    await page.keyboard.press(key);
+  await expect(toast(page, "Brought in: 3 new")).toBeVisible();
+  await expect(preview(page)).toHaveCount(0);
+  await expect(page.getByRole("button", { name: "From files…" })).toBeFocused();
+  const csv = await (await fetch(`${tincup.url}/api/export?format=csv`)).text();
+  expect(csv).toMatch(/^Count the lamps,,,needs-action,,low,,2027-03-04,/m);
+  expect(csv).toMatch(/^Trim the wicks,,,completed,[^,]+,medium,,2027-05-06,/m);
+  expect(csv).toContain("Priority: x9");
+  // The other window has them; the same file again looks like them.
+  await expect(other.locator("main")).toContainText("Laid by");
+  await page.locator("#files input[type=file]").setInputFiles({
+    name: "lamps.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(table),
+  });
+  await expect(preview(page)).toContainText("Leave out the 3 that look like one you have");
+  await page.keyboard.press("Escape");
+  expect(await history(tincup.url)).toEqual([
+    "Brought in: 3 new",
+    "Settings, columns of CSV files “deadline” is due, month-first, “priority” is priority, 1-low",
+  ]);
+});
+
 test("files come one after another; Enter is of the preview that is seen", async ({
   page,
   tincup,

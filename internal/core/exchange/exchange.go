@@ -237,9 +237,10 @@ type Row struct {
 	Remarks []string
 	// Raw is what stands in the file of an item that is refused; "" where that is not kept.
 	Raw string
-	// Due and List say a little of what it is.
-	Due  day.Moment
-	List string
+	// Status, Due and List say a little of what it is.
+	Status book.Status
+	Due    day.Moment
+	List   string
 }
 
 // FieldChange is a field that would be another; the words are "" where there are none.
@@ -298,7 +299,7 @@ func Look(desk *book.Desk, env book.Env, items []Item, refused []Refusal, list b
 	depths := make([]int, len(items))
 	for i, told := range cmd.Report {
 		item := &items[i]
-		row := Row{Title: item.Todo.Title, Line: item.Line, Column: item.Column, Remarks: item.Remarks, Due: item.Todo.Due, List: item.List}
+		row := Row{Title: item.Todo.Title, Line: item.Line, Column: item.Column, Remarks: item.Remarks, Status: item.Todo.Status, Due: item.Todo.Due, List: item.List}
 		if item.Under >= 0 {
 			depths[i] = depths[item.Under] + 1
 		}

@@ -2929,6 +2929,11 @@ export interface components {
             /** @description Where it begins in the file, from 1; absent for nowhere */
             line?: number;
             column?: number;
+            /**
+             * @description How it comes in where it is not open; else absent
+             * @enum {string}
+             */
+            closed?: "completed" | "cancelled";
             due?: string;
             list?: string;
             /** @description Why it is refused */

@@ -22,6 +22,7 @@ import {
   countWords,
   likeWords,
   passedWords,
+  closedWords,
   whatWords,
 } from "@/words/files";
 import ColumnMap from "./ColumnMap.vue";
@@ -191,6 +192,7 @@ const mores = computed(() => {
           <span v-else-if="r.fields" class="more">{{ changeWords(r, overview.today) }}</span>
           <span v-for="m in r.remarks" :key="m" class="remark">{{ m }}</span>
         </span>
+        <span v-if="r.closed && r.what === 'new'" class="fact">{{ closedWords[r.closed] }}</span>
         <span v-if="r.due && r.what === 'new'" class="fact"
           >due {{ shortMoment(r.due, overview.today) }}</span
         >

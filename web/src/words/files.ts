@@ -14,6 +14,12 @@ export const whatWords: Record<Row["what"], string> = {
   refused: "left out",
 };
 
+/** How a new one comes in that is not open. */
+export const closedWords: Record<NonNullable<Row["closed"]>, string> = {
+  completed: "done",
+  cancelled: "cancelled",
+};
+
 /** "12 new, 3 changed, 1 left out", the parts that are none left away. */
 export function countWords(p: Preview): string {
   if (p.format === "everything") return "Everything of another installation, for this empty one";

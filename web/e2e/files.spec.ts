@@ -245,14 +245,16 @@ test("a table is brought in by keys alone, its questions answered ahead of a slo
   await page.bringToFront();
   const table =
     "Task;Deadline;Priority;Status\nCount the lamps;03/04/2027;1;\nTrim the wicks;05/06/2027;2;done\nOrder oil;07/08/2027;x9;\n";
+  const asked = page.waitForEvent("filechooser");
   await page.getByRole("link", { name: "Files in and out" }).focus();
   await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/#files$/);
   await page.keyboard.press("Tab");
-  const [chooser] = await Promise.all([
-    page.waitForEvent("filechooser"),
-    page.keyboard.press("Enter"),
-  ]);
-  await chooser.setFiles({ name: "lamps.csv", mimeType: "text/csv", buffer: Buffer.from(table) });
+  await expect(page.getByRole("button", { name: "From files…" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await (
+    await asked
+  ).setFiles({ name: "lamps.csv", mimeType: "text/csv", buffer: Buffer.from(table) });
   await expect(preview(page)).toContainText("3 new, 1 value goes to the notes");
   await expect(rows(page).filter({ hasText: "Trim the wicks" })).toContainText("done");
   await page.route("**/api/import/look*", async (route) => {
@@ -265,8 +267,8 @@ test("a table is brought in by keys alone, its questions answered ahead of a slo
   await expect(preview(page)).toHaveCount(0);
   await expect(page.getByRole("button", { name: "From files…" })).toBeFocused();
   const csv = await (await fetch(`${tincup.url}/api/export?format=csv`)).text();
-  expect(csv).toMatch(/^Count the lamps,,,needs-action,,low,,2027-03-04,/m);
-  expect(csv).toMatch(/^Trim the wicks,,,completed,[^,]+,medium,,2027-05-06,/m);
+  expect(csv).toMatch(/^Count the lamps,,,needs-action,,medium,,2027-03-04,/m);
+  expect(csv).toMatch(/^Trim the wicks,,,completed,[^,]+,high,,2027-05-06,/m);
   expect(csv).toContain("Priority: x9");
   // The other window has them; the same file again looks like them.
   await expect(other.locator("main")).toContainText("Laid by");

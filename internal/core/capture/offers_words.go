@@ -136,16 +136,39 @@ func (o *offering) soOften(words []token, at int) bool {
 	return true
 }
 
-// dateWithTime offers the date that a title begins with, together with the time at its end:
-// "Friday call Ines at 3pm".
+// dateWithTime offers a date that stays words together with a time that may belong to it: "Friday call
+// Ines at 3pm", "notes for 3 December, 15:00".
 func (o *offering) dateWithTime() {
 	if o.begins.End == 0 {
 		return
 	}
 	date, at := o.begins, o.beginsAt
 	spans := []Span{date, at}
-	clause := o.text[date.Start:date.End] + " " + strings.Trim(o.text[at.Start:at.End], "().!?")
-	o.add(spans, o.with(o.without(spans...), clause), false)
+	if at.Start < date.Start {
+		spans = []Span{at, date}
+	}
+	rest := o.without(spans...)
+	if o.leans(date) {
+		rest = o.without(at)
+	}
+	clause := strings.Trim(o.text[date.Start:date.End], "().!?:,") + " " + strings.Trim(o.text[at.Start:at.End], "().!?")
+	o.add(spans, o.with(rest, clause), false)
+}
+
+// leans reports whether the words around a phrase want it: those of "for Friday" and of "Friday or
+// Saturday".
+func (o *offering) leans(s Span) bool {
+	for i := range o.tokens {
+		switch t := &o.tokens[i]; {
+		case t.span().End <= s.Start && i+1 < len(o.tokens) && o.tokens[i+1].span().Start >= s.Start:
+			if t.kind == plainWord && (t.has(dangling) || joins(t)) {
+				return true
+			}
+		case t.span().Start >= s.End:
+			return t.kind == plainWord && joins(t)
+		}
+	}
+	return false
 }
 
 // reminder offers one where "remind me to" is said without a date.

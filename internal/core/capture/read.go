@@ -22,8 +22,8 @@ type reader struct {
 	notes int // where they begin, -1 without
 	// remind is where "remind me to" stands, whose due is a reminder too.
 	remind Span
-	// begins is the bare date that the title begins with, where beginsAt, a time alone at
-	// its end, belongs to it: both stay words.
+	// begins is a date that stays words, as one that the title begins with, and beginsAt a time alone
+	// that may belong to it and stays so with it. begins is empty where no such date could be read.
 	begins, beginsAt Span
 }
 
@@ -57,6 +57,7 @@ func newReader(text string, env *Env) *reader {
 		r.parse(false)
 	}
 	r.settleTwice()
+	r.settleLone()
 	return r
 }
 

@@ -41,7 +41,7 @@ func Offers(text string, env Env) []Offer {
 	if len(r.draft.Problems) > 0 { // it has no place in a line
 		return nil
 	}
-	o := &offering{reader: r, text: text, end: len(text), p: parser{text: r.text, settings: env.Settings, names: &env.Names}}
+	o := &offering{reader: r, text: text, end: len(text), p: parser{text: r.text, settings: env.Settings, names: &env.Names, loose: true}}
 	if r.notes >= 0 {
 		o.end = r.notes - len("-- ")
 	}
@@ -58,6 +58,7 @@ func Offers(text string, env Env) []Offer {
 		}
 	}
 	for _, words := range words {
+		o.hourOrLength(words)
 		o.phrases(words)
 	}
 	o.reminder()

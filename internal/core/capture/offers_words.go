@@ -1,6 +1,9 @@
 package capture
 
-import "strings"
+import (
+	"fmt"
+	"strings"
+)
 
 // Offers of words that were left in the title.
 
@@ -34,6 +37,30 @@ func (o *offering) phrases(words []token) {
 	}
 }
 
+// hourOrLength offers "Friday 9h" as nine o'clock and as nine hours.
+func (o *offering) hourOrLength(words []token) {
+	for i := range words {
+		t := &words[i]
+		if t.kind != plainWord || t.number < 7 || t.number > 12 || strings.TrimRight(t.rest, ".!?)") != "h" {
+			continue
+		}
+		for from := 0; from < i; from++ {
+			p := &o.p
+			p.tokens, p.pos = words[from:i], 0
+			due, ok := p.due()
+			if !ok || !p.done() || due.date == nil || !due.time.none() || words[from].kind != plainWord || from > 0 && words[from-1].has(article) {
+				continue
+			}
+			s := Span{words[from].span().Start, t.span().End}
+			date := o.text[s.Start:words[i-1].span().End]
+			rest := o.without(s)
+			o.add([]Span{s}, o.with(rest, fmt.Sprintf("%s %02d:00", date, t.number)), false)
+			o.add([]Span{s}, o.with(rest, fmt.Sprintf("%s, %d hours", date, t.number)), false)
+			return
+		}
+	}
+}
+
 // joins reports whether a word joins two of a kind.
 func joins(t *token) bool { return t.text == "and" || t.text == "or" || t.text == "&" }
 
@@ -45,7 +72,7 @@ func (p *parser) offered(words []token, at int) (Span, bool) {
 	}
 	if at > 0 {
 		switch before := &words[at-1]; {
-		case unoffered[strings.ToLower(before.text)], before.is("every"), before.is("each"):
+		case unoffered[strings.ToLower(before.text)], before.is("every"), before.is("each"), changers[before.bare()]:
 			return Span{}, false
 		case t.has(weekdayWord) && dayNames[strings.ToLower(before.text)]: // Good Friday
 			return Span{}, false
@@ -119,6 +146,11 @@ func (o *offering) soOften(words []token, at int) bool {
 			if n, ok := p.count(); !ok || n < 1 || !p.take("times") {
 				return false
 			}
+		}
+		if a := p.at(0); a.has(adverb) && !a.is("daily") {
+			p.pos++
+			asks = "on which days"
+			break
 		}
 		if !p.take("a") && !p.take("per") && !p.take("every") && !p.take("each") || !p.at(0).has(unitWord) || p.at(0).is("day") {
 			return false

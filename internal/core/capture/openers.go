@@ -30,7 +30,7 @@ var openers = map[string]opener{
 	"important": opensPriority, "asap": opensPriority, "top": opensPriority, "priority": opensPriority,
 	"by": opensDate, "due": opensDate, "before": opensDate, "within": opensDate,
 	"today": opensDate, "tonight": opensDate, "tomorrow": opensDate, "plan": opensDate,
-	"every": opensRepeat, "each": opensRepeat,
+	"every": opensRepeat, "each": opensRepeat, "alternate": opensRepeat,
 	"parked": opensParked, "someday": opensParked, "some": opensParked,
 }
 

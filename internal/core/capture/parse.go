@@ -16,6 +16,7 @@ type parser struct {
 	names    *Names
 	longest  int  // tokens of the longest name, worked out when asked
 	counting bool // a date that counts from another is being read
+	loose    bool // what is read is only offered
 }
 
 // at returns the token n places on; a token of no meaning past the end.
@@ -76,6 +77,14 @@ func (p *parser) due() (item, bool) {
 	if d, ok := p.endOfDay(it.introduced && !on); ok {
 		return item{kind: itemDue, introduced: true, date: d}, true
 	}
+	if d, h, ok := p.hourOfPart(); ok && it.introduced && !on { // by 8 tomorrow evening
+		it.date, it.time = d, h
+		return it, true
+	}
+	if d, h, ok := p.hoursFirst(); ok {
+		it.date, it.time = d, h
+		return it, true
+	}
 	if h, ok := p.clock(it.introduced && !on); ok { // a time first
 		it.time = h
 		again := p.pos
@@ -95,7 +104,7 @@ func (p *parser) due() (item, bool) {
 		return it, true
 	}
 	d, ok := p.day(it.introduced)
-	if !ok || d.form == ofThis || d.form == inWeekOf {
+	if !ok || d.form == ofThis || d.form == inWeekOf || d.comesRound && (!it.introduced || on) {
 		p.pos = from
 		return item{}, false
 	}
@@ -105,10 +114,42 @@ func (p *parser) due() (item, bool) {
 		return it, !before
 	}
 	it.time = p.timeAfter(d)
+	it.partOfDay = !it.time.none() && p.at(-1).has(partOfDay)
 	if before && it.time.none() { // the day before it
 		it.date = &date{form: shifted, n: -1, unit: day_, base: d}
 	}
 	return it, true
+}
+
+// hourOfPart reads "8 tomorrow evening": an hour of the part of the day that is named behind a date.
+func (p *parser) hourOfPart() (*date, hour, bool) {
+	from := p.pos
+	t := p.at(0)
+	if t.kind == plainWord && t.number >= 1 && t.number <= 12 && t.rest == "" {
+		p.pos++
+		p.take("on")
+		if d, ok := p.day(true); ok && !d.wide() && d.form != inMinutes && p.at(0).kind == plainWord && p.at(0).has(partOfDay) {
+			h := hour{at: clockFace(t.number % 12 * 60), half: true}
+			return d, h.within(p.part()), true
+		}
+	}
+	p.pos = from
+	return nil, hour{}, false
+}
+
+// hoursFirst reads "15h Friday" and "14h30 on 3 December".
+func (p *parser) hoursFirst() (*date, hour, bool) {
+	from := p.pos
+	if t := p.at(0); t.number >= 0 && t.kind == plainWord && strings.HasPrefix(t.rest, "h") {
+		if h, ok := p.clock(true); ok {
+			p.take("on")
+			if d, ok := p.day(true); ok && !d.wide() && d.form != inMinutes {
+				return d, h, true
+			}
+		}
+	}
+	p.pos = from
+	return nil, hour{}, false
 }
 
 // endOfDay reads "end of day", "close of business", EOD and COB, today's or that of the day
@@ -301,6 +342,9 @@ func (p *parser) plan() (item, bool) {
 	d, ok := p.day(it.introduced)
 	if ok && d.form == inMinutes {
 		ok = false
+	}
+	if ok && d.form == inWeekOf {
+		it.introduced = true
 	}
 	if ok && !it.introduced && d.form != ofThis && d.form != inMonth && (d.form != ofNext || d.unit != week_ && d.unit != month_) {
 		ok = false

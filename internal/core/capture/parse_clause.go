@@ -58,6 +58,9 @@ func (p *parser) estimate(own bool) (item, bool) {
 	from := p.pos
 	p.take("takes")
 	p.take("about")
+	if t := p.at(0); p.pos == from && t.number >= 7 && t.number <= 12 && strings.TrimRight(t.rest, ".!?)") == "h" && !p.loose && !(own && len(p.tokens) == 1) {
+		return item{}, false // 9h is a time as well
+	}
 	n, ok := p.minutes()
 	if t := p.at(0); !ok && own && t.kind == plainWord && t.number > 0 && strings.TrimRight(t.rest, ".!?") == "m" {
 		p.pos++

@@ -61,6 +61,10 @@ func (p *parser) day(introduced bool) (*date, bool) {
 		}
 	case "this", "next":
 		return p.thisOrNext()
+	case "week", "w/c":
+		if d, ok := p.weekHolding(); ok {
+			return d, true
+		}
 	case "mid":
 		p.pos++
 		if m := p.at(0); m.kind == plainWord && m.has(monthWord) {
@@ -109,6 +113,25 @@ func (p *parser) day(introduced bool) (*date, bool) {
 	return nil, false
 }
 
+// weekHolding reads "week commencing 7 December", "w/c Monday", "week ending 11 December" and "week of
+// 7 December": the ISO week that holds the date.
+func (p *parser) weekHolding() (*date, bool) {
+	from := p.pos
+	if p.counting || !p.take("w/c") && !p.take("week", "commencing") && !p.take("week", "beginning") && !p.take("week", "ending") && !p.take("week", "of") {
+		return nil, false
+	}
+	p.counting = true
+	defer func() { p.counting = false }()
+	p.take("the")
+	p.take("on")
+	base, ok := p.day(true)
+	if !ok || base.wide() || base.form == inMinutes {
+		p.pos = from
+		return nil, false
+	}
+	return &date{form: inWeekOf, base: base}, true
+}
+
 // shifted reads "2 weeks before 15 January", "3 days after Christmas", "two weeks from
 // now", "a week on Tuesday" and "a week today".
 func (p *parser) shifted() (*date, bool) {
@@ -131,6 +154,7 @@ func (p *parser) shifted() (*date, bool) {
 		d.base = &date{form: fromToday}
 		return d, true
 	case p.at(0).is("today"), p.at(0).is("tomorrow"):
+	case n == 1 && unit.is("week") && p.at(0).kind == plainWord && p.at(0).has(weekdayWord): // a week Friday
 	case p.take("before"):
 		d.n = -n
 	case p.take("after"), p.take("from"), unit.is("week") && p.take("on"):
@@ -174,7 +198,9 @@ func (p *parser) nthOf() (*date, bool) {
 	switch m := p.at(0); {
 	case p.take("next", "month"):
 		d.which = next
-	case p.take("this", "month"), p.take("the", "month"):
+	case p.take("this", "month"):
+	case p.take("the", "month"):
+		d.comesRound = !d.every || d.working
 	case m.kind == plainWord && m.has(monthWord):
 		p.pos++
 		d.month, d.year = time.Month(m.word.value), p.year()
@@ -230,6 +256,16 @@ func (p *parser) weekday() (*date, bool) {
 	if p.at(0).is("week") && !p.weekNumber() { // Tuesday week
 		p.pos++
 		return &date{form: shifted, n: 1, unit: week_, base: d}, true
+	}
+	if p.at(0).is("in") && !p.counting { // Friday in two weeks
+		p.pos++
+		if n, ok := p.count(); ok && p.at(0).has(unitWord) && (p.at(0).is("week") || p.at(0).is("fortnight")) {
+			unit := p.at(0).word.value
+			p.pos++
+			p.take("time")
+			return &date{form: weekdayIn, weekday: d.weekday, base: &date{form: inUnits, n: n, unit: unit}}, true
+		}
+		p.pos = from + 1
 	}
 	if !p.take("of") { // Friday of next week
 		p.take("in")

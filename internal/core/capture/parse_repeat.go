@@ -1,6 +1,7 @@
 package capture
 
 import (
+	"slices"
 	"strings"
 	"time"
 
@@ -17,6 +18,10 @@ func (p *parser) repeat() (item, bool) {
 		return item{}, false
 	}
 	it.introduced = !p.tokens[from].has(adverb)
+	if !p.except(r) {
+		p.pos = from
+		return item{}, false
+	}
 	if t := p.at(0); r.part == 0 && len(r.rule.ByDay) > 0 && t.kind == plainWord && t.has(partOfDay) { // every Thursday evening
 		r.part = t.word.value
 		p.pos++
@@ -61,6 +66,35 @@ func (p *parser) ofTheMonth(r *recurrence) bool {
 	*r = recurrence{rule: repeat.Rule{Interval: 1, WeekStart: time.Monday}}
 	p.pos = from
 	return false
+}
+
+// except reads "except Sunday", "but not on weekends" behind days of the week, and leaves them out; false
+// where it is not said which days those are.
+func (p *parser) except(r *recurrence) bool {
+	if !p.take("except", "for") && !p.take("except") && !p.take("but", "not") && !p.take("apart", "from") {
+		return true
+	}
+	if r.rule.Freq == repeat.Daily && r.rule.Interval == 1 {
+		r.unit(week_, 1)
+		for d := range 7 { // from Monday on
+			r.addDay(repeat.NthDay{Day: time.Weekday((d + 1) % 7)})
+		}
+	}
+	p.take("on")
+	var others recurrence
+	weekends := p.take("weekends") || p.take("at", "weekends") || p.take("the", "weekend")
+	if weekends {
+		others.rule.ByDay = []repeat.NthDay{{Day: time.Saturday}, {Day: time.Sunday}}
+	}
+	if r.rule.Freq != repeat.Weekly || !weekends && !p.weekdays(&others) {
+		return false
+	}
+	left := slices.DeleteFunc(slices.Clone(r.rule.ByDay), func(d repeat.NthDay) bool { return slices.Contains(others.rule.ByDay, d) })
+	if len(left) == len(r.rule.ByDay) || len(left) == 0 {
+		return false
+	}
+	r.rule.ByDay = left
+	return true
 }
 
 // plurals reads "Wednesdays", "on Mondays and Thursdays", "weekdays" and "weekends".
@@ -120,6 +154,8 @@ func (r *recurrence) unit(unit, n int) {
 		r.rule.Freq = repeat.Weekly
 	case month_:
 		r.rule.Freq = repeat.Monthly
+	case fortnight_:
+		r.rule.Freq, r.rule.Interval = repeat.Weekly, 2*n
 	case quarter_:
 		r.rule.Freq, r.rule.Interval = repeat.Monthly, 3*n
 	case year_:
@@ -145,10 +181,21 @@ func (p *parser) adverb(r *recurrence) bool {
 // everySo reads "every" and what comes after it.
 func (p *parser) everySo(r *recurrence) bool {
 	from := p.pos
-	if !p.take("every") && !p.take("each") {
+	alternate := p.take("alternate")
+	if !alternate && !p.take("every") && !p.take("each") {
 		return false
 	}
 	switch t := p.at(0); {
+	case alternate && t.has(weekdayWord):
+		r.unit(week_, 2)
+		return p.weekdays(r)
+	case alternate && t.has(unitWord):
+		p.pos++
+		r.unit(t.word.value, 2)
+		return true
+	case alternate:
+		p.pos = from
+		return false
 	case t.is("weekday"):
 		p.pos++
 		r.workdays()

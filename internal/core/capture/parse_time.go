@@ -117,6 +117,9 @@ func (p *parser) digits(t *token, at, dated bool) (hour, bool) {
 			p.pos++
 		}
 	}
+	if h, ok := p.hours24(t, at, dated); ok {
+		return h, true
+	}
 	wide := t.end-t.start > 10 || hours > 99
 	half := false
 	switch {
@@ -145,6 +148,25 @@ func (p *parser) digits(t *token, at, dated bool) (hour, bool) {
 	}
 	h := hour{at: clockFace(hours*60 + minutes), half: half, loose: at, end: p.wordEnd()}
 	return h.usual(), true
+}
+
+// hours24 reads 15h and 14h30, as times are written in many countries, where they can be no lengths:
+// behind "at" or beside a date, from 13h on, or with minutes from 7h on. 7h to 12h could be either, and
+// are only offered.
+func (p *parser) hours24(t *token, at, dated bool) (hour, bool) {
+	rest := strings.TrimRight(t.rest, ".!?)")
+	if !at && !dated || !strings.HasPrefix(rest, "h") || t.number > 23 {
+		return hour{}, false
+	}
+	minutes := 0
+	switch rest = rest[1:]; {
+	case rest == "" && (t.number >= 13 || at && t.number >= 7 || p.loose && t.number >= 7):
+	case len(rest) == 2 && t.number >= 7 && rest[0] >= '0' && rest[0] < '6' && isDigit(rest[1]):
+		minutes = int(rest[0]-'0')*10 + int(rest[1]-'0')
+	default:
+		return hour{}, false
+	}
+	return hour{at: clockFace(t.number*60 + minutes), end: p.wordEnd()}, true
 }
 
 func isDigit(c byte) bool { return '0' <= c && c <= '9' }

@@ -211,7 +211,7 @@ func (p *parser) headed(words []token) (item, int, bool) {
 		if name := strings.TrimSuffix(p.text[words[0].start:t.end], ":"); slices.Contains(p.names.Lists, name) {
 			return item{kind: itemList, introduced: true, name: name, span: Span{int(words[0].start), int(t.end)}}, n, true
 		}
-		for _, read := range []func() (item, bool){p.plan, p.due, p.parked, func() (item, bool) { return p.priority(true) }} {
+		for _, read := range []func() (item, bool){p.repeat, p.plan, p.due, p.parked, func() (item, bool) { return p.priority(true) }} {
 			p.pos = 0
 			if it, ok := read(); ok && p.done() && it.kind != itemTime {
 				it.span = p.span(0)

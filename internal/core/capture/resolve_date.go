@@ -44,6 +44,9 @@ func (r *resolver) date(d *date, words string) (day.Date, string) {
 			return base, why
 		}
 		return from(base, d.n, d.unit)
+	case weekdayIn:
+		base, why := r.date(d.base, words)
+		return base.Monday().AddDays((int(d.weekday) + 6) % 7), why
 	case nthOf:
 		return r.nthOf(d, words)
 	case easterDay:
@@ -91,6 +94,9 @@ func (r *resolver) horizon(d *date, words string) (day.Horizon, string) {
 			month = r.today // this very month
 		}
 		return day.InMonth(month), ""
+	case d.form == inWeekOf && d.base != nil:
+		on, why := r.date(d.base, words)
+		return day.InWeek(on), why
 	case d.form == inWeekOf:
 		return day.InWeek(d.on), ""
 	case d.form == ofWeek:

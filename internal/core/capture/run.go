@@ -86,7 +86,15 @@ func (p *parser) field(w where, repeats, behind bool) (item, bool) {
 		try(p.start())
 	}
 	if opens&opensDate != 0 {
-		try(p.plan())
+		it, ok := p.plan()
+		// A time range without a day is today's: only a clause of its own, or "at", says so much.
+		dayless := it.kind == itemPlan && it.date == nil && it.n > 0 && !w.clause && !p.loose && !repeats && !p.tokens[from].is("at")
+		if ok && dayless { // save beside a repeat
+			end := p.pos
+			_, dayless = p.repeat()
+			dayless, p.pos = !dayless, end
+		}
+		try(it, ok && !dayless)
 		try(p.due())
 	}
 	if opens&opensReminder != 0 {
@@ -152,6 +160,9 @@ var askers = map[string]bool{"who": true, "what": true, "when": true, "where": t
 var dayNames = map[string]bool{"black": true, "good": true, "ash": true, "easter": true, "shrove": true, "whit": true,
 	"boxing": true, "palm": true, "holy": true, "maundy": true, "cyber": true, "pancake": true, "casual": true, "super": true}
 
+// changers are words that change the phrase behind them, which is read with them or not at all.
+var changers = map[string]bool{"twice": true, "thrice": true, "times": true, "alternate": true, "except": true, "not": true, "commencing": true, "w/c": true}
+
 // guarded reports whether the words before a run keep its first phrase in the title.
 func guarded(words []token, from int, first *item) bool {
 	if from == 0 {
@@ -159,6 +170,12 @@ func guarded(words []token, from int, first *item) bool {
 	}
 	before := &words[from-1]
 	if before.has(article) || !first.introduced && before.has(dangling) {
+		return true
+	}
+	if n := before.number; n >= 1 && n <= 12 && before.rest == "" && before.kind == plainWord && first.partOfDay && from > 1 { // a table for 5 Friday evening
+		return true
+	}
+	if changers[before.bare()] { // twice daily, all days except Sunday
 		return true
 	}
 	if (first.date != nil || first.kind == itemTime) && before.setsDate() { // by Tuesday at 14:00 for 45 min

@@ -24,13 +24,14 @@ const (
 	inMonth                // month, year if said
 	onNth                  // the n-th
 	exact                  // on
-	inWeekOf               // the ISO week that begins on
+	inWeekOf               // the ISO week that begins on, or that holds base
 	neverIs                // what no calendar has
 	shifted                // n units after base, before it where n is negative
 	nthOf                  // the n-th weekday, or day, of a month; -1 is the last
 	easterDay              // Easter Sunday
 	ofWeek                 // ISO week n, which is a plan only
 	inMinutes              // n minutes from now
+	weekdayIn              // the weekday of the week that base is in
 )
 
 type which uint8
@@ -57,6 +58,9 @@ type date struct {
 	// of is the month that nthOf counts in: 0 is this one, or the next if that has passed.
 	// every: days of any weekday; working: Monday to Friday alone.
 	every, working bool
+	// comesRound: its words are those of a repeat ("first Monday of the month") where no word such as
+	// "by" stands before them.
+	comesRound bool
 }
 
 // hour is words for a time of day. The zero hour is none.
@@ -128,6 +132,8 @@ type item struct {
 	new bool
 	// inTitle: its words stay in the title.
 	inTitle bool
+	// partOfDay: the time of a due is only that of a part of the day ("Friday evening").
+	partOfDay bool
 	// parked, of a plan.
 	parked bool
 	// before, of a reminder: n minutes ahead.

@@ -122,6 +122,7 @@ var vocabulary = func() map[string]*word {
 	add(dangling, 0, "for", "of", "in", "since", "about", "after", "before", "during", "to", "till", "between",
 		"from", "with", "at", "than", "as", "per", "via", "past", "previous", "each", "no", "is", "was", "are", "versus",
 		"on", "by", "last", "first", "every", "until", "not", "next", "this", "other")
+	add(0, 0, "alternate", "except", "but", "apart", "commencing", "beginning", "ending", "w/c", "couple", "over")
 	for word := range ownWords {
 		add(0, 0, word)
 	}
@@ -136,6 +137,7 @@ var vocabulary = func() map[string]*word {
 			}
 		}
 	}()
+	v["nxt"] = v["next"]
 	add(article|dangling, 0, "the", "a", "an", "my", "our", "your", "their", "his", "her", "its", "and", "or", "&", "+")
 	return v
 }()

@@ -229,13 +229,18 @@ func (r *reader) settleLone() {
 	if at := lone[0]; r.begins.End == 0 && (named.End <= at.Start || at.End <= named.Start) {
 		r.begins, r.beginsAt = named, at
 	}
+	r.unread(lone)
+}
+
+// unread lets what was said in some spans be words again, and with it what counted only beside it.
+func (r *reader) unread(spans []Span) {
 	var clauses []Span
-	for _, s := range lone {
+	for _, s := range spans {
 		clauses = append(clauses, r.clauseOf(s))
 	}
 	r.items = slices.DeleteFunc(r.items, func(it item) bool {
-		gone := slices.Contains(lone, it.span)
-		if it.kind == itemPriority || it.kind == itemEstimate || it.kind == itemList { // which counted only beside the time
+		gone := slices.Contains(spans, it.span)
+		if it.kind == itemPriority || it.kind == itemEstimate || it.kind == itemList {
 			gone = !it.introduced && slices.ContainsFunc(clauses, it.span.within)
 		}
 		if gone {

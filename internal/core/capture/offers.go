@@ -75,6 +75,8 @@ type offering struct {
 	before Draft
 	found  []Offer
 	tries  int
+	// both: the next offers may be of two fields at once.
+	both bool
 	// used are stretches that an offer is about already.
 	used []Span
 }
@@ -86,19 +88,26 @@ func (o *offering) add(spans []Span, sentence string, keeps bool) bool {
 		return false
 	}
 	after := Read(sentence, *o.env)
+	most := 1
+	if o.both {
+		most = 2
+	}
 	if len(after.Problems) > len(o.before.Problems) || after.Title == "" || keeps && after.Title != o.before.Title ||
-		len(after.Chips) < len(o.before.Chips) || len(after.Chips) > len(o.before.Chips)+1 {
+		len(after.Chips) < len(o.before.Chips) || len(after.Chips) > len(o.before.Chips)+most {
 		return false
 	}
 	more := len(after.Chips) > len(o.before.Chips)
 	known := slices.Clone(o.before.Chips)
 	var said *Chip
+	also := ""
 	for i := range after.Chips {
 		c := &after.Chips[i]
 		if at := slices.IndexFunc(known, func(k Chip) bool { return k.Field == c.Field && k.Value == c.Value }); at >= 0 {
 			known = slices.Delete(known, at, at+1)
 		} else if said == nil {
 			said = c
+		} else if o.both && c.Problem == "" {
+			also = "; " + c.Value
 		} else if more { // a value that was said before is another now
 			return false
 		}
@@ -111,7 +120,7 @@ func (o *offering) add(spans []Span, sentence string, keeps bool) bool {
 		words = append(words, o.text[s.Start:s.End])
 	}
 	o.used = append(o.used, spans...)
-	o.found = append(o.found, Offer{Field: said.Field, Words: strings.Join(words, ", "), Spans: spans, Value: said.Value, Taken: sentence})
+	o.found = append(o.found, Offer{Field: said.Field, Words: strings.Join(words, ", "), Spans: spans, Value: said.Value + also, Taken: sentence})
 	return true
 }
 

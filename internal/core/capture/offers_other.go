@@ -27,6 +27,9 @@ func (o *offering) otherValues() {
 func (o *offering) otherHalf(it *item) {
 	h := it.time
 	early := h.at.Minutes()%(12*60) < 7*60
+	if early && h.spoken {
+		return
+	}
 	if !h.half || !early && !h.loose || h.end == 0 {
 		return
 	}

@@ -55,7 +55,9 @@ func (o *offering) hourOrLength(words []token) {
 			date := o.text[s.Start:words[i-1].span().End]
 			rest := o.without(s)
 			o.add([]Span{s}, o.with(rest, fmt.Sprintf("%s %02d:00", date, t.number)), false)
+			o.both = true
 			o.add([]Span{s}, o.with(rest, fmt.Sprintf("%s, %d hours", date, t.number)), false)
+			o.both = false
 			return
 		}
 	}
@@ -184,7 +186,12 @@ func (o *offering) dateWithTime() {
 		rest = o.without(at)
 	}
 	clause := strings.Trim(o.text[date.Start:date.End], "().!?:,") + " " + strings.Trim(o.text[at.Start:at.End], "().!?")
+	if strings.HasSuffix(strings.ToLower(clause), "before") { // Friday, remind me 1 hour before
+		o.both = true
+		clause = strings.Trim(o.text[date.Start:date.End], "().!?:,") + ", " + strings.Trim(o.text[at.Start:at.End], "().!?")
+	}
 	o.add(spans, o.with(rest, clause), false)
+	o.both = false
 }
 
 // leans reports whether the words around a phrase want it: those of "for Friday" and of "Friday or

@@ -21,7 +21,7 @@ const (
 
 // openers are those of words that open few phrases; every other known word may open any.
 var openers = map[string]opener{
-	"from": opensStart | opensDate, "starting": opensStart, "not": opensStart | opensPriority,
+	"from": opensStart | opensDate, "starting": opensStart, "start": opensStart, "can't": opensStart, "not": opensStart | opensPriority,
 	"when": opensReminder, "remind": opensReminder, "ping": opensReminder, "nudge": opensReminder, "alert": opensReminder,
 	"takes": opensEstimate, "about": opensEstimate,
 	"in":  opensList | opensDate,

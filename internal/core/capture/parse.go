@@ -17,6 +17,7 @@ type parser struct {
 	longest  int  // tokens of the longest name, worked out when asked
 	counting bool // a date that counts from another is being read
 	loose    bool // what is read is only offered
+	clause   bool // a clause of its own is being read
 }
 
 // at returns the token n places on; a token of no meaning past the end.
@@ -263,7 +264,8 @@ func (p *parser) timeAfter(d *date) hour {
 // start reads "from", "starting" or "not before" and a date.
 func (p *parser) start() (item, bool) {
 	from := p.pos
-	if !p.take("from") && !p.take("starting", "on") && !p.take("starting") && !p.take("not", "before") {
+	if !p.take("from") && !p.take("starting", "on") && !p.take("starting") && !p.take("not", "before") && !p.take("not", "till") &&
+		!p.take("can't", "before") && !(p.clause && (p.take("start", "on") || p.take("start"))) {
 		return item{}, false
 	}
 	p.take("in") // starting in May

@@ -10,6 +10,17 @@ import (
 // day reads words for a date. introduced: a word such as "by" came before, so
 // that "sat" can only be a day.
 func (p *parser) day(introduced bool) (*date, bool) {
+	from := p.pos
+	d, ok := p.dayOfAnyYear(introduced)
+	if ok && d.year == noYear {
+		p.pos = from
+		return nil, false
+	}
+	return d, ok
+}
+
+// dayOfAnyYear is day where the year may be noYear.
+func (p *parser) dayOfAnyYear(introduced bool) (*date, bool) {
 	t := p.at(0)
 	if t.kind != plainWord {
 		return nil, false
@@ -314,17 +325,25 @@ func (p *parser) dayNumber(n int) bool {
 
 // year reads four digits.
 func (p *parser) year() int {
-	if t := p.at(0); t.number >= 1000 && t.number <= 9999 && t.rest == "" {
+	switch t := p.at(0); {
+	case t.kind != plainWord || t.rest != "":
+	case t.number >= 1000 && t.number <= 9999:
 		p.pos++
 		return t.number
+	case t.number > 9999:
+		p.pos++
+		return noYear
 	}
 	return 0
 }
 
+// noYear is a year that no date has here: dates end with the year 9999.
+const noYear = 10_000
+
 // possible sees whether any year has such a day, or the one that was said.
 func (d *date) possible() *date {
 	most := 31
-	if d.year > 0 {
+	if d.year > 0 && d.year != noYear {
 		most = day.DaysIn(d.year, d.month)
 	} else {
 		most = day.DaysIn(2024, d.month) // a leap year

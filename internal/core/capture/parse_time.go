@@ -10,6 +10,22 @@ import (
 // and "5.30" can only be times.
 func (p *parser) clock(dated bool) (hour, bool) {
 	from := p.pos
+	h, ok := p.clockHere(dated)
+	if ok && zones[strings.TrimRight(p.at(0).text, ".!?),")] { // of another zone it is another time here
+		p.pos = from
+		return hour{}, false
+	}
+	return h, ok
+}
+
+// zones are usual short names of time zones (common practice, no source).
+var zones = map[string]bool{"UTC": true, "GMT": true, "BST": true, "IST": true, "WET": true, "WEST": true, "CET": true, "CEST": true, "EET": true, "EEST": true,
+	"MSK": true, "EST": true, "EDT": true, "CST": true, "CDT": true, "MST": true, "MDT": true, "PST": true, "PDT": true, "ET": true, "PT": true, "JST": true,
+	"AEST": true, "AEDT": true, "SGT": true, "HKT": true}
+
+// clockHere is clock for a time of this zone.
+func (p *parser) clockHere(dated bool) (hour, bool) {
+	from := p.pos
 	at := p.take("at")
 	t := p.at(0)
 	if t.kind == plainWord && t.has(pointOfDay) && (at || dated) {
@@ -68,7 +84,7 @@ func (p *parser) spoken(timed bool) (hour, bool) {
 		rest = p.at(0).word.text
 		p.pos++
 	}
-	h := hour{half: rest == "", loose: true, end: p.wordEnd()}
+	h := hour{half: rest == "", loose: true, spoken: spoken, end: p.wordEnd()}
 	total := n%12*60 + minutes
 	if rest == "pm" {
 		total += 12 * 60

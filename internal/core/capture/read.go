@@ -57,7 +57,9 @@ func newReader(text string, env *Env) *reader {
 		r.parse(false)
 	}
 	r.settleTwice()
+	r.settleRepeat()
 	r.settleLone()
+	r.settleAhead()
 	return r
 }
 

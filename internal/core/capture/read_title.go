@@ -50,6 +50,16 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 			r.cutText(it.span)
 		}
 	}
+	started := slices.ContainsFunc(r.items, func(it item) bool { return it.kind == itemStart })
+	if started && len(first) > 1 && first[0].kind == plainWord && first[0].has(adverb) && !r.cut[0] && r.leaves(Span{first[1].span().Start, len(r.text)}) &&
+		!slices.ContainsFunc(r.items, func(it item) bool { return it.kind == itemRepeat }) { // Quarterly taxes, start 1 January
+		p.tokens, p.pos = first[:1], 0
+		it, _ := p.repeat()
+		it.span = p.span(0)
+		r.items = append(r.items, it)
+		r.cutText(it.span)
+		return true
+	}
 	for _, it := range r.items[begun:] {
 		repeats = repeats || it.kind == itemRepeat
 	}

@@ -104,9 +104,9 @@ func (m *meaning) dueAlone() {
 	m.answer(said{m.due.item, chip}, "", value)
 }
 
-// soon is the wall time some minutes from now.
+// soon is the wall time some minutes from now, never less: a minute that has begun does not count.
 func (m *meaning) soon(minutes int) day.Moment {
-	at := m.clock.Now.In(m.clock.Zone).Add(time.Duration(minutes) * time.Minute)
+	at := m.clock.Now.In(m.clock.Zone).Add(time.Duration(minutes)*time.Minute + time.Minute - time.Nanosecond).Truncate(time.Minute)
 	return day.Moment{Date: day.DateOf(at), Time: clockFace(at.Hour()*60 + at.Minute())}
 }
 

@@ -3,6 +3,8 @@ package capture
 import (
 	"slices"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 )
 
 // where tells what may stand in a run of field phrases.
@@ -22,6 +24,8 @@ func (p *parser) run(items []item, w where) ([]item, bool) {
 		return items, false
 	}
 	repeats := w.tails
+	p.clause = w.clause
+	defer func() { p.clause = false }()
 	for !p.done() {
 		if p.at(0).kind != plainWord {
 			return items[:begun], false
@@ -194,12 +198,31 @@ func guarded(words []token, from int, first *item) bool {
 	if named && t.has(weekdayWord) && before.capital == t.capital && dayNames[strings.ToLower(before.text)] {
 		return true
 	}
-	if first.introduced && first.kind != itemTime {
-		return false
+	if deadline := t.is("by") || t.is("due") || t.is("before"); !deadline && slices.ContainsFunc(words[:from], func(w token) bool { return askers[strings.ToLower(w.text)] }) {
+		return true
 	}
-	for i := range words[:from] {
-		if askers[strings.ToLower(words[i].text)] {
+	return !first.introduced && entitled(words, from)
+}
+
+// titled are verbs behind which capitalised words may be the title of a work.
+var titled = map[string]bool{"read": true, "watch": true, "play": true, "see": true, "learn": true, "sing": true, "practise": true, "practice": true,
+	"borrow": true, "download": true, "listen": true}
+
+// entitled reports whether a run of capitalised words at the end belongs to a title: "Watch Tomorrow",
+// "Practise Ruby Tuesday".
+func entitled(words []token, from int) bool {
+	for i := from; i < len(words); i++ {
+		if r, _ := utf8.DecodeRuneInString(words[i].text); !unicode.IsUpper(r) {
+			return false
+		}
+	}
+	for i := from - 1; i >= 0; i-- {
+		lower := strings.ToLower(words[i].text)
+		if titled[lower] || lower == "to" && i > 0 && strings.EqualFold(words[i-1].text, "listen") {
 			return true
+		}
+		if r, _ := utf8.DecodeRuneInString(words[i].text); !unicode.IsUpper(r) {
+			return false
 		}
 	}
 	return false

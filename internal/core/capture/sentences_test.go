@@ -126,7 +126,7 @@ const tuesday = "2026-11-24T09:00"
 // they have, what is taken from a title and what never is. What they mean is
 // the product's own definition; TestDatesAgainstReference and
 // TestDatesAgainstChrono check the dates against others.
-var tables = slices.Concat(dateTables, fieldTables, titleTables, phraseTables, runTables)
+var tables = slices.Concat(dateTables, fieldTables, titleTables, phraseTables, runTables, wholeTables)
 
 func TestSentences(t *testing.T) {
 	for _, table := range tables {

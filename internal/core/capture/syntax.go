@@ -72,6 +72,8 @@ type hour struct {
 	half bool
 	// loose: it was said with "at", or in words; the next such time of a 12-hour clock.
 	loose bool
+	// spoken: "half past two", which nobody says of the night.
+	spoken bool
 	// end is where its words end in the text, of one that could be in either half.
 	end int
 }

@@ -83,7 +83,7 @@ var fieldTables = []table{
 		{"Feed the cat every 2 weeks on Monday", "Feed the cat | due 2026-11-30 | repeat FREQ=WEEKLY;INTERVAL=2;BYDAY=MO first 2026-11-30"},
 		{"Feed the cat every 6 months on the 1st", "Feed the cat | due 2026-12-01 | repeat FREQ=MONTHLY;INTERVAL=6;BYMONTHDAY=1 first 2026-12-01"},
 		{"Feed the cat every 2 years on 14 March", "Feed the cat | due 2027-03-14 | repeat FREQ=YEARLY;INTERVAL=2;BYMONTH=3;BYMONTHDAY=14 first 2027-03-14"},
-		{"Feed the cat every 2 weeks on Monday, by Friday", "Feed the cat | due 2026-11-30 | repeat FREQ=WEEKLY;INTERVAL=2;BYDAY=MO first 2026-11-30"},
+		{"Feed the cat every 2 weeks on Monday, by Friday", "Feed the cat, by Friday | due 2026-11-30 | repeat FREQ=WEEKLY;INTERVAL=2;BYDAY=MO first 2026-11-30"},
 		{"Feed the cat every other week", "Feed the cat | due 2026-11-24 | repeat FREQ=WEEKLY;INTERVAL=2 first 2026-11-24"},
 		{"Feed the cat every other Tuesday", "Feed the cat | due 2026-11-24 | repeat FREQ=WEEKLY;INTERVAL=2;BYDAY=TU first 2026-11-24"},
 		{"Feed the cat every week", "Feed the cat | due 2026-11-24 | repeat FREQ=WEEKLY first 2026-11-24"},

@@ -2,6 +2,9 @@ package capture
 
 import (
 	"slices"
+	"strings"
+
+	"tincup/internal/core/repeat"
 )
 
 // settleTwice decides between several values for one field. The same value twice is one. Of
@@ -116,7 +119,7 @@ func (r *reader) settleSeries(kind itemKind) {
 	for i := range r.items {
 		if it := &r.items[i]; it.kind == kind {
 			times++
-			if it.introduced {
+			if r.binds(it) {
 				introduced++
 			}
 		}
@@ -125,7 +128,7 @@ func (r *reader) settleSeries(kind itemKind) {
 		return
 	}
 	r.items = slices.DeleteFunc(r.items, func(it item) bool {
-		if it.kind != kind || it.introduced {
+		if it.kind != kind || r.binds(&it) {
 			return false
 		}
 		r.putBackAll(&it)
@@ -133,6 +136,76 @@ func (r *reader) settleSeries(kind itemKind) {
 	})
 	if kind == itemRepeat {
 		r.putBackTails()
+	}
+}
+
+// binds reports whether a word introduces a value so that another like it contradicts; "on" only says
+// on which day something is.
+func (r *reader) binds(it *item) bool {
+	if !it.introduced || it.kind != itemDue {
+		return it.introduced
+	}
+	first, _, _ := strings.Cut(strings.ToLower(r.words(it.span)), " ")
+	return first != "on"
+}
+
+// settleRepeat leaves a date as words that is none of the days on which a repeat comes: "every Friday by
+// Monday".
+func (r *reader) settleRepeat() {
+	at := slices.IndexFunc(r.items, func(it item) bool { return it.kind == itemRepeat })
+	if at < 0 {
+		return
+	}
+	days := r.items[at].rule.rule.ByDay
+	for _, it := range r.items {
+		if it.kind == itemWeekdays {
+			days = slices.Concat(days, it.rule.rule.ByDay)
+		}
+	}
+	if len(days) == 0 {
+		return
+	}
+	r.items = slices.DeleteFunc(r.items, func(it item) bool {
+		if it.kind != itemDue || it.date == nil || it.date.form == inMinutes {
+			return false
+		}
+		on, why := r.resolver().date(it.date, r.words(it.span))
+		other := why == "" && !slices.ContainsFunc(days, func(d repeat.NthDay) bool { return d.Day == on.Weekday() })
+		if other {
+			r.putBackAll(&it)
+		}
+		return other
+	})
+}
+
+// settleAhead leaves a reminder before something as words where that was left so.
+func (r *reader) settleAhead() {
+	dated := slices.ContainsFunc(r.items, func(it item) bool {
+		switch it.kind {
+		case itemDue, itemTime, itemStart, itemRepeat:
+			return true
+		case itemPlan:
+			return !it.parked
+		}
+		return false
+	})
+	if dated {
+		return
+	}
+	var ahead []Span
+	for _, it := range r.items {
+		if it.kind == itemReminder && it.before {
+			ahead = append(ahead, it.span)
+		}
+	}
+	if len(ahead) == 0 {
+		return
+	}
+	if named, ok := r.dayNamed(); ok {
+		if r.begins.End == 0 {
+			r.begins, r.beginsAt = named, ahead[0]
+		}
+		r.unread(ahead)
 	}
 }
 

@@ -10,7 +10,7 @@ import (
 
 // inSmallLetters are the sentences of the tables that read otherwise in small letters, and
 // what they read then: capitals tell sat and sun from days, a list's name in a run and at
-// the start from words, EOD from a word, and Richard the 3rd from a day.
+// the start from words, titles of works from days, EOD from a word, and Richard the 3rd from a day.
 var inSmallLetters = map[string]string{
 	"Send labels Sat":                                  "send labels sat",
 	"Send labels Sun":                                  "send labels sun",
@@ -25,7 +25,10 @@ var inSmallLetters = map[string]string{
 	"Portrait of Richard the 3rd":                      "portrait of richard | due 2026-12-03",
 	"Ring the insurer by Friday in Night Signals":      "ring the insurer by friday in night signals",
 	"Ring the insurer in Night Signals by Friday high": "ring the insurer in night signals | due 2026-11-27 | high",
-	"Ring the framer by Friday 4pm in Night Signals high 20 min #calls remind me 1 hour before": "ring the framer by friday 4pm in night signals high | #calls | 20 min | ! remind me 1 hour before",
+	"Ring the framer by Friday 4pm in Night Signals high 20 min #calls remind me 1 hour before": "ring the framer by friday 4pm in night signals high 20 min remind me 1 hour before | #calls",
+	"Read Friday Night": "read | due 2026-11-27t20:00", "Watch Tomorrow": "watch | due 2026-11-25", "Practise Amber Tuesday": "practise amber | due 2026-12-01",
+	"Listen to Grey Monday": "listen to grey | due 2026-11-30", "Borrow A Clerk Called Friday": "borrow a clerk called | due 2026-11-27",
+	"See Harbour Saturday": "see harbour | due 2026-11-28", "Play Slow Tuesday": "play slow | due 2026-12-01", "Download Long Friday": "download long | due 2026-11-27",
 }
 
 // leftAlone is the tables of what must not be read, as those of what is.

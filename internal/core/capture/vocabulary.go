@@ -122,7 +122,8 @@ var vocabulary = func() map[string]*word {
 	add(dangling, 0, "for", "of", "in", "since", "about", "after", "before", "during", "to", "till", "between",
 		"from", "with", "at", "than", "as", "per", "via", "past", "previous", "each", "no", "is", "was", "are", "versus",
 		"on", "by", "last", "first", "every", "until", "not", "next", "this", "other")
-	add(0, 0, "alternate", "except", "but", "apart", "commencing", "beginning", "ending", "w/c", "couple", "over")
+	same(0, 0, "can't", "can’t", "cannot", "cant")
+	add(0, 0, "start", "alternate", "except", "but", "apart", "commencing", "beginning", "ending", "w/c", "couple", "over")
 	for word := range ownWords {
 		add(0, 0, word)
 	}

@@ -14,7 +14,7 @@ func TestOffers(t *testing.T) {
 	env := at(tuesday)
 	for sentence, want := range map[string]string{
 		"Email Tom by Friday about the boiler":        "due by Friday: Fri 27 Nov 2026 > Email Tom about the boiler",
-		"Friday call Ines":                            "due Friday: Fri 27 Nov 2026 > call Ines",
+		"Friday call centre":                          "due Friday: Fri 27 Nov 2026 > call centre",
 		"Read the report 20 min":                      "estimate 20 min: 20 min > Read the report",
 		"Mend the lens high":                          "priority high: high > Mend the lens",
 		"Mend the lens in Night Signals":              "list in Night Signals: Night Signals > Mend the lens",
@@ -41,7 +41,7 @@ func TestOffers(t *testing.T) {
 		"Ring Bo, remind me Thursday at 9": "reminder remind me Thursday at 9: Thu 26 Nov 2026, 21:00 > Ring Bo",
 		"remind me to ring Bo":             "reminder remind me to: Wed 25 Nov 2026, 09:00 > ring Bo",
 		// A date and its time, at both ends.
-		"Friday call Ines at 3pm":      "due Friday, at 3pm: Fri 27 Nov 2026, 15:00 > call Ines",
+		"Friday call centre at 3pm":    "due Friday, at 3pm: Fri 27 Nov 2026, 15:00 > call centre",
 		"30 Nov opening at 7pm high":   "due 30 Nov, at 7pm: Mon 30 Nov 2026, 19:00 > opening high; priority high: high > 30 Nov opening at 7pm",
 		"Hold the parcel until Friday": "start until Friday: Fri 27 Nov 2026 > Hold the parcel",
 		"Swim 20m tomorrow":            "estimate 20m: 20 min > Swim",

@@ -18,6 +18,7 @@ type parser struct {
 	counting bool // a date that counts from another is being read
 	loose    bool // what is read is only offered
 	clause   bool // a clause of its own is being read
+	beside   bool // a phrase of a date or a repeat stands before
 }
 
 // at returns the token n places on; a token of no meaning past the end.

@@ -40,7 +40,7 @@ func (p *parser) dayOfAnyYear(introduced bool) (*date, bool) {
 			return &date{form: onMonthDay, n: 15, month: time.Month(m.value), year: p.year()}, true
 		}
 	}
-	if t.has(cautious) && !introduced && !t.capital && !p.dayNumber(1) {
+	if t.has(cautious) && !introduced && !t.capital && !p.dayNumber(1) && !p.timedWeekday() {
 		return nil, false
 	}
 	switch {
@@ -122,6 +122,22 @@ func (p *parser) dayOfAnyYear(introduced bool) (*date, bool) {
 	}
 	p.pos = from
 	return nil, false
+}
+
+// timedWeekday reports whether small "sat", "sun" or "wed" is a day: a time stands behind it, or it is all
+// of a clause.
+func (p *parser) timedWeekday() bool {
+	if !p.at(0).has(weekdayWord) {
+		return false
+	}
+	if p.clause && len(p.tokens) == 1 {
+		return true
+	}
+	from := p.pos
+	p.pos++
+	_, ok := p.clock(true)
+	p.pos = from
+	return ok
 }
 
 // weekHolding reads "week commencing 7 December", "w/c Monday", "week ending 11 December" and "week of

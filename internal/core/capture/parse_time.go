@@ -63,6 +63,8 @@ func (p *parser) spoken(timed bool) (hour, bool) {
 		minutes = 15
 	case p.take("quarter", "to"):
 		minutes = -15
+	default:
+		minutes = p.minutesPast()
 	}
 	spoken := p.pos > from
 	t := p.at(0)
@@ -91,6 +93,36 @@ func (p *parser) spoken(timed bool) (hour, bool) {
 	}
 	h.at = clockFace((total + 24*60) % (24 * 60))
 	return h.usual(), true
+}
+
+// minutesPast reads "ten past" and "twenty to", as minutes after the hour; 0 for neither.
+func (p *parser) minutesPast() int {
+	t := p.at(0)
+	n := t.number
+	if t.has(numberWord) {
+		n = t.word.value
+	} else if tens := map[string]int{"twenty": 20, "twenty-five": 25}[strings.ToLower(t.text)]; tens > 0 {
+		n = tens
+	}
+	if t.kind != plainWord || t.number >= 0 && t.rest != "" || n != 5 && n != 10 && n != 20 && n != 25 {
+		return 0
+	}
+	hour := p.at(2)
+	h := hour.number
+	if hour.has(numberWord) {
+		h = hour.word.value
+	}
+	switch {
+	case hour.kind != plainWord || h < 1 || h > 12:
+		return 0
+	case p.at(1).is("past"):
+	case p.at(1).is("to"):
+		n = -n
+	default:
+		return 0
+	}
+	p.pos += 2
+	return n
 }
 
 // wordEnd is where the word that was read last ends, without what ends a sentence.
@@ -171,7 +203,7 @@ func (p *parser) digits(t *token, at, dated bool) (hour, bool) {
 // are only offered.
 func (p *parser) hours24(t *token, at, dated bool) (hour, bool) {
 	rest := strings.TrimRight(t.rest, ".!?)")
-	if !at && !dated || !strings.HasPrefix(rest, "h") || t.number > 23 {
+	if !at && !dated && !p.beside || !strings.HasPrefix(rest, "h") || t.number > 23 {
 		return hour{}, false
 	}
 	minutes := 0

@@ -25,8 +25,21 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 	if it, n := p.prefix(first); n > 0 && r.leaves(Span{it.span.End, len(r.text)}) {
 		r.items = append(r.items, it)
 		r.cutText(it.span)
-	} else {
+		if more, _ := p.opening(first, true); len(more) > 1 && more[0].span == it.span { // with its time, its list and its end
+			for _, part := range more[1:] {
+				r.items = append(r.items, part)
+				r.cutText(part.span)
+			}
+		}
+		repeats = it.kind == itemRepeat
+	} else if prefixed = n > 0; !prefixed {
+		items, n := p.opened(first)
 		prefixed = n > 0
+		for _, it := range items {
+			r.items = append(r.items, it)
+			r.cutText(it.span)
+			repeats = repeats || it.kind == itemRepeat
+		}
 	}
 	begun := len(r.items)
 	r.fromEnd(p, last, false)
@@ -42,7 +55,7 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 				r.putBack(it.span)
 			}
 			r.items = r.items[:begun]
-		case len(first) > 1 && first[0].kind == plainWord && first[0].is("daily") && r.leaves(Span{first[1].span().Start, at.Start}):
+		case !prefixed && len(first) > 1 && first[0].kind == plainWord && first[0].is("daily") && r.leaves(Span{first[1].span().Start, at.Start}):
 			p.tokens, p.pos = first[:1], 0
 			it, _ := p.repeat()
 			it.span = p.span(0)
@@ -51,7 +64,7 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 		}
 	}
 	started := slices.ContainsFunc(r.items, func(it item) bool { return it.kind == itemStart })
-	if started && len(first) > 1 && first[0].kind == plainWord && first[0].has(adverb) && !r.cut[0] && r.leaves(Span{first[1].span().Start, len(r.text)}) &&
+	if started && len(first) > 1 && first[0].kind == plainWord && first[0].has(adverb) && !prefixed && r.leaves(Span{first[1].span().Start, len(r.text)}) &&
 		!slices.ContainsFunc(r.items, func(it item) bool { return it.kind == itemRepeat }) { // Quarterly taxes, start 1 January
 		p.tokens, p.pos = first[:1], 0
 		it, _ := p.repeat()

@@ -31,7 +31,9 @@ func (p *parser) run(items []item, w where) ([]item, bool) {
 			return items[:begun], false
 		}
 		from := p.pos
+		p.beside = slices.ContainsFunc(items[begun:], func(it item) bool { return it.kind == itemDue || it.kind == itemRepeat || it.kind == itemPlan })
 		it, ok := p.field(w, repeats, len(items) > begun)
+		p.beside = false
 		if !ok || parted(p.tokens[from:p.pos]) { // a tag stands between two phrases, and in none
 			return items[:begun], false
 		}

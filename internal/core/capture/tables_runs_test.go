@@ -70,7 +70,7 @@ var runTables = []table{
 		{"Check that the door is locked tonight", "Check that the door is locked tonight"},
 		{"Go when it is dry tomorrow", "Go when it is dry tomorrow"},
 		{"gym mon wed fri 7am", "gym mon wed fri 7am"},
-		{"haircut sat 11am", "haircut sat 11am"},
+		{"haircut sat 11am", "haircut | due 2026-11-28T11:00"},
 		{"Haircut Sat 11am", "Haircut | due 2026-11-28T11:00"},
 		{"Take the bins out Thursday night", "Take the bins out | due 2026-11-26T20:00"},
 		{"Portrait of Richard the 3rd", "Portrait of Richard the 3rd"},
@@ -147,7 +147,7 @@ var runTables = []table{
 		{"Waiting on the Registrar for the lamp papers", "Waiting on the Registrar for the lamp papers | waiting on Registrar"},
 		{"Waiting for Inês Prado", "Waiting for Inês Prado | waiting on Inês Prado"},
 		{"Ask around about crates", "Ask around about crates"},
-		{"Friday ring Ada", "Friday ring Ada"},
+		{"Friday ring Ada", "ring Ada | due 2026-11-27"},
 	}},
 	{"repeats as they are said", at(tuesday), []row{
 		{"Feed the cat each day", "Feed the cat | due 2026-11-24 | repeat FREQ=DAILY first 2026-11-24"},

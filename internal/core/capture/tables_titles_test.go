@@ -17,7 +17,7 @@ var titleTables = []table{
 		{"This Friday ring the framer", "ring the framer | due 2026-11-27"},
 		{"Next week ring the framer", "ring the framer | plan 2026-W49"},
 		{"Today, ring the framer", "ring the framer | due 2026-11-24"},
-		{"Friday ring the framer", "Friday ring the framer"},
+		{"Friday ring the framer", "ring the framer | due 2026-11-27"},
 		{"30 Nov meeting notes", "30 Nov meeting notes"},
 		{"Today's agenda", "Today's agenda"},
 		{"Next steps for the loan", "Next steps for the loan"},

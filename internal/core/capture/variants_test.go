@@ -14,7 +14,9 @@ import (
 var inSmallLetters = map[string]string{
 	"Send labels Sat":                                  "send labels sat",
 	"Send labels Sun":                                  "send labels sun",
-	"Haircut Sat 11am":                                 "haircut sat 11am",
+	"every Friday 16h in Choir rehearse":               "in choir rehearse | due 2026-11-27t16:00 | repeat freq=weekly;byday=fr first 2026-11-27",
+	"Tomorrow at 9 in Choir sing":                      "in choir sing | due 2026-11-25t09:00",
+	"Friday ring Ada":                                  "friday ring ada",
 	"Write the labels, plan 2026-W50":                  "write the labels, plan 2026-w50",
 	"Ring the vet EOD Friday":                          "ring the vet eod | due 2026-11-27",
 	"Night Signals: mend the lens":                     "night signals: mend the lens",

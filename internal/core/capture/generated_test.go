@@ -41,7 +41,7 @@ const (
 		first second third fourth fifth last next this other one two three four five six seven eight nine ten eleven twelve half
 		high medium low urgent important asap priority daily weekly monthly yearly every each once twice times
 		in on at by before due not until starting plan parked within week ahead done takes remind me alert ping nudge ask with end mid time now
-		easter christmas new deep light`
+		easter christmas new deep light around latest please thanks start alternate except couple`
 	// The last of them need what comes behind them, as the others do.
 	guards = `for to about or from who what when where why whether how if unless that which of the a since than and after
 		during till between per via past previous as is was are versus my our your their his her its an no

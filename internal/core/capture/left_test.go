@@ -25,7 +25,7 @@ var leftTables = []struct {
 		{"Call the crew Monday or Tuesday", "due Monday; due Tuesday"},
 		{"Deliver Friday or Saturday morning", "due Friday; due Saturday morning"},
 		{"Rent the van from Friday to Sunday", "start from Friday; due Sunday"},
-		{"Stay open from 9am to 5pm", "due 9am; due 5pm"},
+		{"Stay open from 9am to 5pm", "plan from 9am to 5pm"},
 		{"Guard the site from 3 to 5 December", "due 5 December"},
 		{"Order cut flowers for tonight", "due tonight"},
 		{"Book the hall for 6 January at 7pm", "due 6 January at 7pm"},

@@ -279,6 +279,9 @@ func look(text string, start int) token {
 	if len(known) > 1 && known[0] == '(' {
 		known = known[1:]
 	}
+	if len(known) > 1 && known[0] == '~' && isDigit(known[1]) { // about so much
+		known = known[1:]
+	}
 	for len(known) > 1 && strings.IndexByte(").!?:", known[len(known)-1]) >= 0 {
 		known = known[:len(known)-1]
 	}

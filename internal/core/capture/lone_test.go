@@ -32,19 +32,9 @@ var (
 // read, one with a time stands beside a day that its words, or those of another value, name.
 func TestNoTimeIsReadWithoutTheDayThatIsNamed(t *testing.T) {
 	r := rand.New(rand.NewPCG(seed.New(t), 3))
-	pick := func(of []string) string { return strings.TrimSpace(of[r.IntN(len(of))]) }
 	read, left := 0, 0
 	for range *sentences {
-		day := pick(namedDays)
-		parts := []string{leads[r.IntN(len(leads))] + day, pick(loneTimes), pick(matters)}
-		if r.IntN(2) == 0 {
-			parts = append(parts, pick(matters))
-		}
-		r.Shuffle(len(parts), func(i, j int) { parts[i], parts[j] = parts[j], parts[i] })
-		line := parts[0]
-		for _, part := range parts[1:] {
-			line += divides[r.IntN(len(divides))] + part
-		}
+		line, day := lineWithADay(r)
 		line += closings[r.IntN(len(closings))]
 		env := at(tuesday)
 		d := capture.Read(line, env)
@@ -68,6 +58,58 @@ func TestNoTimeIsReadWithoutTheDayThatIsNamed(t *testing.T) {
 	t.Logf("%d lines with a day that is read, %d with one that is not", read, left)
 	if min(read, left)*20 < *sentences {
 		t.Error("one of them is too rare")
+	}
+}
+
+// lineWithADay makes a line of a day, a time and one or two matters in any order.
+func lineWithADay(r *rand.Rand) (line, day string) {
+	pick := func(of []string) string { return strings.TrimSpace(of[r.IntN(len(of))]) }
+	day = pick(namedDays)
+	parts := []string{leads[r.IntN(len(leads))] + day, pick(loneTimes), pick(matters)}
+	if r.IntN(2) == 0 {
+		parts = append(parts, pick(matters))
+	}
+	r.Shuffle(len(parts), func(i, j int) { parts[i], parts[j] = parts[j], parts[i] })
+	line = parts[0]
+	for _, part := range parts[1:] {
+		line += divides[r.IntN(len(divides))] + part
+	}
+	return line, day
+}
+
+// A courtesy, a full stop or an emoji at the end changes nothing of what is read, no word belongs to two
+// fields, and what is said back reads the same.
+func TestClosingsChangeNothing(t *testing.T) {
+	r := rand.New(rand.NewPCG(seed.New(t), 4))
+	env := at(tuesday)
+	for range *sentences {
+		line, _ := lineWithADay(r)
+		d := capture.Read(line, env)
+		if len(d.Problems) > 0 {
+			continue
+		}
+		fields, _ := strings.CutPrefix(brief(d), d.Title)
+		for _, closing := range []string{" please", ".", " 🎉", " thanks!"} {
+			closed := capture.Read(line+closing, env)
+			if got, _ := strings.CutPrefix(brief(closed), closed.Title); got != fields {
+				t.Fatalf("%q reads %s; with %q %s", line, brief(d), closing, brief(closed))
+			}
+		}
+		var taken []capture.Span
+		for _, c := range d.Chips {
+			if c.Field == capture.FieldPerson || c.Problem != "" {
+				continue
+			}
+			for _, s := range c.Spans {
+				if c.Field != capture.FieldReminder && slices.ContainsFunc(taken, func(o capture.Span) bool { return s.Start < o.End && o.Start < s.End }) {
+					t.Fatalf("%q: words of %s at %v belong to two fields", line, brief(d), s)
+				}
+				taken = append(taken, s)
+			}
+		}
+		if said := capture.Say(d, env); len(d.Problems) == 0 && brief(capture.Read(said, env)) != brief(d) {
+			t.Fatalf("%q is said back as %q, which reads %s, and should be %s", line, said, brief(capture.Read(said, env)), brief(d))
+		}
 	}
 }
 

@@ -73,6 +73,7 @@ func (p *parser) opening(words []token, parts bool) (items []item, n int) {
 // opened reads what a line begins with where a verb follows that tells it from a name: "Friday 3pm call
 // Ines", "1h30 review the report".
 func (p *parser) opened(words []token) ([]item, int) {
+	words = closed(words)
 	items, n := p.opening(words, false)
 	if n == 0 || !counts(items) && !slices.ContainsFunc(items, func(it item) bool { return it.kind == itemEstimate }) || items[0].kind == itemList || items[0].kind == itemReminder ||
 		words[0].is("from") || words[0].is("for") {

@@ -52,6 +52,15 @@ func (p *parser) span(from int) Span {
 // due reads a date, bare or after "by", "due" or "on", with a time before or
 // after it; or a time alone.
 func (p *parser) due() (item, bool) {
+	it, ok := p.dueAlone()
+	if ok && !p.take("at", "the", "latest") {
+		p.take("latest")
+	}
+	return it, ok
+}
+
+// dueAlone is due without words that stand behind it.
+func (p *parser) dueAlone() (item, bool) {
 	from := p.pos
 	it := item{kind: itemDue}
 	on, before := false, false
@@ -91,7 +100,7 @@ func (p *parser) due() (item, bool) {
 		it.time = h
 		again := p.pos
 		p.take("on")
-		if d, ok := p.day(true); ok && it.time.at != (day.TimeOfDay{}) && d.form != inMinutes && d.form != ofThis {
+		if d, ok := p.day(true); ok && it.time.at != (day.TimeOfDay{}) && d.form != inMinutes && d.form != ofThis && d.form != inWeekOf {
 			it.date = d
 			it.time = p.halfOf(d, it.time)
 			return it, true
@@ -161,6 +170,13 @@ func (p *parser) endOfDay(introduced bool) (*date, bool) {
 	t := p.at(0)
 	switch {
 	case introduced && (p.take("end", "of", "day") || p.take("close", "of", "business")):
+	case (t.is("eow") || t.is("eom")) && t.text[:3] == strings.ToUpper(t.text[:3]) && (introduced || len(p.tokens) == p.pos+1):
+		p.pos++
+		d := &date{form: atEnd, unit: week_}
+		if t.is("eom") {
+			d.unit = month_
+		}
+		return d, true
 	case t.is("eod") && (introduced || t.text == strings.ToUpper(t.text)):
 		p.pos++
 	default:
@@ -320,6 +336,9 @@ func (p *parser) plan() (item, bool) {
 	}
 	if it, ok := p.dayForMinutes(); ok {
 		return it, true
+	}
+	if p.take("over", "the", "weekend") {
+		return item{kind: itemPlan, introduced: true, date: &date{form: atWeekend}}, true
 	}
 	p.take("sometime")
 	if p.take("plan") {

@@ -192,6 +192,10 @@ func (p *parser) reminder() (item, bool) {
 	remind := p.take("remind", "me") || p.take("ping", "me") || p.take("nudge", "me") || p.take("alert", "me")
 	alone := !remind && p.take("alert") // alert 15 min before, and nothing else
 	from := p.pos
+	if remind && p.beside && p.done() && p.tokens[begun].is("remind") { // tomorrow 5pm remind me
+		it.before = true
+		return it, true
+	}
 	if edge, ok := p.edge(); ok && !alone {
 		edge.introduced = remind
 		return edge, true
@@ -210,12 +214,12 @@ func (p *parser) reminder() (item, bool) {
 		}
 	}
 	p.pos = from
-	if !remind || p.at(0).is("me") {
+	if !remind && !alone || p.at(0).is("me") {
 		p.pos = begun
 		return item{}, false
 	}
 	due, ok := p.due()
-	if !ok || due.introduced && due.kind == itemDue && (p.tokens[from].is("by") || p.tokens[from].is("due")) {
+	if !ok || alone && (due.date == nil || due.date.form != inMinutes && due.time.none()) || due.introduced && due.kind == itemDue && (p.tokens[from].is("by") || p.tokens[from].is("due")) {
 		p.pos = begun
 		return item{}, false
 	}

@@ -28,6 +28,10 @@ func (p *parser) dayOfAnyYear(introduced bool) (*date, bool) {
 	if d, ok := p.shifted(); ok {
 		return d, true
 	}
+	if t.number == 2 && t.rest == "moro" { // as tomorrow is written in messages
+		p.pos++
+		return &date{form: fromToday, n: 1}, true
+	}
 	if t.number >= 0 {
 		return p.numeric()
 	}
@@ -104,6 +108,9 @@ func (p *parser) dayOfAnyYear(introduced bool) (*date, bool) {
 			return &date{form: inMinutes, n: n}, true
 		}
 		p.pos = again
+		if n, unit, ok := p.shortSpan(); ok { // in 12d
+			return &date{form: inUnits, n: n, unit: unit}, true
+		}
 		if n, ok := p.count(); ok && p.at(0).has(unitWord) {
 			unit := p.at(0).word.value
 			p.pos++
@@ -157,6 +164,24 @@ func (p *parser) weekHolding() (*date, bool) {
 		return nil, false
 	}
 	return &date{form: inWeekOf, base: base}, true
+}
+
+// shortSpan reads "12d" and "2w".
+func (p *parser) shortSpan() (n, unit int, ok bool) {
+	t := p.at(0)
+	if t.kind != plainWord || t.number < 0 {
+		return 0, 0, false
+	}
+	switch strings.TrimRight(t.rest, ".!?)") {
+	case "d":
+		unit = day_
+	case "w":
+		unit = week_
+	default:
+		return 0, 0, false
+	}
+	p.pos++
+	return t.number, unit, true
 }
 
 // shifted reads "2 weeks before 15 January", "3 days after Christmas", "two weeks from
@@ -261,6 +286,9 @@ func (p *parser) count() (int, bool) {
 	case t.has(numberWord):
 		p.pos++
 		return t.word.value, true
+	case t.is("a") && p.at(1).is("couple") && p.at(2).is("of"):
+		p.pos += 3
+		return 2, true
 	case t.is("a"), t.is("an"):
 		p.pos++
 		return 1, true

@@ -58,7 +58,8 @@ func tonight(start int, either bool) (*date, int) {
 // dashAhead reports whether a dash stands in one of the next words, as in every time range.
 func (p *parser) dashAhead() bool {
 	for n := range min(len(p.tokens)-p.pos, 8) {
-		if t := p.at(n); t.number >= 0 && strings.ContainsAny(t.text, "-–") || t.text == "-" || t.text == "–" {
+		if t := p.at(n); t.number >= 0 && strings.ContainsAny(t.text, "-–") || t.text == "-" || t.text == "–" ||
+			t.text == "to" && n > 0 && p.at(n-1).number >= 0 && p.at(n+1).number >= 0 {
 			return true
 		}
 	}
@@ -76,6 +77,10 @@ func (p *parser) stretch(dated bool) (start, minutes int, either, ok bool) {
 	}
 	p.pos++
 	if d := p.at(0); !strings.ContainsAny(text, "-–") && (d.text == "-" || d.text == "–") && p.at(1).number >= 0 {
+		text += "-" + p.at(1).text
+		p.pos += 2
+	}
+	if !strings.ContainsAny(text, "-–") && p.at(0).text == "to" && p.at(1).number >= 0 { // 2pm to 4pm
 		text += "-" + p.at(1).text
 		p.pos += 2
 	}

@@ -26,7 +26,7 @@ var zones = map[string]bool{"UTC": true, "GMT": true, "BST": true, "IST": true, 
 // clockHere is clock for a time of this zone.
 func (p *parser) clockHere(dated bool) (hour, bool) {
 	from := p.pos
-	at := p.take("at")
+	at := p.take("at") || p.take("around")
 	t := p.at(0)
 	if t.kind == plainWord && t.has(pointOfDay) && (at || dated) {
 		return p.point(), true

@@ -60,6 +60,7 @@ func newReader(text string, env *Env) *reader {
 	r.settleRepeat()
 	r.settleLone()
 	r.settleAhead()
+	r.settleCourtesy()
 	return r
 }
 
@@ -163,7 +164,8 @@ func (r *reader) parse(tails bool) bool {
 	tail, repeats, more := false, false, false
 	title := 0 // where the first clause ends
 	var earlier []Span
-	asks := false // a later clause sets a condition
+	var thanks Span // a closing clause of courtesy
+	asks := false   // a later clause sets a condition
 	for from := 0; from < len(r.tokens); {
 		to := r.clauseEnd(from)
 		words := r.takeTags(from, to)
@@ -174,8 +176,9 @@ func (r *reader) parse(tails bool) bool {
 				more = p.endsInWeekdays(r.uncut(0, title))
 			}
 			p.tokens, p.pos = words, 0
+			p.tokens = closed(words)
 			r.items, ok = p.run(r.items, where{clause: true, tails: tails, more: more})
-			if ok && bareMonth(r.items[begun:]) && len(words) == 1 && r.amongNames(from, to) {
+			if ok && bareMonth(r.items[begun:]) && len(closed(words)) == 1 && r.amongNames(from, to) {
 				r.items, ok = r.items[:begun], false
 			}
 		}
@@ -189,6 +192,13 @@ func (r *reader) parse(tails bool) bool {
 		switch {
 		case (ok || len(words) == 0) && clauses > 1:
 			r.cutAll(from-1, to)
+			for i := from; i < to; i++ {
+				if r.tokens[i].pictures() {
+					r.setCut(i, false)
+				}
+			}
+		case clauses > 1 && to == len(r.tokens) && last.Start >= 0 && !slices.ContainsFunc(words, func(t token) bool { return !t.courtesy() }):
+			thanks = Span{from - 1, to}
 		default:
 			if last.Start >= 0 {
 				earlier = append(earlier, last)
@@ -208,6 +218,9 @@ func (r *reader) parse(tails bool) bool {
 		return true
 	}
 	found := r.fromTitle(&p, last)
+	if thanks.End > 0 && len(r.items) > 0 {
+		r.cutAll(thanks.Start, thanks.End)
+	}
 	for _, clause := range earlier {
 		if !asks {
 			r.fromEnd(&p, clause, true)
@@ -226,7 +239,9 @@ func (r *reader) amongNames(from, to int) bool {
 		first, _ := utf8.DecodeRuneInString(r.tokens[at].text)
 		return unicode.IsUpper(first) && r.tokens[at].class == 0
 	}
-	ends := func(at int) bool { return at < 0 || at >= len(r.tokens) || r.tokens[at].kind == comma }
+	ends := func(at int) bool {
+		return at < 0 || at >= len(r.tokens) || r.tokens[at].kind == comma || r.tokens[at].courtesy() || r.tokens[at].pictures()
+	}
 	return from >= 2 && name(from-2) && ends(from-3) && from > 2 || name(to+1) && ends(to+2)
 }
 

@@ -19,6 +19,9 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 		end = len(r.tokens)
 	}
 	first := r.uncut(0, end)
+	if r.dashed(p, first, end) {
+		first = nil
+	}
 	r.fromStart(p, first)
 	first = r.uncut(0, end)
 	prefixed := true
@@ -77,6 +80,29 @@ func (r *reader) fromTitle(p *parser, last Span) bool {
 		repeats = repeats || it.kind == itemRepeat
 	}
 	return repeats
+}
+
+// dashed takes what a spaced dash sets before a title, as a colon does: "Jan 15 - passport appointment",
+// "Choir - draft the dates". end is the token of the dash.
+func (r *reader) dashed(p *parser, words []token, end int) bool {
+	if end >= len(r.tokens) || !r.tokens[end].dash() || len(words) == 0 || len(words) > 8 || words[0].kind != plainWord || words[len(words)-1].kind != plainWord || !r.leaves(Span{r.tokens[end].span().End, len(r.text)}) {
+		return false
+	}
+	said := r.text[words[0].start:words[len(words)-1].end]
+	if at := slices.IndexFunc(p.names.Lists, func(name string) bool { return strings.EqualFold(name, said) }); at >= 0 {
+		r.items = append(r.items, item{kind: itemList, introduced: true, name: p.names.Lists[at], span: Span{words[0].span().Start, words[len(words)-1].span().End}})
+		r.cutAll(0, end+1)
+		return true
+	}
+	p.tokens, p.pos = words, 0
+	begun := len(r.items)
+	items, ok := p.run(r.items, where{})
+	if r.items = items; !ok || !counts(items[begun:]) && items[begun].kind != itemEstimate && items[begun].kind != itemPlan || parted(words) || items[begun].kind == itemTime {
+		r.items = items[:begun]
+		return false
+	}
+	r.cutAll(0, end+1)
+	return true
 }
 
 // bareDate reads the date that a title begins with, without a word such as "on".
@@ -145,12 +171,14 @@ func (r *reader) fromStart(p *parser, words []token) {
 
 // fromEnd takes the field phrases from the end of a clause of the title.
 func (r *reader) fromEnd(p *parser, clause Span, late bool) {
-	words := r.uncut(clause.Start, clause.End)
+	all := r.uncut(clause.Start, clause.End)
+	words := closed(all)
 	leaves := func(from int) bool { return r.leaves(Span{0, words[from].span().Start}) }
 	var from int
 	var ok bool
 	if r.items, from, ok = p.suffix(r.items, words, leaves, late); ok {
 		r.cutText(Span{words[from].span().Start, words[len(words)-1].span().End})
+		r.cutCourtesy(all[len(words):])
 	} else {
 		from = len(words)
 	}
@@ -231,10 +259,14 @@ func (p *parser) headed(words []token) (item, int, bool) {
 			return item{}, 0, false
 		}
 		p.tokens, p.pos = words[:n], 0
-		if name := strings.TrimSuffix(p.text[words[0].start:t.end], ":"); slices.Contains(p.names.Lists, name) {
-			return item{kind: itemList, introduced: true, name: name, span: Span{int(words[0].start), int(t.end)}}, n, true
+		said := strings.TrimSuffix(p.text[words[0].start:t.end], ":")
+		if at := slices.IndexFunc(p.names.Lists, func(name string) bool { return strings.EqualFold(name, said) }); at >= 0 {
+			return item{kind: itemList, introduced: true, name: p.names.Lists[at], span: Span{int(words[0].start), int(t.end)}}, n, true
 		}
-		for _, read := range []func() (item, bool){p.repeat, p.plan, p.due, p.parked, func() (item, bool) { return p.priority(true) }} {
+		if strings.EqualFold(said, "someday/maybe") {
+			return item{kind: itemPlan, parked: true, span: Span{int(words[0].start), int(t.end)}}, n, true
+		}
+		for _, read := range []func() (item, bool){p.repeat, p.plan, p.due, p.parked, p.loudPriority, func() (item, bool) { return p.priority(true) }, func() (item, bool) { return p.estimate(true) }} {
 			p.pos = 0
 			if it, ok := read(); ok && p.done() && it.kind != itemTime {
 				it.span = p.span(0)

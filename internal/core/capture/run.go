@@ -46,6 +46,16 @@ func (p *parser) run(items []item, w where) ([]item, bool) {
 		}
 		repeats = repeats || it.kind == itemRepeat
 		items = append(items, it)
+		if it.kind == itemReminder && it.before && p.at(0).is("and") { // 1 hour before and 1 day before
+			again := p.pos
+			p.pos++
+			if also, ok := p.reminder(); ok && also.before {
+				also.span = p.span(again)
+				items = append(items, also)
+			} else {
+				p.pos = again
+			}
+		}
 	}
 	return items, len(items) > begun
 }

@@ -132,7 +132,7 @@ var runTables = []table{
 		{"High priority: mend the lens", "mend the lens | high"},
 		{"Urgent: mend the lens", "mend the lens | high"},
 		{"Night Signals: mend the lens", "mend the lens | in Night Signals"},
-		{"night signals: mend the lens", "night signals: mend the lens"},
+		{"night signals: mend the lens", "mend the lens | in Night Signals"},
 		{"Notes: mend the lens", "Notes: mend the lens"},
 		{"Note: the lens is 12 cm, #photos", "the lens is 12 cm | note itself | #photos"},
 		{"note: Night Signals opens at the usual hour", "Night Signals opens at the usual hour | note itself"},

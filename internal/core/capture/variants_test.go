@@ -9,17 +9,17 @@ import (
 )
 
 // inSmallLetters are the sentences of the tables that read otherwise in small letters, and
-// what they read then: capitals tell sat and sun from days, a list's name in a run and at
-// the start from words, titles of works from days, EOD from a word, and Richard the 3rd from a day.
+// what they read then: capitals tell sat and sun from days, a list's name in a run from words, titles of works from days, EOD from a word, and Richard the 3rd from a day.
 var inSmallLetters = map[string]string{
-	"Send labels Sat":                                  "send labels sat",
-	"Send labels Sun":                                  "send labels sun",
-	"every Friday 16h in Choir rehearse":               "in choir rehearse | due 2026-11-27t16:00 | repeat freq=weekly;byday=fr first 2026-11-27",
-	"Tomorrow at 9 in Choir sing":                      "in choir sing | due 2026-11-25t09:00",
+	"Send labels Sat":                    "send labels sat",
+	"Send labels Sun":                    "send labels sun",
+	"every Friday 16h in Choir rehearse": "in choir rehearse | due 2026-11-27t16:00 | repeat freq=weekly;byday=fr first 2026-11-27",
+	"Tomorrow at 9 in Choir sing":        "in choir sing | due 2026-11-25t09:00",
+	"send it by EOW":                     "send it by eow", "close the books by EOM": "close the books by eom",
+	"close the books EOM":                              "close the books eom",
 	"Friday ring Ada":                                  "friday ring ada",
 	"Write the labels, plan 2026-W50":                  "write the labels, plan 2026-w50",
 	"Ring the vet EOD Friday":                          "ring the vet eod | due 2026-11-27",
-	"Night Signals: mend the lens":                     "night signals: mend the lens",
 	"Buy the bust of Henry the 8th":                    "buy the bust of henry | due 2026-12-08",
 	"Read about Elizabeth the 2nd":                     "read about elizabeth | due 2026-12-02",
 	"Invite Jo, Sam, April":                            "invite jo, sam | plan 2027-04",

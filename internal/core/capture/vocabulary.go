@@ -60,9 +60,9 @@ var vocabulary = func() map[string]*word {
 			v[text] = &word{text: texts[0], class: c, value: value}
 		}
 	}
-	weekdays := [][]string{{"sunday", "sun"}, {"monday", "mon"}, {"tuesday", "tue", "tues", "teusday", "tusday"},
+	weekdays := [][]string{{"sunday", "sun"}, {"monday", "mon", "mondya"}, {"tuesday", "tue", "tues", "teusday", "tusday"},
 		{"wednesday", "wed", "weds", "wednsday", "wensday", "wendsday"},
-		{"thursday", "thu", "thur", "thurs", "thrusday", "thurday"}, {"friday", "fri"}, {"saturday", "sat"}}
+		{"thursday", "thu", "thur", "thurs", "thrusday", "thurday", "thursady", "thirsday"}, {"friday", "fri", "firday"}, {"saturday", "sat", "satrday", "saterday", "satuday"}}
 	for i, names := range weekdays {
 		add(weekdayWord, i, names...)
 		add(weekdayWord, i, names[0]+"s")
@@ -102,9 +102,11 @@ var vocabulary = func() map[string]*word {
 		add(adverb, i, a.name)
 	}
 	same(adverb, len(adverbs)-1, "yearly", "annually")
-	same(0, 0, "tomorrow", "tmrw", "tmr", "tommorow", "tommorrow", "tomorow", "tommorrow")
+	same(0, 0, "tomorrow", "tmrw", "tmr", "tommorow", "tommorrow", "tomorow", "tommorrow", "tomoz", "tomorro")
 	same(0, 0, "tonight", "tonite")
 	same(0, 0, "eod", "cob")
+	same(0, 0, "please", "pls", "plz")
+	same(0, 0, "thanks", "thx", "cheers")
 	same(0, 0, "am", "a.m")
 	same(0, 0, "pm", "p.m")
 	same(0, 0, "o'clock", "oclock", "o’clock")
@@ -123,7 +125,7 @@ var vocabulary = func() map[string]*word {
 		"from", "with", "at", "than", "as", "per", "via", "past", "previous", "each", "no", "is", "was", "are", "versus",
 		"on", "by", "last", "first", "every", "until", "not", "next", "this", "other")
 	same(0, 0, "can't", "can’t", "cannot", "cant")
-	add(0, 0, "start", "alternate", "except", "but", "apart", "commencing", "beginning", "ending", "w/c", "couple", "over")
+	add(0, 0, "start", "alternate", "except", "but", "apart", "commencing", "beginning", "ending", "w/c", "couple", "over", "around", "latest", "eow", "eom")
 	for word := range ownWords {
 		add(0, 0, word)
 	}

@@ -72,7 +72,7 @@ hostile: build
 	go test ./internal/formats/everything -run ReadRefuses -v -count=1 -timeout 10m
 	CGO_ENABLED=1 go test -race ./internal/app -run 'WhileOthers|OfOneMoment' -v -count=1 -timeout 10m
 	GOGC=200 go test ./internal/app -run '^$$' -bench WorstWait -benchtime 3x -timeout 20m
-	go test ./internal/store -run 'TwoWindows|UndoToTheStart' -v -count=1 -timeout 60m -sequences 1 -seed $(SEED)
+	go test ./internal/store -run 'TwoWindows|UndoToTheStart|RowsOfLarge' -v -count=1 -timeout 60m -sequences 1 -seed $(SEED)
 
 # Changes the code of one package of core at a time, and counts what its own tests notice.
 # How long one may take follows from the first run, which is not to come from the cache.

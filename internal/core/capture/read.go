@@ -73,26 +73,6 @@ func (r *reader) read() Draft {
 	return r.draft
 }
 
-// remark says that what comes round within a day is no repeat: "every 2 hours".
-func (r *reader) remark() {
-	p := parser{text: r.text, tokens: r.tokens, settings: r.env.Settings, names: &r.env.Names}
-	for p.pos = 0; p.pos < len(p.tokens); p.pos++ {
-		from := p.pos
-		if t := p.at(0); r.cut[from] || t.kind != plainWord || !t.is("every") && !t.is("each") {
-			continue
-		}
-		p.pos++
-		if !p.take("other") && !p.take("half") {
-			p.count()
-		}
-		if t := p.at(0); t.kind == plainWord && t.has(minuteWord) {
-			r.draft.Remark = fmt.Sprintf("“%s” stays words: nothing repeats more often than once a day.", r.words(p.span(from).and(t.span())))
-			return
-		}
-		p.pos = from
-	}
-}
-
 // clean returns text of the same length without what has no place in a line.
 func (r *reader) clean(text string) string {
 	sentence, _, _ := strings.Cut(text, " -- ")

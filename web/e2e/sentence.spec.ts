@@ -286,13 +286,13 @@ test("what might mean a field is offered: taken by Tab, by the mouse, or not at 
   await expect(toast(page, "Put in: “Read the lamp report”")).toBeVisible();
 
   // Set aside by Esc, and never taken unasked: the words stay words.
-  await page.keyboard.type("Friday call Ines");
+  await page.keyboard.type("Friday call centre");
   await expect(offers).toHaveText([/Fri 27 Nov 2026\?/]);
   await page.keyboard.press("Escape");
   await expect(offers).toHaveCount(0);
   await expect(line(page)).toBeFocused();
   await page.keyboard.press("Enter");
-  await expect(toast(page, "Put in: “Friday call Ines”")).toBeVisible();
+  await expect(toast(page, "Put in: “Friday call centre”")).toBeVisible();
   await expect(toast(page, "27 Nov")).toHaveCount(0);
 
   // Without an offer Tab goes on, and Shift+Tab always leaves: no trap.

@@ -305,6 +305,9 @@ func (r *reader) dayNamed() (Span, bool) {
 					continue
 				}
 				if it, ok := p.field(where{}, false, false); ok && from+p.pos > i && it.kind != itemTime && it.kind != itemPriority && it.kind != itemList && !parted(words[from:from+p.pos]) {
+					if it.date != nil && it.date.form == inMonth && !it.introduced { // May, which may be a name
+						return Span{}, true
+					}
 					return p.span(0), true
 				}
 			}

@@ -107,7 +107,9 @@ func (o *offering) add(spans []Span, sentence string, keeps bool) bool {
 		} else if said == nil {
 			said = c
 		} else if o.both && c.Problem == "" {
-			also = "; " + c.Value
+			if said.Field != FieldRepeat || c.Field != FieldDue { // a repeat's words name the due
+				also = "; " + c.Value
+			}
 		} else if more { // a value that was said before is another now
 			return false
 		}

@@ -41,11 +41,13 @@ func TestOffers(t *testing.T) {
 		"Ring Bo, remind me Thursday at 9": "reminder remind me Thursday at 9: Thu 26 Nov 2026, 21:00 > Ring Bo",
 		"remind me to ring Bo":             "reminder remind me to: Wed 25 Nov 2026, 09:00 > ring Bo",
 		// A date and its time, at both ends.
-		"Friday call centre at 3pm":    "due Friday, at 3pm: Fri 27 Nov 2026, 15:00 > call centre",
-		"30 Nov opening at 7pm high":   "due 30 Nov, at 7pm: Mon 30 Nov 2026, 19:00 > opening high; priority high: high > 30 Nov opening at 7pm",
-		"Hold the parcel until Friday": "start until Friday: Fri 27 Nov 2026 > Hold the parcel",
-		"Swim 20m tomorrow":            "estimate 20m: 20 min > Swim",
-		"Read the report high 20 min":  "priority high: high > Read the report 20 min; estimate 20 min: 20 min > Read the report high",
+		"Weekly report 3pm":              "repeat Weekly, 3pm: every week, first Tue 24 Nov 2026, 15:00 > report",
+		"May we ask June to sing at 3pm": "",
+		"Friday call centre at 3pm":      "due Friday, at 3pm: Fri 27 Nov 2026, 15:00 > call centre",
+		"30 Nov opening at 7pm high":     "due 30 Nov, at 7pm: Mon 30 Nov 2026, 19:00 > opening high; priority high: high > 30 Nov opening at 7pm",
+		"Hold the parcel until Friday":   "start until Friday: Fri 27 Nov 2026 > Hold the parcel",
+		"Swim 20m tomorrow":              "estimate 20m: 20 min > Swim",
+		"Read the report high 20 min":    "priority high: high > Read the report 20 min; estimate 20 min: 20 min > Read the report high",
 		// Not even offered.
 		"Ring Bo Thursday 8:15":                   "",
 		"Ring Bo tonight at 8":                    "",

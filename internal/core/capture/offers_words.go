@@ -186,6 +186,7 @@ func (o *offering) dateWithTime() {
 		rest = o.without(at)
 	}
 	clause := strings.Trim(o.text[date.Start:date.End], "().!?:,") + " " + strings.Trim(o.text[at.Start:at.End], "().!?")
+	o.both = Read("x, "+clause, *o.env).Repeat != nil         // which gives the due its day
 	if strings.HasSuffix(strings.ToLower(clause), "before") { // Friday, remind me 1 hour before
 		o.both = true
 		clause = strings.Trim(o.text[date.Start:date.End], "().!?:,") + ", " + strings.Trim(o.text[at.Start:at.End], "().!?")

@@ -343,11 +343,18 @@ select {
   ul {
     max-height: 24dvh;
   }
-  .fact {
-    display: none;
+  li {
+    flex-wrap: wrap;
+    row-gap: 2px;
   }
   .what {
     width: 58px;
+  }
+  .title {
+    flex-basis: calc(100% - 70px);
+  }
+  .title + .fact {
+    margin-left: 70px;
   }
 }
 @media (pointer: coarse) {

@@ -12,11 +12,17 @@ const rooms = {
   state: ["kit", "server", "words"],
   choosers: ["kit", "server", "state", "words"],
   ...Object.fromEntries(
-    ["index", "rail", "capture", "slip", "bell", "builder", "settings", "week", "review"].map(
-      (part) => [part, ["kit", "server", "state", "words", "choosers"]],
-    ),
+    ["index", "rail", "capture", "bell", "builder", "settings", "week"].map((part) => [
+      part,
+      ["kit", "server", "state", "words", "choosers"],
+    ]),
   ),
-  sheet: ["kit", "server", "state", "words", "choosers", "capture"],
+  ...Object.fromEntries(
+    ["sheet", "slip", "review"].map((part) => [
+      part,
+      ["kit", "server", "state", "words", "choosers", "capture"],
+    ]),
+  ),
   shell: [
     ...["kit", "server", "state", "words", "choosers"],
     ...["index", "rail", "bell", "capture", "slip", "sheet"],

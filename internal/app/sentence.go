@@ -12,6 +12,7 @@ import (
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
 	"tincup/internal/core/term"
+	"tincup/internal/core/view"
 	"tincup/internal/store"
 )
 
@@ -21,10 +22,12 @@ type Sentence struct {
 	// At is the wall time at which it was typed, in Zone; none is now.
 	At   day.Moment
 	Zone string
-	// List, with its Section, and Plan are given unless the sentence says its
-	// own.
+	// List, with its Section, is where it goes unless the sentence names a list.
 	List, Section book.ID
-	Plan          day.Horizon
+	// Given is what the sheet gives that it is put into, unless the sentence says its own.
+	Given []view.Given
+	// Exact takes the text as the title, and reads nothing in it.
+	Exact bool
 	// Files go with the to-do; of each its name and the hash of its bytes, which are kept
 	// by now.
 	Files []book.Attachment
@@ -63,7 +66,18 @@ func (a *Session) ReadSentence(s Sentence) (reading Reading, err error) {
 // ReadLines reads several lines as they would be put in now. It fails with a
 // *book.RuleError where there are too many.
 func (a *Session) ReadLines(s Sentence) (lines []Line, err error) {
-	a.Read(func(b *book.Desk, c day.Clock) { lines, err = a.readLines(b, c, s) })
+	var env capture.Env
+	a.Read(func(b *book.Desk, c day.Clock) {
+		if lines, err = a.readLines(b, c, s); err == nil {
+			typed, _ := s.typed(c) // as readLines found it
+			env = a.envOf(b, typed)
+		}
+	})
+	for i, l := range lines {
+		if !l.Section {
+			lines[i].Reading.Offers = capture.Offers(l.Sentence, env)
+		}
+	}
 	return lines, err
 }
 
@@ -84,7 +98,10 @@ func (a *Session) PutIn(ctx context.Context, req Request, s Sentence, respond Re
 		if err := refusal(reading.Draft); err != nil {
 			return nil, err
 		}
-		cmd := reading.command(s)
+		cmd, err := reading.command(s)
+		if err != nil {
+			return nil, err
+		}
 		for _, f := range s.Files {
 			if f, err = a.kept(f.Name, f.Hash); err != nil {
 				return nil, err
@@ -107,7 +124,15 @@ func (a *Session) PutInLines(ctx context.Context, req Request, s Sentence, respo
 			if err := refusal(l.Reading.Draft); err != nil {
 				return nil, &book.RuleError{Field: "text", Reason: fmt.Sprintf("Line %d: %s", l.Number, err.Error())}
 			}
-			item := book.TreeItem{Capture: l.Reading.command(s), Under: l.Parent, Heading: l.Section && !s.List.IsZero()}
+			own := s
+			if l.Parent >= 0 && !lines[l.Parent].Section {
+				own.Given = nil // a subtask stands with the to-do it is of
+			}
+			cmd, err := l.Reading.command(own)
+			if err != nil {
+				return nil, err
+			}
+			item := book.TreeItem{Capture: cmd, Under: l.Parent, Heading: l.Section && !s.List.IsZero()}
 			item.Done = l.Done
 			tree.Items = append(tree.Items, item)
 		}
@@ -163,6 +188,9 @@ func (a *Session) read(b *book.Desk, c day.Clock, s Sentence) (Reading, error) {
 	c, err := s.typed(c)
 	if err != nil {
 		return Reading{}, err
+	}
+	if s.Exact {
+		return Reading{Draft: capture.Draft{Title: s.Text}}, nil
 	}
 	return found(b, c, capture.Read(s.Text, a.envOf(b, c))), nil
 }
@@ -222,8 +250,8 @@ var choosers = map[capture.Field]func(c *book.Capture, value string) error{
 	capture.FieldStatus:        func(c *book.Capture, value string) error { return c.Status.UnmarshalText([]byte(value)) },
 }
 
-// command makes the to-do of a reading.
-func (r Reading) command(s Sentence) book.Capture {
+// command makes the to-do of a reading. Errors are *book.RuleError, of what is given.
+func (r Reading) command(s Sentence) (book.Capture, error) {
 	c := book.Capture{Title: r.Title, Notes: r.Notes, List: r.List, Priority: r.Priority, Start: r.Start,
 		Due: r.Due, Plan: r.Plan, Estimate: r.Estimate, Tags: r.Tags, Reminders: r.Reminders, Person: r.Person.ID,
 		Role: r.Person.Role, Repeat: r.Repeat, Parent: s.Parent, IsNote: r.Note}
@@ -236,14 +264,11 @@ func (r Reading) command(s Sentence) book.Capture {
 	if c.List.IsZero() && !r.NewList {
 		c.List, c.Section, c.After = s.List, s.Section, s.After
 	}
-	if c.Plan.IsZero() {
-		c.Plan = s.Plan
-	}
 	for _, choice := range r.Choices {
 		// The words of a sentence are those of the fields.
 		_ = choosers[choice.Field](&c, choice.Value)
 	}
-	return c
+	return c, give(&c, s.Given)
 }
 
 // ReadWhen reads words for one of the fields due, start, plan and reminder, or for a reminder

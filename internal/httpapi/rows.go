@@ -41,6 +41,18 @@ func (v *viewBody) addLoads(res *view.Result, loads loadsOf, events func(day.Dat
 	}
 }
 
+// addGives says what a new to-do needs to stand in the view.
+func (v *viewBody) addGives(gives []view.Given) {
+	if len(gives) == 0 {
+		return
+	}
+	out := make([]contract.GivenHere, len(gives))
+	for i, g := range gives {
+		out[i] = contract.GivenHere{Field: contract.GivenHereField(g.Field), Value: g.Value, Text: g.Text}
+	}
+	v.Gives = &out
+}
+
 // bytes is what json.Marshal would make of it, which would read each row again.
 func (v viewBody) bytes() ([]byte, error) {
 	groups := v.Groups

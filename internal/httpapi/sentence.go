@@ -10,6 +10,8 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/capture"
 	"tincup/internal/core/day"
+	"tincup/internal/core/question"
+	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
 )
 
@@ -36,8 +38,14 @@ func sentence(c *gin.Context) (app.Sentence, []byte, error) {
 			s.Files = append(s.Files, book.Attachment{Name: f.Name, Hash: f.Hash})
 		}
 	}
+	s.Exact = in.Exact != nil && *in.Exact
+	if in.Given != nil {
+		for _, g := range *in.Given {
+			s.Given = append(s.Given, view.Given{Field: question.Field(g.Field), Value: g.Value})
+		}
+	}
 	for _, err := range []error{
-		optional(&s.List, "list", in.List), optional(&s.Section, "section", in.Section), optional(&s.Plan, "plan", in.Plan),
+		optional(&s.List, "list", in.List), optional(&s.Section, "section", in.Section),
 		optional(&s.Parent, "parent", in.Parent), optional(&s.After, "after", in.After),
 	} {
 		if err != nil {
@@ -89,7 +97,7 @@ func (s *server) ReadLines(c *gin.Context) {
 	out := contract.Lines{Lines: make([]contract.Line, 0, len(lines))}
 	for _, l := range lines {
 		out.Lines = append(out.Lines, contract.Line{Number: l.Number, Depth: l.Depth, Section: l.Section, Done: l.Done,
-			Reading: encodeReading("", l.Reading)})
+			Sentence: l.Sentence, Reading: encodeReading(l.Sentence, l.Reading)})
 	}
 	c.JSON(http.StatusOK, out)
 }

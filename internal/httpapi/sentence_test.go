@@ -53,7 +53,7 @@ func TestASentenceIsReadAndPutIn(t *testing.T) {
 		t.Errorf("it repeats %v", rule)
 	}
 	// Into a list and a plan of the sheet's, unless it names its own.
-	into := shown(t, s.want(201, "POST", "/api/sentence/todos", `{"text":"Ring","list":"`+list+`","plan":"2026-W49"}`))
+	into := shown(t, s.want(201, "POST", "/api/sentence/todos", `{"text":"Ring","list":"`+list+`","given":[{"field":"plan","value":"2026-W49"}]}`))
 	if into["list"] != list || into["plan"] != "2026-W49" {
 		t.Errorf("into the sheet: %v", into)
 	}

@@ -90,6 +90,7 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 		var res *view.Result
 		if res, err = view.Ask(b, clock, q); err == nil {
 			body = encodeView(b, clock, view.Sentence(b, clock, q.Of), res, nil)
+			body.addGives(view.Gives(b, clock, q.Of))
 			switch q.Of {
 			case view.Upcoming:
 				body.addLoads(res, s.as(c).Loads(b, clock), func(on day.Date) ([]plan.Happening, int) { return s.as(c).Happenings(b, clock, on) }, clock.Zone)

@@ -27,7 +27,7 @@ const press = async (page: Page, ...keys: string[]) => {
 test("by keys alone: a project of three levels, sorted and reordered", async ({ page, tincup }) => {
   const list = await tincup.post("/api/lists", { name: "Labels" });
   await visit(page, `${tincup.url}/list/${list.id}`);
-  await page.getByRole("textbox", { name: "Put into Labels" }).focus();
+  await page.getByRole("combobox", { name: "Put into Labels" }).focus();
   for (const said of ["Panels", "Bay one", "Shutter lamp", "Oil lamp", "Bay two", "Proofs, high"]) {
     await page.keyboard.type(said);
     await page.keyboard.press("Enter");

@@ -156,7 +156,7 @@ test("subtasks in a slip: ticked, added, counted, and kept by a record", async (
   await expect(slip(page).getByRole("button", { name: "Waiting on Registrar" })).toBeVisible();
   await slip(page).getByRole("checkbox", { name: "Tick: Sign and scan" }).click();
   await expect(slip(page)).toContainText("2 of 3, 66 %");
-  await slip(page).getByRole("textbox", { name: "Add a subtask" }).fill("Post it");
+  await slip(page).getByRole("combobox", { name: "Add a subtask" }).fill("Post it");
   await page.keyboard.press("Enter");
   await expect(slip(page)).toContainText("2 of 4, 50 %");
   await page.waitForTimeout(4500); // longer than a ticked row lingers
@@ -165,7 +165,7 @@ test("subtasks in a slip: ticked, added, counted, and kept by a record", async (
   ).toBeVisible();
 
   await row(page, "Meter reading").click();
-  await slip(page).getByRole("textbox", { name: "Add a subtask" }).fill("Find the key");
+  await slip(page).getByRole("combobox", { name: "Add a subtask" }).fill("Find the key");
   await page.keyboard.press("Enter");
   await slip(page).getByRole("checkbox", { name: "Tick: Find the key" }).click();
   await expect(slip(page)).toContainText("1 of 1, 100 %");

@@ -357,35 +357,24 @@ test("a line of six fields without a comma", async ({ page, demo }) => {
   await expect(toast(page, "Put in: “Ring the framer”")).toBeVisible();
 });
 
-test("the list that is shown takes what is put in, and says so; notes are notes", async ({
+test("the line at the top means the Cup wherever one is, and says so; notes are notes", async ({
   page,
   tincup,
 }) => {
   const crates = await tincup.post("/api/lists", { name: "Crates" });
   await tincup.post("/api/lists", { name: "Labels" });
   await visit(page, `${tincup.url}/list/${crates.id}`);
-  await page.keyboard.press("n");
-  await expect(line(page)).toHaveAttribute("placeholder", /in Crates, high/);
-  await page.keyboard.type("Foam for the lamps");
-  const there = page.getByRole("list", { name: "Understood" });
-  await expect(there).toContainText("Crates, which is shown");
+  await page.keyboard.type("nThink of a name");
   await page.keyboard.press("Enter");
-  await expect(row(page, "Foam for the lamps")).toBeVisible();
-  // Another list that is named wins; the Cup is one press away.
-  await page.keyboard.type("Order ink, in Labels");
-  await expect(chip(page, "list")).toContainText("Labels");
-  await expect(there).not.toContainText("which is shown");
-  await page.keyboard.press("Enter");
-  await expect(toast(page, "Put in: “Order ink”")).toBeVisible();
-  await page.keyboard.type("Think of a name");
-  await page.getByRole("button", { name: "Into the Cup instead" }).click();
-  await page.keyboard.press("Enter");
-  await expect(toast(page, "Put in: “Think of a name”")).toBeVisible();
+  await expect(toast(page, "Put in: “Think of a name”. In the Cup")).toBeVisible();
   await expect(row(page, "Think of a name")).toHaveCount(0);
+  await page.keyboard.type("Order ink, in Labels, start Friday");
+  await expect(chip(page, "list")).toContainText("Labels");
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Put in: “Order ink”. In Labels, comes back Fri 27")).toBeVisible();
   // One Esc gives the keys back to the sheet.
   await page.keyboard.press("Escape");
-  await page.keyboard.press("j");
-  await expect(page.locator("main .row.current")).toBeFocused();
+  await expect(line(page)).not.toBeFocused();
 
   await page.goto(`${tincup.url}/cup`);
   await expect(row(page, "Think of a name")).toBeVisible();

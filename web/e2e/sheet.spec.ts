@@ -7,7 +7,7 @@ test("a new list takes what is typed; a title is edited from its end", async ({ 
   await page.keyboard.press("Enter");
   await page.getByRole("menuitem", { name: "New list…" }).click();
   await page.keyboard.type("Shed\n");
-  await expect(page.getByRole("textbox", { name: "Put into Shed" })).toBeFocused();
+  await expect(page.getByRole("combobox", { name: "Put into Shed" })).toBeFocused();
   await page.keyboard.type("Mend the door\nOil the lock\n");
   await expect(row(page, "Oil the lock")).toBeVisible();
   await row(page, "Mend the door").focus();
@@ -26,7 +26,7 @@ test("in a checklist the line to put in stands above what is ticked", async ({ p
   await row(page, "Straps").focus();
   await page.keyboard.press("Space");
   await expect(group(page, "ticked")).toContainText("Straps");
-  const field = page.getByRole("textbox", { name: "Put into Crates" });
+  const field = page.getByRole("combobox", { name: "Put into Crates" });
   const top = async (of: typeof field) => (await of.boundingBox())!.y;
   expect(await top(field)).toBeGreaterThan(await top(row(page, "Foam")));
   expect(await top(field)).toBeLessThan(await top(row(page, "Straps")));

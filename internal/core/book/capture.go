@@ -29,6 +29,8 @@ type Capture struct {
 	Estimate int // minutes
 	// Concentration is the kind of attention it takes.
 	Concentration term.Concentration
+	// Place is the name of the place where it is done; one that is not there is made.
+	Place string
 	// Tags are names; those that do not exist are made.
 	Tags      []string
 	Reminders []day.Reminder
@@ -200,6 +202,9 @@ func (d *draft) capture(c Capture) (*Todo, error) {
 		return nil, err
 	}
 	if err := d.involve(&t, c.Person, c.Role); err != nil {
+		return nil, err
+	}
+	if t.Place, err = lineOrNone("place", "", &c.Place, MaxPlace); err != nil {
 		return nil, err
 	}
 	if c.Repeat != nil {

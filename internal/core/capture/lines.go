@@ -20,8 +20,11 @@ type Line struct {
 	// Section: it is a heading, and its title all it says.
 	Section bool
 	// Done: it was written as ticked, "- [x]".
-	Done  bool
-	Draft Draft
+	Done bool
+	// Sentence is what is read, without the indentation and the mark of a list's item; ""
+	// for a heading. The spans of the Draft count in it.
+	Sentence string
+	Draft    Draft
 }
 
 // ReadLines reads several lines as a tree. Two spaces or a tab more than the
@@ -65,8 +68,8 @@ func ReadLines(text string, env Env) ([]Line, error) {
 		}
 		line.Depth = len(above)
 		above = append(above, level{width, len(lines)})
-		body, line.Done = unmark(body)
-		line.Draft = Read(body, env)
+		line.Sentence, line.Done = unmark(body)
+		line.Draft = Read(line.Sentence, env)
 		lines = append(lines, line)
 	}
 	return lines, nil

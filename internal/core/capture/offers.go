@@ -52,9 +52,9 @@ func Offers(text string, env Env) []Offer {
 	}
 	o.before = r.read()
 	o.dateWithTime()
-	for i, words := range words {
-		if left[i].Start > 0 {
-			o.names(words)
+	for i, clause := range words {
+		if begins := left[i].Start == 0; !begins || !beginsSeries(words) {
+			o.names(clause, begins)
 		}
 	}
 	for _, words := range words {
@@ -64,6 +64,12 @@ func Offers(text string, env Env) []Offer {
 	o.reminder()
 	o.otherValues()
 	return o.found
+}
+
+// beginsSeries reports whether the first of some clauses is followed by a single capitalised
+// word, as in "Ask Ida, June, Max".
+func beginsSeries(clauses [][]token) bool {
+	return len(clauses) > 1 && len(clauses[1]) == 1 && clauses[1][0].capital
 }
 
 // offering puts offers together.
@@ -134,7 +140,7 @@ func (o *offering) without(spans ...Span) string {
 		b.WriteString(strings.TrimRight(o.text[pos:s.Start], " "))
 		pos = s.End
 	}
-	return strings.TrimLeft(strings.TrimRight(b.String()+o.text[pos:o.end], " ,"), " ")
+	return strings.Trim(b.String()+o.text[pos:o.end], " ,")
 }
 
 // with is a sentence with one more clause, and the notes.

@@ -225,8 +225,8 @@ func (o *offering) reminder() {
 }
 
 // names offers a clause that names a list or a person nobody has yet, or a start that
-// several names have.
-func (o *offering) names(words []token) {
+// several names have. Where the clause begins the line, a person's words stay in the title.
+func (o *offering) names(words []token, begins bool) {
 	if len(words) < 2 || words[0].kind != plainWord {
 		return
 	}
@@ -238,11 +238,18 @@ func (o *offering) names(words []token) {
 	}
 	s := Span{words[0].span().Start, words[len(words)-1].span().End}
 	intro := o.text[s.Start:words[n.at].span().Start] // "waiting on the ", as it was typed
+	rest := o.without(s)
+	if begins && n.kind == itemPerson {
+		if o.before.Person.Name != "" {
+			return
+		}
+		rest = strings.TrimRight(o.text[:o.end], " ,")
+	}
 	some := p.choices(n)
 	for _, name := range some {
-		o.add([]Span{s}, o.with(o.without(s), intro+name), false)
+		o.add([]Span{s}, o.with(rest, intro+name), false)
 	}
 	if len(some) == 0 && p.unknown(n) {
-		o.add([]Span{s}, o.with(o.without(s), intro+n.said+" (new)"), false)
+		o.add([]Span{s}, o.with(rest, intro+n.said+" (new)"), false)
 	}
 }

@@ -108,7 +108,7 @@ func (p *parser) unknown(n naming) bool {
 		}
 	}
 	first, _ := utf8.DecodeRuneInString(n.said)
-	return unicode.IsUpper(first) && !slices.Contains(p.names.of(n.kind), n.said)
+	return unicode.IsUpper(first) && !strings.Contains(n.said, "(") && !slices.Contains(p.names.of(n.kind), n.said)
 }
 
 // of returns the names of one kind.

@@ -306,6 +306,102 @@ func (e FileFormatName) Valid() bool {
 	}
 }
 
+// Defines values for GivenHereField.
+const (
+	GivenHereFieldConcentration GivenHereField = "concentration"
+	GivenHereFieldDue           GivenHereField = "due"
+	GivenHereFieldKind          GivenHereField = "kind"
+	GivenHereFieldList          GivenHereField = "list"
+	GivenHereFieldPerson        GivenHereField = "person"
+	GivenHereFieldPlace         GivenHereField = "place"
+	GivenHereFieldPlan          GivenHereField = "plan"
+	GivenHereFieldPriority      GivenHereField = "priority"
+	GivenHereFieldSection       GivenHereField = "section"
+	GivenHereFieldStart         GivenHereField = "start"
+	GivenHereFieldStatus        GivenHereField = "status"
+	GivenHereFieldTag           GivenHereField = "tag"
+)
+
+// Valid indicates whether the value is a known member of the GivenHereField enum.
+func (e GivenHereField) Valid() bool {
+	switch e {
+	case GivenHereFieldConcentration:
+		return true
+	case GivenHereFieldDue:
+		return true
+	case GivenHereFieldKind:
+		return true
+	case GivenHereFieldList:
+		return true
+	case GivenHereFieldPerson:
+		return true
+	case GivenHereFieldPlace:
+		return true
+	case GivenHereFieldPlan:
+		return true
+	case GivenHereFieldPriority:
+		return true
+	case GivenHereFieldSection:
+		return true
+	case GivenHereFieldStart:
+		return true
+	case GivenHereFieldStatus:
+		return true
+	case GivenHereFieldTag:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GivenValueField.
+const (
+	GivenValueFieldConcentration GivenValueField = "concentration"
+	GivenValueFieldDue           GivenValueField = "due"
+	GivenValueFieldKind          GivenValueField = "kind"
+	GivenValueFieldList          GivenValueField = "list"
+	GivenValueFieldPerson        GivenValueField = "person"
+	GivenValueFieldPlace         GivenValueField = "place"
+	GivenValueFieldPlan          GivenValueField = "plan"
+	GivenValueFieldPriority      GivenValueField = "priority"
+	GivenValueFieldSection       GivenValueField = "section"
+	GivenValueFieldStart         GivenValueField = "start"
+	GivenValueFieldStatus        GivenValueField = "status"
+	GivenValueFieldTag           GivenValueField = "tag"
+)
+
+// Valid indicates whether the value is a known member of the GivenValueField enum.
+func (e GivenValueField) Valid() bool {
+	switch e {
+	case GivenValueFieldConcentration:
+		return true
+	case GivenValueFieldDue:
+		return true
+	case GivenValueFieldKind:
+		return true
+	case GivenValueFieldList:
+		return true
+	case GivenValueFieldPerson:
+		return true
+	case GivenValueFieldPlace:
+		return true
+	case GivenValueFieldPlan:
+		return true
+	case GivenValueFieldPriority:
+		return true
+	case GivenValueFieldSection:
+		return true
+	case GivenValueFieldStart:
+		return true
+	case GivenValueFieldStatus:
+		return true
+	case GivenValueFieldTag:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for GroupKind.
 const (
 	GroupKindAll                 GroupKind = "all"
@@ -1945,6 +2041,31 @@ type Given struct {
 	Says   string `json:"says"`
 }
 
+// GivenHere defines model for GivenHere.
+type GivenHere struct {
+	Field GivenHereField `json:"field"`
+
+	// Text The value as a person reads it
+	Text string `json:"text"`
+
+	// Value As a sentence that is put in names it
+	Value string `json:"value"`
+}
+
+// GivenHereField defines model for GivenHere.Field.
+type GivenHereField string
+
+// GivenValue defines model for GivenValue.
+type GivenValue struct {
+	Field GivenValueField `json:"field"`
+
+	// Value The id of a list or section, the name of a tag or place, a date or plan, a word of the field; of a person the id and the role with a blank between
+	Value string `json:"value"`
+}
+
+// GivenValueField defines model for GivenValue.Field.
+type GivenValueField string
+
 // Group defines model for Group.
 type Group struct {
 	// ComesRound To-dos whose repeat has a date on this day; neither rows nor counted; absent for none
@@ -2222,6 +2343,9 @@ type Line struct {
 	Number  int     `json:"number"`
 	Reading Reading `json:"reading"`
 	Section bool    `json:"section"`
+
+	// Sentence What is read of the line, without its indentation and what begins it
+	Sentence string `json:"sentence"`
 }
 
 // Lines defines model for Lines.
@@ -3060,17 +3184,20 @@ type Sentence struct {
 	// After The sibling it stands behind
 	After nullable.Nullable[string] `json:"after,omitempty"`
 
+	// Exact The text is the title, and nothing is read in it
+	Exact *bool `json:"exact,omitempty"`
+
 	// Files Files that were kept for it
 	Files *[]KeptFile `json:"files,omitempty"`
+
+	// Given What the sheet gives that it is put into, unless it says its own
+	Given *[]GivenValue `json:"given,omitempty"`
 
 	// List The list it goes into unless it names one itself
 	List nullable.Nullable[string] `json:"list,omitempty"`
 
 	// Parent The to-do it becomes a subtask of
 	Parent nullable.Nullable[string] `json:"parent,omitempty"`
-
-	// Plan The plan it gets unless it says one itself
-	Plan nullable.Nullable[string] `json:"plan,omitempty"`
 
 	// Section The section of the list
 	Section nullable.Nullable[string] `json:"section,omitempty"`
@@ -3376,7 +3503,10 @@ type View struct {
 
 	// Builds The mark of the answer it builds on; absent where it stands alone
 	Builds *string `json:"builds,omitempty"`
-	Groups []Group `json:"groups"`
+
+	// Gives What a new to-do needs to stand here; absent where nothing is fixed
+	Gives  *[]GivenHere `json:"gives,omitempty"`
+	Groups []Group      `json:"groups"`
 
 	// Holds Of Today: whether the day still holds its work
 	Holds *string `json:"holds,omitempty"`
@@ -11931,333 +12061,337 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1tc9u2tj/6VTC6d6a786drO0nT1p7zIs3Dbv7Ng6/t7Mw5J30BkZCILQpgCdCqdiff/Q7WAkBSAijS",
-	"ll038X6xG0sUCCwsLKzH3/pzksplKQUTWk1O/pzkjGasgn++vKRz89+MqbTipeZSTE4mlzkjFbviiktB",
-	"5Ixo87dcJeT3WmqWTZKJSnO2pOaXel2yyclE6YqL+eTz58/JpKQVXTJtX/GKF+yVrJZUh180g+/ca2a8",
-	"YJNkws23v9esWk+SiaBL8wp8sPPy/7dis8nJ5P85bBZ4iN+qw+a978zvzcT+Wcm6/Hm9PQ/4QhEuSFnQ",
-	"lLnJXHG2+kYRuRKnRK/kwXR9oFeSlLTSikzXhC9LWWkqNKEiI3U1Z0JHJj83b+jMnYl6OTn530lWmwWX",
-	"BRXmPxWXFdfmhwVXsNicFbNJMtF0br5nlZLmQaWprtUkmaRSpEzoisJSkglTmi+pNmM2U578lmxtVDL5",
-	"hV6x8J4sabUwRKCCUKFWrCJaAkUUXTLye21eIgXROdXwcVpwJjTJqTolq5xVDB9m1RWrSMWWbDlllcLn",
-	"pWCJ4Sb7p9J0zTJCzZ9sTVbmx7RiREhNlBmUzikXEarmZgVtoi7pH2+YmOt8cvLkKLTm15l5DMYqqc6b",
-	"obhh64r9XvOKZZMTXdUsMvDxUWRktiylZiJd/8oCPPaMVExXa1KLzNDTEXPB1oQrS2ZDCJHB2lNaVZxl",
-	"RNYbJMDT20y89d4D8+LIrB+ZWS+58KsIrmH2luo0DzOFkRW4ZyuqSMVodkpWXOdmhhz5wDILV+TJox8T",
-	"+NbwkCwys+3kyfGj6CpmB/jqvulvT/gNX3Ltd3SDOwr4sj1gxma0LrSjBv2DL80hPD6yxME/mzdxodmc",
-	"VfCqd7Sq5Cq0rzNeaFYZFv6/F+/fIYnYFavWhs3JslaaLBnT5oEVK4oILwscP8Z0Tx//+CREgfezmWIB",
-	"0XoOJ0ySgtErZrgoIamshTYsZU4lLQoCQklF5iNx4CD5Nok3hH7vq4xVIeH7K1v3iV4izQ8TkLosM2I3",
-	"lcslVSfECcuEHKAQDS6jQj4bc5Q/gCR/Qdcqxlp188TG0EiCp7vp8ZGLLMRP5qit4DtCSZpTMWfmQC1p",
-	"xggXp0Z+SJASFcskmUtDEXw+drbwTQevs1Fk+GzEoSqlUAzI8BymAuIzlUKbq+7kzwkty4KncPkc/ttc",
-	"TSd/Dryf7XiXMpP4tm0yaHlg1jrTVmAiNSZJSIMJvco+dgjPwDvOKjkt2LJnESU+8X/GLcaNG1jIRyMO",
-	"uCKrSop5gtdjAhu4Alkq6yIjU0YqPs/15HMy+Rdnq71RGQYLzArEAxdOBJgH7E/MiM9EmsuqraWYL7Ma",
-	"dDPzloLBONtqRTJ5pjVN86WdeVnJklWaIw/lVAUul4tfnh08+v6pOfocFCvNzLHaGhnZ+c/tL0qe6roK",
-	"6DKvzT0qDHVVDlocnYJOgTqKkLp5zVTKglFhhlP8P4GxfrbTsmooHOanTybbZ9t9ElSsWMYpMd83S4W5",
-	"TUJyqFFH/hcXnyAF7bN2ps0myOm/WQo89LO5Z7bIz8UFMFngDrMShwNTKPMUsKhmRaHMxpg5qSC1CqpZ",
-	"FVqtVIyUtdHsZwnqO1IKpjSZ8UrphFBNllJp8ujoyEguzZZqFzef2w23s6BVRdd+Ds/N9dbij9aGLGuN",
-	"kmuD8eSS6ZyLOUmNKrZkVKxyXjA8ndTs0ExW9kIXWXD5gv0RMWxW5orVfMnMSlc5T3NCjTLMQQE0vzM3",
-	"WZjVZclEjKZWBeMaJudVdKSxocStkNjMqIfCJa1ViMSvQfZRAt83BgPaMSQ1CwqS9feaM/1BaF4MJi78",
-	"hOSyrhQxhLHvZCIzPI3PcDOdnWcNqN9esuPyDqc5tvKLT/wBCx9JxTMQCzTLuFkKLc5ax3NGC8W2Lg+j",
-	"QQvGdW7Uak3mkilniyFHdk843JUh1VnURUGnBXOWzRbHTdlMoggd+dPPobVyIZAbNgRQFpTfCy6y9mXT",
-	"MX1/G34TbGwjmHRWbsIrQtvy/OJfz2VRL8X2bI2k3+a+X4yY1Ipc0aJmCmxVYwsljeG7dpeO+RzkqbEG",
-	"aEFWdK1QrFpPB8nMfoKpm8sV8ugpYYVi9qYKyQYzLRU7FahKI7NvTmXj+tPw/1wZ02yodHh+8a9XhioB",
-	"AWGUre1ZfXQnHpabUnOd8OCyeGRNKeyOuYPgZIMIgWOM5KXqlLBlqdcgDQWuZWtwRY3OEnFAGVmJ22lo",
-	"F5rdBmPBUmHGfuQIa72yLNRlLMe+AVLhapWnFJmynFuOsZQwDETNH+jvcW4kuj6AlRi5JIXO/V/HBzmf",
-	"5/CPAhSN4wMtD34KHixlbZ5eKinvrXHMT5Q8IUePD4+eHD46evTUbM6ripPH5FlZEfPJUPUG3h+kJS2Y",
-	"yGi1TUyaZRVTgVk/Q2Y3bCGFvXvgnp9VckmoczVu0YAWxQu6vqQLpkL3mTK2vdCgFa1yaQ6xOXWaLtDr",
-	"ZS8gMGN5BV8GbziqFix4YJgA+WLXBc6WgipN8ActBTSjmh2YOzC4CrUw/2qEZOvVaWPKBV6+sgbLQhjr",
-	"u/H10Iaewgi0wVMxrFpXO0ULPvU5mSB9w5J3SQWyHcwuIYwaQWf0AJR2cgmH2GzEmtGKUHtWtzUW2P4g",
-	"qxtebPujzTH0jBMUXeFrrWAz/b7WPQuxnJSCDWiuASupgxOOmz+NURuQKGYDwfY0Yt+w1gZHnVo71O4z",
-	"QUWAKE1FFtRN7etUz/vMUqx0Ni/EsRJCwaPLRMpg39qXztZbNq8XF48IH0lj4bfCEztttJCm4N/glQbL",
-	"uF2R4Pmz2eAWTfzB6xNiZ87J2qsJboi5rlQKHOqRp8yxU9cPFHaIba8EPTFbwji+S8Ab4Lta0jUcsVNy",
-	"1BjiYIUZ1nGyaZChHb6uPBtmVrMRLc6bnBh9dtd11OKF+JXUcmDhBr2fTU7+t5/+6O5KNumWenrudpnZ",
-	"MwjT2O2WwtluLM++bntVv8G6eBlQhjkrsu24ldK00k38ymrurTAWxq0qVjKI3RUo3VpRKh/Scqax09aj",
-	"Qa7fklEycN1oukKiBhNUEUsqgswEv9WKrGSVKZRlibljPly+Ojh+SlKZMVILDhJhkBJ9UeKJ3RRxOLWw",
-	"9lUXRaOiwkxCa7DhmPAYXvZCWEbnTDG7piasK72JvobInH1V+MwkE/tt0BSBkXnrYjG3Z0LYHzTVxXqn",
-	"Qoj85l7hiOO2qVlq+GRKnrKRAjZ1zg3vxP/J/K/lxz8OiSAI9Iz/GajonZ8dPxr0mxc0EEI5ODbcjf4f",
-	"pY3OOWlFaB4ft0Y+CA5tJ9M3anvE74cMaGfq5MXb95Nkcvlhkkw+vjT/+mWSTF6dT5LJxTPzfx+Cx9qc",
-	"q/YgL569fvPfMMTLX+Efb9+/u/wF/vXfL5+dv/nvyCjWj7QjoJhMVowtMhf3cWf5RitY0j9e40A/bJ74",
-	"DY5HTrJrDrK1v+HdjJZSgQ1aWFFa1EY/lWlewVFh1MjOArhBabwMp6yq1sGZPpelPQrdg5FFbULBVt7Z",
-	"2BZ+m85lYx0QVae50QeNOXhwfHzw6ElIgm3KxJksMvRo7RAX+FyCsw1R7wWb8aBTKjNfcG21lj7B/aJ5",
-	"sk8fb1SNwJdXNrrT9573K2HjNkEjuTXh1suia/ZLGyEMMaQ9IMVGs+qdzEAnwRSXsDYG+R5yRigGnEhO",
-	"r+AmS+VyKUXHtjS2usuW2XleMbobDik7hnPKCDhOXKTYserONzTn9/homz1VTkOhHufFkVUrb6izSkOQ",
-	"IQusO6HobTNSGCOXK5t8REDVjbxS5xVju20hu/VhdrriKTuT6josRdO0rmi6DkXWSO4s4iXTFQO9wZgJ",
-	"U4ama8fVIOtp23Ej6uUU7xw6Zz22tmKpFJkidC6dWqLpgokmSkLNxWmsEtrItAGvLajmus5C4UdBMjav",
-	"GAPe//jPC/Ljk4Qc/HREtCQ/HQ0cXor5uPGPf4QXHP846A0b2+9X035z0uxeiC9eGoP4vbAX/hidq+XV",
-	"22L9jK7Dl8mayFY8J6dlyURQHa7RMTPEwu1YR25WOALOJLTuV5gNs20EUxujjyvM/TNwSq8dKfhuox/H",
-	"zHBvrEW87NvzogNmhaOGJ9PJtWxpKDw16/i3SmlhdBF1BUKvWmRyFTbkXvGiCCghuaz4fyJELSRGHvqu",
-	"qjfmmS0/vh3UDhFZmbvixkXu3gvwIdKiSAgV64QIqROMS2qm9Ak4oFmRoTVm7EtZNlkhNsaLbqYtR1BH",
-	"Ox1+QbevsvYx8LcZFevbGtqogDHV0JIlq9G+R/+8luaguzv87IcX5qGDs0cfh9yaTmUNeX3tydg5Bjh7",
-	"B2kIXNSaRd4npB5HSVkOeqm2aQfdB4/Cz8pBQw63kjAK1GGVEXrUoxCHbDkZk8kfB3N5YD/8t5Liu3O6",
-	"esuUougCe8UFVznLzplTqUdcPBlLeRaKgHh1AXLPFOYj26cJiIqAXd4wwPZg5hK1ThUpF21lw9iau9Ux",
-	"N9PmNUExJWuRxZxXlChGqzQnM/NU48s6JeBMgXBKxJ+1ZRUwFY+ZKJfBBc9tR5vXPrEbHHLBSIp45d5x",
-	"I1caF++k3sM4QgY39hlRumI6zV2YCJ4jtAIC65wtr7V6yIANqnmGqvDtkHFvtGLNNcbFbjDKBgvjkCG2",
-	"/Se/YoHEi8JeFn4KG4e3ZuEoUFbjXYJ1BsbatBmkU3kFUTyrNCrCaFVw8BdsaxOxfDYXAwdvhktDSF36",
-	"ZlYzIrczDAX6nRkNvqv36tA2sLA7nLBJb/NhM3gCBAuRf3Pvy0pehYTiOxufSaXSihRMhSPaqnvrRrRI",
-	"56vCd/XEV/7p/AmbftolU+dheXdphTbkyWHMgeRUgWWnzf4QnXOFZp7LqgLXhJCVS4/vBrpH5MZcGjbP",
-	"QnT1ruUNKVIUTn6Aw+MbBZNJCC3AEW8W4cpgJhHfczBQbng1o+tvXKpC4oMGocVtcWVL194e1800o+sE",
-	"rjBz4NCbPSDLbMFKHRRwrUojc7KmNS8yZTaMCndYiRTshJSUVzb3Au+2qhZEzj4J2Mcpm3OhMAPA1Rpt",
-	"lT0YYYp5z5iH7ZwPdgxuC5kovMu86uAYy3JsINt6UxjmcEJqkvnhJxEIaG9lBTdcsZn1puWBkhUmG/Ls",
-	"YLqG4JgsC3ZARXaAV1EyMctAJ1ZWswNQk238TbDM/23Lhw4kJmqkVBy4UJ05AgdO+TD/druHv7TfuA/t",
-	"wFaK4Evdy1ih2MpeOj4HkkKFS05FNqsLcFCm1lWpeYoZLJrOMcSr5QFVOA+2PpArhg6LA3ODNjEe67Or",
-	"RTMXN4OZhNqOgpclfL6iXDcf6zo1g5tt8oushZZ1muPrc3ZgyUcrnForcsnFgQ1nSnHgyvBq4SdvZnfg",
-	"o5dUH+D13QpbtqKcv9e00jZnphaZ+++BDVHjH3QFk8E/pjxsIA+3dns0UxuhW2DCG9QyakXcfPvERCAh",
-	"JZ5Bs2qS9aRg32zqhOYE2BMIEocouo5kB0YUMa+uoxxdYmoQxxo6lri0a6MpSUixQWlA5GzYEuUsvECe",
-	"OV3XsndCDK8kBPgkIZrOE5fkLKsN1a1P9oJfeKj2dS5XIcFiJH1YQcIIMmhGaSEVy4hiZtLWys75PB8w",
-	"y40L3QbrG2dKatOjYS2hm/0XcNnZ9LRQmktvMp+QQe2j7Uvs27CWdy9q8weyUPkVL1CLgARe3uSZ4TZ/",
-	"o8h/pOhucpMeGAx1hTMMPUvbw+tUBLzQzaE1qhhmGXINPmybFevsACvzAzeQ0+0jLoKYA3VjKzAm7OgI",
-	"ChbX5B/nr56T779/8j358PrFt5PRTlacnCNLL9uo9zPLJFuRyuAyGj1p0LFq2HPDb7F91JayYi93pSva",
-	"LD/MQjGbNIVSAKvhGbkR1jp3eQbgsrBrC9KLVQHfMMiiEcRgFTuDiy0gaRRjYld9hmVfSEwobeioKSOe",
-	"soKzKxbOTcdUwrCgXFENt3iwztrW2LRLeBhh2dzKPqw0hTmgdeDmFRAsG0S31GveHyP8mbPlB1VAjC1o",
-	"CL6VKy2rwLHAbK/hW35GlW5SzXpNezd0cD6yrs4qWUpFi8GEgDyySNQHy8mJKuTuFH3utMTo1NT7sRFM",
-	"K176MQbMRVhXAXFwgR4j1gSmj346OTo6OH508vgoIcePTx4fHRz/AH9YGXBKjEEFBVSK1KqGGMpGNGtI",
-	"fc621MA5hkjzGjAtzirvVQ3xUha2cDDs/Y4umdpR3gDH8PnFvzC/GkO9o9KB7UDbr3nfHnlEWYstAgqm",
-	"oDjwkm1dnC/YTqWUCLYy6q8ihZQLYn7jPVPa5tqDvBuodeO2hErwlGKxEhw7FaAGZkKi6iBAW9h4M3h7",
-	"htLuDF5rD886mLpNV78Ei4Man1olV12eSGzqOPrXwO6G5AYzubDfrom6bieAugRjUAFdSdS0kvU8x5wJ",
-	"FasMNOPOXGnjNs2dur4hrqyPH86nvea9hmbH286a6iMynsqIvq+6l8ew/GgoVcEbw9agK7oOqqny3Q7b",
-	"yxYFpVS0ShhATZ5LV6wI9ts1lBwP+mPYvqlcsYtudsduRY870Qk2OXflQiOiuWatM1rZqiHQGubShmnB",
-	"IQnQDMaYR/NAalpYs/MgkwokOkRF0ON0RLDOGE3jKTO8aes+Nq4cQyRz5/RgSYDDYd6Jupux8Ahbe2GS",
-	"TBaMld3ChPYea7yjd2BWtHcGX5pMrAcDh4gT/lyGbhMwQmM1lp6yVilEaoGFUzKxWSfp1m7hCYAnUipS",
-	"VhQdNa1Tl2TrPrdJmrEylBJrJpYxVjZVLUaDlattwdQeqw4bXRCLVv1l3i68AKMPzjBvJ4eEyuWD1xaW",
-	"agu2Qh41l5UafluFsQG4YPGU+o63llmxD8H/443BV92IWYu24KELEbeiq4jks/vWeSvcPeYSckts5Mqo",
-	"i4bv/vGSVgsVv6UbJt8qoBqlIMVt/VVOOznVOyTrb7s0Shivsd/x5AQFgXAV8BvlsDaXYVhwpWxJ8B21",
-	"L/gcTDeNVyq0s5gTMuMzvXZR+sGgCTB+8G6up5qqxXDjyxYI9ZtdftRmaWGCX8niakQhfiULttvpWDBE",
-	"SREpi8aeLGZggUY8AkkNsNhgAqGl/MpK/cpWbI4w2UYBzuxARIqWzI2Bbgmt7Q3l2S/OaNxw1lj7eYS/",
-	"pm11B5XFdZ8uB4nZFDw3LZAiF8eeVQwAG3duZjPvHo3sDdWsej+bsUBVdzRy8crcD0Kuko5SQFGhCl4R",
-	"9QAUkUly41xNfE10necAoDO65jMcNY5AwATv4J2UPMWguKwILAGwqqhABaqp+Hn0w9GTo10VSpVbZCgv",
-	"7Hhnfr1FkXN/bzNvZCufNRuZBOpMLo9/OgEAnJ3okNtbx65Qf9xi0Gks4wqOCykLKqyhSXUorXtWFwVT",
-	"OhZkZ4jjU0iaoXJiZKoN04HzJiHH1nAwI4XeMF529MmNWG6IYUeAHYFMOV1xlvUmhwTsqho4GoscGZav",
-	"ecW3JYRy8Abb4raACSPfSDGP7AhXkIiH6QXmuKztJbWRxSPF4GwP+75dV3VbEro5NrufWD4akg/zxirT",
-	"m5mM1lAJ2B3WeAyAViGThF0a1nbcqfLgY5+bCH/gVZs3Ib7XKYnt5ABrRrq3xwgQuCML9/GgfQMq7to0",
-	"HDI8BxXI+KdVmvPw8dgdt8xZunBmzOgfjyz6R6dT2Gmq2bIsIB1bd3PdIEdgUPQ6BoRBB77UVq+Oeme0",
-	"DC+MofYaMu2ZsJ6ZcNTfVZX1FunBQ4A+6MCuxu7efjEt/GlSO+YyPKXtwh7PkB4JCTFBS9Ruadw2aLYd",
-	"Esk0UzYtwxj/nU2nxKbgDEf68qAdFsXNZe44IFhP9NjxfiuvxpoZfwHsWmsHdsMkd2zHDVS17uKvBU3S",
-	"kn475NsdwpZc/xgHLrFtWskg2pmsFqiwmH+gPsoFaTJxNwinVL2MViHUmF5uDRx8FNNKKGQwNelaQWGQ",
-	"0pKmXK97kr8cbtKGMw+T4VDzwjQWqknBmSKzuoKcWUBVQlXKebzShRQsG1cf0UzEv0FHPH0bTNxXC/GW",
-	"hpxMYxFWgldZSOxEsVTMTMTYikiaZdetqzkO1V11kVO2dsDFl2uBLhoP7sJYCXAu81xPEvPUbwMkEuar",
-	"bzrivR8ehK+TyjYZNWP2kYopLWHrl/Kq1RHBtkdo0jL7Gh5QwKh1uachn7/1xY8Wtv4tWyR8i6xoY/WY",
-	"jsU1sbmckYFbp4OH/JLHREvy/VEXtnUELzwOV+HxkNua65xYkp0YaSUrIuswMrIvUOk7Q3B/tlI5RtPa",
-	"b/ZOc9U+h351e23v6ehsHXUopJDRc/46G+vdubuND6wluAxGw0mZU5bSWgV4/4zqXGHm39Ofjo6/dWkG",
-	"mikNOLXTAnDzHGQgFHoWK0yIHB7LKKQMYiW+nzXAATZws+sCClVohkD4bRq9k2WlVIpj+bzDPvTrEFK7",
-	"CsGgyJHOw9mrhsBD0YyCJlPCJjoPjkzEUgaiiQG82TjETgsVjmCGSAwWqhcABXhjsLn+kTlY/K0Al4tZ",
-	"x9JnjSZLRBtavbXrV6zKeBqySoXt3WEMlZl1kZIO1Or1mWFTFXd0auaD/Jj4I+fW6Q9Bu64LSdmTaP2W",
-	"VXN7oscIJoHpwIGGDK4DjNK43HGmBwwcnOcNTK4A0BmfFlzMrWpa1g5ENzDfEfbZsPfMrA4z9j1hB5BT",
-	"z4xMfV6XtriRGQ2dCf2NAut4E86Z2q+vMw37y/DmQw4AhO0xMYMSG4ckcnadl7X8hnvAHDc8dClHclGI",
-	"0RGUYDRz97B2NgBOsaPuonb8W0+FwrAM/gimnsOxjc84CAM2pqAalx2qzA67CGPpCiGLy2ca0JgJ+I5a",
-	"s3oEK4zBQ92K7gYnwVZt1OpxRqDLcBjg5rg1ZNiQcqA9MrlixcyLHg5JpT4XaywN3YIjZGznMYxSsAcp",
-	"z8OTHkZlLLxjKxcsGIVCeWvuMO8vjKmW8MBm5TqcpOQaAnroGXFgd7dLJ1sEHD4g10UA5OnuX5i1vU67",
-	"iIEDNqvXG9mPCRih8xlWqo4jM1vSLUyY46MxyTFHkWLOoXTIXQbsNXJuYpRwXowRhFjyLCuCCEZzJsmH",
-	"89e2/u3HH46+tXhGDknNNmzwaGqEN7BtLlnh8Y/f/fDo0eOEHPz03fHjnx5fR50amp2UTCqa8VoF6/AR",
-	"fy8h3x85R8QpOf6+A4kXqCvMeSjyjgmlyjdZMiIllUKwFJwDu4ut+jbxshVlGgNsGa3wzChmV2zHo9pa",
-	"OGIRtKKUELbkSu9xx27E3B6OfN+mlE93NqbUBlGuZ1vdrW/6thy/A528IdHx4cPrF85lhi10seXldYjJ",
-	"1TsZmuUZdmfFIhcKdRiRVG2lr0WgSGX+WwvyB9lLth7m6fffP34aSrd8bKHL9mOf8q5p6lKIXLGtfYRf",
-	"i8ylv0X7Lv22zvoXeMKh+vUG+Gyh7huA378zJ8g8ZdHXuwb+Fn4WfuWrg68pQdFQvg5pIVa0z0ibt2C3",
-	"cSALjmCQzrlP0pxWNNVY0bEB4bfTzxBF0/KptIGzYa4snVOdkKySZcmyxKbYFcwezqUEGLitIDW0yQ7C",
-	"XIfhnlqe2R1BXNuA2zk4o4lv710c3/tKmmggSkv0mji/QArZk4BJweeuD1bImfL+ilXhMtd2SsPAtDIV",
-	"9FJPI8lB5nnsBWesrivm61GmfHAKou2yF3prxZe7sQ1nvCgIJSlAbYeqeWuLa7ARDeKRmqkU4boC+VQW",
-	"sihctoo9SlQ8G3EdxUejka9WlOtu96v2l9yoo88+MrYYwKSWOjYe1IAv4cSaV3XHbS0LeCDI1y5O3d/o",
-	"qgTUJEQxkJ3k151BrBG4JUE4QgCfGp49jFdjsACYD8esPae8eF6Xu3pADUqH07o/6z6EOh3om4LDGLrN",
-	"ZJWyhEzXtrsbwF5OAnvrfvTyKiaSaYo2Rg5Nj6Ri2KUIfmY0poJRpYnE8FAgnxrFxnCkRvD+hOJomxdh",
-	"b9YzDRebWWNM3Vhe+kMdM9AIV6euR1kDiwN6AFGa21RyyJZ3wZhgD4ZIkNUfCrxYBq3Ft2vYXs5/uinY",
-	"zRTMF6/4HyxYFc8VoNoBRL0sELHV/MDwHSWzgs434FK4b7u226hutzmDUKM7/la4wN1hz6y/BDqAbpbz",
-	"2tueNDemv/N8Po6VI47uwSu+cQLuwc8XcV7TBgpQMJLLYiOs7WtsI3fh9ZJ8xzoJxyHE3Kv043AzjGdb",
-	"XS+GJ/MC8Vo5vb3Ju5aJrpPC+lW7k7cIuQHpETiUwUP2WjTpOBZoJJqS0xNjGtAtOOwDx2n9Fl6QjvVK",
-	"iEC75KwK18gbQbukmVejbOd8xPfAmtxtlnBYn4F68HEqTczmqkUm0d4NceQqX0fr1RvYDjPGALy/1gUC",
-	"pW2uWR9mhNj8XT+f2HYEAdwijOX1YagxawM8BIqeIhhwrhgq6MPzWJXQgdKNT2S3G3TbaLFIpDsHzLFV",
-	"MpY9KIfjLcxNDkWsABmCKVVDEd9aiKy4XT18771VkbDO0Aqe6O3jQjkDq2+MitWqvrHA+MwDIS/D1M5j",
-	"atTtd4W1ssWmLffeP0jt61w/8TDb4BhCd/XP/aFOC0arzRDu8UB3azxQt9t1GQ3cXSO354yni+vksQ2I",
-	"n0Zs8wh83y4B1cHhtBCr2OssLEfCt0xjiHi0lbBqGT6ssVjlx6ZgPiE0ELjcAmGkHowE2m2PKr/bGWQM",
-	"EmTfOulthSYjHaPtot17Gyxc2MMoo11HZjxEpO8oIh3asrF5FGFYy1bFCDjkjGJg60Zulm8TBb40U1fX",
-	"mHvXsTM6B2sMzGeCOJ+yIhb+vYEjgX4D5r8A5g5MjbVqNhzdKm8dR69+tNCt5lY9GBWBjQh7PM6k0sa4",
-	"W9p45lannaIHuU9gsZwUTrdsIUAv5RXLiJYJmfErNhbJCNuvfQ4hHV+NTP8MDoOJ44OdlvD0rmp9nJob",
-	"u4fY41WIjCtNgzhHZ8cvEnL2yPzf8cfEdhhJoCXEgWuL0Wk8sAs29i7rwCpWMKpYL/ScoSq0yzAsZjHB",
-	"brMiKWmIHd7Cuhq/f2OqhUUfmJX1S3Tq1tcuE35IS7pI9mU7jaYZfD8Jl7CmIC1baQUeBQ7lZgEu4SXL",
-	"OLSSzvk8D4ZOz5p++1GA4ECd4ZPjRw5eghWZIrTQrGIZQTCxUQDAdeVSQYbAqdnHLQrljoqpC001Q0+e",
-	"pmHAId9MnzpNPTWXd6o7TeJaaUSazuM0wV4kxE4S1NxocZWvHAil8bIi82q765wbSprQdaxJTbxFwLoc",
-	"kKAP3zaheN8KxVIyzI0NoF8Y/TQU+x2WYrATnPQMw7Rj3j2zjQfjfbJqQJ+3fU9KhnhDSznOiitZlVoG",
-	"H9fJYRhlupUUbTI1r26tNUK7CLh7zAk3uKg+1nHXBYfjhnnAxr7d1rHOwou2kD1nFI27oZhBeTv8z7E3",
-	"ln14Aw6lHaGKQOl2Bmu5NivSgOPu9ITZwVtRvshCs2D9cJrzcrjS9zznweh/CnllN4nm/wuBquUMQ33u",
-	"EpKzVjcc5aL7+G2DJwdqEIizdmtBJ2zL2uVYTtm8FqGUgBgMcDvDNJA5GsnrfN0CBx6Q1rl9WZhvvlGE",
-	"B2FqRVO8Eu/uhOA8ngQQFAHbTbtszMjQjVu6b3B7r65yOWZ0qSOsAGXYMZtqRRUp2EybDYR6Z3CRLPk8",
-	"12TJzAFEdjjFqSku5gVrKQHFKFAl/JUv+d6C2huUYxpKMN1LAmmJqt3wA4tt0IP5OktaLcKRJ6QyAlmy",
-	"iuGdqbSUmfWfOoIPaZoVTHndqUKOSWrtJJvuTia9Njzz5mWIp7+5qV0XwFYKpM2yaIiQWIHreb61p2G5",
-	"ndqOYVudNm2gLdyePwbxVVKtWSVsiQQeriBo7CiFAIFk/JTCC0ESnFVSlUGtDkodXoT7x1q4eXgE/Sp1",
-	"WKZSHfZOexDS7ewcxK5E7VBLeFNPflLZmn+rO6T5FfiYQa237T6SyZQqZnuyNsmItgeYFAcsmyPjrDZ8",
-	"0NvnZ/de+Cdbk0waqsY3ZbzpfgMkpHAG+00AYh7tblgOS3UCZWMpIs3lzuySZ/hU17bdcbps+nxZMeA3",
-	"meJP0yBbefDHIEDji1iMtQj2bnlB1whNX1czmppzk2MDixD8SrgxzQuotGquAOToePs622J0G86bmzt4",
-	"lTPRqlOCXMD2QYQvq1qEm7zUwVCKIOfnH968NGT23e24sG0EhRQ8peB1XgYRaXm6iFjZqzgave1azAUp",
-	"C8oFeSnmBVf57qyMGu4Hh0btQiOW9ewuNqzlpud357coP9t6jnENU54RMyEPWGF1945ih15GumAEr/Ub",
-	"nhk/y37bwtWmRJBQ0eOnGWDgsDkXoHN2wL28/olZorhGmzw5HvfDHi4PtP346dNkR7sXx6wbBVSDIum4",
-	"pT3tvcZR0YNCxGrKZ/xqnF8vsi/mfm0gafuOcKhOJeTBSwsjTqw+7xR5BLdB0bZxi6PCmkkIh4eNj4GI",
-	"8ZGjGoezOA+3StW7Wi9S3/FeE5WDtQjJCFUddgyCqhAcc7N3YnvklFqYy22gKCnsr2IY+1HA4GhFanh1",
-	"ADxP6JxyEe6zH76BnMOuoqK5P6KEaqfO0lB4OT4/sC+pMZalsWnYstTrTgODstZEzmZBd22k133OCHzl",
-	"2ljIlQgrnrqpNvgm3Im2x5uYyaGoLBIPhTVUIDXQqqp9V4wF33BqLrYDt3os+tKN6RDSWoMdpTK6Vm+C",
-	"lskR7rBV7J2y4XrLx0trrtkJyrW0883mOwfjKPwqvgzCwRrhhxUO1o4AAwIuHss9tNtvqMWpM8c9vRY8",
-	"PGQPXuRSrLHtmTc7Ap0mwh0CXBANfDnQjpvY4ihMSxHrrtc8wZNiA0mebLLW0DX3rCmsCviWxnQSEvKd",
-	"fX7zbrDzQ3+TkNjon0LF6pZ8821kpbDdCuIzbUNp0hBX+TpmRehUXoFqZEuXsfTZ5WNBt6qQc2T4TXud",
-	"Rkq/15zpiDHQpGvg1rleXk/IBtVmbBVrUG3FzZCIHrb6j8xFySWDIg9wyDJB8Gnz+i2G+miFjdk6LFX5",
-	"xrD5PJKh1pdLbQWBl76ZbDU9dO87t5WDu+DEQJwWqO14seaFRFiY2tBlT/CVukb1rm/9dsf6BC/5hBgd",
-	"ESMFttW365OJbWNcd3+zSmBKzHRs4UCFerv3AFXdKZD4rZRw9CRW76cMqMn620eO9jiA9GgWdry6pJ3Z",
-	"d4fJntdJ3gwdqIsGwOAmbbzvME+9N0H9ooXLerv4MNcxhaE/aqBNlfm45SVasBKvET44qc03j9vpJewP",
-	"l5llziXU6mtJalEwBQIRqoDhqkZYvHuPvBlOv7x0OahmmUyr1grBJL7ZAqNgIFhjfXM4kGSyuSPU7RrM",
-	"GRJqoFj5jwBkSDgpzHyQjTX04EfkH60GZNDp/dtTgBJG5SAElRh2Qv8nWLhkZvAfa17bbnBNK7sdTdc2",
-	"NQ1Djz5xEWnRl+ZSqhg0rnOoOKVQ59aD4vr2rWxK3Rrjq2CnSihYwVp48IqcWnVDUY7tv1teG2vyTvpS",
-	"pDxkVAtV1XcWsEzWjaRNfFjQu0xbDQZsZDZpx0Fc+ZvLdOqiWoUMV1VSoeLlGS4CDQIVHCsfLl8dHD8l",
-	"qcwYqQXXg/sAX5RUhGv+F0zs2LmuK2zDYxHermCtPS3qCJNA4zf43nuPer1qweYhmVNJ6VTWOiHsD5rq",
-	"Yrd+7bBw3Wtxnm5zHInCx0LrSJqLIUVPhgE+kLRRUzt1/s51gDTxxf4homRsBlH3UVpIz174bQCEi+A2",
-	"UIsGs1Wh4c+1kYG2GTyiUdOKDS3edfR3C3Mv7NmBQMYgC8JtXPiCD28POsSNnTgbS5rmXLD/2SmFV7ls",
-	"Y3nEchXaoCQD00WQ3Xb2BHYDJxMLSt+eeh8Zd1QfdW7K74dV/wXzrmxeldWWZqQ14yX9o/3K749C03UZ",
-	"1INUcSPdbw5H8tcr9LiOXYp9QdPFNmlULquASvlWIlB8hkJGo1vU9ysl3Srwdhl5WBI/ItCoaiWrRUKe",
-	"kNzcDMros1v1hBahXkh490bEuC9sZU7wsA663anBbxq4Hm7kFPQg6euhewtNeG+3MW6QYiUNFX53YAja",
-	"wAIbuU0x1nQ6lBkoyIllwcdiXpe00kG20pI8Otp9XPD3wdn4TPem2T3L1AF1XUe5OCgrmWL2TBtYoEmO",
-	"DWlwF66KaVhXdai2iaMz9LXqX8eyBKiSQvXoTX3p3mbYzrRCtLuk85vD8Yz1k4xADUhpVa0hXNDYGBJN",
-	"A8GUZhmxiXG37Xca0YuyV4hf0vldQNeMAR0OzXF+p6lcx0d7z+UKN/vaXipfMidEN8AVPKae8qB6Koaq",
-	"F4afvl77jt62HTauNVQojW+4EXypDdhsZiZomuZLFjQYrtmK9pkfM1wb4KvOAjDTrTTWLZNbxIsibgpg",
-	"bcTWgmOAnmrNBLi4uMY8ou1Y/S6s69BN5LBOw8UPfcu2FQsN5uhQCO1QtxwLMACZU5ikz5es5QL74fL4",
-	"6cnR0beTfSBub5NwOzm8Xf8Tg9lsgQoaE7wB2hyUdJ5TyM2OhLIip44LD2YbCPGjT1dBAjwCAwlm85Gt",
-	"a2BjZuF6skjFyK+GFcOFIghe6mrt08VGD2astnD+0wElJV14+OcAoXpTIPFTIkXhXFAQeEevuDLKULCI",
-	"RdYaUqbDncd9DgICP/GiMLaPmZtPBTI2khRsEDtcB5l82MDXqQZJ++FfRiyrD6iBElVI3T3mT06Ojg7P",
-	"Lh8fvf12C7GhAWyY3Br4uStliGXWYga+L93yrYsI/nTornRKTjbNa7j5QCRmNV4OykGWumqyAyDRzRI4",
-	"xtavjIbPHRaw4Rr70A2im5J1lfZ0l/LoeuF96OoZBReLYF+F89enhF0xoU/wNqI+hQHEk8W/+fD6hTPd",
-	"4eEbpHTCTNzTIUXJ29eRXnNDkO6tKbsDMMM8dbOSpLEA9iMsT39p+vCLj5u04jC+OXTdagRtrbkG3N3p",
-	"fF3D3Sk9u4wtmcnrWVt/s54lA3qTNDpJnzIxtLYUSACQLKCnyZYKcP3eItfpFRK//lsc7VqT7O7KMKI1",
-	"SC8/bY5zn3rWRTSHEMEe7YFg+2iLEj5/9roYAG4y+DBev9VII7o3JtvyRUIur3dGNvrzhr9ygBtz6Hoi",
-	"4n4HcuSj60I4Xkr5RoaiptFEt56e3RGPcRuAGB4Bk3RtC+VzWWQEsBiSEYgafbdZ04k57oK+rCsRcsuk",
-	"Ho64v9IGnrKpsaMu9E0IBxzJDRSa6geRyXP2e83Gd630iwmp3XgN+0ZX8CyBBCpIcd1SRX3103HQ2bo1",
-	"7zBy/JStpcgimiY0uwGbRFnuUHmkU/i05kUs/2BJq4VbF0Z/IEsLftHOevYuHpsk5/ACtrYQKgWGhy3/",
-	"aR4P6XIAbh80fKGz/YmZEaQaOGxibJ0AP3MpKItgJU2woP8dhHTBltoMgl0f6rqVrBhBCYf8ZFxq06k+",
-	"Cpy02S9mAGZOf7Y3UsuWdW/vdSaZGgOm7UpQWl3hHSCP5WXPH79FTsFrm2Tsrgm2hlFYwTB5t9WLIS1k",
-	"usAkpxmo0Nj6CcIUucTW8wVdGrVtKv8I+h7NG9/ZaIJ74/B2OXWZymW7c84BBeC8bu8cG4vuttBppvCR",
-	"FotOohflkPtjBoJ/wBkv1uEf2w5A2xVEgw+gGeKFNZ/GFzKuQ8ckXILzTuomam1j961wvYvjD/EPFuG0",
-	"vY8OyQbhxbHhUM7AgwMGszPDnc2fIeD7YDpdFGFcn1G9i0RbSndCrJzNQvY1wBhijQ4rSrXbqTAyXjIs",
-	"dNNRGyIBnGu2Athy8oFcd+LJNT906++Kpy7s/BBRubJnZnu3Xl+8R16x6JFKtxnFYlldRx7ilrsEQysi",
-	"bLcBy4PI0iGiugM6GKIs3CfgY6Q5AIIZQg8cu9x9nAgzh+c9SON1mntBwIWRC0EOAafWcFn2Cy1LJgaB",
-	"aeSyDnk+X1vFATLtzCOnXmDQBkcT6hWHI9L6OGyAUMPh28xNEIJa98jtquBlK22RTBkUa2nfNpRlw8JN",
-	"5j0vr8KxT/823Jp9ve5tYysFc2SdjqrCQ8hg0qSf67JpaQFjwHyjIB1yFUyrgNRI4IlW7raPmUNNuf3c",
-	"HHBo6jXkLisZXcSvMkD0ssNOzQnFCZjxoHTXKrk3ZkPgnVE6Q+zk16qmkUhlh3iWSIkHpnM96qAEr9tI",
-	"o+PMXsTqizvn1myM3XYLx72yJDX73lwpjo3pgg3tXmLn4BGK4Ag7iWI31IsuR1qvBzaSMSbsgbLbGQlK",
-	"1ZHSaltTTZzTdAjbLXceOG3jGTTLIP/Q183crOi1Flm0xavRLnzfGYQqMawCapOcofyVclCUBhXy8Ht4",
-	"5ixeDKNhnTK2mMZKZfdG3W7aNzTkGC6DdQQP7zp41bf2HCrV+4Qw16RgIIUrWc/zHdsU7YNrQ+d9bYvA",
-	"w7CkOs19shrXQxIbATncLqR5U5AKORvblCCCJAzgGy4milFOf3FTv7lN+U1vkU2rUAZBPUKGWKAi6/vd",
-	"dUuugiNav2RIcm7xdbor94UQ1433uWqFeMDvI7QF8+XYI7ZlHtRAsXXFlBkZ7eFYA/EaceFOw/aXQmo+",
-	"40zFRs95ljGBJgPkBVVypVgFvjEUJjhCijHtAV1S7Gxar96m1WeY9kwGgRha7Tht9ud3BGxDKXRFU03m",
-	"/MpiMkH7QS8AuYJSJqxS/yS0q3FRZAnA7e2yMkwOb70b8/qg4JxlLoTs/DJmMOpKDD1Q7HefxCfxsqpk",
-	"hbaORVwkCHytsBnLT0++/+Hb78gZrTSnBWGZoal5+v9evH9H3rJqzghEJZn6JOAXPzz+6em3JxgOAIe8",
-	"sehQhhaMXjH1HXlGzt5fXMKyMCeWCvI6Y8tSmumuD35l69NPwhxmXa0tyobD9CcLtsZaT+0hm6wj04ho",
-	"Ze5hsN++Iy9cvuMnAV0tYN7G6Pvx6dExMYfQ9aPwm4YGvAu9nxIulKbCLvn81fNP4vHjxz9hhdvz7z4J",
-	"byOfTC65sEHDK1Yp2wzBZQjTkk9OJo+/O/ru8QQFM7D0IS354ZRhvv4ccSrMwQJufZ1NTib/ZPpnBtZS",
-	"xVQphb0fHh0d2diutjk8tCwLy+aH/7ZRPbyLdzblNuMDT0eclmaCeKI26rhCo/ppHjrAfTOyqpdLWq0n",
-	"Jx7xUjkYkiuG4JKgom3VJrijDXgiFnHIDOgpd+iRl2L0ewMP3JCAw2pyzJsiILmfg52aIREXTXIlpWDK",
-	"tQi6OaEvIcdXSw9hU0HZu1HItU2mBGImk1KqAOXOuZg70pW0oksGYdOT/w1Pp3nksHWUf2XGSNj5C7x6",
-	"Jp9/Q2HMlP5ZYhP1vXA4LAOLcT53Bb6uavb5Fs+WjaXFTpdtgYxJcDfc77PagYptnxHFUNUK7/SzdCHk",
-	"qmDZ3FYs/e03vCm++nL3+xleerDlp1iXDidcSGzc0OUAXa3jDHBZrV8wtdCy3BaTT6I9yXKjTN98HRe5",
-	"XCEevNfT8GpARRwcCA6I2LWPwsk6i81Wjdr6b1Y59aqk8xYZ3KWu+u6K5/6hu7gv3NuG3BYvr1i19prJ",
-	"ho8Deh2ijWP7tO7jAsmZf5+yhrJ1nxhtqGI0S5pCRVAu47fJsyzzq/3bi5d3bNVs3RABc7y3V7+lGQux",
-	"R6vN8z5kS5a1MlAJ1aCQZVnFlC+bt2nsTl/ZOmaHM47hp50MAUA3W0wRwmcFoDMB6J1N+r/1OXDz2O81",
-	"q9aumu2kgRhqb0/SIvWuPo8DeO0OuFOmmukDpStGl11W8VG3KRe0CmFIfPncCZh9FBuw/8OBXn97iqaL",
-	"zNYQc9KKTNfgHD4+Im9/9k0GA3z7J88+46VXMHSFbCjGUMt3A2k2hEdez95Cru9YdrolvSa2sV6rsd7u",
-	"nFFXYvDSluOGhrWPHcIzdtibWpXQ/K/hCrgfzbZbxzz6QzF7urufLzOu7+luDhEOS1bN2QGs7f+M21S3",
-	"aMwqv2NN+b5zFOYxtjgqJioOKzarmMrjV905PnAjHrvNw93VZQJZLVtgmqhvYvqOT89IIWZgU3FBNTDH",
-	"z3kVAZdpla/3If/VAvMXUSHBYL2fJCi/fqtk6XzUMY0fn7hN8uIbgrxuQUbWpOAOindm9SvbI9cCkJjD",
-	"sB+VHhLOCBKmiXlpvEAbyjWpGPMQfu7LxhAwSlZGclYUkvwD/LwU0Ym+TTyuLhbXUtuCdE4he5x+Ellt",
-	"g28I0vxtYpsB/6PxygJaO9HSI7nLyobJhXlDxRTT5B/Ab8zYSGgpArD6t0DRKaOa/MOakJ9EDkkjLPv2",
-	"O9LqHYsTRa/7z1IuPFiDatKBMXINoCyneL+8oUofACkOXr+A8jloC5p8EisnxhBJ3Dn3UVtGx/EWK750",
-	"IeSdmrCfEqQnF9yMnFMV0YJdq9KA2riVwHwUCvH9icOijG3G7ax+ElGrA52DBwgzzf7QyIJBtTeg5G61",
-	"O4Wf4eZ6uF8m9uF5watBGX4Ab0N1AFvrFI3WCbLcGJU/L/8oZaVfNg+OEkP/wbyBkdZA2K7ah1h2yZ4t",
-	"9H7DlZDyQcn/vD5DVd36o4VF6IMQS1Gg48fBhfoOzg01gVQ7KHkJlQJj71djf75C0hle3+QkXyMOBxzT",
-	"hUPHzJUHRozLoG0ZGgf6nCQDLxef0fx5e+pN7gO1wNgzIzS/cWHw0Mvxm1Fr2EHdd7SqxpsnNzR5b43J",
-	"Ly3UvbIW52nTVjJpKJ1YUnco7nC84k4yZOLnCMp4fdfVmIQKS8ydLfbtAUFW863fr4sNthMcrJM1gXPE",
-	"l4aD8TcxW+45pzUw0ham0ebOY++Ghg2di5wr14eikZ0ep9qx3TbUvkXSaGAGclD2Ew8gDQqVg/Ywetx3",
-	"WyrMr4yV99mX9+X529oQQ3FmtHyCm7tqegXxfYSZzaY771sLe6XJv5oC0Bkg7yKAT8Qz17Br7tK6ew23",
-	"X5qnBvGbLWA5xcY5HQwjD20d4juXxj9Yu02iWXXGpEvID8PfbYsFOq9GPf3pox1Vh7/dRQCr2YP3s2BR",
-	"UZgprWnr0j+oWANotHR9G/YZuPrGxazkDHqstF6OXXs1ZoYHuO/Q5bmGb+uzWr8WLy0Mx988ogXLeC9e",
-	"uD0bJML69+a5u4VuvJ9v6YJ5uWJ0LIt+knQqv2zdTmsjGZZPRAUIq9ht+n1g/JiH0znR9mF3OTB/cI+o",
-	"VkIb4b6aCmusWvmxK2oIhiVzFAR06iu3I1kCrCjOpOK2gv822PAFu+Ip8y8ZxIrRBIV9JVpc+NuCkgwm",
-	"aEb/x8fHz8k/mSwkrvTbU9cgwPwfKwqQOHZL3Gww06u063OdsRas1F22PXS9Lvt4919oJ46TPO9nM8X0",
-	"EInzhi/5oAedgbf7SSj+/nmQvAOAl2GPfqjmTOgX5qoc8PQv9IpFjdF+9gCC35yfPiIWbFMJ67Gmm2Pb",
-	"YgeutMTknSgz2Ed2qEHvRbG2h9yDe0EBPJQ5HDnsO8FWTMUUEt8BvDnPnhpHyTX9ilt+lCXX4Vc8Pkoa",
-	"FejYmpE9yAv3InbqticWXcEd2RdjudBZ0trMzRwNvnS+tLCkfw3f78GUO8UILDRTxwgQJG0Dl7TYHlKx",
-	"W9W9PebfXlM3eh1/LjgjFSNza8+YSRAht8HjGsSofXkGAzpDKot6KWy86/nFv9DoohVrpWHljGZQDKeW",
-	"tChIwbRZ6YlvY9B2TNUVQv4ddDtDctXuaw7GoxmvBn/Lf0G6+6f66OjRU8Rx/q+D78jP0EKLUDNFKRxm",
-	"SC5XroLBJYw5IGzRxAgF5OxXtCArMI/wdRmjWcEF+6+sZicAiXCAoRPi1KcplEBBEZeyoJpLtpyyirkK",
-	"CVdjSFJ19RxpF9mg1H8b3KMfj4ZvkvNgQ2TN8E5zIj68foHrL6RckIK3tFpHeIj34XYaOifYDsqocFnd",
-	"rUWb2g5SYX5bsO5iXMWT+xVUYgQqm76KfKc7Tfdt2HQPEv5nzOEXTTGjlQbo5uHoHcQbxeqj04rRBVTG",
-	"1QVrSozrrevg0HBl/E54I+Ximcab4eFWeLgVHm6Fh1vh4VYII1uDkDyrGFjx0csBHPHIGIYvAOdvX96K",
-	"wPitKwP6Em6FjRas1FiqGsyaDafN2ruj3Zk7ljd7oWUZuz9ul7sG+IuUlqU6JSi0K+YqdXIE34av97E5",
-	"Wpa+jyRZwRzxzMKmYKXrdjFsgpLA1rAjyRMj3/D6ccUxM5edx0rsQ7mka/Swrxl4+GhV8StmhGUTf4Dm",
-	"tLQAtLMOKqAiT45+Qn7AN1qoAeIh81yh8ZOjn9oA9IZWJXregh4Ldzwsx4zlhbsw2TemGDjCv8gVmdHK",
-	"dZacS4ilBbnrcmur/aETezrwuZ2NtoqXm1OTj2MnYO4YBfl5VcN3zWk2d6vqS2Sl2Rt45JbK9hyO4B0L",
-	"bFxTxD8DNElAPLdK6tuAEvtIX6eZV3jghTZkW7FtGb2xXYceZ7UnTOV27e9e1zmKQY7v0s7D2Pae6ngB",
-	"mAaKGdsssWRUJICp6LBoWpxge0dGi63e2N7Bf/vKO2x8+SXWNdk4p2ArbCfe3d2ddUkv4PNr7vNDTdLe",
-	"K0jOwLzDfu6+a1XSFCahMr6jMOkebuftFiWZBT8UJPUVJHXcTAipExIVhwC+c+DQQcMXw3PzzAsLKnsb",
-	"PLZHw+3rkhyutF9jjzcw2QHeaUOgBLfeNZsMb/pbeXWr18S9g3/hSps1P0iUDX0DS2aBoQAbWBGVs2IG",
-	"7l8tXQe/IIeVtoNrxOaQdXXJlmWBraK+Ci4za/5iS+6taoqsMjOWqdvdEHNUTGmLXRxzJMAD91cIfaUS",
-	"4bK9zQAQ5q6ZbbU1sO+2xV6/IXrBXA+gr0IsvKNL5zn40oQCGjjGXHW9FacY8TM8A1eHaqqjwgyjaaUP",
-	"HJp3mGUuzDPvr1j1ICnukaR4XzLRrrcOq6lQNBTceX9/xPedXrGvTYd4x1aXzcX6BYoMWy0EzGFrgmRd",
-	"sQxumzi37EqHNorEtdKhh/HJQ9L0X540fWmuFCNz2llP3XtlSUUPxiG6T96aZ/72XnBYxf1Ldcv2A1Ly",
-	"QtqsIxt7h9I53PZI9MM8cVhBAkVf7DLN388sA9zWrrzO7hxy9BwTRyL7Ql33QlTllzYtpNpTtokvbewm",
-	"mNCKWch38CWURriv6BqNCExJQy9mNLRpdMJdUv+9e+YWqevfEYkOV5QXmGoPeBcOyzlnxRVTm+u130Jf",
-	"6D2l+9ukukrWwuLfEDtdR8iVODCf9Btl71fimvfn/dOg3Fq+SAXqAgpmY3s8MEZ4/d1+CBPu3ZLCLSGU",
-	"KHrFMruzSVzo3WDvbpPML9iMRxSES9f4lArEhMvMs7bEcz9isE09QtViV1j1fp6A242s2jU/BFf7gqvt",
-	"QxgWr4epLPvsDFmub5m79uiw+rtdf4a6nV1KnM+R6+iG7Y6G3usN27+S9DO0bnyQAcFwaPsiWUpjgnpv",
-	"dpTDdloqyF/ncqUeXFRfdF1/h3+w0btnGugh28MlZ9hj9vZhe8yLxsL1+KZjgNKTWBQl7CW8l35Fvk8w",
-	"ZNNaYBejMebtLwAwQQpMxzYzsI4HMwkyk3UFjUbbRMf28X3G7xmgLnwRtq9dyj0xfS8bSIu9p0hTD5Yh",
-	"Njd7IIL/tbf9CzKCN3ZI0wUTWBy8r1wCO7qsNUIRAQQsOqpaRY4eMAcaAffbbvdy327XdMMl3yvLbYNz",
-	"0r2hfXlTDEffyHRN2o0lgwd/pzKGxHwIF37p4UI6ZyKjrhdq6W5GxzGAzNXLJ/jEnShk5lVD1TGcua1I",
-	"kyLdV2MANy4WqCNgJgjnpcSsP5eSLKS20R0Ane/r+YUL+yI0K9yie6RYQTMEI3tplu2noyD0VSrtQjvn",
-	"ZKhKdc3t/tI0Kr81t6FQYROMjj5Fi8KHXkXmQR4tzulcYqP4XXrVPdy8W1arzIrvn1bluec2lCozeJ9O",
-	"9R15BimdAAtjo8tSIIchMzHl2CkgIw5TKYTN8I33G2VF8bx57tqhrFuHx7eLYVmoO/0GTH3z7PUw6u8E",
-	"xxRxj21uDbCYmzXREnI1Mq6az4xwCW/zTiXbPPugY3/x/k5uXXLAVtuqQ18twFlBxUua5n9/9fAMFvrF",
-	"JuSZ5XWz8MD0sGj/fNkGw4hk6BkOKHsrUc/cE39/bsCV3E84wj2xBMTKbE8DvDyQMaa1tvajvWmmBRcZ",
-	"NHXznSeq5TZfHJYWLSvOH/hAi02+rL1zC4s18/iIljioawjpjtl/a7XP0NUM0MlhIna/sK+qyFBXJLQA",
-	"tOho3iZsyWYNWHclFw7xsUkDwroRh62TeLx6jqiA7IpVEEwjVGC9CXTY42lONFO2DaGWZFoYpRURJIXU",
-	"ifVYaAzEESFXDelAhJlffxKZZCrUku+ZWvx/djm3hnffJELdsQHCqIj0MPpoibZkcKvti7lauw0j29he",
-	"kakGH1TRK+CqFkNVlBeHf6Z1+bm3i2ddhpXNzWZuGV2Tfzw6evT04Pj44NEP3yYAt3bxHsKG9puPT340",
-	"nxMAmPRPfwuZzLRasMwBLNpuRQ4uEpA+B/UnenItYNIHnfd+6LzWKnZou3XpgtCGV1ucy/q6x5ybb/9K",
-	"HMQ7VTs0PIJp6nvBS4PAISMFNSKc1AI7w0A7g5VdcrMPJaN6p2Zxjo/djqDHwZ/nkt89uh2+uweOFOoY",
-	"agsgvZJVhrLZV3wLAGKmei9NCjw+KSW4MVbPyGSPVoFzP/xzRYtF7z1wzq7uSVeUv15WPSPzmmcsI4Zq",
-	"LlyEhprSrFSEkrkR6sZkAyzRRm2vGDZnRY9xh5KBi8+M33vz9XHnR/NjaFcWPp2vuOAqv+a+3jvbEFfD",
-	"svPWYbxX9uG+nI3vpGYt9FFaLGD4OVb2AUg3ppA1h1wxWmFsItZxvFqDeAIUeykXtvEXtuUmUzbnQlgg",
-	"XGiAwgXiZasElqUSqLxKPgnMFkhcdyYj7AwrQwIK9MpMSEoVmj0Zp2nFNU8VoYpn7NRKSC4+id9rqbFv",
-	"8ZJWC4urXMnVKXTIVLn1r0NxM8g8tEOAImYdPnXZ45d/Eq5sztfMyaqF9uR0D/tLF5GVJRMhC+YCSRo+",
-	"xBvw4L+Paa55X/TXe6IR4r5Ce0HgjsRy5HbrHWTywxkvNIJeBHn9PcKBw2DWisV+rJ6n0cUGTC0r+JIa",
-	"7k5aGVfQYB+DSRox6GkFY0zXxhT+jjwjOI2mPzpVC9+4oHsiIi3rkcFe4WruhM1uU5HFdbyT8dic3bdb",
-	"Yxsry+y++H7Sbf5BiJ2BlX43BNvZDEc59B9ofSG9UNJSRnoOaNuQPdDLywbctqNqDwWGtwLqZDnnGwXd",
-	"QMw9aa6X0xamE7gTQZ50tndH2sAt4zndy8SBEaBOXw+fnTPIGfCcFhFaA8qxvjKIsIdyrL5yLAsttuI6",
-	"5whS2YV9cVGD/rYFHjn+y+pccI6ifKcbvwU7nea8RJunRLqrfTUwaCI4Pa4c98igtgVfZceCu2qr3W40",
-	"0GpsYcM+zX5Bt6zeTOkL98wtcrp/R4DV0TVgZ5o4cxkK1XCFECnM2Ro8WyrfT9MOjMjSNZkykuZSMdGK",
-	"zPI+BALcwxbVbtAB53YVHTfHvyRJcoC7ap8ZklKqSGakYlqRKU0XTit272pOCQL+9AOf5qyYfQG58F82",
-	"oGldOkxT2K7NHR5qd19zrx/wdW6pDQfsZrgPByBzgeTGAudBfTnu4wY/2Lx/oc0blxZDDN7b5KYHc/fv",
-	"ZO6CnIoDj3QYayjO/j1mr6/cJwu7HULaxxauRhO1/UjxtmoYQdP5UGXETPpBFbk/u45xOtA3pGJEMKVZ",
-	"Zpu/cp20SvqwLXZVrYfgIty/bb5dheSSzh+w7Pp0Ek3niLSxwv7hsiJzfgWNf21rH4LN2gNSBfelR2sx",
-	"X98ix907yG1Wzf+CqoD7zmtvmO5KKs4UZmEa5kPR5XiNC6UZzULMtqua8JLOH2oJv/i8asc/KLlkBenV",
-	"G7dji3v64wfPaanril3Ku0+zvp2+IGYh9zOIQC2SUxuJC3ZnqH56vT26WwX1TqMyGx1jXbt+KPeCBK3H",
-	"R4DK1wcUfW2q3mqpgOfi7dwqYKK/8C572XQzolOwyYSb1A7F+/7x7y1r3jKTY1Xvuzo/ZkPIjLMiU6dt",
-	"XIsk1jG3kVSHVGua5kvznp5IDjz0ihdsP1l1Nq2QfaMg5bIphqPEptmHEuvgPyMyKa+Tr3sH16BMNdMH",
-	"SleMLrv8N5PVkurJyWTKBYWVby7gvl2FyBiEwm6eoviW2ZpwBWGG6VrvZrvDP3Oq8h135k35L1DCYd46",
-	"gp2uw0335H61PhizR5AA2XeFPvMbc59IPe5+vuEJ25ZVlo/3AjkHY2GaMx6akqdGa1e2ORykaiCkBCsU",
-	"c5/SK5YFT1JKRcqKPqPAfH+b9/W+veF3dSxesJRnUDVviGyUeR2msFyWTi7FGiDgEw9UDvA8TxcxyjKR",
-	"HewqVX0pMl+m+kDYrf7UgsgqA2FmLVIodwxSO6cim9U9ouKMp4v7y8K3gHzC08U4B+edWcR4aLAwSWa2",
-	"REGbHeedNtVuT0P7zQUEnXt8jK/xiftmMdtpxXzAU1ZIMYf7kuu9FA3DyflGEVVPNVUL5UJVjFQshdJH",
-	"W0RshVWI2gvGyvjR+pWx8uF26AHo41DUqSU4fIgt/FOnAIcDXQZJk/pIRBvroLUHu7NOvibxZtZ7D2Ub",
-	"ZH1w0LmwnW3SlDxgEenzujTiDv3fLpQCZxTEIGaKQE0/nxY2QXqbGUpaqz7wNfP1w5EMx7caWYfV10Rp",
-	"XoRvmbKgoh/w8KtSKQoq7uGZu2CarHKGDnZbLI2IVL2WT1lJVbK0v4OPe+av0CIGIc2fW2hoP9MBoPMv",
-	"W8ghHlo62egItK8g4IoXBZmyVCKsJPX6iH9zcHeab3uS4cwjX9MBxBXfT63+WdbGKQcV02j0rY9WbXCQ",
-	"zlbLkom+fTbfP9xmMSuZOB9OZhQIdJkVDsMTm+zTOQ0Hc3eCaaF74us6ZNeC9rpbDcYqMAnm5pjTRovC",
-	"MALg5QimejZ7gCVxn51St2NLXMr7ak3Edhid53NALQR8Is0imz4sqfxBwEaCS12n1DQqSFW97KdyvXwg",
-	"8m6bbC6JDJNYLXiPF+piwR+8UEHyUidFZJrWVQVV4dDCJkTjgqaL3tpweGAvmRLPQGih2wP+iVURmi+Z",
-	"L/q23XE8Hn0kfSKr2WQcNu/GVARhSvOlmcS4Ny+5qDVTm2/ny3ppMa+OEvOQ/cDPhQvN5sbMulVvM+5W",
-	"sNBWEdjrU5+fgjh4PjktB/RAsa9uZJWUS9+uBDRT84JaaF4AhbMaOQE/QVhBBMObMnPlYUV+mGfLgveo",
-	"sBfm669Jg4UF30d1xtymLgxhUR39LmspSSHF3LahgLAQigPwSaicVsyHKtxZDbKDpvMer8ElnX9NvHBJ",
-	"5/P76zAwW9X4CvCvjpugFn2Y2x/El5AMblZxjuPeQ0SOPSN9m8W2kb4x6rWB9W1Vgjm/YoDJ3vCD7dFv",
-	"/tOLGx2uLglkb1kY4uthHZu3vDPjPKD9D65K2VK9oE88FWtsz6DIh9IauSqXK3P7ryVg6iry6EdMko8o",
-	"YvDzMDalUcG8TvaopY8dDdfH7qRu5r1gztBUOS9LlgFeqAqfgMOmB0ffYWh1JbnLI3Gbei0sqUdyuR4x",
-	"p5gB11Re8DTHHnzEdbbZS5JFe7MIgPci5GtCtCQVgKmZWw4yACqoRPgGjIqNjnwrxnqNr4/m+0E9USwT",
-	"QRcUp2ItGRX6FHNuGj2fK5tJHzlXcjbGsrrNTYfVx2wZZu4KIx46oF3GihPCAosba6bdk/7Guw7Udekc",
-	"7lXd3Tw0l1h0Sw2v/kLVpfyneeqr3VizetFbRtTe1RT6S0wZNioEG4FRqKm5ecBSKmYsUUVSqaC0REEu",
-	"R8HQLzVrmlFhX7wZobgVKRVmSgtW6h6wROCIXNZVHH7vDV3/Ag98tdzwhvIMSRBrqFvJUipaqP3kx9mG",
-	"h4ZaRkpgIzGXbgqWKJLWOUQC+xtrdnHBNKzk/ReAfOkW8sX2QDRSCFwS6IqU1cLsMZzWTkNMwNM3gsJ+",
-	"aA6fYZKNICuc9YJdYf1C+Kybb7/uOx1IUIQ3eP9nPXbGG5K6Q54QaKFj+53M6qIw1qr5PYdsTWinA2mb",
-	"IPj7ZH7en9xAs4/mids5tDD0HZ9Y885zBIYIbukVLWrWZCHDn75T1b6wi9GZbX2J8DpUvRNsa4ztNHx2",
-	"Smu3QIiq/l7nVtLeOs7rSLrD8Bca/aL3pUO5a/1JrW8HyicFUXyeQ0NPyNujzhGE3kAAuSF6xYReE8VS",
-	"KTKrDChWXTlq11UxOZkcTj7/9vn/DwAA//8=",
+	"7L1rc9u21j/6VTA6Z6a786drO0nT1p7nRZrLbv7Nxcd2duZ5nvQFREIitiiAJUCr2p189zNYCwApEaBI",
+	"W3bdxPvFbixRIC4L675+689JKpelFExoNTn5c5IzmrEK/vnyks7NfzOm0oqXmksxOZlc5oxU7IorLgWR",
+	"M6LN33KVkN9rqVk2SSYqzdmSml/qdckmJxOlKy7mk8+fPyeTklZ0ybR9xStesFeyWlIdftEMvnOvmfGC",
+	"TZIJN9/+XrNqPUkmgi7NK/DBjZf/vxWbTU4m/89hs8BD/FYdNu99Z35vJvbPStblz+vuPOALRbggZUFT",
+	"5iZzxdnqG0XkSpwSvZIH0/WBXklS0korMl0TvixlpanQhIqM1NWcCR2Z/Ny8YWPuTNTLycn/TrLaLLgs",
+	"qDD/qbisuDY/LLiCxeasmE2SiaZz8z2rlDQPKk11rSbJJJUiZUJXFJaSTJjSfEm1GbOZ8uS3pHNQyeQX",
+	"esXCZ7Kk1cJsAhWECrViFdESdkTRJSO/1+YlUhCdUw0fpwVnQpOcqlOyylnF8GFWXbGKVGzJllNWKXxe",
+	"CpYYarJ/Kk3XLCPU/MnWZGV+TCtGhNREmUHpnHIR2dXcrKC9qUv6xxsm5jqfnDw5Cq35dWYeg7FKqvNm",
+	"KG7IumK/17xi2eREVzWLDHx8FBmZLUupmUjXv7IAjT0jFdPVmtQiM/vpNnPB1oQru81mI0QGa09pVXGW",
+	"EVlvbQHe3mbirfcemBdHZv3IzHrJhV9FcA2zt1SneZgoDK/AM1tRRSpGs1Oy4jo3M+RIB5ZYuCJPHv2Y",
+	"wLeGhmSRmWMnT44fRVcxO8BX902/O+E3fMm1P9Et6ijgy/aAGZvRutBuN+gffGku4fGR3Rz8s3kTF5rN",
+	"WQWvekerSq5C5zrjhWaVIeH/e/H+HW4Ru2LV2pA5WdZKkyVj2jywYkURoWWB48eI7unjH5+EduD9bKZY",
+	"gLWeww2TpGD0ihkqSkgqa6ENSZlbSYuCAFNSkflIHDi4fdubN2T/3lcZq0LM91e27mO9RJofJsB1WWbY",
+	"biqXS6pOiGOWCTlAJhpcRoV0NuYqfwBO/oKuVYy06uaJraFxC57u3o+PXGQhejJXbQXfEUrSnIo5Mxdq",
+	"STNGuDg1/EMCl6hYJslcmh3B52N3C9908DobtQ2fDTtUpRSKwTY8h6kA+0yl0EbUnfw5oWVZ8BSEz+G/",
+	"jWg6+XOgfLbjXcpM4tu626DlgVnrTFuGibsxSUIaTOhV9rFDeAbecVbJacGWPYso8Yn/M24xbtzAQj4a",
+	"dsAVWVVSzBMUjwkc4Ap4qayLjEwZqfg815PPyeRfnK32tsswWGBWwB64cCzAPGB/YkZ8JtJcVm0txXyZ",
+	"1aCbmbcUDMbpqhXJ5JnWNM2XduZlJUtWaY40lFMVEC4Xvzw7ePT9U3P1OShWmplr1RkZyfnP7hclT3Vd",
+	"BXSZ10aOCrO7Kgctjk5Bp0AdRUjdvGYqZcGoMMMp/p/AWD/baVk1FC7z0yeT7t12nwQVK5ZxSsz3zVJh",
+	"bpMQH2rUkf/FxSe4g/ZZO9PmEOT03ywFGvrZyJnO9nNxAUQWkGGW43AgCmWeAhLVrCiUORgzJxXcrYJq",
+	"VoVWKxUjZW00+1mC+o6UgilNZrxSOiFUk6VUmjw6OjKcS7Ol2kXN5/bA7SxoVdG1n8NzI95a9NE6kGWt",
+	"kXNtEZ5cMp1zMSepUcWWjIpVzguGt5OaE5rJygp0kQWXL9gfEcNmZUSs5ktmVrrKeZoTapRhDgqg+Z2R",
+	"ZGFSlyUTsT21KhjXMDmvouMem524lS02M+rZ4ZLWKrTFr4H3UQLfNwYD2jEkNQsKbuvvNWf6g9C8GLy5",
+	"8BOSy7pSxGyMfScTmaFpfIab6ey8a7D77SU7Kt+gNEdWfvGJv2DhK6l4BmyBZhk3S6HFWet6zmihWEd4",
+	"GA1aMK5zo1ZrMpdMOVsMKXLzhoOsDKnOoi4KOi2Ys2w6FDdlM4ksdORPP4fWyoVAathiQFmQfy+4yNrC",
+	"ZsP0/W24JNg6RjDpLN+EV4SO5fnFv57Lol6K7mwNp+9S3y+GTWpFrmhRMwW2qrGFksbwXTuhYz4Hfmqs",
+	"AVqQFV0rZKvW00Eyc55g6uZyhTR6SlihmJVUId5gpqVitwJVaST27alsiT8N/8+VMc2GcofnF/96ZXYl",
+	"wCCMstWd1Ud342G5KTXihAeXxSNrSuF0jAyCmw0sBK4xbi9Vp4QtS70GbihwLZ3BFTU6S8QBZXglHqfZ",
+	"u9DstggLlgoz9iNHSOuVJaFNwnLkG9gqXK3yO0WmLOeWYuxOGAKi5g/09zg3El0fwEoMX5JC5/6v44Oc",
+	"z3P4RwGKxvGBlgc/BS+WsjZP7y4p761xxE+UPCFHjw+Pnhw+Onr01BzOq4qTx+RZWRHzyVD1Bt4f3Eta",
+	"MJHRqruZNMsqpgKzfobEbshCCit7QM7PKrkk1LkaO3tAi+IFXV/SBVMheaaMbS80aEWrXJpLbG6dpgv0",
+	"elkBBGYsr+DLoISjasGCF4YJ4C92XeBsKajSBH/QUkAzqtmBkYHBVaiF+VfDJFuvThtTLvDylTVYFsJY",
+	"342vhzb7KQxDGzwVQ6p1tZO14FOfkwnub5jzLqlAsoPZJYRRw+iMHoDcTi7hEpuDWDNaEWrvaldjgeMP",
+	"krqhxbY/2lxDTzhB1hUWawWb6fe17lmIpaQUbEAjBiynDk44bv40Rm2Ao5gDBNvTsH1DWlsUdWrtUHvO",
+	"BBUBojQVWVA3ta9TPe8zS7Hc2bwQx0oIBY8uEymDc2sLnc5btsWLi0eEr6Sx8FvhiZ02WkhT8G/wSoMl",
+	"3E2W4OmzOeDWnviL18fEzpyTtVcT3GJzm1wpcKlH3jJHTpt+oLBDrLsS9MR0mHH8lIA2wHe1pGu4Yqfk",
+	"qDHEwQozpON40yBDOyyuPBlmVrMRLcqbnBh9dpc4atFCXCS1HFh4QO9nk5P/7d9/dHcl2/uW+v3c7TKz",
+	"dxCmsdsthbPdWp59XXdVv8G6eBlQhjkrsm7cSmla6SZ+ZTX3VhgL41YVKxnE7grkbq0olQ9pOdPYaevR",
+	"INdvySgeuG40XSFRgwmqiCUVQWKC32pFVrLKFPKyxMiYD5evDo6fklRmjNSCA0cYpERflHhjt1kcTi2s",
+	"fdVF0aioMJPQGmw4JjyG570QltE5U8yuqQnrSm+iryEyZ18VvjPJxH4bNEVgZN4SLEZ6JoT9QVNdrHcq",
+	"hEhv7hVuc9wxNUsN30zJUzaSwabOueGd+D+Z/7X8+MchFgSBnvE/AxV942fHjwb95gUNhFAOjg11o/9H",
+	"aaNzTloRmsfHrZEPgkPbyfSN2h7x+yED2pk6fvH2/SSZXH6YJJOPL82/fpkkk1fnk2Ry8cz834fgtTb3",
+	"qj3Ii2ev3/w3DPHyV/jH2/fvLn+Bf/33y2fnb/47Mor1I+0IKCaTFWOLzMV93F2+0QqW9I/XONAP2zd+",
+	"i+KRkuyag2TtJbyb0VIqsEELy0qL2uinMs0ruCqMGt5ZADUojcJwyqpqHZzpc1naq7B5MbKoTSjYyjsb",
+	"28xv27lsrAOi6jQ3+qAxBw+Ojw8ePQlxsG2eOJNFhh6tHewCn0twtqHde8FmPOiUyswXXFutpY9xv2ie",
+	"7NPHG1Uj8OWVje70vef9Sti4TdBIbk249bLomv3SRjBDDGkPSLHRrHonM9BJMMUlrI1BvoecEYoBJ5LT",
+	"K5BkqVwupdiwLY2t7rJldt5XjO6GQ8qO4JwyAo4TFyl2pLrzDc39PT7qkqfKaSjU47w4smrlDW2s0mzI",
+	"kAXWG6HorhkpjJHLlU0+IqDqRl6p84qx3baQPfowOV3xlJ1JdR2SomlaVzRdhyJrJHcW8ZLpioHeYMyE",
+	"KUPTdcPVIOtp23Ej6uUUZQ6dsx5bW7FUikwROpdOLdF0wUQTJaFGcBqrhDY8bcBrC6q5rrNQ+FGQjM0r",
+	"xoD2P/7zgvz4JCEHPx0RLclPRwOHl2I+bvzjH+EFxz8OesPW8fvVtN+cNKcXoouXxiB+L6zAH6Nztbx6",
+	"HdLP6DosTNZEtuI5OS1LJoLqcI2OmSEW7oZ15GaFI+BMQut+hdkwXSOY2hh9XGHun4FTeu1IwXcb/Thm",
+	"hntjLeJl786LDpgVjhqezEauZUtD4alZx79VSguji6grYHrVIpOrsCH3ihdFQAnJZcX/E9nUQmLkoU9U",
+	"vTHPdPz4dlA7RGRlTsSNi9y9F+BDpEWRECrWCRFSJxiX1EzpE3BAsyJDa8zYl7JsskJsjBfdTB1H0IZ2",
+	"OlxAt0VZ+xp4aUbF+raGNipgTDW025LVaN+jf15Lc9GdDD/74YV56ODs0cchUtOprCGvr70ZO8cAZ+8g",
+	"DYGLWrPI+4TU43ZSloNeqm3aweaDR+Fn5aAhh1tJGAXaIJURetSjEIV0nIzJ5I+DuTywH/5bSfHdOV29",
+	"ZUpRdIG94oKrnGXnzKnUIwRPxlKehSIgXl2A3DOF+cj2aQKsImCXNwTQHcwIUetUkXLRVjaMrblbHXMz",
+	"bV4TZFOyFlnMeUWJYrRKczIzTzW+rFMCzhQIp0T8WR2rgKl4zES5DC54rhttXvvEbnDIBSMp4pV7x41c",
+	"aVy8k3oP4wgZPNhnROmK6TR3YSJ4jtAKNljnbHmt1UMGbFDNM7sK3w4Z90Yr1lxjXOwGo2yRMA4ZItt/",
+	"8isWSLworLDwU9i6vDULR4GyGmUJ1hkYa9NmkE7lFUTxrNKoCKNVwcFf0NUmYvlsLgYO3gyXhpC69M2s",
+	"ZkR2MwwF+p0ZDb6rV3RoG1jYHU7Y3m/zYTN4AhsW2v7tsy8reRViiu9sfCaVSitSMBWOaKtNqRvRIp2v",
+	"Ct/VE18B4viFVWxAMMJlDLHUukW2ymXwZvkwxVbsoolWbFfT+AjEVv5QVxB3qQXd9RSy3zDdrWI0i6W/",
+	"RJz/z1Q7aqptaL6swdRHpjsgYcU5033ww0w6uuf/clMZ5TC6NyfSE0bhGbIFMznDKOzsMHXShf0p0XRu",
+	"voUpJuAW0Mx+IMzfRno2CQKsyE7xd/aYNb7JJXpVsrAxF0qmBRULMmV6xSDFsKU2fb/bMN08xuD5OR/c",
+	"dmxjydR5WEe4tIoO5JZinI7kQLW4bLMertA14jIRwZ0nZOVKSjaTQ0bkk10a0ZCFeJEPx2zdh6JwOw9O",
+	"wm8UTCYhtIDglVmEKx2bROI1weQSQx4ZXX/j0nsSH2gLLa5DdC37tDuum2lG1wmofYaYMAI0IDNzwUod",
+	"VApa1XmGL0xrXmTKHBgVTsARKdgJKSmvbL4S6oNVLYicfRJwjlM250Jh1oyrz+uUChkFBGsFsHbBOezs",
+	"GNwW/1F4l3nVwTGWstnkD+uBZJj3DOl85oefRCAJpJNJ31DFdqaolgdKVpigy7OD6RpYjCwLdkBFdoDq",
+	"WzIxy0AOk9XsAExLy3oEy/zftuTuQGJyU0rFgWNI5gocOIXd/NudHv7SfuM+tAN7tmZe6l7GCsVWVlHz",
+	"ecMUqsJyKrJZXWxyTZ5i1pemc0yL0PKAKpwHWx/IFUMn34HROpu4qPVz16KZi5vBTEI9VMHLEj5fUa6b",
+	"j3WdmsHNMflF1kLLOs3x9Tk7sNtHK5xai1tzcWAZvxQHrnS1Fn7yZnYHXgZQfeDEgGfrrcyA32taaZtn",
+	"VovM/ffApnXgH3QFk8E/pjzsVBruIeqx5mxUe4FJolD/qxVx8+1jE4EkrnjW2apJcJWCfbNtR5kbYG8g",
+	"cByi6DqiUkSMF2/iIh9dYjodx7pTlrhSBWNdSEhLQ25A5GzYEuWsT/iaPfNi19BKQoBOEiN1EydCnfQd",
+	"xHshljLUYjmXqxBjMZw+bFSgGgfyPS2kYhlRzEzaeqZyPs8HzHJLktsEl8YBmdqSAlhLSLL/Am5um9IZ",
+	"Sg3rTYAVMqixt/3vfQfW8ohH/WSBzG1+xQvUIkAX4k1uJh7zN4r8R4rNQ25SaoPh4XBWridpe3mdioAC",
+	"3VxaY75gZi7XEPexmeTOdrY8PyCBnD0ccavFgg4dNR4yuO0+goLFNfnH+avn5Pvvn3xPPrx+8e1kdGAC",
+	"J+e2pZds1PuZJZJOdD+4jEZPGnStGvLc8vV1r9pSVuzlrhRfmxmLmVvmkKZQPmM1PMM3wlrnLm8aCAu7",
+	"tuB+Be1N4EUjNoNV7AwEW4DTKMbErpomS76QzFPacGtTej9lBWdXLFzPgem3YUa5ohqkeBCbwNaltcve",
+	"GGHZ3PI+rM6GOaB14OYVYCxbm253r3l/bOPPnP9rUNXQ2CKg4Fu50rIKXAvMkBx+5GdU6SY9s9cd5oYO",
+	"zkfWlbG1paLF4I0AEzoSKbV2pyrkbi8Bd1pidGrq/diov2Uv/bgcRhDWVYAdXKCXlTXJHEc/nRwdHRw/",
+	"Onl8lJDjxyePjw6Of4A/LA84JcaggqJDRWpVQ9xxKwI8pKatyzVwjqGteQ04MGeVj0SEaCkLWziYKvKO",
+	"LpnaURIE1/D5xb+wJgHTI0al0NuBuq953x55RCmYLZwLpm05wJ+uLs4XbKdSSgRbGfVXkULKBTG/8d5c",
+	"5wQDfjdQ68ZjCZWtKsViZWt2KrAbmD2MqoMAbWHrzeAhHbp3Z/Bae3nWwXIHuvolWFDX+KErudqkicSW",
+	"W6BPGuxuSAgykwv7uptMhW7StEvKBxXQlRFOK1nPc8wzUrFqWjPuzJUDd/fcqetb7MrGxeB+WjHvNTQ7",
+	"XjfTsG+T8VZG9H21KTyG1RRAeRdKDIvboOg6qKbKdztsL1tIl1LRKvsBNXkuXYEv2G/XUHI8UJYh+6ba",
+	"yy66OR17FD0ueMfY5NyV2I3IgDBrndHKVtqB1jCXNrUBHJIAZ2KMeTQPpKaFNTsPMqmAo0MkET1ORwRr",
+	"89E0njJDm7ZWakvkmE0yMqcHfwUcDvONTBUzFl5hay9MksmCsXKzmKd9xhpl9A6cl/bJ4EuTifVg4BDx",
+	"jT+XIWkCRmisLtnvrFUKcbfAwimZ2K4tdmu3kB5AEykVKSsKFnaup75WurulGStDaeRmYhljZVMJZjRY",
+	"ueoypvZYddjoAhe46odGcCE5GH1wVUY7oSoEMREUWwhvINgKadQIKzVcWoXxNLhg8TKUDW8ts2wfEmaO",
+	"twZfbUaZW3sLHrrQ5lZ0FeF89tw23gqyxwght8SGr4wSNHz3j5e0Wqi4lG6IvFN0OEpBitv6q5xu1CHs",
+	"4Ky/7dIoYbzGfsebE2QEwqFGbJWQ27DjsOBK2eLgO+rF8DmYbhqv7mln/idkxmd67TJbBgONwPhB2VxP",
+	"NVWL4caXLarrN7v8qM3Swht+JYurEeAVlSzYbqdjwRBZSKQsGntqRQupIgi+NsBigwmElvIrK/UrW+U8",
+	"wmQbBdK0A0UsWmY6Bu4otLY3lGe/OKNxy1lj7ecR/pq21R1UFtd9uhwUM1Dw3LSAvVzux6xiAHK68zCb",
+	"efdoZG+oZtX72YwFkBCikYtXRj4IuUo2lAKKClVQRNQDkHcmyY3zm/E10XWeA+jU6DrpcNQ4ApsUlME7",
+	"d/IUg+KyIrAEwHejAhWopkru0Q9HT452VfVVbpGhXMrjnTUpFnnR/d0l3shRPmsOMgnUZl0e/3QCoFE7",
+	"EVW7R8euUH/sEOg0lqUI1wXSK6yhSXWoFGJWFwVTOhZkZ4h9VUhq0zwMT7VhOnDeJOTYGg5mpNAbxvOO",
+	"Pr4Ry6cy5AhQPZBdqivOst6EqoBdVQNFY2Eww5JPr/i2mFAO3mBbEBowYeQbKeaRE+EKklcxvcBcl7UV",
+	"UluZb1IMzvaw79slqtuc0M2xOf3E0tGQHLI3Vpnezv61hkrA7rDGYwDoDYkk7NKwtuNOlQcf+9xE+IOv",
+	"ahcQhg8G9FwXJeCCJS0kXqOmZ0xoTKb3pOAMh91ahV2pU0vb6QjWcPUTbJYe2/2AgC7cx4OIBo5wF8Xg",
+	"kOE5qECJDq3SnIfv5u6gac7ShbOhRv94JEoHerzCHlvNlmUB9RN6MzkVEhQGhc5jyDV04Ettufmod0br",
+	"ZsOgh6+hNIYJ6xYKpxy4MtDeqlp4COBCHTrd2NPbLwiNv1hqx1yG59Nd2JsaUmIhGydoBtsjjRsmzbFD",
+	"FptmyuaEzCq53Dh0zK0cZrhso+xY2EWXNuSQm/2mx673W3k11sb5C3ASWyewG9d8w3DdgkHcXPy1sIRa",
+	"3G8Hf7tDnKHrX+NA/Lm7VzIITyirBYpI8w9UhrkgTer81sYpVS+jZUM11oNY6wofxZwWCulTTa5YkBmk",
+	"tKQp1+uezDMHdLblScRMPFT7MIeGalJwpsisriBhF2DQUI9z7rZ0IQXLxhU0NRPxb9ARN+MWEfcVL72l",
+	"IQ/XWEikoCgLsZ0o+JGZiRhbwkyz7LqFcMehQsnNfPfOCbjgdi3QP+TRmBgrAX9pnutJYp76bQBHwgKT",
+	"7SiADwIA83Vc2WbCZsw+UjGlJRz9Ul51Mvl7MvjbHUoogEq7xNdQwMEGAkYzW/+Wzha+RVK0iQKYC8Y1",
+	"sYmkkYFbt4OHnKLHREvy/dEmzvIIWngcLpvlIZ851zmxW3ZiuJWsiKzDUOa+oqzvDoH8bOWRjN5rf9g7",
+	"bWX7HDr1rdje09XpXHWofJLRe/46G+tauruDD6wluAxGwxmhU5bSWgVo/4zqXGHa4dOfjo6/dTakZkoD",
+	"sPS0AKBLh/EJldnFCrMxhwdSCimD4KbvZw3Sh40a7RJAoZLqUNcMm8PveFkpleKId+HASv06hNSupDfI",
+	"cqRzr/aqIfBQNJ2hSdOwWdaDwyKxfIVoVgJvDg7BDkNVK5ieEsNx60UsAtoYbK5/ZK6PRSe65gLmsdxd",
+	"o8kS0e6F0Dr1K1ZlPA1ZpcI22zGGysz6Z8kGNvL1iWFbFW/8Hm4+SI+Jv3Junf4StAsxcSt7srzfsmpu",
+	"b/QYxiQwFznQQcW1bFIalzvO9ICBg/O8gckVQCbk04KLuVVNy9qhXgfmO8I+G/aemdVhxr4n7ABy6pnh",
+	"qc/r0lYjM6OhM6G/UVh5uIW/Tu3X15mG/WX48CEBAXIGMCuEEhsEJXJ2nZe1nJZ7aBJgaOhSjqSiEKEj",
+	"isho4u4h7WxAyXGgcPW3nvKIYeUDkYJPBzwdn3EQt28MAgIuOwSlEHYRxnIlQhaXT3OgMRPwHbVm9QhS",
+	"GANg3AktByfBVm2Y+XFGoEuvGODmuDUo55ByoH0rAcWKmWc9HDJafSLY2D10C45sYzuJYpSCPUh5Hp5x",
+	"MSpd4h1buWDBKNjYW3OHeX9hTLWEB7ahJuAmJddg0EPviEOnvN19shXI4QtyXchOnu7+hVnb63QT4nPA",
+	"YfV6I/tBPCP7fIZlsuO2mS1pB8Tp+GhMZs5RpJJ06D7kLv32Ggk/sZ1wXowRG7HkWVYEIcfmTJIP569t",
+	"8d2PPxx9awHIHPSh7bDi4Q8Jb3AWXabE4x+/++HRo8cJOfjpu+PHPz2+jjo1NDUqmVQ047UKggAgYGZC",
+	"vj9yjohTcvz9BoZloKgx56GwP2azKt8VzbCUVArBUnAO7K706jvEy1aUaQywSLS8NKOY2tGNR7W1cARC",
+	"aEUpMWSu9B5P7EbE7fsH7NuU8rnWxpTa2pTr2VZ365u+LcfvQCdviHV8+PD6hXOZYc9r7FF7nc3k6p0M",
+	"zfIM2yljhQ2FIpBInrjS19qgCCzAW4vKCalTthjn6fffP34ayvV8bLEG92Of8k3T1OUvuUpf+wi/1jaX",
+	"Xor2Cf22zvoXeMKh9PYGgIqhdjnQcGNnQpJ5yrZL2DTwO4B3+FWTdHQ9DoqG8nW2FmJF+4y0eQu2C9xa",
+	"cERvdc59kua0oqnGcpItzM2dfoYo/J3P4w3cDSOydE51QrJKliXLEpvfVzB7OZcScBs7QWroax/EpQ/j",
+	"s7U8szuCuLZjvnNwRrPu3rs4vveVNNFA5JboNXF+gRRSNwEQg89d47qQM+X9FavCNbbtlIaBaWUq6KWe",
+	"RpKDzPPYvNFYXVfMF8NM+eD8R9sWM/TWii93g5HOeFEQSlLAxg+VEtcWVGErGsQjBVspYoUF8qksXlK4",
+	"ZhabCql4KuQ6CmhII1+tKNeb7eraX3Kjjj77yNhiAJHa3bHxoAb5CSfWvGpz3NaygAaCdO3i1P2d6UqA",
+	"bEIIBbmRebsziDUCNCWIHwrIV8NTl1E0BquP+XCQ6XPKi+d1uatp26B0OK37U/5DMPGBRkc4jNm3maxS",
+	"lpDp2rZjBMjESeBs3Y9eXsVYMk3RxsihS5lUDNuKwc+MxlQwqjSRGB4KJPUi2xgOrQren1AcbVsQ9qZc",
+	"03ClmzXG1I35pb/UMQONcHXqmgo2mDygBxCluc1jh1R9F4wJNk2JBFn9pUDBMmgtvr9Kdzn/2cz/bqZg",
+	"vnjF/2DBknyuAFIPekrIAiGWzQ8M3VEyK+h8C6uF+z6Ju43qdl9CCDW662+ZC8gOe2e9ENhAk7OU1z72",
+	"pJGYXub5fBzLR9y+B0V84wTcg58v4rymDQ6hYCSXxVZY2xf4RmTh9ZJ8xzoJx8HT3Kv043D3mmedNjXD",
+	"k3lh81o5vb3Ju5aIrpPC+lW7kzsbuYUnEriUwUv2WjTpOBblJJqS0xNjGtDeO+wDx2n9Fl6QjjU3ieDK",
+	"5KwKF+gbRrukmVejVlxkrmrdFgR3ScIBjQaK0cepNDGbqxaZRHs3RJGrfB0tlm8wQ8wYA8AGWwIE6upc",
+	"d03MCLH5u34+seMIosdFCMvrw1Dg1kaXCFRcRQDoXCVW0IfngTKhZawbn8jN9u1to8XCoO4cMMfe5lj2",
+	"oBzwvjCSHCpoAa8EU6qGws214GDxuHro3nurImGdoRU8UenjQjkDq2+MitWqvrGdLJhHYV6GdzuPqVG3",
+	"38bZ8habttwrf3C3ryN+4mG2wTGEzdU/95c6LRittkO4xwPdrfFA3W7XZTRwd43cnjOeLq6TxzYgfhqx",
+	"zSPYgbsY1AYIqMV3xeaEYT4SljKNIeKhXsKqZfiyxmKVH5tq/YTQQOCygwBJPRIK9McfVX63M8gY3JB9",
+	"66S3FZqMtHi3i3bvbYB44QyjhHYdnvEQkb6jiHToyMbmUYQxNVsVI+CQM4qBrRu5Wb5NFHXTTF1dY+6b",
+	"jp3ROVhjMEax9twQrKtB91go0OzA/BeQ5IGosVbNhqNb5a3j9qsfqrTTja4HICNwEGGPx5lU2hh3SxvP",
+	"7LTGKnpgAwUWy9nmIBldt+Cnl/KKZUTLhMz4FRsLo4T9Ej+HYJavRqZ/BofBxPHBTkt4ele1Pk7Njd2z",
+	"2eNViIwrTYPQCWfHLxJy9sj83/FH19UlgX4UB64nx0bXg12YtXdZB1axglHFenHvzK5Crw5DYhaQ7DYr",
+	"kpJms8NHWFfjz29MtbDoQ9KyfomNuvW1y4Qf0kMykn3ZTqNpBt9PwiWsKbiXrbQCD0GHfLMAl/CSZRx6",
+	"v+d8ngdDp2eVnBZs2YtOHKgzfHL8KGn6HClCC80qlhFEMhuFPlxXLhVkCJabfdxCYO6omLrQVDP05Gka",
+	"RjvyPbR8m6bUCO9Ub3R1bKURaTqP7wk2QiF2kqDmRourfOVAKI2XFZlX212r61DShK5jHXLi/QnW5YAE",
+	"ffi2CcX7Pix2J8PU2KAJhqFXQ7HfYSkGO5FRzzBMO+bdM9spNN7Yrgboe9t0pWQIdrSU46y4klWpJfBx",
+	"bSSG7cxmJUV7m5pXt9Ya2bsIsnzMCTe4qD7WItsFh+OGecDGvt1ez87Ci/Z8PmcUjbuhmEF5O/zPsTGX",
+	"fXgLDqUdoYrg+G4M1nJtVqRB5t3pCbODt6J8kYVmwfrhNOflcKXvec6D0f8U8spuEs3/F6JkyxmG+pwQ",
+	"krNWKx7lovv4bQNmB2oQsLN2L9CtForQTmNei1BKQAyDuJ1hGsgcjeR1vm4hEw9I6+wKC/PNN4rwIEau",
+	"aIpX4q2lbONDtwUQFAHbTbtszMjQjVu6b3ArV1e5HDO61BFSgDLsmE21oooUbKbNAUK9M7hIlnyea7Jk",
+	"5gJudGZUXMwL1lICilGgSvgrX/LdwfkblGMaSjDdSwJpiard8Av7itaFDufrLGm1CEeecJcRRZNVDGWm",
+	"0lJm1n/qNnxIx65gyutOFXJMUutGsunuZNJrY0NvC0O8/Y2kdi0IWymQNsui2YTEMlxP860zDfPt1LYr",
+	"67T5tIG2IGuNQnyVVGtWCVsigZcriFg7SiFAIBk/pfBCcAvOKqnKoFYHpQ4vwg2fLdY9PIJ+lTrMU6kO",
+	"e6c9Amo3OweBM1E71BLe1JOfVLbm32pNaX4FPmZQ622vkWQypYrZJspNMqJtQCbFAcvmSDirLR909/7s",
+	"Pgv/ZGuSSbOr8UMZb7rfAAkpnMF+E4CYRyEPRmCpjqFsLUWkudyZXfIMn9q0bXfcLps+X1YM6E2m+NM0",
+	"SFYe/DEI0PgiFmMtgo1jXtA14uLX1Yym5t7k2D0jBL8S7orzAiqtGhGAFB3vnWf7m3axxLmRwauciVad",
+	"EuQCti8ifFnVItxhpg6GUgQ5P//w5qXZZt9ajwvbw1BIwVMKXudlEA6Xp4uIlb2KQ+HblslckLKgXJCX",
+	"Yl5wle/OyqhBPjgobBcasaRnT7EhLTc9fzq/RenZ1nOM69byjJgJecAKq7tv9bWmmizpghEU6ze8M36W",
+	"/baFq02JIKGix08zwMBhcy5A59wA9/L6J2aJ4hpt8uR43A97uTzK9+OnT5MdvWYcsW4VUA2KpOOR9vQW",
+	"G7eLHhQiVlM+41fj/HqRczHytYGk7bvCoTqVkAcvLQw7sfr8Rkd8haxtS4qjwppJCIeHjY+BcPWRqxqH",
+	"szgP92nVu/o+GsYK3XcNW8zBWoRkhKoOOwZBVQiOud24sT1ySi3MZRcoSgrXAj8C8B8FDI5WpIZXB6j3",
+	"hM4pD3pfYxLIOewqKhr5Ed2oduosDYWX4/MD+5IaY1kam4YtS73e6J5Q1prI2Szoro002s8Zga9cDw25",
+	"EmHFUzfVBt+E2+D2eBMzORSVReKlsIYKpAZaVbVPxFjwDafmYi9yq8eiL92YDiGtNdjOKqNr9SZomRzh",
+	"CVvF3ikbrrF9vLTmmm2oXD893+l+42IchV/Fl0E4WMP8sMLB2hFgQIDgsdRDN5sdtSh15qin14KHh+zF",
+	"iwjFGnuuebMj0OYi3J7ABdHAlwO9wIktjsK0FLHe9JoneFNsIMlvm6w1tOw9awqrAr6lMW2MhHxnn9+W",
+	"DXZ+6G8SEgK5hELFaoe/+R62UthWCfGZtqE0aYiqfB2zInQqr0A1sqXLWPrs8rGgVVbIOTJc0l6ni9Pv",
+	"NWc6Ygw06Rp4dK6R2BOytWsztop1x7bsZkhEz/AIFjNMlFwyKPIAhywTBJ82r+8Q1EfLbMzRYanKN4bM",
+	"55EMtb5cassIPPfNZKvjonvfua0c3AUnBuy0QG3HszXPJMLM1IYue4Kv1HXJd03zu+3yExTyCTE6IkYK",
+	"bJ9x16QTe9asLCKUWSUQJWY6tnCgQo3le4Cq7hRI/FZKOHoSq/dTBtRk/e0jR3scQHo0CzteXdLO7LvD",
+	"ZM/rJG+GLtRFA2Bwkx7id5in3pugftHCZb1dfJjrmMLsD5rGoD2M/HVZMkZ+o6B1HlXXwYZv1mu0tSBe",
+	"BPtvmY9bHqgFK1FE8cEJc74r3k4P5JxfMdFT86RyxjQxTynfFclHFrVMSC0KptDphhbqqCrVf5rXQwR0",
+	"AJhFf9jQTGEuAbNAy9a0oBoaVBaEB/w7IZCG6r5vDlGSTLZ3h7odhA2CJB8ooP4jAGMSTlQzH2RjjU/4",
+	"EflHqyMbtL7/9hTgjVFhCcE3hh3j/wkWU5kZ/Mea/LY9XtPbb0cXum3tx+xHHwuL9CxMcylVDK7XOXmc",
+	"oqpz69VxjQxX9iquMeYLtrOEIhqszwdPzam9l4py7Ife8iQ1VzKetuVhrFpIr77bgSWyzejexIcqvRu3",
+	"1fTARouTdmzGleS57KtNpK2QMa1KKlS8ZMRFxYHJg7Pnw+Wrg+OnJJUZI7XgenBj5IuSijAOwYKJHSe3",
+	"6Z7b8qKEjytY/w9cMOy1rIsCu6l7j1avpy/Y0CRzajKdylonBCRbsVvnd/i87rU4T3c4bovC10LrSOqN",
+	"2YqerAd8IGkjuW5gDzh3Bu6JByAIbUrGZpAJMEoz6jkLfwyAuhE8BmoRajpVI/5eGx5ou+MjQjat2NCC",
+	"Yrf/bmHuhT0nEMhiZEEIkAtfhOJtVIcCshP7Y0nTnAv2Pzu58CqXbXyRWP5EGyhlYAoLktvOJslu4GRi",
+	"gfLbU+/bxh0VURuS8vthFYnBXDCb62U1lxlpzXhJ/2i/8vuj0HRdVvcg88Bw95tDpPz1RgauY5exUdB0",
+	"0d0alcsqoN69lQhenyGT0eiq9Q1cyWZleru0PcyJHxFonrWS1SIhT0huJIMyumWnxtGi5gsJ796KYveF",
+	"0swNHtZSeHNq8JsGQogbPgV9UfqaCt9CV+Lb7RQc3LGShorRN6AR2mAHW/lWMdJ0OpQZKEiJZcHH4nCX",
+	"tNJBstKSPDrafV3w98HZ+Oz7pvs/y9QBdU1RuTgoK5liRk8b7KBJ2A1pcBeusmpYm3moAIojRsRDQkH/",
+	"J2YuUCWF6tGb+lLQzbAb0wrt3SWd3xwiaKzvZgSSQUqrag0hjMbGkGgaCKY0y4hN1rttX9iI/pi9TPyS",
+	"zu8CTmcMEHJojvM7TS87Ptp7flm4AVl3qXzJHBPdAnzwOH/KA/2pGNJfGBL7ei1FeluJ2FjbUKY0vglI",
+	"8KU2iLSdLaFpmi9Z0GC4ZnvcZ37McL2Cr4QLQF+3Ums7JreIF2rcFFTbsK0Fx6QBqjUT4OLiGnObuvkD",
+	"u/C3Q5LI4a+GCzL6lm2rKBoc1KGw3qEOPhb0ALK5sHCAL1nLBfbD5fHTk6Ojbyf7QAHvbmE3Yb1dkxSD",
+	"/mwBHRoTvAH/HJQIn1PIF4+E1yK3jgsPsBtIO0D/qoKkfAQrEszmSFvXwNbMwjVukSqWXzm68QO6PQKq",
+	"uvr/dLHVFxorQJz/dECZyyZk/XOAdb0puPkpkaJwLihIBkAPNcYjQickaw1p3OFu6D4vAsGoeFEY28fM",
+	"zacnGRtJCjaIHK6Dlj5s4OtUqKT9kDQjltUHHkGJKqTevOZPTo6ODs8uHx+9/baDItGASExuDZDdlVfE",
+	"sn2xKsCXk/l2SgR/OvRUNspgts1rkHzAErMahYNyMKquwu0AtuhmSSVja2pGQ/oOC9hwjb3xBu2bknWV",
+	"9nS88oh/4XPY1DMKLhbBXg/nr08Ju2JCn6A0oj6tAtiTxeT58PqFM93h4RukmcJM3NMhRcnb15H+d0PQ",
+	"960puwPEwzx1szKpsaD6IyxPLzR9+MXHTVpxGN+wum41p7bWXAM473S+TcPdKT27jC2ZyetZW3+zPioD",
+	"+qU0OkmfMjG03hW2AGBiQE+TLRXg+v1OrtO/JC7+WxTt2qXs7hQxol1JLz1tj3Of+uhFNIfQhj3aw4bt",
+	"o1VL+P5ZcTEAcGXwZbx++5OGdW9NtuWLhPxi74xs9Octf+UAN+bQ9UTY/Q40y0fXhZW8lPKNDEVNo8l3",
+	"PX3EIx7jNigyPAIm6doW7+eyyAjgQyQjUD76pFnTHTrugr6sKxFyy6QeIrm/+geesum6owT6NqwEjuQG",
+	"Ck31g8jkOfu9ZuM7afrFhNRuFMO++RY8SyCZCdJuO6qor8g6DjpbO/MOo9lP2VqKLKJpQgMesEmUpQ6V",
+	"R7qXT2texPIPlrRauHVh9AcypuAX7Uxs7+KxiXsOw6BzhJCRFoXUF2xlbRe4/xBnMwMSM/zWy1r5ejPo",
+	"fTAmde0XVrGQigjFFcOjqv80j4fGgX4AQbv8UmZ0fWLWAJkQDs4Zu03Az1yGzCJYfBTEQHgHEWcw9bZj",
+	"dNdHB2/ld0aSDCGlG5faNPePYk1tt9gZADPUnyCPu2XpoEuKmWRqDP64q9ppNdJ3GEb2qnn6+C1ySV/b",
+	"vGwnxdgaRmEFw3znVvuKtJDpAnOwZqDhY7csiKLkErv1F3RptMqp/CPoGjVvfGeDHe6NwzsM1WUql+1m",
+	"QwcUsAY32w3ZUPlm16FmCh9psdjIQ6McUpPMQPAPYEHFOvxj2zSpW3Q1+AKaIV5Y62587ec6dE3CVUvv",
+	"pG6C6ja1oJVN4NIMhrgvi3BW4UcH/oOI7NijKWfgYAJ73nkJnEsiQ4z8wft0UYShkEa1exJtIbIRAeZs",
+	"FjL/AfkRy5pYUardPo+R4ZxhkaUNrSYSX7pm94SODxL4umNPrl+kW/8me9pE6h/CKlf2znRP6/XFe6QV",
+	"C7ipdJtQLPzXdfghHrnLf7QswjZosDSIJB3aVHdBB6O6hVsrfIz0U0D8R2gbZJe7jxth5vC8B5y9TnPP",
+	"CLgwfCFIIeBzG87LfqFlycQg/JFc1iHH7GurOEAioHnk1DMM2kCPQonncBBfHyYObNRwxDsjCULo9B7s",
+	"XhW8bGVVkimD+jbtO62ybFg0zLzn5VU4NOvfhkezr9e9bUy5YAqvU6FVeAgZzOn0c102XUBgDJhvFNdE",
+	"roJZH5C5CTTRSi33IX0ow7efmwsOfdCGyLKS0UVclAEImh12am4oTsCMB9XOVsm9MRkC7YzSGWI3v1Y1",
+	"jQRSNzbPblLisfxcWz+oWtzsPbLha1/ESrI37q05GHvsFsF8ZbfUnHsjUhwZ0wUb2vDFzsGDOsEVdhzF",
+	"HqhnXW5rvR7YcMYYs4ed7SZMKFVHqtFtGTpxPt0hZLfceeFczRPNMkiP9DVEN6sTrkUW7YprtAvfqgfR",
+	"XQypgNokZ8h/pRwUREKFPPwenjmDHC1lLO3GrtxY3O3eqNt9DodGRMOVw27Dw6cOTv/OmUNxfx8T5poU",
+	"DLhwJet5vuOYoq2DbWS/r9MTOECWVKe5z6XjekjeJYCt24U0bwruQs7G9nGIgC8DXokL2WIQ1gtu6g+3",
+	"qQ7qrQFq1fEgDkrIEAsUjH2/u6zKFZhEy6vMlpxbSKLNlfs6jeuGI10xRTwe+RE6qfkK9hHHMg9qoNjt",
+	"Y8oMj/YItoFwkrhwt6H7pZCazzhTsdFznmVMoMkAaUuVXClWgesOmQmOkGLIfUBjGTub1qu7e/UZpj2T",
+	"QeyKVgdTm5z6HQHbUApd0bQpMWUEOjZ6BsgVVFphYf8noV0JjiJLwLpvV71h7nrr3Zh2CDX6LHMRbueX",
+	"MYNRVwHpsXW/+yQ+iZdVJSu0dSxIJUGscIX9a3568v0P335HzmilOS0Iy8yemqf/78X7d+Qtq+aMQNCU",
+	"qU8CfvHD45+efnuC0QqIFxiLDnlowegVU9+RZ+Ts/cUlLAtTdqkgrzO2LKWZ7vrgV7Y+/STMZdbV2gKT",
+	"uDYIZMHWZI5M0KFcWT+rYdHKyGGw374jL1w65icBjUBg3sbo+/Hp0TEWNcutDE004F1mwCnhQmkq7JLP",
+	"Xz3/JB4/fvwTFuA9/+6T8DbyyeSSCxvTvGKVsv0jXAIzLfnkZPL4u6PvHk+QMQNJH9KSH04ZlhPMEdrD",
+	"XCyg1tfZ5GTyT6Z/ZmAtVUyVUlj58OjoyIaetU0xomVZWDI//LcNOqIs3tnH3IwPNB1xWpoJ4o3aKjML",
+	"jeqneeh6FJiRVb1c0mo9OfEgocoht1wxxOMEFa1TOuGuNkCwWJAmM6DfuUMPVhXbvzfwwA03cFjJkHlT",
+	"BFf4c7C5NeQJo0mupBRMua5KN9/oS0hB1tKj/lTW9y9n2uZ6wmYmk1KqwM6dczF3W1fSii4ZRHVP/jc8",
+	"neaRw9ZV/pUZI2HnL1D0TD7/hsyYKf2zxL7ze6FwWAbWCn3eZPi6qtnnW7xbNtQXu122azTm6N3wvM9q",
+	"h8PWvSOKoaoVPuln6ULIVcGyuS2o+tsfeFMb9uWe9zMUenDkp1g2DzdcSOx1sUkBulrHCeCyWr9gaqFl",
+	"2WWTT6Jt3HKjTN98HRe5XCGEvtfTUDSgIg4OBBe5dB23cLLOYrNFrbY8nVVOvSrpvLUNTqirPlnx3D90",
+	"F/LCvW2ItHh5xaq110y2fBzQHhJtHNvadh8CJGf+fcoaytZ9YrShitEsaeooQbmMS5NnWeZX+7dnL+/Y",
+	"qjm6IQzmeG+vfkszFiKPVmfsffCWLGslyBKqQSHLsoopX9XvUH+svtK5ZoczjuGnnQQB+D0doghB2gI2",
+	"nADA06Y6wfocuHns95pVa1dsd9KgMrWPJ2lt9a7WmANo7Q6oU6aa6QOlK0aXm6Tio25TLmgVgrj48qkT",
+	"YA4p9qz/h8MJ//YUTReZrSHmpBWZrsE5fHxE3v7s+zIG6PZPnn1GoVcwdIVsKcZQangDbjaERl7P3kIq",
+	"8lhyuiW9JnawXqux3u6cUVcB8dJWC4eGtY8dwjN22JtaldAvsaEKkI/m2K1jHv2hmNy9eZ4vM67v6WkO",
+	"YQ5LVs3ZAazt/4w7VLdoTHq/Y035vlMUplm2KCrGKg4rNquYyuOi7hwfuBGN3ebl3tRlAlktHfxR1Dcx",
+	"fcenZ6QQM7CZwggIqJX3KgJs1Cpf74P/qwWmV6JCgsF6P0lQfv1RydL5qGMaPz5xm9uLbwjSusVAWZOC",
+	"O/TimdWvbFthi49iLsN+VHpIOCO4MU3MS6MAbXauScWYhyCHXzaGgFGyMpKzopDkH+DnpQie9G3ioYix",
+	"9pfarq1zCsnt9JPIaht8Q1zrbxPbP/kfjVcWAO6Jlh78XlY2TC7MGyqmmCb/AHpjxkZCSxGw6L+FHZ0y",
+	"qsk/rAn5SeSQNMKyb78jrXa7OFH0uv8s5cJjSagmWxkj14AZc4ry5Q1V+gC24uD1C6jug06qySexcmwM",
+	"wdedcx+1ZXQcd0jxpQsh79SE/ZQge7rgZuScqogW7Lq7BtTGTn71USjE9ycOizy2GXdj9ZOIWh1otjyA",
+	"mWn2h0YSDKq9ASW30yEWfoaH6xGSmdiH5wVFgzL0AN6G6gCO1ikarRtkqTHKf17+UcpKv2weHMWG/oN5",
+	"AyOtgbBdtQ+27JI9Ww0PDFVCygcl//P6DFV1648WFkAQQixFgY4fhyzqm143uwlbtWMnL6GQYax8Nfbn",
+	"K9w6Q+vblORL2OGCY7pw6Jq56sWIcRm0LUPjQGuYZKBw8RnNn7tTb3IfqMUSnxmm+Y3HrQ28HL8ZtYYd",
+	"u/uOVtV48+SGJu+tEfml7Q6grMV52nTiTJqdTuxWb+y4gxmLO8mQiJ8jZuT1XVdjEirsZu7oT+EvCJKa",
+	"75Z/XeiyndhlG1kTOEd8aTgYfxOz5Z5TWoOObVEkbe48trtoyLBV3OOqoD3v9PDbjuy63Qks0EeDgpCD",
+	"sp94rGlQqBzyiNHjvuuoML8yVt5nX96X529rIyDFidHSCR7uqmmvxPcRZjaH7rxvLWiYJv9qCjhsAAyM",
+	"+EIRz1xDrrlL6+413H5pnhpEb7aA5RR7DW1ALHnk7RDduTT+wdptEs2qMyZdQn4Y/m5bLLDxatTTnz7a",
+	"URT5210EsJozeD8LFhWFidKati79g4o1YFpL1+pin4Grb1zMSs6gLU3r5djoWGNmeID6Dl2ea1han9X6",
+	"tXhpUUL+5hEtWMZ78cKd2SAW1n82z50UuvF5vqUL5vmK0bEsOEuyUfll63ZaB8mwfCLKQFjFbtPvgxWz",
+	"EQ+nc6Ltw+5yvQbAPaJaCW2E+2oqrLFq5ceuqNkwLJmjwKBTX1geyRJgRXEmFbcAA7dBhi/YFU+Zf8kg",
+	"UowmKOwr0eLCSwtKMpigGf0fHx8/J/9kspC40m9PXf8C83+sKIDj2CNxs8FMr9KuzzUTW7BSb5LtoWsP",
+	"2ke7/0I7cRzneT+bKaaHcJw3fMkHPegMvN1PQvH3z4P4HeDPDHv0QzVnQr8wonLA07/QKxY1RvvJAzb8",
+	"5vT0EaFqm0pYD4XdXNsWOXClJSbvRInBPrJDDXovirW95B57DArgoczhyEHzCbZiKqaQ+KbpzX32u3GU",
+	"XNOv2PGjLLkOv+LxUdKoQMfWjOwBhrgXsVN3PLHoCp7IvgjLhc6S1mFu52jwpfOlhTn9a/h+D6bcKUZg",
+	"of88RoAgaRuopEX2kIrdqu7tMf/2mrrR6/hzwRmpGJlbe8ZMggjZxbZrAK325RkM6AypLOqlsPGu5xf/",
+	"QqOLVqyVhpUzmkExnFrSoiAF02alJ77LQtsxVVeISHiw2UyTq3YreDAezXg1+Fv+C9LdP9VHR4+eIsz0",
+	"fx18R36GrmOEmilK4SBNcrlyFQwuYczhdIsmRiggZ7+iBVmBeYSvyxjNCi7Yf2U1OwFIhAMMnRCnPk2h",
+	"BAqKuJTF/Fyy5ZRVzFVIuBpDkqqr57h3kQNK/bfBM/rxaPghOQ82RNYM7TQ34sPrF7j+QsoFKXhLq3Ub",
+	"D/E+PE7sswbdqowKl9WbtWhT2+AqTG8LtrkYV/HkfgWVGIHKpq8i3+lO030bMt0Dh/8Zc/hFU8xouQG6",
+	"eTh6B1GiWH10WjG6gMq4umBNiXHdEQeHhirjMuGNlItnGiXDg1R4kAoPUuFBKjxIhTDwNjDJs4qBFR8V",
+	"DuCIR8IwdAEwhPvyVgTGb4kMaJvYCRstWKmxVDWYNRtOm7Wyo93MPJY3e6FlGZMft0tdA/xFSstSnRJk",
+	"2hVzlTo5YoPD1/s4HC1L3+aSrGCOeGfhULDStVsMmyAnsDXsuOWJ4W8oflxxzMxl57ES22Qu6Ro97GsG",
+	"Hj5aVfyKGWbZxB+g5y4tAO1sA7RQkSdHPyE94Bst1ADxkHmu0PjJ0U9tfHyzVyV63oIeC3c9LMWMpYW7",
+	"MNm3phi4wr/IFZnRyjW+nEuIpQWp67Jz1P7SiT1d+NzORlvFy82pycexEzAyRkF+XtXQXXObjWxVfYms",
+	"NHsDj9xS2Z7DEbxjho1rivhnYE8SYM+tkvo2oMQ+0tdp5hUeeKEN2Vasy6O3juvQw8D2hKncqf3d6zpH",
+	"EcjxXdp5GNveUx0vANNAMWObJJaMigQwFR0WTYsSbGvLaLHVG9va+G9feYd9Ob/EuiYb5xRshd3ON093",
+	"Z13SC/j8muf8UJO09wqSMzDvsN28b6qVNIVJqIzvKEy6h8d5u0VJZsEPBUl9BUkbbiaE1AmxikMA3zlw",
+	"6KBhwfDcPPPCgsreBo3t0XD7ujiHK+3X2IIOTHaAd9piKMGjd70ww4f+Vl7dqpi4d/AvXGmz5geOsqVv",
+	"YMksEBRgAyuiclbMwP2rpWswGKSw0jaYjdgcsq4u2bIssJPVV0FlZs1fbMm9VU2RVGbGMnWnGyKOiilt",
+	"sYtjjgR44P4yoa+UI1y2jxkAwpyY6aqtgXO3HQD7DdEL5loUfRVs4R1dOs/Bl8YU0MAx5qpr/TjFiJ+h",
+	"GRAdqqmOChOMppU+cGjeYZK5MM+8v2LVA6e4R5zifclEu946rKZC0VDw5L38iJ87vWJfmw7xjq0uG8H6",
+	"BbIMWy0ExGFrgmRdsQykTZxadqVDG0XiWunQw+jkIWn6L0+avjQixfCcdtbTplxZUtGDcYjuk7fmmb+9",
+	"FxxWcf9S3bL9gJS8kDbryMbeoXQOjz0S/TBPHFaQQNEXu0zz9zNLALd1Kq+zO4ccPcfEkci5UNdcEVX5",
+	"pU0LqfaUbeJLGzcTTGjFLOQ7+BJKw9xXdI1GBKakoRczGto0OuEurv/ePXOLu+vfEYkOV5QXmGoPeBcO",
+	"yzlnxRVT2+u130Lb6j2l+9ukukrWwuLfEDtdt5ErcWA+6TfK3q/ENeXn/dOg3Fq+SAXqAgpmY2c8MEZ4",
+	"/dN+CBPu3ZLCIyGUKHrFMnuySZzp3eDsbnObX7AZjygIl67xKRWICZeZZ22J537YYHv3CFWLXWHV+3kD",
+	"bjeyatf8EFztC662L2GYvR6msuyzM2S5vmXq2qPD6u8m/szubpxS4nyOXEcPbHc09F4f2P6VpJ+hdeMD",
+	"DwiGQ9uCZCmNCeq92VEK22mpIH2dy5V6cFF90XX9G/SDjd490UAP2R4qOcMes7cP22NeNBauxzcdA5Se",
+	"xKIoYS/hvfQr8n2CIZvWArsYjTFvfwGACVJgOraZgXU8mEmQmawraDTa3nRsH99n/J4B6sIXYfvapdwT",
+	"0/eygbTYe4o09WAZYvuwByL4X/vYvyAjeOuENF0wgcXB+8olsKPLWiMUEUDAoqOqVeToAXOgEXC/7XYv",
+	"z+12TTdc8r2y3LYoJ90b2pc3xXD0rUzXpN1YMnjxdypjuJkP4cIvPVxI50xk1PVCLZ1kdBQDyFy9dIJP",
+	"3IlCZl41VB3DmduKNCnSfTUGcONigToCZgJzXkrM+nMpyUJqG90B0Pm+nl+4sC9Cs8IjukeKFTRDMLyX",
+	"Ztl+OgpCX6XSLnTjngxVqa553F+aRuWP5jYUKmyCsaFP0aLwoVeReZBHi3M6l9gofpdedQ8P75bVKrPi",
+	"+6dVeeq5DaXKDN6nU31HnkFKJ8DC2OiyFEhhSExMOXIK8IjDVAphM3zj/UZZUTxvnrt2KOvW4fHtYlgW",
+	"6k6/BVPfPHs9jPo7wTFF3GObWwMk5mZNtIRcjYyr5jPDXMLHvFPJNs8+6NhfvL+TW5cckFVXdeirBTgr",
+	"qHhJ0/zvrx6ewUK/2IQ8s7zNLDwwPSzaP1+2wTAiGXqGAsreStQz98TfnxpwJfcTjnBPJAGxMtvTAIUH",
+	"Esa01tZ+tJJmWnCRQVM333miWnbp4rC0aFlx+sAHWmTyZZ2dW1ismcdHtMRBXUNId8z+W6t9hq5mgE4O",
+	"E7HnhX1VRYa6IqEFoEVH8zbhSLZrwDZXcuEQH5s0IKwbcdg6icer54gKyK5YBcE0QgXWm0CHPZ7mRDNl",
+	"2xBqSaaFUVoRQVJInViPhcZAHBFy1WwdsDDz608ik0yFWvI9U4v/zy7n1vDum0SoOzZAGBWRHkYf7aYt",
+	"GUi1fRFX67RhZBvbKzLV4IMqegVU1SKoivLi8M+0Lj/3dvGsy7Cyud3MLaNr8o9HR4+eHhwfHzz64dsE",
+	"4NYu3kPY0H7z8cmP5nMCAJP+6W8hk5lWC5Y5gEXbrcjBRQLS56D+RE+uBUz6oPPeD53XWsUObbcuXRDa",
+	"0GqLcllf95hz8+1fiYN4p2qHhkcwTX0veGkQOGSkoIaFk1pgZxhoZ7CyS27OoWRU79QszvGx22H0OPjz",
+	"XPK7R7fDd/fAkUIdQ20BpFeyypA3+4pvAUDMVO+lSYHHJ6UED8bqGZns0Spw7od/rmix6JUD5+zqnnRF",
+	"+et51TMyr3nGMmJ2zYWL0FBTmpWKUDI3TN2YbIAl2qjtFcPmrOgx3tjJgOAz4/dKvj7q/Gh+DO3Kwrfz",
+	"FRdc5dc813tnG+JqWHbeuoz3yj7cl7PxndSshT5KiwUMP8fKPgDpxhSy5pIrRiuMTcQ6jldrYE+AYi/l",
+	"wjb+wrbcZMrmXAgLhAsNULhAvGyVwLJUApVXySeB2QKJ685kmJ0hZUhAgV6ZCUmpQrMn4zStuOapIlTx",
+	"jJ1aDsnFJ/F7LTX2LV7SamFxlSu5OoUOmSq3/nUobgaeh3YI7IhZh09d9vjln4Qrm/M1c7JqoT053cP+",
+	"0kVkZclEyIK5wC0NX+ItePDfxzTXvC/66z3RCPFcob0gUEdiKbLbegeJ/HDGC42gF0Faf49w4DCYtWKx",
+	"H6unaXSxAVHLCr6khrqTVsYVNNjHYJJGDHpawRjTtTGFvyPPCE6j6Y9O1cI3Lti8EZGW9Uhgr3A1d0Jm",
+	"t6nI4jreyXhszp7brZGN5WX2XHw/6Tb9IMTOwEq/G4LtbIejHPoPtL6QnilpKSM9B7RtyB7o5WUDbt2o",
+	"2kOB4a2AOlnK+UZBNxAjJ414OW1hOoE7EfjJxvHuSBu4ZTyne5k4MALU6euhs3MGOQOe0iJMa0A51lcG",
+	"EfZQjtVXjmWhxVZc5xxBKjdhX1zUoL9tgUeO/7I6F5wjK9/pxm/BTqc5L9HmKXHf1b4aGDQRnB5Xjntk",
+	"UNuCr7JjwV211W43Gmg1trBhn+a8oFtWb6b0hXvmFindvyNA6ugasDNNnLkMhWq4QogU5mwNni2V76dp",
+	"B0Zk6ZpMGUlzqZhoRWZ5HwIBnmFr127QAed2FR03x78kSXKAu2qfGZJSqkhmpGJakSlNF04rdu9qbgkC",
+	"/vQDn+asmH0BufBfNqBpXTpMUziu7RMeandf86wf8HVuqQ0HnGa4DwcgcwHnxgLnQX057uMBP9i8f6HN",
+	"G+cWQwze26SmB3P372TuAp+KA49sENZQnP17TF5fuU8WTjuEtI8tXI0mavuRorRqCEHT+VBlxEz6QRW5",
+	"P6eOcTrQN6RiRDClWWabv3KdtEr6sC12Va2H4CLcv2O+XYXkks4fsOz6dBJN54i0scL+4bIic34FjX9t",
+	"ax+CzdoDXAXPpUdrMV/fIsXdO8htVs3/gqqA+05rb5je5FScKczCNMSHrMvRGhdKM5qFiG1XNeElnT/U",
+	"En7xedWOfpBzyQrSq7ekY4t6+uMHz2mp64pdyrtPs76dviBmIfcziEAtklMbiQtOZ6h+er0zulsF9U6j",
+	"MlsdY127fij3ggStx0eAytcHFH3tXb3VUgFPxd3cKiCiv1CWvWy6GdEp2GTCTWqH4n3/6PeWNW+ZybGq",
+	"913dH3MgZMZZkanTNq5FEuuY23CqQ6o1TfOleU9PJAceesULtp+sOptWyL5RkHLZFMNRYtPsQ4l18J8R",
+	"mZTXyde9AzEoU830gdIVo8tN+pvJakn15GQy5YLCyrcXcN9EIRIGoXCap8i+ZbYmXEGYYbrWu8nu8M+c",
+	"qnyHzLwp/QVKOMxbR5DTdajpnshX64MxZwQJkH0i9Jk/mPu01ePk8w1vWJdXWTreC+QcjIVpznhpSp4a",
+	"rV3Z5nCQqoGQEqxQzH1Kr1gWvEkpFSkr+owC8/1tyut9e8Pv6lq8YCnPoGrebLJR5nV4h+WydHwp1gAB",
+	"n3jY5QDN83QR21kmsoNdpaovRebLVB82ttOfWhBZZcDMrEUK5Y7B3c6pyGZ1D6s44+ni/pLwLSCf8HQx",
+	"zsF5ZxYxXhosTJKZLVHQ5sT5Rptqd6ah8+YCgs49PsbX+MR9s5jttGI+4CkrpJiDvOR6L0XDcHO+UUTV",
+	"U03VQrlQFSMVS6H00RYRW2YV2u0FY2X8av3KWPkgHXoA+jgUdWoJDh9iC//UKcDhQJdB0qQ+EtHGOmid",
+	"we6sk6+JvZn13kPeBlkfHHQubGebNCUPWET6vC4Nu0P/twulwB0FNoiZIlDTz6eFTZDuEkNJa9UHvma+",
+	"friS4fhWw+uw+poozYuwlCkLKvoBD78qlaKg4h7euQumySpn6GC3xdKISNVr+ZSVVCVL+zv4uGf+Ci1i",
+	"ENL8uYWG9jMdADr/soUc4qGlk62OQPsKAq54UZApSyXCSlKvj/g3B0+n+bYnGc488jVdQFzx/dTqn2Vt",
+	"nHJQMY1G3/po1QYH2ThqWTLRd87m+wdpFrOSifPhZEaBQJdZ4TA8sck+ndNwMHcnmBa6J76uS3YtaK+7",
+	"1WCsApNgbo65bbQoDCEAXo5gquewB1gS99kpdTu2xKW8r9ZE7ITReT4H1ELAJ9IscujDksofGGwkuLTp",
+	"lJpGGamql/27XC8fNnm3TTaXRIa3WC14jxfqYsEfvFDB7aWOi8g0rasKqsKhhU1ojwuaLnprw+GBvWRK",
+	"PAOmhW4P+CdWRWi+ZL7o23bH8Xj0kfSJrGaTcdi8W1MRhCnNl2YS49685KLWTG2/nS/rpcW8OkrMQ/YD",
+	"PxcuNJsbM+tWvc14WsFCW0XgrE99fgri4PnktBzQA8W+upFVUi59uxLQTM0LaqF5ATuc1UgJ+AnCCiIY",
+	"3pQZkYcV+WGaLQveo8JemK+/Jg0WFnwf1RkjTV0YwqI6+lPWUpJCirltQwFhIWQH4JNQOa2YD1W4uxok",
+	"B03nPV6DSzr/mmjhks7n99dhYI6q8RXgXxtuglr0YW5/EF9CMrhZxTmOew8ROfaM9G0W20b6xqjXFta3",
+	"VQnm/IoBJntDD7ZHv/lPL250uLokkL1lYYivh3Vs3vLOjPOA9j+4KqWjekGfeCrW2J5BkQ+lNXJVLldG",
+	"+q8lYOoq8uhHTJKPKGLw8zA2pVHBvE72qKWPHQ3Xx+6kbua9YM7QVDkvS5YBXqgK34DDpgdH32VodSW5",
+	"yytxm3otLKmHc7keMaeYAddUXvA0xx58xHW22UuSRfuwCID3IuRrQrQkFYCpGSkHGQAVVCJ8A0bFVke+",
+	"FWO9xtdH8/2gniiWiKALilOxlowKfYo5N42ez5XNpI/cKzkbY1nd5qHD6mO2DDOywrCHDdAuY8UJYYHF",
+	"jTXT7kl/41OH3XXpHO5Vm6d5aIRY9EgNrf5C1aX8p3nqqz1Ys3rRW0bUPtUU+ktMGTYqBBuBUaipuXnA",
+	"UipmLFFFUqmgtERBLkfB0C81a5pRYV+8GaF4FCkVZkoLVuoesESgiFzWVRx+7w1d/wIPfLXU8IbyDLcg",
+	"1lC3kqVUtFD7yY+zDQ/NbhkugY3EXLopWKK4tc4hEjjfWLOLC6ZhJe+/AORLt5Avtgei4ULgkkBXpKwW",
+	"5ozhtm40xAQ8fcMo7Ifm8hki2Qqywl0v2BXWL4Tvuvn265bpsAVF+ID3f9djd7zZUnfJEwItdGy/k1ld",
+	"FMZaNb/nkK0J7XQgbRMYfx/Pz/uTG2j20TxxO5cWhr7jG2veeY7AEMEjvaJFzZosZPjTd6raF3YxOrOt",
+	"LxFeh6p3gm2NsZ2Gz05pnRYwUdXf69xy2lvHeR257zD8hUa/6H3pUO5af1Lr24HySUEUn+fQ0BPy9qhz",
+	"BKE3EEBuiF4xoddEsVSKzCoDilVXbrfrqpicTA4nn3/7/P8HAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -1,13 +1,24 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef, watch } from "vue";
+import { computed, nextTick, ref, useTemplateRef, watch } from "vue";
 import { useRouter } from "vue-router";
-import { ask, client, type Line, type Overview, send } from "@/server/client";
+import {
+  ask,
+  client,
+  type Given,
+  type Line,
+  type Overview,
+  send,
+  type SentenceOffer,
+} from "@/server/client";
 import { useActions } from "@/server/actions";
 import { useCurrent } from "@/state/current";
 import { useServer } from "@/server/server";
 import { useToasts } from "@/kit/toasts";
 import { chipLabels } from "@/words/fields";
+import { ending, lineAt, withSentence } from "./lines";
 import LayerDialog from "@/kit/LayerDialog.vue";
+import ChipChooser from "./ChipChooser.vue";
+import PasteLine from "./PasteLine.vue";
 
 /** Several lines at once, shown as the tree they would become. */
 defineProps<{ overview: Overview }>();
@@ -17,22 +28,40 @@ const server = useServer();
 const toasts = useToasts();
 const router = useRouter();
 const dialog = useTemplateRef("dialog");
-const text = ref(current.pasted ?? "");
-const list = ref("");
+const pasted = current.pasted;
+const text = ref(pasted?.text ?? "");
+const list = ref(pasted?.list ?? pasted?.given?.find((g) => g.field === "list")?.value ?? "");
+/** What the sheet gives they were pasted into; the list is chosen at the foot. */
+const given = ref<Given[]>((pasted?.given ?? []).filter((g) => g.field !== "list"));
 const lines = ref<Line[]>([]);
+/** The text that the lines were read from, and the one whose offers Esc has set aside. */
+const readOf = ref("");
+const aside = ref("");
+const area = useTemplateRef("area");
+/** An offer whose value is chosen first, with its line. */
+const opened = ref<{ line: Line; offer: SentenceOffer; at: HTMLElement }>();
 const reason = ref("");
 const busy = ref(false);
 let asked = 0;
 
 const faults = computed(() => lines.value.filter((l) => l.reading.problems.length > 0).length);
-const body = computed(() => ({ text: text.value, list: list.value || null }));
+const body = computed(() => ({
+  text: text.value,
+  list: list.value || null,
+  ...(pasted?.section && pasted.list === list.value && { section: pasted.section }),
+  ...(pasted?.parent && { parent: pasted.parent }),
+  ...(pasted?.after && { after: pasted.after }),
+  given: given.value.map(({ field, value }) => ({ field, value })),
+}));
 
 async function read() {
   const nth = ++asked;
+  const said = text.value;
   try {
     const answer = await ask(() => client.POST("/api/lines", { body: body.value }));
     if (nth !== asked) return;
     lines.value = answer.lines;
+    readOf.value = said;
     reason.value = "";
   } catch (e) {
     if (nth !== asked) return;
@@ -41,6 +70,42 @@ async function read() {
   }
 }
 watch(body, () => void read(), { immediate: true });
+
+/** Offers of a line, as long as its words are those that were read. */
+const offersOf = (line: Line) =>
+  readOf.value === text.value && aside.value !== text.value ? line.reading.offers : [];
+/** Puts another sentence in the place of a line's, and the caret behind it. */
+async function say(line: Line, sentence: string) {
+  if (readOf.value !== text.value) return;
+  text.value = withSentence(text.value, line, sentence);
+  await nextTick();
+  const at = ending(text.value, line.number);
+  area.value?.focus();
+  area.value?.setSelectionRange(at, at);
+}
+function take(line: Line, offer: SentenceOffer, at: HTMLElement) {
+  if (offer.choose === undefined) void say(line, offer.taken);
+  else opened.value = { line, offer, at };
+}
+function choose(words: string | undefined) {
+  const { line, offer } = opened.value ?? {};
+  opened.value = undefined;
+  if (line && words) void say(line, `${offer?.choose}, ${words}`);
+  else area.value?.focus();
+}
+/** Tab takes the first offer of the line that the caret is in; Esc sets them aside. */
+function key(e: KeyboardEvent) {
+  const el = area.value;
+  if (e.isComposing || !el) return;
+  const line = lines.value.find((l) => l.number === lineAt(text.value, el.selectionStart));
+  const [offer] = line ? offersOf(line) : [];
+  if (!line || !offer) return;
+  if (e.key === "Tab" && !e.shiftKey && !e.ctrlKey && !e.altKey) take(line, offer, el);
+  else if (e.key === "Escape") aside.value = text.value;
+  else return;
+  e.preventDefault();
+  e.stopPropagation();
+}
 
 async function putIn() {
   busy.value = true;
@@ -79,36 +144,46 @@ async function putIn() {
       </p>
     </header>
     <div class="columns">
-      <textarea v-model="text" autofocus aria-label="The lines" spellcheck="false" />
+      <textarea
+        ref="area"
+        v-model="text"
+        autofocus
+        aria-label="The lines"
+        spellcheck="false"
+        @keydown="key"
+      />
       <div class="tree" role="group" aria-label="What they become">
         <p v-if="reason" class="wrong" role="alert">{{ reason }}</p>
         <ul>
           <li
             v-for="line in lines"
             :key="line.number"
-            :class="{ section: line.section, done: line.done }"
+            class="line"
             :style="{ paddingLeft: `${line.depth * 20}px` }"
             :data-depth="line.depth"
           >
-            <span class="box" aria-hidden="true">{{ line.done ? "✓" : "" }}</span>
-            <span class="what">
-              <span class="title">{{ line.reading.title || "…" }}</span>
-              <span
-                v-for="c in line.reading.chips"
-                :key="c.words"
-                class="fact"
-                :class="{ wrong: c.problem }"
-                ><span class="label">{{ chipLabels[c.field] }}</span>
-                {{ c.problem ? c.words : c.value }}</span
-              >
-              <span v-for="p in line.reading.problems" :key="p.reason" class="wrong why">{{
-                p.reason
-              }}</span>
-            </span>
+            <PasteLine
+              :line="line"
+              :offers="offersOf(line)"
+              @take="(offer, at) => take(line, offer, at)"
+              @without="(sentence) => say(line, sentence)"
+            />
           </li>
         </ul>
       </div>
     </div>
+    <ul v-if="given.length" class="given" aria-label="Each of them">
+      <li class="each" role="presentation">each with</li>
+      <li v-for="g in given" :key="g.field + g.value">
+        <span class="label">{{ chipLabels[g.field] }}</span> {{ g.text }}
+        <button
+          :aria-label="`Without ${chipLabels[g.field]} ${g.text}`"
+          @click="given = given.filter((other) => other !== g)"
+        >
+          ×
+        </button>
+      </li>
+    </ul>
     <footer>
       <label>
         into
@@ -129,6 +204,14 @@ async function putIn() {
         {{ lines.length === 1 ? "Put in 1 to-do" : `Put in ${lines.length} to-dos` }}
       </button>
     </footer>
+    <ChipChooser
+      v-if="opened"
+      :chip="{ ...opened.offer, without: '' }"
+      :at="opened.at"
+      :reading="{ ...opened.line.reading, text: opened.line.sentence }"
+      :overview="overview"
+      @reword="choose"
+    />
   </LayerDialog>
 </template>
 
@@ -147,6 +230,10 @@ h1 {
 header p,
 .label {
   color: var(--pencil);
+}
+.paste[open] {
+  display: flex;
+  flex-direction: column;
 }
 .columns {
   display: grid;
@@ -170,45 +257,11 @@ textarea {
 ul {
   list-style: none;
 }
-li {
+.given li,
+.line {
   display: flex;
   gap: 8px;
   padding-block: 4px;
-}
-.box {
-  flex: none;
-  width: 18px;
-  height: 18px;
-  margin-top: 1px;
-  border: 2px solid var(--rim);
-  border-radius: 4px;
-  font-size: 12px;
-  line-height: 14px;
-  text-align: center;
-}
-.section .box {
-  border-style: dashed;
-}
-.section .title {
-  font-family: var(--slab);
-  font-weight: 600;
-}
-.done .box {
-  background: var(--rim);
-  color: var(--glaze);
-}
-.done .title {
-  color: var(--pencil);
-  text-decoration: line-through;
-}
-.what {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 10px;
-  min-width: 0;
-}
-.fact {
-  font-size: 14px;
 }
 .label {
   font-size: 13px;
@@ -216,10 +269,26 @@ li {
 .wrong {
   color: var(--madder);
 }
-.why {
-  flex-basis: 100%;
-  font-size: 14px;
-  font-weight: 600;
+.given {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-bottom: 10px;
+}
+.given li {
+  align-items: center;
+  padding: 2px 2px 2px 8px;
+  border: 1px solid var(--tin);
+  border-radius: var(--corner);
+}
+.given .each {
+  padding-left: 0;
+  border: 0;
+}
+.given button {
+  width: 24px;
+  height: 24px;
+  cursor: pointer;
 }
 footer {
   display: flex;
@@ -241,7 +310,9 @@ select {
   .columns {
     grid-template-columns: 1fr;
     grid-template-rows: 1fr 2fr;
-    height: 64dvh;
+    flex: 0 1 64dvh;
+    height: auto;
+    min-height: 0;
   }
 }
 </style>

@@ -60,6 +60,15 @@ defineEmits<{ open: [at: HTMLElement]; without: [] }>();
 .body:hover {
   background: var(--wash);
 }
+@media (pointer: coarse) {
+  .body,
+  .away {
+    min-height: 38px;
+  }
+  .away {
+    min-width: 40px;
+  }
+}
 .problem {
   border-color: var(--madder);
   background: color-mix(in srgb, var(--madder) 7%, transparent);

@@ -1,21 +1,46 @@
 import { computed, ref, toValue, watch, type MaybeRefOrGetter } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import { type Attachment, Away, client, send } from "@/server/client";
+import { type Attachment, Away, client, type Given, type Overview, send } from "@/server/client";
 import { own } from "@/server/account";
-import { fieldWords } from "@/words/fields";
+import { fieldWords, whereWords } from "@/words/fields";
 import { useActions } from "@/server/actions";
+import { rowElement } from "@/state/current";
+import { useQueryClient } from "@tanstack/vue-query";
 import { useCarried } from "./carried";
 import { useServer } from "@/server/server";
+import { useToasts } from "@/kit/toasts";
 
 /** What a to-do gets besides its title where it is put in. */
 export interface Into {
   list?: string | null;
   section?: string;
-  plan?: string;
+  /** What the sheet gives, unless the sentence says its own. */
+  given?: Pick<Given, "field" | "value">[];
   /** The to-do it becomes a subtask of. */
   parent?: string;
   /** The sibling it stands behind. */
   after?: string;
+}
+
+/** Under what the sentence that was put in last is kept. */
+const lastSaid = "last-sentence";
+
+/** How a line is put in: as it is read, opened then, or with nothing read in it. */
+export type How = "plain" | "open" | "exact";
+
+/** Where a to-do that was put in went: always said, or where its row does not come into sight. */
+export type Says = "where" | "where it is not seen" | "nothing more";
+
+/** How long the row of what was put in is looked for before it is said where it went, in ms. */
+const untilSeen = 600;
+const lookEvery = 50;
+
+async function seen(id: string): Promise<boolean> {
+  for (let waited = 0; waited < untilSeen; waited += lookEvery) {
+    if (rowElement(id)) return true;
+    await new Promise((go) => setTimeout(go, lookEvery));
+  }
+  return false;
 }
 
 /** When and where a sentence was typed that is read later. */
@@ -26,21 +51,24 @@ type Typed = { typed: string; zone: string };
  * as of the moment it was typed. Its text outlives a reload, is cleared as soon
  * as Enter is pressed, and comes back with the reason when it is refused.
  */
-export function useCapture(line: MaybeRefOrGetter<string>, into: MaybeRefOrGetter<Into> = {}) {
+export function useCapture(
+  line: MaybeRefOrGetter<string>,
+  into: MaybeRefOrGetter<Into> = {},
+  says: Says = "where it is not seen",
+) {
   const actions = useActions();
   const router = useRouter();
   const route = useRoute();
   const server = useServer();
+  const queries = useQueryClient();
+  const toasts = useToasts();
   const storedAs = () => own(`line-${toValue(line)}`);
   const kept = ref(sessionStorage.getItem(storedAs()) ?? "");
   const reason = ref("");
   const carried = useCarried(storedAs);
-  /** What was put in behind a sibling, for the next one to stand behind it. */
-  const lastPut = ref<string>();
   /** What waits for the server, with its key, so that it goes in once. */
   let waiting:
-    | { said: string; key: string; open: boolean; typed?: Typed; there: Into; files: string }
-    | undefined;
+    { said: string; key: string; how: How; typed?: Typed; there: Into; files: string } | undefined;
   const hashes = (files: Attachment[]) => files.map((f) => f.hash).join();
 
   const text = computed({
@@ -52,13 +80,19 @@ export function useCapture(line: MaybeRefOrGetter<string>, into: MaybeRefOrGette
     },
   });
 
+  /** Brings the sentence that was put in last back into the line, to be mended. */
+  function back() {
+    const last = sessionStorage.getItem(own(lastSaid));
+    if (last && text.value === "") text.value = last;
+  }
+
   /**
    * Puts in what is typed, or what `meant` makes of it; where that is nothing, the words
-   * come back. The line is free for the next one at once.
+   * come back. The line is free for the next one at once. It returns what was made.
    */
-  async function putIn(open: boolean, meant?: (typed: string) => Promise<string | undefined>) {
+  async function putIn(how: How, meant?: (typed: string) => Promise<string | undefined>) {
     let said = text.value;
-    if (said.trim() === "") return;
+    if (said.trim() === "") return undefined;
     const first = {
       key: crypto.randomUUID(),
       typed: server.wall(),
@@ -78,7 +112,10 @@ export function useCapture(line: MaybeRefOrGetter<string>, into: MaybeRefOrGette
     try {
       files = await carried.take();
       const sentence = meant ? await meant(said) : said;
-      if (sentence === undefined) return void giveBack();
+      if (sentence === undefined) {
+        giveBack();
+        return undefined;
+      }
       said = sentence;
       if (again?.files !== hashes(files)) again = undefined;
       // One key and one moment: whichever try arrives counts once.
@@ -91,14 +128,27 @@ export function useCapture(line: MaybeRefOrGetter<string>, into: MaybeRefOrGette
               text: said,
               ...first.there,
               ...first.typed,
+              ...(how === "exact" && { exact: true }),
               ...(files.length && { files: files.map(({ name, hash }) => ({ name, hash })) }),
             },
           }),
         first.key,
       );
-      actions.took(made, false, again && ` ${fieldWords(made, server.today)}`);
-      if (first.there.after) lastPut.value = made.id;
-      if (open) await router.push({ ...route, query: { ...route.query, slip: made.id } });
+      sessionStorage.setItem(own(lastSaid), said);
+      if (how === "open") {
+        await router.push({ ...route, query: { ...route.query, slip: made.id } });
+      }
+      const where = () =>
+        `. ${whereWords(made, queries.getQueryData<Overview>(["overview"]), server.today)}`;
+      const late = again ? fieldWords(made, server.today) : "";
+      const told = actions.took(
+        made,
+        false,
+        (says === "where" ? where() : "") + (late && `. ${late}`),
+      );
+      if (says === "where it is not seen")
+        void seen(made.id).then((is) => is || told === undefined || toasts.add(told, where()));
+      return made;
     } catch (e) {
       const meanwhile = giveBack();
       if (e instanceof Away) {
@@ -106,12 +156,13 @@ export function useCapture(line: MaybeRefOrGetter<string>, into: MaybeRefOrGette
           ...first,
           ...(meanwhile && { key: crypto.randomUUID(), typed: server.wall() }),
           said: text.value,
-          open,
+          how,
           files: hashes(carried.files.value),
         };
         reason.value =
           "The server is away. Your words stay here, to be read as of now, and go in when it is back.";
       } else reason.value = e instanceof Error ? e.message : "It could not be put in.";
+      return undefined;
     }
   }
 
@@ -127,9 +178,9 @@ export function useCapture(line: MaybeRefOrGetter<string>, into: MaybeRefOrGette
   watch(
     () => server.away,
     (away) => {
-      if (!away && waiting && waiting.said === text.value) void putIn(waiting.open);
+      if (!away && waiting && waiting.said === text.value) void putIn(waiting.how);
     },
   );
 
-  return { text, reason, putIn, lastPut, files: carried.files, addFiles };
+  return { text, reason, putIn, back, files: carried.files, addFiles };
 }

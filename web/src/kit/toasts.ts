@@ -41,6 +41,10 @@ export const useToasts = defineStore("toasts", () => {
     if (!toast.busy) setTimeout(() => expire(id, Date.now()), shownFor);
     return id;
   }
+  /** Says more in a message, if it still stands. */
+  function add(id: number, more: string) {
+    toasts.value = toasts.value.map((t) => (t.id === id ? { ...t, text: t.text + more } : t));
+  }
   /**
    * Takes a message away, once pointer and focus are on none and the pointer rests: it may be
    * on its way to a button, and what is left moves.
@@ -73,5 +77,5 @@ export const useToasts = defineStore("toasts", () => {
   function settle(revision: number) {
     toasts.value = toasts.value.filter((t) => t.undo !== revision);
   }
-  return { toasts, show, during, dismiss, hold, settle };
+  return { toasts, show, add, during, dismiss, hold, settle };
 });

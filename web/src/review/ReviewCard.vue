@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef, watch } from "vue";
+import { computed, nextTick, useTemplateRef, watch } from "vue";
 import type { Overview, Row } from "@/server/client";
+import SentenceLine from "@/capture/SentenceLine.vue";
 import { rowFacts } from "@/words/row";
 import { type Act, actKeys, actName, type StepKind, steps } from "@/words/review";
 
@@ -12,10 +13,8 @@ const props = defineProps<{
   /** Its next action is being written. */
   writing: boolean;
 }>();
-const emit = defineEmits<{ act: [act: Act, at: HTMLElement]; open: []; write: [text: string] }>();
+const emit = defineEmits<{ act: [act: Act, at: HTMLElement]; open: []; written: [put: boolean] }>();
 const root = useTemplateRef("root");
-const field = useTemplateRef("field");
-const text = ref("");
 const todo = computed(() => props.row.todo);
 const asks = computed(() => steps[props.step]?.asks(todo.value, props.overview.today) ?? "");
 const facts = computed(() =>
@@ -28,10 +27,8 @@ const facts = computed(() =>
 watch(
   () => props.writing,
   async (writing) => {
-    text.value = "";
     await nextTick();
-    if (writing) field.value?.focus();
-    else root.value?.focus();
+    if (!writing) root.value?.focus();
   },
 );
 </script>
@@ -49,16 +46,17 @@ watch(
       <span v-for="(f, i) in facts" :key="i" :class="f.tone">{{ f.text }}</span>
       <span v-for="t in todo.tags" :key="t">{{ t }}</span>
     </p>
-    <form v-if="writing" class="next" @submit.prevent="text.trim() && emit('write', text)">
-      <input
-        ref="field"
-        v-model="text"
-        aria-label="What comes next"
-        placeholder="What comes next: Ask the joiner, by Friday"
-        @keydown.esc.stop="emit('write', '')"
-      />
-      <button class="btn main" :disabled="!text.trim()">Put in</button>
-    </form>
+    <SentenceLine
+      v-if="writing"
+      :line="`next-${todo.id}`"
+      label="What comes next"
+      placeholder="What comes next: Ask the joiner, by Friday"
+      :into="{ parent: todo.id }"
+      says="nothing more"
+      now
+      @put="emit('written', true)"
+      @leave="emit('written', false)"
+    />
     <div v-else class="acts">
       <button
         v-for="act in steps[step]?.acts ?? []"
@@ -130,18 +128,7 @@ h2 {
 }
 .acts,
 .next {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
   padding-top: 18px;
-}
-.next input {
-  flex: 1;
-  min-width: 0;
-  height: 34px;
-  padding: 0 10px;
-  border: 1px solid var(--rim);
-  border-radius: var(--corner);
 }
 .key {
   padding: 0 5px;

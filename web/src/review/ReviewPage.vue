@@ -29,7 +29,7 @@ watch(walk, (w) => (document.title = `${w ? walkNames[w] : "Review"} · Tin Cup`
 const walking = useWalking(walk, overview);
 const { view, error, refetch } = walking.query;
 const { order, left, level, step, go } = walking.steps;
-const { row, then, writing, act, write, openSlip } = walking.asked;
+const { row, then, writing, act, written, openSlip } = walking.asked;
 const { acts, minutes, over, resumed, forget, end } = walking.told;
 const today = computed(() => overview.value?.today ?? "");
 </script>
@@ -97,7 +97,7 @@ const today = computed(() => overview.value?.today ?? "");
           :writing="writing"
           @act="act"
           @open="openSlip"
-          @write="write"
+          @written="written"
         />
         <aside v-if="then.length" aria-label="The rest of this step">
           <h3>Then</h3>

@@ -1,7 +1,7 @@
 import { computed, type Ref, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useActions } from "@/server/actions";
-import { client, type Overview, type Row, send } from "@/server/client";
+import type { Overview, Row } from "@/server/client";
 import { useFinishReview, useReview } from "@/server/review";
 import { useServer } from "@/server/server";
 import { useCurrent } from "@/state/current";
@@ -157,22 +157,11 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
     choosing.value = undefined;
     settle(c.row, c.act);
   });
-  async function write(text: string) {
+  /** The next action was put in, or the person has left its line. */
+  function written(put: boolean) {
     const r = row.value;
     writing.value = false;
-    if (!text.trim() || !r) return;
-    settle(r, "next-action");
-    const made = await actions.attempt(async () => {
-      const done = await send((header) =>
-        client.POST("/api/sentence/todos", {
-          params: { header },
-          body: { text, parent: r.todo.id, ...server.wall() },
-        }),
-      );
-      actions.took(done);
-      return true;
-    });
-    if (!made) reopen(r.todo.id);
+    if (put && r) settle(r, "next-action");
   }
   const openSlip = () => {
     if (row.value)
@@ -216,7 +205,7 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
   return {
     query: { view, error, refetch },
     steps: { order, left, level, step, go },
-    asked: { row, then, writing, act, write, openSlip },
+    asked: { row, then, writing, act, written, openSlip },
     told: { acts, minutes, over, resumed, forget, end },
   };
 }

@@ -64,8 +64,9 @@ export function useActions() {
       };
     queries.setQueryData(["todo", todo.id], todo);
     if (change.revision) server.refresh(change.revision, [todo.id]);
-    if (!quiet && change.revision)
-      toasts.show({ text: change.says + more, undo: change.revision, also, sort });
+    return !quiet && change.revision
+      ? toasts.show({ text: change.says + more, undo: change.revision, also, sort })
+      : undefined;
   }
 
   /** Says that one is done; a person with an address whom it has to do with is at hand. */

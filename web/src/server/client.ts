@@ -31,6 +31,7 @@ export type Priority = components["schemas"]["Priority"];
 export type Person = components["schemas"]["Person"];
 export type Involved = components["schemas"]["Involved"];
 export type Reading = components["schemas"]["Reading"];
+export type Given = components["schemas"]["GivenHere"];
 export type Chip = components["schemas"]["Chip"];
 export type Line = components["schemas"]["Line"];
 export type Repeat = components["schemas"]["Repeat"];

@@ -2015,16 +2015,32 @@ export interface components {
             zone?: string;
             /** @description The list it goes into unless it names one itself */
             list?: string | null;
-            /** @description The plan it gets unless it says one itself */
-            plan?: string | null;
             /** @description The section of the list */
             section?: string | null;
+            /** @description What the sheet gives that it is put into, unless it says its own */
+            given?: components["schemas"]["GivenValue"][];
+            /** @description The text is the title, and nothing is read in it */
+            exact?: boolean;
             /** @description The to-do it becomes a subtask of */
             parent?: string | null;
             /** @description The sibling it stands behind */
             after?: string | null;
             /** @description Files that were kept for it */
             files?: components["schemas"]["KeptFile"][];
+        };
+        GivenValue: {
+            /** @enum {string} */
+            field: "list" | "section" | "tag" | "person" | "place" | "plan" | "due" | "start" | "priority" | "concentration" | "status" | "kind";
+            /** @description The id of a list or section, the name of a tag or place, a date or plan, a word of the field; of a person the id and the role with a blank between */
+            value: string;
+        };
+        GivenHere: {
+            /** @enum {string} */
+            field: "list" | "section" | "tag" | "person" | "place" | "plan" | "due" | "start" | "priority" | "concentration" | "status" | "kind";
+            /** @description As a sentence that is put in names it */
+            value: string;
+            /** @description The value as a person reads it */
+            text: string;
         };
         KeptFile: {
             name: string;
@@ -2107,6 +2123,8 @@ export interface components {
         };
         Line: {
             number: number;
+            /** @description What is read of the line, without its indentation and what begins it */
+            sentence: string;
             depth: number;
             section: boolean;
             done: boolean;
@@ -2690,6 +2708,8 @@ export interface components {
             why?: string;
             /** @description Of Today: whether the day still holds its work */
             holds?: string;
+            /** @description What a new to-do needs to stand here; absent where nothing is fixed */
+            gives?: components["schemas"]["GivenHere"][];
             groups: components["schemas"]["Group"][];
         };
         /** @description Work and work time, in minutes */

@@ -2,8 +2,8 @@
 import { useMediaQuery } from "@vueuse/core";
 import { computed, provide, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import { Away, Refused } from "@/server/client";
-import AddHere from "./AddHere.vue";
+import { Away, type Given, Refused } from "@/server/client";
+import SentenceLine from "@/capture/SentenceLine.vue";
 import BulkBar from "./BulkBar.vue";
 import ColumnsSheet from "./ColumnsSheet.vue";
 import ComesRound from "./ComesRound.vue";
@@ -175,19 +175,33 @@ watch(
   },
 );
 
-const into = computed(() => {
-  if (source.value.kind === "list" && !at.value.list?.archived) return { list: source.value.list };
-  if (source.value.kind === "rail") return { plan: source.value.cup };
-  return undefined;
-});
 /** A list that was made just now takes what is typed next. */
 const isNew = computed(
   () => source.value.kind === "list" && current.adding?.row === source.value.list,
 );
-/** The line that puts something into what is shown. */
-const line = computed(
-  () => into.value && { line: route.path, name: name.value, into: into.value, now: isNew.value },
-);
+/** The line that puts something into what is shown, where that can take something. */
+const line = computed(() => {
+  const kind = source.value.kind;
+  const takes = ["list", "tag", "person", "place", "own", "rail"].includes(kind);
+  if (!takes || at.value.list?.archived) return undefined;
+  return {
+    line: route.path,
+    label: `Put into ${name.value}`,
+    placeholder: `Put into ${name.value}`,
+    into: {},
+    given: view.value?.gives ?? [],
+    now: isNew.value,
+  };
+});
+/** A section's own line gives the section besides. */
+const sectionGiven = (group: ShownGroup): Given => ({
+  field: "section",
+  value: group.of ?? "",
+  text: group.name ?? "",
+});
+function blur() {
+  (document.activeElement as HTMLElement | null)?.blur();
+}
 /** In a checklist what is put in stands under what is open, and above what is ticked. */
 const tickedFrom = computed(() =>
   shape.value === "rows" && at.value.list?.checklist
@@ -289,7 +303,13 @@ const failure = computed(() => {
       />
       <template v-else>
         <template v-for="group in shown" :key="groupKey(group)">
-          <AddHere v-if="line && group === tickedFrom" :key="route.path" v-bind="line" />
+          <SentenceLine
+            v-if="line && group === tickedFrom"
+            :key="route.path"
+            class="here"
+            v-bind="line"
+            @leave="blur"
+          />
           <section class="group" :data-group="group.kind" :data-horizon="group.horizon">
             <GroupHead
               :group="group"
@@ -311,20 +331,30 @@ const failure = computed(() => {
               :arranges="Boolean(arranges)"
               @look="(from, to) => look(group, from, to)"
             />
-            <AddHere
-              v-if="group.of && current.adding?.row === group.of && at.list"
+            <SentenceLine
+              v-if="line && group.of && current.adding?.row === group.of && at.list"
               :key="group.of"
+              class="here"
+              v-bind="line"
               :line="`${route.path}#${group.of}`"
-              :name="group.name ?? name"
-              :into="{ list: at.list.id, section: group.of }"
+              :label="`Put into ${group.name ?? name}`"
+              :placeholder="`Put into ${group.name ?? name}`"
+              :given="[...line.given, sectionGiven(group)]"
               now
+              @leave="blur"
             />
             <ComesRound v-if="group.comesRound" :todos="group.comesRound" @open="openSlip" />
           </section>
         </template>
       </template>
 
-      <AddHere v-if="line && view && overview && !tickedFrom" :key="route.path" v-bind="line" />
+      <SentenceLine
+        v-if="line && view && overview && !tickedFrom"
+        :key="route.path"
+        class="here"
+        v-bind="line"
+        @leave="blur"
+      />
       <p v-if="upcoming && view && view.beyond > 0" class="beyond">
         {{ view.beyond }} more {{ view.beyond === 1 ? "lies" : "lie" }} further ahead.
         <button v-if="months < 12" class="btn" @click="months = Math.min(months + 3, 12)">
@@ -358,6 +388,9 @@ const failure = computed(() => {
 /* A row that is pulled sideways widens nothing. */
 .sheet-frame {
   overflow-x: clip;
+}
+.here {
+  margin-top: 8px;
 }
 .beyond {
   display: flex;

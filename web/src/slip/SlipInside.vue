@@ -1,19 +1,18 @@
 <script setup lang="ts">
 import { useQuery } from "@tanstack/vue-query";
-import { computed, ref } from "vue";
+import { computed } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import { ask, client, type Overview, send, type Todo } from "@/server/client";
+import { ask, client, type Overview, type Todo } from "@/server/client";
 import { useActions } from "@/server/actions";
 import { useLinger } from "@/server/linger";
-import { useServer } from "@/server/server";
 import { fullMoment, instantWords } from "@/words/dates";
+import SentenceLine from "@/capture/SentenceLine.vue";
 import TickBox from "@/kit/TickBox.vue";
 
 /** A to-do's subtasks, and what is kept of its repeat. */
 const props = defineProps<{ todo: Todo; overview: Overview; binned: boolean }>();
 const actions = useActions();
 const linger = useLinger();
-const server = useServer();
 const route = useRoute();
 const router = useRouter();
 const { data: inside } = useQuery({
@@ -22,7 +21,6 @@ const { data: inside } = useQuery({
     ask(() => client.GET("/api/todos/{id}/inside", { params: { path: { id } } })),
   placeholderData: (before) => before,
 });
-const title = ref("");
 const share = computed(() => {
   const p = inside.value?.progress;
   return p && Math.floor((100 * p.done) / p.total);
@@ -31,24 +29,12 @@ const share = computed(() => {
 const fixed = computed(() => props.binned || props.todo.record !== undefined);
 const open = (id: string) => router.replace({ ...route, query: { ...route.query, slip: id } });
 
+function blur() {
+  (document.activeElement as HTMLElement | null)?.blur();
+}
 async function setOutcome(text: string) {
   const outcome = text.trim() || null;
   if (outcome !== (props.todo.outcome ?? null)) await actions.edit(props.todo, { outcome });
-}
-async function add() {
-  const said = title.value.trim();
-  if (!said) return;
-  title.value = "";
-  const made = await actions.attempt(() =>
-    send((header) =>
-      client.POST("/api/sentence/todos", {
-        params: { header },
-        body: { text: said, parent: props.todo.id, ...server.wall() },
-      }),
-    ),
-  );
-  if (made) actions.took(made);
-  else title.value = said;
 }
 </script>
 
@@ -115,15 +101,15 @@ async function add() {
       />
       One after another</label
     >
-    <input
+    <SentenceLine
       v-if="!fixed && !todo.isNote"
-      v-model="title"
-      class="adds"
-      aria-label="Add a subtask"
+      :key="todo.id"
+      :line="`inside-${todo.id}`"
+      label="Add a subtask"
       placeholder="Add a subtask"
-      autocomplete="off"
-      @keydown.enter.prevent="add"
-      @keydown.esc.stop="($event.target as HTMLElement).blur()"
+      :into="{ parent: todo.id }"
+      says="nothing more"
+      @leave="blur"
     />
   </section>
   <button v-if="todo.parent" class="btn up" @click="open(todo.parent)">
@@ -252,17 +238,6 @@ li {
   width: 16px;
   height: 16px;
   accent-color: var(--rim);
-}
-.adds {
-  width: 100%;
-  height: 32px;
-  padding: 0 10px;
-  border: 1px dashed var(--tin);
-  border-radius: var(--corner);
-}
-.adds:focus {
-  border: 1px solid var(--rim);
-  background: var(--glaze);
 }
 .up {
   margin-bottom: 14px;

@@ -1,6 +1,6 @@
 import { defineStore } from "pinia";
 import { ref, shallowRef } from "vue";
-import type { Todo } from "@/server/client";
+import type { Given, Todo } from "@/server/client";
 import type { chooserKinds } from "@/words/layers";
 
 /** What a row's key or a field opened, and where it hangs. */
@@ -29,6 +29,16 @@ export interface Walking {
   /** Which of them it is at, and how many have been given theirs. */
   at: number;
   given: number;
+}
+
+/** Lines that were pasted, and where they are to stand. */
+export interface PastedLines {
+  text: string;
+  list?: string | null;
+  section?: string;
+  parent?: string;
+  after?: string;
+  given?: Given[];
 }
 
 /** A file that waits for its preview. */
@@ -60,7 +70,7 @@ export const useCurrent = defineStore("current", () => {
   /** Counts the wishes to write in the capture line. */
   const capture = ref(0);
   /** Several lines that were pasted and wait in their preview. */
-  const pasted = ref<string>();
+  const pasted = shallowRef<PastedLines>();
   /** Files whose to-dos wait in their previews, the first of them shown. */
   const incoming = shallowRef<IncomingFile[]>([]);
   let files = 0;

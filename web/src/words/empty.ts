@@ -37,7 +37,9 @@ export function emptyWords(view: string, byTouch: boolean): { title: string; tex
     case "waiting":
       return {
         title: "Nobody owes you anything",
-        text: "Say “waiting on Ines” when you put something in, and it stands here with the days you waited.",
+        text: `Say “Crate sizes, waiting on Ines”. Someone new is offered: ${
+          byTouch ? "tap the offer" : "Tab takes the offer"
+        }. It stands here with the days you waited.`,
       };
     case "projects":
       return {
@@ -45,16 +47,19 @@ export function emptyWords(view: string, byTouch: boolean): { title: string; tex
         text: "A to-do with subtasks is a project. It stands here with its progress and its next action.",
       };
     case "tag":
-      return { title: "Nothing open carries it", text: "Type # and the tag’s name to use it." };
+      return {
+        title: "Nothing open carries it",
+        text: "Put something in below, or say # and the tag’s name in any line.",
+      };
     case "person":
       return {
         title: "Nothing with them just now",
-        text: "Say “ask”, “waiting on” or “for” and their name, and it stands here.",
+        text: "Put something in below, or say “ask”, “waiting on” or “for” and their name in any line.",
       };
     case "place":
       return {
         title: "Nothing open is done there",
-        text: "Choose “Where” on a to-do’s slip, and it stands here.",
+        text: "Put something in below, or choose “Where” on a to-do’s slip.",
       };
     case "here":
       return {

@@ -1,6 +1,7 @@
 import type { Overview, Todo } from "@/server/client";
 import { choiceName, choiceNames, choices, chosen } from "./choices";
-import { fullMoment, planWords } from "./dates";
+import { fullMoment, planWords, shortDay } from "./dates";
+import { listById } from "./names";
 
 const months = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 
@@ -107,6 +108,8 @@ export const chipLabels: Record<string, string> = {
   estimate: "takes",
   person: "who",
   reminder: "remind",
+  section: "section",
+  place: "where",
 };
 
 /** What a to-do came to, for one that was read while nobody looked. */
@@ -122,6 +125,16 @@ export function fieldWords(todo: Todo, today: string): string {
   if (todo.estimate) parts.push(estimateWords(todo.estimate));
   parts.push(...todo.tags.map((t) => `#${t}`));
   return parts.length ? `Read as: ${parts.join(", ")}.` : "";
+}
+
+/** Where a to-do that was put in went: its list or the Cup, and when it comes back or is planned. */
+export function whereWords(todo: Todo, overview: Overview | undefined, today: string): string {
+  const list = listById(overview, todo.list)?.list.name;
+  const parts = [list ? `In ${list}` : "In the Cup"];
+  if (todo.start && todo.start > today) parts.push(`comes back ${shortDay(todo.start, today)}`);
+  else if (todo.plan === "parked") parts.push("parked");
+  else if (todo.plan) parts.push(`planned for ${planWords(todo.plan, today)}`);
+  return parts.join(", ");
 }
 
 export const roleWords = { ask: "Ask", "waiting on": "Waiting on", for: "For" } as const;

@@ -8,6 +8,7 @@ export interface KeyHelp {
   opens?: Layer;
   group:
     | "Everywhere"
+    | "In a line"
     | "On a row"
     | "In a list"
     | "In columns"
@@ -20,6 +21,11 @@ export interface KeyHelp {
 /** Every key that works, as `?` lists them. */
 export const keyHelp: KeyHelp[] = [
   { group: "Everywhere", keys: ["n"], does: "put something in" },
+  { group: "In a line", keys: ["Enter"], does: "put in what was understood" },
+  { group: "In a line", keys: ["Ctrl Enter"], does: "put it in and open its slip" },
+  { group: "In a line", keys: ["Alt Enter"], does: "put it in exactly as typed" },
+  { group: "In a line", keys: ["Tab"], does: "take the first that is offered" },
+  { group: "In a line", keys: ["↑"], does: "bring the last sentence back, in an empty line" },
   { group: "Everywhere", keys: ["/"], does: "search everything" },
   { group: "Everywhere", keys: ["f"], does: "narrow what is shown", opens: "narrow" },
   { group: "Everywhere", keys: ["a"], does: "answer what rings, and the bell", opens: "bell" },

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, useId, useTemplateRef, watch } from "vue";
+import type { Given } from "@/server/client";
+import { useCurrent } from "@/state/current";
+import { useOverview } from "@/server/queries";
+import { type How, type Into, type Says, useCapture } from "./capture";
+import ChipChooser from "./ChipChooser.vue";
+import ReadingBelow from "./ReadingBelow.vue";
+import SentenceField from "./SentenceField.vue";
+import { severalLines } from "./brought";
+import { useSentence, walkBelow } from "./sentence";
+
+/** A line of a sheet, of a row or of a slip that puts to-dos straight into it. */
+const props = defineProps<{
+  /** By what the line is told from others while it is typed in. */
+  line: string;
+  label: string;
+  placeholder: string;
+  into: Into;
+  /** What the sheet gives to what is put in here. */
+  given?: Given[];
+  /** What the message says of where it went. */
+  says?: Says;
+  /** It was asked for just now, and takes the focus. */
+  now?: boolean;
+}>();
+const emit = defineEmits<{
+  /** Esc, or Enter in an empty line. */
+  leave: [];
+  /** The focus has gone elsewhere, and the line is empty. */
+  left: [];
+  put: [id: string];
+}>();
+const current = useCurrent();
+const { data: overview } = useOverview();
+const id = useId();
+const root = useTemplateRef("root");
+const field = useTemplateRef("field");
+const focused = ref(false);
+/** What was taken away of the given, for the next to-do. */
+const without = ref<string[]>([]);
+const still = computed(() =>
+  (props.given ?? []).filter((g) => !without.value.includes(g.field + g.value)),
+);
+const { text, reason, putIn, back } = useCapture(
+  () => props.line,
+  () => ({ ...props.into, given: still.value.map(({ field, value }) => ({ field, value })) }),
+  props.says,
+);
+const sentence = useSentence(text, () => field.value?.input ?? undefined, overview);
+onMounted(() => props.now && field.value?.input?.focus());
+watch(
+  () => props.line,
+  () => (without.value = []),
+);
+
+async function enter(how: How) {
+  if (!text.value.trim()) return emit("leave");
+  const made = await putIn(how, how === "exact" ? undefined : sentence.meant());
+  if (!made) return;
+  without.value = [];
+  emit("put", made.id);
+}
+function leave(e: KeyboardEvent) {
+  e.stopPropagation();
+  emit("leave");
+}
+function down() {
+  root.value?.querySelector<HTMLElement>(".below [data-walk]")?.focus();
+}
+function paste(e: ClipboardEvent) {
+  const lines = severalLines(e);
+  if (lines) current.pasted = { text: lines, ...props.into, given: still.value };
+}
+function blur(e: FocusEvent) {
+  if (root.value?.contains(e.relatedTarget as Node | null)) return;
+  focused.value = false;
+  if (!text.value.trim() && !sentence.opened) emit("left");
+}
+</script>
+
+<template>
+  <div ref="root" class="sentence-line" @focusin="focused = true" @focusout="blur">
+    <div class="box" :class="{ focused }">
+      <SentenceField
+        ref="field"
+        :sentence="sentence"
+        :label="label"
+        :placeholder="placeholder"
+        :below="`${id}-below`"
+        :names="`${id}-names`"
+        :wrong="reason !== ''"
+        @enter="enter"
+        @down="down"
+        @again="back"
+        @leave="leave"
+        @paste="paste"
+      />
+    </div>
+    <div
+      v-if="focused || text.trim()"
+      :id="`${id}-below`"
+      class="below"
+      @mousedown.prevent
+      @keydown="walkBelow($event, root, () => field?.input?.focus())"
+    >
+      <ReadingBelow
+        :sentence="sentence"
+        :names="`${id}-names`"
+        :reason="reason"
+        :given="still"
+        @without="(g) => without.push(g.field + g.value)"
+      />
+    </div>
+    <ChipChooser
+      v-if="sentence.opened && overview && sentence.reading"
+      :chip="sentence.opened.chip"
+      :at="sentence.opened.at"
+      :reading="sentence.reading"
+      :overview="overview"
+      @reword="sentence.rewordChip"
+    />
+  </div>
+</template>
+
+<style scoped>
+.box {
+  height: 36px;
+  border: 1px dashed var(--tin);
+  border-radius: var(--corner);
+  --sentence-inset: 11px;
+  --sentence-line: 34px;
+}
+.box.focused {
+  border: 1px solid var(--rim);
+  background: var(--glaze);
+}
+@media (pointer: coarse) {
+  .box {
+    height: 44px;
+    --sentence-line: 42px;
+  }
+}
+</style>

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -271,9 +272,8 @@ func (r Reading) command(s Sentence) (book.Capture, error) {
 	return c, give(&c, s.Given)
 }
 
-// ReadWhen reads words for one of the fields due, start, plan and reminder, or for a reminder
-// that is a time of its own (later), and returns
-// the value with the value in words.
+// ReadWhen reads words for one of the fields due, start, plan, estimate and reminder, or for a
+// reminder that is a time of its own (later), and returns the value with the value in words.
 func (a *Session) ReadWhen(field, words string) (value, said string, err error) {
 	env := a.Env()
 	switch field {
@@ -286,15 +286,33 @@ func (a *Session) ReadWhen(field, words string) (value, said string, err error) 
 	case "plan":
 		h, e := capture.ReadPlan(words, env)
 		value, said, err = h.String(), capture.HorizonWords(h), e
+	case "estimate":
+		n, e := capture.ReadEstimate(words, env)
+		value, said, err = strconv.Itoa(n), capture.Minutes(n), e
 	case "reminder", "later":
 		r, e := capture.ReadReminder(words, field == "reminder", env)
 		value, said, err = r.String(), r.Words(), e
 	default:
-		return "", "", &book.RuleError{Field: "field", Reason: "due, start, plan, reminder or later is wanted."}
+		return "", "", &book.RuleError{Field: "field", Reason: "due, start, plan, estimate, reminder or later is wanted."}
 	}
+	return value, said, saidWrong(err)
+}
+
+// ReadRepeat reads words for a repeat, and returns it with a clause that says it; "" where no
+// words do.
+func (a *Session) ReadRepeat(words string) (said capture.SaidRepeat, clause string, err error) {
+	env := a.Env()
+	if said, err = capture.ReadRepeat(words, env); err != nil {
+		return said, "", saidWrong(err)
+	}
+	return said, capture.SayRepeat(said.Repeat, env), nil
+}
+
+// saidWrong makes the error of the field of words that are not understood.
+func saidWrong(err error) error {
 	var we *capture.WhenError
 	if errors.As(err, &we) {
-		return "", "", &book.RuleError{Field: "text", Reason: we.Reason}
+		return &book.RuleError{Field: "text", Reason: we.Reason}
 	}
-	return value, said, err
+	return err
 }

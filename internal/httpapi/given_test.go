@@ -123,3 +123,38 @@ func TestASentenceExactlyAsTyped(t *testing.T) {
 	}
 	s.want(422, "POST", "/api/sentence/todos", `{"text":"  ","exact":true}`)
 }
+
+// Words for a repeat say its rule, its first date and its time, and what is chosen so is kept in
+// one change.
+func TestWordsForARepeat(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	said := s.want(200, "POST", "/api/when", `{"field":"repeat","text":"every weekday at 8:45"}`)
+	for field, want := range map[string]string{"value": "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR", "words": "every weekday, first Wed 25 Nov 2026, 08:45",
+		"repeat.first": "2026-11-25", "repeat.time": "08:45", "repeat.anchor": "schedule", "say": "every weekday from 25 Nov 2026"} {
+		if got := said.text(t, field); got != want {
+			t.Errorf("%s is %q, want %q", field, got, want)
+		}
+	}
+	id, _ := s.capture(`{"title":"Open the shutters","plan":"2026-11-24"}`)
+	made := s.want(200, "POST", "/api/todos/"+id+"/repeat", `{"rule":"FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR","first":"2026-11-25","time":"08:45"}`, "Window-Id: w")
+	if made.text(t, "due") != "2026-11-25T08:45" || made.text(t, "plan") != "2026-11-24" || made.text(t, "repeat.short") != "every weekday" {
+		t.Errorf("kept as %s", made.body)
+	}
+	// Without a time the due keeps its own; another rule may give it another.
+	if again := s.want(200, "POST", "/api/todos/"+id+"/repeat", `{"rule":"FREQ=DAILY"}`, "Window-Id: w"); again.text(t, "due") != "2026-11-25T08:45" {
+		t.Errorf("kept as %s", again.body)
+	}
+	for range 2 {
+		s.want(200, "POST", "/api/undo", `{}`, "Window-Id: w")
+	}
+	if back := s.want(200, "GET", "/api/todos/"+id, ""); back.value(t, "due") != "<nil>" || back.value(t, "repeat") != "<nil>" {
+		t.Errorf("after undo it is %s", back.body)
+	}
+	s.want(422, "POST", "/api/todos/"+id+"/repeat", `{"rule":"FREQ=DAILY","time":"25:00"}`)
+	if a := s.want(200, "POST", "/api/when", `{"field":"repeat","text":"soonish"}`); !strings.Contains(a.text(t, "reason"), "not read as a repeat") || a.text(t, "value") != "" {
+		t.Errorf("words that are no repeat: %s", a.body)
+	}
+	if a := s.want(200, "POST", "/api/when", `{"field":"estimate","text":"1 h 30"}`); a.text(t, "value") != "90" || a.text(t, "words") != "1 h 30" {
+		t.Errorf("a length is %s", a.body)
+	}
+}

@@ -127,7 +127,7 @@ func encodeRepeat(r *repeat.Repeat) *contract.Repeat {
 	if current.IsZero() {
 		current = r.First
 	}
-	return &contract.Repeat{Rule: r.Rule.String(), Words: r.Words(), First: r.First.String(),
+	return &contract.Repeat{Rule: r.Rule.String(), Words: r.Words(), Short: r.Short(), First: r.First.String(),
 		Anchor: contract.Anchor(r.Anchor.String()), Lead: r.Lead, Current: current.String(),
 		Paused: orAbsent(r.Paused.String()), Ticks: r.Ticks, Missed: r.Missed, LastDone: orAbsent(r.LastDone.String())}
 }
@@ -170,7 +170,13 @@ func (s *server) PreviewRepeat(c *gin.Context) {
 func (s *server) RepeatTodo(c *gin.Context, id string, p contract.RepeatTodoParams) {
 	withBody(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.RepeatChoice) (book.Command, error) {
 		r, err := decodeRepeat(in)
-		return book.ChangeRule{ID: id, Rule: r.Rule, Anchor: r.Anchor, Lead: r.Lead, First: r.First}, err
+		change := book.ChangeRule{ID: id, Rule: r.Rule, Anchor: r.Anchor, Lead: r.Lead, First: r.First}
+		if err == nil && in.Time != nil && *in.Time != "" {
+			if change.Time, err = day.ParseTimeOfDay(*in.Time); err != nil {
+				err = &book.RuleError{Field: "time", Reason: upperFirst(err.Error()) + "."}
+			}
+		}
+		return change, err
 	})
 }
 

@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"errors"
 	"net/http"
 	"unicode/utf16"
 
@@ -113,19 +114,38 @@ func (s *server) PutInLines(c *gin.Context, params contract.PutInLinesParams) {
 	s.reply(c, reply, err)
 }
 
-// ReadWhen reads words for a due, a start or a plan.
+// ReadWhen reads words for a field with a chooser of its own.
 func (s *server) ReadWhen(c *gin.Context) {
 	in, _, err := body[contract.When](c)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	value, words, err := s.as(c).ReadWhen(string(in.Field), in.Text)
+	read, err := s.readWhen(c, in)
+	var wrong *book.RuleError
+	if errors.As(err, &wrong) && wrong.Field == "text" { // while words are typed they mean nothing yet
+		read, err = contract.WhenRead{Reason: &wrong.Reason}, nil
+	}
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, contract.WhenRead{Value: value, Words: words})
+	c.JSON(http.StatusOK, read)
+}
+
+func (s *server) readWhen(c *gin.Context, in contract.When) (contract.WhenRead, error) {
+	if in.Field != contract.WhenFieldRepeat {
+		value, words, err := s.as(c).ReadWhen(string(in.Field), in.Text)
+		return contract.WhenRead{Value: value, Words: words}, err
+	}
+	said, clause, err := s.as(c).ReadRepeat(in.Text)
+	if err != nil {
+		return contract.WhenRead{}, err
+	}
+	rule, anchor := said.Rule.String(), contract.Anchor(said.Anchor.String())
+	choice := contract.RepeatChoice{Rule: &rule, Anchor: &anchor, Lead: &said.Lead, Time: orAbsent(said.Time.String())}
+	choice.First.Set(said.First.String())
+	return contract.WhenRead{Value: rule, Words: said.Words, Repeat: &choice, Say: orAbsent(clause)}, nil
 }
 
 // encodeReading writes a reading; text is that of its chips, "" where they need

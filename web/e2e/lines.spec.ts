@@ -251,6 +251,80 @@ test("nothing is read while an input method composes, and its Enter puts nothing
   expect((await history(tincup.url))[0]).toBe("Put in: “会議”");
 });
 
+test("a repeat is said in words, weekdays are one press, and a row shows all of its days", async ({
+  page,
+  tincup,
+}) => {
+  await tincup.post("/api/todos", { title: "Open the shutters", due: "2026-11-24" });
+  await visit(page, `${tincup.url}/today`);
+  const shutters = row(page, "Open the shutters");
+  const editor = page.getByRole("dialog", { name: "How it repeats" });
+  // Typed ahead: what is read stands below before Enter, with its dates.
+  await shutters.focus();
+  await page.keyboard.type("revery weekday at 8:45");
+  await expect(editor.locator(".found")).toContainText(
+    "every weekday, first Wed 25 Nov 2026, 08:45",
+  );
+  await expect(editor.getByRole("button", { name: "Weekdays" })).toHaveAttribute(
+    "aria-pressed",
+    "true",
+  );
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Repeats every weekday: “Open the shutters”")).toBeVisible();
+  await visit(page, `${tincup.url}/upcoming`);
+  await expect(shutters).toContainText("every weekday");
+  await shutters.focus();
+  await page.keyboard.press("r");
+  await editor.getByRole("button", { name: "Friday" }).click();
+  await editor.getByRole("button", { name: "Change all coming ones" }).click();
+  await expect(shutters).toContainText("every Mon to Thu");
+  await shutters.focus();
+  for (const [words, reads] of [
+    ["first of the month", "every month on the 1st, first Tue 1 Dec 2026"],
+    ["yearly 9 October", "every year, first Sat 9 Oct 2027"],
+  ] as const) {
+    await page.keyboard.type(`r${words}`);
+    await expect(editor.locator(".found")).toContainText(reads);
+    await page.keyboard.press("Escape");
+    await expect(editor).toHaveCount(0);
+    await shutters.focus();
+  }
+  await page.keyboard.type("rsoonish");
+  await expect(editor).toContainText("“soonish” is not read as a repeat.");
+  await page.keyboard.press("Enter");
+  await expect(editor).toBeVisible();
+  await page.keyboard.press("Escape");
+  expect((await history(tincup.url)).length).toBe(3);
+});
+
+test("in a slip, lengths and reminders show their reading before Enter; who takes its role", async ({
+  page,
+  tincup,
+}) => {
+  await tincup.post("/api/people", { name: "Ines" });
+  await visit(page, `${tincup.url}/cup`);
+  await page.keyboard.type("nPack the lamp");
+  await page.keyboard.press("Control+Enter");
+  // The slip that opened has the focus.
+  await expect(slip(page).getByRole("textbox", { name: "Title" })).toBeFocused();
+  await slip(page).getByRole("button", { name: "Not estimated" }).click();
+  await page.keyboard.type("1h30");
+  await expect(slip(page).locator(".found")).toContainText("1 h 30");
+  await page.keyboard.press("Enter");
+  await expect(slip(page).getByRole("button", { name: "1 h 30" })).toBeVisible();
+  await slip(page).getByRole("button", { name: "No reminder" }).click();
+  await page.keyboard.type("tomorrow 9am");
+  await expect(slip(page).locator(".found")).toContainText("Wed 25 Nov 2026, 09:00");
+  await page.keyboard.press("Enter");
+  await expect(slip(page)).toContainText("Wed 25 Nov 2026, 09:00");
+  await slip(page).getByRole("button", { name: "Nobody" }).click();
+  await page.keyboard.type("waiting on in");
+  await expect(page.getByRole("listbox").getByRole("option").first()).toHaveText("Waiting on Ines");
+  await page.keyboard.press("Enter");
+  await expect(slip(page)).toContainText("Waiting on Ines");
+  expect(await history(tincup.url)).toHaveLength(5);
+});
+
 test.describe("on a phone", () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 

@@ -31,6 +31,8 @@ type ChangeRule struct {
 	Lead   int
 	// First is the date it begins with; none takes the to-do's own, or today.
 	First day.Date
+	// Time is the time of day of its due, which it gets where it has none; none leaves it as it is.
+	Time day.TimeOfDay
 }
 
 // MoveRepeat moves the present occurrence and all coming ones with it: the
@@ -147,6 +149,15 @@ func (c ChangeRule) run(d *draft) error {
 	}
 	if !t.Open() {
 		return refuse("id", "“%s” is not open. Open it again first.", t.Title)
+	}
+	if !c.Time.IsZero() {
+		if t.Due.IsZero() {
+			t.Due.Date = t.driver().Date
+		}
+		if t.Due.IsZero() {
+			t.Due.Date = d.env.Clock.Today()
+		}
+		t.Due.Time = c.Time
 	}
 	if err := d.begin(&t, repeat.Repeat{Rule: c.Rule, First: c.First, Anchor: c.Anchor, Lead: c.Lead}); err != nil {
 		return err

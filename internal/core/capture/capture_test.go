@@ -1,6 +1,7 @@
 package capture_test
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 	"testing"
@@ -195,6 +196,46 @@ func TestReadWhen(t *testing.T) {
 	} {
 		if _, err := capture.ReadDue(words, env); err == nil || !strings.HasPrefix(err.Error(), want) {
 			t.Errorf("%q: %v, want %s", words, err, want)
+		}
+	}
+}
+
+// Words for a repeat alone, with the time that is said, and for a length.
+func TestReadRepeatAndEstimate(t *testing.T) {
+	env := at(tuesday)
+	for words, want := range map[string]string{
+		"every weekday":                      "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR 2026-11-24  0",
+		"weekday":                            "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR 2026-11-24  0",
+		"weekdays":                           "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR 2026-11-24  0",
+		"every weekday at 8:45":              "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR 2026-11-25 08:45 0",
+		"yearly 9 October":                   "FREQ=YEARLY 2027-10-09  0",
+		"9 October":                          "FREQ=YEARLY;BYMONTH=10;BYMONTHDAY=9 2027-10-09  0",
+		"every year on 9 Oct, 3 weeks ahead": "FREQ=YEARLY;BYMONTH=10;BYMONTHDAY=9 2027-10-09  21",
+		"first of the month":                 "FREQ=MONTHLY;BYMONTHDAY=1 2026-12-01  0",
+		"the first of every month":           "FREQ=MONTHLY;BYMONTHDAY=1 2026-12-01  0",
+		"on the 3rd of the month":            "FREQ=MONTHLY;BYMONTHDAY=3 2026-12-03  0",
+		"1st and 15th of the month":          "FREQ=MONTHLY;BYMONTHDAY=1,15 2026-12-01  0",
+		"last working day of the month":      "FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1 2026-11-30  0",
+		"Mon, Wed and Fri":                   "FREQ=WEEKLY;BYDAY=MO,WE,FR 2026-11-25  0",
+		"2 weeks":                            "FREQ=WEEKLY;INTERVAL=2 2026-11-24  0",
+		"fortnight":                          "FREQ=WEEKLY;INTERVAL=2 2026-11-24  0",
+		"30 days after done":                 "FREQ=DAILY;INTERVAL=30 2026-11-24  0",
+		"monthly until 20 December":          "FREQ=MONTHLY;UNTIL=20261220 2026-11-24  0",
+		"every 2 hours":                      "", "soonish": "", "": "", "every weekday, high": "", "every weekday #calls": "",
+		"every 31 February": "", "Friday by Monday, every day until yesterday": "",
+	} {
+		r, err := capture.ReadRepeat(words, env)
+		got := ""
+		if err == nil {
+			got = fmt.Sprint(r.Rule, " ", r.First, " ", r.Time, " ", r.Lead)
+		}
+		if got != want {
+			t.Errorf("%q is %q, %v; want %q", words, got, err, want)
+		}
+	}
+	for words, want := range map[string]int{"20 min": 20, "1h30": 90, "an hour": 60, "takes 2 hours": 120, "half an hour": 30, "1 h 30": 90, "16 h 40": 1000, "1 h 05": 65, "2h 15": 135, "1 h 5": 0, "1 h 75": 0, "20 min 30": 0, "20": 0, "0 min": 0, "200h": 0, "Friday": 0, "20 min high": 0} {
+		if got, err := capture.ReadEstimate(words, env); got != want || (err == nil) != (want > 0) {
+			t.Errorf("%q takes %d, %v; want %d", words, got, err, want)
 		}
 	}
 }

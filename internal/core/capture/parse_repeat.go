@@ -354,7 +354,7 @@ func (p *parser) nthDay(r *recurrence) bool {
 	case u.is("day"):
 		p.pos++
 		r.rule.ByMonthDay = append(r.rule.ByMonthDay, n)
-	case n > 0 && t.number > 0:
+	case n > 0 && t.number > 0, n == 1 && u.is("of"): // the 1st, the first of every month
 		r.rule.ByMonthDay = append(r.rule.ByMonthDay, n)
 	default:
 		p.pos = from

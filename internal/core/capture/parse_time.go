@@ -219,8 +219,8 @@ func (p *parser) hours24(t *token, at, dated bool) (hour, bool) {
 
 func isDigit(c byte) bool { return '0' <= c && c <= '9' }
 
-// minutes reads a length: 20 min, 20min, 1h30, 1h, 1.5 hours, 1 h 30 min, an
-// hour, two hours.
+// minutes reads a length: 20 min, 20min, 1h30, 1h, 1.5 hours, 1 h 30, 1 h 30 min,
+// an hour, two hours.
 func (p *parser) minutes() (int, bool) {
 	from := p.pos
 	total, ok := p.length()
@@ -234,6 +234,12 @@ func (p *parser) minutes() (int, bool) {
 			return total + more, true
 		}
 		p.pos = again
+		unit, rest := p.at(-1), p.at(0)
+		inHours := strings.HasSuffix(strings.ToLower(unit.text), "h")
+		if inHours && rest.kind == plainWord && len(rest.text) >= 2 && rest.number >= 0 && rest.number < 60 && isDigit(rest.text[1]) && strings.TrimRight(rest.rest, ".!?)") == "" { // 1 h 30
+			p.pos++
+			return total + rest.number, true
+		}
 	}
 	return total, true
 }

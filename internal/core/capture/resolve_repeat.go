@@ -62,6 +62,10 @@ func (m *meaning) repeat() {
 	}
 	d.Due.Date = begun.Current
 	rep.First = begun.Current
+	if m.start.item != nil && d.Start == rep.First { // it says where the repeat begins, as the due does
+		d.Start = day.Date{}
+		m.join(m.start, m.rule)
+	}
 	if rep.Lead > 0 {
 		d.Start = d.Due.Date.AddDays(-rep.Lead)
 		m.answer(m.lead, "", "from "+d.Start.Words()+" on")

@@ -4,7 +4,7 @@ import { type Attachment, Away, client, type Given, type Overview, send } from "
 import { own } from "@/server/account";
 import { fieldWords, whereWords } from "@/words/fields";
 import { useActions } from "@/server/actions";
-import { rowElement } from "@/state/current";
+import { rowElement, useCurrent } from "@/state/current";
 import { useQueryClient } from "@tanstack/vue-query";
 import { useCarried } from "./carried";
 import { useServer } from "@/server/server";
@@ -62,6 +62,7 @@ export function useCapture(
   const server = useServer();
   const queries = useQueryClient();
   const toasts = useToasts();
+  const current = useCurrent();
   const storedAs = () => own(`line-${toValue(line)}`);
   const kept = ref(sessionStorage.getItem(storedAs()) ?? "");
   const reason = ref("");
@@ -136,6 +137,7 @@ export function useCapture(
       );
       sessionStorage.setItem(own(lastSaid), said);
       if (how === "open") {
+        current.opening = made.id;
         await router.push({ ...route, query: { ...route.query, slip: made.id } });
       }
       const where = () =>

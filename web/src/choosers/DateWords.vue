@@ -30,7 +30,8 @@ async function read() {
     const when = await ask(() =>
       client.POST("/api/when", { body: { field: "start", text: text.value } }),
     );
-    wrong.value = false;
+    wrong.value = when.reason !== undefined;
+    if (wrong.value) return;
     date.value = when.value;
     text.value = sayMoment(when.value);
   } catch {

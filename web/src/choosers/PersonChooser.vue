@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from "vue";
+import { computed, ref, watch } from "vue";
 import { client, type Involved, type Overview, send, type Todo } from "@/server/client";
 import { useActions } from "@/server/actions";
 import { roleWords } from "@/words/fields";
@@ -10,17 +10,26 @@ const props = defineProps<{ overview: Overview; todo: Todo }>();
 const emit = defineEmits<{ done: [] }>();
 const actions = useActions();
 const query = ref("");
+const roles = Object.keys(roleWords) as Involved["role"][];
 const role = ref<Involved["role"]>(props.todo.person?.role ?? "ask");
 
+/** A role may be said with the name: "waiting on Ines". */
+const spoken = computed(() => {
+  const said = query.value.trim();
+  const word = roles.find((r) => said.toLowerCase().startsWith(`${r} `));
+  return { role: word, name: word ? said.slice(word.length).trim() : said };
+});
+watch(spoken, ({ role: said }) => said && (role.value = said));
+
 const found = computed(() => {
-  const wanted = query.value.trim().toLowerCase();
+  const wanted = spoken.value.name.toLowerCase();
   const hits: { key: string; name: string; make?: boolean; nobody?: boolean }[] =
     props.overview.people
       .filter((p) => p.name.toLowerCase().includes(wanted))
       .map((p) => ({ key: p.id, name: p.name }));
   if (props.todo.person) hits.push({ key: "nobody", name: "Nobody", nobody: true });
   if (wanted && !props.overview.people.some((p) => p.name.toLowerCase() === wanted))
-    hits.push({ key: "make", name: query.value.trim(), make: true });
+    hits.push({ key: "make", name: spoken.value.name, make: true });
   return hits;
 });
 
@@ -78,7 +87,11 @@ async function pick(option: { key: string; name: string; make?: boolean; nobody?
       @pick="pick"
     >
       <template #default="{ option }">
-        {{ option.make ? `Put in “${option.name}”` : option.name }}
+        <template v-if="option.nobody">Nobody</template>
+        <template v-else-if="option.make">
+          {{ roleWords[role] }} “{{ option.name }}”, a new person
+        </template>
+        <template v-else>{{ spoken.role ? `${roleWords[role]} ` : "" }}{{ option.name }}</template>
       </template>
     </OptionFinder>
   </div>

@@ -7,9 +7,11 @@ import {
   type Repeat,
   type RepeatChoice,
   type RepeatPreview,
+  type SaidRead,
 } from "@/server/client";
 import { addDays, fullMoment } from "@/words/dates";
 import DateWords from "./DateWords.vue";
+import SayWhen from "./SayWhen.vue";
 import {
   type Ending,
   monthNames,
@@ -101,6 +103,38 @@ const choice = computed<RepeatChoice>(() => {
   return { choice: c, ...rest };
 });
 
+/** The working days, which one press chooses. */
+const workdays = weekdays.slice(0, 5);
+const onWorkdays = computed(() => String(form.weekdays) === String(workdays));
+function chooseWorkdays() {
+  form.unit = "WEEKLY";
+  form.every = 1;
+  form.weekdays = onWorkdays.value ? [] : [...workdays];
+}
+
+/** Shows what words mean in the form below them. */
+async function show(said: SaidRead | undefined) {
+  if (!said?.repeat?.rule) return;
+  const { rule, first, anchor, lead } = said.repeat;
+  Object.assign(form, { first: first ?? form.first, anchor, lead });
+  try {
+    const now = await ask(() =>
+      client.POST("/api/repeat", { body: { rule, first, anchor, lead } }),
+    );
+    foreign.value = now.choice ? "" : rule;
+    if (now.choice) take(now.choice);
+  } catch {
+    foreign.value = rule;
+  }
+}
+/** Enter behind words: it repeats as they say, at the time that they say. */
+function saySo(said: SaidRead) {
+  if (!said.repeat) return;
+  emit("save", said.repeat);
+  const at = said.repeat.time ? ` at ${said.repeat.time}` : "";
+  if (said.say) emit("say", said.say + at);
+}
+
 async function look() {
   const nth = ++asked;
   try {
@@ -146,6 +180,12 @@ function save() {
 
 <template>
   <div ref="root" class="editor" role="dialog" aria-label="How it repeats">
+    <SayWhen
+      field="repeat"
+      example="every weekday, first of the month"
+      @read="(_, said) => show(said)"
+      @choose="(_, said) => saySo(said)"
+    />
     <p class="words" role="status" :class="{ wrong: reason }">
       {{ reason || (preview ? `Repeats ${preview.words}.` : "…") }}
     </p>
@@ -186,6 +226,9 @@ function save() {
             @click="turn(day)"
           >
             {{ weekdayNames[day].slice(0, 2) }}
+          </button>
+          <button class="btn all" :aria-pressed="onWorkdays" @click="chooseWorkdays">
+            Weekdays
           </button>
         </div>
         <div v-if="form.unit === 'MONTHLY' || form.unit === 'YEARLY'" class="line">
@@ -277,6 +320,12 @@ function save() {
   max-height: min(560px, 88vh);
   padding: 12px 14px;
   overflow-y: auto;
+}
+.editor :deep(.say) {
+  margin: -12px -14px 10px;
+}
+.editor :deep(.say input) {
+  width: 100%;
 }
 .words {
   min-height: 22px;

@@ -1,42 +1,23 @@
 <script setup lang="ts">
 import { ref, watch } from "vue";
-import { ask, client } from "@/server/client";
+import type { Said, SaidRead } from "@/server/client";
+import { useSaid } from "@/server/said";
 
-/** A line that takes words for a date: "Friday 4pm", "in 3 days". */
-const props = defineProps<{ field: "due" | "start" | "plan" | "later"; example: string }>();
-const emit = defineEmits<{ choose: [value: string]; read: [value: string | undefined] }>();
+/** A line that takes words for a field: "Friday 4pm", "in 3 days", "every weekday". */
+const props = defineProps<{ field: Said["field"]; example: string }>();
+const emit = defineEmits<{
+  choose: [value: string, said: SaidRead];
+  read: [value: string | undefined, said: SaidRead | undefined];
+}>();
 const text = ref("");
-const found = ref<{ value: string; words: string }>();
-const reason = ref("");
-let asked = 0;
+const { found, reason, read } = useSaid(() => props.field, text);
+watch(found, (to) => emit("read", to?.value, to));
 
-async function read() {
-  const nth = ++asked;
-  const said = text.value.trim();
-  if (!said) {
-    found.value = undefined;
-    reason.value = "";
-    return;
-  }
-  try {
-    const answer = await ask(() =>
-      client.POST("/api/when", { body: { field: props.field, text: said } }),
-    );
-    if (nth !== asked) return;
-    found.value = answer;
-    reason.value = "";
-  } catch (e) {
-    if (nth !== asked) return;
-    found.value = undefined;
-    reason.value = e instanceof Error ? e.message : "It could not be read.";
-  }
-}
-watch(text, () => void read());
-watch(found, (to) => emit("read", to?.value));
-
-async function enter() {
-  await read();
-  if (found.value) emit("choose", found.value.value);
+async function enter(e: KeyboardEvent) {
+  if (e.isComposing) return;
+  e.preventDefault();
+  const said = await read();
+  if (said) emit("choose", said.value, said);
 }
 </script>
 
@@ -44,11 +25,11 @@ async function enter() {
   <div class="say">
     <input
       v-model="text"
-      aria-label="Say when"
+      :aria-label="field === 'repeat' ? 'Say how it repeats' : 'Say when'"
       :placeholder="`Say it: ${example}`"
       autocomplete="off"
       :aria-invalid="reason !== ''"
-      @keydown.enter.prevent="enter"
+      @keydown.enter="enter"
       @keydown.left.stop
       @keydown.right.stop
     />

@@ -237,7 +237,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read words for a due, a start, a plan or a reminder */
+        /** Read words for a field that has a chooser of its own; words that mean nothing are answered with a reason */
         post: operations["readWhen"];
         delete?: never;
         options?: never;
@@ -1934,6 +1934,8 @@ export interface components {
             rule: string;
             /** @description The repeat in plain English */
             words: string;
+            /** @description The same as a row has room for, with all of its days */
+            short: string;
             first: string;
             anchor: components["schemas"]["Anchor"];
             /** @description Days it surfaces ahead */
@@ -1955,6 +1957,8 @@ export interface components {
             first?: string | null;
             anchor?: components["schemas"]["Anchor"];
             lead?: number;
+            /** @description The time of day of its due (08:45); absent leaves it as it is */
+            time?: string;
         };
         Choice: {
             every: number;
@@ -2135,12 +2139,19 @@ export interface components {
              * @description later is a reminder that is a time of its own
              * @enum {string}
              */
-            field: "due" | "start" | "plan" | "reminder" | "later";
+            field: "due" | "start" | "plan" | "repeat" | "estimate" | "reminder" | "later";
             text: string;
         };
         WhenRead: {
+            /** @description As the field's own JSON has it; of a repeat its rule; empty where the words mean nothing */
             value: string;
+            /** @description The value as a person reads it */
             words: string;
+            /** @description Why the words mean nothing, and what would be right; absent where they mean something */
+            reason?: string;
+            repeat?: components["schemas"]["RepeatChoice"];
+            /** @description Of a repeat, a clause of a sentence that says it; absent where words do not do */
+            say?: string;
         };
         NewPerson: {
             name: string;

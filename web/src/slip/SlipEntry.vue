@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { nextTick, ref, useTemplateRef } from "vue";
-import { ask, client, Refused, type Todo } from "@/server/client";
+import { computed, nextTick, ref, useTemplateRef } from "vue";
+import type { Todo } from "@/server/client";
+import { useSaid } from "@/server/said";
 import { useActions } from "@/server/actions";
 
-/** A value of a slip that is typed as the capture line takes it. */
+/** A value of a slip that is typed as the capture line takes it, and read while it is typed. */
 const props = defineProps<{
   field: "estimate" | "reminder";
   todo: Todo;
@@ -15,14 +16,14 @@ const props = defineProps<{
 const actions = useActions();
 const typing = ref(false);
 const text = ref("");
-const reason = ref("");
+const words = computed(() => text.value.trim().replace(/^remind( me)?\s+/i, ""));
+const { found, reason, read } = useSaid(() => props.field, words);
 const input = useTemplateRef("input");
 const button = useTemplateRef("button");
 
 async function begin() {
   typing.value = true;
   text.value = props.value;
-  reason.value = "";
   await nextTick();
   input.value?.select();
 }
@@ -32,46 +33,34 @@ async function end() {
   button.value?.focus();
 }
 
-/** What is refused is said beside what was typed, for as long as that is there to be mended. */
-async function answered<T>(work: () => Promise<T>): Promise<T | undefined> {
+/** What is typed is kept once: the line is blurred as it goes. */
+let keeping = false;
+async function keep() {
+  if (keeping || !typing.value) return;
+  keeping = true;
   try {
-    return await work();
-  } catch (e) {
-    if (!(e instanceof Refused)) actions.trouble(e);
-    else reason.value = e.message;
-    return undefined;
+    await keepOnce();
+  } finally {
+    keeping = false;
   }
 }
-
-async function keep() {
+async function keepOnce() {
   const said = text.value.trim();
-  if (said === props.value) return end();
-  if (said === "" && props.field === "estimate") {
+  if (said === props.value || (said === "" && props.field === "reminder")) return end();
+  if (said === "") {
     await end();
     return actions.edit(props.todo, { estimate: null });
   }
-  if (said === "") return end();
-  if (props.field === "reminder") {
-    const read = await answered(() =>
-      ask(() =>
-        client.POST("/api/when", {
-          body: { field: "reminder", text: said.replace(/^remind( me)?\s+/i, "") },
-        }),
-      ),
-    );
-    if (!read) return;
-    await end();
-    return actions.remind(props.todo, [read.value], []);
-  }
-  const reading = await answered(() =>
-    ask(() => client.POST("/api/sentence", { body: { text: `x, ${said}` } })),
-  );
-  if (!reading) return;
-  if (reading.problems[0]) reason.value = reading.problems[0].reason;
-  else if (reading.estimate) {
-    await end();
-    await actions.edit(props.todo, { estimate: reading.estimate });
-  } else reason.value = `Say it like ${props.example}.`;
+  const meant = await read();
+  if (!meant) return;
+  await end();
+  if (props.field === "reminder") return actions.remind(props.todo, [meant.value], []);
+  await actions.edit(props.todo, { estimate: Number(meant.value) });
+}
+function enter(e: KeyboardEvent) {
+  if (e.isComposing) return;
+  e.preventDefault();
+  void keep();
 }
 </script>
 
@@ -94,11 +83,14 @@ async function keep() {
       :placeholder="example"
       :aria-invalid="reason !== ''"
       autocomplete="off"
-      @keydown.enter.prevent="keep"
+      @keydown.enter="enter"
       @keydown.esc.stop.prevent="end"
       @blur="!reason && keep()"
     />
-    <p v-if="reason" role="alert">{{ reason }}</p>
+    <p v-if="reason" class="wrong" role="alert">{{ reason }}</p>
+    <p v-else-if="found && text.trim() !== value" class="found" role="status">
+      {{ found.words }} <span class="key">Enter</span>
+    </p>
   </template>
 </template>
 
@@ -113,7 +105,12 @@ input {
   background: var(--glaze);
 }
 p {
-  color: var(--madder);
   font-size: 14px;
+}
+.found {
+  font-weight: 600;
+}
+.wrong {
+  color: var(--madder);
 }
 </style>

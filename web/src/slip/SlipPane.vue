@@ -5,6 +5,7 @@ import { useActions } from "@/server/actions";
 import { useAttach } from "@/server/attach";
 import { useDraft } from "./draft";
 import { useLinger } from "@/server/linger";
+import { useCurrent } from "@/state/current";
 import { instantWords } from "@/words/dates";
 import DraftClash from "./DraftClash.vue";
 import SlipFiles from "./SlipFiles.vue";
@@ -17,12 +18,26 @@ const props = defineProps<{ todo: Todo; overview: Overview }>();
 const emit = defineEmits<{ close: [] }>();
 
 const actions = useActions();
+const current = useCurrent();
 const linger = useLinger();
 const todo = toRef(props, "todo");
 const title = useDraft(todo, "title");
 const notes = useDraft(todo, "notes");
 const titleField = useTemplateRef("titleField");
 const notesField = useTemplateRef("notesField");
+
+// What was put in and opened is gone on with here.
+watch(
+  () => current.opening === props.todo.id,
+  async (opening) => {
+    if (!opening) return;
+    current.opening = undefined;
+    await nextTick();
+    titleField.value?.focus();
+    titleField.value?.setSelectionRange(title.text.value.length, title.text.value.length);
+  },
+  { immediate: true, flush: "post" },
+);
 
 const struck = computed(() => linger.struck(props.todo));
 const binned = computed(() => props.todo.deleted !== null);

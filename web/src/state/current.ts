@@ -69,6 +69,8 @@ export const useCurrent = defineStore("current", () => {
   const searching = ref(0);
   /** Counts the wishes to write in the capture line. */
   const capture = ref(0);
+  /** The to-do whose slip was opened as it was put in, until that has the focus. */
+  const opening = ref<string>();
   /** Several lines that were pasted and wait in their preview. */
   const pasted = shallowRef<PastedLines>();
   /** Files whose to-dos wait in their previews, the first of them shown. */
@@ -93,6 +95,7 @@ export const useCurrent = defineStore("current", () => {
     lifting,
     searching,
     capture,
+    opening,
     pasted,
     incoming,
     bringIn,

@@ -33,7 +33,7 @@ export function rowFacts(row: Row, around: Around): Fact[] {
   else if (todo.completed) facts.push(...closedFacts(row, around));
   else facts.push(...planFacts(row, around), ...dueFacts(row, around), ...startFacts(row, around));
   const open = !todo.completed && !todo.deleted;
-  if (todo.repeat && (open || todo.record)) facts.push({ text: shortRepeat(todo.repeat.words) });
+  if (todo.repeat && (open || todo.record)) facts.push({ text: todo.repeat.short });
   if (row.waited) {
     const days = row.waited === 1 ? "1 day" : `${row.waited} days`;
     facts.push({ text: `waited ${days}`, tone: "time" });
@@ -60,13 +60,6 @@ const choiceFacts = (todo: Row["todo"], group: string): Fact[] =>
     const fact = c.values.find((v) => v.value === chosen(c, todo))?.fact;
     return fact ? [{ text: fact }] : [];
   });
-
-/** The rule alone: what becomes of short months, and leads, stand in the slip. */
-const shortRepeat = (words: string) =>
-  words
-    .split(", ")
-    .filter((w, i) => i === 0 || w === "paused")
-    .join(", ");
 
 /** A project says what comes next, or that nothing does, and when it last moved. */
 function projectFacts(row: Row, { today }: Around): Fact[] {

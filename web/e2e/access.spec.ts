@@ -4,7 +4,7 @@ import { expect, index, row, slip, test, visit } from "./tincup";
 
 for (const look of ["light", "dark"] as const) {
   test(`axe finds nothing serious, ${look}`, async ({ page, demo }) => {
-    test.setTimeout(300_000); // axe reads some twenty screens
+    test.setTimeout(600_000); // axe reads some forty screens
     await page.emulateMedia({ colorScheme: look });
     await visit(page, `${demo.url}/today`);
     const check = async (what: string) => {

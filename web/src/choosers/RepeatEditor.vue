@@ -66,6 +66,8 @@ const form = reactive({
 });
 /** A rule that no choice makes stays as it is until something is chosen. */
 const foreign = ref("");
+/** The time of day that was said; the due's own stays where there is none. */
+const time = ref<string>();
 const preview = ref<RepeatPreview>();
 const reason = ref("");
 let asked = 0;
@@ -87,7 +89,12 @@ function take(choice: Choice) {
 }
 
 const choice = computed<RepeatChoice>(() => {
-  const rest = { first: form.first, anchor: form.anchor, lead: Number(form.lead) || 0 };
+  const rest = {
+    first: form.first,
+    anchor: form.anchor,
+    lead: Number(form.lead) || 0,
+    ...(time.value && { time: time.value }),
+  };
   if (foreign.value) return { rule: foreign.value, ...rest };
   const c: Choice = { every: Number(form.every) || 1, unit: form.unit };
   if (form.anchor === "schedule") {
@@ -116,6 +123,7 @@ function chooseWorkdays() {
 async function show(said: SaidRead | undefined) {
   if (!said?.repeat?.rule) return;
   const { rule, first, anchor, lead } = said.repeat;
+  time.value = said.repeat.time;
   Object.assign(form, { first: first ?? form.first, anchor, lead });
   try {
     const now = await ask(() =>

@@ -207,7 +207,7 @@ test("a key puts in exactly as typed; the last sentence comes back to be mended"
   await expect(row(page, "Ring the framer")).toBeVisible();
   await page.keyboard.press("ArrowUp");
   await expect(top).toHaveValue("Ring the framer, hihg");
-  // What is typed is not lost by it.
+  // A line with words in it keeps them.
   await page.keyboard.press("ArrowUp");
   await expect(top).toHaveValue("Ring the framer, hihg");
   expect(await history(tincup.url)).toHaveLength(2);

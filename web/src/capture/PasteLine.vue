@@ -2,7 +2,7 @@
 import type { Line, SentenceOffer } from "@/server/client";
 import { chipLabels } from "@/words/fields";
 
-/** One line of several as it would be put in, with what it might mean besides. */
+/** A line of several as it would be put in, with what it might mean besides. */
 defineProps<{ line: Line; offers: SentenceOffer[] }>();
 defineEmits<{ take: [offer: SentenceOffer, at: HTMLElement]; without: [sentence: string] }>();
 </script>

@@ -31,7 +31,7 @@ const dialog = useTemplateRef("dialog");
 const pasted = current.pasted;
 const text = ref(pasted?.text ?? "");
 const list = ref(pasted?.list ?? pasted?.given?.find((g) => g.field === "list")?.value ?? "");
-/** What the sheet gives they were pasted into; the list is chosen at the foot. */
+/** Values that the sheet gives to each line; the list is chosen at the foot. */
 const given = ref<Given[]>((pasted?.given ?? []).filter((g) => g.field !== "list"));
 const lines = ref<Line[]>([]);
 /** The text that the lines were read from, and the one whose offers Esc has set aside. */

@@ -5,19 +5,19 @@ import { chipLabels } from "@/words/fields";
 import ReadingChip from "./ReadingChip.vue";
 import type { Sentence } from "./sentence";
 
-/** What stands under a line: what it completes, what was understood, given and offered. */
+/** The part under a line: names that complete it, and what was understood, given and offered. */
 const props = defineProps<{
   sentence: Sentence;
   /** The id of the list of names. */
   names: string;
   /** Why the last try was refused; "" for no reason. */
   reason: string;
-  /** What the sheet gives to what is put into it. */
+  /** Values that the sheet gives to what is put into it. */
   given?: Given[];
 }>();
 defineEmits<{ without: [given: Given] }>();
 const read = computed(() => (props.sentence.text.trim() ? props.sentence.reading : undefined));
-/** What the sheet gives and the sentence does not say itself. */
+/** Given values of fields that the sentence does not say itself. */
 const still = computed(() =>
   (props.given ?? []).filter((g) => {
     const said = read.value?.chips ?? [];

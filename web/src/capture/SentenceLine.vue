@@ -17,9 +17,9 @@ const props = defineProps<{
   label: string;
   placeholder: string;
   into: Into;
-  /** What the sheet gives to what is put in here. */
+  /** Values that the sheet gives to what is put in here. */
   given?: Given[];
-  /** What the message says of where it went. */
+  /** How much the message says of where it went. */
   says?: Says;
   /** It was asked for just now, and takes the focus. */
   now?: boolean;

@@ -14,7 +14,7 @@ import { useToasts } from "@/kit/toasts";
 export interface Into {
   list?: string | null;
   section?: string;
-  /** What the sheet gives, unless the sentence says its own. */
+  /** Values that the sheet gives, each unless the sentence says its own. */
   given?: Pick<Given, "field" | "value">[];
   /** The to-do it becomes a subtask of. */
   parent?: string;

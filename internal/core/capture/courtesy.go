@@ -15,6 +15,9 @@ func (t *token) courtesy() bool {
 
 // pictures reports whether a token is made of emoji alone.
 func (t *token) pictures() bool {
+	if t.kind == plainWord && t.text != "" && (t.text[0] >= 'a' && t.text[0] <= 'z' || t.text[0] >= 'A' && t.text[0] <= 'Z') {
+		return false
+	}
 	text := strings.TrimRight(t.text, ".!?")
 	return t.kind == plainWord && text != "" && !strings.ContainsFunc(text, func(r rune) bool {
 		return !unicode.In(r, unicode.So, unicode.Sk, unicode.Mn, unicode.Me) && r != '\u200d' && r != '\ufe0f'

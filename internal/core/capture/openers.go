@@ -36,8 +36,14 @@ var openers = map[string]opener{
 
 // opens is what a token can open.
 func (t *token) opens() opener {
-	if t.number >= 0 || t.word == unknown {
-		return opensAll
+	switch {
+	case t.number >= 0:
+		return opensRepeat | opensTail | opensDate | opensReminder | opensEstimate | opensParked | opensPriority
+	case t.word != unknown:
+		return t.word.opens
 	}
-	return t.word.opens
+	if _, mid := foldPrefix(t.text, "mid-"); mid {
+		return opensDate
+	}
+	return opensPriority // "!!"
 }

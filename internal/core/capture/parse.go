@@ -64,20 +64,13 @@ func (p *parser) dueAlone() (item, bool) {
 	from := p.pos
 	it := item{kind: itemDue}
 	on, before := false, false
-	switch {
-	case p.take("due", "by"), p.take("due", "on"), p.take("by"), p.take("due"), p.take("no", "later", "than"):
-		it.introduced = true
-	case p.take("before"), p.take("due", "before"):
-		it.introduced, before = true, true
-	case p.take("within"):
-		if n, ok := p.count(); ok && p.at(0).has(unitWord) {
-			p.pos++
-			return item{kind: itemDue, introduced: true, date: &date{form: inUnits, n: n, unit: p.at(-1).word.value}}, true
-		}
-		p.pos = from
-		return item{}, false
-	case p.take("on"):
-		it.introduced, on = true, true
+	switch first := p.at(0); {
+	case first.is("within"):
+		return p.within()
+	case first.is("by"), first.is("due"), first.is("no"), first.is("before"), first.is("on"):
+		on = p.take("on")
+		before = p.take("before") || p.take("due", "before")
+		it.introduced = on || before || p.take("due", "by") || p.take("due", "on") || p.take("by") || p.take("due") || p.take("no", "later", "than")
 	}
 	if full, ok := p.fullMoment(); ok {
 		return full, true
@@ -130,6 +123,19 @@ func (p *parser) dueAlone() (item, bool) {
 		it.date = &date{form: shifted, n: -1, unit: day_, base: d}
 	}
 	return it, true
+}
+
+// within reads "within 3 weeks".
+func (p *parser) within() (item, bool) {
+	from := p.pos
+	if p.take("within") {
+		if n, ok := p.count(); ok && p.at(0).has(unitWord) {
+			p.pos++
+			return item{kind: itemDue, introduced: true, date: &date{form: inUnits, n: n, unit: p.at(-1).word.value}}, true
+		}
+	}
+	p.pos = from
+	return item{}, false
 }
 
 // hourOfPart reads "8 tomorrow evening": an hour of the part of the day that is named behind a date.

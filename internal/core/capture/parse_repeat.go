@@ -11,17 +11,14 @@ import (
 // repeat reads words that say how something comes round.
 func (p *parser) repeat() (item, bool) {
 	from := p.pos
-	it := item{kind: itemRepeat, rule: &recurrence{rule: repeat.Rule{Interval: 1, WeekStart: time.Monday}}}
-	r := it.rule
-	if !p.afterDone(r) && !p.everySo(r) && !p.ofTheMonth(r) && !p.plurals(r) && !p.adverb(r) {
+	tried := recurrence{rule: repeat.Rule{Interval: 1, WeekStart: time.Monday}}
+	if !p.comesRound(&tried) || !p.except(&tried) {
 		p.pos = from
 		return item{}, false
 	}
-	it.introduced = !p.tokens[from].has(adverb)
-	if !p.except(r) {
-		p.pos = from
-		return item{}, false
-	}
+	r := new(recurrence)
+	*r = tried
+	it := item{kind: itemRepeat, rule: r, introduced: !p.tokens[from].has(adverb)}
 	if t := p.at(0); r.part == 0 && len(r.rule.ByDay) > 0 && t.kind == plainWord && t.has(partOfDay) { // every Thursday evening
 		r.part = t.word.value
 		p.pos++
@@ -33,6 +30,11 @@ func (p *parser) repeat() (item, bool) {
 		}
 	}
 	return it, true
+}
+
+// comesRound reads the words of a repeat, without what is said of it behind them.
+func (p *parser) comesRound(r *recurrence) bool {
+	return p.afterDone(r) || p.everySo(r) || p.ofTheMonth(r) || p.plurals(r) || p.adverb(r)
 }
 
 // ofTheMonth reads "on the 1st of every month", "first Monday of the month" and "last

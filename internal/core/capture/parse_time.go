@@ -99,10 +99,13 @@ func (p *parser) spoken(timed bool) (hour, bool) {
 func (p *parser) minutesPast() int {
 	t := p.at(0)
 	n := t.number
-	if t.has(numberWord) {
+	switch {
+	case t.has(numberWord):
 		n = t.word.value
-	} else if tens := map[string]int{"twenty": 20, "twenty-five": 25}[strings.ToLower(t.text)]; tens > 0 {
-		n = tens
+	case t.is("twenty"):
+		n = 20
+	case t.is("twenty-five"):
+		n = 25
 	}
 	if t.kind != plainWord || t.number >= 0 && t.rest != "" || n != 5 && n != 10 && n != 20 && n != 25 {
 		return 0

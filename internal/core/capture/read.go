@@ -42,7 +42,7 @@ type stretch struct {
 
 // newReader parses a sentence: what it says, before it is resolved.
 func newReader(text string, env *Env) *reader {
-	r := &reader{env: env, items: make([]item, 0, 8)}
+	r := &reader{env: env, items: make([]item, 0, 6)}
 	r.text = r.clean(text)
 	r.tokens, r.notes = lex(r.text, make([]token, 0, len(r.text)/4+4))
 	if r.notes >= 0 {
@@ -81,6 +81,9 @@ func (r *reader) clean(text string) string {
 		text = strings.ToValidUTF8(text[:MaxText], "")
 	}
 	for i, c := range text {
+		if c >= ' ' && c < 0x7f {
+			continue
+		}
 		if c == utf8.RuneError || unicode.IsControl(c) || c == '\u2028' || c == '\u2029' {
 			return r.scrub(text, i)
 		}
@@ -283,8 +286,16 @@ func (r *reader) cutAll(from, to int) {
 
 // uncut returns the tokens of a stretch that are in the title.
 func (r *reader) uncut(from, to int) []token {
-	whole := !slices.ContainsFunc(r.tokens[from:to], func(t token) bool { return t.kind == comma })
-	if whole && !slices.Contains(r.cut[from:to], true) {
+	gone := func(i int) bool { return r.cut[i] || r.tokens[i].kind == comma }
+	for ; from < to && gone(from); from++ {
+	}
+	for ; from < to && gone(to-1); to-- {
+	}
+	inside := from
+	for inside < to && !gone(inside) {
+		inside++
+	}
+	if inside == to {
 		return r.tokens[from:to]
 	}
 	if l := &r.left; l.tokens != nil && l.from == from && l.to == to && l.cuts == r.cuts {
@@ -292,7 +303,7 @@ func (r *reader) uncut(from, to int) []token {
 	}
 	kept := make([]token, 0, to-from)
 	for i := from; i < to; i++ {
-		if !r.cut[i] && r.tokens[i].kind != comma {
+		if !gone(i) {
 			kept = append(kept, r.tokens[i])
 		}
 	}

@@ -117,14 +117,19 @@ func (r *reader) resolver() *resolver {
 func (r *reader) settleSeries(kind itemKind) {
 	times, introduced := 0, 0
 	for i := range r.items {
-		if it := &r.items[i]; it.kind == kind {
+		if r.items[i].kind == kind {
 			times++
-			if r.binds(it) {
-				introduced++
-			}
 		}
 	}
-	if times < 2 || introduced > 1 {
+	if times < 2 {
+		return
+	}
+	for i := range r.items {
+		if it := &r.items[i]; it.kind == kind && r.binds(it) {
+			introduced++
+		}
+	}
+	if introduced > 1 {
 		return
 	}
 	r.items = slices.DeleteFunc(r.items, func(it item) bool {

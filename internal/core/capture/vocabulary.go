@@ -1,6 +1,7 @@
 package capture
 
 import (
+	"strings"
 	"time"
 
 	"tincup/internal/core/term"
@@ -125,7 +126,7 @@ var vocabulary = func() map[string]*word {
 		"from", "with", "at", "than", "as", "per", "via", "past", "previous", "each", "no", "is", "was", "are", "versus",
 		"on", "by", "last", "first", "every", "until", "not", "next", "this", "other")
 	same(0, 0, "can't", "can’t", "cannot", "cant")
-	add(0, 0, "start", "alternate", "except", "but", "apart", "commencing", "beginning", "ending", "w/c", "couple", "over", "around", "latest", "eow", "eom")
+	add(0, 0, "start", "alternate", "except", "but", "apart", "commencing", "beginning", "ending", "w/c", "couple", "over", "around", "latest", "eow", "eom", "twenty", "twenty-five")
 	for word := range ownWords {
 		add(0, 0, word)
 	}
@@ -135,7 +136,12 @@ var vocabulary = func() map[string]*word {
 				w.opens = openers[w.text] | opensOwn
 				continue
 			}
-			if w.opens = openers[w.text]; w.opens == 0 {
+			w.opens = openers[w.text]
+			switch {
+			case w.opens != 0:
+			case w.class&^cautious == weekdayWord && !strings.HasSuffix(w.text, "days"), w.class&^cautious == monthWord:
+				w.opens = opensDate
+			default:
 				w.opens = opensAll
 			}
 		}

@@ -59,6 +59,8 @@ func Offers(text string, env Env) []Offer {
 	}
 	for _, words := range words {
 		o.hourOrLength(words)
+		o.onceOrMonthly(words)
+		o.daysAhead(words)
 		o.phrases(words)
 	}
 	o.reminder()

@@ -55,7 +55,16 @@ func TestOffers(t *testing.T) {
 		"Hold the parcel until Friday":   "start until Friday: Fri 27 Nov 2026 > Hold the parcel",
 		"Swim 20m tomorrow":              "estimate 20m: 20 min > Swim",
 		"Read the report high 20 min":    "priority high: high > Read the report 20 min; estimate 20 min: 20 min > Read the report high",
+		"Water the beds first of the month": "due first of the month: Tue 1 Dec 2026 > Water the beds; " +
+			"repeat first of the month: every month on the 1st, first Tue 1 Dec 2026 > Water the beds",
+		"Pay the rent on the 3rd of the month": "due on the 3rd of the month: Thu 3 Dec 2026 > Pay the rent; " +
+			"repeat on the 3rd of the month: every month on the 3rd, first Thu 3 Dec 2026 > Pay the rent",
+		"Order lamp oil 6d":   "due 6d: Mon 30 Nov 2026 > Order lamp oil",
+		"Order lamp oil (2w)": "due (2w): Tue 8 Dec 2026 > Order lamp oil",
 		// Not even offered.
+		"Send the letter of the 1st of the month": "",
+		"Order a 6d":                              "",
+		"Level 6d is wrong":                       "",
 		"Ring Bo Thursday 8:15":                   "",
 		"Ring Bo tonight at 8":                    "",
 		"Ring Bo on Tuesday 8am":                  "", // it has passed

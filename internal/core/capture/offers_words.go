@@ -3,6 +3,8 @@ package capture
 import (
 	"fmt"
 	"strings"
+
+	"tincup/internal/core/repeat"
 )
 
 // Offers of words that were left in the title.
@@ -60,6 +62,46 @@ func (o *offering) hourOrLength(words []token) {
 			o.both = false
 			return
 		}
+	}
+}
+
+// onceOrMonthly offers "first of the month" as the next one and as every month's.
+func (o *offering) onceOrMonthly(words []token) {
+	for i := 0; i+3 < len(words); i++ {
+		t, n := &words[i], words[i].number
+		if t.has(ordinalWord) {
+			n = t.word.value
+		}
+		if t.kind != plainWord || n < 1 || n > 31 || !t.has(ordinalWord) && !t.ordinal() || !words[i+1].is("of") || !words[i+2].is("the") || !words[i+3].is("month") {
+			continue
+		}
+		from := i
+		for from > 0 && (words[from-1].is("the") || words[from-1].is("on")) {
+			from--
+		}
+		s := Span{words[from].span().Start, words[i+3].span().End}
+		if (from > 0 && words[from-1].has(dangling)) || o.isUsed(s) {
+			continue
+		}
+		rest := o.without(s)
+		o.add([]Span{s}, o.with(rest, fmt.Sprintf("by the %s of the month", repeat.Ordinal(n))), false)
+		o.both = true
+		o.add([]Span{s}, o.with(rest, fmt.Sprintf("every month on the %s", repeat.Ordinal(n))), false)
+		o.both = false
+		return
+	}
+}
+
+// daysAhead offers "6d" and "2w" at the end of a clause as that far ahead.
+func (o *offering) daysAhead(words []token) {
+	if len(words) < 2 {
+		return
+	}
+	t := &words[len(words)-1]
+	p := parser{tokens: words[len(words)-1:]}
+	if n, _, ok := p.shortSpan(); ok && n > 0 && !words[len(words)-2].has(dangling) {
+		said := strings.Trim(o.text[t.start:t.end], "().!?")
+		o.add([]Span{t.span()}, o.with(o.without(t.span()), "in "+said), false)
 	}
 }
 

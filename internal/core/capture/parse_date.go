@@ -240,6 +240,9 @@ func (p *parser) nthOf() (*date, bool) {
 	case p.take("day"):
 		d.every = true
 	default:
+		if m, ok := p.ofMonth(d.n); ok {
+			return m, true
+		}
 		p.pos = from
 		return nil, false
 	}
@@ -251,6 +254,7 @@ func (p *parser) nthOf() (*date, bool) {
 	case p.take("next", "month"):
 		d.which = next
 	case p.take("this", "month"):
+		d.which = this
 	case p.take("the", "month"):
 		d.comesRound = !d.every || d.working
 	case m.kind == plainWord && m.has(monthWord):
@@ -261,6 +265,23 @@ func (p *parser) nthOf() (*date, bool) {
 		return nil, false
 	}
 	return d, true
+}
+
+// ofMonth reads "of the month", "of this month" and "of next month" behind the n-th of it: "by the first of
+// the month", "before the 3rd of next month".
+func (p *parser) ofMonth(n int) (*date, bool) {
+	switch {
+	case p.take("of", "the", "month"):
+		if n > 0 {
+			return &date{form: onNth, n: n, comesRound: true}, true
+		}
+		return &date{form: nthOf, n: n, every: true}, true
+	case p.take("of", "this", "month"):
+		return &date{form: nthOf, n: n, every: true, which: this}, true
+	case p.take("of", "next", "month"), p.take("of", "the", "next", "month"):
+		return &date{form: nthOf, n: n, every: true, which: next}, true
+	}
+	return nil, false
 }
 
 // monthDay reports whether the token is a number such as a month's day.

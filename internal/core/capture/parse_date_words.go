@@ -100,6 +100,9 @@ func (p *parser) afterThe(introduced bool) (*date, bool) {
 	}
 	d := &date{form: onNth, n: t.number}
 	p.pos++
+	if m, ok := p.ofMonth(d.n); ok {
+		return m, true
+	}
 	again := p.pos
 	p.take("of")
 	if m := p.at(0); m.has(monthWord) {

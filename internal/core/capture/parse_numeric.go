@@ -24,6 +24,11 @@ func (p *parser) numeric() (*date, bool) {
 			d.year = p.year()
 			return d.possible(), true
 		}
+		if p.pos = from + 1; t.ordinal() {
+			if d, ok := p.ofMonth(t.number); ok {
+				return d, true
+			}
+		}
 		p.pos = from
 		return nil, false
 	}

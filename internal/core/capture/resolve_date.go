@@ -231,6 +231,8 @@ func (r *resolver) nthOf(d *date, words string) (day.Date, string) {
 		switch {
 		case !ok:
 			return day.Date{}, noDay(words)
+		case on.Before(r.today) && d.which == this:
+			return day.Date{}, fmt.Sprintf("The day meant in this month, %s, has passed.", on.Words())
 		case tries == 0 && on.Before(r.today) && d.year == 0 && d.which != next:
 			if month = month.AddMonths(1); d.month > 0 {
 				month = month.AddMonths(11)

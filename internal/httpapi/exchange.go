@@ -10,11 +10,13 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
+	"strconv"
 
 	"github.com/gin-gonic/gin"
 
 	"tincup/internal/app"
 	"tincup/internal/core/book"
+	"tincup/internal/core/capture"
 	"tincup/internal/core/exchange"
 	"tincup/internal/core/view"
 	"tincup/internal/formats"
@@ -28,6 +30,8 @@ const (
 	maxImportBody = 100 << 20
 	// maxPreview is how many rows of a preview are sent.
 	maxPreview = 1000
+	// maxOffered is how many bytes of sentences a preview looks through for what they might mean.
+	maxOffered = 64 << 10
 )
 
 // incoming is a file that was read.
@@ -73,6 +77,11 @@ func (s *server) readFile(c *gin.Context, params contract.LookAtImportParams) (i
 		}
 	}
 	world := s.as(c).World()
+	if params.Instead != nil {
+		if world.Instead, err = instead(*params.Instead); err != nil {
+			return in, err
+		}
+	}
 	if params.Columns != nil {
 		if err := overlay(world.Columns, *params.Columns); err != nil {
 			return in, err
@@ -142,10 +151,33 @@ func (s *server) LookAtImport(c *gin.Context, params contract.LookAtImportParams
 	}
 	order := map[exchange.What]int{exchange.Refused: -1}
 	slices.SortStableFunc(p.Rows, func(a, b exchange.Row) int { return cmp.Compare(order[a.What], order[b.What]) })
+	env := s.as(c).Env()
+	offered := 0 // bytes of sentences that were looked through
 	for _, row := range p.Rows[:min(len(p.Rows), maxPreview)] {
-		out.Rows = append(out.Rows, encodeImportRow(row))
+		told := encodeImportRow(row)
+		if offered += len(row.Sentence); row.What == exchange.New && row.Sentence != "" && offered <= maxOffered {
+			told.Sentence = &row.Sentence
+			told.Offers = new(encodeOffers(row.Sentence, capture.Offers(row.Sentence, env)))
+		}
+		out.Rows = append(out.Rows, told)
 	}
 	c.JSON(http.StatusOK, out)
+}
+
+// instead is which sentences are read in the place of those in a file, as a query says it: 3=Order+board.
+func instead(query string) (map[int]string, error) {
+	said, err := url.ParseQuery(query)
+	lines := make(map[int]string, len(said))
+	for key, sentence := range said {
+		line, wrong := strconv.Atoi(key)
+		if err = cmp.Or(err, wrong); err == nil {
+			lines[line] = sentence[0]
+		}
+	}
+	if err != nil {
+		return nil, &book.RuleError{Field: "instead", Reason: "It is no query of lines and sentences such as 3=Order+board&7=Ring+Ada."}
+	}
+	return lines, nil
 }
 
 // overlay lays what columns are, as a query says it, over what is remembered of them.
@@ -206,7 +238,7 @@ func (s *server) ImportFile(c *gin.Context, params contract.ImportFileParams) {
 	// It is finished even if the client goes; only a wish to stop ends it.
 	progress, done := s.as(c).StartImport(context.WithoutCancel(c.Request.Context()), textOf(params.WindowId), textOf(params.IdempotencyKey))
 	defer done()
-	in, err := s.readFile(c, contract.LookAtImportParams{Name: params.Name, Format: params.Format, List: params.List, Columns: params.Columns})
+	in, err := s.readFile(c, contract.LookAtImportParams{Name: params.Name, Format: params.Format, List: params.List, Columns: params.Columns, Instead: params.Instead})
 	if err == nil && in.all == nil && len(in.items) == 0 {
 		err = &book.RuleError{Field: "file", Reason: "There is no to-do in the file that can be brought in."}
 	}
@@ -222,8 +254,10 @@ func (s *server) ImportFile(c *gin.Context, params contract.ImportFileParams) {
 	if params.Likes != nil {
 		asked += string(*params.Likes) + "\n"
 	}
-	if params.Columns != nil {
-		asked += *params.Columns + "\n"
+	for _, said := range []*string{params.Columns, params.Instead} {
+		if said != nil {
+			asked += *said + "\n"
+		}
 	}
 	req := request(c, params.IdempotencyKey, params.WindowId, append([]byte(asked), in.raw...))
 	if in.all != nil {

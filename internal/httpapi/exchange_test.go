@@ -2,6 +2,7 @@ package httpapi_test
 
 import (
 	"fmt"
+	"net/url"
 	"strings"
 	"testing"
 	"time"
@@ -153,6 +154,42 @@ func TestTableThatAsks(t *testing.T) {
 	next := s.want(200, "POST", "/api/import/look?name=b.csv", "Task;Deadline\nWipe;07/08/2027\n", octets)
 	if form, due := next.value(t, "columns.1.form"), next.value(t, "rows.0.due"); form != "month-first" || due != "2027-07-08" {
 		t.Errorf("the next is read %s: %s", form, due)
+	}
+}
+
+// A line of Markdown offers what the capture line would, and is brought in with what was taken; a line whose
+// comments say more than it does offers nothing.
+func TestOffersOfMarkdown(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	const octets = "Content-Type: application/octet-stream"
+	const file = "# Shop\n\n- [ ] Email Tom by Friday about the boiler\n  - [ ] Read the manual 20 min\n- [ ] Meet Ada Friday about it <!-- estimate: 20 min -->\n- [ ] Wipe\n"
+	look := s.want(200, "POST", "/api/import/look?name=a.md", file, octets)
+	for path, want := range map[string]string{
+		"rows.0.sentence": "Email Tom by Friday about the boiler", "rows.0.offers.0.words": "by Friday",
+		"rows.0.offers.0.taken": "Email Tom about the boiler, by Friday", "rows.1.offers.0.field": "estimate",
+	} {
+		if got := look.value(t, path); got != want {
+			t.Errorf("%s is %q, not %q", path, got, want)
+		}
+	}
+	if strings.Contains(look.body, "Meet Ada Friday about it\",\"offers") || look.value(t, "rows.2.title") != "Meet Ada Friday about it" {
+		t.Errorf("a line with comments: %s", look.body)
+	}
+	taken := "&instead=" + url.QueryEscape("3="+url.QueryEscape("Email Tom about the boiler, by Friday")+"&4="+url.QueryEscape("Read the manual, 20 min"))
+	look = s.want(200, "POST", "/api/import/look?name=a.md"+taken, file, octets)
+	if title, due := look.value(t, "rows.0.title"), look.value(t, "rows.0.due"); title != "Email Tom about the boiler" || due != "2026-11-27" {
+		t.Errorf("taken: %q, due %s", title, due)
+	}
+	for range 2 {
+		s.want(200, "POST", "/api/import?name=a.md"+taken, file, octets, "Idempotency-Key: one")
+	}
+	s.want(422, "POST", "/api/import?name=a.md", file, octets, "Idempotency-Key: one") // another request under its key
+	cup := s.want(200, "GET", "/api/views/cup", "")
+	if total := cup.value(t, "total"); total != "4" || !strings.Contains(cup.body, `"due":"2026-11-27"`) || strings.Count(cup.body, `"estimate":20`) != 2 {
+		t.Errorf("brought in: %s", cup.body)
+	}
+	for _, wrong := range []string{"x=Wipe", "%25zz"} {
+		s.want(422, "POST", "/api/import/look?name=a.md&instead="+wrong, file, octets)
 	}
 }
 

@@ -154,7 +154,7 @@ func encodeReading(text string, r app.Reading) contract.Reading {
 	out := contract.Reading{Title: r.Title, IsNote: r.Note, Notes: r.Notes, List: orAbsent(r.List.String()), Due: orAbsent(r.Due.String()),
 		Start: orAbsent(r.Start.String()), Plan: orAbsent(r.Plan.String()), Priority: contract.Priority(r.Priority.String()),
 		Tags: append([]string{}, r.Tags...), Repeat: encodeRepeat(r.Repeat), Person: encodeInvolved(r.Person),
-		Reminders: reminderTexts(r.Reminders), Chips: []contract.Chip{}, Offers: []contract.SentenceOffer{}, Problems: []contract.Fault{}}
+		Reminders: reminderTexts(r.Reminders), Chips: []contract.Chip{}, Problems: []contract.Fault{}}
 	out.Remark = orAbsent(r.Remark)
 	if r.NewList {
 		out.NewList = &r.Draft.List
@@ -175,12 +175,18 @@ func encodeReading(text string, r app.Reading) contract.Reading {
 	for _, chip := range r.Chips {
 		out.Chips = append(out.Chips, encodeChip(text, chip))
 	}
-	for _, o := range r.Offers {
-		out.Offers = append(out.Offers, contract.SentenceOffer{Field: contract.SentenceOfferField(o.Field), Words: o.Words, Value: o.Value,
-			Taken: o.Taken, Choose: orAbsent(o.Without), Spans: encodeSpans(text, o.Spans)})
-	}
+	out.Offers = encodeOffers(text, r.Offers)
 	for _, p := range r.Problems {
 		out.Problems = append(out.Problems, contract.Fault{Words: p.Words, Reason: p.Reason})
+	}
+	return out
+}
+
+func encodeOffers(text string, offers []capture.Offer) []contract.SentenceOffer {
+	out := make([]contract.SentenceOffer, len(offers))
+	for i, o := range offers {
+		out[i] = contract.SentenceOffer{Field: contract.SentenceOfferField(o.Field), Words: o.Words, Value: o.Value,
+			Taken: o.Taken, Choose: orAbsent(o.Without), Spans: encodeSpans(text, o.Spans)}
 	}
 	return out
 }

@@ -107,21 +107,30 @@ test("a dropped task list is read line by line, kept, undone; what it leaves out
     "",
     "  > Nothing *white*.",
     "- [ ] Ring the bell, by 31 February",
+    "- [ ] Email Tom by Friday about the candles",
     "",
   ].join("\n");
   await drop(page, "opening.md", text);
-  await expect(preview(page)).toContainText("4 new, 1 left out");
+  await expect(preview(page)).toContainText("5 new, 1 left out");
   await expect(rows(page).first()).toContainText("Line 3: This is no item of a task list.");
   await expect(rows(page).filter({ hasText: "Ring the bell, by 31 February" })).toContainText(
     "The line stays as it is written.",
   );
   await expect(rows(page).filter({ hasText: "Order the flowers" })).toContainText("due Fri 27");
+  const candles = rows(page).filter({ hasText: "about the candles" });
+  await candles.getByRole("button", { name: "Due Fri 27 Nov 2026?" }).click();
+  await expect(candles).toContainText("Email Tom about the candles");
+  await expect(candles).toContainText("due Fri 27");
+  await candles.getByRole("button", { name: "As it stands in the file" }).click();
+  await expect(candles).toContainText("Email Tom by Friday");
+  await candles.getByRole("button", { name: "Due Fri 27 Nov 2026?" }).click();
+  await expect(candles).toContainText("due Fri 27");
   await page.keyboard.press("Enter");
-  await expect(toast(page, "Brought in: 4 new")).toBeVisible();
+  await expect(toast(page, "Brought in: 5 new")).toBeVisible();
   await expect(row(page, "Order the flowers")).toContainText("Night Signals");
   const cup = async () => (await fetch(`${demo.url}/api/export?format=markdown&list=cup`)).text();
   expect(await cup()).toContain(`- [ ] "Ring the bell, by 31 February"\n`);
-  await toast(page, "Brought in: 4 new").getByRole("button", { name: "Undo" }).click();
+  await toast(page, "Brought in: 5 new").getByRole("button", { name: "Undo" }).click();
   await expect(row(page, "Order the flowers")).toHaveCount(0);
   expect(await cup()).not.toContain("Ring the bell");
 });

@@ -295,6 +295,13 @@ test("a repeat is said in words, weekdays are one press, and a row shows all of 
   await expect(editor).toBeVisible();
   await page.keyboard.press("Escape");
   expect((await history(tincup.url)).length).toBe(3);
+  // The time that was said is kept by the button too.
+  await expect(editor).toHaveCount(0);
+  await shutters.focus();
+  await page.keyboard.type("revery Monday at 7:15");
+  await expect(editor.locator(".found")).toContainText("07:15");
+  await editor.getByRole("button", { name: "Change all coming ones" }).click();
+  await expect(shutters).toContainText("07:15");
 });
 
 test("in a slip, lengths and reminders show their reading before Enter; who takes its role", async ({

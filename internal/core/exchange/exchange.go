@@ -28,6 +28,8 @@ type Item struct {
 	ToNotes int
 	// Passed are the names of properties in the file that are not taken over, each once.
 	Passed []string
+	// Sentence is what was read as one, where nothing but it says what the item is; else "".
+	Sentence string
 }
 
 // Leave keeps a value that could not be read for the notes; remark says why. name is what the file
@@ -70,8 +72,10 @@ type World struct {
 	// Columns are what columns of a table are that were named by hand, by their heads in small
 	// letters: the name of one of ours, or "-" for none.
 	Columns map[string]string
-	// Sentences is what sentences are read with.
+	// Sentences is what sentences are read with; Instead are those that are read in the place of the
+	// ones in a file, by the numbers of their lines from 1.
 	Sentences capture.Env
+	Instead   map[int]string
 }
 
 // Error says what is wrong with a file, and where.
@@ -241,6 +245,8 @@ type Row struct {
 	Status book.Status
 	Due    day.Moment
 	List   string
+	// Sentence is that of the item.
+	Sentence string
 }
 
 // FieldChange is a field that would be another; the words are "" where there are none.
@@ -299,7 +305,7 @@ func Look(desk *book.Desk, env book.Env, items []Item, refused []Refusal, list b
 	depths := make([]int, len(items))
 	for i, told := range cmd.Report {
 		item := &items[i]
-		row := Row{Title: item.Todo.Title, Line: item.Line, Column: item.Column, Remarks: item.Remarks, Status: item.Todo.Status, Due: item.Todo.Due, List: item.List}
+		row := Row{Title: item.Todo.Title, Line: item.Line, Column: item.Column, Remarks: item.Remarks, Status: item.Todo.Status, Due: item.Todo.Due, List: item.List, Sentence: item.Sentence}
 		if item.Under >= 0 {
 			depths[i] = depths[item.Under] + 1
 		}

@@ -36,7 +36,7 @@ func (Format) Read(file []byte, world exchange.World) ([]exchange.Item, []exchan
 		return nil, nil, &exchange.Error{Line: 1 + bytes.Count(source[:at[0]], []byte("\n")), Column: 1,
 			Reason: fmt.Sprintf("The line is indented by %d characters or more: deeper than to-dos can stand. Indent by two for each level.", maxIndent)}
 	}
-	r := reader{source: source, env: world.Sentences}
+	r := reader{source: source, env: world.Sentences, instead: world.Instead}
 	document := parser.Parse(text.NewReader(unquoted(source)))
 	for at, b := range source {
 		if b == '\n' {
@@ -92,6 +92,8 @@ type reader struct {
 	// ends are where lines end.
 	ends []int
 	env  capture.Env
+	// instead are sentences that are read in the place of others, by their lines.
+	instead map[int]string
 	// boxes: some item has a box.
 	boxes   bool
 	items   []exchange.Item
@@ -181,8 +183,12 @@ func (r *reader) list(list *ast.List, under int, section string) {
 			continue
 		}
 		at := len(r.items)
+		line := r.line(node.Pos())
+		if said, ok := r.instead[line]; ok {
+			words.sentence = exchange.OneLine(said)
+		}
 		item := r.sentence(words)
-		if line := r.line(node.Pos()); line > 0 {
+		if line > 0 {
 			item.Line, item.Column = line, node.Pos()-r.begin(line)+1
 		}
 		item.Under = under
@@ -244,6 +250,9 @@ func (r *reader) sentence(words inlined) exchange.Item {
 	}
 	if item.Todo.Source.Link == "" {
 		item.Todo.Source.Link = words.link
+	}
+	if len(words.comments) == 0 {
+		item.Sentence = words.sentence
 	}
 	return item
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Line, SentenceOffer } from "@/server/client";
+import OfferChip from "@/kit/OfferChip.vue";
 import { chipLabels } from "@/words/fields";
 
 /** A line of several as it would be put in, with what it might mean besides. */
@@ -29,14 +30,13 @@ defineEmits<{ take: [offer: SentenceOffer, at: HTMLElement]; without: [sentence:
         ×
       </button></span
     >
-    <button
+    <OfferChip
       v-for="offer in offers"
       :key="offer.words + offer.value"
-      class="offer"
+      :label="chipLabels[offer.field]"
+      :value="offer.value"
       @click="$emit('take', offer, $event.currentTarget as HTMLElement)"
-    >
-      <span class="label">{{ chipLabels[offer.field] }}</span> {{ offer.value }}?
-    </button>
+    />
     <span v-if="line.reading.remark" class="remark">{{ line.reading.remark }}</span>
     <span v-for="p in line.reading.problems" :key="p.reason" class="wrong why">{{ p.reason }}</span>
   </span>
@@ -97,20 +97,6 @@ defineEmits<{ take: [offer: SentenceOffer, at: HTMLElement]; without: [sentence:
 .away:hover {
   background: var(--wash);
 }
-.offer {
-  min-height: 24px;
-  padding: 0 8px;
-  border: 1px dashed var(--pencil);
-  border-radius: var(--corner);
-  color: var(--pencil);
-  font-size: 14px;
-  cursor: pointer;
-}
-.offer:hover,
-.offer:focus-visible {
-  background: var(--wash);
-  color: var(--rim);
-}
 .wrong {
   color: var(--madder);
 }
@@ -123,7 +109,6 @@ defineEmits<{ take: [offer: SentenceOffer, at: HTMLElement]; without: [sentence:
   font-weight: 600;
 }
 @media (pointer: coarse) {
-  .offer,
   .away {
     min-width: 40px;
     min-height: 40px;

@@ -78,10 +78,13 @@ export interface Reading {
   columns: Record<string, string>;
   /** What looks like a to-do that is there is left out. */
   leaving: boolean;
+  /** Sentences that are read in the place of others, by the numbers of their lines. */
+  instead: Record<number, string>;
 }
-const query = (file: File, { list, columns, leaving }: Reading) => ({
+const query = (file: File, { list, columns, leaving, instead }: Reading) => ({
   name: file.name,
   ...(list && { list }),
+  ...(Object.keys(instead).length && { instead: new URLSearchParams(instead).toString() }),
   ...(leaving && { likes: "leave" as const }),
   ...(Object.keys(columns).length && {
     columns: new URLSearchParams(

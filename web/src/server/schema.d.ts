@@ -2975,6 +2975,10 @@ export interface components {
             remarks?: string[];
             /** @description Those that would be others */
             fields?: components["schemas"]["FieldChange"][];
+            /** @description What was read as a sentence, of a line of Markdown that is new */
+            sentence?: string;
+            /** @description What was left as words in it, and might be a field; with sentence */
+            offers?: components["schemas"]["SentenceOffer"][];
         };
         FieldChange: {
             field: string;
@@ -5939,6 +5943,8 @@ export interface operations {
                 list?: string;
                 /** @description What columns of a CSV file are, by their heads in small letters: the name of one of ours, or - for one that is passed over, as in subject=title&colour=-. Behind a colon stands how values are read that can be read in several ways, as in deadline=due:month-first. What is brought in so is remembered in the setting csvColumns */
                 columns?: string;
+                /** @description Sentences that are read in the place of those in a Markdown file, by the numbers of their lines from 1, as in 3=Order+board%2C+by+Friday */
+                instead?: string;
                 /** @description What becomes of those without a UID that look like a to-do that is there, by title, list and due; absent for bring */
                 likes?: "bring" | "leave";
             };
@@ -5980,6 +5986,8 @@ export interface operations {
                 list?: string;
                 /** @description What columns of a CSV file are, by their heads in small letters: the name of one of ours, or - for one that is passed over, as in subject=title&colour=-. Behind a colon stands how values are read that can be read in several ways, as in deadline=due:month-first. What is brought in so is remembered in the setting csvColumns */
                 columns?: string;
+                /** @description Sentences that are read in the place of those in a Markdown file, by the numbers of their lines from 1, as in 3=Order+board%2C+by+Friday */
+                instead?: string;
                 /** @description What becomes of those without a UID that look like a to-do that is there, by title, list and due; absent for bring */
                 likes?: "bring" | "leave";
             };

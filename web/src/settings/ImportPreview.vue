@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, useTemplateRef, watch } from "vue";
 import LayerDialog from "@/kit/LayerDialog.vue";
+import OfferChip from "@/kit/OfferChip.vue";
 import { useToasts } from "@/kit/toasts";
 import { Away, type Overview } from "@/server/client";
 import {
   type ImportPreview,
+  type ImportRow,
   isEverything,
   leftOut,
   lookAt,
@@ -15,6 +17,7 @@ import {
 import { useServer } from "@/server/server";
 import { type IncomingFile, useCurrent } from "@/state/current";
 import { shortMoment } from "@/words/dates";
+import { chipLabels } from "@/words/fields";
 import {
   behindWords,
   bringWords,
@@ -35,6 +38,7 @@ const server = useServer();
 const toasts = useToasts();
 const bringIn = useBringIn();
 const dialog = useTemplateRef("dialog");
+const title = useTemplateRef("title");
 const file = computed(() => props.incoming.file);
 /** Enter was pressed before the preview was there. */
 let wished = false;
@@ -51,7 +55,17 @@ const list = ref("");
 const columns = ref<Record<string, string>>({});
 /** What looks like a to-do that is there is left out. */
 const leaving = ref(false);
+/** Sentences with an offer taken, by their lines. */
+const instead = ref<Record<number, string>>({});
+/** Offers that need nothing chosen first. */
+const offersOf = (r: ImportRow) => (r.offers ?? []).filter((o) => o.choose === undefined);
+function take(line: number, sentence?: string) {
+  const others = Object.entries(instead.value).filter(([at]) => Number(at) !== line);
+  title.value?.focus(); // the button goes
+  instead.value = Object.fromEntries([...others, ...(sentence ? [[line, sentence]] : [])]);
+}
 const reading = computed(() => ({
+  instead: instead.value,
   list: list.value,
   columns: columns.value,
   leaving: leaving.value,
@@ -158,7 +172,7 @@ const mores = computed(() => {
     @close="current.incoming = current.incoming.slice(1)"
   >
     <header>
-      <h1 id="import-title" tabindex="-1" autofocus>{{ file.name }}</h1>
+      <h1 id="import-title" ref="title" tabindex="-1" autofocus>{{ file.name }}</h1>
       <ImportProgress
         v-model:too-late="tooLate"
         :busy="busy"
@@ -191,6 +205,18 @@ const mores = computed(() => {
           <span v-else-if="r.like" class="more">looks like one you have</span>
           <span v-else-if="r.fields" class="more">{{ changeWords(r, overview.today) }}</span>
           <span v-for="m in r.remarks" :key="m" class="remark">{{ m }}</span>
+          <span v-if="r.line && (offersOf(r).length || instead[r.line])" class="offers">
+            <OfferChip
+              v-for="offer in offersOf(r)"
+              :key="offer.words + offer.value"
+              :label="chipLabels[offer.field]"
+              :value="offer.value"
+              @click="take(r.line, offer.taken)"
+            />
+            <button v-if="instead[r.line]" class="btn quiet" @click="take(r.line)">
+              As it stands in the file
+            </button>
+          </span>
         </span>
         <span v-if="r.closed && r.what === 'new'" class="fact">{{ closedWords[r.closed] }}</span>
         <span v-if="r.due && r.what === 'new'" class="fact"
@@ -313,6 +339,11 @@ li:last-child {
   display: block;
   font-size: 14px;
   line-height: 20px;
+}
+.offers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 8px;
 }
 .fact {
   flex: none;

@@ -45,7 +45,11 @@ const shots = [
   { name: "level", path: "/week", button: "Level the week" },
   { name: "review", path: "/review/weekly" },
   { name: "upcoming", path: "/upcoming" },
-  { name: "list", link: "Opening evening" },
+  {
+    name: "list",
+    link: "Opening evening",
+    line: "Email the caterer by Friday about the glasses, high",
+  },
   { name: "ready", path: "/ready", button: "Show why" },
   { name: "projects", path: "/projects" },
   { name: "columns", path: "/today", link: "Museum by status" },
@@ -73,7 +77,10 @@ const shots = [
   { name: "places", path: "/here", at: [43.41, -9.62] },
   { name: "bell", path: "/today", clock: "2026-11-24T09:14:00", button: /^Bell: 2/ },
 ];
+/** Those that are named on the command line alone, or all. */
+const named = process.argv.slice(2);
 for (const shot of shots) {
+  if (named.length && !named.includes(shot.name)) continue;
   const context = await browser.newContext({
     viewport: shot.viewport ?? desk,
     colorScheme: shot.colorScheme ?? "light",
@@ -116,6 +123,10 @@ for (const shot of shots) {
   if (shot.type) {
     await page.keyboard.press("n");
     await page.keyboard.type(shot.type);
+  }
+  if (shot.line) {
+    await page.getByRole("combobox", { name: /^Put into/ }).click();
+    await page.keyboard.type(shot.line);
   }
   if (shot.press) await page.keyboard.press(shot.press);
   await page.mouse.move(0, 0);

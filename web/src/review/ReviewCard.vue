@@ -130,6 +130,11 @@ h2 {
 .next {
   padding-top: 18px;
 }
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
 .key {
   padding: 0 5px;
   border: 1px solid var(--tin);

@@ -103,3 +103,42 @@ test("another page is shown at once, also while the pointer moves", async ({ pag
   await index(page).getByRole("link", { name: "Labels" }).first().click();
   expect(await since).toBeLessThan(1500); // at the end of its patience it would be 2000
 });
+
+test("a stretch of rows is chosen from the row before: by clicks, by keys, while choosing, drawn over", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/upcoming`);
+  const rows = page.locator("main [data-todo]");
+  const chosen = () =>
+    rows.evaluateAll((all) =>
+      all.flatMap((r, i) => (r.classList.contains("chosen") ? [i + 1] : [])),
+    );
+  const nth = (n: number) => rows.nth(n - 1);
+  await nth(2).click();
+  await nth(5).click({ modifiers: ["Shift"] });
+  expect(await chosen()).toEqual([2, 3, 4, 5]);
+  await page.keyboard.press("Escape"); // the slip
+  await page.keyboard.press("Escape");
+  expect(await chosen()).toEqual([]);
+  await nth(2).focus();
+  await page.keyboard.press("j");
+  await nth(6).click({ modifiers: ["Shift"] });
+  expect(await chosen(), "from the row that keys went to").toEqual([3, 4, 5, 6]);
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Choose", exact: true }).click();
+  await nth(3).click();
+  await nth(6).click({ modifiers: ["Shift"] });
+  expect(await chosen(), "while choosing").toEqual([3, 4, 5, 6]);
+  const middle = async (n: number) => {
+    const box = (await nth(n).boundingBox())!;
+    return [box.x + 300, box.y + box.height / 2] as const;
+  };
+  await nth(6).click();
+  await nth(3).click();
+  await page.mouse.move(...(await middle(7)));
+  await page.mouse.down();
+  await page.mouse.move(...(await middle(9)), { steps: 6 });
+  await page.mouse.up();
+  expect(await chosen(), "drawn over").toEqual([4, 5, 7, 8, 9]);
+});

@@ -190,3 +190,32 @@ test("targets are 40 px high under a finger, and the rail folds to its rims", as
   await page.getByRole("menuitem", { name: "Show why" }).tap();
   await expect(page.locator("main .excerpt").first()).toBeVisible();
 });
+
+test("what is chosen is what was tapped: thirty rows at random, and no other", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/upcoming`);
+  const start = await latest(demo.url);
+  await page.getByRole("button", { name: "More for Upcoming" }).tap();
+  await page.getByRole("menuitem", { name: "Choose", exact: true }).tap();
+  const touch = await finger(page);
+  const chosen = () =>
+    page
+      .locator("main [data-todo].chosen")
+      .evaluateAll((rows) => rows.map((r) => (r as HTMLElement).dataset.todo).sort());
+  const wanted = new Set<string>();
+  let seed = 7;
+  for (let tap = 0; tap < 30; tap++) {
+    seed = (seed * 16807) % 2147483647;
+    const one = page.locator("main [data-todo]").nth(seed % 12);
+    await one.evaluate((el) => el.scrollIntoView({ block: "center" })); // and not under the bar
+    const id = (await one.getAttribute("data-todo"))!;
+    const box = (await one.boundingBox())!;
+    await touch.down({ x: box.x + 160, y: box.y + box.height / 2 });
+    await touch.up();
+    if (!wanted.delete(id)) wanted.add(id);
+    await expect.poll(chosen, `after tap ${tap}`).toEqual([...wanted].sort());
+  }
+  expect(await latest(demo.url)).toBe(start);
+});

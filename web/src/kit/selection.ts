@@ -1,4 +1,5 @@
 import { defineStore } from "pinia";
+import { useEventListener } from "@vueuse/core";
 import { computed, ref } from "vue";
 
 /** The rows chosen to do one thing to them all. */
@@ -8,6 +9,11 @@ export const useSelection = defineStore("selection", () => {
   const choosing = ref(false);
   /** Where a stretch of rows begins. */
   let anchor: string | undefined;
+  /** Where a pointer went down that may be drawn over others. */
+  let drawnFrom: string | undefined;
+  useEventListener(window, ["pointerup", "pointercancel"], () => (drawnFrom = undefined), {
+    capture: true,
+  });
 
   function toggle(id: string) {
     if (!ids.value.delete(id)) ids.value.add(id);
@@ -20,6 +26,16 @@ export const useSelection = defineStore("selection", () => {
     if (from < 0 || to < 0) return toggle(id);
     for (const between of shown.slice(Math.min(from, to), Math.max(from, to) + 1))
       ids.value.add(between);
+  }
+  /** A pointer goes down on a row. */
+  function press(id: string) {
+    drawnFrom = id;
+  }
+  /** A pointer that is down comes over a row: it takes along those between. A finger is over a row before it is down. */
+  function draw(id: string, shown: string[]) {
+    if (!drawnFrom || drawnFrom === id) return;
+    anchor = drawnFrom;
+    stretch(id, shown);
   }
   function add(more: string[]) {
     for (const id of more) ids.value.add(id);
@@ -34,5 +50,5 @@ export const useSelection = defineStore("selection", () => {
   }
   const any = computed(() => ids.value.size > 0);
   const active = computed(() => any.value || choosing.value);
-  return { ids, choosing, any, active, toggle, stretch, add, begin, clear };
+  return { ids, choosing, any, active, toggle, stretch, press, draw, add, begin, clear };
 });

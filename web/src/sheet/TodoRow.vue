@@ -96,7 +96,7 @@ function press(e: MouseEvent) {
 function drawn(e: PointerEvent) {
   near.value = true;
   linger.hold(todo.value.id);
-  if (selection.choosing && e.buttons === 1) selection.stretch(todo.value.id, ids());
+  if (selection.choosing && e.buttons === 1) selection.draw(todo.value.id, ids());
 }
 onBeforeUnmount(() => {
   if (linger.kept.has(todo.value.id)) linger.hold(undefined);
@@ -124,7 +124,7 @@ onBeforeUnmount(() => {
     @focus="current.row = todo.id"
     @focusin="linger.hold(todo.id)"
     @focusout="linger.hold(undefined)"
-    @pointerdown="selection.choosing && !chosen && selection.begin(todo.id)"
+    @pointerdown="selection.choosing && !chosen && selection.press(todo.id)"
     @pointerenter="drawn"
     @pointerleave="linger.hold(undefined)"
     @click="press"

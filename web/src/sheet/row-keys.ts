@@ -53,6 +53,7 @@ export function useRowKeys(
     const row = rows.value[Math.max(0, Math.min(to, rows.value.length - 1))];
     if (!row) return;
     current.row = row.todo.id;
+    if (!selection.any) selection.begin(row.todo.id);
     void nextTick(() => {
       const el = rowElement(row.todo.id);
       el?.focus();

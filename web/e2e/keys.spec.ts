@@ -230,7 +230,6 @@ test("g finds any list, view, tag, person or page; what is typed on reaches no r
     await expect(title).toContainText(name);
     await expect(floating(page)).toHaveCount(0);
   }
-  // One that is left goes by itself; the rest of its name, and Enter, are swallowed.
   await page.keyboard.type("gnight signals\n");
   await expect(title).toHaveText("Night Signals");
   await page.keyboard.type("gtod\n");
@@ -244,6 +243,62 @@ test("g finds any list, view, tag, person or page; what is typed on reaches no r
   await page.keyboard.press("Escape");
   await expect(floating(page)).toHaveCount(0);
   expect((await changes(demo.url)).filter((c) => c.revision > start)).toEqual([]);
+});
+
+test("the finder leaves by Enter alone: wrong words act on no row; it finds what one does", async ({
+  page,
+  demo,
+}) => {
+  test.setTimeout(600_000);
+  await visit(page, `${demo.url}/today`);
+  const start = await latest(demo.url);
+  const line = page.getByRole("combobox", { name: "Go to" });
+  let seed = 3;
+  const random = (n: number) => (seed = (seed * 16807) % 2147483647) % n;
+  // Words begin as names do, and go wrong on the way.
+  const names = [
+    "night signals",
+    "labels",
+    "weekly review",
+    "registrar",
+    "calls",
+    "zinc",
+    "quince",
+  ];
+  for (let n = 0; n < Number(process.env.WORDS ?? 12); n++) {
+    const name = names[random(names.length)]!;
+    const wrong = Array.from({ length: 3 + random(4) }, () => "hxpdemb18 0sqz"[random(14)]).join(
+      "",
+    );
+    const word = `${name.slice(0, 1 + random(name.length))}${wrong}`;
+    await page.keyboard.type(`g${word}`, { delay: 30 });
+    await expect(line, word).toHaveValue(word);
+    await expect(page.getByText("Nothing has these letters.")).toBeVisible();
+    await page.keyboard.press("Enter");
+    await expect(line).toBeFocused();
+    await page.keyboard.press("Escape");
+    await expect(floating(page)).toHaveCount(0);
+    expect(await latest(demo.url), word).toBe(start);
+  }
+  await page.keyboard.type("gtime zo\n");
+  await expect(page.getByRole("combobox", { name: "Time zone" })).toBeFocused();
+  await page.keyboard.press("Escape");
+  for (const [letters, at] of [
+    ["weekly r", /review\/weekly$/],
+    ["everything out", /settings#everything$/],
+    ["new view", /view\/new/],
+  ] as const) {
+    await visit(page, `${demo.url}/cup`);
+    await page.keyboard.type(`g${letters}\n`);
+    await expect(page).toHaveURL(at);
+  }
+  // A list is made from anywhere, typed ahead of each dialog, and takes what is typed next.
+  await visit(page, `${demo.url}/today`);
+  await page.keyboard.type("gnew li\nCrates to mend\n");
+  await expect(toast(page, "New list: “Crates to mend”")).toBeVisible();
+  await expect(page.getByRole("combobox", { name: "Put into Crates to mend" })).toBeFocused();
+  await page.keyboard.type("Crate 7\n");
+  await expect(row(page, "Crate 7")).toBeVisible();
 });
 
 test("many, and what is closed or archived, are asked for with their numbers", async ({

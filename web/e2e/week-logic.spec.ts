@@ -3,7 +3,16 @@ import { numbers } from "./no-browser";
 import { expect, test } from "@playwright/test";
 import type { Todo } from "@/server/client";
 import type { WeekDay, WeekSlip } from "@/server/week";
-import { faceOf, firstFree, lanesOf, minuteIn, planAt, slotOf, without } from "@/week/hours";
+import {
+  faceOf,
+  firstFree,
+  lanesOf,
+  minuteIn,
+  planAt,
+  planBeside,
+  slotOf,
+  without,
+} from "@/week/hours";
 import { lengthened } from "@/week/layout";
 import { decidedWords, lastWords, steps } from "@/words/review";
 import { hourChoices } from "@/words/week";
@@ -29,19 +38,79 @@ test.describe("the hours of a day", () => {
     ["13:30", "17:30"],
   ];
 
-  test("times go to plans and back, past midnight too, and another day's is none", () => {
-    for (const [plan, at, minutes] of [
-      ["2026-11-25T14:00/PT30M", 840, 30],
-      ["2026-11-25T09:05/PT1H30M", 545, 90],
-      ["2026-11-25T00:00/PT24H", 0, 1440],
-      ["2026-11-26T01:30/PT45M", 1530, 45],
+  test("times go to plans and back, past midnight too where the day does, and another day's is none", () => {
+    for (const [plan, at, minutes, starts] of [
+      ["2026-11-25T14:00/PT30M", 840, 30, 0],
+      ["2026-11-25T09:05/PT1H30M", 545, 90, 240],
+      ["2026-11-25T00:00/PT24H", 0, 1440, 0],
+      ["2026-11-26T01:30/PT45M", 1530, 45, 240],
     ] as const) {
-      expect(slotOf(plan, on)).toEqual({ at, minutes });
-      expect(slotOf(planAt(on, { at, minutes }), on)).toEqual({ at, minutes });
+      expect(slotOf(plan, on, starts)).toEqual({ at, minutes });
+      expect(slotOf(planAt(on, { at, minutes }), on, starts)).toEqual({ at, minutes });
     }
     for (const plan of ["2026-11-25", "2026-W48", "2026-11-23T10:00/PT1H", "parked", null])
       expect(slotOf(plan, on)).toBeUndefined();
+    // Due here and planned for tomorrow: this day does not grow to where that lies.
+    expect(slotOf("2026-11-26T10:00/PT1H", on)).toBeUndefined();
+    expect(slotOf("2026-11-26T01:30/PT1H", on)).toBeUndefined();
+    expect(slotOf("2026-11-25T01:30/PT1H", on, 240)).toBeUndefined();
     expect(minuteIn("2026-11-26T00:10", on)).toBe(1450);
+  });
+
+  test("a day earlier and later, an hour more and less: random acts against a model", () => {
+    const today = "2026-11-24";
+    const dayAt = (n: number) => `2026-${n < 7 ? `11-${24 + n}` : `12-0${n - 6}`}`;
+    const text = (n: number) => (n < 0 ? "2026-11-20" : dayAt(n));
+    const pick = numbers(5);
+    for (let round = 0; round < 500; round++) {
+      // The model: which day it is planned for, undefined for none, and its time of the day.
+      const at = pick(2) ? 15 * pick(90) : undefined;
+      let [day, length] = [pick(3) ? pick(5) : undefined, 15 + 15 * pick(8)];
+      let estimate: number | null = pick(2) ? length : null;
+      const lies = pick(4) ? pick(5) : undefined; // by its due
+      const planned = (d: number) =>
+        at === undefined ? text(d) : planAt(text(d), { at, minutes: length });
+      let plan = day === undefined ? null : planned(day);
+      for (let act = 0; act < 12; act++) {
+        if (pick(3)) {
+          const by = pick(2) ? 1 : -1;
+          const to = planBeside(plan, by, lies === undefined ? undefined : text(lies), today);
+          const from: number | undefined = day ?? lies;
+          const wanted: number = from === undefined ? 0 : from + by;
+          if (wanted < 0) {
+            expect(to).toBeUndefined();
+            continue;
+          }
+          if (wanted > 12) break;
+          const timed = day !== undefined && at !== undefined;
+          expect(to).toBe(timed ? planned(wanted) : text(wanted));
+          if (!timed && at !== undefined) break; // it has lost no time: it had none
+          [plan, day] = [to!, wanted];
+        } else {
+          const timed = day !== undefined && at !== undefined;
+          const by = pick(2) ? 15 : -15;
+          const now = timed ? length : (estimate ?? 30);
+          const next = Math.max(5, Math.min(now + by, 1440));
+          const changed = lengthened({ estimate, plan } as WeekSlip["todo"], now + by);
+          if (timed) {
+            if (!estimate || estimate === length) {
+              expect(changed.estimate).toBe(next);
+              estimate = next;
+            } else expect(changed).not.toHaveProperty("estimate");
+            length = next;
+            plan = planned(day!);
+            expect(changed.plan).toBe(plan);
+          } else {
+            expect(changed).toEqual({ estimate: next });
+            estimate = next;
+          }
+        }
+      }
+    }
+    // What was carried over counts from where it lies now, and keeps its hour.
+    expect(planBeside("2026-11-20T10:00/PT1H", 1, today, today)).toBe("2026-11-25T10:00/PT60M");
+    expect(planBeside("2026-W48", 1, "2026-11-26", today)).toBe("2026-11-27");
+    expect(planBeside("2026-11-24", -1, today, today)).toBeUndefined();
   });
 
   test("those that overlap stand beside each other, random ones too", () => {

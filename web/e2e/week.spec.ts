@@ -1,3 +1,4 @@
+import type { Todo } from "@/server/client";
 import { type Page } from "@playwright/test";
 import { cup, expect, group, history, row, slip, test, toast, visit } from "./tincup";
 
@@ -179,4 +180,91 @@ test("minutes for many: Enter alone takes none away, and a press beside it ticks
   await expect(chooser).toBeHidden();
   await page.waitForTimeout(300);
   expect(await history(demo.url)).toEqual(start);
+});
+
+test("keys on a slip, quick and slow, and undo between them: the plan is what a model says", async ({
+  page,
+  tincup,
+}) => {
+  test.setTimeout(240_000);
+  const days = ["2026-11-24", "2026-11-25", "2026-11-26", "2026-11-27", "2026-11-28", "2026-11-29"];
+  const kinds = [
+    { title: "Walk the rooms", due: "2026-11-24", plan: "2026-11-24T10:00/PT1H", estimate: 60 },
+    { title: "Oil the hinge", plan: "2026-11-25" },
+    { title: "Ring the mill", due: "2026-11-26" },
+    { title: "Trim the wicks", plan: "2026-11-24T14:00/PT30M" },
+  ];
+  let seed = 11;
+  const random = (n: number) => (seed = (seed * 16807) % 2147483647) % n;
+  for (const kind of kinds) {
+    const { id } = (await tincup.post("/api/todos", kind)) as { id: string };
+    const stands = async () => {
+      const todo = (await (await fetch(`${tincup.url}/api/todos/${id}`)).json()) as Todo;
+      return `${todo.plan ?? null} ${todo.estimate ?? null}`;
+    };
+    const lies = (kind.due ?? kind.plan)!.slice(0, 10);
+    const time = /T.*/.exec(kind.plan ?? "")?.[0];
+    const length = time?.endsWith("PT1H") ? 60 : 30;
+    interface State {
+      day?: string;
+      timed: boolean;
+      minutes: number;
+      estimate: number | null;
+    }
+    const states: State[] = [
+      {
+        day: kind.plan?.slice(0, 10),
+        timed: Boolean(time),
+        minutes: length,
+        estimate: kind.estimate ?? null,
+      },
+    ];
+    const words = ({ day, timed, minutes, estimate }: State) => {
+      const span = minutes % 60 === 0 ? `PT${minutes / 60}H` : `PT${minutes}M`;
+      const long =
+        minutes > 60 && minutes % 60 ? `PT${Math.floor(minutes / 60)}H${minutes % 60}M` : span;
+      return `${day ? (timed ? `${day}${time!.slice(0, 6)}/${long}` : day) : null} ${estimate}`;
+    };
+    await visit(page, `${tincup.url}/week`);
+    const slips = page.locator(`main [data-todo="${id}"]`);
+    await slips.first().focus();
+    for (let burst = 0; burst < 8; burst++) {
+      for (let press = 0; press < 1 + random(4); press++) {
+        const now = states.at(-1)!;
+        const from = now.day ?? lies;
+        const key = [">", "<", "+", "-", "3", "undo", ">", "<"][random(8)]!;
+        if (key === "undo") {
+          if (states.length === 1) continue;
+          await page.keyboard.press("Control+z");
+          states.pop();
+        } else if (key === ">" || key === "<") {
+          const to = days[days.indexOf(from) + (key === ">" ? 1 : -1)];
+          if (!to && key === ">") continue;
+          await page.keyboard.press(key);
+          if (to) states.push({ ...now, day: to });
+        } else if (key === "3") {
+          if (now.day === "2026-11-26" && !now.timed) continue; // nothing would change
+          await page.keyboard.press("3");
+          states.push({ ...now, day: "2026-11-26", timed: false });
+        } else {
+          const lasts = now.timed ? now.minutes : (now.estimate ?? 30);
+          const minutes = Math.max(5, lasts + (key === "+" ? 15 : -15));
+          if (minutes === lasts || minutes > 120) continue;
+          await page.keyboard.press(key);
+          const one = now.timed && now.estimate && now.estimate !== now.minutes;
+          states.push({
+            ...now,
+            ...(now.timed && { minutes }),
+            ...(!one && { estimate: minutes }),
+          });
+        }
+        if (random(2))
+          await expect.poll(stands, `${kind.title} after ${key}`).toBe(words(states.at(-1)!));
+      }
+      await expect.poll(stands, kind.title).toBe(words(states.at(-1)!));
+      await expect(slips.first(), "it stays where it can be seen").toBeVisible();
+      await expect(slips.first()).toBeFocused();
+      await expect(page.locator("main [data-day]")).toHaveCount(7);
+    }
+  }
 });

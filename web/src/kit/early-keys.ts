@@ -36,7 +36,10 @@ export function useEarlyKeys(open: () => unknown, inside: (el: Element) => boole
     for (const key of keys) {
       // What one key changes is drawn before the next: Enter takes what is then found.
       await nextTick();
-      if (open()) press(key);
+      // The key before may have opened another, which has the rest once it is there.
+      const next = kept as string[] | undefined;
+      if (next) next.push(key);
+      else if (open()) press(key);
     }
   }
 
@@ -76,32 +79,6 @@ export function giveFocus(to: HTMLElement | null | undefined) {
   given = to instanceof HTMLButtonElement ? to : undefined;
 }
 
-/** How long after a key the rest of a name is still being typed, in milliseconds. */
-const runOn = 700;
-
-/** Keeps the rest of a name, and Enter behind it, from the page, for as long as they come. */
-export function swallow(rest: string) {
-  let left = rest;
-  let timer = setTimeout(end, runOn);
-  function end() {
-    clearTimeout(timer);
-    document.removeEventListener("keydown", down, true);
-  }
-  function down(e: KeyboardEvent) {
-    const goesOn = e.key.toLowerCase() === left[0];
-    if (goesOn || e.key === "Enter") {
-      e.preventDefault();
-      e.stopImmediatePropagation();
-      left = left.slice(1);
-    }
-    clearTimeout(timer);
-    if (goesOn) timer = setTimeout(end, runOn);
-    else if (!/^(Shift|Control|Alt|Meta)$/.test(e.key)) end();
-    else timer = setTimeout(end, runOn);
-  }
-  document.addEventListener("keydown", down, true);
-}
-
 /** Does with the focused element what the key would have done there. */
 function press(key: string) {
   const event = new KeyboardEvent("keydown", { key, bubbles: true, cancelable: true });
@@ -111,6 +88,7 @@ function press(key: string) {
   if (el instanceof HTMLButtonElement && (key === "Enter" || key === " ")) el.click();
   else if (el instanceof HTMLInputElement && el.type === "text") {
     const [from, to] = [el.selectionStart ?? 0, el.selectionEnd ?? 0];
+    if (key === "Enter") el.form?.requestSubmit();
     if (key === "Backspace") el.setRangeText("", from === to ? Math.max(0, from - 1) : from, to);
     else if (key.length === 1) el.setRangeText(key, from, to, "end");
     else return;

@@ -14,13 +14,11 @@ import { Refused } from "./client";
 import { fieldNames, fieldWords } from "@/words/clash";
 import { personById, writeTo } from "@/words/fields";
 import { useLinger } from "./linger";
+import { useTurns } from "./turns";
 import { useServer } from "./server";
 import { type Also, useToasts } from "@/kit/toasts";
 
 const short = (title: string) => (title.length > 28 ? `${title.slice(0, 27)}…` : title);
-
-/** The last thing that was asked of a to-do and is not answered yet. */
-const turns = new Map<string, Promise<void>>();
 
 type Command =
   | "complete"
@@ -39,6 +37,7 @@ export function useActions() {
   const server = useServer();
   const toasts = useToasts();
   const linger = useLinger();
+  const { inTurn, byItself, wasTakenBack } = useTurns();
 
   function trouble(e: unknown) {
     if (e instanceof Away) {
@@ -84,19 +83,6 @@ export function useActions() {
       trouble(e);
       return undefined;
     }
-  }
-
-  /**
-   * Does what depends on how a to-do stands after all that was asked before: keys come
-   * faster than answers.
-   */
-  function inTurn(todo: Todo, work: (fresh: Todo) => Promise<unknown>) {
-    const mine = (turns.get(todo.id) ?? Promise.resolve()).then(async () => {
-      const known = queries.getQueryData<Todo>(["todo", todo.id]);
-      await work(known && known.revision > todo.revision ? known : todo);
-    });
-    turns.set(todo.id, mine);
-    void mine.finally(() => turns.get(todo.id) === mine && turns.delete(todo.id));
   }
 
   const command = (id: string, name: Command) =>
@@ -299,20 +285,25 @@ export function useActions() {
       client.POST("/api/undo", { params: { header }, body: change ? { change } : {} }),
     );
     linger.forget(done.todos);
+    wasTakenBack(done.todos);
     server.undone = [...done.todos];
     if (change) toasts.settle(change);
     server.refresh(done.change.revision);
     toasts.show({ text: done.change.says });
   }
-  const undo = (change?: number) => attempt(() => turnBack(change));
+  /** What was asked before the undo is undone by it, and not what came before that. */
+  const undo = (change?: number) => attempt(() => byItself(() => turnBack(change)));
 
   const redo = () =>
-    attempt(async () => {
-      const done = await send((header) => client.POST("/api/redo", { params: { header } }));
-      linger.forget(done.todos);
-      server.refresh(done.change.revision);
-      toasts.show({ text: `Done again. ${done.change.says}` });
-    });
+    attempt(() =>
+      byItself(async () => {
+        const done = await send((header) => client.POST("/api/redo", { params: { header } }));
+        linger.forget(done.todos);
+        wasTakenBack(done.todos);
+        server.refresh(done.change.revision);
+        toasts.show({ text: `Done again. ${done.change.says}` });
+      }),
+    );
 
   return {
     inTurn,

@@ -63,7 +63,7 @@ function picked(e: Event) {
         <a class="btn" :href="exportHref(format, list ? { list } : {})" download>Save the file</a>
       </div>
     </div>
-    <div class="part">
+    <div id="everything" class="part">
       <div class="about">
         <span class="label">Take everything out</span>
         <p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from "@tanstack/vue-query";
-import { computed, nextTick, onMounted } from "vue";
+import { computed, nextTick, onMounted, watch } from "vue";
 import { useRoute } from "vue-router";
 import { play } from "@/kit/sound";
 import { ask, client } from "@/server/client";
@@ -28,11 +28,17 @@ const of = (s: SettingWords) => data.value?.settings.find((row) => row.name === 
 const chosen = (s: SettingWords) => of(s)?.chosen ?? inForce[s.name];
 
 const route = useRoute();
-// What an address points to is there once the page is, and its heights are what they stay.
-onMounted(async () => {
+// What an address points to is there once the page is, and its heights are what they stay. Of a setting the
+// control has the focus.
+async function show() {
   await nextTick();
-  if (route.hash) document.getElementById(route.hash.slice(1))?.scrollIntoView();
-});
+  const to = route.hash && document.getElementById(route.hash.slice(1));
+  if (!to) return;
+  to.scrollIntoView();
+  to.closest(".part")?.querySelector<HTMLElement>("select, input, button:not(.back)")?.focus();
+}
+onMounted(show);
+watch(() => route.hash, show);
 
 function chose(s: SettingWords, value: string) {
   if (s.name === "sound") void play(value);

@@ -3,7 +3,7 @@ import { mdiMagnify } from "@mdi/js";
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useCurrent } from "@/state/current";
-import { findDestinations, useDestinations } from "@/state/destinations";
+import { findNamed, useDestinations } from "@/state/destinations";
 import { useOverview } from "@/server/queries";
 import PathIcon from "@/kit/PathIcon.vue";
 
@@ -20,7 +20,7 @@ const { data: overview } = useOverview();
 const all = useDestinations(overview);
 /** Lists, views, tags, people and pages that the words name. */
 const named = computed(() =>
-  text.value.trim() ? findDestinations(all.value, text.value).slice(0, 6) : [],
+  text.value.trim() ? findNamed(all.value, text.value).slice(0, 6) : [],
 );
 
 /** How long after a key the search follows, in milliseconds. */

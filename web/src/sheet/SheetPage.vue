@@ -26,6 +26,7 @@ import { useRowKeys } from "./row-keys";
 import { useSaving } from "./saving";
 import { useSelection } from "@/kit/selection";
 import { useSheet } from "./sheet";
+import { useToasts } from "@/kit/toasts";
 import { foldsAway, rowsOf, useShown, type ShownGroup } from "./shown";
 import { useNoticing } from "@/server/here";
 import { emptyWords } from "@/words/empty";
@@ -37,6 +38,7 @@ const router = useRouter();
 const current = useCurrent();
 const selection = useSelection();
 const noticing = useNoticing();
+const toasts = useToasts();
 const { source, narrowing, months, wanted, query, displayed, name, overview } = useSheet();
 const { shape } = narrowing;
 
@@ -112,6 +114,14 @@ async function makeRoom() {
   }
 }
 const refuseMove = () => arrange.indent("");
+function refuseAdding(_: string, inside: boolean) {
+  toasts.show({
+    text: inside
+      ? "A card has no room for a subtask’s line: Enter opens its slip, which has."
+      : "Nothing is put in between cards: n puts something in.",
+  });
+  return true;
+}
 const { walkMinutes } = useRowKeys(rows, openSlip, () =>
   shape.value === "rows"
     ? { ...arrange, makeRoom }
@@ -120,6 +130,7 @@ const { walkMinutes } = useRowKeys(rows, openSlip, () =>
         indent: refuseMove,
         lift: refuseMove,
         step: refuseMove,
+        adds: refuseAdding,
         makeRoom,
         beside: board.beside,
         side: board.side,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiDotsHorizontal } from "@mdi/js";
-import { inject, useTemplateRef } from "vue";
+import { computed, inject, useTemplateRef } from "vue";
 import { useActions } from "@/server/actions";
 import { sheetKey } from "./arrange";
 import { useCurrent } from "@/state/current";
@@ -14,6 +14,7 @@ import PathIcon from "@/kit/PathIcon.vue";
 import PriorityNicks from "./PriorityNicks.vue";
 import RowFacts from "./RowFacts.vue";
 import RowMark from "./RowMark.vue";
+import TitleEdit from "./TitleEdit.vue";
 
 /** A to-do as a card of a column. */
 interface Props extends Shown {
@@ -29,11 +30,16 @@ const selection = useSelection();
 const sheet = inject(sheetKey);
 const root = useTemplateRef("root");
 const { todo, near, struck, isCurrent, chosen, facts } = useRowState(props);
+const editing = computed(() => current.editing === todo.value.id);
+function leave() {
+  current.editing = undefined;
+  root.value?.focus();
+}
 
 const { dragged } = useRowDrag(
   root,
   () => props.row,
-  { drag: () => todo.value.deleted === null, take: () => false, mode: () => "standard" },
+  { drag: () => todo.value.deleted === null && !editing.value, take: () => false, mode: () => "standard" },
   () => {},
 );
 const items = (): MenuItem[] => [
@@ -46,8 +52,15 @@ function enter() {
   linger.hold(todo.value.id);
 }
 function press(e: MouseEvent) {
-  if (e.ctrlKey || e.metaKey || selection.choosing) selection.toggle(todo.value.id);
-  else sheet?.openSlip(todo.value.id);
+  const { id } = todo.value;
+  if (e.shiftKey) {
+    document.getSelection()?.removeAllRanges();
+    selection.stretch(id, sheet?.rows.value.map((r) => r.todo.id) ?? []);
+  } else if (e.ctrlKey || e.metaKey || selection.choosing) selection.toggle(id);
+  else {
+    selection.begin(id);
+    sheet?.openSlip(id);
+  }
 }
 </script>
 
@@ -68,7 +81,8 @@ function press(e: MouseEvent) {
     <PriorityNicks :priority="todo.priority" />
     <RowMark :todo="todo" :struck="struck" :is-current="isCurrent" />
     <div class="words">
-      <span class="title" :title="todo.title">
+      <TitleEdit v-if="editing" :todo="todo" @leave="leave" />
+      <span v-else class="title" :title="todo.title">
         <span v-if="row.path?.length" class="path">{{ row.path.join(" / ") }} / </span
         ><span class="unseen">{{
           todo.priority === "none" ? "" : `Priority ${todo.priority}. `
@@ -83,7 +97,7 @@ function press(e: MouseEvent) {
       />
     </div>
     <ActionMenu
-      v-if="(near || isCurrent) && !selection.choosing"
+      v-if="(near || isCurrent) && !selection.choosing && !editing"
       class="more"
       :label="`More for ${todo.title}`"
       :items="items"
@@ -126,6 +140,7 @@ function press(e: MouseEvent) {
   text-decoration: line-through;
 }
 .words {
+  flex: 1;
   min-width: 0;
 }
 .title {

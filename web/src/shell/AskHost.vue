@@ -22,7 +22,8 @@ onMounted(async () => {
   await nextTick(); // it is there, and open
   const first = form.value?.querySelector<HTMLInputElement>("input, textarea, select");
   first?.focus();
-  if (first instanceof HTMLInputElement && first.type === "text") first.select();
+  const untouched = first?.value === props.question.fields[0]?.value; // nobody has typed ahead
+  if (untouched && first instanceof HTMLInputElement && first.type === "text") first.select();
 });
 
 function end() {

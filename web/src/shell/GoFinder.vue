@@ -1,42 +1,46 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef, watch } from "vue";
+import { computed, ref, useTemplateRef } from "vue";
 import { useRouter } from "vue-router";
 import type { Overview } from "@/server/client";
 import { useCurrent } from "@/state/current";
-import { type Destination, findDestinations, useDestinations } from "@/state/destinations";
-import { swallow } from "@/kit/early-keys";
+import { type Destination, findNamed, useDestinations } from "@/state/destinations";
+import { type Deed, useDeeds } from "./deeds";
 import LayerDialog from "@/kit/LayerDialog.vue";
 import OptionFinder from "@/kit/OptionFinder.vue";
 
-/** Goes to a view, list, tag, person or page of which a few letters are typed. */
+/** Goes to a view, list, tag, person or page, or begins a deed, of which a few letters are typed. */
 const props = defineProps<{ overview: Overview }>();
 const current = useCurrent();
 const router = useRouter();
 const dialog = useTemplateRef("dialog");
 const query = ref("");
-const all = useDestinations(computed(() => props.overview));
+const overview = computed(() => props.overview);
+const places = useDestinations(overview);
+const deeds = useDeeds(overview);
 const found = computed(() =>
-  findDestinations(all.value, query.value).map((d) => ({ ...d, key: d.path })),
+  findNamed<Destination | Deed>([...places.value, ...deeds.value], query.value).map((d) => ({
+    ...d,
+    key: `${d.path ?? ""} ${d.name}`,
+  })),
 );
 
 let gone = false;
-function go(to: Destination) {
+function go(to: Destination | Deed) {
   if (gone) return;
   gone = true;
   dialog.value?.close();
+  current.finding = false; // and what opens next keeps the keys that come before it
   // The next key acts on the new sheet.
   if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
-  void router.push(to.path);
+  if ("act" in to && to.act) to.act();
+  else if (to.path) void router.push(to.path);
 }
-watch(query, (letters) => {
-  const [only, another] = found.value;
-  if (!only || another || !letters.trim()) return;
-  go(only);
-  // Who types the rest of the name, and Enter, means no row.
-  const name = only.name.toLowerCase();
-  const at = name.indexOf(letters.trim().toLowerCase()) + letters.trim().length;
-  swallow(name.slice(at));
-});
+const sortOf = (d: Destination | Deed) => {
+  if ("of" in d && d.of) return `list, ${d.of}`;
+  return d.sort === "deed" ? "action" : d.sort;
+};
+const colourOf = (d: Destination | Deed) =>
+  "colour" in d && d.colour ? { background: `var(--${d.colour})` } : undefined;
 </script>
 
 <template>
@@ -52,20 +56,19 @@ watch(query, (letters) => {
       v-model="query"
       :options="found"
       what="Go to"
-      placeholder="Go to a view, list, tag, person or page"
+      placeholder="Go to a view, list, tag, person, page or setting"
       :chosen="() => false"
       @pick="go"
     >
       <template #default="{ option }">
-        <span
-          class="dot"
-          :style="option.colour ? { background: `var(--${option.colour})` } : undefined"
-        />
+        <span class="dot" :style="colourOf(option)" />
         <span class="name">{{ option.name }}</span>
-        <span class="sort">{{ option.of ? `list, ${option.of}` : option.sort }}</span>
+        <span class="sort">{{ sortOf(option) }}</span>
       </template>
     </OptionFinder>
-    <p v-if="!found.length" class="none" role="status">Nothing has these letters.</p>
+    <p v-if="!found.length" class="none" role="status">
+      Nothing has these letters. Esc closes this.
+    </p>
   </LayerDialog>
 </template>
 

@@ -76,11 +76,11 @@ function fit(name: string, letters: string): number | undefined {
   return 2;
 }
 
-/** Those that the letters fit, the best first; all where there are none. */
-export function findDestinations(all: Destination[], query: string): Destination[] {
+/** Those whose names the letters fit, the best first; all where there are none. */
+export function findNamed<T extends { name: string }>(all: T[], query: string): T[] {
   const letters = query.trim().toLowerCase();
   if (!letters) return all;
-  const found: [Destination, number][] = [];
+  const found: [T, number][] = [];
   for (const d of all) {
     const fits = fit(d.name.toLowerCase(), letters);
     if (fits !== undefined) found.push([d, fits]);

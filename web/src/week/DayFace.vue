@@ -11,6 +11,7 @@ import {
   clock,
   eventsOf,
   faceOf,
+  lengthOf,
   lanesOf,
   planAt,
   pullStep,
@@ -103,18 +104,17 @@ function slotAt(y: number, minutes: number): Slot {
   return { at: Math.max(face.value.from, Math.min(snapped, face.value.to - quarter)), minutes };
 }
 /** A slip keeps the length of its time; one that had none gets that of its work. */
-function lengthOf(todo: Todo) {
-  const slot = slotOf(todo.plan, todo.plan?.slice(0, 10) ?? "");
+function minutesOf(todo: Todo) {
   const lying = props.day.slips.find((s) => s.todo.id === todo.id);
-  return slot?.minutes ?? (lying?.minutes || todo.estimate || Number(inForce.assumed));
+  return lengthOf(todo.plan) ?? (lying?.minutes || todo.estimate || Number(inForce.assumed));
 }
 const hovered = useDrop(
   tracks,
   (id, { y }, todo) => {
-    emit("put", id, planAt(props.day.day, slotAt(y, lengthOf(todo))));
+    emit("put", id, planAt(props.day.day, slotAt(y, minutesOf(todo))));
     hung.value = undefined;
   },
-  (todo, { y }) => (hung.value = slotAt(y, lengthOf(todo))),
+  (todo, { y }) => (hung.value = slotAt(y, minutesOf(todo))),
 );
 const loose = useTemplateRef<HTMLElement>("loose");
 /** Dropped here it stays on the day, and has no time of it. */

@@ -1,3 +1,4 @@
+import { inForce } from "@/server/in-force";
 import type { WeekDay } from "@/server/week";
 import { addDays, daysBetween } from "@/words/dates";
 
@@ -25,14 +26,53 @@ export function clock(minute: number): string {
   return `${String(Math.floor(m / 60)).padStart(2, "0")}:${String(m % 60).padStart(2, "0")}`;
 }
 
-/** The time of day of a plan, where it has one. */
-export function slotOf(plan: string | null | undefined, day: string): Slot | undefined {
+/** The time of a plan, where it has one, as it lies from the midnight of a day. */
+function timeOf(plan: string | null | undefined, day: string): Slot | undefined {
   const parts = /^(\d{4}-\d\d-\d\dT\d\d:\d\d)\/PT(?:(\d+)H)?(?:(\d+)M)?$/.exec(plan ?? "");
   if (!parts) return undefined;
-  const at = minuteIn(parts[1]!, day);
-  // That of a day that is past is none: what lies here was carried over.
-  if (at < 0 || at >= 2880) return undefined;
-  return { at, minutes: Number(parts[2] ?? 0) * 60 + Number(parts[3] ?? 0) };
+  return {
+    at: minuteIn(parts[1]!, day),
+    minutes: Number(parts[2] ?? 0) * 60 + Number(parts[3] ?? 0),
+  };
+}
+
+/** The minutes that a plan's time lasts; undefined where it has none. */
+export const lengthOf = (plan: string | null | undefined) => timeOf(plan, noDay)?.minutes;
+const noDay = "2000-01-01";
+
+/** When days begin, in minutes after midnight. */
+const dayStarts = () => minuteIn(`${noDay}T${inForce.dayStart}`, noDay);
+
+/**
+ * The time of a plan within a day, which lasts until the next begins. That of another day is none: what lies
+ * here was carried over, or is due here and planned for later.
+ */
+export function slotOf(
+  plan: string | null | undefined,
+  day: string,
+  starts = dayStarts(),
+): Slot | undefined {
+  const slot = timeOf(plan, day);
+  return slot && slot.at >= starts && slot.at < 1440 + starts ? slot : undefined;
+}
+
+/**
+ * The plan that is a day earlier or later, with the same time of the day. What has no day in its plan, or one
+ * that is past, counts from where it lies, and what lies nowhere comes to today. undefined for a day that is past.
+ */
+export function planBeside(
+  plan: string | null,
+  by: 1 | -1,
+  lies: string | undefined,
+  today: string,
+): string | undefined {
+  const planned = /^\d{4}-\d\d-\d\d(?=T|$)/.exec(plan ?? "")?.[0];
+  const from = planned && planned >= today ? planned : lies;
+  if (!from) return today;
+  const to = addDays(from, by);
+  if (to < today) return undefined;
+  const slot = timeOf(plan, planned ?? noDay);
+  return slot ? planAt(to, slot) : to;
 }
 
 /** A time of a day as a plan. */

@@ -1,6 +1,6 @@
 import type { Todo, TodoPatch } from "@/server/client";
 import type { WeekDay, WeekSlip } from "@/server/week";
-import { planAt, slotOf } from "./hours";
+import { lengthOf } from "./hours";
 
 /**
  * The least heights of slips, in pixels. The first is high enough to be read; where a cup
@@ -70,9 +70,8 @@ const [leastMinutes, mostMinutes] = [5, 1440];
  */
 export function lengthened(todo: Todo, minutes: number): TodoPatch {
   const length = Math.max(leastMinutes, Math.min(minutes, mostMinutes));
-  const day = todo.plan?.slice(0, 10) ?? "";
-  const slot = slotOf(todo.plan, day);
-  if (!slot) return { estimate: length };
-  const plan = planAt(day, { at: slot.at, minutes: length });
-  return !todo.estimate || todo.estimate === slot.minutes ? { plan, estimate: length } : { plan };
+  const lasts = lengthOf(todo.plan);
+  if (lasts === undefined) return { estimate: length };
+  const plan = `${todo.plan!.split("/")[0]!}/PT${length}M`;
+  return !todo.estimate || todo.estimate === lasts ? { plan, estimate: length } : { plan };
 }

@@ -6,8 +6,8 @@ import type { Week, WeekDay, WeekSlip } from "@/server/week";
 import { useCurrent } from "@/state/current";
 import { useHandedOn } from "@/state/handed-on";
 import { cupOfDigit, useKeys } from "@/state/keys";
-import { addDays } from "@/words/dates";
-import { firstFree, planAt, quarter, slotOf } from "./hours";
+import { useToasts } from "@/kit/toasts";
+import { firstFree, lengthOf, planAt, planBeside, quarter, slotOf } from "./hours";
 import { hourlyOf, lengthened, mostSlips, workOf } from "./layout";
 
 /** The slip that Tab comes to: the others are reached from it by arrows. */
@@ -48,6 +48,7 @@ function downward(d: WeekDay, opened: boolean): WeekSlip[] {
 export function useWeekKeys(may: May) {
   const actions = useActions();
   const current = useCurrent();
+  const toasts = useToasts();
 
   /** Columns from left to right, each from the top down: what is to place, and the cups. */
   function columns(): { day?: string; slips: WeekSlip[] }[] {
@@ -58,8 +59,6 @@ export function useWeekKeys(may: May) {
   }
   /** The slip that had the focus last, and where it lay. */
   const last = ref<{ id: string; column: number; at: number }>();
-  /** Where slips are on their way to, until they are shown there: keys come faster. */
-  const going = new Map<string, string>();
   const { handOn, settling } = useHandedOn();
   const element = (id: string) =>
     document.querySelector<HTMLElement>(`.page [data-todo="${CSS.escape(id)}"]`);
@@ -110,10 +109,7 @@ export function useWeekKeys(may: May) {
     if (here) last.value = { id: here.slip.todo.id, column: here.column, at: here.at };
   });
   // A slip that moves takes the focus along; one that leaves hands it to what lay beside it.
-  watch(may.days, async (days) => {
-    for (const d of days)
-      for (const s of d.slips)
-        if (going.get(s.todo.id)?.slice(0, 10) === d.day) going.delete(s.todo.id);
+  watch(may.days, async () => {
     await nextTick();
     const was = last.value;
     if (!was || document.activeElement !== document.body) return;
@@ -139,12 +135,7 @@ export function useWeekKeys(may: May) {
   }
   /** Plans a slip, after what was asked for it before. */
   function lay(slip: WeekSlip, horizon: string) {
-    const { id } = slip.todo;
-    going.set(id, horizon);
-    actions.inTurn(slip.todo, async () => {
-      const kept = await may.plan(id, horizon);
-      if (!kept && going.get(id) === horizon) going.delete(id);
-    });
+    actions.inTurn(slip.todo, () => may.plan(slip.todo.id, horizon));
   }
 
   useKeys((press) => {
@@ -205,20 +196,20 @@ export function useWeekKeys(may: May) {
         return true;
       case "<":
       case ">": {
-        const from = [going.get(todo.id)?.slice(0, 10), here.day].find((d) => d?.length === 10);
-        // Its time of the day goes along.
-        const slot = here.day ? slotOf(todo.plan, here.day) : undefined;
-        const to = from && addDays(from, press === ">" ? 1 : -1);
-        if (to) lay(here.slip, slot ? planAt(to, slot) : to);
-        else lay(here.slip, may.week.value?.today ?? "");
+        const by = press === ">" ? 1 : -1;
+        const today = may.week.value?.today ?? "";
+        actions.inTurn(todo, async (fresh) => {
+          const to = planBeside(fresh.plan, by, here.day, today);
+          if (to) await may.plan(todo.id, to);
+          else toasts.show({ text: "Nothing is planned for a day that is past." });
+        });
         return true;
       }
       case "+":
       case "-": {
         const by = press === "+" ? quarter : -quarter;
         actions.inTurn(todo, (fresh) => {
-          const slot = here.day ? slotOf(fresh.plan, here.day) : undefined;
-          const minutes = slot?.minutes ?? (fresh.estimate || here.slip.minutes);
+          const minutes = lengthOf(fresh.plan) ?? (fresh.estimate || here.slip.minutes);
           return actions.edit(fresh, lengthened(fresh, minutes + by));
         });
         return true;

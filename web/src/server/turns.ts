@@ -1,0 +1,44 @@
+import { type QueryClient, useQueryClient } from "@tanstack/vue-query";
+import { ask, client, type Todo } from "./client";
+
+/** The last thing that was asked of a to-do and is not answered yet. */
+const turns = new Map<string, Promise<void>>();
+/** To-dos of which a change was taken back: how they stand is not what the last answer said. */
+const takenBack = new Set<string>();
+
+/** An undo or redo on its way, which is of all. */
+let apart: Promise<unknown> = Promise.resolve();
+
+async function standing(queries: QueryClient, todo: Todo): Promise<Todo> {
+  if (takenBack.delete(todo.id)) {
+    const anew = await ask(() =>
+      client.GET("/api/todos/{id}", { params: { path: { id: todo.id } } }),
+    ).catch(() => undefined);
+    if (anew) return anew;
+  }
+  const known = queries.getQueryData<Todo>(["todo", todo.id]);
+  return known && known.revision > todo.revision ? known : todo;
+}
+
+/** Keys come faster than answers: what depends on how a to-do stands waits for what was asked before. */
+export function useTurns() {
+  const queries = useQueryClient();
+
+  /** Does something with a to-do as it stands after all that was asked of it before. */
+  function inTurn(todo: Todo, work: (fresh: Todo) => Promise<unknown>) {
+    const before = Promise.all([turns.get(todo.id), apart]);
+    const mine = before.then(async () => {
+      await work(await standing(queries, todo)).catch(() => undefined); // it has told its trouble
+    });
+    turns.set(todo.id, mine);
+    void mine.finally(() => turns.get(todo.id) === mine && turns.delete(todo.id));
+  }
+  /** Does something once all that was asked before is answered; what is asked after waits for it. */
+  function byItself<T>(work: () => Promise<T>): Promise<T> {
+    const mine = Promise.all([...turns.values(), apart]).then(work);
+    apart = mine.catch(() => undefined);
+    return mine;
+  }
+  const wasTakenBack = (ids: string[]) => ids.forEach((id) => takenBack.add(id));
+  return { inTurn, byItself, wasTakenBack };
+}

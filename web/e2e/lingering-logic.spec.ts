@@ -43,6 +43,57 @@ test.describe("rows that linger, and messages", () => {
   const shown = (groups: SheetGroup[]) =>
     groups.map((g) => `${g.kind}: ${g.rows.map((r) => r?.todo.id).join(" ")}`);
 
+  /** A group of rows at their depths, which begin with so many dots. */
+  const tree = (kind: string, ...rows: string[]) =>
+    ({
+      kind,
+      horizon: null,
+      count: rows.length,
+      rows: rows.map((said, at) => {
+        const depth = /^\.*/.exec(said)![0].length;
+        const above = rows.slice(0, at).findLast((r) => /^\.*/.exec(r)![0].length === depth - 1);
+        const id = said.slice(depth).replace(/[*+]/g, "");
+        const parent = above?.replace(/[.*+]/g, "") ?? null;
+        const repeat = said.includes("*") ? { short: "every day" } : null;
+        const revision = said.includes("+") ? 2 : 1;
+        return { depth, todo: { id, parent, repeat, revision, status: "needs-action" } };
+      }),
+    }) as unknown as SheetGroup;
+
+  test("a ticked parent stands with what was ticked with it, and a subtask never under another row", () => {
+    setActivePinia(createPinia());
+    const linger = useLinger();
+    const before = [tree("list", "a", "top", ".mid", "..low", ".other", "z")];
+    linger.set("low", "completed");
+    linger.set("top", "completed");
+    const [now] = linger.withKept([tree("list", "z", "a")], before);
+    expect(shown([now!])).toEqual(["list: z a top mid low other"]);
+    expect(now!.rows.map((r) => r && linger.struck(r.todo))).toEqual([
+      false,
+      false,
+      true,
+      true,
+      true,
+      true,
+    ]);
+    // Its parent has gone to the bin: it has nothing to stand under.
+    linger.forget(["top"]);
+    expect(shown(linger.withKept([tree("list", "a", "z")], before))).toEqual(["list: a z"]);
+  });
+
+  test("a ticked repeat stands as it was ticked, and not at its next date besides", () => {
+    setActivePinia(createPinia());
+    const linger = useLinger();
+    const before = [tree("due-today", "a", "daily*", "z"), tree("day", "x")];
+    const after = [tree("due-today", "a", "z"), tree("day", "x", "daily*+")];
+    linger.set("daily", "completed");
+    const now = linger.withKept(after, before);
+    expect(shown(now)).toEqual(["due-today: a daily z", "day: x"]);
+    expect(now[0]!.rows[1]).toBe(before[0]!.rows[1]);
+    linger.forget(["daily"]);
+    expect(shown(linger.withKept(after, before))).toEqual(["due-today: a z", "day: x daily"]);
+  });
+
   test("what was just ticked stands where it stood, also when its group is gone", () => {
     setActivePinia(createPinia());
     const linger = useLinger();

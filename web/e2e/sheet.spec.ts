@@ -1,4 +1,4 @@
-import { changes, expect, group, index, row, slip, test, visit } from "./tincup";
+import { changes, expect, group, index, row, slip, test, toast, visit } from "./tincup";
 
 test("a new list takes what is typed; a title is edited from its end", async ({ page, tincup }) => {
   await tincup.post("/api/shelves", { name: "Home" });
@@ -117,4 +117,40 @@ test("with 200 lists the finder answers at once", async ({ page, tincup }) => {
   await expect(page.getByRole("option")).toHaveCount(202); // and the page of lists, and a new one
   await page.keyboard.type("number 199\n");
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("List number 199");
+});
+
+test("the row that looks current is the one that keys act on: after a line, after a click in the index", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/today`);
+  await page.getByRole("link", { name: "Night Signals" }).first().click();
+  const current = page.locator("main .row.current");
+  await row(page, "Guided tour script").focus();
+  // Esc from a line below a row: the row has the keys again, or what was put in there.
+  for (const key of ["b", "i"]) {
+    await row(page, "Guided tour script").focus();
+    await page.keyboard.press(key);
+    await page.keyboard.press("Escape");
+    await expect(row(page, "Guided tour script")).toBeFocused();
+    await page.keyboard.type(`${key}Put in by ${key}`);
+    await page.keyboard.press("Enter");
+    await expect(current).toContainText(`Put in by ${key}`);
+    await page.keyboard.press("Escape");
+    await expect(row(page, `Put in by ${key}`)).toBeFocused();
+  }
+  // From the line at the foot too.
+  await page.getByRole("combobox", { name: "Put into Night Signals" }).click();
+  await page.keyboard.type("Oil the lamps\n");
+  await expect(current).toContainText("Oil the lamps");
+  await page.keyboard.press("Escape");
+  await expect(row(page, "Oil the lamps")).toBeFocused();
+  await page.keyboard.press("p");
+  await expect(row(page, "Oil the lamps")).toContainText("Priority low");
+  // A click in the index leaves the focus there: Space ticks the current row as p raises it.
+  await page.getByRole("link", { name: "The Cup" }).first().click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("The Cup");
+  const title = (await current.locator(".title").textContent())!.trim();
+  await page.keyboard.press("Space");
+  await expect(toast(page, `Done: “${title}”`)).toBeVisible();
 });

@@ -226,6 +226,19 @@ test("cards move between columns by dragging, by keys and by their menu, and cha
   await expect(column("medium")).toContainText("Hang");
   await page.keyboard.press("ArrowRight");
   await expect(row(page, "Light")).toBeFocused();
+  // A title is edited on its card, and what a card cannot do it says.
+  await page.keyboard.type("e the hall\n");
+  await expect(column("low")).toContainText("Light the hall");
+  await expect(row(page, "Light the hall")).toBeFocused();
+  await page.keyboard.press("e");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("b");
+  await expect(toast(page, "Nothing is put in between cards")).toBeVisible();
+  await page.keyboard.press("i");
+  await expect(toast(page, "A card has no room for a subtask’s line")).toBeVisible();
+  await page.keyboard.type("e");
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("Light\n");
   // And by the card's own list of things to do.
   await row(page, "Light").getByRole("button", { name: "More for Light" }).click();
   await expect(page.getByRole("menuitem")).toHaveText([

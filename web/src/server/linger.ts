@@ -1,8 +1,9 @@
 import { defineStore } from "pinia";
 import { ref } from "vue";
 import { unrest } from "@/kit/pointer-rest";
-import type { Group, Row, Todo } from "./client";
-import { groupKey, type SheetGroup } from "./queries";
+import type { Todo } from "./client";
+import { putBack } from "./put-back";
+import type { SheetGroup } from "./queries";
 
 /** How long ticked rows stay struck where they are after the last tick, in milliseconds. */
 const stay = 4000;
@@ -12,10 +13,6 @@ interface Kept {
   until: number;
   /** The change that ticked a repeat, which is open again at its next date. */
   tick?: number;
-  /** Where the row stood, once it has left the server's answer. */
-  row?: Row;
-  group?: Pick<Group, "kind" | "horizon">;
-  index?: number;
 }
 
 /**
@@ -62,23 +59,8 @@ export const useLinger = defineStore("linger", () => {
   const tickOf = (id: string) => kept.value.get(id)?.tick;
 
   /** The server's groups with the rows that linger put back where they were. */
-  function withKept(groups: SheetGroup[], before: SheetGroup[]): SheetGroup[] {
-    if (kept.value.size === 0) return groups;
-    const there = new Set(groups.flatMap((g) => g.rows.map((r) => r?.todo.id)));
-    const out = groups.map((g) => ({ ...g, rows: [...g.rows] }));
-    before.forEach((old, nth) => {
-      old.rows.forEach((row, index) => {
-        if (!row || !kept.value.has(row.todo.id) || there.has(row.todo.id)) return;
-        let group = out.find((g) => groupKey(g) === groupKey(old));
-        if (!group) {
-          group = { ...old, count: 0, rows: [] };
-          out.splice(Math.min(nth, out.length), 0, group);
-        }
-        group.rows.splice(Math.min(index, group.rows.length), 0, row);
-      });
-    });
-    return out;
-  }
+  const withKept = (groups: SheetGroup[], before: SheetGroup[]): SheetGroup[] =>
+    kept.value.size ? putBack(groups, before, (id) => kept.value.get(id)?.state) : groups;
 
   return { set, drop, tickOf, forget, hold, struck, withKept, kept };
 });

@@ -21,9 +21,14 @@ const label = computed(() =>
 );
 
 function leave() {
-  const id = props.row.todo.id;
+  const ids = [last.value, props.row.todo.id];
   current.adding = undefined;
-  setTimeout(() => rowElement(id)?.focus());
+  // What was put in may be shown elsewhere, or not here at all.
+  setTimeout(() => (rowElement(ids[0]) ?? rowElement(ids[1]))?.focus());
+}
+function put(id: string) {
+  last.value = id;
+  current.putIn = id;
 }
 </script>
 
@@ -37,7 +42,7 @@ function leave() {
       now
       @leave="leave"
       @left="current.adding = undefined"
-      @put="(id) => (last = id)"
+      @put="put"
     />
   </li>
 </template>

@@ -2,7 +2,7 @@
 import { useMediaQuery } from "@vueuse/core";
 import { computed, provide, ref, useTemplateRef, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import { Away, type Given, Refused } from "@/server/client";
+import { Away, Refused } from "@/server/client";
 import SentenceLine from "@/capture/SentenceLine.vue";
 import BulkBar from "./BulkBar.vue";
 import ColumnsSheet from "./ColumnsSheet.vue";
@@ -26,6 +26,7 @@ import { useRowKeys } from "./row-keys";
 import { useSaving } from "./saving";
 import { useSelection } from "@/kit/selection";
 import { useSheet } from "./sheet";
+import { useSheetLine } from "./sheet-line";
 import { useToasts } from "@/kit/toasts";
 import { foldsAway, rowsOf, useShown, type ShownGroup } from "./shown";
 import { useNoticing } from "@/server/here";
@@ -186,33 +187,7 @@ watch(
   },
 );
 
-/** A list that was made just now takes what is typed next. */
-const isNew = computed(
-  () => source.value.kind === "list" && current.adding?.row === source.value.list,
-);
-/** The line that puts something into what is shown, where that can take something. */
-const line = computed(() => {
-  const kind = source.value.kind;
-  const takes = ["list", "tag", "person", "place", "own", "rail"].includes(kind);
-  if (!takes || at.value.list?.archived) return undefined;
-  return {
-    line: route.path,
-    label: `Put into ${name.value}`,
-    placeholder: `Put into ${name.value}`,
-    into: {},
-    given: view.value?.gives ?? [],
-    now: isNew.value,
-  };
-});
-/** A section's own line gives the section besides. */
-const sectionGiven = (group: ShownGroup): Given => ({
-  field: "section",
-  value: group.of ?? "",
-  text: group.name ?? "",
-});
-function blur() {
-  (document.activeElement as HTMLElement | null)?.blur();
-}
+const { line, sectionGiven, leaveLine } = useSheetLine(source, at, name, view);
 /** In a checklist what is put in stands under what is open, and above what is ticked. */
 const tickedFrom = computed(() =>
   shape.value === "rows" && at.value.list?.checklist
@@ -319,7 +294,8 @@ const failure = computed(() => {
             :key="route.path"
             class="here"
             v-bind="line"
-            @leave="blur"
+            @leave="leaveLine"
+            @put="(id) => (current.putIn = id)"
           />
           <section class="group" :data-group="group.kind" :data-horizon="group.horizon">
             <GroupHead
@@ -352,7 +328,8 @@ const failure = computed(() => {
               :placeholder="`Put into ${group.name ?? name}`"
               :given="[...line.given, sectionGiven(group)]"
               now
-              @leave="blur"
+              @leave="leaveLine"
+              @put="(id) => (current.putIn = id)"
             />
             <ComesRound v-if="group.comesRound" :todos="group.comesRound" @open="openSlip" />
           </section>
@@ -364,7 +341,8 @@ const failure = computed(() => {
         :key="route.path"
         class="here"
         v-bind="line"
-        @leave="blur"
+        @leave="leaveLine"
+        @put="(id) => (current.putIn = id)"
       />
       <p v-if="upcoming && view && view.beyond > 0" class="beyond">
         {{ view.beyond }} more {{ view.beyond === 1 ? "lies" : "lie" }} further ahead.

@@ -66,6 +66,12 @@ export function useRowKeys(
     rows,
     (now, before) => {
       if (!now.length) return;
+      const put = current.putIn;
+      if (put && now.some((r) => r.todo.id === put)) {
+        current.putIn = undefined;
+        // Who has gone on to another row by now stays there.
+        if (!document.activeElement?.closest("[data-todo]")) current.row = put;
+      }
       if (now.some((r) => r.todo.id === current.row)) return;
       const was = before?.findIndex((r) => r.todo.id === current.row) ?? -1;
       const hadFocus = was >= 0 && document.activeElement?.closest("[data-todo]") !== null;
@@ -260,7 +266,7 @@ export function useRowKeys(
         open(row.todo.id);
         return true;
       case " ":
-        if (document.activeElement?.matches("button:not([role=checkbox]), a")) return false;
+        if (document.activeElement?.matches("button:not([role=checkbox])")) return false;
         if (row.todo.deleted) void actions.run(row.todo.id, "restore");
         else if (!row.todo.isNote) void actions.tick(row.todo);
         return true;

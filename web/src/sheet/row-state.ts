@@ -23,12 +23,13 @@ export function useRowState(props: Shown) {
   const todo = computed(() => props.row.todo);
   /** The pointer is or was on it: what is offered there is made when it comes. */
   const near = ref(!matchMedia("(hover: hover)").matches);
+  const struck = computed(() => linger.struck(todo.value));
   return {
     todo,
     near,
-    struck: computed(() => linger.struck(todo.value)),
+    struck,
     isCurrent: computed(() => current.row === todo.value.id),
     chosen: computed(() => selection.ids.has(todo.value.id)),
-    facts: computed(() => rowFacts(props.row, props)),
+    facts: computed(() => rowFacts(props.row, props, struck.value)),
   };
 }

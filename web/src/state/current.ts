@@ -71,6 +71,8 @@ export const useCurrent = defineStore("current", () => {
   const capture = ref(0);
   /** The to-do whose slip was opened as it was put in, until that has the focus. */
   const opening = ref<string>();
+  /** What a line of the sheet put in last: its row is the current one as soon as it is shown. */
+  const putIn = ref<string>();
   /** Several lines that were pasted and wait in their preview. */
   const pasted = shallowRef<PastedLines>();
   /** Files whose to-dos wait in their previews, the first of them shown. */
@@ -96,6 +98,7 @@ export const useCurrent = defineStore("current", () => {
     searching,
     capture,
     opening,
+    putIn,
     pasted,
     incoming,
     bringIn,

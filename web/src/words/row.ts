@@ -25,8 +25,11 @@ interface Around {
   inList?: string;
 }
 
-/** What a row says quietly: what is set, and not said by the view or the group. */
-export function rowFacts(row: Row, around: Around): Fact[] {
+/**
+ * What a row says quietly: what is set, and not said by the view or the group. Of one that is struck all parts
+ * are done.
+ */
+export function rowFacts(row: Row, around: Around, struck = false): Fact[] {
   const { todo } = row;
   const facts: Fact[] = [];
   if (todo.deleted) facts.push({ text: binDays(todo.deleted, around) });
@@ -38,7 +41,10 @@ export function rowFacts(row: Row, around: Around): Fact[] {
     const days = row.waited === 1 ? "1 day" : `${row.waited} days`;
     facts.push({ text: `waited ${days}`, tone: "time" });
   }
-  if (row.progress) facts.push({ text: `${row.progress.done} of ${row.progress.total}` });
+  if (row.progress) {
+    const { done, total } = row.progress;
+    facts.push({ text: `${struck ? total : done} of ${total}` });
+  }
   facts.push(...projectFacts(row, around));
   if (todo.estimate && open) facts.push({ text: estimateWords(todo.estimate) });
   if (open) facts.push(...choiceFacts(todo, around.group.kind));

@@ -2,22 +2,39 @@ package app
 
 import (
 	"context"
+	"fmt"
 
 	"tincup/internal/core/book"
 	"tincup/internal/store"
 )
 
 // Undo turns round the latest change made in the request's window, or the one
-// with the given revision when it is not 0. It fails with store.ErrNothing or
-// a *book.ConflictError.
-func (a *Session) Undo(ctx context.Context, req Request, revision int64, respond Responder) (*store.Reply, error) {
+// with the given revision when it is not 0; those that are passed over are no latest
+// change. It fails with store.ErrNothing, or a *BlockedError around a *book.ConflictError.
+func (a *Session) Undo(ctx context.Context, req Request, revision int64, respond Responder, passing ...int64) (*store.Reply, error) {
 	return a.turn(ctx, req, respond, book.Undo, func() (int64, error) {
 		if revision != 0 {
 			return a.store.Undoable(ctx, a.Account(), revision)
 		}
-		return a.store.LastUndoable(ctx, a.Account(), req.Window)
+		return a.store.LastUndoable(ctx, a.Account(), req.Window, passing...)
 	})
 }
+
+// BlockedError is a change that cannot be turned round as things stand now.
+type BlockedError struct {
+	// Revision is that of the change, and Says what History says of it.
+	Revision int64
+	Says     string
+	// Err is what stands in its way.
+	Err error
+}
+
+func (e *BlockedError) Error() string {
+	return fmt.Sprintf("“%s” is not undone: %s", e.Says, e.Err)
+}
+
+// Unwrap returns what stands in its way.
+func (e *BlockedError) Unwrap() error { return e.Err }
 
 // Redo turns round the latest undo made in the request's window.
 func (a *Session) Redo(ctx context.Context, req Request, respond Responder) (*store.Reply, error) {
@@ -55,6 +72,10 @@ func (a *Session) turn(ctx context.Context, req Request, respond Responder, kind
 		if change == early && turned.holds(env) {
 			return turned.next(a.desk, req), nil
 		}
-		return a.desk.Invert(env, change, kind)
+		next, err := a.desk.Invert(env, change, kind)
+		if err != nil && kind == book.Undo {
+			err = &BlockedError{Revision: change.Revision, Says: change.Says, Err: err}
+		}
+		return next, err
 	})
 }

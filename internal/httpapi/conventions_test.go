@@ -154,6 +154,16 @@ func TestUndoAndRedoByWindow(t *testing.T) {
 	if !strings.Contains(a.text(t, "detail"), "changed further (plan)") {
 		t.Errorf("the refusal says %s", a.body)
 	}
+	// What stands in the way is named, and passed over for what came before it; never what came after.
+	if says := a.text(t, "detail"); !strings.HasPrefix(says, "“Planned for Thu 26 Nov 2026") {
+		t.Errorf("the refusal says %s", says)
+	}
+	over := fmt.Sprintf(`{"passing":[%s]}`, a.value(t, "blocked"))
+	s.want(409, "POST", "/api/undo", over, "Window-Id: one") // there is none before it
+	s.want(200, "POST", "/api/todos/"+id+"/tags", `{"add":["letters"],"remove":[]}`, "Window-Id: one")
+	if says := s.want(200, "POST", "/api/undo", over, "Window-Id: one").text(t, "change.says"); !strings.Contains(says, "letters") {
+		t.Errorf("passing over it undoes %q", says)
+	}
 }
 
 func TestFromTheCupToTheBinAndBack(t *testing.T) {

@@ -21,6 +21,8 @@ type problem struct {
 	detail string
 	field  string
 	stale  *app.StaleError
+	// blocked is the revision of a change that cannot be undone; 0 for none.
+	blocked int64
 }
 
 func (p *problem) Error() string { return p.detail }
@@ -39,6 +41,7 @@ func (s *server) fail(c *gin.Context, err error) {
 	if p.field != "" {
 		body.Field = &p.field
 	}
+	body.Blocked = orAbsent(p.blocked)
 	if p.stale != nil {
 		s.describeStale(c, p.stale, &body)
 	}
@@ -148,6 +151,9 @@ func problemOf(err error) *problem {
 		if errors.Is(err, store.ErrNotKept) {
 			p.detail = "The change was not kept: " + lowerFirst(p.detail)
 		}
+	}
+	if blocked := (*app.BlockedError)(nil); errors.As(err, &blocked) {
+		p.blocked, p.detail = blocked.Revision, blocked.Error()
 	}
 	return p
 }

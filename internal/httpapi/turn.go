@@ -18,11 +18,14 @@ func (s *server) Undo(c *gin.Context, params contract.UndoParams) {
 		s.fail(c, err)
 		return
 	}
-	revision := int64(0)
+	revision, passing := int64(0), []int64(nil)
 	if in.Change != nil {
 		revision = *in.Change
 	}
-	reply, err := s.as(c).Undo(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), revision, turned)
+	if in.Passing != nil {
+		passing = *in.Passing
+	}
+	reply, err := s.as(c).Undo(c.Request.Context(), request(c, params.IdempotencyKey, params.WindowId, raw), revision, turned, passing...)
 	s.reply(c, reply, err)
 }
 

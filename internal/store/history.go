@@ -26,10 +26,14 @@ var passedOver = func() string {
 }()
 
 // LastUndoable returns the revision of the latest change that an account made in a window
-// and that is not undone.
-func (s *Store) LastUndoable(ctx context.Context, account book.ID, window string) (int64, error) {
+// and that is not undone, and is none of those that are passed over.
+func (s *Store) LastUndoable(ctx context.Context, account book.ID, window string, passing ...int64) (int64, error) {
+	over, err := json.Marshal(append([]int64{}, passing...)) // and not null
+	if err != nil {
+		return 0, err
+	}
 	return s.revision(ctx, `SELECT seq FROM history WHERE account = ? AND made_in = ? AND kind NOT IN ('undo', `+passedOver+`)
-		AND turned_by IS NULL AND rows IS NOT NULL ORDER BY seq DESC LIMIT 1`, id(account), window)
+		AND turned_by IS NULL AND rows IS NOT NULL AND seq NOT IN (SELECT value FROM json_each(?)) ORDER BY seq DESC LIMIT 1`, id(account), window, string(over))
 }
 
 // LastRedoable returns the revision of the latest undo that an account made in a window

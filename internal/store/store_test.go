@@ -361,17 +361,23 @@ func TestWhatUndoAndRedoFind(t *testing.T) {
 			t.Errorf("%s: %v, %v; want change %d", what, got, err, want.Revision)
 		}
 	}
-	expect("undo in a", p.store.LastUndoable, "a", a2)
-	expect("undo in b", p.store.LastUndoable, "b", b1)
-	expect("undo in c", p.store.LastUndoable, "c", nil)
+	last := func(ctx context.Context, account book.ID, window string) (int64, error) {
+		return p.store.LastUndoable(ctx, account, window)
+	}
+	expect("undo in a", last, "a", a2)
+	expect("undo in b", last, "b", b1)
+	expect("undo in c", last, "c", nil)
+	expect("undo in a, passing over its latest", func(ctx context.Context, account book.ID, window string) (int64, error) {
+		return p.store.LastUndoable(ctx, account, window, a2.Revision)
+	}, "a", a1)
 	expect("redo in a", p.store.LastRedoable, "a", nil)
 	u2 := turn("a", a2, book.Undo)
 	u1 := turn("a", a1, book.Undo)
-	expect("nothing left to undo in a", p.store.LastUndoable, "a", nil)
+	expect("nothing left to undo in a", last, "a", nil)
 	expect("redo goes backwards", p.store.LastRedoable, "a", u1)
 	r1 := turn("a", u1, book.Redo)
 	expect("then the one before", p.store.LastRedoable, "a", u2)
-	expect("a redo can be undone", p.store.LastUndoable, "a", r1)
+	expect("a redo can be undone", last, "a", r1)
 	ub := turn("b", b1, book.Undo)
 	p.do("a", book.Capture{Title: "a3"})
 	expect("a new change drops redo in its window", p.store.LastRedoable, "a", nil)

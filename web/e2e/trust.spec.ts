@@ -184,3 +184,38 @@ test("keys typed ahead of a chooser reach it, and nothing else", async ({
   }
   expect((await told()).length).toBe(11);
 });
+
+test("undo says what stands in its way, and passes over it while that is read", async ({
+  page,
+  tincup,
+  complaints,
+}) => {
+  const todo = (await tincup.post("/api/todos", { title: "Oil the hinge" })) as { id: string };
+  await tincup.post("/api/todos", { title: "Trim the wicks" });
+  await visit(page, `${tincup.url}/cup`);
+  await row(page, "Trim the wicks").focus();
+  await page.keyboard.press("p");
+  await expect(row(page, "Trim the wicks")).toContainText("Priority low");
+  await row(page, "Oil the hinge").focus();
+  await page.keyboard.press("p");
+  await expect(row(page, "Oil the hinge")).toContainText("Priority low");
+  // Another window raises it further.
+  await tincup.patch(`/api/todos/${todo.id}`, { priority: "high" });
+  await expect(row(page, "Oil the hinge")).toContainText("Priority high");
+  await page.keyboard.press("Control+z");
+  const told = toast(
+    page,
+    "is not undone: “Oil the hinge” has since been changed further (priority)",
+  );
+  await expect(told).toContainText("Undo again passes over it.");
+  await page.keyboard.press("Control+z");
+  await expect(row(page, "Trim the wicks")).not.toContainText("Priority low");
+  await expect(row(page, "Oil the hinge")).toContainText("Priority high");
+  // What is done meanwhile is undone first.
+  await row(page, "Trim the wicks").focus();
+  await page.keyboard.press("h");
+  await expect(toast(page, "handful")).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(toast(page, "Undone.").last()).toContainText("handful");
+  complaints.length = 0; // of the undo that was refused
+});

@@ -31,6 +31,9 @@ type Command =
   | "resume"
   | "end-repeat";
 
+/** Changes that the latest undo found it could not turn back, and the message that says so. */
+const blocked: { message?: number; changes: number[] } = { changes: [] };
+
 /** Everything a person can do to a to-do, and what is said afterwards. */
 export function useActions() {
   const queries = useQueryClient();
@@ -280,10 +283,9 @@ export function useActions() {
       return true;
     });
 
-  async function turnBack(change?: number) {
-    const done = await send((header) =>
-      client.POST("/api/undo", { params: { header }, body: change ? { change } : {} }),
-    );
+  async function turnBack(change?: number, passing: number[] = []) {
+    const body = change ? { change } : passing.length ? { passing } : {};
+    const done = await send((header) => client.POST("/api/undo", { params: { header }, body }));
     linger.forget(done.todos);
     wasTakenBack(done.todos);
     server.undone = [...done.todos];
@@ -291,8 +293,29 @@ export function useActions() {
     server.refresh(done.change.revision);
     toasts.show({ text: done.change.says });
   }
-  /** What was asked before the undo is undone by it, and not what came before that. */
-  const undo = (change?: number) => attempt(() => byItself(() => turnBack(change)));
+  /**
+   * Undoes a change, or the latest. What was asked before is undone by it, and not what came before that. Where the
+   * latest cannot be undone the message says why, and while that stands the next undo passes over it.
+   */
+  const undo = (change?: number) =>
+    attempt(() =>
+      byItself(async () => {
+        const standing = toasts.toasts.some((t) => t.id === blocked.message);
+        const passing = change || !standing ? [] : blocked.changes;
+        try {
+          await turnBack(change, passing);
+        } catch (e) {
+          const by = !change && e instanceof Refused && e.problem.blocked;
+          if (!by) throw e;
+          blocked.changes = [...passing, by];
+          blocked.message = toasts.show({
+            text: `${e.message} Undo again passes over it.`,
+            trouble: true,
+            sort: "blocked",
+          });
+        }
+      }),
+    );
 
   const redo = () =>
     attempt(() =>

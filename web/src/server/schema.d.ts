@@ -2498,6 +2498,8 @@ export interface components {
              * @description The revision of the change to undo
              */
             change?: number;
+            /** @description Without change: revisions of this window's changes that are passed over, since they cannot be undone */
+            passing?: number[];
         };
         Settings: {
             settings: components["schemas"]["Setting"][];
@@ -3280,6 +3282,11 @@ export interface components {
             field?: string;
             /** @description With 412 */
             etag?: string;
+            /**
+             * Format: int64
+             * @description The revision of a change that cannot be undone as things stand now; absent where that is not why
+             */
+            blocked?: number;
             current?: components["schemas"]["Todo"];
             currentRow?: components["schemas"]["RowState"];
             /** @description With 412, the fields altered since */

@@ -39,7 +39,11 @@ function leave() {
 const { dragged } = useRowDrag(
   root,
   () => props.row,
-  { drag: () => todo.value.deleted === null && !editing.value, take: () => false, mode: () => "standard" },
+  {
+    drag: () => todo.value.deleted === null && !editing.value,
+    take: () => false,
+    mode: () => "standard",
+  },
   () => {},
 );
 const items = (): MenuItem[] => [

@@ -316,3 +316,31 @@ test("a change reaches an open view of another window as a patch", async ({ page
   for (const r of replies) expect(r.builds).toBe(true);
   for (const r of replies) expect(r.size).toBeLessThan(9000);
 });
+
+test("a two-by-two counts truly: what is in sight and what it says is more are what its head says", async ({
+  page,
+  tincup,
+}) => {
+  const csv = ["title,priority", ...Array.from({ length: 252 }, (_, i) => `Crate ${i},high`)];
+  await fetch(`${tincup.url}/api/import?name=crates.csv`, {
+    method: "POST",
+    headers: { "Content-Type": "application/octet-stream", "Idempotency-Key": "crates" },
+    body: csv.join("\n"),
+  });
+  await visit(page, `${tincup.url}/cup?shape=two-by-two`);
+  const quarter = page.locator('[data-column="important"]');
+  await expect(quarter.locator(".count")).toContainText("252");
+  const told = () =>
+    quarter.evaluate((el) => {
+      const ul = el.querySelector("ul")!;
+      const edge = ul.getBoundingClientRect();
+      const cards = [...ul.children].map((c) => c.getBoundingClientRect());
+      const above = cards.filter((c) => c.bottom <= edge.bottom + 1).length;
+      const more = Number(/\d+/.exec(el.querySelector(".rest")?.textContent ?? "")?.[0] ?? 0);
+      const filled = cards.some((c) => c.bottom > edge.bottom - 8);
+      return { sum: above + more, filled, several: above > 1 };
+    });
+  await expect.poll(told).toEqual({ sum: 252, filled: true, several: true });
+  await quarter.getByRole("button", { name: /more$/ }).click();
+  await expect.poll(async () => (await told()).sum).toBe(252);
+});

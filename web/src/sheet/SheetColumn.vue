@@ -33,27 +33,31 @@ const moves = (id: string): MenuItem[] =>
     .map((c) => ({ name: `To “${headOf(c)}”`, act: () => emit("move", id, c) }));
 const cards = computed(() => props.column.shown.flatMap((s) => s.row ?? []));
 const list = useTemplateRef("list");
-const across = useScroll(list).x;
+const scrolled = useScroll(list).y;
 const { width, height } = useElementSize(list);
-/** How many cards of a quarter stand further on; -1 where the last are in sight. */
+/** How many cards of a quarter stand below the edge, those that are not read yet among them. */
 const behind = ref(0);
 watch(
-  [across, width, height, cards],
+  [scrolled, width, height, cards],
   async () => {
     await nextTick();
     const ul = list.value;
     if (!ul) return;
-    const edge = ul.scrollLeft + ul.clientWidth;
-    const after = [...ul.children].filter(
-      (c) => (c as HTMLElement).offsetLeft - ul.offsetLeft >= edge - 1,
-    ).length;
-    behind.value = after || (ul.scrollLeft > 0 ? -1 : 0);
+    const edge = ul.scrollTop + ul.clientHeight;
+    const inSight = [...ul.children].filter((c) => {
+      const card = c as HTMLElement;
+      return card.offsetTop - ul.offsetTop + card.offsetHeight <= edge + 1;
+    }).length;
+    behind.value = props.column.count - inSight;
   },
   { immediate: true },
 );
+/** The next cards come into sight, or the first ones again. */
 function turn() {
   const ul = list.value;
-  ul?.scrollTo({ left: behind.value > 0 ? ul.scrollLeft + ul.clientWidth + 6 : 0 });
+  if (!ul) return;
+  const end = ul.scrollTop + ul.clientHeight >= ul.scrollHeight - 1;
+  ul.scrollTo({ top: end ? 0 : ul.scrollTop + ul.clientHeight - 24 });
 }
 const rest = computed(() => props.column.count - cards.value.length);
 const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`);
@@ -90,8 +94,8 @@ const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`
         :moves="moves"
       />
     </ul>
-    <button v-if="quarter && behind" class="rest turn" @click="turn">
-      {{ behind > 0 ? `${behind} more ›` : "‹ the first ones" }}
+    <button v-if="quarter && behind > rest" class="rest turn" @click="turn">
+      {{ behind }} more
     </button>
     <p v-else-if="rest > 0" class="rest">and {{ rest }} more, in rows</p>
     <p v-else-if="!cards.length" class="rest">Nothing here.</p>
@@ -120,21 +124,13 @@ const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`
 /* All four stay in sight. */
 @media (min-width: 761px) {
   [class*="quarter-"] {
-    height: max(180px, calc((100dvh - 300px) / 2));
+    height: max(180px, calc((100dvh - 282px) / 2));
   }
-  /* Cards that do not fit stand in a column beside, out of sight and whole. */
   [class*="quarter-"] ul {
-    display: flex;
     flex: 1;
-    flex-flow: column wrap;
-    align-content: flex-start;
+    align-content: start;
     min-height: 0;
-    overflow: hidden;
-  }
-  [class*="quarter-"] ul > :deep(*) {
-    flex: none;
-    width: 100%;
-    max-height: 100%;
+    overflow-y: auto;
   }
 }
 .quarter-important-urgent {

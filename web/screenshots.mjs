@@ -28,7 +28,7 @@ const url = await new Promise((resolve) => {
   let said = "";
   server.stdout.on("data", (chunk) => {
     said += chunk;
-    const found = /at (http:\S+)/.exec(said);
+    const found = /Tin Cup is at (http:\S+)/.exec(said);
     if (found) resolve(found[1]);
   });
 });

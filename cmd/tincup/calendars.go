@@ -6,24 +6,25 @@ import (
 	"fmt"
 	"net"
 	"net/http"
-	"strconv"
+	"net/url"
+	"os"
 	"time"
 
 	"tincup/internal/app"
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 	"tincup/internal/standin/calendar"
 )
 
 // serveCalendars serves the demo's calendars on loopback until the context ends, and
-// returns where: at the port behind the page's where that is free.
+// returns where: at a free port, or at the one by which a demo that was kept knows them.
 func (f *flags) serveCalendars(ctx context.Context, a *app.App) (string, error) {
-	listener, err := net.Listen("tcp", portAfter(f.addr))
+	at := keptAt(a)
+	listener, err := net.Listen("tcp", at)
 	if err != nil {
-		listener, err = net.Listen("tcp", "127.0.0.1:0")
+		return "", fmt.Errorf("the demo's calendars cannot be served at %s: %w", at, err)
 	}
-	if err != nil {
-		return "", fmt.Errorf("the demo's calendars cannot be served: %w", err)
-	}
+	fmt.Fprintf(os.Stdout, "The demo's calendars are at http://%s\n", listener.Addr())
 	clock := a.Owner().Clock()
 	service := calendar.New(clock.Zone, func() time.Time { return clock.Now })
 	service.Demo(clock.Today())
@@ -37,14 +38,17 @@ func (f *flags) serveCalendars(ctx context.Context, a *app.App) (string, error) 
 	return "http://" + listener.Addr().String(), nil
 }
 
-// portAfter is the address with the next port; an address with any free one is left so.
-func portAfter(addr string) string {
-	host, port, err := net.SplitHostPort(addr)
-	n, bad := strconv.Atoi(port)
-	if err != nil || bad != nil || n == 0 || n >= 65535 {
-		return "127.0.0.1:0"
-	}
-	return net.JoinHostPort(host, strconv.Itoa(n+1))
+// keptAt is where the demo's calendars were served before; any free port where they were not.
+func keptAt(a *app.App) string {
+	at := "127.0.0.1:0"
+	a.Owner().Read(func(b *book.Desk, _ day.Clock) {
+		for _, c := range b.Calendars() {
+			if where, err := url.Parse(c.Address); err == nil && where.Path == "/museum.ics" {
+				at = where.Host
+			}
+		}
+	})
+	return at
 }
 
 // addCalendars adds the demo's calendars.

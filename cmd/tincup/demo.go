@@ -36,8 +36,10 @@ afresh at each start unless --keep is given. Your own data file is not touched.`
 			if keep {
 				if _, err := os.Stat(path); err == nil {
 					return f.serve(cmd.Context(), path, func(ctx context.Context, a *app.App) error {
-						_, err := f.serveCalendars(ctx, a)
-						return err
+						if _, err := f.serveCalendars(ctx, a); err != nil { // something else has their port: they are read later
+							f.logger().Warn(err.Error())
+						}
+						return nil
 					})
 				}
 			} else if err := clear(cmd.Context(), path); err != nil {

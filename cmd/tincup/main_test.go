@@ -11,9 +11,11 @@ import (
 	"io/fs"
 	"net"
 	"net/http"
+	"net/url"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -361,6 +363,44 @@ func TestDemo(t *testing.T) {
 			t.Errorf("%s is empty", name)
 		}
 	}
+	// Its calendars take no port that another could be told to take: a second one stands behind it.
+	where, err := url.Parse(s.url)
+	if err != nil {
+		t.Fatal(err)
+	}
+	port, err := strconv.Atoi(where.Port())
+	if err != nil {
+		t.Fatal(err)
+	}
+	if free, err := net.Listen("tcp", fmt.Sprintf("127.0.0.1:%d", port+1)); err == nil {
+		if err := free.Close(); err != nil {
+			t.Fatal(err)
+		}
+		second := start(t, "demo", "--db", filepath.Join(t.TempDir(), "second.db"), "--addr", fmt.Sprintf("127.0.0.1:%d", port+1))
+		second.stop(t)
+	}
+	served := func(url string) string {
+		told, err := http.Get(url + "/api/calendars")
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer told.Body.Close()
+		var calendars []struct{ Address string }
+		if err := json.NewDecoder(told.Body).Decode(&calendars); err != nil || len(calendars) == 0 {
+			t.Fatalf("%d calendars, %v", len(calendars), err)
+		}
+		address := calendars[0].Address
+		answer, err := http.Get(address)
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer answer.Body.Close()
+		if answer.StatusCode != http.StatusOK {
+			t.Errorf("the calendar at %s answers %s", address, answer.Status)
+		}
+		return address
+	}
+	address := served(s.url)
 	s.stop(t)
 	if status, _, errOut := tincup(t, "add", "--db", db, "Mine"); status != 0 {
 		t.Fatal(errOut)
@@ -368,6 +408,9 @@ func TestDemo(t *testing.T) {
 	kept := start(t, append(args, "--keep")...)
 	if got := get(t, kept.url+"/api/overview")["counts"].(map[string]any)["cup"]; got != counts["cup"].(float64)+1 {
 		t.Errorf("kept, the Cup has %v", got)
+	}
+	if now := served(kept.url); now != address {
+		t.Errorf("kept, its calendar is at %s; it was at %s", now, address)
 	}
 	kept.stop(t)
 	fresh := start(t, args...)

@@ -81,6 +81,8 @@ func decodeMany(in contract.Many) (book.Command, error) {
 		}
 		move, err := decodeMove(book.ID{}, *in.Place)
 		return book.MoveMany{IDs: cmd.IDs, To: move}, err
+	case contract.ManyDoEdit:
+		cmd.Do, err = editMany(in.Patch)
 	default: // a field of a to-do, the same for all
 		for _, f := range todoFields {
 			if f.many != nil && f.name == string(in.Do) {
@@ -89,6 +91,22 @@ func decodeMany(in contract.Many) (book.Command, error) {
 		}
 	}
 	return cmd, err
+}
+
+// editMany sets fields alike.
+func editMany(in *contract.TodoPatch) (func(book.ID) book.Command, error) {
+	if in == nil {
+		return nil, &book.RuleError{Field: "patch", Reason: "The fields to set are missing."}
+	}
+	if in.Title.IsSpecified() || in.Notes.IsSpecified() || in.List.IsSpecified() || in.Status.IsSpecified() || in.IsNote != nil {
+		return nil, &book.RuleError{Field: "patch", Reason: "Title, notes, list, status and isNote are not set alike in many."}
+	}
+	edit, err := decodeEdit(in)
+	return func(id book.ID) book.Command {
+		one := edit
+		one.ID = id
+		return one
+	}, err
 }
 
 func decodeMove(id book.ID, in contract.Move) (book.Move, error) {

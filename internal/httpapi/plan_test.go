@@ -69,6 +69,18 @@ func TestEstimatesOfMany(t *testing.T) {
 		}
 	}
 	s.want(422, "POST", "/api/many", `{"ids":["`+one+`"],"do":"estimate","estimate":-5}`)
+	// Other fields are set alike by a patch, in one change; what is each one's own is not.
+	s.want(200, "POST", "/api/many", `{"ids":["`+one+`","`+two+`"],"do":"edit","patch":{"start":"2026-11-26","place":"Store room"}}`)
+	for _, id := range []string{one, two} {
+		if todo := s.want(200, "GET", "/api/todos/"+id, ""); todo.text(t, "start") != "2026-11-26" || todo.text(t, "place") != "Store room" {
+			t.Errorf("set alike: %s", todo.body)
+		}
+	}
+	s.want(200, "POST", "/api/many", `{"ids":["`+one+`","`+two+`"],"do":"edit","patch":{"start":null,"place":null}}`)
+	for _, wrong := range []string{`{"title":"Same"}`, `{"notes":""}`, `{"list":null}`, `{"status":"in-process"}`, `{"isNote":true}`, `{"start":"soon"}`} {
+		s.want(422, "POST", "/api/many", `{"ids":["`+one+`"],"do":"edit","patch":`+wrong+`}`)
+	}
+	s.want(422, "POST", "/api/many", `{"ids":["`+one+`"],"do":"edit"}`)
 	s.want(200, "POST", "/api/many", `{"ids":["`+one+`"],"do":"estimate","estimate":null}`)
 	if got := s.want(200, "GET", "/api/todos/"+one, "").field(t, "estimate"); got != nil {
 		t.Errorf("it takes %v", got)

@@ -247,3 +247,13 @@ func orNone[T any](list *[]T) []T {
 	}
 	return *list
 }
+
+// decodeEdit is the edit that a patch asks for, without its to-do.
+func decodeEdit(in *contract.TodoPatch) (edit book.Edit, err error) {
+	for _, f := range todoFields {
+		if err == nil && f.patch != nil {
+			err = f.patch(&edit, in)
+		}
+	}
+	return edit, err
+}

@@ -70,12 +70,8 @@ func (s *server) EditTodo(c *gin.Context, todoID string, params contract.EditTod
 		s.fail(c, err)
 		return
 	}
-	cmd := book.Edit{ID: id}
-	for _, f := range todoFields {
-		if err == nil && f.patch != nil {
-			err = f.patch(&cmd, &in)
-		}
-	}
+	cmd, err := decodeEdit(&in)
+	cmd.ID = id
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -389,3 +389,53 @@ test("a key that is pressed as another window takes the row away is not for its 
     await expect.poll(async () => (await history(demo.url))[0]).toMatch(/^Done: /);
   }
 });
+
+test("ten to-dos are chosen by keys and set by the bar, each field by one change", async ({
+  page,
+  tincup,
+}) => {
+  const list = await tincup.post("/api/lists", { name: "Crates" });
+  for (let i = 0; i < 10; i++)
+    await tincup.post("/api/todos", { title: `Crate ${i}`, list: list.id });
+  await visit(page, `${tincup.url}/list/${list.id}`);
+  await page.locator("main [data-todo]").first().focus();
+  await page.keyboard.press("x");
+  await page.keyboard.press("Control+a");
+  const bar = page.getByRole("toolbar", { name: "The rows that are chosen" });
+  const start = await latest(tincup.url);
+  let changes = 0;
+  const set = async (button: string, keys: string) => {
+    await expect(bar).toContainText("10 chosen");
+    await expect(bar.getByRole("button", { name: "Choose all" })).toHaveCount(0);
+    await bar.getByRole("button", { name: button, exact: true }).click();
+    // Enter alone changes nothing that nobody chose.
+    await page.keyboard.type(keys);
+    await page.keyboard.press("Enter");
+    changes++;
+    await expect.poll(() => latest(tincup.url), button).toBe(start + changes + made);
+    // What was set is let go: all are chosen anew, by a press.
+    await page.locator("main [data-todo]").first().focus();
+    await page.keyboard.press("x");
+    await bar.getByRole("button", { name: "Choose all" }).click();
+  };
+  let made = 0;
+  await set("Start", "Thursday");
+  await set("Due", "Friday");
+  made = 1; // a new person
+  await set("Who", "waiting on Ines");
+  await set("Place", "Store room");
+  await set("Takes", "20");
+  const view = (await (await fetch(`${tincup.url}/api/lists/${list.id}/view`)).json()) as {
+    groups: { rows: { todo: Record<string, unknown> }[] }[];
+  };
+  const todos = view.groups.flatMap((g) => g.rows.map((r) => r.todo));
+  expect(todos).toHaveLength(10);
+  for (const t of todos)
+    expect(t).toMatchObject({
+      start: "2026-11-26",
+      due: "2026-11-27",
+      person: { role: "waiting on" },
+      place: "Store room",
+      estimate: 20,
+    });
+});

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick } from "vue";
-import type { Overview, RepeatChoice } from "@/server/client";
+import type { Overview, RepeatChoice, Todo, TodoPatch } from "@/server/client";
 import { useActions } from "@/server/actions";
 import { useMany } from "@/server/many";
 import { rowElement, useCurrent, type Walking } from "@/state/current";
@@ -43,14 +43,27 @@ async function set(field: "due" | "start" | "plan", value: string | null) {
   const t = todo.value;
   const ids = current.chooser?.ids;
   await close();
-  if (ids && field !== "start")
+  if (ids)
     return void many.change(
       ids,
-      field === "due" ? { do: "due", due: value } : { do: "plan", plan: value },
+      field === "due"
+        ? { do: "due", due: value }
+        : field === "plan"
+          ? { do: "plan", plan: value }
+          : { do: "edit", patch: { start: value } },
     );
   if (!t || t[field] === value) return;
   if (field === "plan") await actions.plan(t, value);
   else await actions.edit(t, { [field]: value });
+}
+/** Sets a field of one, or the same in many. */
+async function setField(patch: TodoPatch) {
+  const t = todo.value;
+  const ids = current.chooser?.ids;
+  await close();
+  if (ids) return void many.change(ids, { do: "edit", patch });
+  const [field] = Object.keys(patch) as (keyof TodoPatch & keyof Todo)[];
+  if (t && field && (t[field] ?? null) !== patch[field]) await actions.edit(t, patch);
 }
 async function setPlace(list: string | null, section: string | null) {
   const t = todo.value;
@@ -136,12 +149,16 @@ async function setRepeat(choice: RepeatChoice) {
       @turn="setTags"
     />
     <PersonChooser
-      v-else-if="current.chooser.kind === 'person' && todo"
+      v-else-if="current.chooser.kind === 'person'"
       :overview="overview"
-      :todo="todo"
-      @done="close"
+      :person="todo && (todo.person ?? null)"
+      @choose="(person) => setField({ person })"
     />
-    <PlaceChooser v-else-if="current.chooser.kind === 'place' && todo" :todo="todo" @done="close" />
+    <PlaceChooser
+      v-else-if="current.chooser.kind === 'place'"
+      :place="todo && (todo.place ?? null)"
+      @choose="(place) => setField({ place })"
+    />
     <RepeatEditor
       v-else-if="current.chooser.kind === 'repeat' && todo"
       :key="todo.id"

@@ -1,17 +1,21 @@
 <script setup lang="ts">
 import { computed, ref, watch } from "vue";
-import { client, type Involved, type Overview, send, type Todo } from "@/server/client";
+import { client, type Involved, type Overview, send } from "@/server/client";
 import { useActions } from "@/server/actions";
 import { roleWords } from "@/words/fields";
 import OptionFinder from "@/kit/OptionFinder.vue";
 
-/** Chooses who a to-do is about, and what they are to it. */
-const props = defineProps<{ overview: Overview; todo: Todo }>();
-const emit = defineEmits<{ done: [] }>();
+/** Chooses who to-dos are about, and what they are to them. */
+const props = defineProps<{
+  overview: Overview;
+  /** Who it is now; undefined of many. */
+  person?: Involved | null;
+}>();
+const emit = defineEmits<{ choose: [person: Involved | null] }>();
 const actions = useActions();
 const query = ref("");
 const roles = Object.keys(roleWords) as Involved["role"][];
-const role = ref<Involved["role"]>(props.todo.person?.role ?? "ask");
+const role = ref<Involved["role"]>(props.person?.role ?? "ask");
 
 /** A role may be said with the name: "waiting on Ines". */
 const spoken = computed(() => {
@@ -27,29 +31,28 @@ const found = computed(() => {
     props.overview.people
       .filter((p) => p.name.toLowerCase().includes(wanted))
       .map((p) => ({ key: p.id, name: p.name }));
-  if (props.todo.person) hits.push({ key: "nobody", name: "Nobody", nobody: true });
   if (wanted && !props.overview.people.some((p) => p.name.toLowerCase() === wanted))
     hits.push({ key: "make", name: spoken.value.name, make: true });
+  // Last, so that Enter behind a name takes nobody away.
+  if (props.person !== null) hits.push({ key: "nobody", name: "Nobody", nobody: true });
   return hits;
 });
 
-/** It begins where the to-do is, so that Enter alone changes nothing. */
+/** It begins where the to-do is, or of many nowhere, so that Enter alone changes nothing. */
 const begin = Math.max(
-  0,
-  found.value.findIndex((o) => o.key === props.todo.person?.id),
+  props.person === undefined ? -1 : 0,
+  found.value.findIndex((o) => o.key === props.person?.id),
 );
 
 /** Another role of the person who is there already. */
-async function setRole(to: Involved["role"]) {
+function setRole(to: Involved["role"]) {
   role.value = to;
-  const person = props.todo.person;
-  if (!person || person.role === to) return;
-  emit("done");
-  await actions.edit(props.todo, { person: { id: person.id, role: to } });
+  const { person } = props;
+  if (person && person.role !== to) emit("choose", { id: person.id, role: to });
 }
 
 async function pick(option: { key: string; name: string; make?: boolean; nobody?: boolean }) {
-  emit("done");
+  if (option.nobody) return emit("choose", null);
   let id = option.key;
   if (option.make) {
     const made = await actions.attempt(() =>
@@ -60,7 +63,7 @@ async function pick(option: { key: string; name: string; make?: boolean; nobody?
     if (!made) return;
     id = made.id;
   }
-  await actions.edit(props.todo, { person: option.nobody ? null : { id, role: role.value } });
+  emit("choose", { id, role: role.value });
 }
 </script>
 
@@ -83,7 +86,7 @@ async function pick(option: { key: string; name: string; make?: boolean; nobody?
       :begin="begin"
       what="Person"
       placeholder="Name of a person"
-      :chosen="(o) => o.key === todo.person?.id"
+      :chosen="(o) => o.key === person?.id"
       @pick="pick"
     >
       <template #default="{ option }">

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed, ref } from "vue";
-import type { Todo } from "@/server/client";
-import { useActions } from "@/server/actions";
 import { usePlaces } from "@/server/here";
 import OptionFinder from "@/kit/OptionFinder.vue";
 
-/** Says where a to-do is done: a place in use, or another one. */
-const props = defineProps<{ todo: Todo }>();
-const emit = defineEmits<{ done: [] }>();
-const actions = useActions();
+/** Says where to-dos are done: a place in use, or another one. */
+const props = defineProps<{
+  /** Where it is done now; undefined of many. */
+  place?: string | null;
+}>();
+const emit = defineEmits<{ choose: [place: string | null] }>();
 const query = ref("");
 const { data: used } = usePlaces();
 
@@ -16,7 +16,7 @@ type Option = { key: string; name: string | null; words: string };
 const found = computed(() => {
   const wanted = query.value.trim();
   const names = (used.value ?? []).map((p) => p.name);
-  const here = props.todo.place;
+  const here = props.place;
   if (here && !names.includes(here)) names.unshift(here);
   const fits = names.filter((n) => n.toLowerCase().includes(wanted.toLowerCase()));
   const options: Option[] = fits.map((name) => ({ key: name, name, words: name }));
@@ -28,16 +28,14 @@ const found = computed(() => {
   return options;
 });
 
-/** It begins where the to-do is, so that Enter alone changes nothing. */
-const begin = Math.max(
-  0,
-  found.value.findIndex((o) => o.name === (props.todo.place ?? null)),
-);
-
-async function pick({ name }: Option) {
-  emit("done");
-  if (name !== (props.todo.place ?? null)) await actions.edit(props.todo, { place: name });
-}
+/** It begins where the to-do is, or of many nowhere, so that Enter alone changes nothing. */
+const begin =
+  props.place === undefined
+    ? -1
+    : Math.max(
+        0,
+        found.value.findIndex((o) => o.name === props.place),
+      );
 </script>
 
 <template>
@@ -47,8 +45,8 @@ async function pick({ name }: Option) {
     what="Place"
     placeholder="Where it is done"
     :begin="begin"
-    :chosen="(o) => o.name === (todo.place ?? null)"
-    @pick="pick"
+    :chosen="(o) => o.name === place"
+    @pick="(o) => emit('choose', o.name)"
   >
     <template #default="{ option }">{{ option.words }}</template>
   </OptionFinder>

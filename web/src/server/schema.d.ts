@@ -2420,7 +2420,7 @@ export interface components {
             /** @description 1 to 5000 */
             ids: string[];
             /** @enum {string} */
-            do: "complete" | "cancel" | "reopen" | "start" | "delete" | "restore" | "move" | "plan" | "due" | "priority" | "concentration" | "estimate" | "tags" | "handful";
+            do: "complete" | "cancel" | "reopen" | "start" | "delete" | "restore" | "move" | "plan" | "due" | "priority" | "concentration" | "estimate" | "tags" | "handful" | "edit";
             place?: components["schemas"]["Move"];
             plan?: string | null;
             due?: string | null;
@@ -2436,6 +2436,8 @@ export interface components {
             remove?: string[];
             /** @description With handful: in or out */
             in?: boolean;
+            /** @description With edit: the fields that become the same in all; not title, notes, list, status and isNote */
+            patch?: components["schemas"]["TodoPatch"];
         };
         Postponing: {
             /** @description 1 to 5000 */

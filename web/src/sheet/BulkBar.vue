@@ -11,7 +11,12 @@ import { type Choice, choicePatch, choices } from "@/words/choices";
 import ActionMenu from "@/kit/ActionMenu.vue";
 
 /** What can be done to the rows that are chosen. */
-const props = defineProps<{ binned: boolean }>();
+const props = defineProps<{
+  binned: boolean;
+  /** Rows of the sheet that are not chosen yet. */
+  more: boolean;
+}>();
+defineEmits<{ all: [] }>();
 const current = useCurrent();
 const many = useMany();
 const actions = useActions();
@@ -51,7 +56,8 @@ const words = computed(() =>
 <template>
   <div class="bar" role="toolbar" aria-label="The rows that are chosen">
     <strong role="status">{{ words }}</strong>
-    <template v-if="selection.any">
+    <button v-if="more" class="btn" title="Ctrl A" @click="$emit('all')">Choose all</button>
+    <div v-if="selection.any" class="deeds">
       <button v-if="props.binned" class="btn" @click="many.change(ids(), { do: 'restore' })">
         Restore
       </button>
@@ -64,12 +70,15 @@ const words = computed(() =>
         <button class="btn" aria-haspopup="dialog" @click="choose('minutes', $event)">Takes</button>
         <button class="btn" aria-haspopup="dialog" @click="choose('due', $event)">Due</button>
         <button class="btn" aria-haspopup="dialog" @click="choose('plan', $event)">Plan</button>
+        <button class="btn" aria-haspopup="dialog" @click="choose('start', $event)">Start</button>
+        <button class="btn" aria-haspopup="dialog" @click="choose('person', $event)">Who</button>
+        <button class="btn" aria-haspopup="dialog" @click="choose('place', $event)">Place</button>
         <ActionMenu class="btn" label="Status" :items="() => statuses">Status</ActionMenu>
         <button class="btn" aria-haspopup="dialog" @click="makeRoom">Make room…</button>
         <ActionMenu class="btn" label="Save as a file" :items="() => files">Save</ActionMenu>
         <button class="btn" @click="many.change(ids(), { do: 'delete' })">Bin</button>
       </template>
-    </template>
+    </div>
     <span class="grow" />
     <button class="btn quiet" @click="selection.clear()">
       {{ selection.any ? "Let go" : "Done choosing" }}
@@ -97,9 +106,27 @@ strong {
 .grow {
   flex: 1;
 }
+.deeds {
+  display: contents;
+}
+/* In one line under the others, drawn along by the finger: the rows keep their room. */
 @media (max-width: 760px) {
   .bar {
     padding: 8px 12px;
+  }
+  .deeds {
+    display: flex;
+    flex-basis: 100%;
+    gap: 6px;
+    order: 1;
+    min-width: 0;
+    margin: 0 -12px;
+    padding: 0 12px;
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+  .deeds > :deep(*) {
+    flex: none;
   }
 }
 </style>

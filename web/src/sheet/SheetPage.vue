@@ -157,10 +157,15 @@ async function chooseAll(group: ShownGroup) {
 const alive = computed(() =>
   (view.value?.groups ?? []).filter((g) => g.kind !== "found-bin").reduce((n, g) => n + g.count, 0),
 );
-/** All that a search found, and its words as a filter. */
-async function chooseFound() {
+/** All that the sheet holds, what is not read yet among it. */
+async function chooseWhole() {
   selection.add(await idsOf(0, alive.value));
 }
+useKeys((press) => {
+  if (!/^Ctrl\+a$/i.test(press) || !selection.active) return false;
+  void chooseWhole();
+  return true;
+});
 /** What a search is refused for, while it is typed. */
 const refusal = computed(() =>
   source.value.kind === "search" && query.error.value instanceof Refused
@@ -211,7 +216,7 @@ const failure = computed(() => {
         :sentence="view?.sentence"
         :refusal="refusal"
         :total="alive"
-        @all="chooseFound"
+        @all="chooseWhole"
         @save="saveSearch"
       />
       <SheetHead
@@ -351,7 +356,12 @@ const failure = computed(() => {
         </button>
       </p>
     </div>
-    <BulkBar v-if="selection.active" :binned="viewName === 'bin'" />
+    <BulkBar
+      v-if="selection.active"
+      :binned="viewName === 'bin'"
+      :more="selection.ids.size < alive"
+      @all="chooseWhole"
+    />
   </div>
 </template>
 

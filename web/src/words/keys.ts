@@ -69,6 +69,7 @@ export const keyHelp: KeyHelp[] = [
   { group: "In a review", keys: ["<", ">"], does: "to the step before, after" },
   { group: "Many at once", keys: ["x"], does: "choose a row, or let it go" },
   { group: "Many at once", keys: ["Shift ↓", "Shift ↑"], does: "choose the next rows too" },
+  { group: "Many at once", keys: ["Ctrl A"], does: "choose all, while some are chosen" },
   {
     group: "Many at once",
     keys: ["Shift M"],
@@ -76,6 +77,6 @@ export const keyHelp: KeyHelp[] = [
     opens: "minutes",
   },
   { group: "Many at once", keys: ["s"], does: "make room: postpone safely", opens: "make-room" },
-  { group: "Go to", keys: ["g"], does: "find a view, list, tag, person or page", opens: "finder" },
+  { group: "Go to", keys: ["g"], does: "find a page, setting or action by its name", opens: "finder" },
   { group: "Go to", keys: ["Shift 1", "…"], does: "what stands in that cup" },
 ];

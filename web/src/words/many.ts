@@ -1,5 +1,6 @@
 import type { Many, Reach } from "@/server/client";
 import { type ChoiceKey, choices } from "./choices";
+import { fieldNames } from "./clash";
 
 const choiceVerbs = Object.fromEntries(
   choices.map((c) => [c.field, `Set the ${c.name} of`]),
@@ -19,6 +20,7 @@ const verbs: Record<Many["do"], string> = {
   estimate: "Set the estimate of",
   tags: "Tag",
   handful: "Pick for today",
+  edit: "Change",
 };
 
 const some = (n: number, one: string, more: string) =>
@@ -30,13 +32,14 @@ function confirms(n: number, what: Many["do"]): string {
 }
 
 /** What is asked before many are changed: how many they are, and what is among them. */
-export function manyQuestion(n: number, what: Pick<Many, "do">, reach: Reach) {
+export function manyQuestion(n: number, what: Pick<Many, "do" | "patch">, reach: Reach) {
   const todos = n === 1 ? "1 to-do" : `${n.toLocaleString("en-GB")} to-dos`;
   const among = [
     ...some(reach.closed, "is closed already", "are closed already"),
     ...some(reach.archived, "is in an archived list", "are in archived lists"),
   ];
-  const verb = verbs[what.do];
+  const [field] = Object.keys(what.patch ?? {}) as (keyof typeof fieldNames)[];
+  const verb = field ? `Set the ${fieldNames[field]} of` : verbs[what.do];
   return {
     title: what.do === "delete" ? `Put ${todos} in the bin?` : `${verb} ${todos}?`,
     text: [

@@ -77,6 +77,11 @@ export const keyHelp: KeyHelp[] = [
     opens: "minutes",
   },
   { group: "Many at once", keys: ["s"], does: "make room: postpone safely", opens: "make-room" },
-  { group: "Go to", keys: ["g"], does: "find a page, setting or action by its name", opens: "finder" },
+  {
+    group: "Go to",
+    keys: ["g"],
+    does: "find a page, setting or action by its name",
+    opens: "finder",
+  },
   { group: "Go to", keys: ["Shift 1", "…"], does: "what stands in that cup" },
 ];

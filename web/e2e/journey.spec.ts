@@ -176,6 +176,15 @@ test("the slip by mouse: list, due, plan, priority, tags, notes; saved by itself
   await page.keyboard.press("Escape");
   await expect(s.getByText("lantern", { exact: true })).toBeVisible();
 
+  // Notes that are left for another act are saved before it: neither is refused and sent again.
+  const refused: string[] = [];
+  page.on("response", (r) => r.status() === 412 && refused.push(r.url()));
+  for (const priority of ["Low", "Medium", "High"]) {
+    await s.getByLabel("Notes").fill(`Ask at the desk.\nThen ${priority}.`);
+    await s.getByRole("button", { name: priority }).click();
+    await expect(s.getByRole("button", { name: priority })).toHaveAttribute("aria-pressed", "true");
+  }
+  expect(refused).toEqual([]);
   await s.getByLabel("Notes").fill("Ask at the desk.\nThen the harbour.");
   await s.getByLabel("Title").click();
   await expect(s.getByText("Saved.")).toBeVisible();

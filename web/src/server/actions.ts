@@ -14,7 +14,7 @@ import { Refused } from "./client";
 import { fieldNames, fieldWords } from "@/words/clash";
 import { personById, writeTo } from "@/words/fields";
 import { useLinger } from "./linger";
-import { useTurns } from "./turns";
+import { afterTexts, useTurns } from "./turns";
 import { useServer } from "./server";
 import { type Also, useToasts } from "@/kit/toasts";
 
@@ -207,7 +207,7 @@ export function useActions() {
     attempt(async () => {
       let changed: ChangedTodo;
       try {
-        changed = await patch(todo, body);
+        changed = await patch(await afterTexts(todo), body);
       } catch (e) {
         if (clashed(e, body)) return;
         throw e;

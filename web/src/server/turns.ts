@@ -20,6 +20,25 @@ async function standing(queries: QueryClient, todo: Todo): Promise<Todo> {
   return known && known.revision > todo.revision ? known : todo;
 }
 
+/** Texts on their way that were left for another act, with the revision that each makes. */
+const texts = new Map<string, Promise<number | undefined>>();
+
+/** Notes that a text of a to-do is being saved, so that what is set next comes after it. */
+export function saving(id: string, changed: Promise<Todo>) {
+  const revision = changed.then(
+    (c) => c.revision,
+    () => undefined,
+  );
+  texts.set(id, revision);
+  void revision.then(() => texts.get(id) === revision && texts.delete(id));
+}
+
+/** A to-do with the revision that a text on its way has made. */
+export async function afterTexts<T extends Pick<Todo, "id" | "revision">>(todo: T): Promise<T> {
+  const revision = (await texts.get(todo.id)) ?? 0;
+  return revision > todo.revision ? { ...todo, revision } : todo;
+}
+
 /** Keys come faster than answers: what depends on how a to-do stands waits for what was asked before. */
 export function useTurns() {
   const queries = useQueryClient();

@@ -3,6 +3,7 @@ import { Away, Refused, type Todo } from "@/server/client";
 import { own } from "@/server/account";
 import { useActions } from "@/server/actions";
 import { useServer } from "@/server/server";
+import { saving } from "@/server/turns";
 
 type TextField = "title" | "notes";
 
@@ -72,7 +73,9 @@ export function useDraft(todo: Ref<Todo>, field: TextField) {
     if (value === theirs.value && id === todo.value.id) return settle(id);
     state.value = "saving";
     try {
-      const changed = await actions.patch({ id, revision }, { [field]: value });
+      const sent = actions.patch({ id, revision }, { [field]: value });
+      saving(id, sent);
+      const changed = await sent;
       actions.took(changed, true);
       // What was typed while it was on its way stays a draft.
       if (todo.value.id === id && typed.value !== value) {

@@ -187,3 +187,24 @@ test("what the page takes for the defaults are the server's", async ({ tincup })
   const { settings } = (await res.json()) as { settings: { name: string; default: string }[] };
   expect(Object.fromEntries(settings.map((s) => [s.name, s.default]))).toEqual(defaultValues);
 });
+
+test("this browser opens with the page that was chosen for it, and no other does", async ({
+  page,
+  browser,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/settings`);
+  await page.getByRole("combobox", { name: "Opens with" }).selectOption({ label: "Night Signals" });
+  await visit(page, demo.url);
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Night Signals");
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(demo.url);
+  await expect(other.getByRole("heading", { level: 1 })).toHaveText("Today");
+  // What is no path of ours is not followed.
+  await page.evaluate(() => {
+    for (const key of Object.keys(localStorage))
+      if (key.endsWith("opens-with")) localStorage.setItem(key, "//elsewhere.example/");
+  });
+  await visit(page, demo.url);
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Today");
+});

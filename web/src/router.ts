@@ -1,12 +1,13 @@
 import { createRouter, createWebHistory } from "vue-router";
 import SheetPage from "@/sheet/SheetPage.vue";
 import NotFound from "@/shell/NotFound.vue";
+import { opening } from "@/state/opening-page";
 
 /** Every address is a sheet; an open slip is the `slip` query beside it. */
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: "/", redirect: "/today" },
+    { path: "/", redirect: () => opening() },
     {
       path: "/:view(cup|today|overdue|ready|waiting|upcoming|within-a-week|projects|done|bin)",
       name: "view",

@@ -22,6 +22,8 @@ const (
 	ByCreated
 	// HighFirst puts high priority first and keeps the manual order otherwise.
 	HighFirst
+	// NewestByPriority is high to none, then the newest first.
+	NewestByPriority
 )
 
 // Compare puts two siblings in order. It is total: only a to-do and itself are
@@ -46,6 +48,8 @@ func (o Order) compareKeys(a, b *Todo) int {
 		return cmp.Compare(b.Created, a.Created)
 	case HighFirst:
 		return cmp.Compare(high(b), high(a))
+	case NewestByPriority:
+		return cmp.Or(cmp.Compare(b.Priority, a.Priority), cmp.Compare(b.Created, a.Created))
 	}
 	if a.Priority != b.Priority {
 		return int(b.Priority) - int(a.Priority)

@@ -104,6 +104,7 @@ func TestOrders(t *testing.T) {
 	for order, want := range map[book.Order]string{
 		book.ByPriority: "gamma beta delta Alpha", book.ByHand: "beta Alpha gamma delta", book.ByDue: "delta beta Alpha gamma",
 		book.ByTitle: "Alpha beta delta gamma", book.ByCreated: "delta gamma Alpha beta", book.HighFirst: "gamma beta Alpha delta",
+		book.NewestByPriority: "gamma beta delta Alpha",
 	} {
 		if got := d.shown(list, order); got != want {
 			t.Errorf("%v: %q; want %q", order, got, want)

@@ -188,6 +188,7 @@ func (c EditList) run(d *draft) error {
 var orderSaid = map[Order]string{
 	ByPriority: "by priority, then due", ByHand: "in your own order", ByDue: "by due", ByTitle: "by title",
 	ByCreated: "newest first", HighFirst: "high priority first, then in your own order",
+	NewestByPriority: "by priority, then newest first",
 }
 
 func (c MoveList) run(d *draft) error {

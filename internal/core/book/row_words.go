@@ -3,7 +3,7 @@ package book
 import "fmt"
 
 // orders are the words for orders of a list.
-var orders = []string{"priority", "own", "due", "title", "created", "high-first"}
+var orders = []string{"priority", "own", "due", "title", "created", "high-first", "priority-newest"}
 
 // String returns the word.
 func (o Order) String() string { return orders[o] }

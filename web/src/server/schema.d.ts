@@ -2372,7 +2372,7 @@ export interface components {
             colour?: components["schemas"]["Colour"];
         };
         /** @enum {string} */
-        Order: "priority" | "own" | "due" | "title" | "created" | "high-first";
+        Order: "priority" | "own" | "due" | "title" | "created" | "high-first" | "priority-newest";
         ListPatch: {
             name?: string;
             colour?: components["schemas"]["Colour"];

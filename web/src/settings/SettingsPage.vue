@@ -11,6 +11,7 @@ import { inForce } from "@/server/in-force";
 import CalendarsPart from "./CalendarsPart.vue";
 import CopiesPart from "./CopiesPart.vue";
 import FilesPart from "./FilesPart.vue";
+import OpeningPart from "./OpeningPart.vue";
 import PlacesPart from "./PlacesPart.vue";
 import RemindersPart from "./RemindersPart.vue";
 import SettingControl from "./SettingControl.vue";
@@ -88,6 +89,7 @@ function words(s: SettingWords, value: string): string {
         </div>
         <SettingControl :setting="s" :value="chosen(s)" @choose="(value) => chose(s, value)" />
       </div>
+      <OpeningPart v-if="g.at === 'look' && overview" :overview="overview" />
       <RemindersPart v-if="g.at === 'reminders'" />
       <CopiesPart v-if="g.at === 'copies'" />
     </section>

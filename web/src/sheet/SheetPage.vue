@@ -16,9 +16,10 @@ import SearchHead from "./SearchHead.vue";
 import SheetHead from "./SheetHead.vue";
 import SheetState from "@/kit/SheetState.vue";
 import { sheetKey, useArrange } from "./arrange";
-import { type MakingRoom, useCurrent } from "@/state/current";
+import { useCurrent } from "@/state/current";
 import { useColumns } from "./columns";
 import { useKeys } from "@/state/keys";
+import { useMakeRoom } from "./making-room";
 import { printSheet } from "@/kit/printing";
 import { groupKey, pageSize } from "@/server/queries";
 import { useReadRows } from "./read-rows";
@@ -101,19 +102,8 @@ const arrange = useArrange(
 provide(sheetKey, { rows, openSlip, moves: arrange });
 const { idsOf, readAll } = useReadRows(source, narrowing, query, wanted, shown);
 
-/** Postpones what is chosen, or else all of a view. */
 const makesRoom = computed(() => ["today", "overdue"].includes(viewName.value));
-async function makeRoom() {
-  if (selection.any)
-    current.makingRoom = { ids: [...selection.ids], from: `${selection.ids.size} chosen` };
-  else if (makesRoom.value && view.value?.total) {
-    const making: MakingRoom = { from: `All of ${name.value}` };
-    current.makingRoom = making;
-    const ids = await idsOf(0, view.value.total);
-    if (current.makingRoom === making)
-      current.makingRoom = ids.length ? { ...making, ids } : undefined;
-  }
-}
+const makeRoom = useMakeRoom(name, () => (makesRoom.value && view.value?.total) || 0, idsOf);
 const refuseMove = () => arrange.indent("");
 function refuseAdding(_: string, inside: boolean) {
   toasts.show({

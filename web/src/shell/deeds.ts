@@ -23,6 +23,7 @@ const leading: Deed[] = [
     path: `/review/${walk}`,
   })),
   { name: "Take everything out", sort: "deed", path: "/settings#everything" },
+  { name: "Opens with", sort: "setting", path: "/settings#label-opensWith" },
   { name: "Bring in a file", sort: "deed", path: "/settings#files" },
   ...settingGroups.flatMap((group) =>
     group.settings.map((s): Deed => ({

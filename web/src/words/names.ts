@@ -40,6 +40,7 @@ export const orderNames: Record<Order, string> = {
   title: "By title",
   created: "Newest first",
   "high-first": "High first, then my order",
+  "priority-newest": "By priority, then newest",
 };
 
 export const colours: Colour[] = [

@@ -37,3 +37,18 @@ const known = computed(() =>
 </template>
 
 <style scoped src="./part.css"></style>
+<style scoped>
+select {
+  width: 200px;
+  min-height: 34px;
+  padding: 0 10px;
+  border: 1px solid var(--tin);
+  border-radius: var(--corner);
+  background: var(--glaze);
+}
+@media (pointer: coarse) {
+  select {
+    min-height: 40px;
+  }
+}
+</style>

@@ -154,7 +154,7 @@ func TestUndoAndRedoByWindow(t *testing.T) {
 	if !strings.Contains(a.text(t, "detail"), "changed further (plan)") {
 		t.Errorf("the refusal says %s", a.body)
 	}
-	// What stands in the way is named, and passed over for what came before it; never what came after.
+	// The change in the way is named, and passed over for those before it; never for those after.
 	if says := a.text(t, "detail"); !strings.HasPrefix(says, "“Planned for Thu 26 Nov 2026") {
 		t.Errorf("the refusal says %s", says)
 	}

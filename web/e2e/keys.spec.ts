@@ -413,7 +413,7 @@ test("ten to-dos are chosen by keys and set by the bar, each field by one change
     await page.keyboard.press("Enter");
     changes++;
     await expect.poll(() => latest(tincup.url), button).toBe(start + changes + made);
-    // What was set is let go: all are chosen anew, by a press.
+    // The rows are let go once they are set: all are chosen anew, by a press.
     await page.locator("main [data-todo]").first().focus();
     await page.keyboard.press("x");
     await bar.getByRole("button", { name: "Choose all" }).click();

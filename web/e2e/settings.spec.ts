@@ -200,7 +200,7 @@ test("this browser opens with the page that was chosen for it, and no other does
   const other = await (await browser.newContext()).newPage();
   await other.goto(demo.url);
   await expect(other.getByRole("heading", { level: 1 })).toHaveText("Today");
-  // What is no path of ours is not followed.
+  // An address of elsewhere is not followed.
   await page.evaluate(() => {
     for (const key of Object.keys(localStorage))
       if (key.endsWith("opens-with")) localStorage.setItem(key, "//elsewhere.example/");

@@ -211,7 +211,7 @@ test("undo says what stands in its way, and passes over it while that is read", 
   await page.keyboard.press("Control+z");
   await expect(row(page, "Trim the wicks")).not.toContainText("Priority low");
   await expect(row(page, "Oil the hinge")).toContainText("Priority high");
-  // What is done meanwhile is undone first.
+  // A change made meanwhile is undone first.
   await row(page, "Trim the wicks").focus();
   await page.keyboard.press("h");
   await expect(toast(page, "handful")).toBeVisible();

@@ -107,7 +107,7 @@ test.describe("the hours of a day", () => {
         }
       }
     }
-    // What was carried over counts from where it lies now, and keeps its hour.
+    // A plan of a past day counts from where the slip lies now, and keeps its hour.
     expect(planBeside("2026-11-20T10:00/PT1H", 1, today, today)).toBe("2026-11-25T10:00/PT60M");
     expect(planBeside("2026-W48", 1, "2026-11-26", today)).toBe("2026-11-27");
     expect(planBeside("2026-11-24", -1, today, today)).toBeUndefined();

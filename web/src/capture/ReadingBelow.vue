@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Given } from "@/server/client";
+import OfferChip from "@/kit/OfferChip.vue";
 import { chipLabels } from "@/words/fields";
 import ReadingChip from "./ReadingChip.vue";
 import type { Sentence } from "./sentence";
@@ -75,15 +76,16 @@ const still = computed(() =>
   </ul>
   <ul v-if="read && sentence.offers.length" class="chips" aria-label="Might mean">
     <li v-for="(offer, i) in sentence.offers" :key="offer.words + offer.value">
-      <button
+      <OfferChip
         class="offer"
+        :label="chipLabels[offer.field]"
+        :value="offer.value"
         tabindex="-1"
         data-walk
         @click="sentence.take(offer, $event.currentTarget as HTMLElement)"
       >
-        <span class="label">{{ chipLabels[offer.field] }}</span> {{ offer.value }}?
         <span v-if="i === 0 && !sentence.names.found.length" class="key">Tab</span>
-      </button>
+      </OfferChip>
     </li>
   </ul>
   <p v-if="read?.remark" class="notes">{{ read.remark }}</p>
@@ -169,27 +171,7 @@ ul {
 .given button:hover {
   background: var(--wash);
 }
-.offer {
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
-  min-height: 28px;
-  padding: 2px 8px;
-  border: 1px dashed var(--pencil);
-  border-radius: var(--corner);
-  color: var(--pencil);
-  text-align: left;
-  cursor: pointer;
-}
-.offer:hover,
-.offer:focus-visible {
-  background: var(--wash);
-  color: var(--rim);
-}
 @media (pointer: coarse) {
-  .offer {
-    min-height: 40px;
-  }
   .offer .key,
   .how {
     display: none;

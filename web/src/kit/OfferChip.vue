@@ -1,22 +1,25 @@
 <script setup lang="ts">
-/** What words might mean, which a press takes. */
+/** A value that words might mean; a press takes it. */
 defineProps<{ label: string | undefined; value: string }>();
 </script>
 
 <template>
   <button class="offer">
-    <span>{{ label }}</span> {{ value }}?
+    <span class="label">{{ label }}</span> {{ value }}?
+    <slot />
   </button>
 </template>
 
 <style scoped>
 .offer {
-  min-height: 24px;
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 28px;
   padding: 0 8px;
   border: 1px dashed var(--pencil);
   border-radius: var(--corner);
   color: var(--pencil);
-  font-size: 14px;
   text-align: left;
   cursor: pointer;
 }
@@ -25,7 +28,8 @@ defineProps<{ label: string | undefined; value: string }>();
   background: var(--wash);
   color: var(--rim);
 }
-span {
+
+.label {
   font-size: 13px;
 }
 @media (pointer: coarse) {

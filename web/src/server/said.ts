@@ -2,7 +2,7 @@ import { type Ref, ref, watch } from "vue";
 import { ask, Away, client, type Said, type SaidRead } from "./client";
 
 /**
- * What words for one field mean, read while they are typed: "Friday 4pm", "every weekday",
+ * The meaning of words for one field, read while they are typed: "Friday 4pm", "every weekday",
  * "1h30". Replies that come late never take the place of newer ones.
  */
 export function useSaid(field: () => Said["field"], text: Ref<string>) {

@@ -29,8 +29,8 @@ const of = (s: SettingWords) => data.value?.settings.find((row) => row.name === 
 const chosen = (s: SettingWords) => of(s)?.chosen ?? inForce[s.name];
 
 const route = useRoute();
-// What an address points to is there once the page is, and its heights are what they stay. Of a setting the
-// control has the focus.
+// The part that an address points to is there once the page is, and its heights are what they stay. The control
+// of a setting gets the focus.
 async function show() {
   await nextTick();
   const to = route.hash && document.getElementById(route.hash.slice(1));

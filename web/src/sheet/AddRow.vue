@@ -23,7 +23,7 @@ const label = computed(() =>
 function leave() {
   const ids = [last.value, props.row.todo.id];
   current.adding = undefined;
-  // What was put in may be shown elsewhere, or not here at all.
+  // The one put in may be shown elsewhere, or not here at all.
   setTimeout(() => (rowElement(ids[0]) ?? rowElement(ids[1]))?.focus());
 }
 function put(id: string) {

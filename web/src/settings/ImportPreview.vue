@@ -213,6 +213,7 @@ const mores = computed(() => {
               :value="offer.value"
               @click="take(r.line, offer.taken)"
             />
+            <span v-if="instead[r.line]" class="more">read as “{{ instead[r.line] }}”</span>
             <button v-if="instead[r.line]" class="btn quiet" @click="take(r.line)">
               As it stands in the file
             </button>
@@ -344,6 +345,8 @@ li:last-child {
   display: flex;
   flex-wrap: wrap;
   gap: 4px 8px;
+  align-items: center;
+  margin-top: 4px;
 }
 .fact {
   flex: none;

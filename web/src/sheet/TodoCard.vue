@@ -185,7 +185,7 @@ function press(e: MouseEvent) {
     opacity: 1;
   }
   .words {
-    padding-right: 16px;
+    padding-right: 32px;
   }
 }
 </style>

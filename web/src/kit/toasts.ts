@@ -19,7 +19,7 @@ export interface Toast {
   trouble?: boolean;
   /** Something is being done; it stays until that is over. */
   busy?: boolean;
-  /** Only the latest of a sort is shown. */
+  /** Only the latest of a sort is shown, and of what says the same and undoes nothing. */
   sort?: string;
 }
 
@@ -36,7 +36,9 @@ export const useToasts = defineStore("toasts", () => {
 
   function show(toast: Omit<Toast, "id">) {
     const id = next++;
-    const others = toasts.value.filter((t) => !toast.sort || t.sort !== toast.sort);
+    const same = (t: Toast) =>
+      toast.sort ? t.sort === toast.sort : !t.undo && t.text === toast.text;
+    const others = toasts.value.filter((t) => !same(t));
     toasts.value = [...others.slice(-1), { ...toast, id }];
     if (!toast.busy) setTimeout(() => expire(id, Date.now()), shownFor);
     return id;

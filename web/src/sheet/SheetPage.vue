@@ -191,7 +191,8 @@ const tickedFrom = computed(() =>
 );
 const failure = computed(() => {
   const e = query.error.value;
-  if (!e || view.value || refusal.value) return undefined;
+  const gone = e instanceof Refused && e.problem.status === 404; // undone in another window, or here
+  if (!e || (view.value && !gone) || refusal.value) return undefined;
   return e instanceof Away
     ? { title: "The server is away", text: "Nothing can be read until it answers again." }
     : { title: "This could not be read", text: e.message };

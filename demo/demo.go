@@ -20,6 +20,7 @@ import (
 	"tincup/internal/core/day"
 	"tincup/internal/core/exchange"
 	"tincup/internal/core/geo"
+	"tincup/internal/core/term"
 )
 
 //go:embed night-signals.yaml
@@ -28,8 +29,8 @@ var scenario []byte
 // file is the demo file; its head says what the words mean.
 type file struct {
 	Shelves []struct {
-		Name  string
-		Lists []list
+		Name, Hours string // which hours it takes; "" for working hours
+		Lists       []list
 	}
 	People []struct{ Name, Email, Phone, Note string }
 	Places []struct {
@@ -119,6 +120,13 @@ func (w *writer) arrangement(f file) error {
 	for _, s := range f.Shelves {
 		shelf := app.NewID()
 		w.step(begun, book.AddShelf{ID: shelf, Name: s.Name})
+		if s.Hours != "" {
+			var hours term.Hours
+			if err := hours.UnmarshalText([]byte(s.Hours)); err != nil {
+				return fmt.Errorf("the demo data, shelf %s: %w", s.Name, err)
+			}
+			w.step(begun, book.EditShelf{ID: shelf, Hours: &hours})
+		}
 		for _, l := range s.Lists {
 			if err := w.list(begun, shelf, l); err != nil {
 				return fmt.Errorf("the demo data, list %s: %w", l.Name, err)

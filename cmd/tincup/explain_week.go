@@ -14,6 +14,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/plan"
+	"tincup/internal/core/term"
 )
 
 // maxWeek is the largest input that is read, in bytes.
@@ -54,7 +55,7 @@ type explainedPlan struct {
 
 func explainWeekCommand() *cobra.Command {
 	f := &flags{}
-	days := defaultWeek
+	days, hours := defaultWeek, term.WorkingHours.String()
 	cmd := &cobra.Command{
 		Use:   "week [FILE]",
 		Short: "Print whether work fits into its hours, and what has to give, as JSON",
@@ -72,19 +73,24 @@ competes for it, what has to give, whether the plan holds, the load and capacity
 each day, a level spread of what has no day, and the time of day of each job on its
 day, where one is free. Moments are local; a due date ends with the working hours of its day.
 With --db it reads no FILE, but takes the to-dos and the hours from a data file, for
-seven days or as many as --days says.
+seven days or as many as --days says: those of the shelves that take working hours or,
+with --hours own, own hours.
 
 The status is 0 where all dues can be met, 3 where not, 2 for a wrong call.`,
 		Args: usageArgs(cobra.MaximumNArgs(1)),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			fromFile := cmd.Flags().Changed("db")
+			var kind term.Hours
+			err := kind.UnmarshalText([]byte(hours))
 			switch {
+			case err != nil || kind == term.NoHours:
+				return usage("--hours is %q; working or own is wanted", hours)
 			case fromFile == (len(args) == 1):
 				return usage("week reads a FILE or, with --db, a data file: one of the two is wanted")
 			case days < 1 || days > plan.MaxDays:
 				return usage("--days is %d; 1 to %d is wanted", days, plan.MaxDays)
 			case fromFile:
-				return f.explainDesk(cmd.Context(), cmd.OutOrStdout(), days)
+				return f.explainDesk(cmd.Context(), cmd.OutOrStdout(), kind, days)
 			}
 			data, err := readInput(cmd, args[0], maxWeek)
 			if err != nil {
@@ -99,12 +105,13 @@ The status is 0 where all dues can be met, 3 where not, 2 for a wrong call.`,
 	}
 	f.onTime(cmd)
 	f.onFile(cmd)
+	cmd.Flags().StringVar(&hours, "hours", hours, "with --db, which hours: working or own")
 	cmd.Flags().IntVar(&days, "days", defaultWeek, "with --db, for how many days from today on")
 	return cmd
 }
 
 // explainDesk explains the work in a data file.
-func (f *flags) explainDesk(ctx context.Context, to io.Writer, days int) (err error) {
+func (f *flags) explainDesk(ctx context.Context, to io.Writer, kind term.Hours, days int) (err error) {
 	settings, source, err := f.world()
 	if err != nil {
 		return err
@@ -120,7 +127,7 @@ func (f *flags) explainDesk(ctx context.Context, to io.Writer, days int) (err er
 	}
 	defer func() { err = errors.Join(err, a.Close()) }()
 	var p *plan.Problem
-	a.Owner().Read(func(b *book.Desk, c day.Clock) { p, _, err = a.Owner().Week(b, c, days) })
+	a.Owner().Read(func(b *book.Desk, c day.Clock) { p, _, err = a.Owner().Week(b, c, kind, days) })
 	if err != nil {
 		return err
 	}

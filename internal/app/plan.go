@@ -1,7 +1,6 @@
 package app
 
 import (
-	"cmp"
 	"slices"
 	"strings"
 	"sync"
@@ -10,6 +9,7 @@ import (
 	"tincup/internal/core/day"
 	"tincup/internal/core/plan"
 	"tincup/internal/core/settings"
+	"tincup/internal/core/term"
 	"tincup/internal/core/view"
 )
 
@@ -28,7 +28,10 @@ type keptCapacity struct {
 	settings settings.Settings
 	clock    day.Clock
 	agenda   *plan.Agenda
-	*plan.Capacity
+	// slots are what slots of other kinds take of each, as of a revision of the Book.
+	slots    plan.Kinds[[]plan.Stretch]
+	revision int64
+	hours    plan.Kinds[*plan.Capacity]
 }
 
 // keptAgenda is the events of an account by their days: it changes with the events, with the
@@ -39,16 +42,16 @@ type keptAgenda struct {
 	*plan.Agenda
 }
 
-// Capacity is the work time of the account from now on, for one who reads its desk.
-func (a *Session) Capacity(desk *book.Desk, c day.Clock) *plan.Capacity {
-	return a.capacity(desk, c).Capacity
+// Capacity is the hours of the account of one kind from now on, for one who reads its desk.
+func (a *Session) Capacity(desk *book.Desk, c day.Clock, kind term.Hours) *plan.Capacity {
+	return a.capacity(desk, c).hours[kind]
 }
 
 // Happenings are the events of a day that are not over, plan.MostListed at most, and how many
 // more there are, for one who reads the desk.
 func (a *Session) Happenings(desk *book.Desk, c day.Clock, on day.Date) (listed []plan.Happening, more int) {
 	k := a.capacity(desk, c)
-	return k.Capacity.Happenings(k.agenda, on)
+	return k.hours[term.WorkingHours].Happenings(k.agenda, on)
 }
 
 func (a *Session) capacity(desk *book.Desk, c day.Clock) *keptCapacity {
@@ -57,16 +60,24 @@ func (a *Session) capacity(desk *book.Desk, c day.Clock) *keptCapacity {
 	defer a.capacities.mu.Unlock()
 	agenda := a.agenda(desk, c)
 	k, asked := a.capacities.kept[desk.Account()]
-	if asked && k.agenda == agenda && k.settings == chosen && plan.MinuteOf(k.clock.Now) == plan.MinuteOf(c.Now) {
+	same := asked && k.agenda == agenda && k.settings == chosen && plan.MinuteOf(k.clock.Now) == plan.MinuteOf(c.Now)
+	if same && k.revision == desk.Revision() {
 		return k
 	}
-	k = &keptCapacity{settings: chosen, clock: c, agenda: agenda}
-	k.Capacity = plan.NewCapacity(c, plan.CalendarOf(chosen), agenda.Busy(), ahead)
+	next := &keptCapacity{settings: chosen, clock: c, agenda: agenda, revision: desk.Revision()}
+	for kind := range next.hours {
+		next.slots[kind] = plan.SlotsBeside(desk, c, term.Hours(kind))
+		if same && slices.Equal(next.slots[kind], k.slots[kind]) {
+			next.hours[kind] = k.hours[kind]
+			continue
+		}
+		next.hours[kind] = plan.NewCapacity(c, plan.CalendarOf(chosen, term.Hours(kind)), slices.Concat(next.slots[kind], agenda.Busy()), ahead)
+	}
 	if a.capacities.kept == nil {
 		a.capacities.kept = map[book.ID]*keptCapacity{}
 	}
-	a.capacities.kept[desk.Account()] = k
-	return k
+	a.capacities.kept[desk.Account()] = next
+	return next
 }
 
 // agenda is the events of the account by their days. The caller holds capacities.mu.
@@ -83,21 +94,31 @@ func (a *Session) agenda(desk *book.Desk, c day.Clock) *plan.Agenda {
 	return a.capacities.agendas[desk.Account()].Agenda
 }
 
-// Loads tells how much work lies on a day, week or month, or parked, and what work time it
-// has, for one who reads the desk; known is false where that is not reckoned.
-func (a *Session) Loads(desk *book.Desk, c day.Clock) func(day.Horizon) (load view.Load, capacity int, known bool) {
-	loads, k := a.counts.survey(desk, c).Loads, a.Capacity(desk, c)
-	return func(h day.Horizon) (view.Load, int, bool) {
-		capacity, known := k.Of(h)
-		return loads[h], capacity, known
+// Filled is the work of one kind that lies on a day, week or month, or parked, and the hours that
+// it has; they are not known of what is parked, past or further ahead than they are reckoned.
+type Filled struct {
+	view.Load
+	Capacity int
+	Known    bool
+}
+
+// Loads tells how much work of each kind lies on a day, week or month, or parked, for one who
+// reads the desk.
+func (a *Session) Loads(desk *book.Desk, c day.Clock) func(day.Horizon) plan.Kinds[Filled] {
+	loads, k := a.counts.survey(desk, c).Loads, a.capacity(desk, c)
+	return func(h day.Horizon) (filled plan.Kinds[Filled]) {
+		for kind, load := range loads[h] {
+			filled[kind].Load = load
+			filled[kind].Capacity, filled[kind].Known = k.hours[kind].Of(h)
+		}
+		return filled
 	}
 }
 
 // Fill is what lies on a day once something has been moved to it.
 type Fill struct {
-	On       day.Horizon
-	Load     view.Load
-	Capacity int
+	On    day.Horizon
+	Loads plan.Kinds[Filled]
 }
 
 // mostFills is how many days a preview says the load of.
@@ -107,23 +128,29 @@ const mostFills = 5
 func (a *Session) Fills(desk *book.Desk, c day.Clock, p *book.Postponement) []Fill {
 	chosen := a.inForce(desk.Account()).settings
 	assumed, loads := chosen.AssumedMinutes(), a.Loads(desk, c)
-	more := map[day.Horizon]view.Load{}
+	more := map[day.Horizon]view.Loads{}
 	for _, m := range p.Moves {
-		to, work := plan.CupOf(desk, c, m.After), plan.WorkOf(desk, m.Before, assumed)
-		if to == plan.CupOf(desk, c, m.Before) || to.Precision() != day.Day {
+		to, work, kind := plan.CupOf(desk, c, m.After), plan.WorkOf(desk, m.Before, assumed), desk.HoursOf(m.Before)
+		if to == plan.CupOf(desk, c, m.Before) || to.Precision() != day.Day || kind == term.NoHours {
 			continue
 		}
-		l := more[to]
-		if l.Minutes += work.Minutes; work.Assumed {
-			l.Assumed += work.Minutes
+		all := more[to]
+		if all[kind].Minutes += work.Minutes; work.Assumed {
+			all[kind].Assumed += work.Minutes
 		}
-		more[to] = l
+		more[to] = all
 	}
 	var fills []Fill
-	for to, l := range more {
-		if there, capacity, known := loads(to); known {
-			fills = append(fills, Fill{to, view.Load{Minutes: there.Minutes + l.Minutes, Assumed: there.Assumed + l.Assumed}, capacity})
+	for to, all := range more {
+		there := loads(to)
+		if !there[term.WorkingHours].Known {
+			continue
 		}
+		for kind, l := range all {
+			there[kind].Minutes += l.Minutes
+			there[kind].Assumed += l.Assumed
+		}
+		fills = append(fills, Fill{to, there})
 	}
 	slices.SortFunc(fills, func(a, b Fill) int { return a.On.First().Compare(b.On.First()) })
 	return fills[:min(len(fills), mostFills)]
@@ -135,12 +162,20 @@ func (a *Session) Past(desk *book.Desk, c day.Clock, days int) []plan.PastDay {
 	return plan.Past(desk, c, chosen.AssumedMinutes(), days)
 }
 
-// Week is the work on the desk and the hours of so many days, for one who reads the desk.
-func (a *Session) Week(desk *book.Desk, c day.Clock, days int) (*plan.Problem, plan.Gathered, error) {
+// Week is the work of one kind on the desk and its hours of so many days, for one who reads the
+// desk.
+func (a *Session) Week(desk *book.Desk, c day.Clock, kind term.Hours, days int) (*plan.Problem, plan.Gathered, error) {
 	chosen := a.inForce(desk.Account()).settings
-	g := plan.Gather(desk, c, chosen.AssumedMinutes(), day.Date{})
-	p, err := plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, a.capacity(desk, c).agenda.Busy()...), days), g.Jobs)
+	g := plan.Gather(desk, c, kind, chosen.AssumedMinutes(), day.Date{})
+	p, err := a.problem(desk, c, kind, g, days)
 	return p, g, err
+}
+
+// problem is work with the hours of so many days.
+func (a *Session) problem(desk *book.Desk, c day.Clock, kind term.Hours, g plan.Gathered, days int) (*plan.Problem, error) {
+	k := a.capacity(desk, c)
+	busy := slices.Concat(g.Busy, k.agenda.Busy())
+	return plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(k.settings, kind), busy, days), g.Jobs)
 }
 
 // Slack is that of a to-do with a due and an estimate, or with its own where these are
@@ -149,33 +184,35 @@ func (a *Session) Slack(desk *book.Desk, c day.Clock, t *book.Todo, due day.Mome
 	if due.IsZero() {
 		due = plan.DueOf(desk, c, t)
 	}
-	chosen := a.inForce(desk.Account()).settings
-	return plan.SlackOf(a.Capacity(desk, c), desk, t, due, minutes, chosen.AssumedMinutes())
+	kind := desk.HoursOf(t)
+	if kind == term.NoHours {
+		return s, false
+	}
+	k := a.capacity(desk, c)
+	return plan.SlackOf(k.hours[kind], desk, t, due, minutes, k.settings.AssumedMinutes())
 }
+
+// fitDays is for how many days the hours of what is due today are reckoned: what is overdue may
+// have to wait for the next day that has some.
+const fitDays = 14
 
 // TodayHolds says whether the day still holds its work, and what happens on it, for one who
 // reads the desk; "" where there is neither.
 func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
 	kept := a.capacity(desk, c)
-	k := kept.Capacity
-	chosen := a.inForce(desk.Account()).settings
-	load := a.counts.survey(desk, c).Loads[day.OnDay(c.Today())]
-	g := plan.Gather(desk, c, chosen.AssumedMinutes(), c.Today())
-	if len(g.Busy) > 0 {
-		k = plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, kept.agenda.Busy()...), 1)
-	}
-	var late []string
-	if p, err := plan.NewProblem(k, g.Jobs); err == nil { // ids are the to-dos' own, and chains follow their order
-		jobs := p.Give().Late
-		slices.SortStableFunc(jobs, func(a, b int) int { return cmp.Compare(g.Jobs[b].Weight, g.Jobs[a].Weight) })
-		for _, job := range jobs {
-			late = append(late, g.Todos[job].Title)
+	loads := a.counts.survey(desk, c).Loads[day.OnDay(c.Today())]
+	var said []string
+	for kind, load := range loads {
+		hours := term.Hours(kind)
+		g := plan.Gather(desk, c, hours, kept.settings.AssumedMinutes(), c.Today())
+		if p, err := a.problem(desk, c, hours, g, fitDays); err == nil { // ids are the to-dos' own, and chains follow their order
+			fit := p.FitOf(g, load.Minutes, load.Assumed, kept.hours[kind].Days[0].Minutes)
+			said = append(said, fit.Words())
 		}
 	}
-	said := plan.DayWords(load.Minutes, load.Assumed, kept.Days[0].Minutes, late)
-	listed, more := k.Happenings(kept.agenda, c.Today())
+	listed, more := kept.hours[term.WorkingHours].Happenings(kept.agenda, c.Today())
 	if events := plan.EventWords(listed, more, c.Zone); events != "" {
-		said = strings.TrimPrefix(said+" "+events+".", " ")
+		said = append(said, events+".")
 	}
-	return said
+	return strings.Join(slices.DeleteFunc(said, func(s string) bool { return s == "" }), " ")
 }

@@ -17,15 +17,15 @@ type slacks struct {
 
 type keptSlacks struct {
 	revision int64
-	capacity *plan.Capacity
-	slacks   *plan.Slacks
+	hours    plan.Kinds[*plan.Capacity]
+	slacks   *plan.KindSlacks
 }
 
 // lateSlack is the slack of the account's to-dos, reckoned when it is first asked for.
 type lateSlack struct {
 	session *Session
 	clock   day.Clock
-	slacks  *plan.Slacks
+	slacks  *plan.KindSlacks
 }
 
 // Spare implements book.Slack.
@@ -37,14 +37,14 @@ func (r *lateSlack) Spare(b *book.Desk, t *book.Todo) (minutes int, known bool) 
 }
 
 // slacksOf is the slack of all to-dos, for one who reads the desk.
-func (a *Session) slacksOf(desk *book.Desk, c day.Clock) *plan.Slacks {
-	capacity := a.Capacity(desk, c)
+func (a *Session) slacksOf(desk *book.Desk, c day.Clock) *plan.KindSlacks {
+	hours := a.capacity(desk, c).hours
 	a.slacks.mu.Lock()
 	defer a.slacks.mu.Unlock()
 	k := a.slacks.kept[desk.Account()]
-	if k.slacks == nil || k.capacity != capacity || k.revision != desk.Revision() {
+	if k.slacks == nil || k.hours != hours || k.revision != desk.Revision() {
 		chosen := a.inForce(desk.Account()).settings
-		k = keptSlacks{desk.Revision(), capacity, plan.NewSlacks(capacity, desk, chosen.AssumedMinutes())}
+		k = keptSlacks{desk.Revision(), hours, plan.NewKindSlacks(hours, desk, chosen.AssumedMinutes())}
 		if a.slacks.kept == nil {
 			a.slacks.kept = map[book.ID]keptSlacks{}
 		}

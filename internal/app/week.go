@@ -2,34 +2,39 @@ package app
 
 import (
 	"cmp"
+	"maps"
 	"slices"
 	"strings"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/plan"
+	"tincup/internal/core/term"
 )
 
 // ShownWeek is a week as a person plans it.
 type ShownWeek struct {
-	plan.Week
-	// Last is its seventh day.
-	Last day.Date
-	// Says whether it holds, in a sentence or three; Relief helps where it does not, and is
+	First, Last day.Date
+	// Kinds is what takes hours of each kind; Aside what takes none, by its day.
+	Kinds plan.Kinds[plan.Week]
+	Aside map[day.Date][]plan.Lying
+	// Loose is what is planned for the week and for none of its days.
+	Loose []plan.Lying
+	// Says whether it holds, in some sentences; Relief helps where it does not, and is
 	// zero where nothing does.
 	Says   string
 	Relief plan.Relief
-	// Worked is the working hours of each of its days in minutes, of those that are over too.
-	Worked [7]int
+	// Worked is the hours of each of its days in minutes, by kind, of those that are over too.
+	Worked plan.Kinds[[7]int]
 	// Done are the to-dos that were completed on each of its days.
 	Done map[day.Date][]*book.Todo
-	// Late: not all that is due by the end of the week can be done by then.
+	// Late: not all that is due by the end of the week fits into its hours.
 	Late bool
 	// Clashes are times of day that something else takes too, by to-do.
 	Clashes map[book.ID]plan.Clash
-	// Usual are the hours of each day's weekday; Own tells which days have others.
+	// Usual are the working hours of each day's weekday; Apart tells which days have others.
 	Usual [7]day.Hours
-	Own   [7]bool
+	Apart [7]bool
 }
 
 // ShownWeek is the week that holds a day, or that of today where there is none, for one who
@@ -39,36 +44,81 @@ func (a *Session) ShownWeek(desk *book.Desk, c day.Clock, of day.Date) ShownWeek
 		of = c.Today()
 	}
 	kept := a.capacity(desk, c)
-	k := kept.Capacity
 	first := a.weekStart(desk, of)
-	w := ShownWeek{Last: first.AddDays(6)}
-	w.Week = plan.NewWeek(k, first, a.counts.lying(desk, c, func(h day.Horizon) bool {
+	w := ShownWeek{First: first, Last: first.AddDays(6), Done: doneIn(desk, c, first), Aside: map[day.Date][]plan.Lying{}, Clashes: map[book.ID]plan.Clash{}}
+	lying := a.counts.lying(desk, c, func(h day.Horizon) bool {
 		return !h.First().IsZero() && !h.First().After(w.Last) && !h.Last().Before(first)
-	}))
-	w.Done = doneIn(desk, c, first)
-	hours := plan.CalendarOf(a.inForce(desk.Account()).settings)
-	for i := range w.Worked {
-		on := first.AddDays(i)
-		w.Worked[i], w.Usual[i] = hours.On(on).Minutes(), hours.Week[on.Weekday()]
-		_, w.Own[i] = hours.Dates[on]
-	}
-	w.Clashes = map[book.ID]plan.Clash{}
-	var clashes []plan.Clash
-	for i := range w.Days {
-		for _, clash := range k.Clashes(&w.Days[i], kept.agenda) {
-			clashes = append(clashes, clash)
-			w.Clashes[clash.Todo.ID] = clash
+	})
+	slices.SortFunc(lying, plan.InTurn)
+	var said []string
+	for kind, k := range kept.hours {
+		week := plan.NewWeek(k, first, lying)
+		w.Kinds[kind] = week
+		w.Loose = append(w.Loose, week.Loose...)
+		due, late := a.dueWords(desk, c, k.Kind, w.Last)
+		said = append(said, week.Words(due))
+		w.Late = w.Late || late
+		if relief, ok := week.Relief(); ok && w.Relief.Todo == nil {
+			w.Relief = relief
+		}
+		hours := plan.CalendarOf(kept.settings, k.Kind)
+		for i := range w.Worked[kind] {
+			w.Worked[kind][i] = hours.On(first.AddDays(i)).Minutes()
 		}
 	}
-	due := ""
-	if p, g, err := a.weekProblem(desk, c, w.Last); err == nil {
-		verdict := p.Feasible()
-		w.Late = !verdict.Feasible
-		due = verdict.DueWords(p, func(job int) string { return g.Todos[job].Title })
+	w.setAside(lying)
+	working := plan.CalendarOf(kept.settings, term.WorkingHours)
+	for i := range w.Usual {
+		on := first.AddDays(i)
+		w.Usual[i] = working.Week[on.Weekday()]
+		_, w.Apart[i] = working.Dates[on]
 	}
-	w.Says = strings.TrimSuffix(w.Words(due)+" "+plan.ClashWords(clashes, c.Zone), " ")
-	w.Relief, _ = w.Week.Relief()
+	clashes := kept.clashes(lying)
+	for _, clash := range clashes {
+		w.Clashes[clash.Todo.ID] = clash
+	}
+	said = append(said, plan.ClashWords(clashes, c.Zone))
+	w.Says = strings.Join(slices.DeleteFunc(said, func(s string) bool { return s == "" }), " ")
 	return w
+}
+
+// setAside keeps what takes no hours.
+func (w *ShownWeek) setAside(lying []plan.Lying) {
+	for _, l := range lying {
+		switch {
+		case l.Hours != term.NoHours:
+		case l.On.Precision() == day.Day:
+			w.Aside[l.On.First()] = append(w.Aside[l.On.First()], l)
+		case l.On.Precision() == day.Week && !l.On.First().Before(w.First):
+			w.Loose = append(w.Loose, l)
+		}
+	}
+}
+
+// clashes are the times of what lies on days that something else takes too, whichever hours it
+// takes.
+func (k *keptCapacity) clashes(lying []plan.Lying) (all []plan.Clash) {
+	byDay := map[day.Date][]plan.Lying{}
+	for _, l := range lying {
+		if l.On.Precision() == day.Day {
+			byDay[l.On.First()] = append(byDay[l.On.First()], l)
+		}
+	}
+	for _, on := range slices.SortedFunc(maps.Keys(byDay), day.Date.Compare) {
+		all = append(all, k.hours[term.WorkingHours].Clashes(byDay[on], k.agenda)...)
+	}
+	return all
+}
+
+// dueWords says what is due up to a day and does not fit into its hours, and whether there is
+// any.
+func (a *Session) dueWords(desk *book.Desk, c day.Clock, kind term.Hours, last day.Date) (words string, late bool) {
+	p, g, err := a.weekProblem(desk, c, kind, last)
+	if err != nil {
+		return "", false
+	}
+	verdict := p.Feasible()
+	return verdict.DueWords(p, func(job int) string { return g.Todos[job].Title }), !verdict.Feasible
 }
 
 // weekStart is the first day of the shown week that holds a day.
@@ -94,13 +144,12 @@ func doneIn(desk *book.Desk, c day.Clock, first day.Date) map[day.Date][]*book.T
 	return done
 }
 
-// weekProblem is the work that is due or planned up to a day, with the hours until then.
-func (a *Session) weekProblem(desk *book.Desk, c day.Clock, last day.Date) (*plan.Problem, plan.Gathered, error) {
-	kept := a.capacity(desk, c)
+// weekProblem is the work of one kind that is due or planned up to a day, with the hours until
+// then.
+func (a *Session) weekProblem(desk *book.Desk, c day.Clock, kind term.Hours, last day.Date) (*plan.Problem, plan.Gathered, error) {
 	chosen := a.inForce(desk.Account()).settings
-	g := plan.GatherUntil(desk, c, chosen.AssumedMinutes(), last)
-	days := max(last.Sub(c.Today())+1, 1)
-	p, err := plan.NewProblem(plan.NewCapacity(c, plan.CalendarOf(chosen), append(g.Busy, kept.agenda.Busy()...), days), g.Jobs)
+	g := plan.GatherUntil(desk, c, kind, chosen.AssumedMinutes(), last)
+	p, err := a.problem(desk, c, kind, g, max(last.Sub(c.Today())+1, 1))
 	return p, g, err
 }
 
@@ -126,12 +175,26 @@ func (a *Session) GiveInWeek(desk *book.Desk, c day.Clock, of day.Date) (give []
 		of = c.Today()
 	}
 	last := a.weekStart(desk, of).AddDays(6)
-	p, g, err := a.weekProblem(desk, c, last)
+	proved = true
+	for kind := range term.Kinds {
+		some, best, err := a.giveOf(desk, c, term.Hours(kind), last)
+		if err != nil {
+			return nil, false, err
+		}
+		give, proved = append(give, some...), proved && best
+	}
+	slices.SortStableFunc(give, func(a, b ToGive) int { return b.Minutes - a.Minutes })
+	return give, proved, nil
+}
+
+// giveOf is GiveInWeek for what takes hours of one kind, up to a day.
+func (a *Session) giveOf(desk *book.Desk, c day.Clock, kind term.Hours, last day.Date) (give []ToGive, proved bool, err error) {
+	p, g, err := a.weekProblem(desk, c, kind, last)
 	if err != nil {
 		return nil, false, err
 	}
 	given := p.Give()
-	wide, after, err := a.weekProblem(desk, c, last.AddDays(laterDays))
+	wide, after, err := a.weekProblem(desk, c, kind, last.AddDays(laterDays))
 	if err != nil {
 		return nil, false, err
 	}
@@ -166,7 +229,6 @@ func (a *Session) GiveInWeek(desk *book.Desk, c day.Clock, of day.Date) (give []
 		}
 		give = append(give, one)
 	}
-	slices.SortStableFunc(give, func(a, b ToGive) int { return b.Minutes - a.Minutes })
 	return give, given.Proved, nil
 }
 
@@ -176,24 +238,34 @@ func (a *Session) LayHours(desk *book.Desk, c day.Clock, of day.Date) ([]plan.Ho
 	if of.IsZero() {
 		of = c.Today()
 	}
-	k := a.Capacity(desk, c)
 	on := day.OnDay(of)
-	w := plan.NewWeek(k, of, a.counts.lying(desk, c, func(h day.Horizon) bool { return h == on }))
-	if len(w.Days) == 0 || w.Days[0].Date != of {
-		return nil, nil // it is past, or further ahead than is reckoned
+	lying := a.counts.lying(desk, c, func(h day.Horizon) bool { return h == on })
+	var hours []plan.Hour
+	var without []plan.Lying
+	for _, k := range a.capacity(desk, c).hours {
+		w := plan.NewWeek(k, of, lying)
+		if len(w.Days) == 0 || w.Days[0].Date != of {
+			return nil, nil // it is past, or further ahead than is reckoned
+		}
+		laid, none := plan.LayHours(desk, k, &w.Days[0])
+		hours, without = append(hours, laid...), append(without, none...)
 	}
-	return plan.LayHours(desk, k, &w.Days[0])
+	slices.SortFunc(hours, func(a, b plan.Hour) int { return cmp.Compare(a.At.From, b.At.From) })
+	return hours, without
 }
 
-// LevelWeek proposes days for the work of a shown week that has none, for one who reads the
-// desk.
-func (a *Session) LevelWeek(desk *book.Desk, c day.Clock, of day.Date) (plan.Levelled, plan.Gathered, error) {
+// LevelWeek proposes days for the work of a shown week that has none, of each kind of hours apart,
+// for one who reads the desk.
+func (a *Session) LevelWeek(desk *book.Desk, c day.Clock, of day.Date) (levels plan.Kinds[plan.Levelled], gathered plan.Kinds[plan.Gathered], err error) {
 	if of.IsZero() {
 		of = c.Today()
 	}
-	p, g, err := a.weekProblem(desk, c, a.weekStart(desk, of).AddDays(6))
-	if err != nil {
-		return plan.Levelled{}, g, err
+	for kind := range levels {
+		p, g, err := a.weekProblem(desk, c, term.Hours(kind), a.weekStart(desk, of).AddDays(6))
+		if err != nil {
+			return levels, gathered, err
+		}
+		levels[kind], gathered[kind] = p.Level(), g
 	}
-	return p.Level(), g, nil
+	return levels, gathered, nil
 }

@@ -9,6 +9,7 @@ import (
 	"tincup/internal/app"
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 	"tincup/internal/httpapi/contract"
 	"tincup/internal/store"
 )
@@ -142,10 +143,11 @@ func (s *server) AddShelf(c *gin.Context, params contract.AddShelfParams) {
 		func(change *book.Change) book.ID { return change.Shelves[0].After.ID })
 }
 
-// EditShelf renames a shelf.
+// EditShelf changes a shelf.
 func (s *server) EditShelf(c *gin.Context, id string, p contract.EditShelfParams) {
-	editRow(s, c, id, seen{book.ShelfRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.Named) (book.Command, error) {
-		return book.EditShelf{ID: id, Name: in.Name}, nil
+	editRow(s, c, id, seen{book.ShelfRow, p.IfMatch, p.WindowId}, func(id book.ID, in contract.ShelfPatch) (book.Command, error) {
+		hours, err := perhaps[term.Hours]("hours", in.Hours)
+		return book.EditShelf{ID: id, Name: in.Name, Hours: hours}, err
 	})
 }
 

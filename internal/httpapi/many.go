@@ -174,7 +174,7 @@ func (s *server) PreviewPostpone(c *gin.Context) {
 				encodePostponement(&out, p)
 				fills := []contract.Fills{}
 				for _, f := range s.as(c).Fills(b, clock, p) {
-					fills = append(fills, contract.Fills{Horizon: f.On.String(), Load: encodeLoad(f.Load, f.Capacity, true)})
+					fills = append(fills, contract.Fills{Horizon: f.On.String(), Load: encodeLoad(f.Loads, b.OneKind())})
 				}
 				out.Fills = &fills
 			}

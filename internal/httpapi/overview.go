@@ -4,22 +4,35 @@ import (
 	"cmp"
 	"slices"
 
+	"tincup/internal/app"
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/plan"
+	"tincup/internal/core/term"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
 )
 
-// loadsOf tells the load and the work time of days, weeks and months.
-type loadsOf = func(day.Horizon) (load view.Load, capacity int, known bool)
+// loadsOf tells the loads and the hours of days, weeks and months.
+type loadsOf = func(day.Horizon) plan.Kinds[app.Filled]
 
-func encodeLoad(load view.Load, capacity int, known bool) contract.Load {
-	out := contract.Load{Minutes: load.Minutes}
-	if load.Assumed > 0 {
-		out.Assumed = &load.Assumed
+// encodeLoad leaves own hours out where everything takes working hours.
+func encodeLoad(loads plan.Kinds[app.Filled], oneKind bool) contract.Load {
+	var out contract.Load
+	parts := func(f app.Filled) (minutes int, assumed, capacity *int) {
+		if f.Known {
+			capacity = &f.Capacity
+		}
+		return f.Minutes, orAbsent(f.Assumed), capacity
 	}
-	if known {
-		out.Capacity = &capacity
+	out.Minutes, out.Assumed, out.Capacity = parts(loads[term.WorkingHours])
+	if !oneKind {
+		out.Own = &struct {
+			Assumed  *int `json:"assumed,omitempty"`
+			Capacity *int `json:"capacity,omitempty"`
+			Minutes  int  `json:"minutes"`
+		}{}
+		out.Own.Minutes, out.Own.Assumed, out.Own.Capacity = parts(loads[term.OwnHours])
 	}
 	return out
 }
@@ -34,7 +47,7 @@ func overview(b *book.Desk, c day.Clock, survey *view.Survey, loads loadsOf) con
 	o.Counts.Waiting, o.Counts.Projects = survey.Counts[view.Waiting], survey.Counts[view.Projects]
 	o.Counts.Bin = survey.Counts[view.Bin]
 	for _, cup := range survey.Rail {
-		o.Rail = append(o.Rail, contract.RailCup{Horizon: cup.Horizon.String(), Count: cup.Count, Load: encodeLoad(loads(cup.Horizon))})
+		o.Rail = append(o.Rail, contract.RailCup{Horizon: cup.Horizon.String(), Count: cup.Count, Load: encodeLoad(loads(cup.Horizon), b.OneKind())})
 	}
 	overviewLists(&o, b, survey)
 	people := b.People()
@@ -99,7 +112,7 @@ func overviewLists(o *contract.Overview, b *book.Desk, survey *view.Survey) {
 			o.Binned = append(o.Binned, contract.Binned{Id: shelf.ID.String(), Name: shelf.Name, Kind: contract.BinnedKindShelf})
 			continue
 		}
-		row := contract.Shelf{Id: shelf.ID.String(), Revision: shelf.Revision, Name: shelf.Name, Lists: onShelf[shelf.ID]}
+		row := contract.Shelf{Id: shelf.ID.String(), Revision: shelf.Revision, Name: shelf.Name, Hours: contract.Hours(shelf.Hours.String()), Lists: onShelf[shelf.ID]}
 		if row.Lists == nil {
 			row.Lists = []contract.List{}
 		}

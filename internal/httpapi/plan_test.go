@@ -24,19 +24,54 @@ func TestHoursOfDays(t *testing.T) {
 	if holds := s.want(200, "GET", "/api/views/today", "").text(t, "holds"); !strings.HasPrefix(holds, "2 h of work (30 min assumed), ") || strings.Contains(holds, "late") {
 		t.Errorf("it says %q", holds)
 	}
-	if words := s.want(200, "GET", "/api/todos/"+id+"/slack", "").text(t, "words"); !strings.HasPrefix(words, "30 min of work, ") || !strings.HasSuffix(words, " to spare") {
+	if words := s.want(200, "GET", "/api/todos/"+id+"/slack", "").text(t, "words"); !strings.HasPrefix(words, "30 min of work (all of it assumed), ") || !strings.HasSuffix(words, " to spare") {
 		t.Errorf("its slack is %q", words)
 	}
 	set(today + " none")
-	if holds := s.want(200, "GET", "/api/views/today", "").text(t, "holds"); holds != "2 h of work (30 min assumed), no working hours left; “Hang the lamps” and “Label text” would be late." {
+	if holds := s.want(200, "GET", "/api/views/today", "").text(t, "holds"); holds != "2 h of work (30 min assumed), no working hours left; “Hang the lamps” and “Label text” need 2 h outside your working hours." {
 		t.Errorf("without hours it says %q", holds)
 	}
 	short := s.want(200, "GET", "/api/todos/"+id+"/slack?minutes=45", "")
-	if words := short.text(t, "words"); words != "45 min of work; by then 2 h 15 more is due than can be done" || short.field(t, "short") != true {
+	if words := short.text(t, "words"); words != "45 min of work; needs 45 min outside your working hours" || short.field(t, "short") != true {
 		t.Errorf("its slack is %q", words)
 	}
 	if got := s.want(200, "GET", "/api/overview", "").field(t, "rail.0.load.capacity"); got != 0.0 {
 		t.Errorf("a day without hours offers %v", got)
+	}
+}
+
+// What stands on a shelf that takes own hours is reckoned in these alone, and what takes none is in
+// no load; what the shelf takes can be undone.
+func TestHoursOfAShelf(t *testing.T) {
+	s := newSite(t, app.Settings{})
+	shelf := s.want(201, "POST", "/api/shelves", `{"name":"Allotment"}`).text(t, "id")
+	list := s.want(201, "POST", "/api/lists", `{"name":"Beds","shelf":"`+shelf+`"}`).text(t, "id")
+	id := s.want(201, "POST", "/api/todos", `{"title":"Dig","list":"`+list+`","estimate":45,"due":"2026-11-24"}`).text(t, "id")
+	for _, c := range []struct{ hours, load, own, holds, slack string }{
+		{"working", "45", "<nil>", "45 min of work, 7 h 20 left.", "45 min of work, 6 h 35 to spare"},
+		{"own", "0", "map[capacity:180 minutes:45]", "In own hours: 45 min of work, 3 h left.", "45 min of work, 2 h 15 to spare"},
+		{"none", "0", "map[capacity:180 minutes:0]", "<nil>", "<nil>"},
+	} {
+		s.want(200, "PATCH", "/api/shelves/"+shelf, `{"hours":"`+c.hours+`"}`, "Window-Id: w")
+		o, week := s.want(200, "GET", "/api/overview", ""), s.want(200, "GET", "/api/week", "")
+		for what, pair := range map[string][2]string{
+			"the shelf takes": {o.value(t, "shelves.0.hours"), c.hours}, "its slip takes": {week.value(t, "days.1.slips.0.hours"), c.hours},
+			"the rail": {o.value(t, "rail.0.load.minutes"), c.load}, "of own hours": {o.value(t, "rail.0.load.own"), c.own},
+			"the week's own hours": {week.value(t, "days.1.load.own"), c.own},
+			"Today":                {s.want(200, "GET", "/api/views/today", "").value(t, "holds"), c.holds},
+			"the slack":            {s.want(200, "GET", "/api/todos/"+id+"/slack", "").value(t, "words"), c.slack},
+		} {
+			if pair[0] != pair[1] {
+				t.Errorf("%s hours: %s %q; want %q", c.hours, what, pair[0], pair[1])
+			}
+		}
+	}
+	s.want(200, "POST", "/api/undo", "{}", "Window-Id: w")
+	if hours := s.want(200, "GET", "/api/overview", "").value(t, "shelves.0.hours"); hours != "own" {
+		t.Errorf("undone, it takes %v hours", hours)
+	}
+	if refused := s.call("PATCH", "/api/shelves/"+shelf, `{"hours":"night"}`); refused.status != 400 && refused.status != 422 {
+		t.Errorf("hours that there are not: %d %s", refused.status, refused.body)
 	}
 }
 

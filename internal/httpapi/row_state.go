@@ -26,7 +26,8 @@ func rowState(b *book.Desk, kind book.RowKind, id book.ID) *contract.RowState {
 		out.Name = s.Name
 	case book.ShelfRow:
 		s, _ := b.Shelf(id)
-		out.Name = s.Name
+		hours := contract.Hours(s.Hours.String())
+		out.Name, out.Hours = s.Name, &hours
 	case book.TagRow:
 		t, _ := b.Tag(id)
 		out.Name, out.Colour = t.Name, colourOf(t.Colour)

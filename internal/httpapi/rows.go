@@ -30,9 +30,9 @@ type groupBody struct {
 
 // addLoads says how full the days, weeks and months are that the groups stand for, and what
 // happens on the days.
-func (v *viewBody) addLoads(res *view.Result, loads loadsOf, events func(day.Date) ([]plan.Happening, int), zone *time.Location) {
+func (v *viewBody) addLoads(res *view.Result, oneKind bool, loads loadsOf, events func(day.Date) ([]plan.Happening, int), zone *time.Location) {
 	for i, g := range res.Groups {
-		load := encodeLoad(loads(g.Horizon))
+		load := encodeLoad(loads(g.Horizon), oneKind)
 		v.Groups[i].Load = &load
 		if g.Horizon.Precision() == day.Day {
 			listed, more := events(g.Horizon.First())

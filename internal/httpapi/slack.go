@@ -32,8 +32,8 @@ func (s *server) GetSlack(c *gin.Context, todoID string, params contract.GetSlac
 			return
 		}
 		if slack, ok := s.as(c).Slack(b, clock, t, due, minutes); ok {
-			words, short := slack.Words(), slack.Spare < 0
-			out = contract.Slack{Words: &words, Short: &short}
+			words, short, late := slack.Words(), slack.Spare < 0, slack.Late()
+			out = contract.Slack{Words: &words, Short: &short, Late: &late}
 		}
 	})
 	if err != nil {

@@ -93,7 +93,7 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 			body.addGives(view.Gives(b, clock, q.Of))
 			switch q.Of {
 			case view.Upcoming:
-				body.addLoads(res, s.as(c).Loads(b, clock), func(on day.Date) ([]plan.Happening, int) { return s.as(c).Happenings(b, clock, on) }, clock.Zone)
+				body.addLoads(res, b.OneKind(), s.as(c).Loads(b, clock), func(on day.Date) ([]plan.Happening, int) { return s.as(c).Happenings(b, clock, on) }, clock.Zone)
 			case view.Today, view.Daily:
 				body.Holds = orAbsent(s.as(c).TodayHolds(b, clock))
 			}

@@ -6,9 +6,11 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"tincup/internal/app"
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/plan"
+	"tincup/internal/core/term"
 	"tincup/internal/core/view"
 	"tincup/internal/httpapi/contract"
 )
@@ -44,6 +46,7 @@ type slipBody struct {
 	Todo    json.RawMessage `json:"todo"`
 	Minutes int             `json:"minutes"`
 	Assumed *bool           `json:"assumed,omitempty"`
+	Hours   contract.Hours  `json:"hours"`
 	Under   *string         `json:"under,omitempty"`
 	Within  *string         `json:"within,omitempty"`
 }
@@ -68,39 +71,50 @@ func (s *server) GetWeek(c *gin.Context, params contract.GetWeekParams) {
 				To    string `json:"to"`
 			}{w.Relief.Todo.ID.String(), w.Relief.Todo.Title, w.Relief.To.String()}
 		}
-		ahead := map[day.Date]*plan.WeekDay{}
-		for i := range w.Days {
-			ahead[w.Days[i].Date] = &w.Days[i]
-		}
 		for i := range 7 {
 			on := w.First.AddDays(i)
-			d := weekDayBody{WeekDay: contract.WeekDay{Day: on.String(), Events: []contract.Happening{}, Hours: []contract.TimeSpan{}, Peak: []contract.TimeSpan{}, Own: orAbsent(w.Own[i])}, Slips: []slipBody{}, Done: []slipBody{}}
-			d.Worked = w.Worked[i]
-			if p := ahead[on]; p != nil {
+			d := weekDayBody{WeekDay: contract.WeekDay{Day: on.String(), Events: []contract.Happening{}, Hours: []contract.TimeSpan{}, OwnHours: []contract.TimeSpan{}, Peak: []contract.TimeSpan{}, Apart: orAbsent(w.Apart[i])}, Slips: []slipBody{}, Done: []slipBody{}}
+			d.Worked, d.OwnWorked = w.Worked[term.WorkingHours][i], w.Worked[term.OwnHours][i]
+			working, own := w.Kinds[term.WorkingHours].On(on), w.Kinds[term.OwnHours].On(on)
+			if working != nil && own != nil { // the day is not past
 				usual := w.Usual[i].String()
-				d.Usual, d.Hours, d.Peak = &usual, encodeTimes(p.Hours, clock), encodeTimes(p.Peak, clock)
-				d.Worked, d.Over = p.Worked, p.Over // of the day as it begins and ends, and as the clock goes
-				d.Load = encodeLoad(view.Load{Minutes: p.Load, Assumed: p.Assumed}, p.Minutes, true)
-				lying, more := p.Lying[:min(len(p.Lying), mostSlips)], p.Lying[min(len(p.Lying), mostSlips):]
-				d.Slips = encodeSlips(b, lying, w.Clashes)
-				if minutes := 0; len(more) > 0 {
-					for _, l := range more {
-						minutes += l.Work.Minutes
-					}
-					n := len(more)
-					d.More, d.MoreMinutes = &n, &minutes
-				}
+				d.Usual, d.Hours, d.OwnHours, d.Peak = &usual, encodeTimes(working.Hours, clock), encodeTimes(own.Hours, clock), encodeTimes(working.Peak, clock)
+				d.Worked, d.Over, d.OwnWorked = working.Worked, working.Over, own.Worked // of the day as it begins and ends, and as the clock goes
+				d.Load = encodeLoad(plan.Kinds[app.Filled]{filledOf(working), filledOf(own)}, b.OneKind())
+				d.addSlips(b, w.Clashes, working.Lying, own.Lying, w.Aside[on])
 				listed, others := s.as(c).Happenings(b, clock, on)
 				d.Events, d.MoreEvents = encodeHappenings(listed, clock), orAbsent(others)
 			}
 			d.DoneCount = len(w.Done[on])
 			for _, t := range w.Done[on][:min(len(w.Done[on]), mostDone)] {
-				d.Done = append(d.Done, encodeSlip(b, plan.Lying{Todo: t, Work: plan.Work{Minutes: int(t.Estimate)}}))
+				d.Done = append(d.Done, encodeSlip(b, plan.Lying{Todo: t, Work: plan.Work{Minutes: int(t.Estimate)}, Hours: b.HoursOf(t)}))
 			}
 			out.Days = append(out.Days, d)
 		}
 	})
 	c.JSON(http.StatusOK, out)
+}
+
+func filledOf(d *plan.WeekDay) app.Filled {
+	return app.Filled{Load: view.Load{Minutes: d.Load, Assumed: d.Assumed}, Capacity: d.Minutes, Known: true}
+}
+
+// addSlips lists what lies on the day, mostSlips of what takes working hours, of what takes own
+// hours and of what takes none, and counts the rest.
+func (d *weekDayBody) addSlips(b *book.Desk, clashes map[book.ID]plan.Clash, kinds ...[]plan.Lying) {
+	more, minutes := 0, 0
+	for _, lying := range kinds {
+		n := min(len(lying), mostSlips)
+		d.Slips = append(d.Slips, encodeSlips(b, lying[:n], clashes)...)
+		for _, l := range lying[n:] {
+			if more++; l.Hours == term.WorkingHours {
+				minutes += l.Work.Minutes
+			}
+		}
+	}
+	if more > 0 {
+		d.More, d.MoreMinutes = &more, &minutes
+	}
 }
 
 func encodeSlips(b *book.Desk, all []plan.Lying, clashes map[book.ID]plan.Clash) []slipBody {
@@ -120,7 +134,7 @@ func encodeSlips(b *book.Desk, all []plan.Lying, clashes map[book.ID]plan.Clash)
 }
 
 func encodeSlip(b *book.Desk, l plan.Lying) slipBody {
-	return slipBody{Todo: todoJSON(tagsOf(b), l.Todo, func(*writer) {}), Minutes: l.Work.Minutes, Assumed: orAbsent(l.Work.Assumed)}
+	return slipBody{Todo: todoJSON(tagsOf(b), l.Todo, func(*writer) {}), Minutes: l.Work.Minutes, Assumed: orAbsent(l.Work.Assumed), Hours: contract.Hours(l.Hours.String())}
 }
 
 func encodeTimes(all []plan.Stretch, clock day.Clock) []contract.TimeSpan {

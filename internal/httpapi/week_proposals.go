@@ -3,6 +3,7 @@ package httpapi
 import (
 	"encoding/json"
 	"fmt"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -10,6 +11,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/plan"
+	"tincup/internal/core/term"
 	"tincup/internal/httpapi/contract"
 )
 
@@ -19,23 +21,40 @@ func (s *server) LevelWeek(c *gin.Context, params contract.LevelWeekParams) {
 	var out contract.Levelled
 	if err == nil {
 		s.as(c).Read(func(b *book.Desk, clock day.Clock) {
-			var level plan.Levelled
-			var g plan.Gathered
-			if level, g, err = s.as(c).LevelWeek(b, clock, of); err != nil {
-				return
-			}
-			out = contract.Levelled{Fullest: float32(level.Fullest), Bound: float32(level.Bound), Proved: level.Proved, Says: level.Words(func(job int) string { return g.Todos[job].Title })}
-			out.Proposals, out.TooLong = []contract.Proposal{}, []contract.TooLong{}
-			for _, job := range level.TooLong {
-				t, minutes := g.Todos[job], g.Jobs[job].Minutes
-				out.TooLong = append(out.TooLong, contract.TooLong{Id: t.ID.String(), Minutes: minutes, Parts: level.Parts(minutes), Title: t.Title})
-			}
-			for _, job := range level.Jobs() {
-				out.Proposals = append(out.Proposals, contract.Proposal{Day: level.Day[job].String(), Id: g.Todos[job].ID.String()})
+			var levels plan.Kinds[plan.Levelled]
+			var gathered plan.Kinds[plan.Gathered]
+			if levels, gathered, err = s.as(c).LevelWeek(b, clock, of); err == nil {
+				out = encodeLevels(levels, gathered)
 			}
 		})
 	}
 	s.json(c, out, err)
+}
+
+// encodeLevels says of each kind of hours how full its fullest day would be, and of own hours
+// nothing where nothing is proposed for them; the figures are those of the fuller kind.
+func encodeLevels(levels plan.Kinds[plan.Levelled], gathered plan.Kinds[plan.Gathered]) contract.Levelled {
+	out := contract.Levelled{Proposals: []contract.Proposal{}, TooLong: []contract.TooLong{}, Proved: true}
+	for kind, level := range levels {
+		g := gathered[kind]
+		if says := level.Words(func(job int) string { return g.Todos[job].Title }); term.Hours(kind) == term.WorkingHours {
+			out.Says = says
+		} else if len(level.Day)+len(level.TooLong)+len(level.Unplaced) > 0 {
+			out.Says += " In own hours: " + strings.ToLower(says[:1]) + says[1:]
+		}
+		if float32(level.Fullest) >= out.Fullest {
+			out.Fullest, out.Bound = float32(level.Fullest), float32(level.Bound)
+		}
+		out.Proved = out.Proved && level.Proved
+		for _, job := range level.TooLong {
+			t, minutes := g.Todos[job], g.Jobs[job].Minutes
+			out.TooLong = append(out.TooLong, contract.TooLong{Id: t.ID.String(), Minutes: minutes, Parts: level.Parts(minutes), Title: t.Title})
+		}
+		for _, job := range level.Jobs() {
+			out.Proposals = append(out.Proposals, contract.Proposal{Day: level.Day[job].String(), Id: g.Todos[job].ID.String()})
+		}
+	}
+	return out
 }
 
 // LayHours proposes times of day for what lies on a day.

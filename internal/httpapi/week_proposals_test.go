@@ -44,7 +44,7 @@ func TestHoursOfADay(t *testing.T) {
 		t.Errorf("%q", says)
 	}
 	w = s.want(200, "GET", "/api/week", "")
-	if worked := w.field(t, "days.2.worked"); worked != 0.0 || w.field(t, "days.2.own") != true || w.text(t, "days.2.usual") != "09:00-12:30, 13:30-17:30" {
+	if worked := w.field(t, "days.2.worked"); worked != 0.0 || w.field(t, "days.2.apart") != true || w.text(t, "days.2.usual") != "09:00-12:30, 13:30-17:30" {
 		t.Errorf("away, %v minutes are worked: %s", worked, w.body)
 	}
 	s.want(200, "POST", "/api/undo", "{}", "Window-Id: w")

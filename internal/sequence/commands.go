@@ -9,6 +9,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/repeat"
+	"tincup/internal/core/term"
 )
 
 // asked are questions of views whose answers follow from more than the to-do itself.
@@ -105,7 +106,10 @@ func (r *Run) places(s Step) book.Command {
 	if shelf := pick(shelves, s.A); shelf != nil {
 		switch s.Kind {
 		case "edit-shelf":
-			return book.EditShelf{ID: shelf.ID, Name: name}
+			if hours := term.Hours(s.B % 5); hours <= term.NoHours {
+				return book.EditShelf{ID: shelf.ID, Hours: &hours}
+			}
+			return book.EditShelf{ID: shelf.ID, Name: &name}
 		case "move-shelf":
 			return book.MoveShelf{ID: shelf.ID, Before: pick(shelves, s.B).ID}
 		case "delete-shelf":

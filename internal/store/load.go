@@ -101,9 +101,9 @@ func each(ctx context.Context, db queryer, query string, scan func(*sql.Rows) er
 }
 
 func loadShelves(ctx context.Context, db *sql.DB, into rowsByAccount) error {
-	return each(ctx, db, "SELECT account, id, name, position, deleted, revision FROM shelves", func(r *sql.Rows) error {
+	return each(ctx, db, "SELECT account, id, name, position, hours, deleted, revision FROM shelves", func(r *sql.Rows) error {
 		row, account := &book.Shelf{}, book.ID{}
-		err := r.Scan((*id)(&account), (*id)(&row.ID), &row.Name, &row.Position, &row.Deleted, &row.Revision)
+		err := r.Scan((*id)(&account), (*id)(&row.ID), &row.Name, &row.Position, text{&row.Hours}, &row.Deleted, &row.Revision)
 		c := into.of(account)
 		c.Shelves = append(c.Shelves, book.Diff[book.Shelf]{After: row})
 		return err

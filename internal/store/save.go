@@ -202,7 +202,7 @@ func saveShelf(w writer, account id, d book.Diff[book.Shelf]) error {
 		return w.exec(deleteShelf, id(d.Before.ID))
 	}
 	s := d.After
-	return w.exec(putShelf, id(s.ID), account, s.Name, s.Position, s.Deleted, s.Revision)
+	return w.exec(putShelf, id(s.ID), account, s.Name, s.Position, s.Hours.String(), s.Deleted, s.Revision)
 }
 
 func saveList(w writer, account id, d book.Diff[book.List]) error {

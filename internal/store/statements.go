@@ -36,7 +36,7 @@ var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteLis
 // The rows are written by upserts, not by REPLACE: that would delete first,
 // look for all that refers to the row and take notes along.
 var (
-	putShelf     = upsert("shelves", "id", "account", "name", "position", "deleted", "revision")
+	putShelf     = upsert("shelves", "id", "account", "name", "position", "hours", "deleted", "revision")
 	putList      = upsert("lists", "id", "owner", "name", "colour", "sorted", "checklist", "archived", "template", "deleted", "revision")
 	putListPlace = upsertBy("list_places", 2, "list", "account", "shelf", "position", "pinned")
 	putSection   = upsert("sections", "id", "list", "name", "position", "revision")

@@ -14,7 +14,7 @@ import { fieldWords } from "@/words/clash";
 import { totalWords, verdictOf } from "@/words/meaning";
 import { minutesOf } from "@/words/fields";
 import * as dates from "@/words/dates";
-import { cupWords, fillOf, fullWords } from "@/words/load";
+import { bothWords, cupWords, fillOf, fullWords, saucerWords } from "@/words/load";
 
 test.describe("the builder's tree", () => {
   const pick = numbers(7);
@@ -235,6 +235,24 @@ test.describe("words for dates", () => {
       expect(fullWords(load)).toBe(full);
     }
     expect(cupWords("parked", 12, { minutes: 600 })).toBe("12");
+    for (const [own, saucer, both] of [
+      [undefined, "", "1 h of 4 h"],
+      [{ minutes: 0, capacity: 180 }, "", "1 h of 4 h"],
+      [{ minutes: 30, capacity: 180 }, "30 min of 3 h", "1 h of 4 h, own hours 30 min of 3 h"],
+      [
+        { minutes: 200, capacity: 180 },
+        "20 min more than its 3 h",
+        "1 h of 4 h, own hours 20 min more than its 3 h",
+      ],
+      [
+        { minutes: 30, capacity: 0 },
+        "30 min outside own hours",
+        "1 h of 4 h, 30 min outside own hours",
+      ],
+    ] as const) {
+      expect(saucerWords({ minutes: 60, capacity: 240, own })).toBe(saucer);
+      expect(bothWords({ minutes: 60, capacity: 240, own })).toBe(both);
+    }
   });
 });
 

@@ -25,6 +25,8 @@ test.describe("the hours of a day", () => {
     over: 0,
     load: { minutes: 0 },
     hours: hours.map(([from, to]) => ({ from: `${on}T${from}`, to: `${on}T${to}` })),
+    ownHours: [],
+    ownWorked: 0,
     peak: [],
     events: [],
     slips: [],
@@ -216,7 +218,7 @@ test.describe("the hours of a day", () => {
     ]);
     expect(hours(day([], { usual: "10:00-12:00" }))[2]).toBe("10:00-11:00");
     expect(hours(day(usual), " 9-12 ")).toEqual(["9-12"]);
-    const away = hourChoices(day([], { own: true }), "");
+    const away = hourChoices(day([], { apart: true }), "");
     expect(away.filter((c) => c.now).map((c) => c.key)).toEqual(["away"]);
     expect(hourChoices(day(usual), "").find((c) => c.now)?.key).toBe("usual");
   });

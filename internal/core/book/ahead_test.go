@@ -125,7 +125,7 @@ func TestWhatIsApart(t *testing.T) {
 		"calm in the same list":   {book.Capture{Title: "x", List: list}, book.Edit{ID: a, Outcome: ptr("done")}, true},
 		"a title in the same":     {book.Capture{Title: "x", List: list}, book.Edit{ID: a, Title: ptr("z")}, false},
 		"notes of the same":       {book.Edit{ID: a, Notes: ptr("n")}, book.Edit{ID: a, Notes: ptr("m")}, false},
-		"a shelf":                 {book.EditShelf{ID: shelf, Name: "x"}, ended(b), false},
+		"a shelf":                 {book.EditShelf{ID: shelf, Name: ptr("x")}, ended(b), false},
 		"a section":               {book.EditSection{ID: section, Name: "x"}, ended(b), false},
 		"a person":                {book.EditPerson{ID: person, Name: ptr("x")}, ended(b), false},
 		"a view":                  {book.EditView{ID: view, Name: ptr("x")}, ended(b), false},

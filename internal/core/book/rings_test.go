@@ -10,6 +10,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/settings"
+	"tincup/internal/core/term"
 )
 
 // rang tells that reminders have come, and returns the rings.
@@ -208,7 +209,8 @@ func TestFieldsAndRevisionsOfEachKind(t *testing.T) {
 		{book.ListRow, list, book.EditList{ID: list, Name: name}, "[name]"},
 		{book.ListRow, list, book.EditList{ID: list, Order: ptr(book.ByDue), Pinned: ptr(true)}, "[pinned order]"},
 		{book.SectionRow, section, book.EditSection{ID: section, Name: "other"}, "[name]"},
-		{book.ShelfRow, shelf, book.EditShelf{ID: shelf, Name: "other"}, "[name]"},
+		{book.ShelfRow, shelf, book.EditShelf{ID: shelf, Name: name}, "[name]"},
+		{book.ShelfRow, shelf, book.EditShelf{ID: shelf, Hours: ptr(term.OwnHours)}, "[hours]"},
 		{book.TagRow, tag, book.EditTag{ID: tag, Name: name}, "[name]"},
 		{book.PersonRow, person, book.EditPerson{ID: person, Name: name}, "[name]"},
 		{book.ViewRow, view, book.EditView{ID: view, Name: name}, "[name]"},

@@ -1,12 +1,17 @@
 package book
 
-import "tincup/internal/core/day"
+import (
+	"tincup/internal/core/day"
+	"tincup/internal/core/term"
+)
 
 // Shelf holds lists: an area of life, such as work or home.
 type Shelf struct {
-	ID       ID            `json:"ID"`
-	Name     string        `json:"Name"`
-	Position Position      `json:"Position"`
+	ID       ID       `json:"ID"`
+	Name     string   `json:"Name"`
+	Position Position `json:"Position"`
+	// Hours are those that the to-dos of its lists take.
+	Hours    term.Hours    `json:"Hours,omitzero"`
 	Deleted  day.Timestamp `json:"Deleted,omitzero"` // when put in the bin
 	Revision int64         `json:"Revision"`
 }
@@ -92,6 +97,7 @@ func (p Person) at(revision int64) Person   { p.Revision = revision; return p }
 var shelfAttributes = []attribute[Shelf]{
 	attr("name", func(s *Shelf) *string { return &s.Name }),
 	attr("place", func(s *Shelf) *Position { return &s.Position }),
+	attr("hours", func(s *Shelf) *term.Hours { return &s.Hours }),
 	attr("deleted", func(s *Shelf) *day.Timestamp { return &s.Deleted }),
 }
 

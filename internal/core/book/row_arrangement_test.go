@@ -32,7 +32,7 @@ func TestNamesOfPlaces(t *testing.T) {
 	}{
 		{book.AddList{Name: "loans"}, "“Loans” exists already"}, {book.AddList{Name: " "}, "is empty"}, {book.AddList{Name: long}, "5000 characters; 100"},
 		{book.EditList{ID: list, Name: ptr("LABELS")}, "“Labels” exists already"}, {book.EditList{ID: list, Name: ptr("")}, "is empty"},
-		{book.EditShelf{ID: shelf, Name: "home"}, "“Home” exists already"}, {book.EditShelf{ID: shelf, Name: long}, "5000 characters"},
+		{book.EditShelf{ID: shelf, Name: ptr("home")}, "“Home” exists already"}, {book.EditShelf{ID: shelf, Name: ptr(long)}, "5000 characters"},
 		{book.EditSection{ID: section, Name: "crates"}, "“Crates” exists already"}, {book.AddSection{List: list, Name: ""}, "is empty"},
 		{book.EditTag{ID: tag, Name: ptr("work/Meetings")}, "Merge the two"}, {book.EditTag{ID: tag, Name: ptr("a//b")}, "empty part"},
 		{book.EditTag{ID: tag, Name: ptr("")}, "is empty"}, {book.EditTag{ID: tag, Name: ptr(long)}, "5000 characters"},

@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"tincup/internal/core/question"
+	"tincup/internal/core/term"
 )
 
 // AddShelf puts a new, empty shelf behind the others.
@@ -12,10 +13,12 @@ type AddShelf struct {
 	Name string
 }
 
-// EditShelf renames a shelf.
+// EditShelf changes a shelf. A nil field stays as it is.
 type EditShelf struct {
 	ID   ID
-	Name string
+	Name *string
+	// Hours are those that the to-dos of its lists take from now on.
+	Hours *term.Hours
 }
 
 // MoveShelf puts a shelf behind or before another; with neither it goes to the
@@ -89,13 +92,33 @@ func (c EditShelf) run(d *draft) error {
 	if err != nil {
 		return err
 	}
-	was := s.Name
-	if s.Name, err = d.checkShelfName(c.ID, c.Name); err != nil {
-		return err
+	d.says = "Shelf changed: " + quote(s.Name)
+	if c.Name != nil {
+		was := s.Name
+		if s.Name, err = d.checkShelfName(c.ID, *c.Name); err != nil {
+			return err
+		}
+		d.says = "Shelf renamed: " + quote(was) + " is now " + quote(s.Name)
+	}
+	if c.Hours != nil {
+		s.Hours = *c.Hours
+		d.says = quote(s.Name) + " now takes " + hoursSaid[s.Hours]
 	}
 	d.shelves.put(s)
-	d.says = "Shelf renamed: " + quote(was) + " is now " + quote(s.Name)
 	return nil
+}
+
+var hoursSaid = map[term.Hours]string{term.WorkingHours: "working hours", term.OwnHours: "own hours", term.NoHours: "no hours"}
+
+// HoursOf tells which hours a to-do takes: those of the shelf on which its list stands, and
+// working hours where it is in no list or its shelf is not there.
+func (b *Desk) HoursOf(t *Todo) term.Hours {
+	if l := b.lists[t.List]; l != nil {
+		if s := b.shelves[l.Shelf]; s != nil {
+			return s.Hours
+		}
+	}
+	return term.WorkingHours
 }
 
 func (c MoveShelf) run(d *draft) error {
@@ -174,6 +197,16 @@ func (d *draft) restoreShelf(id ID) {
 		return err == nil
 	})
 	d.shelves.put(s)
+}
+
+// OneKind reports whether everything takes working hours: no shelf says otherwise.
+func (b *Desk) OneKind() bool {
+	for _, s := range b.shelves {
+		if s.Hours != term.WorkingHours && s.Deleted.IsZero() {
+			return false
+		}
+	}
+	return true
 }
 
 // standing is where one of several rows stands.

@@ -123,3 +123,23 @@ func (h Hours) Minutes() int {
 	}
 	return sum
 }
+
+// Without is what is left of the hours when others are taken out.
+func (h Hours) Without(taken Hours) Hours {
+	var left Hours
+	for _, s := range h {
+		for _, t := range taken {
+			if t.To <= s.From || t.From >= s.To {
+				continue
+			}
+			if t.From > s.From {
+				left = append(left, Span{s.From, t.From})
+			}
+			s.From = t.To
+		}
+		if s.From < s.To {
+			left = append(left, s)
+		}
+	}
+	return left
+}

@@ -7,6 +7,7 @@ import (
 
 	"tincup/internal/core/day"
 	"tincup/internal/core/settings"
+	"tincup/internal/core/term"
 )
 
 // Minute is a moment, in whole minutes since the Unix epoch.
@@ -26,27 +27,34 @@ func (s Stretch) Minutes() int { return int(max(s.To-s.From, 0)) }
 
 func (s Stretch) within(o Stretch) Stretch { return Stretch{max(s.From, o.From), min(s.To, o.To)} }
 
-// Calendar is the hours in which a person works: of each day of the week, Sunday first,
-// and of single dates in the place of these.
+// Calendar is a person's hours of one kind: of each day of the week, Sunday first, and of
+// single dates in the place of these.
 type Calendar struct {
+	Kind  term.Hours
 	Week  [7]day.Hours
 	Dates map[day.Date]day.Hours
+	// Less is the hours that are taken out of these; nil for none.
+	Less *Calendar
 	// Peak is the best part of a day for deep work.
 	Peak day.Hours
 }
 
 // On returns the hours of a civil date.
 func (c Calendar) On(d day.Date) day.Hours {
-	if hours, own := c.Dates[d]; own {
-		return hours
+	hours, of := c.Dates[d]
+	if !of {
+		hours = c.Week[d.Weekday()]
 	}
-	return c.Week[d.Weekday()]
+	if c.Less != nil {
+		return hours.Without(c.Less.On(d))
+	}
+	return hours
 }
 
 // Day is what one day offers.
 type Day struct {
 	Date day.Date
-	// All is the whole day, Hours its working hours, Free what is left of these after now
+	// All is the whole day, Hours its hours of the kind, Free what is left of these after now
 	// and beside what is busy, Peak the part of Free that is best for deep work.
 	All               Stretch
 	Hours, Free, Peak []Stretch
@@ -56,7 +64,7 @@ type Day struct {
 	before int
 }
 
-// End is when its working hours end, or the day where it has none.
+// End is when its hours end, or the day where it has none.
 func (d *Day) End() Minute {
 	if n := len(d.Hours); n > 0 {
 		return d.Hours[n-1].To
@@ -64,9 +72,12 @@ func (d *Day) End() Minute {
 	return d.All.To
 }
 
-// Capacity is the work time of some days in a row from today on.
+// Capacity is the time for work of one kind on some days in a row, from today on. A person's
+// kinds of hours are reckoned apart, as if each had a worker of its own.
 type Capacity struct {
 	Clock day.Clock
+	// Kind is which hours they are: work that takes others is not done in them.
+	Kind  term.Hours
 	Days  []Day
 	now   Minute
 	total int
@@ -78,7 +89,7 @@ const MaxDays = 400
 // NewCapacity reckons that of so many days, 1 to MaxDays, from today on. What is busy may
 // overlap and be in any order. Work time before now is over.
 func NewCapacity(c day.Clock, calendar Calendar, busy []Stretch, days int) *Capacity {
-	k := &Capacity{Clock: c, now: MinuteOf(c.Now.Add(time.Minute - time.Nanosecond))}
+	k := &Capacity{Clock: c, Kind: calendar.Kind, now: MinuteOf(c.Now.Add(time.Minute - time.Nanosecond))}
 	busy = merged(busy)
 	today := c.Today()
 	next := MinuteOf(c.StartOf(today))
@@ -203,7 +214,7 @@ func (k *Capacity) Day(d day.Date) *Day {
 	return nil
 }
 
-// Deadline is when a due is over: at its time, or at the end of its day's working hours.
+// Deadline is when a due is over: at its time, or at the end of its day's hours.
 func (k *Capacity) Deadline(due day.Moment) Minute {
 	if d := k.Day(due.Date); d != nil && !due.HasTime() {
 		return d.End()
@@ -218,7 +229,7 @@ func (k *Capacity) passed(due day.Moment) bool {
 }
 
 // dueOf is the deadline of work with a due, and whether that is past: what is overdue is due
-// at the end of today's working hours, or of the next day's that has work time. Without a due
+// at the end of today's hours, or of the next day's that has work time. Without a due
 // it is noDeadline.
 func (k *Capacity) dueOf(due day.Moment) (deadline Minute, overdue bool) {
 	switch {
@@ -255,14 +266,28 @@ func (k *Capacity) rest() *Day {
 	return &k.Days[len(k.Days)-1]
 }
 
-// CalendarOf is the hours that an account has chosen.
-func CalendarOf(s settings.Settings) Calendar {
-	c := Calendar{Peak: s.PeakHours(), Dates: s.HoursOfDates()}
+// CalendarOf is the hours of one kind that an account has chosen. Own hours are less the
+// working hours.
+func CalendarOf(s settings.Settings, kind term.Hours) Calendar {
+	c := Calendar{Kind: kind, Peak: s.PeakHours(), Dates: s.HoursOfDates(kind)}
 	for i := range c.Week {
-		c.Week[i] = s.WorkingHours(time.Weekday(i))
+		c.Week[i] = s.HoursOf(kind, time.Weekday(i))
+	}
+	if kind == term.OwnHours {
+		working := CalendarOf(s, term.WorkingHours)
+		c.Less = &working
 	}
 	return c
 }
 
-// DefaultCalendar is the hours of a person who has said nothing.
-func DefaultCalendar() Calendar { return CalendarOf(settings.Settings{}) }
+// DefaultCalendar is the working hours of a person who has said nothing.
+func DefaultCalendar() Calendar { return CalendarOf(settings.Settings{}, term.WorkingHours) }
+
+// RoundTheClock is every hour of every day, for work of one kind: what the clock itself leaves.
+func RoundTheClock(kind term.Hours) Calendar {
+	c := Calendar{Kind: kind}
+	for i := range c.Week {
+		c.Week[i] = day.Hours{{From: 0, To: 24 * 60}}
+	}
+	return c
+}

@@ -109,10 +109,10 @@ type Clash struct {
 	With string
 }
 
-// Clashes are the times of to-dos of a day that are not over and that a busy event takes too,
-// or the time of another to-do which begins no later: each once.
-func (k *Capacity) Clashes(d *WeekDay, a *Agenda) (all []Clash) {
-	for i, l := range d.Lying {
+// Clashes are the times of what lies on a day, in turn, that are not over and that a busy event
+// takes too, or the time of another to-do which begins no later: each once.
+func (k *Capacity) Clashes(lying []Lying, a *Agenda) (all []Clash) {
+	for i, l := range lying {
 		s, has := SlotOf(k.Clock, l.Todo)
 		if !has || s.To <= k.now {
 			continue
@@ -121,7 +121,7 @@ func (k *Capacity) Clashes(d *WeekDay, a *Agenda) (all []Clash) {
 		if e := a.taking(Stretch{max(s.From, k.now), s.To}); e != nil {
 			with = e.Title
 		}
-		for _, other := range d.Lying[:i] {
+		for _, other := range lying[:i] {
 			if o, has := SlotOf(k.Clock, other.Todo); with == "" && has && o.within(s).Minutes() > 0 {
 				with = other.Todo.Title
 			}

@@ -19,7 +19,7 @@ import (
 // on lays out one day of a desk: its week's day, and the capacity with some busy events.
 func (d *desk) on(date string, events ...plan.Event) (*plan.Capacity, *plan.WeekDay) {
 	d.t.Helper()
-	k := plan.NewCapacity(d.clock, plan.CalendarOf(settings.Settings{}), plan.NewAgenda(events, d.clock, 30).Busy(), 30)
+	k := plan.NewCapacity(d.clock, plan.CalendarOf(settings.Settings{}, term.WorkingHours), plan.NewAgenda(events, d.clock, 30).Busy(), 30)
 	var all []plan.Lying
 	for _, t := range d.desk.Open() {
 		if work, cup := plan.WorkOf(d.desk, t, 30), plan.CupOf(d.desk, d.clock, t); !cup.IsZero() {
@@ -172,7 +172,7 @@ func TestLayHours(t *testing.T) {
 		t.Errorf("just over: %s", got)
 	}
 	k, on := d.on("2026-11-24", d.meeting("round", "2026-11-24T08:00", 60))
-	if clashes := k.Clashes(on, plan.NewAgenda([]plan.Event{d.meeting("round", "2026-11-24T08:00", 60)}, d.clock, 30)); len(clashes) > 0 {
+	if clashes := k.Clashes(on.Lying, plan.NewAgenda([]plan.Event{d.meeting("round", "2026-11-24T08:00", 60)}, d.clock, 30)); len(clashes) > 0 {
 		t.Errorf("what is over clashes: %v", clashes)
 	}
 }
@@ -284,7 +284,7 @@ func TestLayHoursWhereClocksChange(t *testing.T) {
 				d.put(fmt.Sprint(i), 25+10*i, "", c.date, book.ID{})
 			}
 			chosen, _ := d.desk.Settings()
-			k := plan.NewCapacity(d.clock, plan.CalendarOf(chosen), nil, 5)
+			k := plan.NewCapacity(d.clock, plan.CalendarOf(chosen, term.WorkingHours), nil, 5)
 			var all []plan.Lying
 			for _, todo := range d.desk.Open() {
 				all = append(all, plan.Lying{Todo: todo, On: day.OnDay(on), Work: plan.WorkOf(d.desk, todo, 30)})
@@ -331,7 +331,7 @@ func TestClashes(t *testing.T) {
 	events := []plan.Event{free, round}
 	k, on := d.on("2026-11-25", events...)
 	var got []string
-	for _, c := range k.Clashes(on, plan.NewAgenda(events, d.clock, 30)) {
+	for _, c := range k.Clashes(on.Lying, plan.NewAgenda(events, d.clock, 30)) {
 		got = append(got, c.Todo.Title+" with "+c.With)
 	}
 	if want := []string{"label with call", "sort with round"}; !slices.Equal(got, want) {
@@ -342,7 +342,7 @@ func TestClashes(t *testing.T) {
 	for now, want := range map[string]bool{"2026-11-25T10:29": true, "2026-11-25T10:30": false} {
 		d.clock.Now = d.clock.Instant(day.MustMoment(now))
 		k, on := d.on("2026-11-25", early)
-		clashes := k.Clashes(on, plan.NewAgenda([]plan.Event{early}, d.clock, 30))
+		clashes := k.Clashes(on.Lying, plan.NewAgenda([]plan.Event{early}, d.clock, 30))
 		if got := slices.ContainsFunc(clashes, func(c plan.Clash) bool { return c.Todo.Title == "call" }); got != want {
 			t.Errorf("at %s the call clashes: %t", now, got)
 		}

@@ -3,25 +3,37 @@ package plan
 import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // Slack is the room that a to-do has until its due.
 type Slack struct {
-	// Work is the minutes of work in it, Spare the work time until its due less all open
-	// work due by then, its own included; less than nothing proves that something of it
-	// will be late.
-	Work, Spare int
+	// Kind is which hours it takes.
+	Kind term.Hours
+	// Work is the minutes of work in it, Assumed how many of them stand for estimates that it
+	// has not. Spare is the hours until its due less all open work due by then, its own
+	// included; less than nothing proves that something of it will not fit into the hours.
+	Work, Assumed, Spare int
+	// Clock is the minutes until its due as the clock goes. It is late where they are fewer
+	// than its work takes.
+	Clock int
 }
+
+// Late reports whether the clock itself leaves less time than the work takes.
+func (s Slack) Late() bool { return s.Clock < s.Work }
 
 // Words says the slack: "2 h of work, 4 h to spare".
 func (s Slack) Words() string {
+	work := workWords(s.Work, s.Assumed)
 	switch {
+	case s.Late():
+		return work + "; only " + Hours(s.Clock) + " left until it is due"
 	case s.Spare > 0:
-		return Hours(s.Work) + " of work, " + Hours(s.Spare) + " to spare"
+		return work + ", " + Hours(s.Spare) + " to spare"
 	case s.Spare == 0:
-		return Hours(s.Work) + " of work, nothing to spare"
+		return work + ", nothing to spare"
 	}
-	return Hours(s.Work) + " of work; by then " + Hours(-s.Spare) + " more is due than can be done"
+	return work + "; " + outsideWords(min(s.Work, -s.Spare), s.Kind)
 }
 
 // SlackOf is the slack that an open to-do would have with a due and an estimate in minutes,
@@ -29,7 +41,7 @@ func (s Slack) Words() string {
 // beyond the days that capacity is reckoned for.
 func SlackOf(k *Capacity, b *book.Desk, t *book.Todo, due day.Moment, estimate, assumed int) (s Slack, ok bool) {
 	c := k.Clock
-	if due.IsZero() || !b.IsOpen(t) || k.passed(due) {
+	if due.IsZero() || !b.IsOpen(t) || b.HoursOf(t) != k.Kind || k.passed(due) {
 		return s, false
 	}
 	above := k.deadlines(b)
@@ -43,13 +55,15 @@ func SlackOf(k *Capacity, b *book.Desk, t *book.Todo, due day.Moment, estimate, 
 		estimate = int(t.Estimate)
 	}
 	switch {
-	case below.has:
-		s.Work = max(estimate, below.minutes)
-	case estimate == 0:
-		s.Work = assumed
+	case below.has && below.minutes > estimate:
+		s.Work, s.Assumed = below.minutes, below.assumed
+	case !below.has && estimate == 0:
+		s.Work, s.Assumed = assumed, assumed
 	default:
 		s.Work = estimate
 	}
+	s.Kind = k.Kind
+	s.Clock = k.clockUntil(tree.earlier(due, tree.over(t).due))
 	s.Spare = k.Until(deadline) - s.Work
 	within := map[book.ID]bool{t.ID: true} // what s.Work holds
 	for sub := range b.OfList(t.ID) {
@@ -57,7 +71,7 @@ func SlackOf(k *Capacity, b *book.Desk, t *book.Todo, due day.Moment, estimate, 
 	}
 	last := due.Date.AddDays(1)
 	for _, o := range b.Open() {
-		if o.Parent.IsZero() && (o.Due.IsZero() || o.Due.Date.After(last)) || within[o.ID] {
+		if o.Parent.IsZero() && (o.Due.IsZero() || o.Due.Date.After(last)) || within[o.ID] || b.HoursOf(o) != k.Kind {
 			continue
 		}
 		if d := tree.Due(o); !d.IsZero() && (k.passed(d) || min(k.Deadline(d), above(o)) <= deadline) {
@@ -92,4 +106,14 @@ func (k *Capacity) deadlines(b *book.Desk) func(*book.Todo) Minute {
 		return deadline
 	}
 	return above
+}
+
+// clockUntil is the minutes from now until a due is over, as the clock goes: at its time, or at
+// the end of its day.
+func (k *Capacity) clockUntil(due day.Moment) int {
+	end := k.Clock.StartOf(due.Date.AddDays(1))
+	if due.HasTime() {
+		end = k.Clock.Instant(due)
+	}
+	return max(int(MinuteOf(end)-k.now), 0)
 }

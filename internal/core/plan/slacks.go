@@ -6,7 +6,7 @@ import (
 	"tincup/internal/core/book"
 )
 
-// Slacks is the slack of all open to-dos of a desk at one moment: what SlackOf says of one,
+// Slacks is the slack of all open to-dos of a desk that take hours of one kind, at one moment: what SlackOf says of one,
 // with its own due and estimate. It is a book.Slack.
 type Slacks struct {
 	capacity *Capacity
@@ -27,7 +27,7 @@ func NewSlacks(k *Capacity, b *book.Desk, assumed int) *Slacks {
 	tree, above, late := NewTree(b, k.Clock, assumed), k.deadlines(b), 0
 	var all []int64
 	for _, t := range b.Open() {
-		if t.Parent.IsZero() && t.Due.IsZero() {
+		if t.Parent.IsZero() && t.Due.IsZero() || b.HoursOf(t) != k.Kind {
 			continue
 		}
 		d := tree.Due(t)
@@ -59,7 +59,7 @@ func NewSlacks(k *Capacity, b *book.Desk, assumed int) *Slacks {
 // Spare implements book.Slack.
 func (r *Slacks) Spare(b *book.Desk, t *book.Todo) (minutes int, known bool) {
 	deadline, known := r.subtasks[t.ID]
-	if t.Parent.IsZero() {
+	if t.Parent.IsZero() && b.HoursOf(t) == r.capacity.Kind {
 		if known = !t.Due.IsZero() && t.Open() && !r.capacity.passed(t.Due); known {
 			deadline = r.capacity.Deadline(t.Due)
 		}

@@ -39,7 +39,7 @@ func TestSlacksAreThatOfEach(t *testing.T) {
 				run.Keep(c)
 			}
 		}
-		k := plan.NewCapacity(run.Env().Clock, plan.CalendarOf(settings.Settings{}), nil, 9)
+		k := plan.NewCapacity(run.Env().Clock, plan.CalendarOf(settings.Settings{}, term.WorkingHours), nil, 9)
 		slacks := plan.NewSlacks(k, run.Desk, 30)
 		for todo := range run.Desk.All() {
 			due := plan.DueOf(run.Desk, k.Clock, todo)
@@ -66,7 +66,7 @@ func TestSlacksAreThatOfEach(t *testing.T) {
 // reaches beyond the last day it is not known.
 func TestWorkTimeOfHorizons(t *testing.T) {
 	c := day.Clock{Now: time.Date(2026, 11, 24, 9, 0, 0, 0, time.UTC), Zone: time.UTC}
-	k := plan.NewCapacity(c, plan.CalendarOf(settings.Settings{}), nil, 13) // up to Sunday 6 December
+	k := plan.NewCapacity(c, plan.CalendarOf(settings.Settings{}, term.WorkingHours), nil, 13) // up to Sunday 6 December
 	for text, want := range map[string]string{
 		"2026-11-24": "450 true", "2026-11-28": "120 true", "2026-11-29": "60 true", "2026-12-06": "60 true", "2026-12-07": "0 false", "2026-11-23": "0 false",
 		"2026-W48": "1980 true", "2026-W49": "2430 true", "2026-W50": "0 false", "2026-W47": "0 false", "2026-11": "2430 true", "2026-12": "0 false", "parked": "0 false", "": "0 false",

@@ -22,23 +22,23 @@ type Gathered struct {
 	Jobs []Job
 	// Todos are the to-dos of the jobs, each at the index of its job.
 	Todos []*book.Todo
-	// Busy is the time of slots from now on, which their work takes by itself.
+	// Busy is the time of slots from now on, whichever hours their work takes.
 	Busy []Stretch
 }
 
-// Gather makes a job of each open to-do that has work and a due or a plan, its own or one
-// above it; with a day, of those alone that have a due up to it. What is planned for a time
-// of day is done then: it takes its time, and is no job. One after another wait for each
-// other.
-func Gather(b *book.Desk, c day.Clock, assumed int, dueBy day.Date) Gathered {
-	return gather(b, c, assumed, dueBy, day.MaxDate)
+// Gather makes a job of each open to-do that takes hours of a kind and has work and a due or a
+// plan, its own or one above it; with a day, of those alone that have a due up to it. What is
+// planned for a time of day is done then: it takes its time, and is no job. One after another
+// wait for each other.
+func Gather(b *book.Desk, c day.Clock, kind term.Hours, assumed int, dueBy day.Date) Gathered {
+	return gather(b, c, kind, assumed, dueBy, day.MaxDate)
 }
 
 // GatherUntil is Gather for the days up to one: what is planned for one of them, or for a week
 // that ends by then, and what is due by then and planned for no later time. Slots after it
 // take no time of these days, and are no matter.
-func GatherUntil(b *book.Desk, c day.Clock, assumed int, last day.Date) Gathered {
-	return gather(b, c, assumed, day.Date{}, last)
+func GatherUntil(b *book.Desk, c day.Clock, kind term.Hours, assumed int, last day.Date) Gathered {
+	return gather(b, c, kind, assumed, day.Date{}, last)
 }
 
 // until tells whether work belongs to the days up to one.
@@ -52,13 +52,22 @@ func until(c day.Clock, cup day.Horizon, due day.Moment, last day.Date) bool {
 	return !cup.Last().After(last)
 }
 
-func gather(b *book.Desk, c day.Clock, assumed int, dueBy, last day.Date) Gathered {
+func gather(b *book.Desk, c day.Clock, kind term.Hours, assumed int, dueBy, last day.Date) Gathered {
 	var g Gathered
 	later := func(t *book.Todo) bool {
 		return (t.Due.IsZero() || t.Due.Date.Sub(last) > 1) && (t.Plan.IsZero() || t.Plan.First().After(last))
 	}
 	at, tree := map[book.ID]int{}, NewTree(b, c, assumed)
 	for _, t := range b.Open() {
+		if s, has := SlotOf(c, t); has && s.To > MinuteOf(c.Now) && tree.Work(t).Minutes > 0 {
+			if !c.DayOf(s.From.Time()).After(last) {
+				g.Busy = append(g.Busy, s)
+			}
+			continue
+		}
+		if b.HoursOf(t) != kind {
+			continue
+		}
 		if t.Parent.IsZero() && (t.Due.IsZero() && (t.Plan.IsZero() || !dueBy.IsZero()) || !dueBy.IsZero() && t.Due.Date.After(dueBy.AddDays(1))) {
 			continue // most end here
 		}
@@ -76,13 +85,6 @@ func gather(b *book.Desk, c day.Clock, assumed int, dueBy, last day.Date) Gather
 		work := tree.Work(t)
 		if work.Minutes == 0 || cup.IsZero() && due.IsZero() || cup.Precision() == day.Parked && due.IsZero() {
 			continue
-		}
-		if from, minutes := t.Plan.Slot(); minutes > 0 {
-			start := MinuteOf(c.Instant(day.Moment{Date: t.Plan.First(), Time: from}))
-			if s := (Stretch{start, start + Minute(minutes)}); s.To > MinuteOf(c.Now) {
-				g.Busy = append(g.Busy, s)
-				continue
-			}
 		}
 		j := Job{ID: t.ID.String(), Minutes: work.Minutes, Release: day.Moment{Date: t.Start}, Due: due, Weight: WeightOf(t.Priority), Deep: t.Concentration == term.Deep}
 		if cup.Precision() == day.Day && (!t.Plan.IsZero() || t.Due.IsZero()) {

@@ -12,6 +12,7 @@ import (
 	"tincup/internal/core/plan"
 	"tincup/internal/core/repeat"
 	"tincup/internal/core/settings"
+	"tincup/internal/core/term"
 )
 
 // desk is a Book of to-dos on Tuesday 24 November 2026, 09:00.
@@ -57,7 +58,7 @@ func (d *desk) todo(id book.ID) *book.Todo {
 }
 
 func (d *desk) capacity() *plan.Capacity {
-	return plan.NewCapacity(d.clock, plan.CalendarOf(settings.Settings{}), nil, 30)
+	return plan.NewCapacity(d.clock, plan.CalendarOf(settings.Settings{}, term.WorkingHours), nil, 30)
 }
 
 // written is jobs as "title minutes due day after", one a line, in the order of their titles.
@@ -99,7 +100,7 @@ func TestGather(t *testing.T) {
 	d.put("meeting", 45, "2026-11-27", "2026-11-24T14:00/PT45M", book.ID{})
 	d.put("late", 15, "2026-11-20", "", book.ID{})
 	d.put("week", 25, "2026-12-01", "2026-W48", book.ID{})
-	g := plan.Gather(d.desk, d.clock, 30, day.Date{})
+	g := plan.Gather(d.desk, d.clock, term.WorkingHours, 30, day.Date{})
 	want := `hang 90 2026-11-30 2026-11-26
 late 15 2026-11-20
 light 30 2026-11-30
@@ -114,7 +115,7 @@ week 25 2026-12-01`
 	if at := plan.MinuteOf(time.Date(2026, 11, 24, 14, 0, 0, 0, time.UTC)); !slices.Equal(g.Busy, []plan.Stretch{{From: at, To: at + 45}}) {
 		t.Errorf("busy %v", g.Busy)
 	}
-	if got := d.written(plan.Gather(d.desk, d.clock, 30, day.MustDate("2026-11-24"))); got != "late 15 2026-11-20" {
+	if got := d.written(plan.Gather(d.desk, d.clock, term.WorkingHours, 30, day.MustDate("2026-11-24"))); got != "late 15 2026-11-20" {
 		t.Errorf("due by today: %s", got)
 	}
 	if got := plan.WorkOf(d.desk, d.todo(saw), 30); got != (plan.Work{Minutes: 20}) {
@@ -143,7 +144,7 @@ func TestGatherUntil(t *testing.T) {
 		d.put(c.title, 20, c.due, c.planned, book.ID{})
 	}
 	d.deep(d.put("deep", 20, "2026-11-26", "", book.ID{}))
-	g := plan.GatherUntil(d.desk, d.clock, 30, day.MustDate("2026-11-26"))
+	g := plan.GatherUntil(d.desk, d.clock, term.WorkingHours, 30, day.MustDate("2026-11-26"))
 	var titles []string
 	for i, t := range g.Todos {
 		if titles = append(titles, t.Title); g.Jobs[i].Deep != (t.Title == "deep") {
@@ -154,7 +155,7 @@ func TestGatherUntil(t *testing.T) {
 	if got := strings.Join(titles, "; "); got != "deep; due; over; parked, due; planned; this week" || len(g.Busy) != 1 {
 		t.Errorf("%s; busy %v", got, g.Busy)
 	}
-	sunday := plan.GatherUntil(d.desk, d.clock, 30, day.MustDate("2026-11-30"))
+	sunday := plan.GatherUntil(d.desk, d.clock, term.WorkingHours, 30, day.MustDate("2026-11-30"))
 	if got := d.written(sunday); !strings.Contains(got, "next week") || !strings.Contains(got, "this month") {
 		t.Errorf("up to a Monday: %s", got)
 	}
@@ -168,7 +169,7 @@ func TestGatherUntilADayThatBeginsAtFour(t *testing.T) {
 		d.put(due, 20, due, "", book.ID{})
 	}
 	var titles []string
-	for _, t := range plan.GatherUntil(d.desk, d.clock, 30, day.MustDate("2026-11-26")).Todos {
+	for _, t := range plan.GatherUntil(d.desk, d.clock, term.WorkingHours, 30, day.MustDate("2026-11-26")).Todos {
 		titles = append(titles, t.Title)
 	}
 	slices.Sort(titles)
@@ -243,9 +244,11 @@ func TestSlack(t *testing.T) {
 		// Two days of 7 h 30, less 2 h, 30 min and the hour that is late.
 		{label, "2026-11-25", 0, "2 h of work, 11 h 30 to spare"},
 		{label, "2026-11-25", 810, "13 h 30 of work, nothing to spare"},
-		{label, "2026-11-25", 900, "15 h of work; by then 1 h 30 more is due than can be done"},
-		{label, "2026-11-24T10:00", 0, "2 h of work; by then 2 h 30 more is due than can be done"},
-		{loose, "2026-11-26", 0, "30 min of work, 10 h 10 to spare"},
+		{label, "2026-11-25", 900, "15 h of work; needs 1 h 30 outside your working hours"},
+		{label, "2026-11-24T17:30", 600, "10 h of work; only 8 h 30 left until it is due"},
+		{label, "2026-11-24T10:00", 0, "2 h of work; only 1 h left until it is due"},
+		{label, "2026-11-24", 370, "6 h 10 of work; needs 10 min outside your working hours"},
+		{loose, "2026-11-26", 0, "30 min of work (all of it assumed), 10 h 10 to spare"},
 		{loose, "2026-11-23", 0, ""}, {loose, "", 0, ""}, {loose, "2029-01-01", 0, ""},
 	} {
 		var due day.Moment
@@ -265,19 +268,23 @@ func TestSlack(t *testing.T) {
 	}
 }
 
-func TestDayWords(t *testing.T) {
-	for want, c := range map[string]struct {
-		work, assumed, left int
-		late                []string
-	}{
-		"": {0, 0, 60, nil}, "4 h of work, 5 h 20 left.": {240, 0, 320, nil}, "1 h of work, 1 h left.": {60, 0, 60, nil},
-		"4 h 10 of work (30 min assumed), 3 h 05 left: 1 h 05 more than the day holds.": {250, 30, 185, nil},
-		"30 min of work (all of it assumed), no working hours left.":                    {30, 30, 0, nil},
-		"2 h of work, 1 h left; “Label text” would be late.":                            {120, 0, 60, []string{"Label text"}},
-		"2 h of work, 1 h left; “a”, “b” and “c” would be late.":                        {120, 0, 60, []string{"a", "b", "c"}},
-		"2 h of work, 1 h left; “a”, “b” and 2 more would be late.":                     {120, 0, 60, []string{"a", "b", "c", "d"}},
+func TestDayFitWords(t *testing.T) {
+	one, four := []string{"Label text"}, []string{"a", "b", "c", "d"}
+	for want, fit := range map[string]plan.DayFit{
+		"":                          {Left: 60},
+		"4 h of work, 5 h 20 left.": {Work: 240, Left: 320},
+		"1 h of work, 1 h left.":    {Work: 60, Left: 60},
+		"4 h 10 of work (30 min assumed), 3 h 05 left: 1 h 05 more than the day holds.":          {Work: 250, Assumed: 30, Left: 185},
+		"30 min of work (all of it assumed), no working hours left.":                             {Work: 30, Assumed: 30},
+		"2 h of work, 1 h left; “Label text” would be late.":                                     {Work: 120, Left: 60, Late: one},
+		"2 h of work, 1 h left; “a”, “b” and “c” would be late.":                                 {Work: 120, Left: 60, Late: four[:3]},
+		"2 h of work, 1 h left; “a”, “b” and 2 more would be late.":                              {Work: 120, Left: 60, Late: four},
+		"1 h of work, no working hours left; “Label text” needs 1 h outside your working hours.": {Work: 60, Outside: one, Beyond: 60},
+		"3 h of work, 1 h left; “a” would be late, and “b” and “c” need 45 min outside your working hours.": {Work: 180, Left: 60, Late: four[:1],
+			Outside: four[1:3], Beyond: 45},
+		"In own hours: 1 h of work, no own hours left; “Label text” needs 1 h outside your own hours.": {Kind: term.OwnHours, Work: 60, Outside: one, Beyond: 60},
 	} {
-		if got := plan.DayWords(c.work, c.assumed, c.left, c.late); got != want {
+		if got := fit.Words(); got != want {
 			t.Errorf("%q; want %q", got, want)
 		}
 	}

@@ -21,6 +21,7 @@ type Tree struct {
 // below is the work of the open subtasks of a to-do.
 type below struct {
 	minutes int
+	assumed int  // how many of them are assumed
 	has     bool // there are such subtasks
 }
 
@@ -79,9 +80,14 @@ func (r *Tree) under(t *book.Todo) below {
 		}
 		further := r.under(sub)
 		sum.minutes += further.minutes
+		sum.assumed += further.assumed
 		sum.has = sum.has || open || further.has
-		if open {
-			sum.minutes += r.work(sub, further).Minutes
+		if !open {
+			continue
+		}
+		work := r.work(sub, further)
+		if sum.minutes += work.Minutes; work.Assumed {
+			sum.assumed += work.Minutes
 		}
 	}
 	r.below[t.ID] = sum

@@ -144,7 +144,7 @@ func TestTreeOfAChain(t *testing.T) {
 	if due, cup := tree.Due(last), tree.Cup(last); due != day.MustMoment("2026-11-30") || cup != day.MustHorizon("2026-11-25") {
 		t.Errorf("the last is due %v, and lies on %v", due, cup)
 	}
-	if got := len(plan.Gather(d.desk, d.clock, 30, day.Date{}).Jobs); got != 2 {
+	if got := len(plan.Gather(d.desk, d.clock, term.WorkingHours, 30, day.Date{}).Jobs); got != 2 {
 		t.Errorf("%d jobs, want that of the first and that of the last", got)
 	}
 	k := d.capacity()

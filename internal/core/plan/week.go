@@ -1,12 +1,14 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // Lying is the work of an open to-do where it lies: on a day, a week or a month.
@@ -16,6 +18,8 @@ type Lying struct {
 	Work Work
 	// Due is the earliest due of itself and those above it.
 	Due day.Moment
+	// Hours are those that it takes.
+	Hours term.Hours
 	// Within is the to-do above it in whose time of the day it is done; none for most.
 	Within book.ID
 }
@@ -23,7 +27,7 @@ type Lying struct {
 // WeekDay is one day of a week as it is planned.
 type WeekDay struct {
 	*Day
-	// Worked is its working hours in minutes, over or not, and with what events take; Over how
+	// Worked is its hours in minutes, over or not, and with what events take; Over how
 	// much of them is over.
 	Worked, Over int
 	// Lying is what lies on it, in the order in which it is worked on.
@@ -32,7 +36,7 @@ type WeekDay struct {
 	Load, Assumed int
 }
 
-// Week is seven days in a row.
+// Week is seven days in a row, with what takes hours of one kind.
 type Week struct {
 	First day.Date
 	// Days are those of the week that the capacity knows: from today on.
@@ -41,6 +45,17 @@ type Week struct {
 	Loose []Lying
 
 	clock day.Clock
+	kind  term.Hours
+}
+
+// On returns a day of the week; nil for one that is past or lies outside of it.
+func (w *Week) On(d day.Date) *WeekDay {
+	for i := range w.Days {
+		if w.Days[i].Date == d {
+			return &w.Days[i]
+		}
+	}
+	return nil
 }
 
 // WeekStart is the first day of the shown week that holds a day.
@@ -52,9 +67,10 @@ func WeekStart(of day.Date, sundayFirst bool) day.Date {
 	return of.AddDays(-back)
 }
 
-// NewWeek lays out the week that begins on a day. What lies in it may be in any order.
+// NewWeek lays out the week that begins on a day, of what takes hours of the capacity's kind.
+// What lies in it may be in any order.
 func NewWeek(k *Capacity, first day.Date, lying []Lying) Week {
-	w := Week{First: first, clock: k.Clock}
+	w := Week{First: first, clock: k.Clock, kind: k.Kind}
 	at := map[day.Date]int{}
 	for i := range 7 {
 		d := k.Day(first.AddDays(i))
@@ -71,6 +87,9 @@ func NewWeek(k *Capacity, first day.Date, lying []Lying) Week {
 	}
 	last := first.AddDays(6)
 	for _, l := range lying {
+		if l.Hours != k.Kind {
+			continue
+		}
 		switch l.On.Precision() {
 		case day.Day:
 			if i, in := at[l.On.First()]; in {
@@ -87,15 +106,15 @@ func NewWeek(k *Capacity, first day.Date, lying []Lying) Week {
 		}
 	}
 	for i := range w.Days {
-		slices.SortStableFunc(w.Days[i].Lying, inTurn)
+		slices.SortStableFunc(w.Days[i].Lying, InTurn)
 	}
-	slices.SortStableFunc(w.Loose, inTurn)
+	slices.SortStableFunc(w.Loose, InTurn)
 	return w
 }
 
-// inTurn is the order in which one works on what lies on a day: by its time of the day, then
+// InTurn is the order in which one works on what lies on a day: by its time of the day, then
 // by due, priority and position.
-func inTurn(a, b Lying) int {
+func InTurn(a, b Lying) int {
 	x, _ := a.Todo.Plan.Slot()
 	y, _ := b.Todo.Plan.Slot()
 	switch {
@@ -115,7 +134,7 @@ func inTurn(a, b Lying) int {
 }
 
 // over is by how many minutes a day holds more than it can; 0 where it has no work time, as
-// what lies on it then is outside working hours.
+// what lies on it then is outside of its hours.
 func (d *WeekDay) over() int {
 	if d.Worked == 0 {
 		return 0
@@ -184,28 +203,36 @@ func (w *Week) roomFor(from int, l Lying) (to day.Date, ok bool) {
 
 // Words says in a sentence or three whether the week holds: which days hold too much and what
 // would help, and what is due by when that cannot all be done. due says the latter, from
-// Problem.Feasible; "" is nothing.
+// Problem.Feasible; "" is nothing. Of own hours nothing is said where nothing lies in them.
 func (w *Week) Words(due string) string {
 	var over []string
 	load, free := 0, 0
+	own := ""
+	if w.kind != term.WorkingHours {
+		own = kindWords[w.kind]
+	}
 	for i := range w.Days {
 		d := &w.Days[i]
 		if d.Worked == 0 && d.Load > 0 {
-			due = strings.TrimSuffix(fmt.Sprintf("%s on %s lie outside of hours. %s", Hours(d.Load), d.Date.Weekday(), due), " ")
+			due = strings.TrimSuffix(fmt.Sprintf("%s on %s lie outside of %s. %s", Hours(d.Load), d.Date.Weekday(), cmp.Or(own, "hours"), due), " ")
 			continue
 		}
 		load, free = load+d.Load, free+d.Minutes
 		if n := d.over(); n > 0 {
-			over = append(over, fmt.Sprintf("%s holds %s more than it can", d.Date.Weekday(), Hours(n)))
+			over = append(over, fmt.Sprintf("%s holds %s more than %s can", d.Date.Weekday(), Hours(n), cmp.Or(strings.Replace(own, "own", "its own", 1), "it")))
 		}
 	}
 	switch {
+	case own != "" && (len(w.Days) == 0 || len(over) == 0 && load == 0):
+		return due
 	case len(w.Days) == 0:
 		return "This week is over."
 	case len(over) == 0 && load == 0 && w.outside():
 		return due
 	case len(over) == 0 && load == 0:
 		return sentence("Nothing lies on a day of this week yet", due)
+	case len(over) == 0 && own != "":
+		return sentence("In "+own+": "+Hours(load)+" of work, "+Hours(free)+" of hours", due)
 	case len(over) == 0:
 		return sentence("Every day holds what lies on it: "+Hours(load)+" of work, "+Hours(free)+" of hours", due)
 	}
@@ -240,5 +267,5 @@ func (v Verdict) DueWords(p *Problem, title func(job int) string) string {
 	for i, job := range v.Because {
 		names[i] = title(job)
 	}
-	return fmt.Sprintf("By %s %s more is due than can be done: %s.", by.Format("Monday 15:04"), Hours(v.LateBy), titles(names))
+	return fmt.Sprintf("By %s %s more is due than your %s hold: %s.", by.Format("Monday 15:04"), Hours(v.LateBy), kindWords[p.Kind], titles(names))
 }

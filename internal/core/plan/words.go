@@ -6,6 +6,8 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"tincup/internal/core/term"
 )
 
 // Hours says minutes: "45 min", "2 h", "10 h 05".
@@ -20,30 +22,67 @@ func Hours(minutes int) string {
 	return fmt.Sprintf("%d h %02d", h, m)
 }
 
-// DayWords says whether a day still holds: the work that lies on it, of which some may be
-// assumed, the work time that is left, and the titles of what would be late. It is "" where
-// there is no work.
-func DayWords(work, assumed, left int, late []string) string {
-	if work == 0 {
+// workWords says minutes of work, some of which may be assumed.
+func workWords(minutes, assumed int) string {
+	switch s := Hours(minutes) + " of work"; {
+	case assumed == 0:
+		return s
+	case assumed == minutes:
+		return s + " (all of it assumed)"
+	default:
+		return s + " (" + Hours(assumed) + " assumed)"
+	}
+}
+
+// outsideWords says how much of some work does not fit into its hours.
+func outsideWords(minutes int, kind term.Hours) string {
+	return "needs " + Hours(minutes) + " outside your " + kindWords[kind]
+}
+
+var kindWords = Kinds[string]{"working hours", "own hours"}
+
+// DayFit is whether the work of one kind that lies on a day fits into it.
+type DayFit struct {
+	Kind term.Hours
+	// Work is what lies on the day, Assumed how much of it has no estimate, and Left the hours
+	// that are left, in minutes.
+	Work, Assumed, Left int
+	// Late are the titles of what the clock leaves no time for, Outside of what fits before its
+	// due and not into the hours, and Beyond by how many minutes.
+	Late, Outside []string
+	Beyond        int
+}
+
+// Words says whether the day holds its work. They are "" where there is none.
+func (f DayFit) Words() string {
+	if f.Work == 0 {
 		return ""
 	}
-	s := Hours(work) + " of work"
-	switch {
-	case assumed == work:
-		s += " (all of it assumed)"
-	case assumed > 0:
-		s += " (" + Hours(assumed) + " assumed)"
+	s := workWords(f.Work, f.Assumed)
+	if f.Kind != term.WorkingHours {
+		s = "In " + kindWords[f.Kind] + ": " + s
 	}
-	if left == 0 {
-		s += ", no working hours left"
+	if f.Left == 0 {
+		s += ", no " + kindWords[f.Kind] + " left"
 	} else {
-		s += ", " + Hours(left) + " left"
+		s += ", " + Hours(f.Left) + " left"
+	}
+	var more []string
+	if len(f.Late) > 0 {
+		more = append(more, titles(f.Late)+" would be late")
+	}
+	if len(f.Outside) > 0 {
+		needs := outsideWords(f.Beyond, f.Kind)
+		if len(f.Outside) > 1 {
+			needs = "need" + strings.TrimPrefix(needs, "needs")
+		}
+		more = append(more, titles(f.Outside)+" "+needs)
 	}
 	switch {
-	case len(late) > 0:
-		s += "; " + titles(late) + " would be late"
-	case work > left && left > 0:
-		s += ": " + Hours(work-left) + " more than the day holds"
+	case more != nil:
+		s += "; " + strings.Join(more, ", and ")
+	case f.Work > f.Left && f.Left > 0:
+		s += ": " + Hours(f.Work-f.Left) + " more than the day holds"
 	}
 	return s + "."
 }

@@ -8,13 +8,11 @@ import (
 	"time"
 
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // Hours by default.
 const (
-	workday      = "09:00-12:30, 13:30-17:30"
-	saturday     = "10:00-12:00"
-	sunday       = "10:00-11:00"
 	peak         = "10:00-12:00"
 	assumed      = 30
 	mostAssumed  = 480
@@ -23,30 +21,28 @@ const (
 	wantsHoursOn = "dates with their hours and semicolons between, such as 2026-12-24 09:00-12:00; 2026-12-25 none, or none"
 )
 
+// The hours of weekdays by default, Sunday first.
+var (
+	workingDefaults = weekOf("10:00-11:00", "09:00-12:30, 13:30-17:30", "10:00-12:00")
+	ownDefaults     = weekOf("10:00-18:00", "18:00-21:00", "10:00-18:00")
+)
+
+// weekOf is a week of hours, Sunday first, of which Monday to Friday are alike.
+func weekOf(sunday, workday, saturday string) [7]string {
+	return [7]string{sunday, workday, workday, workday, workday, workday, saturday}
+}
+
 // hourFields are the settings that planning reckons with.
-var hourFields = func() []Field {
-	var fields []Field
-	for i := range 7 {
-		weekday := time.Weekday((i + 1) % 7) // Monday first
-		byDefault := workday
-		switch weekday {
-		case time.Saturday:
-			byDefault = saturday
-		case time.Sunday:
-			byDefault = sunday
-		}
-		fields = append(fields, hours("hours"+weekday.String(), "hours on "+weekday.String()+"s", byDefault, func(s *Settings) *string { return &s.Hours[weekday] }))
-	}
-	return append(fields,
-		Field{Name: "hoursOn", Says: "hours on single dates", Default: "none", Wants: wantsHoursOn,
-			get: func(s *Settings) string { return orWord(s.HoursOn, "none") },
-			set: func(s *Settings, v string) bool {
-				dates, ok := parseHoursOn(v)
-				if ok {
-					s.HoursOn = writeHoursOn(dates)
-				}
-				return ok
-			}},
+var hourFields = slices.Concat(
+	eachWeekday(func(d time.Weekday) Field {
+		return hours("hours"+d.String(), "hours on "+d.String()+"s", workingDefaults[d], func(s *Settings) *string { return &s.Hours[d] })
+	}),
+	eachWeekday(func(d time.Weekday) Field {
+		return hours("ownHours"+d.String(), "own hours on "+d.String()+"s", ownDefaults[d], func(s *Settings) *string { return &s.OwnHours[d] })
+	}),
+	[]Field{
+		hoursOn("hoursOn", "hours on single dates", func(s *Settings) *string { return &s.HoursOn }),
+		hoursOn("ownHoursOn", "own hours on single dates", func(s *Settings) *string { return &s.OwnHoursOn }),
 		hours("peak", "peak hours", peak, func(s *Settings) *string { return &s.Peak }),
 		Field{Name: "assumed", Says: "assumed estimate in minutes", Default: strconv.Itoa(assumed), Wants: fmt.Sprintf("a whole number of minutes from 1 to %d", mostAssumed),
 			get: func(s *Settings) string { return strconv.Itoa(s.AssumedMinutes()) },
@@ -60,8 +56,29 @@ var hourFields = func() []Field {
 				}
 				return true
 			}},
-	)
-}()
+	},
+)
+
+// eachWeekday is a setting of each weekday, Monday first.
+func eachWeekday(of func(time.Weekday) Field) (fields []Field) {
+	for i := range 7 {
+		fields = append(fields, of(time.Weekday((i+1)%7)))
+	}
+	return fields
+}
+
+// hoursOn is a setting that is hours of single dates.
+func hoursOn(name, says string, of func(*Settings) *string) Field {
+	return Field{Name: name, Says: says, Default: "none", Wants: wantsHoursOn,
+		get: func(s *Settings) string { return orWord(*of(s), "none") },
+		set: func(s *Settings, v string) bool {
+			dates, ok := parseHoursOn(v)
+			if ok {
+				*of(s) = writeHoursOn(dates)
+			}
+			return ok
+		}}
+}
 
 // hours is a setting that is hours of a day.
 func hours(name, says, byDefault string, of func(*Settings) *string) Field {
@@ -87,24 +104,37 @@ func (s *Settings) AssumedMinutes() int {
 	return s.Assumed
 }
 
-// WorkingHours are those of a weekday.
-func (s *Settings) WorkingHours(weekday time.Weekday) day.Hours {
-	return readHours(hourFields[(int(weekday)+6)%7].get(s))
+// HoursOf are those of a weekday, of one kind. Of no hours there are none.
+func (s *Settings) HoursOf(kind term.Hours, weekday time.Weekday) day.Hours {
+	switch kind {
+	case term.WorkingHours:
+		return readHours(orWord(s.Hours[weekday], workingDefaults[weekday]))
+	case term.OwnHours:
+		return readHours(orWord(s.OwnHours[weekday], ownDefaults[weekday]))
+	}
+	return nil
 }
 
 // PeakHours is when deep work goes best.
 func (s *Settings) PeakHours() day.Hours { return readHours(orWord(s.Peak, peak)) }
 
-// HoursOfDates are those of single dates in the place of their weekday's.
-func (s *Settings) HoursOfDates() map[day.Date]day.Hours {
-	dates, _ := parseHoursOn(s.HoursOn) // it was read when it was set
+// HoursOfDates are those of single dates in the place of their weekday's, of one kind.
+func (s *Settings) HoursOfDates(kind term.Hours) map[day.Date]day.Hours {
+	text := ""
+	switch kind {
+	case term.WorkingHours:
+		text = s.HoursOn
+	case term.OwnHours:
+		text = s.OwnHoursOn
+	}
+	dates, _ := parseHoursOn(text) // it was read when it was set
 	return dates
 }
 
-// WithHoursOn returns the setting hoursOn with other hours of a date, or, where they are nil,
+// WithHoursOn returns the setting hoursOn with other working hours of a date, or, where they are nil,
 // with those of its weekday. Dates before a day are let go of.
 func (s *Settings) WithHoursOn(on day.Date, hours *day.Hours, since day.Date) string {
-	dates := s.HoursOfDates()
+	dates := s.HoursOfDates(term.WorkingHours)
 	for d := range dates {
 		if d.Before(since) {
 			delete(dates, d)

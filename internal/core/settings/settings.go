@@ -49,6 +49,9 @@ type Settings struct {
 	Hours [7]string `json:"Hours,omitzero"`
 	// HoursOn are those of single dates in the place of these, as HoursOn writes them.
 	HoursOn string `json:"HoursOn,omitzero"`
+	// OwnHours and OwnHoursOn are the same of own hours, which are for one's own life.
+	OwnHours   [7]string `json:"OwnHours,omitzero"`
+	OwnHoursOn string    `json:"OwnHoursOn,omitzero"`
 	// Peak is when deep work goes best; "" is as by default.
 	Peak string `json:"Peak,omitzero"`
 	// Assumed is how long a to-do without an estimate is taken to be, in minutes, 1 to 480;

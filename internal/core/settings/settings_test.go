@@ -21,8 +21,10 @@ func TestValues(t *testing.T) {
 	onOff := struct{ good, bad []string }{[]string{"on", "off"}, []string{"", "On", "none"}}
 	cases := map[string]struct{ good, bad []string }{
 		"hoursMonday": hours, "hoursTuesday": hours, "hoursWednesday": hours, "hoursThursday": hours, "hoursFriday": hours, "hoursSaturday": hours, "hoursSunday": hours,
-		"peak":  hours,
-		"cards": onOff, "browserNotifications": onOff, "desktopNotifications": onOff,
+		"ownHoursMonday": hours, "ownHoursTuesday": hours, "ownHoursWednesday": hours, "ownHoursThursday": hours, "ownHoursFriday": hours, "ownHoursSaturday": hours, "ownHoursSunday": hours,
+		"ownHoursOn": {[]string{"none", "2026-12-24 19:00-20:00; 2026-12-25 none"}, []string{"2026-12-24", "2026-12-24 19-18"}},
+		"peak":       hours,
+		"cards":      onOff, "browserNotifications": onOff, "desktopNotifications": onOff,
 		"hoursOn": {[]string{"none", "2026-12-24 09:00-12:00", "2026-12-24 09:00-12:00; 2026-12-25 none", dates(100)},
 			[]string{"2026-12-24", "2026-12-24 ", "Christmas none", "2026-12-24 9", "2026-12-24 none;", dates(101)}},
 		"assumed":      {[]string{"1", "30", "480"}, []string{"", "0", "481", "-30", "half an hour"}},
@@ -121,17 +123,17 @@ func TestRead(t *testing.T) {
 		return fmt.Sprintln(from, to, ok)
 	}
 	for what, pair := range map[string][2]any{
-		"Monday":            {zero.WorkingHours(time.Monday).String(), "09:00-12:30, 13:30-17:30"},
-		"Saturday":          {zero.WorkingHours(time.Saturday).String(), "10:00-12:00"},
-		"Sunday":            {zero.WorkingHours(time.Sunday).String(), "10:00-11:00"},
-		"the own Wednesday": {own.WorkingHours(time.Wednesday).String(), "10:00-11:00"},
-		"the own Thursday":  {own.WorkingHours(time.Thursday).String(), "09:00-12:30, 13:30-17:30"},
-		"the own Sunday":    {own.WorkingHours(time.Sunday).String(), "none"},
+		"Monday":            {zero.HoursOf(term.WorkingHours, time.Monday).String(), "09:00-12:30, 13:30-17:30"},
+		"Saturday":          {zero.HoursOf(term.WorkingHours, time.Saturday).String(), "10:00-12:00"},
+		"Sunday":            {zero.HoursOf(term.WorkingHours, time.Sunday).String(), "10:00-11:00"},
+		"the own Wednesday": {own.HoursOf(term.WorkingHours, time.Wednesday).String(), "10:00-11:00"},
+		"the own Thursday":  {own.HoursOf(term.WorkingHours, time.Thursday).String(), "09:00-12:30, 13:30-17:30"},
+		"the own Sunday":    {own.HoursOf(term.WorkingHours, time.Sunday).String(), "none"},
 		"peak":              {zero.PeakHours().String() + " " + own.PeakHours().String(), "10:00-12:00 09:30-10:00"},
 		"assumed":           {fmt.Sprint(zero.AssumedMinutes(), own.AssumedMinutes()), "30 45"},
 		"copies":            {fmt.Sprint(zero.CopiesKept(), own.CopiesKept(), few.CopiesKept()), "14 0 3"},
-		"single dates":      {fmt.Sprint(own.HoursOfDates()), "map[2026-12-24:09:00-12:00 2026-12-25:none]"},
-		"no single dates":   {fmt.Sprint(zero.HoursOfDates()), "map[]"},
+		"single dates":      {fmt.Sprint(own.HoursOfDates(term.WorkingHours)), "map[2026-12-24:09:00-12:00 2026-12-25:none]"},
+		"no single dates":   {fmt.Sprint(zero.HoursOfDates(term.WorkingHours)), "map[]"},
 		"quiet":             {quiet(own), "22:00 07:00 true\n"},
 		"not quiet":         {quiet(zero), "  false\n"},
 		"paused":            {own.PausedUntil(), day.MustMoment("2026-11-24T14:00")},

@@ -11,6 +11,7 @@ import (
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
 	"tincup/internal/core/plan"
+	"tincup/internal/core/term"
 	"tincup/internal/core/view"
 	"tincup/internal/seed"
 	"tincup/internal/sequence"
@@ -48,15 +49,10 @@ func (r *counted) compare() error {
 	if loads, err := slowLoads(r.Desk, clock); err != nil || !maps.Equal(kept.Loads, loads) {
 		return fmt.Errorf("the loads that are kept are\n%v\nadded up one by one they are\n%v, %v", kept.Loads, loads, err)
 	}
-	lying := map[day.Horizon]view.Load{}
+	lying := map[day.Horizon]view.Loads{}
 	for _, l := range r.tally.Lying(r.Desk, func(day.Horizon) bool { return true }) {
-		load := lying[l.On]
-		load.Minutes += l.Work.Minutes
-		if l.Work.Assumed {
-			load.Assumed += l.Work.Minutes
-		}
-		if lying[l.On] = load; load.Minutes == 0 {
-			delete(lying, l.On) // a project whose subtasks have the work, or who waits
+		if l.Work.Minutes > 0 { // no project whose subtasks have the work, and none who waits
+			add(lying, l.On, r.Desk.HoursOf(l.Todo), l.Work)
 		}
 	}
 	if !maps.Equal(lying, kept.Loads) {
@@ -75,9 +71,22 @@ func (r *counted) compare() error {
 	return nil
 }
 
+// add adds work to the load of its kind of hours; what takes none is in no load.
+func add(to map[day.Horizon]view.Loads, cup day.Horizon, kind term.Hours, work plan.Work) {
+	loads := to[cup]
+	switch {
+	case kind == term.NoHours:
+		return
+	case work.Assumed:
+		loads[kind].Assumed += work.Minutes
+	}
+	loads[kind].Minutes += work.Minutes
+	to[cup] = loads
+}
+
 // slowLoads adds the work of each open to-do to the cup it lies in: today's, where Today shows it
 // for another reason than that it can be started.
-func slowLoads(desk *book.Desk, clock day.Clock) (map[day.Horizon]view.Load, error) {
+func slowLoads(desk *book.Desk, clock day.Clock) (map[day.Horizon]view.Loads, error) {
 	shown, err := view.Ask(desk, clock, view.Query{Of: view.Today, Limit: 1000})
 	if err != nil {
 		return nil, err
@@ -89,7 +98,7 @@ func slowLoads(desk *book.Desk, clock day.Clock) (map[day.Horizon]view.Load, err
 		}
 	}
 	chosen, _ := desk.Settings()
-	loads := map[day.Horizon]view.Load{}
+	loads := map[day.Horizon]view.Loads{}
 	for _, t := range desk.Open() {
 		work, cup := plan.WorkOf(desk, t, chosen.AssumedMinutes()), plan.CupOf(desk, clock, t)
 		if today[t.ID] {
@@ -98,12 +107,7 @@ func slowLoads(desk *book.Desk, clock day.Clock) (map[day.Horizon]view.Load, err
 		if work.Minutes == 0 || cup.IsZero() {
 			continue
 		}
-		load := loads[cup]
-		load.Minutes += work.Minutes
-		if work.Assumed {
-			load.Assumed += work.Minutes
-		}
-		loads[cup] = load
+		add(loads, cup, desk.HoursOf(t), work)
 	}
 	return loads, nil
 }

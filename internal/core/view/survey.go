@@ -6,6 +6,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/plan"
 )
 
 // Brim is how many to-dos fill a cup while to-dos carry no estimate.
@@ -20,6 +21,9 @@ type RailCup struct {
 // Load is work in minutes, and how much of it is assumed.
 type Load struct{ Minutes, Assumed int }
 
+// Loads is the load of each kind of hours.
+type Loads plan.Kinds[Load]
+
 // Survey is the counts that stand round every view.
 type Survey struct {
 	Today day.Date
@@ -29,7 +33,7 @@ type Survey struct {
 	Rail []RailCup
 	// Loads are the work that lies on each day, week and month, and parked. That of today is
 	// what Today holds but for what can be started.
-	Loads map[day.Horizon]Load
+	Loads map[day.Horizon]Loads
 	// Counts holds the badge of each view: the Cup counts what is to sort.
 	Counts map[Name]int
 	// Lists, Tags and People count the open to-dos of each; a tag's count

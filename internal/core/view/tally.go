@@ -9,6 +9,7 @@ import (
 	"tincup/internal/core/filter"
 	"tincup/internal/core/plan"
 	"tincup/internal/core/question"
+	"tincup/internal/core/term"
 )
 
 // Tally is a Survey that is kept: it is brought up to date from each change, in
@@ -28,7 +29,7 @@ type Tally struct {
 	// shares are what each to-do adds that adds anything.
 	shares  map[book.ID]share
 	cups    map[day.Horizon]int
-	loads   map[day.Horizon]Load
+	loads   map[day.Horizon]Loads
 	assumed int // minutes of a to-do without an estimate
 	lists   map[book.ID]int
 	tags    map[book.ID]int
@@ -57,6 +58,7 @@ type share struct {
 	load         day.Horizon
 	cup          day.Horizon // on which its work lies, which may follow from what it stands under
 	work         plan.Work
+	hours        term.Hours
 	handful      bool
 	badges       uint16  // which of them count it, by their indices
 	own          []uint8 // which of them hold it
@@ -102,7 +104,7 @@ func (t *Tally) Survey(b *book.Desk, c day.Clock) *Survey {
 func (t *Tally) count(b *book.Desk, c day.Clock) {
 	now := at(c)
 	*t = Tally{shares: make(map[book.ID]share, len(b.Open())),
-		cups: map[day.Horizon]int{}, loads: map[day.Horizon]Load{}, lists: map[book.ID]int{}, tags: map[book.ID]int{}, people: map[book.ID]int{}}
+		cups: map[day.Horizon]int{}, loads: map[day.Horizon]Loads{}, lists: map[book.ID]int{}, tags: map[book.ID]int{}, people: map[book.ID]int{}}
 	wide := t.fit(b, now)
 	t.counts, t.views = make([]int, len(t.badges)), make([]int, len(t.own))
 	tree := plan.NewTree(b, now.Clock, t.assumed)
@@ -179,7 +181,7 @@ func (t *Tally) put(b *book.Desk, now moment, tree *plan.Tree, todo *book.Todo, 
 			s.person = todo.Person.ID
 		}
 		s.load, _ = now.load(todo)
-		s.work, s.cup = tree.Work(todo), tree.Cup(todo)
+		s.work, s.cup, s.hours = tree.Work(todo), tree.Cup(todo), b.HoursOf(todo)
 		for i, f := range t.badges {
 			if at := f.part(todo); at >= 0 && slices.Contains(f.of.counted, f.of.parts[at].kind) {
 				s.badges |= 1 << i
@@ -226,12 +228,13 @@ func (t *Tally) weigh(s share, by int) {
 	if !s.load.IsZero() {
 		bump(t.cups, s.load, by)
 	}
-	if s.work.Minutes > 0 && !s.cup.IsZero() {
-		l := t.loads[s.cup]
+	if s.work.Minutes > 0 && !s.cup.IsZero() && s.hours != term.NoHours {
+		all := t.loads[s.cup]
+		l := &all[s.hours]
 		if l.Minutes += by * s.work.Minutes; s.work.Assumed {
 			l.Assumed += by * s.work.Minutes
 		}
-		if t.loads[s.cup] = l; l.Minutes == 0 {
+		if t.loads[s.cup] = all; all == (Loads{}) {
 			delete(t.loads, s.cup)
 		}
 	}
@@ -251,7 +254,7 @@ func (t *Tally) Lying(b *book.Desk, wanted func(day.Horizon) bool) []plan.Lying 
 			continue
 		}
 		if _, slot := todo.Plan.Slot(); s.work.Minutes > 0 || slot > 0 || !b.HasSubtasks(id) {
-			all = append(all, plan.Lying{Todo: todo, On: s.cup, Work: s.work, Due: tree.Due(todo), Within: tree.HourAbove(todo)})
+			all = append(all, plan.Lying{Todo: todo, On: s.cup, Work: s.work, Due: tree.Due(todo), Hours: s.hours, Within: tree.HourAbove(todo)})
 		}
 	}
 	return all
@@ -330,10 +333,16 @@ func (t *Tally) Follow(b *book.Desk, c *book.Change) {
 }
 
 // regroups reports whether a change is about more than the to-dos that it writes: views of
-// one's own, what tags are nested under, what stands in which list or shelf and is away.
+// one's own, what tags are nested under, what stands in which list or shelf and is away, which
+// hours a shelf takes.
 func (t *Tally) regroups(c *book.Change) bool {
 	if len(c.Views) > 0 || len(c.Settings) > 0 || t.asksTags && slices.ContainsFunc(c.Tags, func(d book.Diff[book.Tag]) bool {
 		return d.Before == nil || d.After == nil || d.Before.Name != d.After.Name
+	}) {
+		return true
+	}
+	if slices.ContainsFunc(c.Shelves, func(d book.Diff[book.Shelf]) bool {
+		return d.Before != nil && d.After != nil && d.Before.Hours != d.After.Hours
 	}) {
 		return true
 	}

@@ -53,9 +53,9 @@ const quick = computed(() => {
   days.push({ name: `${weekday(props.today)} in a week`, date: addDays(props.today, 7) });
   return days;
 });
-const moment = computed(() =>
-  date.value ? (props.timed && time.value ? `${date.value}T${time.value}` : date.value) : null,
-);
+/** A day with the time that it will keep. */
+const withTime = (day: string) => (props.timed && time.value ? `${day}T${time.value}` : day);
+const moment = computed(() => (date.value ? withTime(date.value) : null));
 
 /** The day that pointer or focus is on, before it is chosen. */
 const near = ref<string>();
@@ -63,13 +63,13 @@ const near = ref<string>();
 const typed = ref<string>();
 const slack = useSlack(
   () => props.todo,
-  () => typed.value ?? near.value ?? moment.value,
+  () => typed.value ?? (near.value && withTime(near.value)) ?? moment.value,
 );
 
 onMounted(() => giveFocus(root.value?.querySelector<HTMLElement>(".quick button")));
 
 function quickly(day: string) {
-  emit("choose", props.timed && time.value ? `${day}T${time.value}` : day);
+  emit("choose", withTime(day));
 }
 </script>
 

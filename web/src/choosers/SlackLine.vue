@@ -6,7 +6,9 @@ defineProps<{ slack?: components["schemas"]["Slack"] }>();
 </script>
 
 <template>
-  <p class="slack" :class="{ short: slack?.short }" aria-live="polite">{{ slack?.words ?? "" }}</p>
+  <p class="slack" :class="{ short: slack?.short, late: slack?.late }" aria-live="polite">
+    {{ slack?.words ?? "" }}
+  </p>
 </template>
 
 <style scoped>
@@ -20,5 +22,8 @@ defineProps<{ slack?: components["schemas"]["Slack"] }>();
 .short {
   color: var(--copper);
   font-weight: 600;
+}
+.late {
+  color: var(--madder);
 }
 </style>

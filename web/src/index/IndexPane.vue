@@ -93,6 +93,13 @@ const putAway = computed(
     props.overview.templates.length + props.overview.archived.length + props.overview.binned.length,
 );
 
+/** Which hours the to-dos of a shelf take. */
+const takes = {
+  working: "Takes working hours",
+  own: "Takes own hours",
+  none: "Takes no hours",
+};
+
 function shelfItems(shelf: Shelf): MenuItem[] {
   const all = props.overview.shelves;
   const at = all.indexOf(shelf);
@@ -107,6 +114,12 @@ function shelfItems(shelf: Shelf): MenuItem[] {
     ...(behind
       ? [{ name: "Move down", act: () => arrangement.moveShelf(shelf, { after: behind.id }) }]
       : []),
+    ...(["working", "own", "none"] as const).map((hours, i) => ({
+      name: takes[hours],
+      checked: shelf.hours === hours,
+      apart: i === 0,
+      act: () => shelf.hours === hours || arrangement.takeHours(shelf, hours),
+    })),
     {
       name: shelf.lists.length ? "Put it in the bin with its lists" : "Put it in the bin",
       act: () => arrangement.deleteShelf(shelf),

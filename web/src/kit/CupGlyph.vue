@@ -8,10 +8,12 @@ const props = withDefaults(
     level?: number;
     /** Which part of the level is only assumed: it is drawn dotted. */
     assumed?: number;
+    /** It stands on a saucer: something lies beside what fills it. */
+    saucer?: boolean;
     /** Height in pixels; the width follows. */
     size?: number;
   }>(),
-  { level: 0, assumed: 0, size: 32 },
+  { level: 0, assumed: 0, saucer: false, size: 32 },
 );
 
 const clip = useId();
@@ -42,6 +44,7 @@ const known = computed(() => {
         />
       </clipPath>
     </defs>
+    <path v-if="saucer" class="line thin" d="M2 34.500 Q20 41 38 34.500" />
     <path v-if="over" class="heap" d="M9 5.500 Q20 -3 31 5.500 Z" />
     <path
       class="body"

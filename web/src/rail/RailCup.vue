@@ -3,7 +3,8 @@ import { computed, useTemplateRef } from "vue";
 import type { RailCup } from "@/server/client";
 import { useDrop } from "@/state/drop";
 import { longDay, monthName, precision, railDay, shortMonth } from "@/words/dates";
-import { cupWords, fillOf, fullWords, hoursWords } from "@/words/load";
+import { bothWords, cupWords, fillOf, fullWords, hoursWords } from "@/words/load";
+import { estimateWords } from "@/words/fields";
 import CupGlyph from "@/kit/CupGlyph.vue";
 
 const props = defineProps<{
@@ -64,8 +65,13 @@ const load = computed(() => {
   if (!load.minutes && !load.capacity) return String(count);
   return fill.value.over || load.capacity === 0 ? hoursWords(load) : fullWords(load);
 });
+/** What lies in own hours, in the saucer. */
+const own = computed(() => (precision(h.value) === "parked" ? undefined : props.cup.load.own));
+const ownWords = computed(() =>
+  own.value?.minutes ? `own ${estimateWords(own.value.minutes)}` : "",
+);
 const said = computed(() => {
-  const hours = precision(h.value) === "parked" ? "" : fullWords(props.cup.load);
+  const hours = precision(h.value) === "parked" ? "" : bothWords(props.cup.load);
   return `${fullName.value}: ${props.cup.count} to do${hours ? `, ${hours}` : ""}`;
 });
 </script>
@@ -81,10 +87,16 @@ const said = computed(() => {
     @click="emit('show')"
   >
     <span v-if="digit" class="digit" aria-hidden="true">{{ digit }}</span>
-    <CupGlyph :level="fill.level" :assumed="fill.assumed" :size="isToday ? 46 : 34" />
+    <CupGlyph
+      :level="fill.level"
+      :assumed="fill.assumed"
+      :saucer="Boolean(own?.minutes)"
+      :size="isToday ? 46 : 34"
+    />
     <span class="words">
       <span class="name">{{ name }}</span>
       <span class="load">{{ over ? "plan here" : load }}</span>
+      <span v-if="own" class="own" :class="{ brimming: fillOf(own, 0).over }">{{ ownWords }}</span>
     </span>
   </button>
 </template>
@@ -138,6 +150,14 @@ const said = computed(() => {
   line-height: 16px;
   white-space: nowrap;
 }
+.own {
+  min-height: 15px;
+  color: var(--pencil);
+  font-size: 12px;
+  line-height: 15px;
+  white-space: nowrap;
+}
+.brimming,
 .brims .load {
   color: var(--copper);
   font-weight: 600;
@@ -182,6 +202,8 @@ const said = computed(() => {
     font-size: 12px;
     line-height: 13px;
   }
+  /* The saucer is drawn, and its minutes are read out: the first row stands high. */
+  .own,
   .digit {
     display: none;
   }

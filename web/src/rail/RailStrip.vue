@@ -50,7 +50,11 @@ const overdue = computed(() => props.overview.counts.overdue);
 </script>
 
 <template>
-  <nav class="rail" :class="{ folded }" aria-label="Rail: when things are planned">
+  <nav
+    class="rail"
+    :class="{ folded, saucered: overview.rail.some((c) => c.load.own) }"
+    aria-label="Rail: when things are planned"
+  >
     <template v-for="(cup, i) in cups" :key="cup === shownMonth ? 'month' : cup.horizon">
       <span v-if="i === 7" class="divider" aria-hidden="true" />
       <div :class="i === 0 ? 'first' : 'other'">
@@ -101,6 +105,12 @@ const overdue = computed(() => props.overview.counts.overdue);
   overflow-y: hidden;
   scrollbar-width: thin;
   border-bottom: 2px solid var(--rim);
+}
+.saucered {
+  height: 118px;
+}
+.saucered :deep(.rail-cup) {
+  height: 98px;
 }
 .first {
   position: relative;
@@ -163,6 +173,12 @@ const overdue = computed(() => props.overview.counts.overdue);
   }
   .spill svg {
     width: 24px;
+  }
+  .rail.saucered {
+    height: 60px;
+  }
+  .saucered :deep(.rail-cup) {
+    height: 56px;
   }
   .rail.folded {
     align-items: flex-start;

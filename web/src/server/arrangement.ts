@@ -166,6 +166,17 @@ export function useArrangement() {
       ),
     });
   }
+  /** Says which hours the to-dos of a shelf take from now on. */
+  const takeHours = (shelf: Shelf, hours: Shelf["hours"]) =>
+    go(() =>
+      asSeen(shelf, { hours }, (header) =>
+        client.PATCH("/api/shelves/{id}", {
+          params: { ...at(shelf.id), header },
+          ...patching,
+          body: { hours },
+        }),
+      ),
+    );
   const moveShelf = (shelf: Pick<Shelf, "id">, body: components["schemas"]["Beside"]) =>
     go(() =>
       send((header) =>
@@ -351,6 +362,7 @@ export function useArrangement() {
     addShelf,
     addList,
     renameShelf,
+    takeHours,
     moveShelf,
     deleteShelf,
     restoreShelf,

@@ -830,7 +830,7 @@ export interface paths {
         delete: operations["deleteShelf"];
         options?: never;
         head?: never;
-        /** Rename a shelf */
+        /** Change a shelf */
         patch: operations["editShelf"];
         trace?: never;
     };
@@ -2360,6 +2360,15 @@ export interface components {
         Named: {
             name: string;
         };
+        ShelfPatch: {
+            name?: string;
+            hours?: components["schemas"]["Hours"];
+        };
+        /**
+         * @description Which hours of the person's something takes: working hours, own hours, or none
+         * @enum {string}
+         */
+        Hours: "working" | "own" | "none";
         /** @description With neither it goes to the end */
         Beside: {
             after?: string | null;
@@ -2735,6 +2744,12 @@ export interface components {
             assumed?: number;
             /** @description The work time there; absent for parked, and for what lies further ahead than it is reckoned */
             capacity?: number;
+            /** @description The same of own hours; absent where no shelf takes them */
+            own?: {
+                minutes: number;
+                assumed?: number;
+                capacity?: number;
+            };
         };
         Plans: {
             plans: {
@@ -2778,8 +2793,12 @@ export interface components {
             hours: components["schemas"]["TimeSpan"][];
             /** @description What is left of its best hours for deep work */
             peak: components["schemas"]["TimeSpan"][];
-            /** @description It has hours of its own in the place of its weekday's; absent for no */
-            own?: boolean;
+            /** @description It has working hours of this date alone in the place of its weekday's; absent for no */
+            apart?: boolean;
+            /** @description Its own hours, less the working hours; none of a day that is past */
+            ownHours: components["schemas"]["TimeSpan"][];
+            /** @description Its own hours in minutes, with what is over and what events take */
+            ownWorked: number;
             /** @description The hours of its weekday, as the settings have them */
             usual?: string;
             events: components["schemas"]["Happening"][];
@@ -2801,6 +2820,7 @@ export interface components {
             minutes: number;
             /** @description It has no estimate; absent for no */
             assumed?: boolean;
+            hours: components["schemas"]["Hours"];
             /** @description The id of the to-do above it in whose time of the day it is done; absent for none */
             within?: string;
             /** @description The title of what takes its time of day too; absent for none */
@@ -3135,8 +3155,10 @@ export interface components {
         Slack: {
             /** @description 2 h of work, 4 h to spare; absent where there is no due ahead */
             words?: string;
-            /** @description More is due by then than can be done */
+            /** @description More is due by then than its hours hold */
             short?: boolean;
+            /** @description The clock itself leaves less time than its work takes */
+            late?: boolean;
         };
         RailCup: {
             horizon: string;
@@ -3192,6 +3214,7 @@ export interface components {
              */
             revision: number;
             name: string;
+            hours: components["schemas"]["Hours"];
             lists: components["schemas"]["List"][];
         };
         Binned: {
@@ -3260,6 +3283,7 @@ export interface components {
             name: string;
             colour?: components["schemas"]["Colour"];
             order?: components["schemas"]["Order"];
+            hours?: components["schemas"]["Hours"];
             checklist?: boolean;
             pinned?: boolean;
             archived?: boolean;
@@ -4761,7 +4785,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/merge-patch+json": components["schemas"]["Named"];
+                "application/merge-patch+json": components["schemas"]["ShelfPatch"];
             };
         };
         responses: {

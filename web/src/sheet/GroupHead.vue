@@ -11,7 +11,7 @@ import { useOrderDrag } from "@/state/order-drag";
 import { useArrangement } from "@/server/arrangement";
 import type { ShownGroup } from "./shown";
 import { estimateWords } from "@/words/fields";
-import { fillOf, fullWords, hoursWords } from "@/words/load";
+import { bothWords, fillOf, hoursWords } from "@/words/load";
 import { groupHead } from "@/words/groups";
 import ActionMenu from "@/kit/ActionMenu.vue";
 import EventsButton from "./EventsButton.vue";
@@ -42,7 +42,7 @@ const fill = computed(() => fillOf(props.group.load, props.group.count));
 const hours = computed(() => {
   if (!cup.value || !props.group.load) return "";
   const short = narrow.value && fill.value.over;
-  return short ? hoursWords(props.group.load) : fullWords(props.group.load);
+  return short ? hoursWords(props.group.load) : bothWords(props.group.load);
 });
 /** What happens on the day; on a phone it has a line of its own. */
 const events = computed(() => (cup.value && props.group.events) || "");

@@ -4,7 +4,7 @@ import { ask, client, type Overview, type Postponement } from "@/server/client";
 import { type MakingRoom, useCurrent } from "@/state/current";
 import { useMany } from "@/server/many";
 import { planWords, shortMoment } from "@/words/dates";
-import { fillOf, fullWords } from "@/words/load";
+import { fillOf, bothWords } from "@/words/load";
 import DateWords from "@/choosers/DateWords.vue";
 import LayerDialog from "@/kit/LayerDialog.vue";
 
@@ -155,7 +155,7 @@ const released = (id: string) => release.value.has(id);
       <p v-if="fills.length" class="fills">
         Then
         <span v-for="f in fills" :key="f.horizon" :class="{ over: fillOf(f.load, 0).over }">
-          {{ planWords(f.horizon, overview.today) }}: {{ fullWords(f.load) }}
+          {{ planWords(f.horizon, overview.today) }}: {{ bothWords(f.load) }}
         </span>
       </p>
       <footer>

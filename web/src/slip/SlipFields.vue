@@ -71,7 +71,9 @@ const first = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
       >
         {{ todo.due ? fullMoment(todo.due) : "No due" }}
       </button>
-      <p v-if="slack?.words" class="past" :class="{ short: slack.short }">{{ slack.words }}</p>
+      <p v-if="slack?.words" class="past" :class="{ short: slack.short, late: slack.late }">
+        {{ slack.words }}
+      </p>
     </dd>
     <dt>Plan</dt>
     <dd>
@@ -216,6 +218,9 @@ dt {
 .past.short {
   color: var(--copper);
   font-weight: 600;
+}
+.past.late {
+  color: var(--madder);
 }
 .past a {
   display: block;

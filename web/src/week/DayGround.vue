@@ -2,7 +2,7 @@
 import { computed } from "vue";
 import type { WeekDay } from "@/server/week";
 import { moreWords } from "@/words/calendars";
-import { boxOf, clock, type Face, hoursOf, minuteIn, without } from "./hours";
+import { boxOf, clock, type Face, hoursOf, minuteIn, ownHoursOf, without } from "./hours";
 
 /** What the hours of an opened cup are drawn on: off and peak hours, whole hours, and now. */
 const props = defineProps<{
@@ -16,8 +16,9 @@ const hours = computed(() => {
   const n = Math.floor((props.face.to - props.face.from) / 60);
   return Array.from({ length: n }, (_, i) => props.face.from + i * 60);
 });
-/** What lies outside of the working hours. */
-const off = computed(() => without(props.face, hoursOf(props.day)));
+/** What lies outside of the working hours, and of the own hours where something takes these. */
+const own = computed(() => (props.day.load.own ? ownHoursOf(props.day) : []));
+const off = computed(() => without(props.face, [...hoursOf(props.day), ...own.value]));
 const peak = computed(() =>
   props.day.peak.map((p) => ({
     from: minuteIn(p.from, props.day.day),
@@ -37,6 +38,9 @@ const top = (minute: number) => ({ top: `${(minute - props.face.from) * props.fa
 
 <template>
   <div v-for="(s, i) in off" :key="`off${i}`" class="off" :style="boxOf(face, s)" />
+  <div v-for="(s, i) in own" :key="`own${i}`" class="own" :style="boxOf(face, s)">
+    <span>own hours</span>
+  </div>
   <div v-for="(s, i) in peak" :key="`peak${i}`" class="peak" :style="boxOf(face, s)" />
   <div v-for="h in hours" :key="h" class="hour" :style="top(h)">
     <span>{{ clock(h) }}</span>
@@ -49,6 +53,7 @@ const top = (minute: number) => ({ top: `${(minute - props.face.from) * props.fa
 
 <style scoped>
 .off,
+.own,
 .peak,
 .hour,
 .present {
@@ -57,11 +62,23 @@ const top = (minute: number) => ({ top: `${(minute - props.face.from) * props.fa
   left: 0;
 }
 .off,
+.own,
 .peak {
   left: 46px;
 }
 .off {
   background: color-mix(in srgb, var(--enamel) 70%, transparent);
+}
+.own {
+  border-top: 1px dashed var(--tin);
+}
+.own span {
+  position: absolute;
+  top: 1px;
+  right: 6px;
+  color: var(--pencil);
+  font-size: 12px;
+  line-height: 15px;
 }
 .peak {
   background: color-mix(in srgb, var(--ochre) 14%, transparent);

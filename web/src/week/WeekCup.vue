@@ -5,10 +5,11 @@ import type { WeekDay, WeekSlip as Slip } from "@/server/week";
 import { useDrop } from "@/state/drop";
 import { railDay } from "@/words/dates";
 import { estimateWords } from "@/words/fields";
+import { fillOf, fullWords, saucerWords } from "@/words/load";
 import { moreWords } from "@/words/calendars";
 import { dayHours, dayName, overOf } from "@/words/week";
 import DayFace from "./DayFace.vue";
-import { layOut, leastSlip, mostSlips, workOf } from "./layout";
+import { besideOf, layOut, leastSlip, mostBeside, mostSlips, workOf } from "./layout";
 import WeekSlip from "./WeekSlip.vue";
 
 /**
@@ -26,6 +27,8 @@ const props = defineProps<{
   /** How high the tallest cup is, in pixels. */
   height: number;
   opened: boolean;
+  /** Some shelf takes own hours: each cup stands on a saucer. */
+  saucered: boolean;
   /** What is proposed to lie here. */
   proposed: Slip[];
   /** Times that are proposed, by to-do. */
@@ -53,9 +56,16 @@ const more = computed(() => beyond.value.length + (props.day.more ?? 0));
 const moreMinutes = computed(() =>
   beyond.value.reduce((sum, s) => sum + s.minutes, props.day.moreMinutes ?? 0),
 );
+/** The saucer: what takes own hours, and what takes none. */
+const beside = computed(() => besideOf(props.day));
+const ownFill = computed(() => fillOf(props.day.load.own, 0));
+const ownSaid = computed(() => {
+  const { own } = props.day.load;
+  return own ? saucerWords(props.day.load) || fullWords(own) : "";
+});
 const takes = computed(() => props.day.events.filter((e) => e.takes));
 /** Events outside of the hours, which take none of them. */
-const beside = computed(() => props.day.events.filter((e) => !e.takes));
+const free = computed(() => props.day.events.filter((e) => !e.takes));
 /** From the base up, as they are drawn and walked. */
 const slips = computed(() => (past.value ? [] : layOut(props.day, props.scale)));
 const heightOf = (s: Slip) => Math.max(s.minutes * props.scale, leastSlip);
@@ -158,7 +168,26 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
         />
       </div>
     </div>
-    <div class="beneath">
+    <div class="beneath" :class="{ saucered }">
+      <div v-if="saucered" class="saucer" :class="{ bare: past }">
+        <template v-if="!past">
+          <template v-if="!opened">
+            <WeekSlip
+              v-for="s in beside.slice(0, mostBeside)"
+              :key="s.todo.id"
+              :slip="s"
+              :overview="overview"
+              :today="today"
+              plain
+              @open="emit('open', s.todo.id)"
+            />
+            <router-link v-if="beside.length > mostBeside" class="more" :to="list">
+              and {{ beside.length - mostBeside }} more
+            </router-link>
+          </template>
+          <p class="hours" :class="{ copper: ownFill.over }">{{ ownSaid }}</p>
+        </template>
+      </div>
       <button
         v-if="!past"
         class="name"
@@ -171,8 +200,8 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
       <router-link v-else class="name" :to="list">{{ railDay(day.day) }}</router-link>
       <p class="hours" :class="{ copper: over }">
         {{ dayHours(day, today)
-        }}<span v-if="day.own && !past" class="own"
-          >, {{ day.worked ? "its own hours" : "away" }}</span
+        }}<span v-if="day.apart && !past" class="own"
+          >, {{ day.worked ? "on this date alone" : "away" }}</span
         >
       </p>
       <p v-if="opened" class="acts">
@@ -186,7 +215,7 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
         <router-link :to="list">As a list</router-link>
       </p>
       <template v-else>
-        <p v-for="e in beside" :key="e.uid + e.from" class="beside" :title="e.title">
+        <p v-for="e in free" :key="e.uid + e.from" class="beside" :title="e.title">
           {{ e.from?.slice(11) }} {{ e.title }}
         </p>
         <p v-if="day.moreEvents" class="beside">{{ moreWords(day.moreEvents) }}</p>
@@ -293,6 +322,31 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
 /* As high beneath each, so that all cups stand on one line. */
 .beneath {
   height: 84px;
+}
+.saucered {
+  height: 150px;
+}
+.saucer {
+  height: 66px;
+  padding-top: 10px;
+  text-align: center;
+}
+.saucer::before {
+  display: block;
+  width: 84%;
+  height: 7px;
+  margin: -9px auto 2px;
+  border: 2px solid var(--rim);
+  border-top: 0;
+  border-radius: 0 0 50% 50% / 0 0 100% 100%;
+  content: "";
+}
+.saucer .hours {
+  font-size: 12px;
+  white-space: nowrap;
+}
+.saucer.bare::before {
+  border-color: var(--tin);
 }
 .name {
   display: block;

@@ -40,7 +40,9 @@ const { data: overview } = useOverview();
 
 /** How high the tallest cup is, in pixels: all of it is in sight, unless that is too little. */
 const { height: seen } = useWindowSize();
-const height = computed(() => Math.max(300, Math.min(seen.value - 410, 560)));
+const height = computed(() =>
+  Math.max(300, Math.min(seen.value - (saucered.value ? 476 : 410), 560)),
+);
 const scale = computed(() => scaleOf(week.value?.days ?? [], height.value));
 const today = computed(() => week.value?.today ?? "");
 const past = computed(() => week.value && addDays(week.value.first, 6) < today.value);
@@ -59,6 +61,12 @@ const loose = computed(() => kept.value.get("loose") ?? []);
 const more = computed(() => kept.value.get("more") ?? []);
 const days = computed(() =>
   (week.value?.days ?? []).map((d) => ({ ...d, slips: kept.value.get(d.day) ?? d.slips })),
+);
+/** Something of the week takes other hours than working hours, or may: cups stand on saucers. */
+const saucered = computed(
+  () =>
+    (overview.value?.shelves ?? []).some((s) => s.hours === "own") ||
+    days.value.some((d) => d.slips.some((s) => s.hours !== "working")),
 );
 const giving = ref(false);
 watch(of, () => (giving.value = false));
@@ -270,6 +278,7 @@ const marks = computed({
         :scale="scale"
         :height="height"
         :opened="opened(d.day)"
+        :saucered="saucered"
         :proposed="proposals.onto(d.day)"
         :hours="proposals.plans.value"
         @open="openSlip"

@@ -20,6 +20,8 @@ const props = defineProps<{
   /** It is only proposed to lie here. */
   proposed?: boolean;
   done?: boolean;
+  /** It is a name in a saucer, and no paper. */
+  plain?: boolean;
   /** Its minutes are said, where its height does not say them. */
   told?: boolean;
   /** How high it is, in pixels; as high as its words need where that is not said. */
@@ -60,7 +62,9 @@ const time = computed(() =>
 const due = computed(() =>
   todo.value.due ? `due ${shortMoment(todo.value.due, props.today)}` : "",
 );
-const mark = computed(() => (props.proposed ? undefined : markOf(todo.value, props.overview)));
+const mark = computed(() =>
+  props.proposed || props.plain ? undefined : markOf(todo.value, props.overview),
+);
 const under = computed(() => (props.slip.under ? `lies under “${props.slip.under}”` : ""));
 /** As many whole lines of its title as it has room for; in a low one the one line is small. */
 const lines = computed(() => {
@@ -96,6 +100,7 @@ const said = computed(() =>
     :class="{
       over: over || under,
       proposed,
+      plain,
       dragged: dragged || lifted,
       assumed: slip.assumed,
       struck: done || linger.struck(todo),
@@ -180,6 +185,21 @@ const said = computed(() =>
 }
 .dragged {
   opacity: 0.4;
+}
+.plain {
+  border: 0;
+  background: none;
+  clip-path: none;
+  font-weight: 600;
+  text-align: center;
+  white-space: nowrap;
+}
+.plain .words {
+  flex: 1;
+  text-overflow: ellipsis;
+}
+.plain.assumed .title::after {
+  font-weight: 400;
 }
 .minutes {
   margin-left: 8px;

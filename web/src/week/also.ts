@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/vue-query";
 import { computed, type Ref, ref } from "vue";
 import { inForce } from "@/server/in-force";
-import { readView, type Source } from "@/server/queries";
+import { readView, type Source, useOverview } from "@/server/queries";
 import type { Week, WeekSlip } from "@/server/week";
 
 /** How many to-dos of a view stand among what is to place. */
@@ -11,6 +11,8 @@ const most = 60;
 export function useAlso(week: Ref<Week | undefined>) {
   /** "" for nothing, "ready", or the id of a view of one's own. */
   const also = ref("");
+  const { data: overview } = useOverview();
+  const shelves = computed(() => overview.value?.shelves);
   const source = computed<Source>(() =>
     also.value === "ready"
       ? { kind: "view", view: "ready", months: 0 }
@@ -35,6 +37,8 @@ export function useAlso(week: Ref<Week | undefined>) {
         todo,
         minutes: todo.estimate || Number(inForce.assumed),
         assumed: todo.estimate ? undefined : true,
+        hours:
+          shelves.value?.find((s) => s.lists.some((l) => l.id === todo.list))?.hours ?? "working",
       }));
   });
   return { also, slips };

@@ -1,5 +1,5 @@
 import { inForce } from "@/server/in-force";
-import type { WeekDay } from "@/server/week";
+import type { WeekDay, WeekSlip } from "@/server/week";
 import { addDays, daysBetween } from "@/words/dates";
 
 /** A time of a day: from so many minutes after its midnight, for so many. */
@@ -83,6 +83,10 @@ export const planAt = (day: string, { at, minutes }: Slot) =>
 export const hoursOf = (d: WeekDay): Stretch[] =>
   d.hours.map((h) => ({ from: minuteIn(h.from, d.day), to: minuteIn(h.to, d.day) }));
 
+/** The stretches of the own hours of a day. */
+export const ownHoursOf = (d: WeekDay): Stretch[] =>
+  d.ownHours.map((h) => ({ from: minuteIn(h.from, d.day), to: minuteIn(h.to, d.day) }));
+
 /** The events of a day that have a time, as they lie within it. */
 export const eventsOf = (d: WeekDay) =>
   d.events.flatMap((event) => {
@@ -108,6 +112,7 @@ const allButWhole = 8 * 60;
 export function faceOf(d: WeekDay, slots: Slot[], room: number): Face {
   const all = [
     ...hoursOf(d),
+    ...(d.load.own ? ownHoursOf(d) : []),
     ...eventsOf(d).filter((e) => e.to - e.from < allButWhole),
     ...slots.map((s) => ({ from: s.at, to: s.at + s.minutes })),
   ];
@@ -160,13 +165,19 @@ export function lanesOf(slots: Slot[]): { lane: number; of: number }[] {
 }
 
 /** The first time of a day that is free for so many minutes, not before now. */
-export function firstFree(d: WeekDay, slots: Slot[], minutes: number, now: string) {
+export function firstFree(
+  d: WeekDay,
+  slots: Slot[],
+  minutes: number,
+  now: string,
+  kind: WeekSlip["hours"] = "working",
+) {
   const taken = [
     ...eventsOf(d).filter((e) => e.event.takes > 0),
     ...slots.map((s) => ({ from: s.at, to: s.at + s.minutes })),
   ];
   const earliest = Math.ceil(Math.max(minuteIn(now, d.day), 0) / quarter) * quarter;
-  for (const hours of hoursOf(d))
+  for (const hours of kind === "own" ? ownHoursOf(d) : hoursOf(d))
     for (const s of without({ from: Math.max(hours.from, earliest), to: hours.to }, taken)) {
       const at = Math.ceil(s.from / 5) * 5;
       if (at + minutes <= s.to) return at;

@@ -21,7 +21,13 @@ export interface Laid {
 
 /** What lies in a closed cup: work. A time of the day whose work is that of its subtasks is not drawn beside them. */
 export const workOf = (d: WeekDay) =>
-  d.slips.filter((s) => s.minutes > 0 || !d.slips.some((o) => o.within === s.todo.id));
+  d.slips.filter(
+    (s) => s.hours === "working" && (s.minutes > 0 || !d.slips.some((o) => o.within === s.todo.id)),
+  );
+/** What lies in the saucer beneath a cup: what takes own hours, and what takes none. */
+export const besideOf = (d: WeekDay) => d.slips.filter((s) => s.hours !== "working");
+/** How many of these are named. */
+export const mostBeside = 2;
 /** What lies in an opened cup: what is done within the time of another is in that. */
 export const hourlyOf = (d: WeekDay) =>
   d.slips.filter((s) => !d.slips.some((o) => o.todo.id === s.within));

@@ -8,7 +8,7 @@ import { useHandedOn } from "@/state/handed-on";
 import { cupOfDigit, useKeys } from "@/state/keys";
 import { useToasts } from "@/kit/toasts";
 import { firstFree, lengthOf, planAt, planBeside, quarter, slotOf } from "./hours";
-import { hourlyOf, lengthened, mostSlips, workOf } from "./layout";
+import { besideOf, hourlyOf, lengthened, mostSlips, workOf } from "./layout";
 
 /** The slip that Tab comes to: the others are reached from it by arrows. */
 export const tabStop: InjectionKey<Ref<string | undefined>> = Symbol("tab stop");
@@ -34,7 +34,7 @@ const levels = ["none", "low", "medium", "high"] as const;
 
 /** The slips of a day from the top down, as they are drawn. */
 function downward(d: WeekDay, opened: boolean): WeekSlip[] {
-  if (!opened) return workOf(d).reverse();
+  if (!opened) return [...workOf(d).reverse(), ...besideOf(d)];
   const slips = hourlyOf(d);
   const timed = slips.filter((s) => slotOf(s.todo.plan, d.day));
   return [...timed, ...slips.filter((s) => !timed.includes(s))];
@@ -125,7 +125,7 @@ export function useWeekKeys(may: May) {
     const d = may.week.value?.days.find((one) => one.day === day);
     if (!d || !may.week.value) return;
     const others = d.slips.flatMap((s) => slotOf(s.todo.plan, day) ?? []);
-    const free = firstFree(d, others, slip.minutes || 30, may.week.value.now);
+    const free = firstFree(d, others, slip.minutes || 30, may.week.value.now, slip.hours);
     actions.inTurn(slip.todo, async (fresh) => {
       const slot = slotOf(fresh.plan, day);
       const at = slot ? Math.max(0, Math.min(slot.at + by, 1425)) : free;

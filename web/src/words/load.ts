@@ -2,6 +2,9 @@ import type { Load } from "@/server/client";
 import { precision } from "./dates";
 import { estimateWords } from "./fields";
 
+/** The work and the hours of one kind. */
+type Part = Pick<Load, "minutes" | "assumed" | "capacity">;
+
 /** How full a cup is: its work against its work time. */
 export interface Fill {
   /** 1 is full to the brim, more is over it. */
@@ -15,7 +18,7 @@ export interface Fill {
 /** How many to-dos fill a cup that has no work time of its own, such as parked. */
 const heap = 32;
 
-export function fillOf(load: Load | undefined, count: number): Fill {
+export function fillOf(load: Part | undefined, count: number): Fill {
   const capacity = load?.capacity;
   if (!load || capacity === undefined)
     return { level: Math.min(count / heap, 1), assumed: 0, over: 0 };
@@ -36,18 +39,32 @@ export function cupWords(horizon: string, count: number, load: Load): string {
 }
 
 /** "3 h 10", "1 h over", "2 h outside": outside working hours. */
-export function hoursWords(load: Load): string {
+export function hoursWords(load: Part): string {
   const { over } = fillOf(load, 0);
   if (over) return `${estimateWords(over)} over`;
   return estimateWords(load.minutes) + (load.capacity === 0 ? " outside" : "");
 }
 
 /** The same in full, as it is read out: "3 h 10 of 4 h", "1 h 15 more than its 4 h". */
-export function fullWords(load: Load): string {
+export function fullWords(load: Part, hours = "working hours"): string {
   if (!load.minutes) return load.capacity ? `${estimateWords(load.capacity)} free` : "";
   if (load.capacity === undefined) return `${estimateWords(load.minutes)} of work`;
-  if (!load.capacity) return `${estimateWords(load.minutes)} outside working hours`;
+  if (!load.capacity) return `${estimateWords(load.minutes)} outside ${hours}`;
   const { over } = fillOf(load, 0);
   if (over) return `${estimateWords(over)} more than its ${estimateWords(load.capacity)}`;
   return `${estimateWords(load.minutes)} of ${estimateWords(load.capacity)}`;
+}
+
+/** The saucer in words: "30 min of 3 h", "45 min outside own hours"; "" where nothing lies in it. */
+export const saucerWords = (load: Load | undefined): string =>
+  load?.own?.minutes ? fullWords(load.own, "own hours") : "";
+
+/** Cup and saucer, as they are read out: "3 h of 4 h, own hours 30 min of 3 h". */
+export function bothWords(load: Load): string {
+  const own = load.own?.minutes
+    ? load.own.capacity
+      ? `own hours ${saucerWords(load)}`
+      : saucerWords(load)
+    : "";
+  return [fullWords(load), own].filter(Boolean).join(", ");
 }

@@ -24,6 +24,8 @@ export type SettingName =
   | "tonight"
   | `hours${Weekday}`
   | "hoursOn"
+  | `ownHours${Weekday}`
+  | "ownHoursOn"
   | "peak"
   | "assumed"
   | "reminderHour"
@@ -111,6 +113,14 @@ export const defaultValues: Record<SettingName, string> = {
   hoursSaturday: "10:00-12:00",
   hoursSunday: "10:00-11:00",
   hoursOn: "none",
+  ownHoursMonday: "18:00-21:00",
+  ownHoursTuesday: "18:00-21:00",
+  ownHoursWednesday: "18:00-21:00",
+  ownHoursThursday: "18:00-21:00",
+  ownHoursFriday: "18:00-21:00",
+  ownHoursSaturday: "10:00-18:00",
+  ownHoursSunday: "10:00-18:00",
+  ownHoursOn: "none",
   peak: "10:00-12:00",
   assumed: "30",
   reminderHour: "09:00",
@@ -184,6 +194,27 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
         label: "Without an estimate",
         does: "How long a to-do is taken to be that has none. Such minutes are drawn dotted.",
         control: { kind: "number", min: 1, max: 480, unit: "minute", units: "minutes" },
+      },
+    ],
+  },
+  {
+    name: "Own hours",
+    at: "own-hours",
+    settings: [
+      ...weekdays.map((day): SettingWords => ({
+        name: `ownHours${day}`,
+        label: day,
+        does:
+          day === "Monday"
+            ? "Hours for your own life. A shelf takes them when its menu says so; working hours come off them."
+            : "",
+        control: { kind: "hours", example: "18:00-21:00" },
+      })),
+      {
+        name: "ownHoursOn",
+        label: "Single dates",
+        does: "Own hours of single dates, in the place of the weekday’s.",
+        control: { kind: "hours", example: "2026-12-24 none; 2026-12-26 10:00-20:00" },
       },
     ],
   },

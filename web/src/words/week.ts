@@ -1,7 +1,7 @@
 import type { components } from "@/server/schema";
 import { addDays, daysBetween, monthName, railDay, shortMonth } from "./dates";
 import { estimateWords } from "./fields";
-import { fillOf } from "./load";
+import { fillOf, saucerWords } from "./load";
 
 type WeekDay = components["schemas"]["WeekDay"];
 type Week = components["schemas"]["Week"];
@@ -36,6 +36,12 @@ export function overOf(d: WeekDay): string {
   return over && d.worked ? `${estimateWords(over)} over` : "";
 }
 
+/** "own hours 30 min of 3 h"; "" where nothing lies in them. */
+function ownHoursSaid(d: WeekDay): string {
+  const said = saucerWords(d.load);
+  return said && !said.includes("own hours") ? `own hours ${said}` : said;
+}
+
 /** "Wednesday 25 November, 6 h 45 of 7 h; ten slips", as it is read out. */
 export function dayName(d: WeekDay, today: string): string {
   const n = daysBetween(d.day, today);
@@ -44,7 +50,7 @@ export function dayName(d: WeekDay, today: string): string {
   const slips = d.day < today ? "" : `${count} ${count === 1 ? "slip" : "slips"}`;
   const happens = d.events.length + (d.moreEvents ?? 0);
   const events = happens ? `${happens} ${happens === 1 ? "event" : "events"}` : "";
-  return `${when}${railDay(d.day)} ${shortMonth(d.day)}: ${[dayHours(d, today), overOf(d), slips, events].filter(Boolean).join(", ")}`;
+  return `${when}${railDay(d.day)} ${shortMonth(d.day)}: ${[dayHours(d, today), overOf(d), ownHoursSaid(d), slips, events].filter(Boolean).join(", ")}`;
 }
 
 /** Hours that a date may have in the place of its weekday's. */
@@ -78,14 +84,14 @@ export function hourChoices(d: WeekDay, typed: string): HourChoice[] {
     ? [...usual.slice(0, -1), `${last[0]}-${timeAt(Math.min(minutesAt(last[1]) + 120, 1440))}`]
     : ["09:00-12:30", "13:30-17:30"];
   const now = d.hours.map((h) => `${h.from.slice(11)}-${h.to.slice(11)}`).join(", ") || "none";
-  const own = (hours: string) => Boolean(d.own) && now === hours;
+  const own = (hours: string) => Boolean(d.apart) && now === hours;
   return [
     {
       key: "usual",
       name: "As usual",
       words: usual.join(", ") || "no hours",
       hours: null,
-      now: !d.own,
+      now: !d.apart,
     },
     { key: "away", name: "Away", words: "no hours", hours: "none", now: own("none") },
     { key: "short", name: "Short", words: short, hours: short, now: own(short) },

@@ -148,22 +148,30 @@ test.describe("rows that linger, and messages", () => {
       const there = () => toasts.toasts.map((t) => t.text).join(" ");
       toasts.show({ text: "a" });
       until(2000);
-      const b = toasts.show({ text: "b" });
-      until(7900);
-      stir();
-      until(8500);
-      expect(there()).toBe("a b");
-      until(8700);
+      toasts.show({ text: "b" }); // in the place of the first
       expect(there()).toBe("b");
-      toasts.hold(b);
-      until(30_000);
+      until(9900);
+      stir();
+      until(10_500);
+      expect(there()).toBe("b");
+      until(10_700);
+      expect(there()).toBe("");
+      toasts.show({ text: "unseen" });
+      toasts.keepBack(true);
+      until(22_000);
+      expect(there()).toBe("unseen"); // there is no room for it yet
+      toasts.keepBack(false);
+      until(23_000);
+      expect(there()).toBe("");
+      toasts.hold(toasts.show({ text: "b" }));
+      until(40_000);
       expect(there()).toBe("b");
       toasts.hold(undefined);
-      until(31_000);
+      until(41_000);
       expect(there()).toBe("");
       // A pointer that never rests keeps none for ever.
       toasts.show({ text: "c" });
-      for (let at = 31_000; at < 42_000; at += 100) {
+      for (let at = 41_000; at < 52_000; at += 100) {
         stir();
         until(at);
       }

@@ -191,10 +191,15 @@ test("the simulated device walks, and connects; a finger adds a place", async ({
   await expect(row(page, "Label the new shelves")).toBeVisible();
   await device("walk", "the allotment", "--from", "43.41, -9.62");
   await expect(card(page, "Sharpen the spade")).toBeVisible();
-  await expect(card(page, "Stamps")).toContainText("On leaving the museum");
+  await page.getByRole("button", { name: /^Bell: / }).click();
+  const bell = page.getByRole("dialog", { name: "Bell" });
+  await expect(bell.getByRole("listitem").filter({ hasText: "Stamps" })).toContainText(
+    "On leaving the museum",
+  );
+  await page.keyboard.press("Escape");
   await expect(row(page, "Turn the compost")).toBeVisible();
 
-  await demo.post("/api/bell/seen", { all: true }); // a phone's width has little room beside cards
+  await demo.post("/api/bell/seen", { all: true });
   const phone = await browser.newContext({
     viewport: { width: 390, height: 844 },
     hasTouch: true,

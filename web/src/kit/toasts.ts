@@ -28,17 +28,20 @@ const aMoment = 400;
 /** How often it is looked whether the pointer is on a message still, in milliseconds. */
 const again = 500;
 
-/** Sentences that float by: what was done, or why it was not. */
+/** Sentences of what was done, or why it was not. */
 export const useToasts = defineStore("toasts", () => {
   const toasts = ref<Toast[]>([]);
   let held: number | undefined;
+  /** The page has no room for a message yet: none goes before it was seen. */
+  let unseen = false;
   let next = 1;
 
   function show(toast: Omit<Toast, "id">) {
     const id = next++;
     const same = (t: Toast) =>
       toast.sort ? t.sort === toast.sort : !t.undo && t.text === toast.text;
-    const others = toasts.value.filter((t) => !same(t));
+    // One stands at a time. What is still being done is said again when that has gone.
+    const others = toasts.value.filter((t) => t.busy && !same(t));
     toasts.value = [...others.slice(-1), { ...toast, id }];
     if (!toast.busy) setTimeout(() => expire(id, Date.now()), shownFor);
     return id;
@@ -52,7 +55,7 @@ export const useToasts = defineStore("toasts", () => {
    * on its way to a button, and what is left moves.
    */
   function expire(id: number, since: number) {
-    const on = toasts.value.some((t) => t.id === held);
+    const on = unseen || toasts.value.some((t) => t.id === held);
     const wait = on ? again : Date.now() - since < patience ? unrest() : 0;
     if (wait) setTimeout(() => expire(id, since), wait);
     else dismiss(id);
@@ -60,6 +63,10 @@ export const useToasts = defineStore("toasts", () => {
   /** Pointer or focus has come onto a message, or has left it. */
   function hold(id: number | undefined) {
     held = id;
+  }
+  /** The page waits with a message until the pointer rests, or shows it. */
+  function keepBack(waits: boolean) {
+    unseen = waits;
   }
   /** Says that something is being done, if it takes longer than a moment. */
   async function during<T>(text: string, work: () => Promise<T>): Promise<T> {
@@ -79,5 +86,5 @@ export const useToasts = defineStore("toasts", () => {
   function settle(revision: number) {
     toasts.value = toasts.value.filter((t) => t.undo !== revision);
   }
-  return { toasts, show, add, during, dismiss, hold, settle };
+  return { toasts, show, add, during, dismiss, hold, keepBack, settle };
 });

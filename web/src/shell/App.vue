@@ -3,12 +3,12 @@ import { useEventListener, useMediaQuery } from "@vueuse/core";
 import { computed, defineAsyncComponent, onMounted, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { Away } from "@/server/client";
-import RingCards from "@/bell/RingCards.vue";
+import RingLedge from "@/bell/RingLedge.vue";
 import CaptureLine from "@/capture/CaptureLine.vue";
 import IndexPane from "@/index/IndexPane.vue";
 import RailStrip from "@/rail/RailStrip.vue";
 import SheetState from "@/kit/SheetState.vue";
-import ToastStack from "./ToastStack.vue";
+import MessageLine from "./MessageLine.vue";
 import TopBar from "./TopBar.vue";
 import { useAsk } from "@/kit/ask";
 import { rowElement, useCurrent } from "@/state/current";
@@ -121,6 +121,7 @@ useAppKeys(overview, () => {
       <p v-if="server.away" class="away" role="alert">
         The server is away. What you see may be old; nothing can be changed until it is back.
       </p>
+      <RingLedge v-if="narrow && overview" :today="overview.today" />
       <template v-if="overview">
         <!-- The week is the rail opened: its cups take its place. -->
         <RailStrip v-if="route.name !== 'week'" :overview="overview" />
@@ -128,12 +129,16 @@ useAppKeys(overview, () => {
           <div v-if="!narrow || current.index" class="index-frame">
             <IndexPane :overview="overview" />
           </div>
-          <main
-            class="sheet"
-            :inert="narrow && !current.lifting && (current.index || slip !== undefined)"
-          >
-            <router-view />
-          </main>
+          <div class="column">
+            <RingLedge v-if="!narrow" :today="overview.today" />
+            <main
+              class="sheet"
+              :inert="narrow && !current.lifting && (current.index || slip !== undefined)"
+            >
+              <router-view />
+            </main>
+            <MessageLine v-if="!narrow" />
+          </div>
           <div v-if="slip" class="slip-frame">
             <SlipHost :id="slip" :overview="overview" @close="closeSlip" />
           </div>
@@ -154,6 +159,7 @@ useAppKeys(overview, () => {
         </SheetState>
         <p v-else class="opening" role="status">Opening…</p>
       </main>
+      <MessageLine v-if="narrow || !overview" />
       <footer v-if="narrow && !slip" class="thumb">
         <CaptureLine :overview="overview" />
       </footer>
@@ -174,8 +180,6 @@ useAppKeys(overview, () => {
       :making="current.makingRoom"
       :overview="overview"
     />
-    <RingCards v-if="overview" :today="overview.today" />
-    <ToastStack />
   </v-app>
 </template>
 
@@ -205,8 +209,16 @@ useAppKeys(overview, () => {
   min-height: 0;
   border-right: 1px solid var(--tin);
 }
-.sheet {
+.column {
+  display: flex;
+  flex-direction: column;
   min-width: 0;
+  min-height: 0;
+}
+.sheet {
+  flex: 1;
+  min-width: 0;
+  min-height: 0;
   overflow-y: auto;
   background: var(--glaze);
 }

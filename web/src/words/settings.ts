@@ -236,8 +236,8 @@ export const settingGroups: { name: string; at: string; settings: SettingWords[]
       },
       {
         name: "cards",
-        label: "Cards",
-        does: "A reminder shows at the top right of every window in sight.",
+        label: "In the page",
+        does: "A reminder shows in a line above the sheet of every window in sight.",
         control: few({ on: "On", off: "Off" }),
       },
       {

@@ -227,3 +227,33 @@ test("what is chosen is what was tapped: thirty rows at random, and no other", a
   }
   expect(await latest(demo.url)).toBe(start);
 });
+
+test("the line grows with its sentence to three lines, and stays one sentence", async ({
+  page,
+  demo,
+}) => {
+  await visit(page, `${demo.url}/cup`);
+  const line = page.getByRole("combobox", { name: "Put something in" });
+  await line.tap();
+  const high = async () => (await line.boundingBox())!.height;
+  const one = await high();
+  await page.keyboard.type(
+    "Order mount board for the second bay by Friday 4pm, in Night Signals, high, takes 45 min",
+  );
+  await expect.poll(high).toBe(3 * one);
+  const begins = () => line.evaluate((el) => el.scrollTop);
+  expect(await begins(), "its beginning is in sight").toBe(0);
+  // What was read is underlined where it stands.
+  const under = (await page.locator(".field .mirror .yes").first().boundingBox())!;
+  const box = (await line.boundingBox())!;
+  expect(under.y).toBeGreaterThanOrEqual(box.y);
+  expect(under.y + under.height).toBeLessThanOrEqual(box.y + box.height + 2);
+  // Shift and Enter is no way to a second line, and a message stands above it.
+  await page.keyboard.press("Shift+Enter");
+  await expect(line).not.toHaveValue(/\n/);
+  await page.keyboard.press("Enter");
+  await expect(toast(page, "Put in: “Order mount board for the second bay”")).toBeVisible();
+  await expect.poll(high).toBe(one);
+  const message = (await page.locator(".messages").boundingBox())!;
+  expect(message.y + message.height).toBeLessThanOrEqual((await line.boundingBox())!.y);
+});

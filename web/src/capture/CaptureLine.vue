@@ -173,8 +173,10 @@ button.key {
 }
 @media (max-width: 760px) {
   .line {
-    --sentence-line: 40px;
-    height: 44px;
+    --sentence-line: 26px;
+    height: auto;
+    min-height: 44px;
+    padding-block: 7px;
     border: 2px solid var(--rim);
   }
   .line.open {

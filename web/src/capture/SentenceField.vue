@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from "@vueuse/core";
 import { computed, useTemplateRef } from "vue";
 import type { How } from "./capture";
 import type { Sentence } from "./sentence";
@@ -25,20 +26,24 @@ const emit = defineEmits<{
   leave: [e: KeyboardEvent];
   paste: [e: ClipboardEvent];
 }>();
-const input = useTemplateRef("input");
+const input = useTemplateRef<HTMLInputElement | HTMLTextAreaElement>("input");
+/** On a phone a long sentence goes on in further lines. */
+const narrow = useMediaQuery("(max-width: 760px)");
 const mirror = useTemplateRef("mirror");
 const found = computed(() => props.sentence.names);
 
 function follow() {
   // eslint-disable-next-line vue/no-mutating-props -- the sentence is shared with what hosts the field
   props.sentence.caret = input.value?.selectionStart ?? 0;
-  if (mirror.value && input.value) mirror.value.scrollLeft = input.value.scrollLeft;
+  if (!mirror.value || !input.value) return;
+  mirror.value.scrollLeft = input.value.scrollLeft;
+  mirror.value.scrollTop = input.value.scrollTop;
 }
 const text = computed({
   get: () => props.sentence.text,
   set: (to) => {
     // eslint-disable-next-line vue/no-mutating-props -- likewise
-    props.sentence.text = to;
+    props.sentence.text = to.replaceAll(/[\r\n]+/g, " "); // it is one line, however it is drawn
   },
 });
 function arrow(e: KeyboardEvent, by: number) {
@@ -57,8 +62,8 @@ function key(e: KeyboardEvent) {
   if (e.isComposing) return;
   const plain = !e.ctrlKey && !e.metaKey && !e.altKey && !e.shiftKey;
   if (e.key === "Enter") {
-    if (e.shiftKey) return;
     e.preventDefault();
+    if (e.shiftKey) return;
     if (plain && found.value.at >= 0) props.sentence.complete(found.value.at);
     else emit("enter", plain ? "plain" : e.altKey ? "exact" : "open");
   } else if (e.key === "Tab" && plain) props.sentence.tab(e);
@@ -69,37 +74,39 @@ function key(e: KeyboardEvent) {
   } else if (e.key === "ArrowDown" && plain) arrow(e, 1);
   else if (e.key === "ArrowUp" && plain) arrow(e, -1);
 }
+/** What the field is, whether it is drawn in one line or in several. */
+const field = computed(() => ({
+  role: "combobox",
+  "aria-label": props.label,
+  placeholder: props.placeholder,
+  autocomplete: "off",
+  enterkeyhint: "done" as const,
+  "aria-autocomplete": "list" as const,
+  "aria-controls": found.value.found.length ? props.names : undefined,
+  "aria-expanded": found.value.found.length > 0,
+  "aria-activedescendant": found.value.at >= 0 ? `${props.names}-${found.value.at}` : undefined,
+  "aria-invalid": props.wrong || (props.sentence.reading?.problems.length ?? 0) > 0,
+  "aria-describedby": props.below,
+}));
+const heard = {
+  input: follow,
+  scroll: follow,
+  select: follow,
+  keyup: follow,
+  click: follow,
+  paste: (e: ClipboardEvent) => emit("paste", e),
+  keydown: key,
+};
 defineExpose({ input });
 </script>
 
 <template>
-  <div class="field">
+  <div class="field" :class="{ several: narrow }">
     <div ref="mirror" class="mirror" aria-hidden="true">
       <span v-for="(p, i) in sentence.pieces" :key="i" :class="p.read">{{ p.text }}</span>
     </div>
-    <input
-      ref="input"
-      v-model="text"
-      type="text"
-      role="combobox"
-      :aria-label="label"
-      :placeholder="placeholder"
-      autocomplete="off"
-      enterkeyhint="done"
-      aria-autocomplete="list"
-      :aria-controls="found.found.length ? names : undefined"
-      :aria-expanded="found.found.length > 0"
-      :aria-activedescendant="found.at >= 0 ? `${names}-${found.at}` : undefined"
-      :aria-invalid="wrong || (sentence.reading?.problems.length ?? 0) > 0"
-      :aria-describedby="below"
-      @input="follow"
-      @scroll="follow"
-      @select="follow"
-      @keyup="follow"
-      @click="follow"
-      @paste="$emit('paste', $event)"
-      @keydown="key"
-    />
+    <textarea v-if="narrow" ref="input" v-model="text" rows="1" v-bind="field" v-on="heard" />
+    <input v-else ref="input" v-model="text" type="text" v-bind="field" v-on="heard" />
   </div>
 </template>
 
@@ -118,9 +125,36 @@ input,
   line-height: var(--sentence-line, 36px);
   white-space: pre;
 }
-input {
+input,
+textarea {
   position: relative;
   outline: none;
+}
+/* As many lines as the sentence needs, three at most; further ones by scrolling. */
+textarea,
+.field.several .mirror {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+textarea {
+  display: block;
+  width: 100%;
+  height: auto;
+  max-height: calc(3 * var(--sentence-line, 36px));
+  padding: 0 var(--sentence-inset, 0);
+  overflow-y: auto;
+  line-height: var(--sentence-line, 36px);
+  resize: none;
+  scrollbar-width: none;
+  field-sizing: content;
+}
+.field.several {
+  height: auto;
+}
+.several ::placeholder {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .mirror {
   position: absolute;

@@ -135,7 +135,14 @@ function blur(e: FocusEvent) {
   border: 1px solid var(--rim);
   background: var(--glaze);
 }
-@media (pointer: coarse) {
+@media (max-width: 760px) {
+  .box {
+    height: auto;
+    padding-block: 4px;
+    --sentence-line: 26px;
+  }
+}
+@media (pointer: coarse) and (min-width: 761px) {
   .box {
     height: 44px;
     --sentence-line: 42px;

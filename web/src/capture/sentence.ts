@@ -21,7 +21,7 @@ const chosen = new Set(["due", "start", "plan", "list", "priority", "repeat"]);
  */
 export function useSentence(
   text: Ref<string>,
-  input: () => HTMLInputElement | undefined,
+  input: () => HTMLInputElement | HTMLTextAreaElement | undefined,
   overview: Ref<Overview | undefined>,
 ) {
   const reading = useReading(text);

@@ -86,7 +86,10 @@ function press(key: string) {
   // The key may have moved the focus to where it belongs.
   const el = document.activeElement;
   if (el instanceof HTMLButtonElement && (key === "Enter" || key === " ")) el.click();
-  else if (el instanceof HTMLInputElement && el.type === "text") {
+  else if (
+    (el instanceof HTMLInputElement && el.type === "text") ||
+    (el instanceof HTMLTextAreaElement && el.role === "combobox")
+  ) {
     const [from, to] = [el.selectionStart ?? 0, el.selectionEnd ?? 0];
     if (key === "Enter") el.form?.requestSubmit();
     if (key === "Backspace") el.setRangeText("", from === to ? Math.max(0, from - 1) : from, to);

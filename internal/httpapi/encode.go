@@ -101,8 +101,8 @@ func encodeView(b *book.Desk, c day.Clock, sentence string, res *view.Result, fo
 		if g.Notes > 0 {
 			group.Notes = &g.Notes
 		}
-		if g.Minutes > 0 {
-			group.Minutes = &g.Minutes
+		if minutes := g.Minutes + g.Assumed; minutes > 0 {
+			group.Minutes, group.Assumed = &minutes, orAbsent(g.Assumed)
 		}
 		for _, r := range g.Rows {
 			group.Rows = append(group.Rows, appendRow(make([]byte, 0, 600), b, r, found[r.Todo.ID]))

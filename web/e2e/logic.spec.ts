@@ -12,7 +12,7 @@ import type { Read } from "@/server/reading";
 import { altered } from "@/server/seen";
 import { fieldWords } from "@/words/clash";
 import { totalWords, verdictOf } from "@/words/meaning";
-import { minutesOf } from "@/words/fields";
+import { minutesOf, workWords } from "@/words/fields";
 import * as dates from "@/words/dates";
 import { bothWords, cupWords, fillOf, fullWords, saucerWords } from "@/words/load";
 
@@ -253,6 +253,18 @@ test.describe("words for dates", () => {
       expect(saucerWords({ minutes: 60, capacity: 240, own })).toBe(saucer);
       expect(bothWords({ minutes: 60, capacity: 240, own })).toBe(both);
     }
+    expect(bothWords({ minutes: 90, assumed: 30, capacity: 240 })).toBe(
+      "1 h 30 of 4 h, 30 min of it assumed",
+    );
+    for (const [minutes, assumed, full, short] of [
+      [100, 60, "1 h 40, 1 h of it assumed", "1 h 40?"],
+      [30, 30, "30 min assumed", "30 min?"],
+      [30, 0, "30 min", "30 min"],
+    ] as const)
+      expect([workWords(minutes, assumed), workWords(minutes, assumed, true)]).toEqual([
+        full,
+        short,
+      ]);
   });
 });
 

@@ -113,7 +113,7 @@ func (a *selection) err() error {
 }
 
 func (a *selection) answer(b *book.Desk, now moment, q Query, res *Result) {
-	buckets := map[groupKey]*bucket{}
+	buckets, assumed := map[groupKey]*bucket{}, assumedBy(b)
 	for _, key := range a.always {
 		buckets[key] = &bucket{key: key, order: a.orderIn(key)}
 	}
@@ -135,7 +135,7 @@ func (a *selection) answer(b *book.Desk, now moment, q Query, res *Result) {
 				buckets[key] = last
 			}
 		}
-		last.add(t)
+		last.add(b, t)
 	}
 	keys := make([]groupKey, 0, len(buckets))
 	for key := range buckets {
@@ -153,7 +153,7 @@ func (a *selection) answer(b *book.Desk, now moment, q Query, res *Result) {
 		count := rows.count()
 		f := rows.family(b)
 		g := Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, code: key.code, Count: count, Notes: rows.notes,
-			Minutes: f.minutes, ComesRound: a.round[key]}
+			Minutes: f.minutes, Assumed: rows.blank * assumed, ComesRound: a.round[key]}
 		if a.flat {
 			f = family{top: append(rows.top, rows.subtasks...), order: rows.order}
 		}

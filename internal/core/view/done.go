@@ -43,7 +43,7 @@ func done(b *book.Desk, now moment, q Query) *Result {
 	}
 	for _, d := range slices.Backward(slices.Sorted(maps.Keys(buckets))) {
 		res.Groups = append(res.Groups, Group{Kind: OnDay, Horizon: day.OnDay(days.first.AddDays(d)),
-			Count: counts[d], Rows: now.window(b, bucketOf(buckets[d], newestClosed).family(b), counts[d], start[d], q, nil)})
+			Count: counts[d], Rows: now.window(b, bucketOf(b, buckets[d], newestClosed).family(b), counts[d], start[d], q, nil)})
 	}
 	return res
 }

@@ -35,7 +35,7 @@ func Found(b *book.Desk, c day.Clock, ids []book.ID, offset, limit int) *Result 
 		case !t.Open() && !t.IsNote:
 			i = 1
 		}
-		groups[i].add(t)
+		groups[i].add(b, t)
 		ranked[i] = append(ranked[i], t)
 	}
 	res := &Result{}
@@ -43,7 +43,7 @@ func Found(b *book.Desk, c day.Clock, ids []book.ID, offset, limit int) *Result 
 		if len(todos) == 0 {
 			continue
 		}
-		g := Group{Kind: kinds[i], Count: len(todos), Notes: groups[i].notes, Minutes: groups[i].family(b).minutes}
+		g := Group{Kind: kinds[i], Count: len(todos), Notes: groups[i].notes, Minutes: groups[i].family(b).minutes, Assumed: groups[i].blank * assumedBy(b)}
 		from, to := max(offset-res.Total, 0), min(offset+limit-res.Total, len(todos))
 		for at := from; at < to; at++ {
 			r := now.row(todos[at])

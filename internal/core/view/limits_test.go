@@ -168,3 +168,28 @@ func TestDoneBehindADayThatNeverWas(t *testing.T) {
 		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "; "), want)
 	}
 }
+
+// The head of a group and the cup of the rail say the same work, with what is assumed of it.
+func TestGroupsSayTheLoadOfTheirCup(t *testing.T) {
+	f := fill(t)
+	tomorrow := day.DateOf(f.now).AddDays(1)
+	inHall := day.OnDay(tomorrow)
+	f.put(book.Capture{Title: "known", Estimate: 25, Plan: inHall})
+	f.put(book.Capture{Title: "unknown", Plan: inHall})
+	f.put(book.Capture{Title: "waits", Plan: inHall, NewPerson: "Ines", Role: book.WaitingOn})
+	f.put(book.Capture{Title: "note", Plan: inHall, IsNote: true})
+	project := f.put(book.Capture{Title: "project", Plan: inHall})
+	f.put(book.Capture{Title: "part", Parent: project, Plan: inHall})
+	res, err := view.Ask(f.desk, f.clock(), view.Query{Of: view.OnRail{Cup: inHall}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	minutes, assumed := 0, 0
+	for _, g := range res.Groups {
+		minutes, assumed = minutes+g.Minutes+g.Assumed, assumed+g.Assumed
+	}
+	load := view.NewTally(f.desk, f.clock()).Survey(f.desk, f.clock()).Loads[inHall][0]
+	if minutes != 85 || assumed != 60 || load != (view.Load{Minutes: minutes, Assumed: assumed}) {
+		t.Errorf("the groups hold %d minutes, %d of them assumed, and the cup %+v", minutes, assumed, load)
+	}
+}

@@ -40,7 +40,7 @@ func Mean(b *book.Desk, c day.Clock, d Definition, a filter.Answer) (Meaning, er
 	if err != nil {
 		return m, err
 	}
-	m.Total, m.Tests, m.Minutes = len(weights.Matches), weights.Tests, bucketOf(weights.Matches, order{}).family(b).minutes
+	m.Total, m.Tests, m.Minutes = len(weights.Matches), weights.Tests, bucketOf(b, weights.Matches, order{}).family(b).minutes
 	m.offer(b, d)
 	res, err := Ask(b, c, Query{Of: d, Limit: firstRows})
 	if err != nil {

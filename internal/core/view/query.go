@@ -70,8 +70,9 @@ type Group struct {
 	// Notes of them are kind note, which a person is told no count of.
 	Count, Notes int
 	// Minutes is the work in it: of each row its estimate, or that of its
-	// subtasks here where that is more.
-	Minutes int
+	// subtasks here where that is more. Assumed is what stands for the estimates that rows have
+	// not, in minutes: it is beside Minutes.
+	Minutes, Assumed int
 	Rows    []Row
 	// ComesRound are to-dos of other days whose repeat has a date on this one.
 	// They are neither rows nor counted.

@@ -6,6 +6,7 @@ import (
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // placed is a to-do with how deep it stands below another of its group.
@@ -22,24 +23,27 @@ type bucket struct {
 	// subtasks are the rows with a parent, wherever that is; top are the others.
 	top, subtasks []ranked
 	estimates     int // of all rows, in minutes
+	blank         int // how many rows have work and no estimate
 	notes         int
 }
 
-func bucketOf(rows []*book.Todo, o order) *bucket {
+func bucketOf(b *book.Desk, rows []*book.Todo, o order) *bucket {
 	k := &bucket{order: o}
 	for _, t := range rows {
-		k.add(t)
+		k.add(b, t)
 	}
 	return k
 }
 
-func (k *bucket) add(t *book.Todo) {
+func (k *bucket) add(b *book.Desk, t *book.Todo) {
 	if t.Parent.IsZero() {
 		k.top = appendTo(k.top, k.order.ranked(t))
 	} else {
 		k.subtasks = appendTo(k.subtasks, k.order.ranked(t))
 	}
-	k.estimates += int(t.Estimate)
+	if k.estimates += int(t.Estimate); t.Estimate == 0 && t.Open() && !t.IsNote && t.Person.Role != term.WaitingOn && t.Deleted.IsZero() && !b.HasSubtasks(t.ID) {
+		k.blank++
+	}
 	if t.IsNote {
 		k.notes++
 	}
@@ -219,4 +223,10 @@ func (n moment) comesRound(rows []*book.Todo) map[groupKey][]*book.Todo {
 		slices.SortFunc(todos, byWeight.compare)
 	}
 	return found
+}
+
+// assumedBy is how long a to-do without an estimate is taken to be, in minutes.
+func assumedBy(b *book.Desk) int {
+	chosen, _ := b.Settings()
+	return chosen.AssumedMinutes()
 }

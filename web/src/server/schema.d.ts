@@ -2696,8 +2696,10 @@ export interface components {
             word?: string;
             /** @description The name of what it is one's; absent where kind and horizon say it */
             name?: string;
-            /** @description The work in it by its estimates; absent for none */
+            /** @description The work in it in minutes, with what is assumed; absent for none */
             minutes?: number;
+            /** @description How much of it is assumed for want of estimates; absent for none */
+            assumed?: number;
             load?: components["schemas"]["Load"];
             /** @description The day's events, in words; absent for none */
             events?: string;

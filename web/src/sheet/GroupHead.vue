@@ -10,7 +10,7 @@ import { useMany } from "@/server/many";
 import { useOrderDrag } from "@/state/order-drag";
 import { useArrangement } from "@/server/arrangement";
 import type { ShownGroup } from "./shown";
-import { estimateWords } from "@/words/fields";
+import { workWords } from "@/words/fields";
 import { bothWords, fillOf, hoursWords } from "@/words/load";
 import { groupHead } from "@/words/groups";
 import ActionMenu from "@/kit/ActionMenu.vue";
@@ -51,7 +51,9 @@ const count = computed(() => {
   if (props.folds) return `${props.folded ? "show" : "hide"} ${n || ""}`;
   const many = props.group.kind === "handful" ? `${n} of 5` : n || "";
   const minutes = cup.value ? 0 : props.group.minutes;
-  return many && minutes ? `${many}, ${estimateWords(minutes)}` : many;
+  return many && minutes
+    ? `${many}, ${workWords(minutes, props.group.assumed ?? 0, narrow.value)}`
+    : many;
 });
 const section = computed(() =>
   props.group.kind === "section"

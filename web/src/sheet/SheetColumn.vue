@@ -5,7 +5,7 @@ import type { Overview } from "@/server/client";
 import type { Column } from "./columns";
 import type { MenuItem } from "@/kit/menu";
 import { useDrop } from "@/state/drop";
-import { estimateWords } from "@/words/fields";
+import { workWords } from "@/words/fields";
 import { groupHead } from "@/words/groups";
 import TodoCard from "./TodoCard.vue";
 
@@ -74,7 +74,9 @@ const labelId = computed(() => `column-${props.column.key.replace(/\W+/g, "-")}`
     <header>
       <h2 :id="labelId">{{ head }}</h2>
       <span class="count">{{
-        column.minutes ? `${column.count}, ${estimateWords(column.minutes)}` : column.count
+        column.minutes
+          ? `${column.count}, ${workWords(column.minutes, column.assumed ?? 0, true)}`
+          : column.count
       }}</span>
     </header>
     <ul

@@ -27,6 +27,14 @@ export function estimateWords(minutes: number): string {
   return m ? `${h} h ${String(m).padStart(2, "0")}` : `${h} h`;
 }
 
+/** Work of which some may be assumed: "1 h 40", "1 h 40, 1 h of it assumed", "30 min assumed"; short "1 h 40?". */
+export function workWords(minutes: number, assumed: number, short = false): string {
+  const all = estimateWords(minutes);
+  if (!assumed) return all;
+  if (short) return `${all}?`;
+  return assumed === minutes ? `${all} assumed` : `${all}, ${estimateWords(assumed)} of it assumed`;
+}
+
 /** The minutes that "20", "45 min", "2h", "1h30" and "1 h 30 min" mean; undefined for no such thing. */
 export function minutesOf(text: string): number | undefined {
   const [, hours, rest, alone] =

@@ -66,5 +66,7 @@ export function bothWords(load: Load): string {
       ? `own hours ${saucerWords(load)}`
       : saucerWords(load)
     : "";
-  return [fullWords(load), own].filter(Boolean).join(", ");
+  const assumed =
+    load.assumed && load.minutes > 0 ? `${estimateWords(load.assumed)} of it assumed` : "";
+  return [fullWords(load), assumed, own].filter(Boolean).join(", ");
 }

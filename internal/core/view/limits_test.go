@@ -177,7 +177,6 @@ func TestGroupsSayTheLoadOfTheirCup(t *testing.T) {
 	f.put(book.Capture{Title: "known", Estimate: 25, Plan: inHall})
 	f.put(book.Capture{Title: "unknown", Plan: inHall})
 	f.put(book.Capture{Title: "waits", Plan: inHall, NewPerson: "Ines", Role: book.WaitingOn})
-	f.put(book.Capture{Title: "note", Plan: inHall, IsNote: true})
 	project := f.put(book.Capture{Title: "project", Plan: inHall})
 	f.put(book.Capture{Title: "part", Parent: project, Plan: inHall})
 	res, err := view.Ask(f.desk, f.clock(), view.Query{Of: view.OnRail{Cup: inHall}})

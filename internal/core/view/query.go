@@ -73,7 +73,7 @@ type Group struct {
 	// subtasks here where that is more. Assumed is what stands for the estimates that rows have
 	// not, in minutes: it is beside Minutes.
 	Minutes, Assumed int
-	Rows    []Row
+	Rows             []Row
 	// ComesRound are to-dos of other days whose repeat has a date on this one.
 	// They are neither rows nor counted.
 	ComesRound []*book.Todo

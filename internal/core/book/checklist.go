@@ -1,9 +1,10 @@
 package book
 
-// StartOver opens everything ticked in a checklist again.
+// StartOver opens everything ticked in a checklist again, but what was cleared.
 type StartOver struct{ List ID }
 
-// ClearDone puts what is ticked in a checklist in the bin.
+// ClearDone takes what is ticked in a checklist out of its sight. It stays in Done, and counts in
+// what it was part of.
 type ClearDone struct{ List ID }
 
 func (StartOver) kind() Kind { return "start-over" }
@@ -34,18 +35,19 @@ func (c ClearDone) run(d *draft) error {
 	}
 	n := 0
 	for t := range d.desk.OfList(l.ID) {
-		if now, err := d.todo(t.ID); err == nil && ticked(&now) {
-			if err := d.bin(now); err != nil {
-				return err
-			}
+		if next := *t; ticked(&next) {
+			next.Cleared = true
+			d.put(next)
 			n++
 		}
 	}
-	d.says = "Cleared: " + count(n, "to-do") + " of " + quote(l.Name) + " now in the bin"
+	d.says = "Cleared from " + quote(l.Name) + ": " + count(n, "to-do") + ", kept in Done"
 	return nil
 }
 
-func ticked(t *Todo) bool { return t.Status == Completed && t.Deleted.IsZero() && t.Record.IsZero() }
+func ticked(t *Todo) bool {
+	return t.Status == Completed && !t.Cleared && t.Deleted.IsZero() && t.Record.IsZero()
+}
 
 func (d *draft) checklist(id ID) (List, error) {
 	l, err := d.list(id)

@@ -185,6 +185,8 @@ func clashOf(t *Todo) string {
 		return "is a note, and a note has no tick"
 	case t.Status.Open() != t.Completed.IsZero():
 		return "is open and has been closed at some time, or the other way round"
+	case t.Cleared && t.Status != Completed:
+		return "is cleared from its list, and is not done"
 	}
 	return ""
 }

@@ -119,6 +119,7 @@ func refuseKept(t *Todo) error {
 
 // put records the to-do if it differs in any field a person can see.
 func (d *draft) put(t Todo) {
+	t.Cleared = t.Cleared && t.Status == Completed
 	diff, seen := d.todos[t.ID]
 	if !seen {
 		if p, ok := d.desk.todos[t.ID]; ok && Altered(p.todo, &t) == 0 {

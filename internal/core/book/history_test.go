@@ -26,7 +26,7 @@ func fullTodo() book.Todo {
 			Anchor: repeat.Completion, Lead: 2, Without: []day.Date{day.MustDate("2026-11-03")}, Last: day.MustDate("2027-01-01"),
 			Paused: day.MustDate("2026-11-20"), Ticks: 3, Missed: 1, LastDone: day.MustDate("2026-11-19")},
 		Record: id(6), Attachments: []book.Attachment{{Name: "a.png", Hash: "00", Type: "image/png", Size: 9}}, Tags: []book.ID{id(7), id(8)},
-		Created: 1, Changed: 2, Completed: 3, Deleted: 4, RemindFrom: 6, UID: "lamps@harbour.example", Revision: 5}
+		Created: 1, Changed: 2, Completed: 3, Cleared: true, Deleted: 4, RemindFrom: 6, UID: "lamps@harbour.example", Revision: 5}
 }
 
 // fullChange has a row of every kind, with every field set.

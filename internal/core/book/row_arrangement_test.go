@@ -123,11 +123,21 @@ func TestChecklist(t *testing.T) {
 		t.Errorf("%q", c.Says)
 	}
 	d.do(book.Complete{ID: at["straps"]})
-	if c := d.do(book.ClearDone{List: list}); c.Says != "Cleared: 1 to-do of “Crates” now in the bin" {
+	done := d.todo(at["straps"]).Completed
+	if c := d.do(book.ClearDone{List: list}); c.Says != "Cleared from “Crates”: 1 to-do, kept in Done" {
 		t.Errorf("%q", c.Says)
 	}
-	if d.todo(at["straps"]).Deleted.IsZero() || !d.todo(at["gloves"]).Deleted.IsZero() {
-		t.Error("clear done took the wrong ones")
+	if now := d.todo(at["straps"]); !now.Cleared || now.Completed != done || !now.Deleted.IsZero() || d.todo(at["gloves"]).Cleared {
+		t.Errorf("clear done took the wrong ones: %+v", now)
+	}
+	// Started over it is passed over, and opened by itself it is in sight again.
+	if c := d.do(book.StartOver{List: list}); c.Says != "Started over: “Crates”, 0 to-dos open again" || d.todo(at["straps"]).Open() {
+		t.Errorf("%q", c.Says)
+	}
+	d.do(book.Reopen{ID: at["straps"]})
+	d.do(book.Complete{ID: at["straps"]})
+	if d.todo(at["straps"]).Cleared {
+		t.Error("ticked again, it is out of sight")
 	}
 }
 

@@ -38,10 +38,13 @@ var todoFields = []todoField{
 	{attr("title", func(t *Todo) *string { return &t.Title }), func(p *packer, t *Todo) { p.line("Title", t.Title) }, told{}},
 	{attr("notes", func(t *Todo) *int32 { return &t.NotesSize }), func(p *packer, t *Todo) { p.number("NotesSize", int64(t.NotesSize)) }, told{}},
 	{attr("kind", func(t *Todo) *bool { return &t.IsNote }), func(p *packer, t *Todo) { p.flag("IsNote", t.IsNote) }, told{"kind", func(_ *draft, t *Todo) string { return map[bool]string{true: "note", false: "to-do"}[t.IsNote] }, nil}},
-	{attribute[Todo]{"status", func(a, b *Todo) bool { return a.Status == b.Status && a.Completed == b.Completed },
-		func(to, from *Todo) { to.Status, to.Completed = from.Status, from.Completed }}, func(p *packer, t *Todo) {
+	{attribute[Todo]{"status", func(a, b *Todo) bool {
+		return a.Status == b.Status && a.Completed == b.Completed && a.Cleared == b.Cleared
+	},
+		func(to, from *Todo) { to.Status, to.Completed, to.Cleared = from.Status, from.Completed, from.Cleared }}, func(p *packer, t *Todo) {
 		p.word("Status", uint8(t.Status), t.Status)
 		p.text("Completed", t.Completed)
+		p.flag("Cleared", t.Cleared)
 	}, told{"status", func(_ *draft, t *Todo) string {
 		return map[Status]string{NeedsAction: "not begun", InProcess: "begun"}[t.Status]
 	}, nil}},

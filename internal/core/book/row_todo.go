@@ -21,7 +21,9 @@ type Todo struct {
 	Estimate int32 `json:"Estimate,omitzero"`
 
 	Completed day.Timestamp `json:"Completed,omitzero"` // when completed or cancelled
-	Created   day.Timestamp `json:"Created,omitzero"`
+	// Cleared: it is ticked, and out of its checklist's sight. What is open never is.
+	Cleared bool          `json:"Cleared,omitzero"`
+	Created day.Timestamp `json:"Created,omitzero"`
 	// Due is the last moment it may be finished.
 	Due day.Moment `json:"Due,omitzero"`
 	// Start is the first day it can be worked on.

@@ -192,3 +192,34 @@ func TestGroupsSayTheLoadOfTheirCup(t *testing.T) {
 		t.Errorf("the groups hold %d minutes, %d of them assumed, and the cup %+v", minutes, assumed, load)
 	}
 }
+
+// What is cleared from a checklist is out of its sight, and stands in Done and in its progress.
+func TestClearedStaysInDone(t *testing.T) {
+	f := fill(t)
+	list, yes := f.do(book.AddList{Name: "Crates"}).Lists[0].After.ID, true
+	f.do(book.EditList{ID: list, Checklist: &yes})
+	crate := f.put(book.Capture{Title: "Crate", List: list})
+	f.do(book.Complete{ID: f.put(book.Capture{Title: "Straps", Parent: crate})})
+	f.put(book.Capture{Title: "Tissue", Parent: crate})
+	titles := func(of view.Subject) string {
+		res, err := view.Ask(f.desk, f.clock(), view.Query{Of: of, Limit: 100})
+		if err != nil {
+			t.Fatal(err)
+		}
+		var all []string
+		for _, g := range res.Groups {
+			for _, r := range g.Rows {
+				all = append(all, r.Todo.Title)
+			}
+		}
+		return strings.Join(all, " ")
+	}
+	if got := titles(view.InList{ID: list}); got != "Crate Tissue Straps" {
+		t.Errorf("before: %s", got)
+	}
+	f.do(book.ClearDone{List: list})
+	parent, _ := f.desk.Todo(crate)
+	if got, done := titles(view.InList{ID: list}), titles(view.Done); got != "Crate Tissue" || done != "Straps" || f.desk.Progress(parent).Done != 1 {
+		t.Errorf("cleared: %s; done: %s, %+v", got, done, f.desk.Progress(parent))
+	}
+}

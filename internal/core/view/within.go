@@ -22,7 +22,7 @@ func inList(b *book.Desk, l *book.List) func(*book.Todo) (groupKey, bool) {
 		case t.Paused():
 			return groupKey{rank: int32(len(ranks)) + 1, kind: PausedKind}, true
 		case !t.Open() && !t.IsNote:
-			return groupKey{rank: int32(len(ranks)) + 2, kind: Ticked}, l.Checklist
+			return groupKey{rank: int32(len(ranks)) + 2, kind: Ticked}, l.Checklist && !t.Cleared
 		case t.Section.IsZero():
 			return groupKey{kind: All}, true
 		}

@@ -946,7 +946,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Open everything ticked in a checklist again */
+        /** Open everything ticked in a checklist again, but what was cleared */
         post: operations["startOver"];
         delete?: never;
         options?: never;
@@ -963,7 +963,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put what is ticked in a checklist in the bin */
+        /** Take what is ticked in a checklist out of its sight; it stays in Done */
         post: operations["clearDone"];
         delete?: never;
         options?: never;

@@ -77,7 +77,7 @@ func hostOf(address string) string {
 	return u.Hostname()
 }
 
-// PutInEvent makes a to-do of an event, planned for the day on which it happens. Errors are
+// PutInEvent makes a to-do of an event, planned for the time at which it happens. Errors are
 // Run's, or a *book.RuleError where there is no such event on the day.
 func (a *Session) PutInEvent(ctx context.Context, req Request, calendar book.ID, uid string, on day.Date, respond Responder) (*store.Reply, error) {
 	var cmd book.Capture
@@ -91,8 +91,8 @@ func (a *Session) PutInEvent(ctx context.Context, req Request, calendar book.ID,
 		if row, err := desk.Calendar(calendar); err == nil {
 			name = row.Name
 		}
-		cmd = book.Capture{Title: e.Title, Plan: day.OnDay(on), Source: book.Source{
-			Link: "event:" + calendar.String() + "/" + url.PathEscape(uid), Words: e.SourceWords(name, c.Zone)}}
+		slot := e.Slot(c, on)
+		cmd = book.Capture{Title: e.Title, Plan: slot, Source: book.OfEvent(calendar, uid, slot, e.SourceWords(name, c.Zone))}
 	})
 	if !found {
 		return nil, &book.RuleError{Field: "uid", Reason: "There is no such event on that day any more. Look again."}

@@ -196,8 +196,8 @@ func (a *Session) Slack(desk *book.Desk, c day.Clock, t *book.Todo, due day.Mome
 // have to wait for the next day that has some.
 const fitDays = 14
 
-// TodayHolds says whether the day still holds its work, and what happens on it, for one who
-// reads the desk; "" where there is neither.
+// TodayHolds says whether the day still holds its work, for one who reads the desk; "" where there
+// is none.
 func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
 	kept := a.capacity(desk, c)
 	loads := a.counts.survey(desk, c).Loads[day.OnDay(c.Today())]
@@ -209,10 +209,6 @@ func (a *Session) TodayHolds(desk *book.Desk, c day.Clock) string {
 			fit := p.FitOf(g, load.Minutes, load.Assumed, kept.hours[kind].Days[0].Minutes)
 			said = append(said, fit.Words())
 		}
-	}
-	listed, more := kept.hours[term.WorkingHours].Happenings(kept.agenda, c.Today())
-	if events := plan.EventWords(listed, more, c.Zone); events != "" {
-		said = append(said, events+".")
 	}
 	return strings.Join(slices.DeleteFunc(said, func(s string) bool { return s == "" }), " ")
 }

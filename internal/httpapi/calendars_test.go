@@ -169,9 +169,27 @@ func TestTodoOfAnEvent(t *testing.T) {
 	s, served := calendars(t)
 	id := s.want(201, "POST", "/api/calendars", `{"address":"`+served.URL+`/museum.ics"}`).text(t, "id")
 	made := s.want(201, "POST", "/api/happenings/todo", `{"calendar":"`+id+`","uid":"volunteers@museum","day":"2026-11-26"}`)
-	if made.text(t, "title") != "Volunteers’ meeting" || made.text(t, "plan") != "2026-11-26" || made.text(t, "source.link") != "event:"+id+"/volunteers@museum" ||
+	if made.text(t, "title") != "Volunteers’ meeting" || made.text(t, "plan") != "2026-11-26T14:00/PT120M" || made.text(t, "source.link") != "event:"+id+"/volunteers@museum#2026-11-26T14:00/PT120M" ||
 		made.text(t, "source.words") != "“Volunteers’ meeting” of the calendar “Museum”, Thu 26 Nov 2026, 14:00 to 16:00" {
 		t.Errorf("made %s", made.body)
+	}
+	// Within its event it takes no time of its own, and lies under nothing; beside it it does.
+	thursday := func() string {
+		o, w := s.want(200, "GET", "/api/overview", ""), s.want(200, "GET", "/api/week?of=2026-11-26", "")
+		return fmt.Sprint(o.field(t, "rail.2.load.minutes"), " of ", o.field(t, "rail.2.load.capacity"), ", ", w.field(t, "days.3.slips.0.minutes"), " ", w.field(t, "days.3.slips.0.under"))
+	}
+	edit := func(plan string) {
+		todo := s.want(200, "GET", "/api/todos/"+made.text(t, "id"), "")
+		s.want(200, "PATCH", "/api/todos/"+made.text(t, "id"), `{"plan":"`+plan+`"}`, "If-Match: "+todo.header.Get("ETag"))
+	}
+	for _, c := range [][2]string{
+		{"2026-11-26T14:00/PT120M", "0 of 330, 0 <nil>"}, {"2026-11-26T14:30/PT1H30M", "0 of 330, 0 <nil>"},
+		{"2026-11-26T15:30/PT1H", "30 of 330, 30 Volunteers’ meeting"}, {"2026-11-26T09:00/PT1H", "30 of 330, 30 <nil>"}, {"2026-11-26", "30 of 330, 30 <nil>"},
+	} {
+		edit(c[0])
+		if got := thursday(); got != c[1] {
+			t.Errorf("planned for %s: %s; want %s", c[0], got, c[1])
+		}
 	}
 	s.want(200, "DELETE", "/api/calendars/"+id, "")
 	if got := s.want(200, "GET", "/api/todos/"+made.text(t, "id"), ""); got.text(t, "source.words") == "" {

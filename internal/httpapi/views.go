@@ -97,6 +97,10 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 			case view.Today, view.Daily:
 				body.Holds = orAbsent(s.as(c).TodayHolds(b, clock))
 			}
+			if on := dayOf(q.Of, clock); !on.IsZero() {
+				listed, more := s.as(c).Happenings(b, clock, on)
+				body.Events = orAbsent(plan.EventWords(listed, more, clock.Zone))
+			}
 			if res.Total == 0 {
 				body.Why = orAbsent(view.WhyEmpty(b, clock, q))
 			}
@@ -107,6 +111,17 @@ func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {
 		return
 	}
 	s.view(c, &body)
+}
+
+// dayOf is the day that a sheet is of: today's, or one of the rail; none for all others.
+func dayOf(of view.Subject, clock day.Clock) day.Date {
+	if of == view.Today || of == view.Daily {
+		return clock.Today()
+	}
+	if rail, is := of.(view.OnRail); is && rail.Cup.Precision() == day.Day {
+		return rail.Cup.First()
+	}
+	return day.Date{}
 }
 
 // readQuery reads what any view may be asked: to be narrowed, and grouped and

@@ -46,7 +46,9 @@ test("a calendar is removed, added by its address, changes, and Today's sentence
   await museum.getByRole("button", { name: "More for Museum" }).click();
   await page.getByRole("menuitem", { name: "Ask its address now" }).click();
   await expect(holds).toContainText("5 h 50 left");
-  await expect(holds).toContainText("“Stocktake” takes 1 h 30.");
+  await expect(
+    other.getByRole("button", { name: "“Stocktake” takes 1 h 30" }).first(),
+  ).toBeVisible();
 
   // It fails: that is said, and what was read stands.
   await calendars.fault("page");
@@ -94,14 +96,44 @@ test("a to-do is made of an event, and says so in its slip", async ({ page, demo
   await events.focus();
   await page.keyboard.press("Enter");
   await expect(page.getByRole("menuitem")).toHaveText([
-    "Make a to-do of “Volunteers’ meeting”, 14:00",
-    "Make a to-do of “Choir practice”, 19:30",
+    "Volunteers’ meeting, 14:00",
+    "Choir practice, 19:30",
   ]);
   await page.keyboard.press("Enter");
+  const opened = page.getByRole("dialog", { name: "Event: Volunteers’ meeting" });
+  await expect(opened).toContainText("Thursday 26 November, 14:00 to 16:00");
+  await expect(opened).toContainText("Takes 2 h of the day’s working hours");
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Enter");
   await expect(toast(page, "Put in: “Volunteers’ meeting”")).toBeVisible();
-  const made = thursday.locator("[data-todo]").filter({ hasText: /^Volunteers’ meeting$/ });
+  const made = thursday.locator("[data-todo]").filter({ hasText: /^Volunteers’ meeting/ });
   await made.press("Enter");
   await expect(slip(page)).toContainText(
     "“Volunteers’ meeting” of the calendar “Museum”, Thu 26 Nov 2026, 14:00 to 16:00",
   );
+  // Where else the day is seen its events open too, by mouse and keys; Esc gives the focus back.
+  await page.goto(`${demo.url}/rail/2026-11-26`);
+  await page.getByRole("button", { name: /Volunteers’ meeting.* takes 2 h/ }).click();
+  await page.getByRole("menuitem", { name: "Choir practice" }).click();
+  await expect(page.getByRole("dialog", { name: "Event: Choir practice" })).toContainText(
+    "Takes no working hours",
+  );
+  await page.keyboard.press("Escape");
+  await page.goto(`${demo.url}/week`);
+  const cup = page.locator('[data-day="2026-11-26"]');
+  const event = cup.getByRole("button", { name: "Volunteers’ meeting" }).last();
+  await event.press("Enter");
+  await expect(opened).toBeVisible();
+  await page.keyboard.press("x");
+  await page.keyboard.press("Escape");
+  await expect(opened).toHaveCount(0);
+  await expect(event).toBeFocused();
+  // It lies within its event, whose hours are no more for it.
+  await expect(cup).toHaveAccessibleName(/1 h 10 of 5 h 30/);
+  await cup.locator(".name").click();
+  await cup
+    .locator("button.event")
+    .first()
+    .click({ position: { x: 10, y: 12 } });
+  await expect(opened).toBeVisible();
 });

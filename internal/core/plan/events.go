@@ -29,6 +29,24 @@ func (e *Event) Stretch(c day.Clock) Stretch {
 	return Stretch{MinuteOf(c.StartOf(day.DateOf(e.From.UTC()))), MinuteOf(c.StartOf(day.DateOf(e.To.UTC())))}
 }
 
+// Slot is the time that an event takes on a day, as a plan: the day alone of one that lasts whole
+// days, or that has no minutes on it.
+func (e *Event) Slot(c day.Clock, on day.Date) day.Horizon {
+	from, to := e.From, e.To
+	if start := c.StartOf(on); from.Before(start) {
+		from = start
+	}
+	if end := c.StartOf(on.AddDays(1)); to.After(end) {
+		to = end
+	}
+	wall := from.In(c.Zone)
+	slot, err := day.OnDay(day.DateOf(wall)).WithSlot(clockTime(wall), int(MinuteOf(to.Add(time.Minute-time.Nanosecond))-MinuteOf(from)))
+	if e.AllDay || err != nil {
+		return day.OnDay(on)
+	}
+	return slot
+}
+
 // Happening is an event on one day.
 type Happening struct {
 	*Event

@@ -118,7 +118,7 @@ func (k *Capacity) Clashes(lying []Lying, a *Agenda) (all []Clash) {
 			continue
 		}
 		with := ""
-		if e := a.taking(Stretch{max(s.From, k.now), s.To}); e != nil {
+		if e := a.taking(Stretch{max(s.From, k.now), s.To}); e != nil && !l.Todo.WithinEvent() {
 			with = e.Title
 		}
 		for _, other := range lying[:i] {

@@ -49,12 +49,13 @@ type Work struct {
 
 // Work is what an open to-do adds by itself: one without open subtasks its estimate, or
 // the assumed one; any other what its own estimate is above the work of these. Who waits
-// for someone has no work with it.
+// for someone has no work with it, and what lies within the time of the event it was made of
+// takes no more than that.
 func (r *Tree) Work(t *book.Todo) Work { return r.work(t, r.under(t)) }
 
 func (r *Tree) work(t *book.Todo, below below) Work {
 	switch {
-	case t.Person.Role == term.WaitingOn:
+	case t.Person.Role == term.WaitingOn || t.WithinEvent():
 		return Work{}
 	case below.has:
 		return Work{Minutes: max(int(t.Estimate)-below.minutes, 0)}

@@ -86,7 +86,9 @@ const today = computed(() => overview.value?.today ?? "");
           <span class="count">{{ left(kind) || "–" }}</span>
         </button>
       </nav>
-      <p v-if="walk === 'daily' && view?.holds" class="holds">{{ view.holds }}</p>
+      <p v-if="walk === 'daily' && (view?.holds || view?.events)" class="holds">
+        {{ [view.holds, view.events && `${view.events}.`].filter(Boolean).join(" ") }}
+      </p>
       <div v-if="row && step && overview" class="middle">
         <ReviewCard
           :key="row.todo.id"

@@ -2734,6 +2734,8 @@ export interface components {
             why?: string;
             /** @description Of Today: whether the day still holds its work */
             holds?: string;
+            /** @description Of Today and of a day of the rail: the day's events, in words; absent for none */
+            events?: string;
             /** @description What a new to-do needs to stand here; absent where nothing is fixed */
             gives?: components["schemas"]["GivenHere"][];
             groups: components["schemas"]["Group"][];

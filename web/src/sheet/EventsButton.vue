@@ -1,27 +1,33 @@
 <script setup lang="ts">
 import { useTemplateRef } from "vue";
 import { useMenu } from "@/kit/menu";
-import { happeningsOn, useCalendarActions } from "@/server/calendars";
+import { happeningsOn } from "@/server/calendars";
+import { useCurrent } from "@/state/current";
 import { useActions } from "@/server/actions";
 import { moreWords } from "@/words/calendars";
 
-/** What happens on a day, in words; each event may become a to-do. */
+/** What happens on a day, in words; each event can be opened. */
 const props = defineProps<{ day: string; words: string }>();
 const menus = useMenu();
 const actions = useActions();
-const { putIn } = useCalendarActions();
+const current = useCurrent();
 const button = useTemplateRef<HTMLElement>("button");
 
 const open = () =>
   actions.attempt(async () => {
     const { events, more } = await happeningsOn(props.day);
-    if (!button.value) return;
+    const at = button.value;
+    if (!at) return;
+    const show = (event: (typeof events)[number]) =>
+      (current.event = { event, day: props.day, at });
+    const [only, ...others] = events;
+    if (only && !others.length && !more) return void show(only);
     menus.menu = {
-      label: more ? `Make a to-do of an event; ${moreWords(more)}` : "Make a to-do of an event",
-      at: button.value,
+      label: more ? `Events; ${moreWords(more)}` : "Events",
+      at,
       items: events.map((e) => ({
-        name: `Make a to-do of “${e.title}”${e.from ? `, ${e.from.slice(11)}` : ""}`,
-        act: () => void putIn(e, props.day),
+        name: `${e.title}${e.from ? `, ${e.from.slice(11)}` : ""}`,
+        act: () => void show(e),
       })),
     };
   });
@@ -33,7 +39,7 @@ const open = () =>
     type="button"
     class="events"
     aria-haspopup="menu"
-    :title="`${words}. Make a to-do of an event…`"
+    :title="`${words}. Open an event…`"
     @click.stop="open"
   >
     {{ words }}

@@ -15,6 +15,7 @@ import { useArrangement } from "@/server/arrangement";
 import { type Deed, useSheetDeeds } from "./sheet-deeds";
 import { useSheetItems } from "./sheet-items";
 import ActionMenu from "@/kit/ActionMenu.vue";
+import EventsButton from "./EventsButton.vue";
 
 /** A sheet's name, what it holds in a sentence, and what can be done with it. */
 
@@ -23,6 +24,8 @@ const props = defineProps<{
   sentence?: string;
   /** Whether the day still holds its work. */
   holds?: string;
+  /** What happens on the day that the sheet is of. */
+  events?: { day: string; words: string };
   total: string;
   overview?: Overview;
   list?: List;
@@ -163,6 +166,7 @@ const deeds = useSheetDeeds(props, {
         {{ sentence }} <span v-if="total" class="total">{{ total }}.</span>
       </p>
       <p v-if="holds" class="sentence holds">{{ holds }}</p>
+      <EventsButton v-if="events" class="happens" :day="events.day" :words="events.words" />
     </div>
     <div class="deeds">
       <button
@@ -245,6 +249,9 @@ h1 {
 }
 .sentence {
   color: var(--pencil);
+}
+.happens {
+  flex-basis: 100%;
 }
 .holds {
   flex-basis: 100%;

@@ -87,6 +87,12 @@ const grouped = computed(() =>
 );
 const board = useColumns(shown, grouped, overview);
 const rows = computed(() => rowsOf(shape.value === "rows" ? shown.value : board.columns.value));
+/** What happens on the day that the sheet is of. */
+const events = computed(() => {
+  const words = view.value?.events;
+  const day = typeof route.params.cup === "string" ? route.params.cup : view.value?.today;
+  return words && day ? { day, words } : undefined;
+});
 const slip = computed(() => route.query.slip as string | undefined);
 const openSlip = (id: string) =>
   void router.replace({ ...route, query: { ...route.query, slip: id } });
@@ -216,6 +222,7 @@ const failure = computed(() => {
         :name="name"
         :sentence="view?.sentence"
         :holds="view?.holds"
+        :events="events"
         :total="total"
         :overview="overview"
         v-bind="at"

@@ -36,6 +36,7 @@ const later = {
   paste: () => import("@/capture/PastePreview.vue"),
   menu: () => import("./MenuHost.vue"),
   ask: () => import("./AskHost.vue"),
+  event: () => import("@/choosers/EventPanel.vue"),
   room: () => import("@/sheet/MakeRoom.vue"),
   finder: () => import("./GoFinder.vue"),
 };
@@ -45,6 +46,7 @@ const SlipHost = defineAsyncComponent(later.slip);
 const PastePreview = defineAsyncComponent(later.paste);
 const ImportPreview = defineAsyncComponent(later.files);
 const MenuHost = defineAsyncComponent(later.menu);
+const EventPanel = defineAsyncComponent(later.event);
 const AskHost = defineAsyncComponent(later.ask);
 const GoFinder = defineAsyncComponent(later.finder);
 const MakeRoom = defineAsyncComponent(later.room);
@@ -66,6 +68,7 @@ useEarlyKeys(
   () =>
     current.chooser ??
     menus.menu ??
+    current.event ??
     current.incoming[0] ??
     (current.finding || asking.question?.fields.length),
   inLayer,
@@ -175,6 +178,7 @@ useAppKeys(overview, () => {
     />
     <MenuHost v-if="menus.menu" :key="menus.menu.label" :menu="menus.menu" />
     <AskHost v-if="asking.question" :key="asking.question.title" :question="asking.question" />
+    <EventPanel v-if="current.event && overview" :open="current.event" :today="overview.today" />
     <MakeRoom
       v-if="current.makingRoom && overview"
       :making="current.makingRoom"

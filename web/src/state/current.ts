@@ -1,6 +1,7 @@
 import { defineStore } from "pinia";
 import { ref, shallowRef } from "vue";
 import type { Given, Todo } from "@/server/client";
+import type { Happening } from "@/server/calendars";
 import type { chooserKinds } from "@/words/layers";
 
 /** What a row's key or a field opened, and where it hangs. */
@@ -54,6 +55,13 @@ export interface IncomingFile {
 export const rowElement = (id: string | undefined) =>
   id ? document.querySelector<HTMLElement>(`[data-todo="${CSS.escape(id)}"]`) : null;
 
+/** An event that is open, the day on which it was seen, and where it hangs. */
+export interface OpenEvent {
+  event: Happening;
+  day: string;
+  at: HTMLElement;
+}
+
 /** The row the keys act on, and the chooser that is open. */
 export const useCurrent = defineStore("current", () => {
   const row = ref<string>();
@@ -87,6 +95,7 @@ export const useCurrent = defineStore("current", () => {
   const adding = ref<{ row: string; inside: boolean }>();
   const makingRoom = shallowRef<MakingRoom>();
   const walking = shallowRef<Walking>();
+  const event = shallowRef<OpenEvent>();
   return {
     row,
     editing,
@@ -105,5 +114,6 @@ export const useCurrent = defineStore("current", () => {
     adding,
     makingRoom,
     walking,
+    event,
   };
 });

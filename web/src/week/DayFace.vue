@@ -3,6 +3,7 @@ import { computed, ref, useTemplateRef } from "vue";
 import type { Overview, Todo } from "@/server/client";
 import { inForce } from "@/server/in-force";
 import type { WeekDay, WeekSlip as Slip } from "@/server/week";
+import { useCurrent } from "@/state/current";
 import { useDrop } from "@/state/drop";
 import { estimateWords } from "@/words/fields";
 import DayGround from "./DayGround.vue";
@@ -43,6 +44,7 @@ const emit = defineEmits<{
   lengthen: [slip: Slip, minutes: number];
 }>();
 
+const current = useCurrent();
 const timed = computed(() =>
   hourlyOf(props.day).flatMap((slip) => {
     const slot = slotOf(slip.todo.plan, props.day.day);
@@ -74,6 +76,9 @@ const covered = (e: Stretch) =>
   timed.value.some(({ slot }) => slot.at < e.from + 20 && slot.at + slot.minutes > e.from);
 /** While a lower edge is pulled: whose, and to how many minutes. */
 const pulled = ref<{ id: string; minutes: number }>();
+/** A time that lies over an event leaves a strip of it free, by which that is opened. */
+const overEvent = (slot: Slot) =>
+  events.value.some((e) => e.from < slot.at + slot.minutes && e.to > slot.at);
 const slots = computed(() => {
   const lanes = lanesOf(timed.value.map((t) => t.slot));
   return timed.value.map(({ slip, slot }, i) => {
@@ -167,21 +172,30 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
     <div ref="tracks" class="tracks" data-tracks>
       <DayGround :day="day" :face="face" :now="now" />
       <div class="field">
-        <div
+        <button
           v-for="(e, i) in events"
           :key="`event${i}`"
           class="event hatched"
+          aria-haspopup="dialog"
+          :data-event="e.event.uid"
           :class="{ free: !e.event.takes, low: covered(e) }"
           :style="box(e)"
           :title="`${clock(e.from)} to ${clock(e.to)}, ${e.event.title}`"
+          @click="
+            current.event = {
+              event: e.event,
+              day: day.day,
+              at: $event.currentTarget as HTMLElement,
+            }
+          "
         >
           <span>{{ e.event.title }}, until {{ clock(e.to) }}</span>
-        </div>
+        </button>
         <div
           v-for="s in slots"
           :key="s.slip.todo.id"
           class="slot"
-          :class="{ pulled: pulled?.id === s.slip.todo.id, under: s.slip.under }"
+          :class="{ pulled: pulled?.id === s.slip.todo.id, over: overEvent(s.slot) }"
           :style="s.style"
           :data-slot="s.slip.todo.id"
         >
@@ -262,6 +276,13 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
   flex: 1 1 0;
   min-width: 0;
 }
+.slot.over {
+  padding-left: 26px;
+  pointer-events: none;
+}
+.slot.over > * {
+  pointer-events: auto;
+}
 .event,
 .slot,
 .ghost {
@@ -277,6 +298,9 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
   left: 50px;
 }
 .event {
+  display: block;
+  text-align: left;
+  cursor: pointer;
   padding: 1px 6px;
   overflow: hidden;
 }
@@ -292,9 +316,6 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
   padding-bottom: 1px;
 }
 /* What takes its time too is seen beside it. */
-.slot.under {
-  padding-left: 16px;
-}
 .slot.pulled {
   z-index: 2;
 }
@@ -372,9 +393,6 @@ function pull(e: PointerEvent, slip: Slip, slot: Slot) {
   line-height: 18px;
 }
 @media (pointer: coarse) {
-  .slot.under {
-    padding-left: 6px;
-  }
   /* At the end of its edge: elsewhere a finger lifts the slip. */
   .grip {
     bottom: -14px;

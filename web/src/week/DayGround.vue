@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { WeekDay } from "@/server/week";
+import { useCurrent } from "@/state/current";
 import { moreWords } from "@/words/calendars";
 import { boxOf, clock, type Face, hoursOf, minuteIn, ownHoursOf, without } from "./hours";
 
@@ -26,9 +27,7 @@ const peak = computed(() =>
   })),
 );
 const allDay = computed(() => props.day.events.filter((e) => e.allDay));
-const allDayWords = computed(() =>
-  [...allDay.value.map((e) => e.title), moreWords(props.day.moreEvents)].filter(Boolean).join(", "),
-);
+const current = useCurrent();
 const present = computed(() => {
   const at = minuteIn(props.now, props.day.day);
   return at >= props.face.from && at <= props.face.to ? at : undefined;
@@ -45,7 +44,19 @@ const top = (minute: number) => ({ top: `${(minute - props.face.from) * props.fa
   <div v-for="h in hours" :key="h" class="hour" :style="top(h)">
     <span>{{ clock(h) }}</span>
   </div>
-  <p v-if="allDay.length" class="all-day">All day: {{ allDayWords }}</p>
+  <p v-if="allDay.length" class="all-day">
+    All day:
+    <button
+      v-for="e in allDay"
+      :key="e.calendar + e.uid"
+      aria-haspopup="dialog"
+      :data-event="e.uid"
+      @click="current.event = { event: e, day: day.day, at: $event.currentTarget as HTMLElement }"
+    >
+      {{ e.title }}
+    </button>
+    {{ moreWords(day.moreEvents) }}
+  </p>
   <div v-if="present !== undefined" class="present" :style="top(present)">
     <span>now {{ clock(present) }}</span>
   </div>
@@ -107,6 +118,14 @@ const top = (minute: number) => ({ top: `${(minute - props.face.from) * props.fa
   text-align: right;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.all-day button {
+  min-height: 24px;
+  margin-left: 4px;
+  cursor: pointer;
+}
+.all-day button:hover {
+  text-decoration: underline;
 }
 .present {
   z-index: 1;

@@ -2,6 +2,8 @@
 import { computed, useTemplateRef } from "vue";
 import type { Overview } from "@/server/client";
 import type { WeekDay, WeekSlip as Slip } from "@/server/week";
+import type { Happening } from "@/server/calendars";
+import { useCurrent } from "@/state/current";
 import { useDrop } from "@/state/drop";
 import { railDay } from "@/words/dates";
 import { estimateWords } from "@/words/fields";
@@ -63,6 +65,10 @@ const ownSaid = computed(() => {
   const { own } = props.day.load;
   return own ? saucerWords(props.day.load) || fullWords(own) : "";
 });
+const current = useCurrent();
+/** Opens an event where it is seen. */
+const show = (event: Happening, e: Event) =>
+  (current.event = { event, day: props.day.day, at: e.currentTarget as HTMLElement });
 const takes = computed(() => props.day.events.filter((e) => e.takes));
 /** Events outside of the hours, which take none of them. */
 const free = computed(() => props.day.events.filter((e) => !e.takes));
@@ -151,15 +157,18 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
             @open="emit('open', s.todo.id)"
           />
         </template>
-        <div
+        <button
           v-for="e in takes"
           :key="e.calendar + e.uid + e.from"
           class="event hatched"
+          aria-haspopup="dialog"
+          :data-event="e.uid"
           :style="{ height: `${e.takes * scale}px` }"
           :title="`${e.title}, takes ${estimateWords(e.takes)}`"
+          @click="show(e, $event)"
         >
           {{ e.title }}
-        </div>
+        </button>
         <div
           v-if="day.over && !past"
           class="event hatched gone"
@@ -215,9 +224,17 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
         <router-link :to="list">As a list</router-link>
       </p>
       <template v-else>
-        <p v-for="e in free" :key="e.uid + e.from" class="beside" :title="e.title">
+        <button
+          v-for="e in free"
+          :key="e.uid + e.from"
+          class="beside"
+          aria-haspopup="dialog"
+          :data-event="e.uid"
+          :title="e.title"
+          @click="show(e, $event)"
+        >
           {{ e.from?.slice(11) }} {{ e.title }}
-        </p>
+        </button>
         <p v-if="day.moreEvents" class="beside">{{ moreWords(day.moreEvents) }}</p>
       </template>
     </div>
@@ -307,9 +324,21 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
   text-align: center;
 }
 .event {
+  display: block;
   flex: none;
+  width: 100%;
   padding: 2px 6px;
   overflow: hidden;
+  line-height: 17px;
+  text-align: left;
+}
+button.event,
+button.beside {
+  cursor: pointer;
+}
+button.event:hover,
+button.beside:hover {
+  text-decoration: underline;
 }
 .gone {
   opacity: 0.6;
@@ -392,6 +421,8 @@ const list = computed(() => (props.day.day === props.today ? "/today" : `/rail/$
   color: var(--copper);
 }
 .beside {
+  display: block;
+  width: 100%;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;

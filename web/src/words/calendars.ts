@@ -1,5 +1,5 @@
 import type { components } from "@/server/schema";
-import { instantWords } from "./dates";
+import { instantWords, longDay } from "./dates";
 
 type Calendar = components["schemas"]["Calendar"];
 
@@ -17,3 +17,13 @@ export function readWords(c: Calendar, zone: string): string {
 /** "and 30 more events", of what is not listed; "" for none. */
 export const moreWords = (more = 0) =>
   more ? `and ${more} more ${more === 1 ? "event" : "events"}` : "";
+
+type Happening = components["schemas"]["Happening"];
+
+/** "Thursday 26 November, 14:00 to 16:00", "Thursday 26 November, all day" */
+export function timeWords(e: Happening, day: string, today: string): string {
+  if (!e.from || !e.to) return `${longDay(day, today)}, all day`;
+  const to =
+    e.to.slice(0, 10) === e.from.slice(0, 10) ? "" : `${longDay(e.to.slice(0, 10), today)} `;
+  return `${longDay(e.from.slice(0, 10), today)}, ${e.from.slice(11)} to ${to}${e.to.slice(11)}`;
+}

@@ -15,6 +15,7 @@ export const chooserKinds = [
 export const layers = [
   ...chooserKinds,
   "menu",
+  "event",
   "bell",
   "later",
   "chip",

@@ -254,18 +254,25 @@ func (a *Session) LayHours(desk *book.Desk, c day.Clock, of day.Date) ([]plan.Ho
 	return hours, without
 }
 
-// LevelWeek proposes days for the work of a shown week that has none, of each kind of hours apart,
-// for one who reads the desk.
-func (a *Session) LevelWeek(desk *book.Desk, c day.Clock, of day.Date) (levels plan.Kinds[plan.Levelled], gathered plan.Kinds[plan.Gathered], err error) {
+// LevelWeek proposes days for the work of a shown week that has none, or that lies on a day which
+// holds more than it can, of each kind of hours apart; stays tells of which kinds nothing would
+// move. For one who reads the desk.
+func (a *Session) LevelWeek(desk *book.Desk, c day.Clock, of day.Date) (levels plan.Kinds[plan.Levelled], gathered plan.Kinds[plan.Gathered], stays plan.Kinds[bool], err error) {
 	if of.IsZero() {
 		of = c.Today()
 	}
 	for kind := range levels {
 		p, g, err := a.weekProblem(desk, c, term.Hours(kind), a.weekStart(desk, of).AddDays(6))
 		if err != nil {
-			return levels, gathered, err
+			return levels, gathered, stays, err
 		}
+		// What is high, in today's handful or with a time of the day stays where it is planned.
+		p.Release(func(job int) bool {
+			t := g.Todos[job]
+			return t.Priority == book.High || t.Handful == c.Today()
+		})
 		levels[kind], gathered[kind] = p.Level(), g
+		stays[kind] = p.Stays(levels[kind])
 	}
-	return levels, gathered, nil
+	return levels, gathered, stays, nil
 }

@@ -23,8 +23,9 @@ func (s *server) LevelWeek(c *gin.Context, params contract.LevelWeekParams) {
 		s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 			var levels plan.Kinds[plan.Levelled]
 			var gathered plan.Kinds[plan.Gathered]
-			if levels, gathered, err = s.as(c).LevelWeek(b, clock, of); err == nil {
-				out = encodeLevels(levels, gathered)
+			var stays plan.Kinds[bool]
+			if levels, gathered, stays, err = s.as(c).LevelWeek(b, clock, of); err == nil {
+				out = encodeLevels(levels, gathered, stays)
 			}
 		})
 	}
@@ -33,13 +34,15 @@ func (s *server) LevelWeek(c *gin.Context, params contract.LevelWeekParams) {
 
 // encodeLevels says of each kind of hours how full its fullest day would be, and of own hours
 // nothing where nothing is proposed for them; the figures are those of the fuller kind.
-func encodeLevels(levels plan.Kinds[plan.Levelled], gathered plan.Kinds[plan.Gathered]) contract.Levelled {
+func encodeLevels(levels plan.Kinds[plan.Levelled], gathered plan.Kinds[plan.Gathered], stays plan.Kinds[bool]) contract.Levelled {
 	out := contract.Levelled{Proposals: []contract.Proposal{}, TooLong: []contract.TooLong{}, Proved: true}
 	for kind, level := range levels {
 		g := gathered[kind]
-		if says := level.Words(func(job int) string { return g.Todos[job].Title }); term.Hours(kind) == term.WorkingHours {
+		if says := level.Words(func(job int) string { return g.Todos[job].Title }); stays[kind] {
+			continue
+		} else if term.Hours(kind) == term.WorkingHours {
 			out.Says = says
-		} else if len(level.Day)+len(level.TooLong)+len(level.Unplaced) > 0 {
+		} else {
 			out.Says += " In own hours: " + strings.ToLower(says[:1]) + says[1:]
 		}
 		if float32(level.Fullest) >= out.Fullest {
@@ -53,6 +56,9 @@ func encodeLevels(levels plan.Kinds[plan.Levelled], gathered plan.Kinds[plan.Gat
 		for _, job := range level.Jobs() {
 			out.Proposals = append(out.Proposals, contract.Proposal{Day: level.Day[job].String(), Id: g.Todos[job].ID.String()})
 		}
+	}
+	if out.Says = strings.TrimSpace(out.Says); out.Says == "" {
+		out.Says = "Nothing needs to move."
 	}
 	return out
 }

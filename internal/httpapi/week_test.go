@@ -36,15 +36,21 @@ func TestWeek(t *testing.T) {
 		t.Errorf("loose are %q and %q", one, two)
 	}
 	level := s.want(200, "GET", "/api/week/level", "")
-	if got := level.text(t, "says"); !strings.HasPrefix(got, "With these the fullest day is 111 % full") || len(level.field(t, "proposals").([]any)) != 2 {
+	if got := level.text(t, "says"); !strings.HasPrefix(got, "With these the fullest day is 67 % full") || len(level.field(t, "proposals").([]any)) != 4 {
 		t.Errorf("levelled: %s", level.body)
 	}
+	// A day that holds more than any could is said to be in need of pieces; where all lies well, that is said.
+	big := s.want(201, "POST", "/api/todos", `{"title":"Catalogue","estimate":6000,"plan":"2026-11-24"}`).text(t, "id")
+	if pieces := s.want(200, "GET", "/api/week/level", ""); !strings.Contains(pieces.text(t, "says"), "Longer than any day it could be on: “Catalogue”.") || pieces.text(t, "tooLong.0.id") != big {
+		t.Errorf("of a job of 100 h it says %s", pieces.body)
+	}
+	s.want(200, "DELETE", "/api/todos/"+big, "", "If-Match: "+s.want(200, "GET", "/api/todos/"+big, "").header.Get("ETag"))
 	var plans []string
-	for i := range 2 {
+	for i := range 4 {
 		plans = append(plans, fmt.Sprintf(`{"id":%q,"plan":%q}`, level.text(t, fmt.Sprintf("proposals.%d.id", i)), level.text(t, fmt.Sprintf("proposals.%d.day", i))))
 	}
 	took := s.want(200, "POST", "/api/plans", `{"plans":[`+strings.Join(plans, ",")+`]}`, "Window-Id: w")
-	if took.text(t, "change.says") != "Planned day by day: 2 to-dos" {
+	if took.text(t, "change.says") != "Planned day by day: 3 to-dos; 1 stood so already" {
 		t.Errorf("it says %s", took.body)
 	}
 	if w := week(""); len(w.field(t, "loose").([]any)) != 0 {

@@ -44,7 +44,8 @@ func clockTime(t time.Time) day.TimeOfDay {
 // LayHours proposes a time of its day for each to-do that lies on a day and has none that is
 // still to come: the first stretch that is free for all of its minutes, in the order of
 // deadlines, then of priority. Deep ones are laid into peak hours before all others, unless
-// fewer deadlines would be missed without that. One after another keep their order. Nothing
+// fewer deadlines would be missed without that. Subtasks of a project keep their order, and one
+// after another wait for those before them that have no time. Nothing
 // is laid over an event, over another to-do's time, or outside working hours. What is done
 // within the time of a to-do above it needs none. The hours are in the order of their
 // beginnings; beside them it returns the to-dos for which no stretch is long enough.
@@ -85,17 +86,24 @@ func piecesOf(b *book.Desk, k *Capacity, d *WeekDay) []piece {
 		}
 	}
 	for i, lying := range d.Lying {
-		parent, err := b.Todo(lying.Todo.Parent)
-		if err != nil || !parent.InOrder {
-			continue
-		}
-		for _, sub := range b.Subtasks(parent.ID) {
-			if sub.ID == lying.Todo.ID {
+		for t := lying.Todo; !t.Parent.IsZero(); {
+			parent, err := b.Todo(t.Parent)
+			if err != nil {
 				break
 			}
-			if at, there := index[sub.ID]; there {
-				pieces[i].after = append(pieces[i].after, at)
+			for _, sub := range b.Subtasks(parent.ID) {
+				if sub.ID == t.ID {
+					break
+				}
+				for _, at := range jobsUnder(b, sub, index) {
+					if parent.InOrder {
+						pieces[i].after = append(pieces[i].after, at)
+					} else {
+						pieces[i].behind = append(pieces[i].behind, at)
+					}
+				}
 			}
+			t = parent
 		}
 	}
 	return pieces

@@ -104,6 +104,20 @@ func TestLayHours(t *testing.T) {
 			d.deep(last)
 			return nil
 		}, "saw 09:00–12:20, plane 13:30–13:50"},
+		{"subtasks in their order, whichever is due first, deep or high", func(d *desk) []plan.Event {
+			oak := d.put("oak", 0, "", "2026-11-25", book.ID{})
+			d.put("saw", 60, "", "", oak)
+			d.deep(d.put("plane", 20, "2026-11-25T10:00", "", oak))
+			wax := d.put("wax", 0, "", "", oak)
+			d.put("rub", 10, "2026-11-25T09:10", "", wax)
+			return nil
+		}, "saw 09:00–10:00, plane 10:00–10:20, rub 10:20–10:30"},
+		{"a subtask that has no room leaves the others theirs", func(d *desk) []plan.Event {
+			oak := d.put("oak", 0, "", "2026-11-25", book.ID{})
+			d.put("saw", 300, "", "", oak)
+			d.put("plane", 20, "", "", oak)
+			return nil
+		}, "plane 09:00–09:20, saw none"},
 		{"a peak that makes others late is left", func(d *desk) []plan.Event {
 			d.deep(d.put("write", 120, "", "2026-11-25", book.ID{}))
 			d.put("send", 90, "2026-11-25T10:30", "", book.ID{})

@@ -53,6 +53,33 @@ type leveller struct {
 	strict bool
 }
 
+// Release takes the day from the jobs that are planned for a day which holds more than it can, but
+// from those that stay: Level may then propose another day for them.
+func (p *Problem) Release(stays func(job int) bool) {
+	over := p.Hold().Over
+	for i := range p.Jobs {
+		j := &p.Jobs[i]
+		if _, full := over[p.DayOf(i)]; full && !j.Day.IsZero() && !stays(i) {
+			j.Was, j.Day = p.DayOf(i), day.Date{}
+		}
+	}
+}
+
+// Stays reports whether what is proposed is what is planned already: each job would lie where it
+// lies, and none is without a day.
+func (p *Problem) Stays(l Levelled) bool {
+	for job, on := range l.Day {
+		lies := p.DayOf(job)
+		if was := p.Jobs[job].Was; !was.IsZero() {
+			lies = was
+		}
+		if lies != on {
+			return false
+		}
+	}
+	return len(l.TooLong)+len(l.Unplaced) == 0
+}
+
 // Level proposes a day for each job that is planned for none, so that the fullest day is
 // as empty as can be, then the second fullest, and so on; then with the fewest moves away
 // from where jobs were, then the earlier days. Jobs with a day stay.
@@ -87,6 +114,9 @@ func (p *Problem) Level() Levelled {
 		}
 	}
 	spread := l.spread(&out)
+	if slices.Contains(spread, -1) {
+		out.Bound = l.boundOf(spread)
+	}
 	for i, at := range spread {
 		if at < 0 {
 			out.Unplaced = append(out.Unplaced, l.free[i])
@@ -198,12 +228,16 @@ func (l *leveller) fits(at int, more []int) bool {
 // bound is what no way of spreading can beat: as if jobs could be split over their days,
 // which is a flow whose least cut lies around some days in a row, and for each job the
 // least that it fills a day by itself.
-func (l *leveller) bound() float64 {
+func (l *leveller) bound() float64 { return l.boundOf(nil) }
+
+// boundOf is the bound for the jobs alone that a way of spreading places; nil places all.
+func (l *leveller) boundOf(spread []int) float64 {
 	best := 0.0
+	placed := func(i int) bool { return spread == nil || spread[i] >= 0 }
 	for from := range l.days {
 		work := make([]int, len(l.days)) // by the last day of what lies from here on
 		for i, job := range l.free {
-			if l.lo[i] >= from {
+			if l.lo[i] >= from && placed(i) {
 				work[l.hi[i]] += l.Jobs[job].Minutes
 			}
 		}
@@ -215,6 +249,9 @@ func (l *leveller) bound() float64 {
 		}
 	}
 	for i, job := range l.free {
+		if !placed(i) {
+			continue
+		}
 		most := 0
 		for _, at := range l.can[i] {
 			most = max(most, l.days[at].Minutes)

@@ -23,8 +23,9 @@ type piece struct {
 	// weight settles which comes first of those with one deadline: the greater.
 	weight int
 	deep   bool
-	// after are the indices of the pieces that have to be done before it.
-	after []int
+	// after are the indices of the pieces that have to be done before it; behind are those that
+	// stand before it in their project, and are done before it where they have a time at all.
+	after, behind []int
 	// done is when a piece is done that has its time already; 0 for all others.
 	done Minute
 }
@@ -38,6 +39,8 @@ type laying struct {
 	// at is the slot of each piece, done when it is over; both zero while it has none.
 	at   []Stretch
 	done []Minute
+	// rest: what is left may be laid though what it stands behind has no time.
+	rest bool
 }
 
 // slots finds for each piece the first stretch of a day that is free for all of its minutes,
@@ -46,7 +49,7 @@ type laying struct {
 // zero for those that no stretch is long enough for, and for those that have their time.
 func (k *Capacity) slots(pieces []piece, free, peak []Stretch) []Stretch {
 	lay := func(deepFirst bool) *laying {
-		l := &laying{k, pieces, free, peak, make([]Stretch, len(pieces)), make([]Minute, len(pieces))}
+		l := &laying{Capacity: k, pieces: pieces, free: free, peak: peak, at: make([]Stretch, len(pieces)), done: make([]Minute, len(pieces))}
 		for i, p := range pieces {
 			l.done[i] = p.done
 		}
@@ -78,13 +81,15 @@ func (l *laying) layAll(deepFirst bool) {
 		order = slices.DeleteFunc(order, func(i int) bool { return l.pieces[i].deep && l.lay(i, l.peak) })
 	}
 	// What waits for one that is laid after it comes in a later round.
-	for again := true; again; {
-		again = false
-		for n, i := range order {
-			if l.lay(i, l.free) {
-				order = slices.Delete(order, n, n+1)
-				again = true
-				break
+	for _, l.rest = range []bool{false, true} {
+		for again := true; again; {
+			again = false
+			for n, i := range order {
+				if l.lay(i, l.free) {
+					order = slices.Delete(order, n, n+1)
+					again = true
+					break
+				}
 			}
 		}
 	}
@@ -96,6 +101,12 @@ func (l *laying) lay(i int, into []Stretch) bool {
 	from := l.pieces[i].release
 	for _, before := range l.pieces[i].after {
 		if l.done[before] == 0 {
+			return false
+		}
+		from = max(from, l.done[before])
+	}
+	for _, before := range l.pieces[i].behind {
+		if waits := l.pieces[before].minutes > 0; waits && l.done[before] == 0 && !l.rest {
 			return false
 		}
 		from = max(from, l.done[before])

@@ -52,9 +52,7 @@ export function useProposals(of: Ref<string | undefined>, week: Ref<Week | undef
     const asked = wish.value.for === "days" ? level : laid;
     if (asked.error.value) return "Nothing could be proposed. Try again.";
     if (!asked.data.value) return wish.value.for === "days" ? "Levelling…" : "Laying out…";
-    if (plans.value.size || tooLong.value.length || wish.value.for === "hours")
-      return asked.data.value.says;
-    return "Nothing needs to move.";
+    return asked.data.value.says;
   });
   const take = (id: string) => {
     const plan = plans.value.get(id);

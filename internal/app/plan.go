@@ -156,6 +156,59 @@ func (a *Session) Fills(desk *book.Desk, c day.Clock, p *book.Postponement) []Fi
 	return fills[:min(len(fills), mostFills)]
 }
 
+// roomAhead is for how many days a day with room is looked for.
+const roomAhead = 60
+
+// NextRoom is the next day, from tomorrow on, whose hours hold what lies on it and what a
+// postponement would move to it, of each kind of hours; none where there is no such day near, or
+// where nothing moves. For one who reads the desk.
+func (a *Session) NextRoom(desk *book.Desk, c day.Clock, cmd book.Postpone) (day.Date, error) {
+	loads := a.Loads(desk, c)
+	tomorrow := c.Today().AddDays(1)
+	more, moves, err := a.moving(desk, c, cmd, tomorrow)
+	if err != nil || !moves {
+		return day.Date{}, err
+	}
+	for d := range roomAhead {
+		on := tomorrow.AddDays(d)
+		if !holds(loads(day.OnDay(on)), more) {
+			continue
+		}
+		// What lies before it and after tomorrow moves too.
+		if all, _, err := a.moving(desk, c, cmd, on); err != nil || holds(loads(day.OnDay(on)), all) {
+			return on, err
+		}
+	}
+	return day.Date{}, nil
+}
+
+// moving is the work of each kind that a postponement would move to a day; moves tells whether
+// anything would.
+func (a *Session) moving(desk *book.Desk, c day.Clock, cmd book.Postpone, to day.Date) (work plan.Kinds[int], moves bool, err error) {
+	chosen := a.inForce(desk.Account()).settings
+	cmd.By = book.ToDate(to)
+	p, err := desk.Postponement(book.Env{Clock: c}, cmd)
+	if err != nil {
+		return work, false, err
+	}
+	for _, m := range p.Moves {
+		if kind := desk.HoursOf(m.Before); kind != term.NoHours {
+			work[kind] += plan.WorkOf(desk, m.Before, chosen.AssumedMinutes()).Minutes
+		}
+	}
+	return work, len(p.Moves) > 0, nil
+}
+
+// holds tells whether a day has hours for some more minutes of each kind beside what lies on it.
+func holds(there plan.Kinds[Filled], more plan.Kinds[int]) bool {
+	for kind, minutes := range more {
+		if f := there[kind]; minutes > 0 && f.Minutes+minutes > f.Capacity {
+			return false
+		}
+	}
+	return true
+}
+
 // Past is what became of so many days up to today, for one who reads the desk.
 func (a *Session) Past(desk *book.Desk, c day.Clock, days int) []plan.PastDay {
 	chosen := a.inForce(desk.Account()).settings

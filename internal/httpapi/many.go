@@ -163,6 +163,10 @@ func (s *server) Postpone(c *gin.Context, params contract.PostponeParams) {
 func (s *server) PreviewPostpone(c *gin.Context) {
 	in, _, err := body[contract.Postponing](c)
 	var cmd book.Postpone
+	toRoom := in.Distance == "room"
+	if toRoom { // until it is known which day has some
+		in.Distance = "P1D"
+	}
 	if err == nil {
 		cmd, err = decodePostpone(in, s.as(c).Clock().Today())
 	}
@@ -170,6 +174,16 @@ func (s *server) PreviewPostpone(c *gin.Context) {
 	if err == nil {
 		s.as(c).Read(func(b *book.Desk, clock day.Clock) {
 			var p *book.Postponement
+			var room day.Date
+			if room, err = s.as(c).NextRoom(b, clock, cmd); err != nil {
+				return
+			}
+			if !room.IsZero() {
+				out.Room = orAbsent(room.String())
+				if toRoom {
+					cmd.By = book.ToDate(room)
+				}
+			}
 			if p, err = b.Postponement(book.Env{Clock: clock}, cmd); err == nil {
 				encodePostponement(&out, p)
 				fills := []contract.Fills{}

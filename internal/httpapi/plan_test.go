@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"tincup/internal/app"
+	"tincup/internal/core/day"
 )
 
 // The hours that an account chooses are what its days hold, on the rail, in Today's sentence,
@@ -90,6 +91,18 @@ func TestFillsOfAPostponement(t *testing.T) {
 	}
 	if minutes, assumed, capacity := preview.field(t, "fills.0.load.minutes"), preview.field(t, "fills.0.load.assumed"), preview.field(t, "fills.0.load.capacity"); minutes != 520.0 || assumed != 30.0 || capacity != 450.0 {
 		t.Errorf("Wednesday would hold %v minutes, %v assumed, of %v", minutes, assumed, capacity)
+	}
+	// First of all the next day is offered whose hours hold what moves: Wednesday has no room for both.
+	room := s.want(200, "POST", "/api/postpone/preview", `{"ids":["`+one+`","`+two+`"],"distance":"room"}`)
+	if room.text(t, "room") != "2026-11-26" || room.text(t, "fills.0.horizon") != "2026-11-26" || room.text(t, "moves.0.dates.0.to") != "2026-11-26" {
+		t.Errorf("room is made on %s", room.body)
+	}
+	s.want(422, "POST", "/api/postpone", `{"ids":["`+one+`"],"distance":"room"}`)
+	for d := range 70 {
+		s.want(201, "POST", "/api/todos", `{"title":"full","estimate":450,"plan":"`+day.MustDate("2026-11-25").AddDays(d).String()+`"}`)
+	}
+	if full := s.want(200, "POST", "/api/postpone/preview", `{"ids":["`+one+`"],"distance":"room"}`); full.field(t, "room") != nil || full.text(t, "moves.0.dates.0.to") != "2026-11-25" {
+		t.Errorf("where no day has room it moves a day: %s", full.body)
 	}
 }
 

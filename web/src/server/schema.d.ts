@@ -2451,7 +2451,7 @@ export interface components {
         Postponing: {
             /** @description 1 to 5000 */
             ids: string[];
-            /** @description P1D, P2D, P1W, a date, next-week or next-month */
+            /** @description P1D, P2D, P1W, a date, next-week or next-month; in a preview also room: to the next day whose hours hold what moves, and a day where there is none */
             distance: string;
             /** @description Those that move all the same */
             release?: string[];
@@ -2459,6 +2459,8 @@ export interface components {
         Postponement: {
             moves: components["schemas"]["Moves"][];
             stays: components["schemas"]["Stays"][];
+            /** @description The next day whose hours hold what moves; absent where none near does */
+            room?: string;
             /** @description What then lies on the days that are moved to, five at most */
             fills?: components["schemas"]["Fills"][];
         };

@@ -14,14 +14,23 @@ const current = useCurrent();
 const many = useMany();
 const dialog = useTemplateRef("dialog");
 
-const distances = [
+const distances = computed(() => [
+  ...(found.value?.room
+    ? [
+        {
+          value: "room",
+          name: `to ${planWords(found.value.room, props.overview.today)}, which holds it`,
+        },
+      ]
+    : []),
   { value: "P1D", name: "a day" },
   { value: "P2D", name: "two days" },
   { value: "P1W", name: "a week" },
   { value: "next-week", name: "to Monday of next week" },
   { value: "next-month", name: "to the first of next month" },
-];
-const distance = ref("P1D");
+]);
+/** To the next day whose hours hold what moves, where there is one, unless another is chosen. */
+const distance = ref("room");
 const date = ref("");
 const release = ref(new Set<string>());
 const found = ref<Postponement>();
@@ -44,6 +53,7 @@ async function read() {
     if (nth !== asked) return;
     found.value = answer;
     reason.value = "";
+    if (!answer.room && distance.value === "room") distance.value = "P1D";
   } catch (e) {
     if (nth !== asked) return;
     found.value = undefined;
@@ -62,7 +72,9 @@ watch(found, (now) => {
 async function go() {
   wished = found.value === undefined;
   if (!moving.value) return;
-  if (await many.postpone(body.value)) dialog.value?.close();
+  // What is kept is the day that is said.
+  const to = distance.value === "room" ? (found.value?.room ?? "P1D") : body.value.distance;
+  if (await many.postpone({ ...body.value, distance: to })) dialog.value?.close();
 }
 /** Enter moves, wherever the focus is but on a button or in the date. */
 function enter(e: KeyboardEvent) {
@@ -112,7 +124,7 @@ const released = (id: string) => release.value.has(id);
             :model-value="date"
             label="A date"
             placeholder="a date"
-            @update:model-value="((date = $event), (distance = $event ? 'date' : 'P1D'))"
+            @update:model-value="((date = $event), (distance = $event ? 'date' : 'room'))"
           />
         </label>
       </fieldset>

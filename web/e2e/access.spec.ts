@@ -25,6 +25,7 @@ for (const look of ["light", "dark"] as const) {
       "review/weekly",
       "upcoming",
       "within-a-week",
+      "open",
       "projects",
       "tags",
       "people",

@@ -74,7 +74,7 @@ func TestShippedViewsAreFilters(t *testing.T) {
 		clock.Now = clock.Now.Add(time.Duration(r.IntN(365*24*60)) * time.Minute)
 		b := randomLife(t, r, clock)
 		for _, name := range []view.Name{view.Cup, view.Today, view.Overdue, view.Upcoming, view.WithinAWeek, view.Ready, view.Waiting,
-			view.Projects, view.Done} {
+			view.Projects, view.Open, view.Done} {
 			d, ok := view.Shipped(name)
 			if !ok {
 				t.Fatalf("%s has no definition", name)

@@ -223,3 +223,29 @@ func TestClearedStaysInDone(t *testing.T) {
 		t.Errorf("cleared: %s; done: %s, %+v", got, done, f.desk.Progress(parent))
 	}
 }
+
+// Open holds everything open by list, the Cup first; another grouping takes the place of that.
+func TestOpenIsByList(t *testing.T) {
+	f := fill(t)
+	list := f.do(book.AddList{Name: "Loans"}).Lists[0].After.ID
+	f.put(book.Capture{Title: "in the Cup"})
+	f.put(book.Capture{Title: "in Loans", List: list, Plan: day.MustHorizon("parked")})
+	f.do(book.Complete{ID: f.put(book.Capture{Title: "done", List: list})})
+	for group, want := range map[view.Grouping]string{"": "in the Cup | in Loans", view.GroupByPriority: "in the Cup in Loans"} {
+		res, err := view.Ask(f.desk, f.clock(), view.Query{Of: view.Open, Group: group, Limit: 10})
+		if err != nil {
+			t.Fatal(err)
+		}
+		var groups []string
+		for _, g := range res.Groups {
+			var rows []string
+			for _, r := range g.Rows {
+				rows = append(rows, r.Todo.Title)
+			}
+			groups = append(groups, strings.Join(rows, " "))
+		}
+		if got := strings.Join(groups, " | "); got != want {
+			t.Errorf("grouped by %q: %s; want %s", group, got, want)
+		}
+	}
+}

@@ -22,6 +22,7 @@ const (
 	Ready       Name = "ready"
 	Waiting     Name = "waiting"
 	Projects    Name = "projects"
+	Open        Name = "open"
 	Done        Name = "done"
 	Bin         Name = "bin"
 )
@@ -42,6 +43,8 @@ type shipping struct {
 	keys  []Key
 	// flat: subtasks are rows of their own, in order with all others.
 	flat bool
+	// by is how it is grouped where nobody asks for another grouping; "" is by its parts.
+	by Grouping
 	// sentence says what it holds.
 	sentence func(moment) string
 	// tell makes what adds to rows of this view what they tell beside what all do; nil for
@@ -132,6 +135,9 @@ var ships = []shipping{
 		parts:    []part{{kind: All, asks: filter.Must(`{"field":"has-subtasks","op":"yes"}`)}},
 		sentence: saying("Open, and with subtasks."),
 		tell:     tellStanding},
+	{name: Open, order: byWeightAlways, by: GroupByList,
+		parts:    []part{{kind: All, asks: filter.Must(`{"field":"status","op":"any-of","values":["needs-action","in-process"]}`)}},
+		sentence: saying("Everything open, by list.")},
 	{name: Done, order: ordered(newestClosed), keys: []Key{{By: ByChange, Back: true}},
 		parts:    []part{{asks: filter.Must(`{"field":"status","op":"any-of","values":["completed","cancelled"]}`), head: moment.dayDone}},
 		sentence: saying("Completed or cancelled, the newest day first.")},

@@ -42,6 +42,9 @@ func (name Name) ask(b *book.Desk, now moment, q *Query) (*selection, error) {
 	if s.tell != nil {
 		a.tell = s.tell(now, b)
 	}
+	if q.Group == "" {
+		q.Group = s.by
+	}
 	switch plain := q.Narrow.IsZero() && q.Group == "" && len(q.Order) == 0; {
 	case name == Done && plain:
 		a.whole = done

@@ -195,6 +195,14 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
       </ul>
     </template>
     <h2>Arrange</h2>
+    <ul v-if="shown('Arrange').length">
+      <IndexEntry
+        v-for="v in shown('Arrange')"
+        :key="v.view"
+        :to="`/${v.view}`"
+        :name="viewNames[v.view]!"
+      />
+    </ul>
     <div v-for="shelf in overview.shelves" :key="shelf.id" class="shelf">
       <ShelfHead
         :shelf="shelf"

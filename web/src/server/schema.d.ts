@@ -1825,7 +1825,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {string} */
-        ViewName: "cup" | "today" | "overdue" | "ready" | "waiting" | "upcoming" | "within-a-week" | "projects" | "done" | "bin";
+        ViewName: "cup" | "today" | "overdue" | "ready" | "waiting" | "upcoming" | "within-a-week" | "projects" | "open" | "done" | "bin";
         /** @enum {string} */
         Priority: "none" | "low" | "medium" | "high";
         /** @enum {string} */

@@ -3,7 +3,7 @@ import { computed, nextTick, watch } from "vue";
 import { useActions } from "@/server/actions";
 import { pressOf } from "@/state/keys";
 import { useRoom } from "@/kit/room";
-import { useToasts } from "@/kit/toasts";
+import { type Toast, useToasts } from "@/kit/toasts";
 
 /** What was done, or why it was not, in a line at the foot of the sheet: one message at a time. */
 const toasts = useToasts();
@@ -20,6 +20,12 @@ watch(room, async (has) => {
   const focus = document.activeElement;
   if (has && focus?.closest("main")) focus.scrollIntoView({ block: "nearest" });
 });
+
+/** Does what a message offers beside undo; the message goes first, as its answer may be another. */
+function also({ id, also }: Toast) {
+  toasts.dismiss(id);
+  also?.act();
+}
 
 /** The page's keys are off in here, but for these two. */
 function undo(e: KeyboardEvent) {
@@ -49,11 +55,7 @@ function undo(e: KeyboardEvent) {
       <span class="text">{{ shown.text }}</span>
       <progress v-if="shown.busy" :aria-label="shown.text" />
       <a v-if="shown.also?.href" class="undo" :href="shown.also.href">{{ shown.also.name }}</a>
-      <button
-        v-else-if="shown.also"
-        class="undo"
-        @click="(toasts.dismiss(shown.id), shown.also.act())"
-      >
+      <button v-else-if="shown.also" class="undo" @click="also(shown)">
         {{ shown.also.name }}
       </button>
       <button v-if="shown.undo" class="undo" @click="actions.undo(shown.undo)">Undo</button>

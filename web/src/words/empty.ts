@@ -41,6 +41,8 @@ export function emptyWords(view: string, byTouch: boolean): { title: string; tex
           byTouch ? "tap the offer" : "Tab takes the offer"
         }. It stands here with the days you waited.`,
       };
+    case "open":
+      return { title: "Nothing is open", text: "Everything was done, or nothing was put in yet." };
     case "projects":
       return {
         title: "No projects",

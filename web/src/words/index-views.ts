@@ -11,7 +11,10 @@ export interface IndexView {
 }
 
 /** The shipped views by what one does with them, in the order in which they come. */
-export const indexViews: Record<"Gather" | "Do" | "Look ahead" | "Look back", IndexView[]> = {
+export const indexViews: Record<
+  "Gather" | "Do" | "Look ahead" | "Arrange" | "Look back",
+  IndexView[]
+> = {
   Gather: [{ view: "cup", count: (o) => o.counts.cup }],
   Do: [
     { view: "today", count: (o) => o.counts.today },
@@ -25,6 +28,7 @@ export const indexViews: Record<"Gather" | "Do" | "Look ahead" | "Look back", In
     { view: "within-a-week", count: (o) => o.counts.withinAWeek },
     { view: "projects", count: (o) => o.counts.projects },
   ],
+  Arrange: [{ view: "open" }],
   "Look back": [
     { view: "review", note: (o) => lastReviewed(o) },
     { view: "done" },

@@ -11,6 +11,7 @@ export const viewNames: Record<string, string> = {
   upcoming: "Upcoming",
   "within-a-week": "Within a week",
   projects: "Projects",
+  open: "Open",
   review: "Review",
   done: "Done",
   bin: "Bin",

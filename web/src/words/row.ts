@@ -55,7 +55,8 @@ export function rowFacts(row: Row, around: Around, struck = false): Fact[] {
   const files = todo.attachments?.length ?? 0;
   if (files) facts.push({ text: files === 1 ? "1 file" : `${files} files` });
   const list = listById(around.overview, todo.list);
-  if (list && list.list.id !== around.inList) facts.push({ text: list.list.name });
+  if (list && list.list.id !== around.inList && around.group.kind !== "in-list")
+    facts.push({ text: list.list.name });
   return facts;
 }
 

@@ -174,7 +174,7 @@ func (a *Session) NextRoom(desk *book.Desk, c day.Clock, cmd book.Postpone) (day
 		if !holds(loads(day.OnDay(on)), more) {
 			continue
 		}
-		// What lies before it and after tomorrow moves too.
+		// To-dos that lie before it and after tomorrow move too.
 		if all, _, err := a.moving(desk, c, cmd, on); err != nil || holds(loads(day.OnDay(on)), all) {
 			return on, err
 		}

@@ -266,7 +266,7 @@ func (a *Session) LevelWeek(desk *book.Desk, c day.Clock, of day.Date) (levels p
 		if err != nil {
 			return levels, gathered, stays, err
 		}
-		// What is high, in today's handful or with a time of the day stays where it is planned.
+		// A to-do that is high, in today's handful or has a time of the day stays where it is planned.
 		p.Release(func(job int) bool {
 			t := g.Todos[job]
 			return t.Priority == book.High || t.Handful == c.Today()

@@ -41,8 +41,8 @@ func TestHoursOfDays(t *testing.T) {
 	}
 }
 
-// What stands on a shelf that takes own hours is reckoned in these alone, and what takes none is in
-// no load; what the shelf takes can be undone.
+// A to-do on a shelf that takes own hours is reckoned in these alone, and one that takes none is in
+// no load; the shelf's choice can be undone.
 func TestHoursOfAShelf(t *testing.T) {
 	s := newSite(t, app.Settings{})
 	shelf := s.want(201, "POST", "/api/shelves", `{"name":"Allotment"}`).text(t, "id")

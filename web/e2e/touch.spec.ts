@@ -243,7 +243,7 @@ test("the line grows with its sentence to three lines, and stays one sentence", 
   await expect.poll(high).toBe(3 * one);
   const begins = () => line.evaluate((el) => el.scrollTop);
   expect(await begins(), "its beginning is in sight").toBe(0);
-  // What was read is underlined where it stands.
+  // The words that were read are underlined where they stand.
   const under = (await page.locator(".field .mirror .yes").first().boundingBox())!;
   const box = (await line.boundingBox())!;
   expect(under.y).toBeGreaterThanOrEqual(box.y);

@@ -21,7 +21,7 @@ type Todo struct {
 	Estimate int32 `json:"Estimate,omitzero"`
 
 	Completed day.Timestamp `json:"Completed,omitzero"` // when completed or cancelled
-	// Cleared: it is ticked, and out of its checklist's sight. What is open never is.
+	// Cleared: it is ticked, and out of its checklist's sight. An open to-do never is.
 	Cleared bool          `json:"Cleared,omitzero"`
 	Created day.Timestamp `json:"Created,omitzero"`
 	// Due is the last moment it may be finished.

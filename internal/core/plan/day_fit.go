@@ -6,7 +6,7 @@ import (
 )
 
 // FitOf looks at work that is due by the end of today: what the clock leaves no time for, and what
-// does not fit into its hours before it is due, the heaviest first. What is overdue is neither.
+// does not fit into its hours before it is due, the heaviest first. Overdue work is neither.
 // load and assumed are the minutes of all that lies on today, left the hours that are left of it.
 func (p *Problem) FitOf(g Gathered, load, assumed, left int) DayFit {
 	fit := DayFit{Kind: p.Kind, Work: load, Assumed: assumed, Left: left}

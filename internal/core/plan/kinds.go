@@ -25,7 +25,7 @@ func SlotsBeside(b *book.Desk, c day.Clock, kind term.Hours) []Stretch {
 }
 
 // KindSlacks is the slack of all open to-dos of a desk, of each among those that take hours of
-// its kind. What takes no hours has none. It is a book.Slack.
+// its kind; to-dos that take no hours have none. It is a book.Slack.
 type KindSlacks Kinds[*Slacks]
 
 // NewKindSlacks reckons it; assumed is the minutes of a to-do without an estimate.

@@ -27,9 +27,9 @@ type Gathered struct {
 }
 
 // Gather makes a job of each open to-do that takes hours of a kind and has work and a due or a
-// plan, its own or one above it; with a day, of those alone that have a due up to it. What is
-// planned for a time of day is done then: it takes its time, and is no job. One after another
-// wait for each other.
+// plan, its own or one above it; with a day, of those alone that have a due up to it. A
+// to-do planned for a time of day is done then: it takes its time, and is no job. Subtasks done one
+// after another wait for each other.
 func Gather(b *book.Desk, c day.Clock, kind term.Hours, assumed int, dueBy day.Date) Gathered {
 	return gather(b, c, kind, assumed, dueBy, day.MaxDate)
 }

@@ -68,7 +68,7 @@ func WeekStart(of day.Date, sundayFirst bool) day.Date {
 }
 
 // NewWeek lays out the week that begins on a day, of what takes hours of the capacity's kind.
-// What lies in it may be in any order.
+// Its work may be given in any order.
 func NewWeek(k *Capacity, first day.Date, lying []Lying) Week {
 	w := Week{First: first, clock: k.Clock, kind: k.Kind}
 	at := map[day.Date]int{}

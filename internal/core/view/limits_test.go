@@ -193,7 +193,7 @@ func TestGroupsSayTheLoadOfTheirCup(t *testing.T) {
 	}
 }
 
-// What is cleared from a checklist is out of its sight, and stands in Done and in its progress.
+// Cleared to-dos are out of their checklist's sight, and stand in Done and in its progress.
 func TestClearedStaysInDone(t *testing.T) {
 	f := fill(t)
 	list, yes := f.do(book.AddList{Name: "Crates"}).Lists[0].After.ID, true

@@ -74,7 +74,7 @@ function key(e: KeyboardEvent) {
   } else if (e.key === "ArrowDown" && plain) arrow(e, 1);
   else if (e.key === "ArrowUp" && plain) arrow(e, -1);
 }
-/** What the field is, whether it is drawn in one line or in several. */
+/** The field's attributes, whether it is drawn in one line or in several. */
 const field = computed(() => ({
   role: "combobox",
   "aria-label": props.label,

@@ -40,7 +40,7 @@ export const useToasts = defineStore("toasts", () => {
     const id = next++;
     const same = (t: Toast) =>
       toast.sort ? t.sort === toast.sort : !t.undo && t.text === toast.text;
-    // One stands at a time. What is still being done is said again when that has gone.
+    // A single message stands at a time; work that is still being done is said again when that has gone.
     const others = toasts.value.filter((t) => t.busy && !same(t));
     toasts.value = [...others.slice(-1), { ...toast, id }];
     if (!toast.busy) setTimeout(() => expire(id, Date.now()), shownFor);

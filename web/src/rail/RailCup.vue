@@ -65,7 +65,7 @@ const load = computed(() => {
   if (!load.minutes && !load.capacity) return String(count);
   return fill.value.over || load.capacity === 0 ? hoursWords(load) : fullWords(load);
 });
-/** What lies in own hours, in the saucer. */
+/** The work in own hours, in the saucer. */
 const own = computed(() => (precision(h.value) === "parked" ? undefined : props.cup.load.own));
 const ownWords = computed(() =>
   own.value?.minutes ? `own ${estimateWords(own.value.minutes)}` : "",

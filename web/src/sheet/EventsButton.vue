@@ -6,7 +6,7 @@ import { useCurrent } from "@/state/current";
 import { useActions } from "@/server/actions";
 import { moreWords } from "@/words/calendars";
 
-/** What happens on a day, in words; each event can be opened. */
+/** The events of a day, in words; each can be opened. */
 const props = defineProps<{ day: string; words: string }>();
 const menus = useMenu();
 const actions = useActions();

@@ -72,7 +72,7 @@ watch(found, (now) => {
 async function go() {
   wished = found.value === undefined;
   if (!moving.value) return;
-  // What is kept is the day that is said.
+  // The day that is said is the one that is kept.
   const to = distance.value === "room" ? (found.value?.room ?? "P1D") : body.value.distance;
   if (await many.postpone({ ...body.value, distance: to })) dialog.value?.close();
 }

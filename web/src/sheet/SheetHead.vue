@@ -24,7 +24,7 @@ const props = defineProps<{
   sentence?: string;
   /** Whether the day still holds its work. */
   holds?: string;
-  /** What happens on the day that the sheet is of. */
+  /** The events of the day that the sheet is of. */
   events?: { day: string; words: string };
   total: string;
   overview?: Overview;

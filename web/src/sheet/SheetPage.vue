@@ -87,7 +87,7 @@ const grouped = computed(() =>
 );
 const board = useColumns(shown, grouped, overview);
 const rows = computed(() => rowsOf(shape.value === "rows" ? shown.value : board.columns.value));
-/** What happens on the day that the sheet is of. */
+/** The events of the day that the sheet is of. */
 const events = computed(() => {
   const words = view.value?.events;
   const day = typeof route.params.cup === "string" ? route.params.cup : view.value?.today;

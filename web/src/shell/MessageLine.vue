@@ -5,7 +5,7 @@ import { pressOf } from "@/state/keys";
 import { useRoom } from "@/kit/room";
 import { type Toast, useToasts } from "@/kit/toasts";
 
-/** What was done, or why it was not, in a line at the foot of the sheet: one message at a time. */
+/** The line of messages at the foot of the sheet: what was done, or why it was not, one at a time. */
 const toasts = useToasts();
 const actions = useActions();
 const latest = computed(() => toasts.toasts.at(-1));
@@ -14,7 +14,7 @@ const shown = computed(() => (room.value ? latest.value : undefined));
 watch([latest, room], () => toasts.keepBack(latest.value !== undefined && !room.value), {
   immediate: true,
 });
-// What has the focus stays in sight where the sheet becomes lower.
+// The focused element stays in sight where the sheet becomes lower.
 watch(room, async (has) => {
   await nextTick();
   const focus = document.activeElement;

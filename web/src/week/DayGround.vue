@@ -17,7 +17,7 @@ const hours = computed(() => {
   const n = Math.floor((props.face.to - props.face.from) / 60);
   return Array.from({ length: n }, (_, i) => props.face.from + i * 60);
 });
-/** What lies outside of the working hours, and of the own hours where something takes these. */
+/** The stretches outside of the working hours, and of the own hours where something takes these. */
 const own = computed(() => (props.day.load.own ? ownHoursOf(props.day) : []));
 const off = computed(() => without(props.face, [...hoursOf(props.day), ...own.value]));
 const peak = computed(() =>

@@ -24,7 +24,7 @@ export const workOf = (d: WeekDay) =>
   d.slips.filter(
     (s) => s.hours === "working" && (s.minutes > 0 || !d.slips.some((o) => o.within === s.todo.id)),
   );
-/** What lies in the saucer beneath a cup: what takes own hours, and what takes none. */
+/** The slips in the saucer beneath a cup: those that take own hours, and those that take none. */
 export const besideOf = (d: WeekDay) => d.slips.filter((s) => s.hours !== "working");
 /** How many of these are named. */
 export const mostBeside = 2;

@@ -256,6 +256,8 @@ test("cards move between columns by dragging, by keys and by their menu, and cha
   await page.getByRole("button", { name: "Shape" }).click();
   await page.getByRole("menuitemradio", { name: /Two-by-two/ }).click();
   await expect(column("important-urgent")).toContainText("Frame");
+  await page.getByRole("button", { name: "Put this message away" }).click();
+  await expect(page.locator(".messages.room")).toHaveCount(0);
   await row(page, "Frame").dragTo(column("urgent"));
   const dialog = page.getByRole("dialog");
   await expect(dialog).toContainText("Priority");

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useEventListener } from "@vueuse/core";
-import { computed, onMounted, ref, watch } from "vue";
+import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { startWorker } from "@/kit/notices";
+import { unrest } from "@/kit/pointer-rest";
 import { useRoom } from "@/kit/room";
 import { useSettling } from "@/kit/settling";
 import { useCountInTitle } from "@/kit/title";
@@ -25,11 +26,16 @@ const room = useRoom(() => waiting.value.length > 0);
 /** The ring that stands: until it is answered, or the pointer rests and a newer one has come. */
 const standing = ref<string>();
 const newest = computed(() => waiting.value[0]?.id);
-const rested = useRoom(() => newest.value !== undefined && newest.value !== standing.value);
-watch([newest, rested, room], () => {
-  const there = waiting.value.some((r) => r.id === standing.value);
-  if (!there || rested.value) standing.value = newest.value;
-});
+let timer: ReturnType<typeof setTimeout> | undefined;
+function follow() {
+  clearTimeout(timer);
+  const stands = room.value && waiting.value.some((r) => r.id === standing.value);
+  const wait = stands && newest.value !== standing.value ? unrest() : 0;
+  if (wait) timer = setTimeout(follow, wait);
+  else standing.value = newest.value;
+}
+watch([waiting, room], follow, { immediate: true });
+onBeforeUnmount(() => clearTimeout(timer));
 const ring = computed(() =>
   room.value ? waiting.value.find((r) => r.id === standing.value) : undefined,
 );

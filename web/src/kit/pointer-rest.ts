@@ -16,12 +16,18 @@ export function stir(e?: { pointerType: string }) {
   rested = Date.now() + (finger ? fingerRest : rest);
 }
 
-/** Follows the pointer, for as long as the page lives. */
+let keyed = -Infinity;
+
+/** Whether keys were used since the pointer last moved. */
+export const byKeys = () => keyed > rested - rest;
+
+/** Follows the pointer and the keys, for as long as the page lives. */
 export function usePointerRest() {
-  useEventListener(document, ["pointerdown", "pointermove", "pointerup"], stir, {
-    capture: true,
-    passive: true,
-  });
+  const heard = { capture: true, passive: true };
+  useEventListener(document, ["pointerdown", "pointermove", "pointerup"], stir, heard);
+  useEventListener(document, "keydown", () => (keyed = Date.now()), heard);
+  // While the browser drags something no pointer moves.
+  useEventListener(document, ["dragstart", "dragover"], () => stir(), heard);
 }
 
 /** How long it will be until the pointer has rested, in milliseconds; 0 when it has. */

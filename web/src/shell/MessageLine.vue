@@ -2,6 +2,7 @@
 import { computed, nextTick, watch } from "vue";
 import { useActions } from "@/server/actions";
 import { pressOf } from "@/state/keys";
+import { byKeys } from "@/kit/pointer-rest";
 import { useRoom } from "@/kit/room";
 import { type Toast, useToasts } from "@/kit/toasts";
 
@@ -14,11 +15,11 @@ const shown = computed(() => (room.value ? latest.value : undefined));
 watch([latest, room], () => toasts.keepBack(latest.value !== undefined && !room.value), {
   immediate: true,
 });
-// The focused element stays in sight where the sheet becomes lower.
+// The element that keys are on stays in sight where the sheet becomes lower.
 watch(room, async (has) => {
   await nextTick();
   const focus = document.activeElement;
-  if (has && focus?.closest("main")) focus.scrollIntoView({ block: "nearest" });
+  if (has && byKeys() && focus?.closest("main")) focus.scrollIntoView({ block: "nearest" });
 });
 
 /** Does what a message offers beside undo; the message goes first, as its answer may be another. */

@@ -67,6 +67,25 @@ func TestHoursOfAShelf(t *testing.T) {
 			}
 		}
 	}
+	// A slot of what takes other hours takes its time of working hours; one that waits for someone takes none.
+	capacity := func() float64 {
+		n, _ := s.want(200, "GET", "/api/overview", "").field(t, "rail.0.load.capacity").(float64)
+		return n
+	}
+	edit := func(body string) {
+		s.want(200, "PATCH", "/api/todos/"+id, body, "If-Match: "+s.want(200, "GET", "/api/todos/"+id, "").header.Get("ETag"))
+	}
+	edit(`{"plan":"2026-11-24T14:00/PT60M"}`)
+	if got := capacity(); got != 380 {
+		t.Errorf("beside an hour of the allotment %v minutes are left", got)
+	}
+	ines := s.want(201, "POST", "/api/people", `{"name":"Ines"}`).text(t, "id")
+	edit(`{"person":{"id":"` + ines + `","role":"waiting on"}}`)
+	if got := capacity(); got != 440 {
+		t.Errorf("beside what waits for someone %v minutes are left", got)
+	}
+	s.want(200, "PATCH", "/api/shelves/"+shelf, `{"hours":"own"}`, "Window-Id: w")
+	s.want(200, "PATCH", "/api/shelves/"+shelf, `{"hours":"none"}`, "Window-Id: w")
 	s.want(200, "POST", "/api/undo", "{}", "Window-Id: w")
 	if hours := s.want(200, "GET", "/api/overview", "").value(t, "shelves.0.hours"); hours != "own" {
 		t.Errorf("undone, it takes %v hours", hours)

@@ -45,6 +45,13 @@ func TestWeek(t *testing.T) {
 		t.Errorf("of a job of 100 h it says %s", pieces.body)
 	}
 	s.want(200, "DELETE", "/api/todos/"+big, "", "If-Match: "+s.want(200, "GET", "/api/todos/"+big, "").header.Get("ETag"))
+	// Work on a day without hours was put outside of them on purpose, and stays.
+	s.want(200, "PATCH", "/api/settings", `{"hoursSunday":"none"}`)
+	sunday := s.want(201, "POST", "/api/todos", `{"title":"Guard duty","estimate":60,"plan":"2026-11-29"}`).text(t, "id")
+	if level := s.want(200, "GET", "/api/week/level", ""); strings.Contains(level.body, sunday) {
+		t.Errorf("Sunday’s duty would move: %s", level.body)
+	}
+	s.want(200, "DELETE", "/api/todos/"+sunday, "", "If-Match: "+s.want(200, "GET", "/api/todos/"+sunday, "").header.Get("ETag"))
 	var plans []string
 	for i := range 4 {
 		plans = append(plans, fmt.Sprintf(`{"id":%q,"plan":%q}`, level.text(t, fmt.Sprintf("proposals.%d.id", i)), level.text(t, fmt.Sprintf("proposals.%d.day", i))))

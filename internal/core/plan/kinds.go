@@ -10,14 +10,14 @@ import (
 type Kinds[T any] [term.Kinds]T
 
 // SlotsBeside is the time of the slots, from now on, of open to-dos that take other hours than
-// those of a kind: it is taken out of these.
+// those of a kind: it is taken out of these. Where everything takes working hours there are none.
 func SlotsBeside(b *book.Desk, c day.Clock, kind term.Hours) []Stretch {
-	if b.OneKind() && kind == term.WorkingHours {
+	if b.OneKind() {
 		return nil
 	}
 	var slots []Stretch
 	for _, t := range b.Open() {
-		if s, has := SlotOf(c, t); has && s.To > MinuteOf(c.Now) && b.HoursOf(t) != kind {
+		if s, has := SlotOf(c, t); has && s.To > MinuteOf(c.Now) && b.HoursOf(t) != kind && !idle(t) {
 			slots = append(slots, s)
 		}
 	}

@@ -54,13 +54,15 @@ type leveller struct {
 }
 
 // Release takes the day from the jobs that are planned for a day which holds more than it can, but
-// from those that stay: Level may then propose another day for them.
+// from those that stay: Level may then propose another day for them. A day without hours is left
+// as it is: its work was planned outside of them on purpose.
 func (p *Problem) Release(stays func(job int) bool) {
 	over := p.Hold().Over
 	for i := range p.Jobs {
 		j := &p.Jobs[i]
-		if _, full := over[p.DayOf(i)]; full && !j.Day.IsZero() && !stays(i) {
-			j.Was, j.Day = p.DayOf(i), day.Date{}
+		on := p.DayOf(i)
+		if _, full := over[on]; full && !j.Day.IsZero() && len(p.Day(on).Hours) > 0 && !stays(i) {
+			j.Was, j.Day = on, day.Date{}
 		}
 	}
 }

@@ -53,9 +53,12 @@ type Work struct {
 // takes no more than that.
 func (r *Tree) Work(t *book.Todo) Work { return r.work(t, r.under(t)) }
 
+// idle reports whether a to-do takes no time of the person's by itself, whatever its estimate.
+func idle(t *book.Todo) bool { return t.Person.Role == term.WaitingOn || t.WithinEvent() }
+
 func (r *Tree) work(t *book.Todo, below below) Work {
 	switch {
-	case t.Person.Role == term.WaitingOn || t.WithinEvent():
+	case idle(t):
 		return Work{}
 	case below.has:
 		return Work{Minutes: max(int(t.Estimate)-below.minutes, 0)}

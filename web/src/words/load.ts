@@ -59,14 +59,15 @@ export function fullWords(load: Part, hours = "working hours"): string {
 export const saucerWords = (load: Load | undefined): string =>
   load?.own?.minutes ? fullWords(load.own, "own hours") : "";
 
+/** The same as it is read out: "own hours 30 min of 3 h", "45 min outside own hours". */
+export function ownWords(load: Load | undefined): string {
+  const said = saucerWords(load);
+  return said && load?.own?.capacity ? `own hours ${said}` : said;
+}
+
 /** Cup and saucer, as they are read out: "3 h of 4 h, own hours 30 min of 3 h". */
 export function bothWords(load: Load): string {
-  const own = load.own?.minutes
-    ? load.own.capacity
-      ? `own hours ${saucerWords(load)}`
-      : saucerWords(load)
-    : "";
   const assumed =
     load.assumed && load.minutes > 0 ? `${estimateWords(load.assumed)} of it assumed` : "";
-  return [fullWords(load), assumed, own].filter(Boolean).join(", ");
+  return [fullWords(load), assumed, ownWords(load)].filter(Boolean).join(", ");
 }

@@ -1,7 +1,7 @@
 import type { components } from "@/server/schema";
 import { addDays, daysBetween, monthName, railDay, shortMonth } from "./dates";
 import { estimateWords } from "./fields";
-import { fillOf, saucerWords } from "./load";
+import { fillOf, ownWords } from "./load";
 
 type WeekDay = components["schemas"]["WeekDay"];
 type Week = components["schemas"]["Week"];
@@ -36,12 +36,6 @@ export function overOf(d: WeekDay): string {
   return over && d.worked ? `${estimateWords(over)} over` : "";
 }
 
-/** "own hours 30 min of 3 h"; "" where nothing lies in them. */
-function ownHoursSaid(d: WeekDay): string {
-  const said = saucerWords(d.load);
-  return said && !said.includes("own hours") ? `own hours ${said}` : said;
-}
-
 /** "Wednesday 25 November, 6 h 45 of 7 h; ten slips", as it is read out. */
 export function dayName(d: WeekDay, today: string): string {
   const n = daysBetween(d.day, today);
@@ -50,7 +44,7 @@ export function dayName(d: WeekDay, today: string): string {
   const slips = d.day < today ? "" : `${count} ${count === 1 ? "slip" : "slips"}`;
   const happens = d.events.length + (d.moreEvents ?? 0);
   const events = happens ? `${happens} ${happens === 1 ? "event" : "events"}` : "";
-  return `${when}${railDay(d.day)} ${shortMonth(d.day)}: ${[dayHours(d, today), overOf(d), ownHoursSaid(d), slips, events].filter(Boolean).join(", ")}`;
+  return `${when}${railDay(d.day)} ${shortMonth(d.day)}: ${[dayHours(d, today), overOf(d), ownWords(d.load), slips, events].filter(Boolean).join(", ")}`;
 }
 
 /** Hours that a date may have in the place of its weekday's. */

@@ -259,6 +259,18 @@ func (b *Desk) subtasksBy(id ID, order Order) []*Todo {
 	return subtasks
 }
 
+// Top is the to-do that one stands under and that stands under none; itself where it is no subtask.
+func (b *Desk) Top(t *Todo) *Todo {
+	for !t.Parent.IsZero() {
+		parent, err := b.Todo(t.Parent)
+		if err != nil {
+			break
+		}
+		t = parent
+	}
+	return t
+}
+
 // HasSubtasks reports whether a to-do is a project: something to do under it
 // is not in the bin.
 func (b *Desk) HasSubtasks(id ID) bool {

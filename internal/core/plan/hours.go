@@ -41,6 +41,10 @@ func clockTime(t time.Time) day.TimeOfDay {
 	return at
 }
 
+// mostLaid is how many to-dos of a day are laid at most, the first in turn: 288 slots, which begin
+// at multiples of five minutes, are the most that a day has room for.
+const mostLaid = 1000
+
 // LayHours proposes a time of its day for each to-do that lies on a day and has none that is
 // still to come: the first stretch that is free for all of its minutes, in the order of
 // deadlines, then of priority. Deep ones are laid into peak hours before all others, unless
@@ -50,7 +54,7 @@ func clockTime(t time.Time) day.TimeOfDay {
 // within the time of a to-do above it needs none. The hours are in the order of their
 // beginnings; beside them it returns the to-dos for which no stretch is long enough.
 func LayHours(b *book.Desk, k *Capacity, d *WeekDay) (hours []Hour, none []Lying) {
-	pieces := piecesOf(b, k, d)
+	pieces := piecesOf(b, k, d.Lying[:min(len(d.Lying), mostLaid)])
 	var taken []Stretch
 	for _, lying := range d.Lying {
 		if s, has := SlotOf(k.Clock, lying.Todo); has && s.To > k.now {
@@ -66,47 +70,83 @@ func LayHours(b *book.Desk, k *Capacity, d *WeekDay) (hours []Hour, none []Lying
 			none = append(none, d.Lying[i])
 		}
 	}
+	for _, lying := range d.Lying[len(pieces):] {
+		if needsHour(k, lying) {
+			none = append(none, lying)
+		}
+	}
 	slices.SortFunc(hours, func(a, b Hour) int { return cmp.Compare(a.At.From, b.At.From) })
 	return hours, none
 }
 
-// piecesOf are the to-dos of a day as pieces, each at its index.
-func piecesOf(b *book.Desk, k *Capacity, d *WeekDay) []piece {
-	pieces := make([]piece, len(d.Lying))
+// needsHour reports whether work has no time of the day that is still to come, and is not done
+// within that of a to-do above it.
+func needsHour(k *Capacity, l Lying) bool {
+	s, has := SlotOf(k.Clock, l.Todo)
+	return l.Work.Minutes > 0 && l.Within.IsZero() && (!has || s.To <= k.now)
+}
+
+// piecesOf are to-dos of a day as pieces, each at its index.
+func piecesOf(b *book.Desk, k *Capacity, all []Lying) []piece {
+	pieces := make([]piece, len(all))
 	index := map[book.ID]int{}
-	for i, lying := range d.Lying {
+	for i, lying := range all {
 		t := lying.Todo
 		index[t.ID] = i
 		due, _ := k.dueOf(lying.Due)
 		pieces[i] = piece{due: due, weight: WeightOf(t.Priority), deep: t.Concentration == term.Deep}
 		if s, has := SlotOf(k.Clock, t); has && s.To > k.now {
 			pieces[i].done = s.To
-		} else if lying.Within.IsZero() {
+		} else if needsHour(k, lying) {
 			pieces[i].minutes = lying.Work.Minutes
 		}
 	}
-	for i, lying := range d.Lying {
-		for t := lying.Todo; !t.Parent.IsZero(); {
-			parent, err := b.Todo(t.Parent)
-			if err != nil {
-				break
-			}
-			for _, sub := range b.Subtasks(parent.ID) {
-				if sub.ID == t.ID {
-					break
-				}
-				for _, at := range jobsUnder(b, sub, index) {
-					if parent.InOrder {
-						pieces[i].after = append(pieces[i].after, at)
-					} else {
-						pieces[i].behind = append(pieces[i].behind, at)
-					}
-				}
-			}
-			t = parent
+	done := map[book.ID]bool{}
+	for _, lying := range all {
+		if top := b.Top(lying.Todo); !done[top.ID] {
+			done[top.ID] = true
+			w := projectWalk{desk: b, index: index, pieces: pieces}
+			w.visit(top)
 		}
 	}
 	return pieces
+}
+
+// projectWalk goes through a project once, each to-do before its subtasks, and tells its pieces
+// which of them stand before them.
+type projectWalk struct {
+	desk   *book.Desk
+	index  map[book.ID]int // of the to-dos that are pieces
+	pieces []piece
+	// met are the pieces met so far, levels the to-dos above the one that is visited.
+	met    []int
+	levels []level
+}
+
+// level is a to-do while its subtasks are visited: those of its pieces that stand before the
+// subtask at hand are met[from:to].
+type level struct {
+	from, to int
+	inOrder  bool
+}
+
+func (w *projectWalk) visit(t *book.Todo) {
+	if i, is := w.index[t.ID]; is {
+		for _, l := range w.levels {
+			if before := w.met[l.from:l.to]; l.inOrder {
+				w.pieces[i].after = append(w.pieces[i].after, before...)
+			} else {
+				w.pieces[i].behind = append(w.pieces[i].behind, before...)
+			}
+		}
+		w.met = append(w.met, i)
+	}
+	w.levels = append(w.levels, level{len(w.met), len(w.met), t.InOrder})
+	for _, sub := range w.desk.Subtasks(t.ID) {
+		w.levels[len(w.levels)-1].to = len(w.met)
+		w.visit(sub)
+	}
+	w.levels = w.levels[:len(w.levels)-1]
 }
 
 // Clash is a time of day that something else takes too.

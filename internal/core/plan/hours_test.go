@@ -362,3 +362,24 @@ func TestClashes(t *testing.T) {
 		}
 	}
 }
+
+// A day on which far more lies than it can hold is laid as far as it goes, a project's subtasks in
+// their order, and each of the others is named as having no hour.
+func TestLayHoursOfFarTooMuch(t *testing.T) {
+	const many = 1500
+	d := newDesk(t)
+	top := d.put("project", 0, "", "2026-11-25", book.ID{})
+	for i := range many {
+		d.put(fmt.Sprint(i), 5, "", "", top)
+	}
+	k, on := d.on("2026-11-25")
+	hours, none := plan.LayHours(d.desk, k, on)
+	if len(hours) != 90 || len(hours)+len(none) != many { // 7 h 30, five minutes each
+		t.Fatalf("%d have an hour and %d none", len(hours), len(none))
+	}
+	for i, h := range hours {
+		if h.Todo.Title != fmt.Sprint(i) {
+			t.Fatalf("“%s” is the %dth in turn", h.Todo.Title, i)
+		}
+	}
+}

@@ -31,7 +31,7 @@ func newDesk(t *testing.T) *desk {
 
 func (d *desk) do(cmd book.Command) *book.Change {
 	d.t.Helper()
-	c, err := d.desk.Do(book.Env{Clock: d.clock, NewID: func() book.ID { d.ids++; return book.ID{15: byte(d.ids)} }}, cmd)
+	c, err := d.desk.Do(book.Env{Clock: d.clock, NewID: func() book.ID { d.ids++; return book.ID{13: byte(d.ids >> 16), 14: byte(d.ids >> 8), 15: byte(d.ids)} }}, cmd)
 	if err != nil {
 		d.t.Fatal(err)
 	}

@@ -267,19 +267,6 @@ func bump[K comparable](counts map[K]int, key K, by int) {
 	}
 }
 
-// topOf is the to-do that one stands under and that stands under none; itself where it
-// is no subtask.
-func topOf(b *book.Desk, t *book.Todo) *book.Todo {
-	for !t.Parent.IsZero() {
-		parent, err := b.Todo(t.Parent)
-		if err != nil {
-			break
-		}
-		t = parent
-	}
-	return t
-}
-
 // Follow brings the counts up to date with a change that has just been applied to the
 // Book. What a to-do adds may follow from any other of its project: these are counted
 // with it.
@@ -297,7 +284,7 @@ func (t *Tally) Follow(b *book.Desk, c *book.Change) {
 	touched, tops := map[book.ID]bool{}, map[book.ID]*book.Todo{}
 	reach := func(id book.ID) {
 		if todo, err := b.Todo(id); err == nil {
-			top := topOf(b, todo)
+			top := b.Top(todo)
 			tops[top.ID] = top
 		}
 	}

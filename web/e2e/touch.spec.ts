@@ -257,3 +257,29 @@ test("the line grows with its sentence to three lines, and stays one sentence", 
   const message = (await page.locator(".messages").boundingBox())!;
   expect(message.y + message.height).toBeLessThanOrEqual((await line.boundingBox())!.y);
 });
+
+test("each head of Upcoming keeps its name beside its hours", async ({ page, demo }) => {
+  await visit(page, `${demo.url}/upcoming`);
+  const heads = page.locator("main .head");
+  await expect(heads.first()).toBeVisible();
+  const short = await heads.evaluateAll((all) =>
+    all
+      .filter((head) => {
+        const name = head.querySelector("h2")!;
+        const room = head.getBoundingClientRect();
+        const last = [...head.children].at(-1)!.getBoundingClientRect();
+        const cut = name.scrollWidth > name.clientWidth && name.clientWidth < 110;
+        return cut || last.right > room.right + 1;
+      })
+      .map((head) => head.textContent?.trim()),
+  );
+  expect(short).toEqual([]);
+  // A day's sheet keeps its name too; its events stand in its button.
+  await page.goto(`${demo.url}/rail/2026-11-25`);
+  await expect(page.locator("main h1")).toHaveText("Wednesday 25 November");
+  const fits = () => page.locator("main h1").evaluate((el) => el.scrollWidth <= el.clientWidth);
+  await expect.poll(fits).toBe(true);
+  await page.getByRole("button", { name: "More for Wednesday 25 November" }).tap();
+  await page.getByRole("menuitem", { name: "Events…" }).tap();
+  await expect(page.getByRole("dialog", { name: "Event: Fire drill" })).toBeVisible();
+});

@@ -1,46 +1,18 @@
 <script setup lang="ts">
-import { useTemplateRef } from "vue";
-import { useMenu } from "@/kit/menu";
-import { happeningsOn } from "@/server/calendars";
-import { useCurrent } from "@/state/current";
-import { useActions } from "@/server/actions";
-import { moreWords } from "@/words/calendars";
+import { useDayEvents } from "./day-events";
 
 /** The events of a day, in words; each can be opened. */
-const props = defineProps<{ day: string; words: string }>();
-const menus = useMenu();
-const actions = useActions();
-const current = useCurrent();
-const button = useTemplateRef<HTMLElement>("button");
-
-const open = () =>
-  actions.attempt(async () => {
-    const { events, more } = await happeningsOn(props.day);
-    const at = button.value;
-    if (!at) return;
-    const show = (event: (typeof events)[number]) =>
-      (current.event = { event, day: props.day, at });
-    const [only, ...others] = events;
-    if (only && !others.length && !more) return void show(only);
-    menus.menu = {
-      label: more ? `Events; ${moreWords(more)}` : "Events",
-      at,
-      items: events.map((e) => ({
-        name: `${e.title}${e.from ? `, ${e.from.slice(11)}` : ""}`,
-        act: () => void show(e),
-      })),
-    };
-  });
+defineProps<{ day: string; words: string }>();
+const open = useDayEvents();
 </script>
 
 <template>
   <button
-    ref="button"
     type="button"
     class="events"
     aria-haspopup="menu"
     :title="`${words}. Open an event…`"
-    @click.stop="open"
+    @click.stop="open(day, $event.currentTarget as HTMLElement)"
   >
     {{ words }}
   </button>
@@ -49,7 +21,7 @@ const open = () =>
 <style scoped>
 .events {
   flex: 1 1 0;
-  min-width: 0;
+  min-width: 110px;
   min-height: 24px;
   overflow: hidden;
   color: var(--pencil);

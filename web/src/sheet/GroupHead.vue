@@ -11,7 +11,7 @@ import { useOrderDrag } from "@/state/order-drag";
 import { useArrangement } from "@/server/arrangement";
 import type { ShownGroup } from "./shown";
 import { workWords } from "@/words/fields";
-import { bothWords, fillOf, hoursWords } from "@/words/load";
+import { assumingWords, fillOf, fullWords, hoursWords, ownWords } from "@/words/load";
 import { groupHead } from "@/words/groups";
 import ActionMenu from "@/kit/ActionMenu.vue";
 import EventsButton from "./EventsButton.vue";
@@ -41,10 +41,12 @@ const fill = computed(() => fillOf(props.group.load, props.group.count));
 /** "3 h of 4 h"; on a phone, where the day's name needs the room, "2 h over". */
 const hours = computed(() => {
   if (!cup.value || !props.group.load) return "";
-  const short = narrow.value && fill.value.over;
-  return short ? hoursWords(props.group.load) : bothWords(props.group.load);
+  if (!narrow.value) return assumingWords(props.group.load);
+  return fill.value.over ? hoursWords(props.group.load) : fullWords(props.group.load);
 });
-/** What happens on the day; on a phone it has a line of its own. */
+/** The same of own hours; on a phone the saucer alone says that there is something. */
+const own = computed(() => (cup.value && !narrow.value ? ownWords(props.group.load) : ""));
+/** The day's events; on a phone they have a line of their own. */
 const events = computed(() => (cup.value && props.group.events) || "");
 const count = computed(() => {
   const n = props.group.count - (props.group.notes ?? 0);
@@ -110,11 +112,18 @@ const items = computed<MenuItem[]>(() => {
     :aria-expanded="folds ? !folded : undefined"
     @click="folds && $emit('fold')"
   >
-    <CupGlyph v-if="cup" :level="fill.level" :assumed="fill.assumed" :size="20" />
+    <CupGlyph
+      v-if="cup"
+      :level="fill.level"
+      :assumed="fill.assumed"
+      :saucer="Boolean(group.load?.own?.minutes)"
+      :size="20"
+    />
     <h2 :class="{ before: hours }">{{ words }}</h2>
-    <span v-if="hours" class="hours" :class="{ over: fill.over, followed: events }">{{
+    <span v-if="hours" class="hours" :class="{ over: fill.over, followed: own || events }">{{
       hours
     }}</span>
+    <span v-if="own" class="hours own" :class="{ followed: events }">{{ own }}</span>
     <EventsButton v-if="events && !narrow" :day="group.horizon!" :words="events" />
     <template v-if="!folds">
       <ActionMenu
@@ -187,6 +196,20 @@ h2 {
 .followed {
   flex: none;
 }
+.own {
+  min-width: 60px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.own.followed {
+  flex: 0 1 auto;
+}
+/* Beside events there is no room for its words, which the saucer stands for. */
+@media (max-width: 1100px) {
+  .own.followed {
+    display: none;
+  }
+}
 .over {
   color: var(--copper);
   font-size: 14px;
@@ -194,10 +217,12 @@ h2 {
 }
 /* Shown under the pointer or the focus; always where there is no pointer. */
 .hidden {
+  flex: none;
   min-height: 24px;
   padding: 0 7px;
   color: var(--pencil);
   font-size: 13px;
+  white-space: nowrap;
   opacity: 0;
 }
 .head:hover .hidden,

@@ -14,6 +14,7 @@ import { useAsk } from "@/kit/ask";
 import { useArrangement } from "@/server/arrangement";
 import { type Deed, useSheetDeeds } from "./sheet-deeds";
 import { useSheetItems } from "./sheet-items";
+import { useDayEvents } from "./day-events";
 import ActionMenu from "@/kit/ActionMenu.vue";
 import EventsButton from "./EventsButton.vue";
 
@@ -91,8 +92,15 @@ const allItems = computed<MenuItem[]>(() => {
     name: d.menu ? `${d.menu.label}…` : d.name,
     act: () => press(d),
   }));
+  const { events } = props;
+  if (events)
+    entries.push({
+      name: "Events…",
+      act: () => press({ name: "", act: (at) => void openEvents(events.day, at) }),
+    });
   return [...entries, ...own.map((item, i) => (i === 0 ? { ...item, apart: true } : item))];
 });
+const openEvents = useDayEvents();
 const dots = useTemplateRef<{ $el: HTMLElement }>("dots");
 /** What it opens hangs on the button of the menu that it was chosen from. */
 function press({ menu, act }: Deed) {
@@ -166,7 +174,12 @@ const deeds = useSheetDeeds(props, {
         {{ sentence }} <span v-if="total" class="total">{{ total }}.</span>
       </p>
       <p v-if="holds" class="sentence holds">{{ holds }}</p>
-      <EventsButton v-if="events" class="happens" :day="events.day" :words="events.words" />
+      <EventsButton
+        v-if="events && !narrow"
+        class="happens"
+        :day="events.day"
+        :words="events.words"
+      />
     </div>
     <div class="deeds">
       <button
@@ -281,9 +294,11 @@ h1 {
   .words {
     flex: 1;
     flex-wrap: nowrap;
+    overflow: hidden;
   }
   h1 {
-    flex: 0 1 auto;
+    flex: none;
+    max-width: 100%;
     overflow: hidden;
     font-size: 20px;
     text-overflow: ellipsis;
@@ -294,7 +309,8 @@ h1 {
     display: none;
   }
   .sentence {
-    flex: 1 1 80px;
+    flex: 1 1 0;
+    min-width: 0;
     overflow: hidden;
     font-size: 13px;
     text-overflow: ellipsis;

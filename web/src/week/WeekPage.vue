@@ -41,7 +41,7 @@ const { data: overview } = useOverview();
 /** How high the tallest cup is, in pixels: all of it is in sight, unless that is too little. */
 const { height: seen } = useWindowSize();
 const height = computed(() =>
-  Math.max(300, Math.min(seen.value - (saucered.value ? 476 : 410), 560)),
+  Math.max(300, Math.min(seen.value - (saucered.value ? 492 : 410), 560)),
 );
 const scale = computed(() => scaleOf(week.value?.days ?? [], height.value));
 const today = computed(() => week.value?.today ?? "");

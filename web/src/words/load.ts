@@ -66,8 +66,12 @@ export function ownWords(load: Load | undefined): string {
 }
 
 /** Cup and saucer, as they are read out: "3 h of 4 h, own hours 30 min of 3 h". */
-export function bothWords(load: Load): string {
+export const bothWords = (load: Load): string =>
+  [assumingWords(load), ownWords(load)].filter(Boolean).join(", ");
+
+/** The cup in full, with what of it is assumed: "1 h 30 of 4 h, 30 min of it assumed". */
+export function assumingWords(load: Load): string {
   const assumed =
     load.assumed && load.minutes > 0 ? `${estimateWords(load.assumed)} of it assumed` : "";
-  return [fullWords(load), assumed, ownWords(load)].filter(Boolean).join(", ");
+  return [fullWords(load), assumed].filter(Boolean).join(", ");
 }

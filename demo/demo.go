@@ -44,7 +44,9 @@ type file struct {
 type list struct {
 	Name, Colour, Order                   string
 	Pinned, Checklist, Archived, Template bool
-	Sections                              []string
+	// Due counts from the day the demo starts, as an entry's does.
+	Due, Outcome string
+	Sections     []string
 }
 
 type entry struct {
@@ -164,6 +166,13 @@ func (w *writer) list(at time.Time, shelf book.ID, l list) error {
 		if err := edit.Order.UnmarshalText([]byte(l.Order)); err != nil {
 			return err
 		}
+	}
+	if l.Due != "" {
+		due, err := w.moment(l.Due)
+		if err != nil {
+			return err
+		}
+		edit.Due, edit.Outcome = &due.Date, &l.Outcome
 	}
 	w.step(at, edit)
 	for _, name := range l.Sections {

@@ -235,6 +235,9 @@ func found(b *book.Desk, c day.Clock, d capture.Draft) Reading {
 	for _, l := range b.Lists() {
 		if d.List != "" && !d.NewList && l.Listed() && l.Name == d.List {
 			r.List = l.ID
+			if _, err := b.Person(l.With); err == nil && d.Person.Role == term.NoRole && !d.Note {
+				r.Person = book.Involved{ID: l.With, Role: term.Ask, Since: c.Today()}
+			}
 		}
 	}
 	for _, p := range b.People() {

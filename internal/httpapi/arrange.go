@@ -195,8 +195,47 @@ func (s *server) EditList(c *gin.Context, id string, p contract.EditListParams) 
 		if cmd.Colour, err = perhaps[book.Colour]("colour", in.Colour); err == nil {
 			cmd.Order, err = perhaps[book.Order]("order", in.Order)
 		}
+		if err == nil && in.Due.IsSpecified() {
+			cmd.Due, cmd.Shift = new(day.Date), in.Shift != nil && *in.Shift
+			err = optional(cmd.Due, "due", in.Due)
+		}
+		if err == nil && in.Person.IsSpecified() {
+			cmd.With = new(book.ID)
+			err = optional(cmd.With, "person", in.Person)
+		}
+		cmd.Outcome = cleared(in.Outcome)
 		return cmd, err
 	})
+}
+
+// FinishList archives a list that is done.
+func (s *server) FinishList(c *gin.Context, id string, p contract.FinishListParams) {
+	onRowWith(s, c, id, p.IdempotencyKey, p.WindowId, func(id book.ID, in contract.Finishing) (book.Command, error) {
+		rest, err := read[book.Rest]("rest", string(in.Rest))
+		return book.FinishList{ID: id, Rest: rest}, err
+	})
+}
+
+// DuplicateList makes a list like another.
+func (s *server) DuplicateList(c *gin.Context, id string, p contract.DuplicateListParams) {
+	s.duplicate(c, id, request(c, p.IdempotencyKey, p.WindowId, nil), func(id book.ID) book.Command { return book.DuplicateList{ID: id} },
+		func(change *book.Change) book.ID { return change.Lists[0].After.ID })
+}
+
+// DuplicateTodo makes a copy of a to-do.
+func (s *server) DuplicateTodo(c *gin.Context, id string, p contract.DuplicateTodoParams) {
+	s.duplicate(c, id, request(c, p.IdempotencyKey, p.WindowId, nil), func(id book.ID) book.Command { return book.Duplicate{ID: id} },
+		func(change *book.Change) book.ID { return change.Todos[0].After.ID })
+}
+
+// duplicate makes a row like another, and answers with its id.
+func (s *server) duplicate(c *gin.Context, rowID string, req app.Request, cmd func(book.ID) book.Command, of func(*book.Change) book.ID) {
+	id, err := pathID(rowID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.made(c, req, cmd(id), of)
 }
 
 // DeleteList puts a list in the bin.

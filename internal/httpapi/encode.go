@@ -115,6 +115,14 @@ func encodeView(b *book.Desk, c day.Clock, sentence string, res *view.Result, fo
 			}
 			group.ComesRound = &round
 		}
+		if len(g.Lists) > 0 {
+			lists := make([]contract.DueList, 0, len(g.Lists))
+			for _, r := range g.Lists {
+				lists = append(lists, contract.DueList{Id: r.List.ID.String(), Name: r.List.Name, Colour: contract.Colour(r.List.Colour.String()),
+					Due: r.List.Due.String(), Late: r.Late, DaysLate: r.DaysLate, Progress: encodeProgress(r.Progress)})
+			}
+			group.Lists = &lists
+		}
 		v.Groups = append(v.Groups, group)
 	}
 	return v

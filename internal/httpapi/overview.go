@@ -124,6 +124,14 @@ func encodeList(b *book.Desk, l *book.List) contract.List {
 	row := contract.List{Id: l.ID.String(), Revision: l.Revision, Name: l.Name, Colour: contract.Colour(l.Colour.String()), Shelf: l.Shelf.String(),
 		Order: contract.Order(l.Order.String()), Checklist: orAbsent(l.Checklist), Pinned: orAbsent(l.Pinned),
 		Archived: orAbsent(!l.Archived.IsZero()), Template: orAbsent(l.Template.String())}
+	row.Due, row.Outcome = orAbsent(l.Due.String()), orAbsent(l.Outcome)
+	row.Person = orAbsent(l.With.String())
+	if !l.Due.IsZero() || l.Outcome != "" {
+		row.Progress = encodeProgress(b.ListProgress(l.ID))
+	}
+	if !l.Due.IsZero() {
+		row.Dated = orAbsent(b.Dated(l.ID))
+	}
 	var sections []contract.Section
 	for _, s := range b.Sections(l.ID) {
 		sections = append(sections, contract.Section{Id: s.ID.String(), Revision: s.Revision, Name: s.Name})

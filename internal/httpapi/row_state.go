@@ -20,6 +20,8 @@ func rowState(b *book.Desk, kind book.RowKind, id book.ID) *contract.RowState {
 		l, _ := b.List(id) // it is there: it has a revision
 		order, archived := contract.Order(l.Order.String()), !l.Archived.IsZero()
 		out.Name, out.Colour, out.Order = l.Name, colourOf(l.Colour), &order
+		due, with := l.Due.String(), l.With.String()
+		out.Due, out.Outcome, out.Person = &due, &l.Outcome, &with
 		out.Checklist, out.Pinned, out.Archived = &l.Checklist, &l.Pinned, &archived
 	case book.SectionRow:
 		s, _ := b.Section(id)

@@ -39,6 +39,16 @@ func (s *server) GetListView(c *gin.Context, listID string, params contract.GetL
 	s.answer(c, view.Query{Of: view.InList{ID: id}}, params.Offset, params.Limit)
 }
 
+// GetShelfView answers with the to-dos of a shelf's lists.
+func (s *server) GetShelfView(c *gin.Context, shelfID string, params contract.GetShelfViewParams) {
+	id, err := pathID(shelfID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.answer(c, view.Query{Of: view.OnShelf{ID: id}}, params.Offset, params.Limit)
+}
+
 // GetTagView answers with what carries a tag.
 func (s *server) GetTagView(c *gin.Context, tagID string, params contract.GetTagViewParams) {
 	id, err := pathID(tagID)

@@ -176,8 +176,20 @@ func (r *Run) onList(s Step, list *book.List, name string) book.Command {
 		return book.AddSection{List: list.ID, Name: name}
 	case "edit-list":
 		order, colour := book.Order(s.B%6), book.Colour(s.C%8)
+		var with book.ID
+		if p := pick(byID(r.Desk.People()), s.A); p != nil {
+			with = p.ID
+		}
+		due := day.DateOf(r.Now).AddDays(int(s.B%40) - 5)
 		return []book.EditList{{ID: list.ID, Name: &name}, {ID: list.ID, Order: &order, Colour: &colour}, {ID: list.ID, Archived: &yes},
-			{ID: list.ID, Pinned: &yes}}[s.C%4]
+			{ID: list.ID, Pinned: &yes}, {ID: list.ID, Due: &due, Shift: s.A%2 == 0, Outcome: &name}, {ID: list.ID, Due: new(day.Date)}, {ID: list.ID, With: &with}}[s.C%7]
+	case "finish-list":
+		return book.FinishList{ID: list.ID, Rest: book.Rest(s.B % 4)}
+	case "duplicate":
+		if t := pick(byID(slices.Collect(r.Desk.OfList(list.ID))), s.B); t != nil && s.C%4 > 0 {
+			return book.Duplicate{ID: t.ID}
+		}
+		return book.DuplicateList{ID: list.ID}
 	case "checklist":
 		return []book.Command{book.EditList{ID: list.ID, Checklist: &yes}, book.StartOver{List: list.ID}, book.ClearDone{List: list.ID}}[s.C%3]
 	case "move-list":

@@ -13,7 +13,7 @@ var (
 		"end-repeat": 4, "move-repeat": 5, "remind": 3, "add-person": 3, "involve": 5, "add-view": 4, "import": 3, "undo": 3, "redo": 3}
 	Trees = map[string]int{"capture": 3, "tree": 2, "subtask": 4, "indent": 5, "lift": 7, "reorder": 9, "under": 5, "move": 3, "complete": 3,
 		"reopen": 3, "delete": 3, "restore": 4, "bulk": 5, "add-view": 4, "import": 4, "undo": 3, "redo": 3}
-	Shelves = map[string]int{"capture": 3, "tree": 2, "add-list": 2, "add-section": 7, "move": 4, "edit-list": 4, "move-list": 4, "delete-list": 3,
+	Shelves = map[string]int{"capture": 3, "tree": 2, "add-list": 2, "add-section": 7, "move": 4, "edit-list": 6, "finish-list": 3, "add-person": 3, "remove-person": 3, "duplicate": 5, "move-list": 4, "delete-list": 3,
 		"restore-list": 7, "edit-section": 7, "move-section": 30, "delete-section": 5, "into-section": 22, "edit-shelf": 2, "move-shelf": 6,
 		"delete-shelf": 2, "restore-shelf": 17, "add-shelf": 2, "add-view": 4, "checklist": 15, "template": 3, "pour": 5, "complete": 4, "delete": 2, "restore": 3, "undo": 3, "redo": 3}
 	Labels = map[string]int{"add-calendar": 4, "edit-calendar": 4, "remove-calendar": 3, "add-view": 5, "edit-view": 4, "move-view": 11, "delete-view": 3, "capture": 8, "tag": 4, "edit-tag": 4, "merge-tags": 24, "delete-tag": 4, "add-person": 3, "edit-person": 4,

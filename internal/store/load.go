@@ -123,12 +123,12 @@ func loadSections(ctx context.Context, db *sql.DB, into rowsByAccount) error {
 }
 
 func loadLists(ctx context.Context, db *sql.DB, into rowsByAccount) error {
-	const query = `SELECT id, owner, name, colour, sorted, checklist, archived, template, deleted, revision, shelf, coalesce(position, ''), coalesce(pinned, 0)
+	const query = `SELECT id, owner, name, colour, sorted, checklist, archived, due, outcome, person, template, deleted, revision, shelf, coalesce(position, ''), coalesce(pinned, 0)
 		FROM lists LEFT JOIN list_places ON list = id AND account = owner`
 	return each(ctx, db, query, func(r *sql.Rows) error {
 		row := &book.List{}
 		err := r.Scan((*id)(&row.ID), (*id)(&row.Owner), &row.Name, text{&row.Colour}, text{&row.Order}, &row.Checklist,
-			&row.Archived, text{&row.Template}, &row.Deleted, &row.Revision, (*id)(&row.Shelf), &row.Position, &row.Pinned)
+			&row.Archived, text{&row.Due}, &row.Outcome, (*id)(&row.With), text{&row.Template}, &row.Deleted, &row.Revision, (*id)(&row.Shelf), &row.Position, &row.Pinned)
 		c := into.of(row.Owner)
 		c.Lists = append(c.Lists, book.Diff[book.List]{After: row})
 		return err

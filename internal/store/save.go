@@ -211,7 +211,7 @@ func saveList(w writer, account id, d book.Diff[book.List]) error {
 	}
 	l := d.After
 	if err := w.exec(putList, id(l.ID), id(l.Owner), l.Name, l.Colour.String(), l.Order.String(), l.Checklist,
-		l.Archived, l.Template.String(), l.Deleted, l.Revision); err != nil {
+		l.Archived, l.Due.String(), l.Outcome, id(l.With), l.Template.String(), l.Deleted, l.Revision); err != nil {
 		return err
 	}
 	return w.exec(putListPlace, id(l.ID), account, id(l.Shelf), l.Position, l.Pinned)

@@ -37,7 +37,7 @@ var writing = []string{begin, commit, rollback, deleteShelf, putShelf, deleteLis
 // look for all that refers to the row and take notes along.
 var (
 	putShelf     = upsert("shelves", "id", "account", "name", "position", "hours", "deleted", "revision")
-	putList      = upsert("lists", "id", "owner", "name", "colour", "sorted", "checklist", "archived", "template", "deleted", "revision")
+	putList      = upsert("lists", "id", "owner", "name", "colour", "sorted", "checklist", "archived", "due", "outcome", "person", "template", "deleted", "revision")
 	putListPlace = upsertBy("list_places", 2, "list", "account", "shelf", "position", "pinned")
 	putSection   = upsert("sections", "id", "list", "name", "position", "revision")
 	putTag       = upsert("tags", "id", "account", "name", "colour", "unmade", "revision")

@@ -47,6 +47,7 @@ async function saved(page: Page, as: string) {
     .getByRole("button", { name: /^More for/ })
     .first()
     .click();
+  await page.getByRole("menuitem", { name: "Save as a file…" }).click();
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("menuitem", { name: as }).click(),

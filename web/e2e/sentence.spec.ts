@@ -393,7 +393,7 @@ test("the line at the top means the Cup wherever one is, and says so; notes are 
   await page.getByRole("button", { name: "Clear the line" }).click();
   await expect(line(page)).toHaveValue("");
   await index(page).getByRole("link", { name: "The Cup" }).click();
-  await page.getByRole("button", { name: /With people, and notes/ }).click();
+  await page.getByRole("button", { name: /Waited on, and notes/ }).click();
   await expect(
     row(page, "the crates are 60 cm wide").getByRole("img", { name: "Note" }),
   ).toBeVisible();

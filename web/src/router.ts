@@ -38,6 +38,7 @@ export const router = createRouter({
     },
     { path: "/history", component: () => import("@/sheet/HistoryPage.vue") },
     { path: "/list/:list", name: "list", component: SheetPage },
+    { path: "/shelf/:shelf", name: "shelf", component: SheetPage },
     {
       path: "/rail/:cup(\\d{4}-\\d{2}-\\d{2}|\\d{4}-W\\d{2}|\\d{4}-\\d{2}|parked)",
       name: "rail",

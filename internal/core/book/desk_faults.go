@@ -104,6 +104,9 @@ func (f *faultFinder) arrangement() {
 		if shelf, ok := b.shelves[l.Shelf]; !ok || l.Deleted.IsZero() && !shelf.Deleted.IsZero() {
 			f.add(Lost, "The list “%s” is on a shelf that is not there.", l.Name)
 		}
+		if _, ok := b.people[l.With]; !ok && !l.With.IsZero() {
+			f.add(Lost, "The list “%s” is with a person who is not there.", l.Name)
+		}
 		if l.Deleted.IsZero() {
 			name(map[bool]string{true: "list", false: "template"}[l.Template.IsZero()], "", l.Name)
 		}

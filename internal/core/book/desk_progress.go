@@ -30,10 +30,16 @@ func (b *Desk) Progress(t *Todo) Progress {
 	return progress(func(id ID) []*Todo { return b.siblings[id] }, t.ID)
 }
 
+// ListProgress counts the leaves of a list, what was cleared from its sight with them; records
+// of repeats, which came and went, are left out.
+func (b *Desk) ListProgress(list ID) Progress {
+	return progress(func(id ID) []*Todo { return b.siblings[id] }, list)
+}
+
 func progress(subtasks func(ID) []*Todo, id ID) Progress {
 	var p Progress
 	for _, sub := range subtasks(id) {
-		if sub.Status == Cancelled || sub.IsNote || !sub.Deleted.IsZero() {
+		if sub.Status == Cancelled || sub.IsNote || !sub.Deleted.IsZero() || !sub.Record.IsZero() && sub.Parent.IsZero() {
 			continue
 		}
 		if below := progress(subtasks, sub.ID); below.Total > 0 {

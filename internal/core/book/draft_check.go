@@ -144,6 +144,9 @@ func (d *draft) checkLists() error {
 		if shelf, ok := d.shelves.get(l.Shelf); !ok || l.Deleted.IsZero() && !shelf.Deleted.IsZero() {
 			return &ConflictError{l.Name, []string{"shelf"}}
 		}
+		if _, ok := d.people.get(l.With); !ok && !l.With.IsZero() {
+			return &ConflictError{l.Name, []string{"person"}}
+		}
 		if _, err := d.checkListName(id, !l.Template.IsZero(), l.Name); err != nil && l.Deleted.IsZero() {
 			return &ConflictError{l.Name, []string{"name"}}
 		}
@@ -187,6 +190,12 @@ func (d *draft) checkPeople() error {
 		if p, ok := d.people.get(id); ok {
 			if _, err := d.checkPerson(p); err != nil {
 				return &ConflictError{p.Name, []string{"name"}}
+			}
+			continue
+		}
+		for _, l := range d.lists.all() {
+			if l.With == id {
+				return &ConflictError{l.Name, []string{"person"}}
 			}
 		}
 	}

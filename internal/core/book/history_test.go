@@ -37,7 +37,7 @@ func fullChange() *book.Change {
 	return &book.Change{Revision: 5, Kind: "edit", Says: "Changed: “Ring”",
 		Todos:    []book.Diff[book.Todo]{{Before: &book.Todo{ID: t.ID, Title: "Ring", Revision: 4}, After: &t}},
 		Notes:    []book.Diff[book.Note]{{Before: &book.Note{ID: t.ID, Text: "was"}, After: &book.Note{ID: t.ID, Text: "is"}}},
-		Lists:    []book.Diff[book.List]{{After: &book.List{ID: id(1), Owner: id(9), Shelf: id(2), Name: "House", Colour: book.Plum, Position: "e1", Order: book.ByDue, Checklist: true, Pinned: true, Archived: 7, Template: on, Deleted: 8, Revision: 5}}},
+		Lists:    []book.Diff[book.List]{{After: &book.List{ID: id(1), Owner: id(9), Shelf: id(2), Name: "House", Colour: book.Plum, Position: "e1", Order: book.ByDue, Checklist: true, Pinned: true, Archived: 7, Due: on, Outcome: "It hangs.", With: id(5), Template: on, Deleted: 8, Revision: 5}}},
 		Sections: []book.Diff[book.Section]{{After: &book.Section{ID: id(3), List: id(1), Name: "Roof", Position: "e2", Revision: 5}}},
 		Shelves:  []book.Diff[book.Shelf]{{After: &book.Shelf{ID: id(2), Name: "Home", Position: "e3", Hours: term.OwnHours, Deleted: 9, Revision: 5}}},
 		Tags:     []book.Diff[book.Tag]{{After: &book.Tag{ID: id(4), Name: "calls", Colour: book.Sea, Revision: 5}}},

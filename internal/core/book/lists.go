@@ -1,7 +1,10 @@
 package book
 
 import (
+	"cmp"
 	"fmt"
+	"math"
+	"strconv"
 	"strings"
 
 	"tincup/internal/core/day"
@@ -30,6 +33,14 @@ type EditList struct {
 	Pinned    *bool
 	// Archived puts the list away, or brings it back.
 	Archived *bool
+	// Due is the day by which all of it is to be done; none takes it away. With Shift, where it
+	// moves a due that was there, the dates of the list's to-dos move by the same distance.
+	Due   *day.Date
+	Shift bool
+	// Outcome is the sentence that will be true when all of it is done; "" takes it away.
+	Outcome *string
+	// With is the person with whom it is done; none takes them off.
+	With *ID
 }
 
 // MoveList puts a list on a shelf, behind or before another list there; with
@@ -181,6 +192,31 @@ func (c EditList) run(d *draft) error {
 			l.Archived = 0
 		}
 	}
+	if c.Outcome != nil {
+		if l.Outcome, err = lineOrNone("outcome", l.Outcome, c.Outcome, MaxOutcome); err != nil {
+			return err
+		}
+		d.says = "Outcome of " + quote(l.Name) + ": " + cmp.Or(l.Outcome, "none")
+	}
+	if c.With != nil {
+		d.says = quote(l.Name) + " is with nobody in particular"
+		if l.With = *c.With; !l.With.IsZero() {
+			p, ok := d.people.get(l.With)
+			if !ok {
+				return refuse("person", "There is no person with the id %s.", l.With)
+			}
+			d.says = quote(l.Name) + " is with " + p.Name
+		}
+	}
+	if c.Due != nil {
+		outcome := d.says
+		if err := d.setListDue(&l, *c.Due, c.Shift); err != nil {
+			return err
+		}
+		if c.Outcome != nil {
+			d.says += ". " + outcome
+		}
+	}
 	d.lists.put(l)
 	return nil
 }
@@ -282,12 +318,19 @@ func (d *draft) restoreList(id ID) {
 	d.restoreShelf(l.Shelf)
 }
 
-// freeName returns a name, numbered where it is taken.
+// freeName returns a name, numbered where it is taken: "Loans (2)" comes behind "Loans", and
+// "Loans (3)" behind "Loans (2)".
 func freeName(name string, free func(string) bool) string {
+	base, n := name, 2
+	if at := strings.LastIndex(name, " ("); at > 0 && strings.HasSuffix(name, ")") {
+		if number, err := strconv.Atoi(name[at+2 : len(name)-1]); err == nil && number > 1 && number < math.MaxInt32 {
+			base, n = name[:at], number
+		}
+	}
 	next := name
-	for n := 2; !free(next); n++ {
+	for ; !free(next); n++ {
 		tail := fmt.Sprintf(" (%d)", n)
-		runes := []rune(name)
+		runes := []rune(base)
 		next = string(runes[:min(len(runes), MaxName-len(tail))]) + tail
 	}
 	return next

@@ -35,6 +35,10 @@ func (Mend) run(d *draft) error {
 
 func (d *draft) mendHomes() {
 	for _, l := range d.lists.all() {
+		if _, ok := d.people.get(l.With); !ok && !l.With.IsZero() {
+			l.With = ID{}
+			d.lists.put(l)
+		}
 		shelf, ok := d.shelves.get(l.Shelf)
 		if !ok {
 			l.Shelf, _ = d.shelfFor(ID{}) // none named: it cannot be refused

@@ -82,6 +82,12 @@ func (c RemovePerson) run(d *draft) error {
 		next.Person = Involved{}
 		d.put(next)
 	}
+	for _, l := range d.lists.all() {
+		if l.With == c.ID {
+			l.With = ID{}
+			d.lists.put(l)
+		}
+	}
 	d.people.remove(c.ID)
 	d.says = "Person removed: " + quote(p.Name)
 	if n := len(involved); n > 0 {

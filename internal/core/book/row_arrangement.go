@@ -33,6 +33,13 @@ type List struct {
 	Pinned bool `json:"Pinned,omitzero"`
 	// Archived is when it was put away: out of the index and of all views.
 	Archived day.Timestamp `json:"Archived,omitzero"`
+	// Due is the day by which all of it is to be done: a deadline of each of its to-dos.
+	Due day.Date `json:"Due,omitzero"`
+	// Outcome is the sentence that will be true when all of it is done, to MaxOutcome characters.
+	Outcome string `json:"Outcome,omitempty"`
+	// With is the person with whom it is done; what is put in is to be asked of them, unless it says
+	// another.
+	With ID `json:"With,omitzero"`
 	// Template is the day from which the dates of a template count; none for a
 	// list that is none.
 	Template day.Date      `json:"Template,omitzero"`
@@ -108,6 +115,9 @@ var listAttributes = []attribute[List]{
 	attr("checklist", func(l *List) *bool { return &l.Checklist }),
 	attr("pinned", func(l *List) *bool { return &l.Pinned }),
 	attr("archived", func(l *List) *day.Timestamp { return &l.Archived }),
+	attr("due", func(l *List) *day.Date { return &l.Due }),
+	attr("outcome", func(l *List) *string { return &l.Outcome }),
+	attr("person", func(l *List) *ID { return &l.With }),
 	attr("template", func(l *List) *day.Date { return &l.Template }),
 	attr("deleted", func(l *List) *day.Timestamp { return &l.Deleted }),
 	{"place", func(a, b *List) bool { return a.Shelf == b.Shelf && a.Position == b.Position },

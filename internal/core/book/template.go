@@ -86,9 +86,10 @@ func (c Pour) run(d *draft) error {
 }
 
 // copyList makes a list like another, with copies of its sections and open
-// to-dos, their dates moved by some days, and says how many to-dos it has.
+// to-dos, their dates and its due moved by some days, and says how many to-dos it has.
 func (d *draft) copyList(from, to List, name string, days int) (int, error) {
 	to.Colour, to.Order, to.Checklist = from.Colour, from.Order, from.Checklist
+	to.Due, to.Outcome, to.With = shift(from.Due, days), from.Outcome, from.With
 	if err := d.addList(&to, name); err != nil {
 		return 0, err
 	}
@@ -117,28 +118,35 @@ func (d *draft) copyTodos(from, to ID, c copying) (n int, err error) {
 			continue
 		}
 		next := *t
-		next.ID, next.UID, next.List, next.Section = d.env.NewID(), "", c.list, c.sections[t.Section]
+		next.ID, next.List, next.Section = d.env.NewID(), c.list, c.sections[t.Section]
 		if next.Parent = to; to == c.list {
 			next.Parent = ID{}
 		}
-		next.Created, next.Handful = d.now, day.Date{}
-		if err := d.shiftBy(&next, c.days); err != nil {
-			return n, err
-		}
-		text, err := d.desk.Note(t)
-		if err != nil {
-			return n, err
-		}
-		if text != "" {
-			d.notes = append(d.notes, noteDiff(next.ID, "", text))
-		}
-		d.put(next)
-		below, err := d.copyTodos(t.ID, next.ID, c)
-		if n += 1 + below; err != nil {
+		below, err := d.copyTodo(t, next, c)
+		if n += below; err != nil {
 			return n, err
 		}
 	}
 	return n, nil
+}
+
+// copyTodo writes a copy of a to-do, which has its id and its home, with copies of all that is
+// under it, and says how many there are.
+func (d *draft) copyTodo(t *Todo, next Todo, c copying) (n int, err error) {
+	next.UID, next.Created, next.Handful = "", d.now, day.Date{}
+	if err := d.shiftBy(&next, c.days); err != nil {
+		return n, err
+	}
+	text, err := d.desk.Note(t)
+	if err != nil {
+		return n, err
+	}
+	if text != "" {
+		d.notes = append(d.notes, noteDiff(next.ID, "", text))
+	}
+	d.put(next)
+	n, err = d.copyTodos(t.ID, next.ID, c)
+	return n + 1, err
 }
 
 // shiftBy moves every date of a to-do; a repeat begins anew with the first date

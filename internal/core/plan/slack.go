@@ -71,25 +71,33 @@ func SlackOf(k *Capacity, b *book.Desk, t *book.Todo, due day.Moment, estimate, 
 	}
 	last := due.Date.AddDays(1)
 	for _, o := range b.Open() {
-		if o.Parent.IsZero() && (o.Due.IsZero() || o.Due.Date.After(last)) || within[o.ID] || b.HoursOf(o) != k.Kind {
+		d := tree.Due(o)
+		if d.IsZero() || o.Parent.IsZero() && d.Date.After(last) || within[o.ID] || b.HoursOf(o) != k.Kind {
 			continue
 		}
-		if d := tree.Due(o); !d.IsZero() && (k.passed(d) || min(k.Deadline(d), above(o)) <= deadline) {
+		if k.passed(d) || min(k.Deadline(d), above(o)) <= deadline {
 			s.Spare -= tree.Work(o).Minutes
 		}
 	}
 	return s, true
 }
 
-// deadlines returns a function that tells the earliest deadline of the to-dos above one;
-// noDeadline for none. That deadline may come before the one of the earliest due: a date ends
+// deadlines returns a function that tells the earliest deadline of the to-dos above one and of
+// its list; noDeadline for none. That deadline may come before the one of the earliest due: a date ends
 // with the hours of its day, and a time may lie behind these. The function remembers what it
 // told, and is good for as long as the desk does not change.
 func (k *Capacity) deadlines(b *book.Desk) func(*book.Todo) Minute {
 	known := map[book.ID]Minute{}
+	lists := map[book.ID]Minute{}
+	for id, due := range duesOfLists(b) {
+		lists[id] = k.Deadline(due)
+	}
 	var above func(*book.Todo) Minute
 	above = func(t *book.Todo) Minute {
 		if t.Parent.IsZero() {
+			if deadline, is := lists[t.List]; is {
+				return deadline
+			}
 			return noDeadline
 		}
 		deadline, is := known[t.Parent]

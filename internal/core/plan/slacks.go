@@ -13,33 +13,36 @@ type Slacks struct {
 	// deadlines are those ahead, in order, and spare the slack of what is due by each.
 	deadlines []Minute
 	spare     []int
-	// subtasks holds the deadline of each open subtask that has one ahead, its own or one above
-	// it.
-	subtasks map[book.ID]Minute
+	// above holds the deadline of each open to-do that has one ahead and may have it from a to-do
+	// above it or from its list.
+	above map[book.ID]Minute
 }
+
+// pastDeadline stands for a deadline that is past; no to-do is due by it.
+const pastDeadline Minute = -1
 
 // NewSlacks reckons it; assumed is the minutes of a to-do without an estimate.
 func NewSlacks(k *Capacity, b *book.Desk, assumed int) *Slacks {
 	// A deadline and the minutes that are due by it in one number, which is quick to sort: an
 	// estimate has at most 20 bits.
 	const bits = 20
-	r := &Slacks{capacity: k, subtasks: map[book.ID]Minute{}}
+	r := &Slacks{capacity: k, above: map[book.ID]Minute{}}
 	tree, above, late := NewTree(b, k.Clock, assumed), k.deadlines(b), 0
 	var all []int64
 	for _, t := range b.Open() {
-		if t.Parent.IsZero() && t.Due.IsZero() || b.HoursOf(t) != k.Kind {
+		d := tree.Due(t)
+		if d.IsZero() || b.HoursOf(t) != k.Kind {
 			continue
 		}
-		d := tree.Due(t)
 		switch {
-		case d.IsZero():
 		case k.passed(d):
 			late += tree.Work(t).Minutes
+			r.above[t.ID] = pastDeadline
 		default:
 			if deadline := min(k.Deadline(d), above(t)); deadline <= k.End() {
 				all = append(all, int64(deadline)<<bits|int64(tree.Work(t).Minutes))
-				if !t.Parent.IsZero() {
-					r.subtasks[t.ID] = deadline
+				if !t.Parent.IsZero() || t.Due.IsZero() || deadline != k.Deadline(t.Due) {
+					r.above[t.ID] = deadline
 				}
 			}
 		}
@@ -58,8 +61,8 @@ func NewSlacks(k *Capacity, b *book.Desk, assumed int) *Slacks {
 
 // Spare implements book.Slack.
 func (r *Slacks) Spare(b *book.Desk, t *book.Todo) (minutes int, known bool) {
-	deadline, known := r.subtasks[t.ID]
-	if t.Parent.IsZero() && b.HoursOf(t) == r.capacity.Kind {
+	deadline, known := r.above[t.ID]
+	if !known && t.Parent.IsZero() && b.HoursOf(t) == r.capacity.Kind {
 		if known = !t.Due.IsZero() && t.Open() && !r.capacity.passed(t.Due); known {
 			deadline = r.capacity.Deadline(t.Due)
 		}

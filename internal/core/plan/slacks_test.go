@@ -30,12 +30,20 @@ func TestSlacksAreThatOfEach(t *testing.T) {
 		}
 		for _, todo := range run.Desk.Open() { // dues of every kind, and estimates
 			due := day.Moment{Date: day.DateOf(run.Now).AddDays(r.IntN(14) - 3)}
-			if r.IntN(3) == 0 {
+			if r.IntN(4) == 0 {
+				due = day.Moment{} // as its list says
+			} else if r.IntN(3) == 0 {
 				due.Time, _ = day.NewTimeOfDay(8+r.IntN(10), 15*r.IntN(4))
 			}
 			minutes := r.IntN(5) * 200
 			c, err := run.Desk.Do(run.Env(), book.Edit{ID: todo.ID, Due: &due, Start: new(day.Date), Estimate: &minutes})
 			if err == nil && !c.Empty() {
+				run.Keep(c)
+			}
+		}
+		for _, list := range run.Desk.Lists() {
+			due := day.DateOf(run.Now).AddDays(r.IntN(14) - 3)
+			if c, err := run.Desk.Do(run.Env(), book.EditList{ID: list.ID, Due: &due}); err == nil && !c.Empty() {
 				run.Keep(c)
 			}
 		}

@@ -54,8 +54,8 @@ func until(c day.Clock, cup day.Horizon, due day.Moment, last day.Date) bool {
 
 func gather(b *book.Desk, c day.Clock, kind term.Hours, assumed int, dueBy, last day.Date) Gathered {
 	var g Gathered
-	later := func(t *book.Todo) bool {
-		return (t.Due.IsZero() || t.Due.Date.Sub(last) > 1) && (t.Plan.IsZero() || t.Plan.First().After(last))
+	later := func(t *book.Todo, due day.Moment) bool {
+		return (due.IsZero() || due.Date.Sub(last) > 1) && (t.Plan.IsZero() || t.Plan.First().After(last))
 	}
 	at, tree := map[book.ID]int{}, NewTree(b, c, assumed)
 	for _, t := range b.Open() {
@@ -68,13 +68,13 @@ func gather(b *book.Desk, c day.Clock, kind term.Hours, assumed int, dueBy, last
 		if b.HoursOf(t) != kind {
 			continue
 		}
-		if t.Parent.IsZero() && (t.Due.IsZero() && (t.Plan.IsZero() || !dueBy.IsZero()) || !dueBy.IsZero() && t.Due.Date.After(dueBy.AddDays(1))) {
+		due := tree.Due(t)
+		if t.Parent.IsZero() && (due.IsZero() && (t.Plan.IsZero() || !dueBy.IsZero()) || !dueBy.IsZero() && due.Date.After(dueBy.AddDays(1))) {
 			continue // most end here
 		}
-		if t.Parent.IsZero() && later(t) {
+		if t.Parent.IsZero() && later(t, due) {
 			continue
 		}
-		due := tree.Due(t)
 		if !dueBy.IsZero() && (due.IsZero() || c.DayOfMoment(due).After(dueBy)) {
 			continue
 		}

@@ -16,6 +16,7 @@ type Tree struct {
 	assumed int
 	below   map[book.ID]below
 	above   map[book.ID]above
+	lists   map[book.ID]day.Moment // the dues of lists
 }
 
 // below is the work of the open subtasks of a to-do.
@@ -37,7 +38,18 @@ type above struct {
 
 // NewTree returns a Tree of a desk; assumed is the minutes of a to-do without an estimate.
 func NewTree(b *book.Desk, c day.Clock, assumed int) *Tree {
-	return &Tree{desk: b, clock: c, assumed: assumed, below: map[book.ID]below{}, above: map[book.ID]above{}}
+	return &Tree{desk: b, clock: c, assumed: assumed, below: map[book.ID]below{}, above: map[book.ID]above{}, lists: duesOfLists(b)}
+}
+
+// duesOfLists are the dues of those lists that have one.
+func duesOfLists(b *book.Desk) map[book.ID]day.Moment {
+	dues := map[book.ID]day.Moment{}
+	for _, l := range b.Lists() {
+		if !l.Due.IsZero() {
+			dues[l.ID] = day.Moment{Date: l.Due}
+		}
+	}
+	return dues
 }
 
 // Work is the minutes that a to-do adds by itself.
@@ -98,10 +110,10 @@ func (r *Tree) under(t *book.Todo) below {
 	return sum
 }
 
-// over reckons what a to-do takes from those above it.
+// over reckons what a to-do takes from those above it, and from its list.
 func (r *Tree) over(t *book.Todo) above {
 	if t.Parent.IsZero() {
-		return above{}
+		return above{due: r.lists[t.List]}
 	}
 	from, known := r.above[t.Parent]
 	if known {
@@ -158,10 +170,7 @@ func (r *Tree) HourAbove(t *book.Todo) book.ID {
 	return r.over(t).hour
 }
 
-// Due is the earliest due of a to-do and of those above it.
+// Due is the earliest due of a to-do, of those above it and of its list.
 func (r *Tree) Due(t *book.Todo) day.Moment {
-	if t.Parent.IsZero() {
-		return t.Due
-	}
 	return r.earlier(t.Due, r.over(t).due)
 }

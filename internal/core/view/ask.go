@@ -32,6 +32,8 @@ type selection struct {
 	orders map[Kind]order
 	// round holds what comes round, by group.
 	round map[groupKey][]*book.Todo
+	// lists are those due in a group.
+	lists map[groupKey][]ListRow
 	// flat: subtasks are rows of their own, in order with all others.
 	flat bool
 	// always are groups that stand there though they are empty.
@@ -72,7 +74,7 @@ func Ask(b *book.Desk, c day.Clock, q Query) (*Result, error) {
 func (a *selection) narrow(b *book.Desk, now moment, q Query) {
 	if !q.Narrow.IsZero() {
 		a.only(now.matcher(q.Narrow, b))
-		a.always, a.round = nil, nil
+		a.always, a.round, a.lists = nil, nil, nil
 	}
 	if by := now.by(b, q.Group, q.UrgentDays); q.Group != "" && a.all {
 		a.group = func(t *book.Todo) (groupKey, bool) { return by(t), true }
@@ -84,7 +86,7 @@ func (a *selection) narrow(b *book.Desk, now moment, q Query) {
 			}
 			return by(t), true
 		}
-		a.always, a.round = nil, nil
+		a.always, a.round, a.lists = nil, nil, nil
 	}
 	if len(q.Order) > 0 {
 		a.order, a.keyed = inOrder(q.Order), true
@@ -141,11 +143,17 @@ func (a *selection) answer(b *book.Desk, now moment, q Query, res *Result) {
 	for key := range buckets {
 		keys = append(keys, key)
 	}
-	for key := range a.round {
+	empty := func(key groupKey) {
 		if _, there := buckets[key]; !there {
 			keys = append(keys, key)
 			buckets[key] = &bucket{}
 		}
+	}
+	for key := range a.round {
+		empty(key)
+	}
+	for key := range a.lists {
+		empty(key)
 	}
 	slices.SortFunc(keys, func(a, b groupKey) int { return cmp.Compare(a.rank, b.rank) })
 	for _, key := range keys {
@@ -153,7 +161,7 @@ func (a *selection) answer(b *book.Desk, now moment, q Query, res *Result) {
 		count := rows.count()
 		f := rows.family(b)
 		g := Group{Kind: key.kind, Horizon: key.horizon, Of: key.of, code: key.code, Count: count, Notes: rows.notes,
-			Minutes: f.minutes, Assumed: rows.blank * assumed, ComesRound: a.round[key]}
+			Minutes: f.minutes, Assumed: rows.blank * assumed, ComesRound: a.round[key], Lists: a.lists[key]}
 		if a.flat {
 			f = family{top: append(rows.top, rows.subtasks...), order: rows.order}
 		}

@@ -40,7 +40,25 @@ func (s InList) gives(b *book.Desk, _ moment) []Given {
 	if err != nil || !l.Archived.IsZero() {
 		return nil
 	}
-	return []Given{{question.List, l.ID.String(), l.Name}}
+	given := []Given{{question.List, l.ID.String(), l.Name}}
+	if !l.With.IsZero() {
+		given = append(given, involving(b, l.With, term.Ask)...)
+	}
+	return given
+}
+
+// gives returns the list of a shelf that has only one; of several the person is asked which.
+func (s OnShelf) gives(b *book.Desk, now moment) []Given {
+	var on []book.ID
+	for _, l := range b.Lists() {
+		if l.Shelf == s.ID && l.Listed() {
+			on = append(on, l.ID)
+		}
+	}
+	if len(on) != 1 {
+		return nil
+	}
+	return InList{on[0]}.gives(b, now)
 }
 
 func (s WithTag) gives(b *book.Desk, _ moment) []Given {

@@ -77,7 +77,18 @@ type Group struct {
 	// ComesRound are to-dos of other days whose repeat has a date on this one.
 	// They are neither rows nor counted.
 	ComesRound []*book.Todo
-	code       uint8
+	// Lists are those that are due here, the earliest first. They are neither rows nor counted.
+	Lists []ListRow
+	code  uint8
+}
+
+// ListRow is a list with a due, as it stands in a view.
+type ListRow struct {
+	List     *book.List
+	Progress book.Progress
+	// Late: the due has passed, DaysLate days ago.
+	Late     bool
+	DaysLate int
 }
 
 // Row is a to-do as it stands in a view.

@@ -86,7 +86,7 @@ var ships = []shipping{
 			{"field":"kind","op":"any-of","values":["note"]}]}]}`),
 		parts: []part{
 			{kind: ToSort, asks: filter.Must(`{"all":[{"field":"start","op":"none"},{"field":"due","op":"none"},{"field":"plan","op":"none"},
-				{"field":"paused","op":"no"},{"field":"kind","op":"any-of","values":["to-do"]},{"not":{"field":"role","op":"any-of","values":["waiting on","ask"]}}]}`)},
+				{"field":"paused","op":"no"},{"field":"kind","op":"any-of","values":["to-do"]},{"not":{"field":"role","op":"any-of","values":["waiting on"]}}]}`)},
 			{kind: LaidBy, asks: filter.Must(`{"any":[{"not":{"field":"start","op":"none"}},{"not":{"field":"due","op":"none"}},
 				{"not":{"field":"plan","op":"none"}},{"field":"paused","op":"yes"}]}`)},
 			{kind: PeopleAndNotes},

@@ -117,7 +117,7 @@ func (s slow) cup(t *book.Todo) string {
 		return ""
 	case !t.Start.IsZero() || !t.Due.IsZero() || !t.Plan.IsZero():
 		return "laid-by"
-	case t.Person.Role == book.WaitingOn || t.Person.Role == book.Ask:
+	case t.Person.Role == book.WaitingOn:
 		return "people-and-notes"
 	}
 	return "to-sort"

@@ -3,9 +3,11 @@ package view
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
+	"tincup/internal/core/term"
 )
 
 // Subject is what a query is about: a view that ships (a [Name]), a list, a tag, a person,
@@ -20,6 +22,7 @@ type Subject interface {
 
 // The subjects beside Name and Definition. OnRail is a day, a week, a month or parked.
 type (
+	OnShelf    struct{ ID book.ID }
 	InList     struct{ ID book.ID }
 	WithTag    struct{ ID book.ID }
 	WithPerson struct{ ID book.ID }
@@ -55,9 +58,14 @@ func (name Name) ask(b *book.Desk, now moment, q *Query) (*selection, error) {
 		}
 		a.round = now.comesRound(b.Open())
 		a.group = now.upcoming(b, q.Months, &a.beyond)
-		return a, nil
+	default:
+		a.group = s.fit(b, now).group
 	}
-	a.group = s.fit(b, now).group
+	if q.Group == "" {
+		beyond := a.beyond
+		a.lists = name.listsIn(b, now, a.group)
+		a.beyond = beyond // which counts to-dos alone
+	}
 	return a, nil
 }
 
@@ -96,7 +104,7 @@ func (s InList) ask(b *book.Desk, _ moment, _ *Query) (*selection, error) {
 	return &selection{rows: slices.Collect(b.OfList(s.ID)), group: inList(b, l), order: order{compare: l.Order.Compare}, always: sectionKeys(b, l)}, nil
 }
 
-func (s InList) sentence(b *book.Desk, _ moment) string {
+func (s InList) sentence(b *book.Desk, now moment) string {
 	l, err := b.List(s.ID)
 	switch {
 	case err != nil:
@@ -106,12 +114,68 @@ func (s InList) sentence(b *book.Desk, _ moment) string {
 	case !l.Archived.IsZero():
 		return "Archived: in no view but this."
 	case l.Checklist:
-		return "A checklist."
+		return strings.TrimSuffix("A checklist. "+dueSentence(b, now, l), " ")
 	}
 	if shelf, err := b.Shelf(l.Shelf); err == nil {
-		return fmt.Sprintf("Open, on the shelf %s.", shelf.Name)
+		return strings.TrimSuffix(fmt.Sprintf("Open, on the shelf %s. ", shelf.Name)+dueSentence(b, now, l), " ")
 	}
 	return ""
+}
+
+// dueSentence says when a list is due and how far it is; "" where it has no due.
+func dueSentence(b *book.Desk, now moment, l *book.List) string {
+	if l.Due.IsZero() {
+		return ""
+	}
+	said := "Due " + l.Due.Words()
+	if late := now.listRow(b, l).DaysLate; late == 1 {
+		said += ", 1 day ago"
+	} else if late > 1 {
+		said += fmt.Sprintf(", %d days ago", late)
+	}
+	if p := b.ListProgress(l.ID); p.Total > 0 {
+		said += fmt.Sprintf("; %d of %d done", p.Done, p.Total)
+	}
+	return said + "."
+}
+
+func (s OnShelf) ask(b *book.Desk, now moment, _ *Query) (*selection, error) {
+	if _, err := s.shelf(b); err != nil {
+		return nil, err
+	}
+	on, always := map[book.ID]bool{}, []groupKey{}
+	by := now.by(b, GroupByList, 0)
+	for _, l := range b.Lists() {
+		if l.Shelf == s.ID && l.Listed() {
+			on[l.ID] = true
+			always = append(always, by(&book.Todo{List: l.ID}))
+		}
+	}
+	group := func(t *book.Todo) (groupKey, bool) {
+		if !on[t.List] {
+			return groupKey{}, false
+		}
+		return by(t), true
+	}
+	return &selection{rows: b.Open(), group: group, order: byWeight, always: always}, nil
+}
+
+// shelf is the shelf, or a *book.NotFoundError where it is not there or in the bin.
+func (s OnShelf) shelf(b *book.Desk) (*book.Shelf, error) {
+	shelf, err := b.Shelf(s.ID)
+	if err == nil && !shelf.Deleted.IsZero() {
+		return nil, &book.NotFoundError{Kind: "shelf", ID: s.ID}
+	}
+	return shelf, err
+}
+
+func (s OnShelf) sentence(b *book.Desk, _ moment) string {
+	shelf, err := s.shelf(b)
+	if err != nil {
+		return ""
+	}
+	return "Open in the lists of this shelf, which take " + map[term.Hours]string{
+		term.WorkingHours: "working hours.", term.OwnHours: "own hours.", term.NoHours: "no hours."}[shelf.Hours]
 }
 
 func (s WithTag) ask(b *book.Desk, _ moment, _ *Query) (*selection, error) {

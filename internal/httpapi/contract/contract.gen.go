@@ -306,6 +306,30 @@ func (e FileFormatName) Valid() bool {
 	}
 }
 
+// Defines values for FinishingRest.
+const (
+	FinishingRestCancel   FinishingRest = "cancel"
+	FinishingRestComplete FinishingRest = "complete"
+	FinishingRestCup      FinishingRest = "cup"
+	FinishingRestStay     FinishingRest = "stay"
+)
+
+// Valid indicates whether the value is a known member of the FinishingRest enum.
+func (e FinishingRest) Valid() bool {
+	switch e {
+	case FinishingRestCancel:
+		return true
+	case FinishingRestComplete:
+		return true
+	case FinishingRestCup:
+		return true
+	case FinishingRestStay:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for GivenHereField.
 const (
 	GivenHereFieldConcentration GivenHereField = "concentration"
@@ -1581,6 +1605,51 @@ func (e GetCupViewParamsGroup) Valid() bool {
 	}
 }
 
+// Defines values for GetShelfViewParamsGroup.
+const (
+	GetShelfViewParamsGroupConcentration GetShelfViewParamsGroup = "concentration"
+	GetShelfViewParamsGroupDue           GetShelfViewParamsGroup = "due"
+	GetShelfViewParamsGroupEstimate      GetShelfViewParamsGroup = "estimate"
+	GetShelfViewParamsGroupList          GetShelfViewParamsGroup = "list"
+	GetShelfViewParamsGroupPerson        GetShelfViewParamsGroup = "person"
+	GetShelfViewParamsGroupPlan          GetShelfViewParamsGroup = "plan"
+	GetShelfViewParamsGroupPriority      GetShelfViewParamsGroup = "priority"
+	GetShelfViewParamsGroupShelf         GetShelfViewParamsGroup = "shelf"
+	GetShelfViewParamsGroupStatus        GetShelfViewParamsGroup = "status"
+	GetShelfViewParamsGroupTag           GetShelfViewParamsGroup = "tag"
+	GetShelfViewParamsGroupTwoByTwo      GetShelfViewParamsGroup = "two-by-two"
+)
+
+// Valid indicates whether the value is a known member of the GetShelfViewParamsGroup enum.
+func (e GetShelfViewParamsGroup) Valid() bool {
+	switch e {
+	case GetShelfViewParamsGroupConcentration:
+		return true
+	case GetShelfViewParamsGroupDue:
+		return true
+	case GetShelfViewParamsGroupEstimate:
+		return true
+	case GetShelfViewParamsGroupList:
+		return true
+	case GetShelfViewParamsGroupPerson:
+		return true
+	case GetShelfViewParamsGroupPlan:
+		return true
+	case GetShelfViewParamsGroupPriority:
+		return true
+	case GetShelfViewParamsGroupShelf:
+		return true
+	case GetShelfViewParamsGroupStatus:
+		return true
+	case GetShelfViewParamsGroupTag:
+		return true
+	case GetShelfViewParamsGroupTwoByTwo:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for GetTagViewParamsGroup.
 const (
 	GetTagViewParamsGroupConcentration GetTagViewParamsGroup = "concentration"
@@ -2000,6 +2069,17 @@ type DevicePosition struct {
 	Longitude float64 `json:"longitude"`
 }
 
+// DueList defines model for DueList.
+type DueList struct {
+	Colour   Colour    `json:"colour"`
+	DaysLate int       `json:"daysLate"`
+	Due      string    `json:"due"`
+	Id       string    `json:"id"`
+	Late     bool      `json:"late"`
+	Name     string    `json:"name"`
+	Progress *Progress `json:"progress,omitempty"`
+}
+
 // EventOnDay defines model for EventOnDay.
 type EventOnDay struct {
 	Calendar string `json:"calendar"`
@@ -2044,6 +2124,15 @@ type FinishedReview struct {
 	// Minutes How long that took, at most a week
 	Minutes int `json:"minutes"`
 }
+
+// Finishing defines model for Finishing.
+type Finishing struct {
+	// Rest What becomes of its open to-dos: they stay in it as they are, are completed, are cancelled, or go to the Cup
+	Rest FinishingRest `json:"rest"`
+}
+
+// FinishingRest What becomes of its open to-dos: they stay in it as they are, are completed, are cancelled, or go to the Cup
+type FinishingRest string
 
 // Found Where a search found its words; spans are in UTF-16 code units
 type Found struct {
@@ -2124,6 +2213,9 @@ type Group struct {
 	// rows it has; a pair of -1 and n stands for the next n of rows
 	Kept *[]int    `json:"kept,omitempty"`
 	Kind GroupKind `json:"kind"`
+
+	// Lists Lists that are due here; neither rows nor counted; absent for none
+	Lists *[]DueList `json:"lists,omitempty"`
 
 	// Load Work and work time, in minutes
 	Load *Load `json:"load,omitempty"`
@@ -2410,6 +2502,12 @@ type List struct {
 	Checklist *bool  `json:"checklist,omitempty"`
 	Colour    Colour `json:"colour"`
 
+	// Dated Where it has a due, how many of its to-dos have a date that can move with it; absent for none
+	Dated *int `json:"dated,omitempty"`
+
+	// Due The day by which all of it is to be done; absent for none
+	Due *string `json:"due,omitempty"`
+
 	// First Of a template, the first date in it; absent for none
 	First *string `json:"first,omitempty"`
 	Id    string  `json:"id"`
@@ -2422,8 +2520,15 @@ type List struct {
 	Open  int   `json:"open"`
 	Order Order `json:"order"`
 
+	// Outcome The sentence that will be true when all of it is done; absent for none
+	Outcome *string `json:"outcome,omitempty"`
+
+	// Person The person with whom it is done; absent for none
+	Person *string `json:"person,omitempty"`
+
 	// Pinned Absent for no
-	Pinned *bool `json:"pinned,omitempty"`
+	Pinned   *bool     `json:"pinned,omitempty"`
+	Progress *Progress `json:"progress,omitempty"`
 
 	// Revision Its ETag, quoted
 	Revision int64 `json:"revision"`
@@ -2448,9 +2553,21 @@ type ListPatch struct {
 	Archived  *bool   `json:"archived,omitempty"`
 	Checklist *bool   `json:"checklist,omitempty"`
 	Colour    *Colour `json:"colour,omitempty"`
-	Name      *string `json:"name,omitempty"`
-	Order     *Order  `json:"order,omitempty"`
-	Pinned    *bool   `json:"pinned,omitempty"`
+
+	// Due The day by which all of it is to be done
+	Due   nullable.Nullable[string] `json:"due,omitempty"`
+	Name  *string                   `json:"name,omitempty"`
+	Order *Order                    `json:"order,omitempty"`
+
+	// Outcome The sentence that will be true when all of it is done
+	Outcome nullable.Nullable[string] `json:"outcome,omitempty"`
+
+	// Person The person with whom it is done
+	Person nullable.Nullable[string] `json:"person,omitempty"`
+	Pinned *bool                     `json:"pinned,omitempty"`
+
+	// Shift With due: the dates of its to-dos move by as many days as the due does
+	Shift *bool `json:"shift,omitempty"`
 }
 
 // Load Work and work time, in minutes
@@ -3224,19 +3341,22 @@ type RowState struct {
 	Colour      *Colour     `json:"colour,omitempty"`
 	Counted     *bool       `json:"counted,omitempty"`
 	Definition  *Definition `json:"definition,omitempty"`
+	Due         *string     `json:"due,omitempty"`
 	Email       *string     `json:"email,omitempty"`
 
 	// Hours Which hours of the person's something takes: working hours, own hours, or none
-	Hours  *Hours    `json:"hours,omitempty"`
-	Icon   *ViewIcon `json:"icon,omitempty"`
-	Id     string    `json:"id"`
-	Middle *string   `json:"middle,omitempty"`
-	Name   string    `json:"name"`
-	Note   *string   `json:"note,omitempty"`
-	Order  *Order    `json:"order,omitempty"`
-	Phone  *string   `json:"phone,omitempty"`
-	Pinned *bool     `json:"pinned,omitempty"`
-	Radius *int      `json:"radius,omitempty"`
+	Hours   *Hours    `json:"hours,omitempty"`
+	Icon    *ViewIcon `json:"icon,omitempty"`
+	Id      string    `json:"id"`
+	Middle  *string   `json:"middle,omitempty"`
+	Name    string    `json:"name"`
+	Note    *string   `json:"note,omitempty"`
+	Order   *Order    `json:"order,omitempty"`
+	Outcome *string   `json:"outcome,omitempty"`
+	Person  *string   `json:"person,omitempty"`
+	Phone   *string   `json:"phone,omitempty"`
+	Pinned  *bool     `json:"pinned,omitempty"`
+	Radius  *int      `json:"radius,omitempty"`
 
 	// Revision Its ETag, quoted
 	Revision int64 `json:"revision"`
@@ -4073,6 +4193,24 @@ type ClearDoneParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// DuplicateListParams defines parameters for DuplicateList.
+type DuplicateListParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// FinishListParams defines parameters for FinishList.
+type FinishListParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
 // MoveListParams defines parameters for MoveList.
 type MoveListParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
@@ -4508,6 +4646,29 @@ type RestoreShelfParams struct {
 	WindowId *Window `json:"Window-Id,omitempty"`
 }
 
+// GetShelfViewParams defines parameters for GetShelfView.
+type GetShelfViewParams struct {
+	// Offset Rows to leave out, counted over all groups
+	Offset *Offset `form:"offset,omitempty" json:"offset,omitempty"`
+	Limit  *Limit  `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// Narrow A filter as JSON that every row must meet as well
+	Narrow *Narrow `form:"narrow,omitempty" json:"narrow,omitempty"`
+
+	// Group Groups in place of the view's own; two-by-two parts by important and urgent
+	Group *GetShelfViewParamsGroup `form:"group,omitempty" json:"group,omitempty"`
+
+	// Order Keys in place of the view's own order, parted by commas: priority, -due
+	Order      *OrderBy    `form:"order,omitempty" json:"order,omitempty"`
+	UrgentDays *UrgentDays `form:"urgentDays,omitempty" json:"urgentDays,omitempty"`
+
+	// Have The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again
+	Have *Have `form:"have,omitempty" json:"have,omitempty"`
+}
+
+// GetShelfViewParamsGroup defines parameters for GetShelfView.
+type GetShelfViewParamsGroup string
+
 // DeleteTagParams defines parameters for DeleteTag.
 type DeleteTagParams struct {
 	// IfMatch The ETag that was read; without it the answer is 428, with an old one 412
@@ -4614,6 +4775,15 @@ type CancelTodoParams struct {
 
 // CompleteTodoParams defines parameters for CompleteTodo.
 type CompleteTodoParams struct {
+	// IdempotencyKey A retry under the same key is answered and not carried out again
+	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
+
+	// WindowId The window a change is made in; undo and redo go by window
+	WindowId *Window `json:"Window-Id,omitempty"`
+}
+
+// DuplicateTodoParams defines parameters for DuplicateTodo.
+type DuplicateTodoParams struct {
 	// IdempotencyKey A retry under the same key is answered and not carried out again
 	IdempotencyKey *IdempotencyKey `json:"Idempotency-Key,omitempty"`
 
@@ -4872,6 +5042,9 @@ type AddListJSONRequestBody = NewList
 // EditListApplicationMergePatchPlusJSONRequestBody defines body for EditList for application/merge-patch+json ContentType.
 type EditListApplicationMergePatchPlusJSONRequestBody = ListPatch
 
+// FinishListJSONRequestBody defines body for FinishList for application/json ContentType.
+type FinishListJSONRequestBody = Finishing
+
 // MoveListJSONRequestBody defines body for MoveList for application/json ContentType.
 type MoveListJSONRequestBody = ListMove
 
@@ -5105,6 +5278,12 @@ type ServerInterface interface {
 	// ClearDone Take what is ticked in a checklist out of its sight; it stays in Done
 	// (POST /api/lists/{id}/clear-done)
 	ClearDone(c *gin.Context, id Id, params ClearDoneParams)
+	// DuplicateList Make a list like it, behind it, with copies of its sections and open to-dos
+	// (POST /api/lists/{id}/duplicate)
+	DuplicateList(c *gin.Context, id Id, params DuplicateListParams)
+	// FinishList Archive a list that is done, and say what becomes of its open to-dos
+	// (POST /api/lists/{id}/finish)
+	FinishList(c *gin.Context, id Id, params FinishListParams)
 	// MoveList Move a list on its shelf, or to another
 	// (POST /api/lists/{id}/move)
 	MoveList(c *gin.Context, id Id, params MoveListParams)
@@ -5258,6 +5437,9 @@ type ServerInterface interface {
 	// RestoreShelf Take a shelf out of the bin with what went there with it
 	// (POST /api/shelves/{id}/restore)
 	RestoreShelf(c *gin.Context, id Id, params RestoreShelfParams)
+	// GetShelfView The to-dos of a shelf's lists, by list
+	// (GET /api/shelves/{id}/view)
+	GetShelfView(c *gin.Context, id Id, params GetShelfViewParams)
 	// DeleteTag Take a tag, and those nested under it, from all that carry them
 	// (DELETE /api/tags/{id})
 	DeleteTag(c *gin.Context, id Id, params DeleteTagParams)
@@ -5297,6 +5479,9 @@ type ServerInterface interface {
 	// CompleteTodo Tick it
 	// (POST /api/todos/{id}/complete)
 	CompleteTodo(c *gin.Context, id Id, params CompleteTodoParams)
+	// DuplicateTodo Make a copy of it, behind it, with all that is open under it
+	// (POST /api/todos/{id}/duplicate)
+	DuplicateTodo(c *gin.Context, id Id, params DuplicateTodoParams)
 	// EndRepeat Make an ordinary to-do of it
 	// (POST /api/todos/{id}/end-repeat)
 	EndRepeat(c *gin.Context, id Id, params EndRepeatParams)
@@ -6919,6 +7104,142 @@ func (siw *ServerInterfaceWrapper) ClearDone(c *gin.Context) {
 	}
 
 	siw.Handler.ClearDone(c, id, params)
+}
+
+// DuplicateList operation middleware
+func (siw *ServerInterfaceWrapper) DuplicateList(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DuplicateListParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DuplicateList(c, id, params)
+}
+
+// FinishList operation middleware
+func (siw *ServerInterfaceWrapper) FinishList(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FinishListParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.FinishList(c, id, params)
 }
 
 // MoveList operation middleware
@@ -9713,6 +10034,90 @@ func (siw *ServerInterfaceWrapper) RestoreShelf(c *gin.Context) {
 	siw.Handler.RestoreShelf(c, id, params)
 }
 
+// GetShelfView operation middleware
+func (siw *ServerInterfaceWrapper) GetShelfView(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetShelfViewParams
+
+	// ------------- Optional query parameter "offset" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "offset", c.Request.URL.Query(), &params.Offset, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter offset: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "narrow" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "narrow", c.Request.URL.Query(), &params.Narrow, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter narrow: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "group" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "group", c.Request.URL.Query(), &params.Group, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter group: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", c.Request.URL.Query(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter order: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "urgentDays" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "urgentDays", c.Request.URL.Query(), &params.UrgentDays, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter urgentDays: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "have" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "have", c.Request.URL.Query(), &params.Have, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter have: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetShelfView(c, id, params)
+}
+
 // DeleteTag operation middleware
 func (siw *ServerInterfaceWrapper) DeleteTag(c *gin.Context) {
 
@@ -10523,6 +10928,74 @@ func (siw *ServerInterfaceWrapper) CompleteTodo(c *gin.Context) {
 	}
 
 	siw.Handler.CompleteTodo(c, id, params)
+}
+
+// DuplicateTodo operation middleware
+func (siw *ServerInterfaceWrapper) DuplicateTodo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id Id
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DuplicateTodoParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Idempotency-Key" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Idempotency-Key")]; found {
+		var IdempotencyKey IdempotencyKey
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Idempotency-Key, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Idempotency-Key", valueList[0], &IdempotencyKey, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Idempotency-Key: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IdempotencyKey = &IdempotencyKey
+
+	}
+
+	// ------------- Optional header parameter "Window-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Window-Id")]; found {
+		var WindowId Window
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Window-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Window-Id", valueList[0], &WindowId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Window-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.WindowId = &WindowId
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DuplicateTodo(c, id, params)
 }
 
 // EndRepeat operation middleware
@@ -12068,6 +12541,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/review/:walk", wrapper.FinishReview)
 	router.GET(options.BaseURL+"/api/lists/:id/view", wrapper.GetListView)
 	router.GET(options.BaseURL+"/api/tags/:id/view", wrapper.GetTagView)
+	router.GET(options.BaseURL+"/api/shelves/:id/view", wrapper.GetShelfView)
 	router.GET(options.BaseURL+"/api/people/:id/view", wrapper.GetPersonView)
 	router.GET(options.BaseURL+"/api/rail/:cup", wrapper.GetCupView)
 	router.GET(options.BaseURL+"/api/views/:view/definition", wrapper.GetDefinition)
@@ -12128,6 +12602,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/lists/:id/restore", wrapper.RestoreList)
 	router.POST(options.BaseURL+"/api/lists/:id/start-over", wrapper.StartOver)
 	router.POST(options.BaseURL+"/api/lists/:id/clear-done", wrapper.ClearDone)
+	router.POST(options.BaseURL+"/api/lists/:id/finish", wrapper.FinishList)
+	router.POST(options.BaseURL+"/api/todos/:id/duplicate", wrapper.DuplicateTodo)
+	router.POST(options.BaseURL+"/api/lists/:id/duplicate", wrapper.DuplicateList)
 	router.POST(options.BaseURL+"/api/lists/:id/sections", wrapper.AddSection)
 	router.POST(options.BaseURL+"/api/lists/:id/template", wrapper.SaveTemplate)
 	router.POST(options.BaseURL+"/api/lists/:id/pour", wrapper.PourTemplate)
@@ -12195,349 +12672,357 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
 	"7L1tc9u2tj/6VTC69053Z9ONnaRpa895keahzb9J7Gu7O3POSV9AJCRhiwJYArSq3cl3/w/WAkBSBCjS",
-	"ll03cV80tkURTwvref3Wn5NUrgopmNBqcvznZMFoxkr48dUlnZt/M6bSkheaSzE5nlwuGCnZFVdcCiJn",
-	"RJvf5Tohv1dSs2ySTFS6YCtqvqk3BZscT5QuuZhPPn36lEwKWtIV03aI1zxnr2W5ojo80Aw+c8PMeM4m",
-	"yYSbT3+vWLmZJBNBV2YIfLA1+P9bstnkePL/PKoX+Ag/VY/qcd+b75uJ/VTKqvhx050HfKAIF6TIacrc",
-	"ZK44W3+liFyLE6LX8mC6OdBrSQpaakWmG8JXhSw1FZpQkZGqnDOhI5OfmxFac2eiWk2O/3eSVWbBRU6F",
-	"+afksuTafDHnCha7YPlskkw0nZvPWamkeVBpqis1SSapFCkTuqSwlGTClOYrqs076ylPfks6B5VMfqZX",
-	"LHwmK1ouzSZQQahQa1YSLWFHFF0x8ntlBpGC6AXV8Oc050xosqDqhKwXrGT4MCuvWElKtmKrKSsVPi8F",
-	"Sww12V+VphuWEWp+ZRuyNl+mJSNCaqLMS+mcchHZ1YVZQXNTV/SPt0zM9WJy/PQwtOY3mXkM3lVQvahf",
-	"xQ1Zl+z3ipcsmxzrsmKRFx8dRt7MVoXUTKSbX1iAxp6TkulyQyqRmf10m7lkG8KV3WazESKDtae0LDnL",
-	"iKy2tgBvbz3xxrgHZuDIrB+bWa+48KsIrmH2jup0ESYKwyvwzNZUkZLR7ISsuV6YGXKkA0ssXJGnj79P",
-	"4FNDQzLPzLGTp0ePo6uYHeDQfdPvTvgtX3HtT3SLOnL4sPnCjM1olWu3G/QPvjKX8OjQbg7+Wo/EhWZz",
-	"VsJQ72lZynXoXGc816w0JPx/Lk7f4xaxK1ZuDJmTVaU0WTGmzQNrlucRWhb4/hjRPXvy/dPQDpzOZooF",
-	"WOs53DBJckavmKGihKSyEtqQlLmVNM8JMCUVmY/EFwe3b3vzhuzfaZmxMsR8f2GbPtZLpPliAlyXZYbt",
-	"pnK1ouqYOGaZkANkosFllEhnY67yr8DJX9KNipFWVT+x9Wrcgme79+MDF1mInsxVW8NnhJJ0QcWcmQu1",
-	"ohkjXJwY/iGBS5Qsk2QuzY7g87G7hSMdvMlGbcMnww5VIYVisA0vYCrAPlMptBF1x39OaFHkPAXh8+jf",
-	"RjQd/zlQPtv3XcpM4mjdbdDywKx1pi3DxN2YJCENJjSUfewRPANjnJVymrNVzyIKfOKf4xbj3htYyAfD",
-	"Drgi61KKeYLiMYEDXAMvlVWekSkjJZ8v9ORTMvkXZ+u97TK8LDArYA9cOBZgHrBfMW98LtKFLJtaivkw",
-	"q0A3M6PkDN7TVSuSyXOtabpY2ZkXpSxYqTnS0IKqgHC5+Pn5weNvn5mrz0Gx0sxcq86bkZz/7H5Q8FRX",
-	"ZUCXeWPkqDC7qxagxdEp6BSoowip62GmUuaMCvM6xf8TeNePdlpWDYXL/OzppHu33V+CihXLOCXm83qp",
-	"MLdJiA/V6sj/4uIT3EH7rJ1pfQhy+m+WAg39aORMZ/u5uAAiC8gwy3E4EIUyTwGJapbnyhyMmZMK7lZO",
-	"NStDq5WKkaIymv0sQX1HSsGUJjNeKp0QqslKKk0eHx4azqXZSu2i5nN74HYWtCzpxs/hhRFvDfpoHMiq",
-	"0si5tghPrphecDEnqVHFVoyK9YLnDG8nNSc0k6UV6CILLl+wPyKGzdqIWM1XzKx0veDpglCjDHNQAM33",
-	"jCQLk7osmIjtqVXBuIbJeRUd99jsxK1ssZlRzw4XtFKhLX4DvI8S+Lw2GNCOIalZUHBbf684078KzfPB",
-	"mwtfIQtZlYqYjbFjMpEZmsZnuJnOzrsGu99csqPyFqU5svKLT/wFC19JxTNgCzTLuFkKzc8a13NGc8U6",
-	"wsNo0IJxvTBqtSZzyZSzxZAi2zccZGVIdRZVntNpzpxl06G4KZtJZKEjv/optFYuBFLDFgPKgvx7yUXW",
-	"FDYt0/e34ZJg6xjBpLN8E4YIHcuLi3+9kHm1Et3ZGk7fpb6fDZvUilzRvGIKbFVjCyW14btxQsf8Hfip",
-	"sQZoTtZ0o5CtWk8Hycx5gqm7kGuk0RPCcsWspArxBjMtFbsVqEojsW9PZUv8afg/V8Y0G8odXlz867XZ",
-	"lQCDMMpWd1Yf3I2H5abUiBMeXBaPrCmF0zEyCG42sBC4xri9VJ0Qtir0BrihwLV0Xq6o0VkiDijDK/E4",
-	"zd6FZrdFWLBUmLF/c4S0XlsSahOWI9/AVuFqld8pMmULbinG7oQhIGp+QX+PcyPRzQGsxPAlKfTC/3Z0",
-	"sODzBfyQg6JxdKDlwQ/Bi6WszdO7S8p7axzxEyWPyeGTR4dPHz0+fPzMHM7rkpMn5HlREvOXoeoNjB/c",
-	"S5ozkdGyu5k0y0qmArN+jsRuyEIKK3tAzs9KuSLUuRo7e0Dz/CXdXNIlUyF5poxtLzRoReuFNJfY3DpN",
-	"l+j1sgIIzFhewodBCUfVkgUvDBPAX+y6wNmSU6UJfqGhgGZUswMjA4OrUEvzU80kG0OntSkXGHxtDZal",
-	"MNZ37euh9X4Kw9AGT8WQalXuZC341Kdkgvsb5rwrKpDsYHYJYdQwOqMHILeTK7jE5iA2jJaE2rva1Vjg",
-	"+IOkbmix6Y8219ATTpB1hcVazmb6tNI9C7GUlIINaMSA5dTBCcfNn9qoDXAUc4Bgexq2b0hri6JOrB1q",
-	"z5mgIkCUpiIL6qZ2ONUznlmK5c5mQHxXQih4dJlIGZxbU+h0RtkWLy4eEb6SxsJvhCd22mghTcGP4JUG",
-	"S7htluDpsz7gxp74i9fHxM6ck7VXE9xic22uFLjUI2+ZI6e2HyjsEOuuBD0xHWYcPyWgDfBdregGrtgJ",
-	"OawNcbDCDOk43jTI0A6LK0+GmdVsRIPyJsdGn90ljhq0EBdJDQcWHtDpbHL8v/37j+6uZHvfUr+fu11m",
-	"9g7CNHa7pXC2W8uzw3VX9RusixcBZZizPOvGrZSmpa7jV1Zzb4SxMG5VsoJB7C5H7taIUvmQljONnbYe",
-	"DXL9lozigZta0xUSNZigilhQESQm+K5WZC3LTCEvS4yM+fXy9cHRM5LKjJFKcOAIg5ToiwJv7DaLw6mF",
-	"ta8qz2sVFWYSWoMNx4Tf4XkvhGX0gilm11SHdaU30TcQmbNDhe9MMrGfBk0ReDNvCBYjPRPC/qCpzjc7",
-	"FUKkNzeE2xx3TPVSwzdT8pSNZLCpc254J/4P5r+GH/8oxIIg0DP+a6Cit7529HjQd17SQAjl4MhQN/p/",
-	"lDY656QRoXly1HjzQfDVdjJ9b22+8dshL7Qzdfzi3ekkmVz+OkkmH16Zn36eJJPX55NkcvHc/O/X4LU2",
-	"96r5kpfP37z9b3jFq1/gh3en7y9/hp/++9Xz87f/HXmL9SPtCCgmkzVjy8zFfdxdvtEKVvSPN/ii77Zv",
-	"/BbFIyXZNQfJ2kt4N6OVVGCD5paV5pXRT2W6KOGqMGp4Zw7UoDQKwykry01wpi9kYa9C+2JkUZtQsLV3",
-	"NjaZ37Zz2VgHRFXpwuiDxhw8ODo6ePw0xMG2eeJM5hl6tHawC3wuwdmGdu8lm/GgUyozH3BttZY+xv2y",
-	"frJPH69VjcCHVza60zfO6VrYuE3QSG5MuDFYdM1+aSOYIYa0B6TYaFa+lxnoJJjiEtbGIN9DzgjFgBNZ",
-	"0CuQZKlcraRo2ZbGVnfZMjvvK0Z3wyFlR3BOGQHHiYsUO1LdOUJ9f48Ou+SpFjQU6nFeHFk28oZaqzQb",
-	"MmSBVSsU3TUjhTFyubLJRwRU3ciQelEyttsWskcfJqcrnrIzqa5DUjRNq5Kmm1BkjSycRbxiumSgNxgz",
-	"YcrQdG25GmQ1bTpuRLWaosyhc9ZjayuWSpEpQufSqSWaLpmooyTUCE5jldCapw0YNqea6yoLhR8Fydi8",
-	"ZAxo/8NPF+T7pwk5+OGQaEl+OBz4einm495/9D0McPT9oBG2jt+vpjlyUp9eiC5eGYP4VFiBP0bnanj1",
-	"OqSf0U1YmGyIbMRzFrQomAiqwxU6ZoZYuC3ryM0K34AzCa37NWbDdI1gamP0cYW5fwZO6bVvCo5t9OOY",
-	"Ge6NtYiXvTsvOmBW+NbwZFq5lg0NhadmHf9WKc2NLqKugOmVy0yuw4bca57nASVkIUv+n8im5hIjD32i",
-	"6q15puPHty+1r4iszIm4cZG7UwE+RJrnCaFikxAhdYJxSc2UPgYHNMsztMaMfSmLOivExnjRzdRxBLW0",
-	"0+ECuinKmtfASzMqNrf1aqMCxlRDuy1ZhfY9+ue1NBfdyfCz716ahw7OHn8YIjWdyhry+tqbsfMd4Owd",
-	"pCFwUWkWGU9IPW4nZTFoUG3TDtoPHoaflYNeOdxKwihQi1RG6FGPQxTScTImkz8O5vLA/vHfSopvzun6",
-	"HVOKogvsNRdcLVh2zpxKPULwZCzlWSgC4tUFyD1TmI9snybAKgJ2eU0A3ZcZIWqdKlIum8qGsTV3q2Nu",
-	"pvUwQTYlK5HFnFeUKEbLdEFm5qnal3VCwJkC4ZSIP6tjFTAVj5kol8EFz3WjzRuf2A0OuWAkRbx2Y9zI",
-	"lcbFe6n38B4hgwf7nChdMp0uXJgIniO0hA3WC7a61uohAzao5pldhU+HvPdGK9ZcY1zsBm/ZImF8ZYhs",
-	"f+JXLJB4kVth4aewdXkrFo4CZRXKEqwzMNamzSCdyiuI4lmlURFGy5yDv6CrTcTy2VwMHLwZLg0hdemb",
-	"WcWI7GYYCvQ7Mxocq1d0aBtY2B1O2N5v88f65QlsWGj7t8++KOVViCm+t/GZVCqtSM5UOKKt2lI3okU6",
-	"XxWO1RNfAeL4mZVsQDDCZQyx1LpFtspl8Gb5MMVW7KKOVmxX0/gIxFb+UFcQd6kF3fUUst8w3a1kNIul",
-	"v0Sc/89VM2qqbWi+qMDUR6Y7IGHFOdN98MNMOrrn/3JTGeUwujcn0hNG4RmyBTM5wyjs7DB10oX9KdF0",
-	"bj6FKSbgFtDM/kGY3430rBMEWJ6d4PfsMWscySV6lTK3MRdKpjkVSzJles0gxbChNn272zBtH2Pw/JwP",
-	"bstmUKpaRdWdCuUYJlXZR8FjZAwQ84mL1ql2Ekgr16rBuCCr9TyskVxatQoyWTEqSBZwR3CTze5xhY4Y",
-	"l/cIzkMhS1fAEprFIGl1aQRRFuJ8Pvizdfvy3J0zuCS/UjCZhNAcQmVmEa5QbRKJDgVTWQwxZnTzlUsm",
-	"SnxYr2eLaxJvWMPd97qZZnSTgJJpSBfjTQPyQJes0EEVpFELaLjQtOJ5psyBUeHEKZGCHZOC8tJmR6H2",
-	"WVaCyNlHAec4ZXMuFObouGrATmGSUXewMgErJZx70L6D21JDCmOZoQ6OsHDOpppYfyfDLGtIHjRf/CgC",
-	"KSedvP2aKrbzUrU8ULLEdGCeHUw3wNBkkbMDKrIDVBaTiVkG8rOsYgdgyFpGJ1jmf7cFfgcSU6lSKg4c",
-	"+zNX4MCZB+Znd3r4TfuJ+6N9sWeiZlA3GMsVW1u10GcpU6hBW1CRzaq8zaN5ijlmms4xCUPLA6pwHmxz",
-	"INcMXYoHRseto7DWq16Jei5uBjMJ1Vc5Lwr4+5pyXf9ZV6l5uTkmv8hKaFmlCxx+wQ7s9tESp9aQDVwc",
-	"WDEjxYErlK2En7yZ3YGXOFQfOKHjhUgjD+H3ipbaZrVVInP/HtgkEvyFrmEy+MuUh11Yw/1RPbajjaEv",
-	"MSXV/N8+assqXZae5dfDOHM48bSZ87au02ulYF9tW3HmRtgbCRyIKLqJKDQR08kb2MhXV5jMx7HqlSWu",
-	"UMLYNhKS4pA7EDkbtkQ56xP9hrF4oW9oJyFAN4mR+YkT4E72D+LFEMkZai+dy3WI0RjOHzZpUIkE7SLN",
-	"pWIZUcxM2vrFFny+GDDLLT3CptfU7s/UFjTAWkJ6xc/gZLcJpaHEtN70WyGD9kLT+993YA1/fNRLF8gb",
-	"51c8R60CNDFeZ4biMX+lyH+kaB9yndAbDE6Hc4I9Sdsb6lQGFPDmEhvjCfOCuYaok81jd5a7lQEBieSs",
-	"8YhTLxby6BgRkD9u9xEULq7JP85fvyDffvv0W/Lrm5dfT0aHRXByblt6yUadziyRdHILgsuo9aZB16om",
-	"zy1PY/eqrWTJXu1KMLZ5uZg3Zg5pCsU7VuMzfGMYx9325YHwsGsL7lfQ2gVeNGIzWMnOQNAFOI1iTOyq",
-	"qLLkC6lEhQ321oX/U5ZzdsXC1SSY/BtmlGuqQaoHkRFsVVyz6I4Rls0t78PacJgDWgtuXgHGsrXpdvfq",
-	"8WMbf+a8b4NqlsaWIAVH5UrLMnAtMD9z+JGfUaXr5NBeZ5x7dXA+siqNpS8VzQdvBBjwkTittXpVLnf7",
-	"KLjTGqNTC2ZnGm2hWXJRM3flqzuBQR23OXEC2ALuR3+DnapvnzWq5Royws3HIWUPJnY6NhnC8r1+uBIj",
-	"oYOrvkDnM6tzXA5/OD48PDh6fPzkMCFHT46fHB4cfQe/2KWdEGP5ocJIKlVBOHYrMD6k1K/LznCOoTN7",
-	"A/A4Z6UP0ISIPAubYphB856umNpRKQX84cXFv7BUA7NGRlUW2Bd1hzltvnlEhZytJwxmszkcpK7RwJds",
-	"p7ZMBFsbvVyRXMolMd/xTm7nGwRGPNAcwGMJVfMqxWLVfHYqsBuYVI06jQA1ZmtkuIBD9+4MhrWXZxOs",
-	"AqHrn4N1hrV7vpTrNk0ktgoFXfXgIIA8KTO5cAigTuDo5pK7WgV0mNnqymkpq/kC069UrMjYvHfmqqS7",
-	"e+7siC0+asOFcD+t/uFVR/u+bgJm3ybjrYwYIqot1YaVWkDVG4oyC2eh6CaoP8v3O4xCW1+YUtGohgL9",
-	"fS5d3TMYltfQvjx+mCH7ugjOLro+HXsUPZEJx9jk3FUejkgMMWud0dIWIII6M5c24wM8p4Dykklh7Rap",
-	"aW7t4YNMorCCACu6xg4JQhagzT5lhjZtCdmWyDGbZGRODywNeEbmrQQe8y68wrVIXDJWtGucmmesUXnY",
-	"AX/TPBkcNJlYVwu+Ir7x5zIkTcA6jpVr+5212iruFpheBRPbJddu7RbpBGgipSJlec7CMYfUl5B3tzRj",
-	"RSi73kwsY6yoC+SMai3XXcbUfFcVtgYhMqD6ESNcpBLePrhYpZlnFkLeCIotRH0QbI00aoSVGi6twjAj",
-	"XLB4dU7Lrcws24c8oqOtl6/bwffG3oIrMbS5cjZjZV+dWc5miO6FNS+CcI0LXwGQypS5ZC8ETKtr0YbG",
-	"6u3zp2YiEbEYmZ6lrNa+gHQ0YtIdQs35RolCvvvLK1ouVVyPqK9hp1p0lArXzLiPnJEboI6mJi4WiJl6",
-	"72xWot8VFBPdsaMumfWCtopVdsiZ33bp1/C+2s2CfCTIFoWDFtnCGbCx6WExsaIhz3YUFeJzMN00XgLW",
-	"LA9JyIzP9MalPw1Go4H3B4+8mmqqlsNtZFt52W8d+7fWSwtv+JXMr0YgnJQyZ7t9wzlD+KkgJduQYSOk",
-	"TBVBhL4BhjVMILSUX1ihX9tS+BEG7Cgkrx1Qc9Fa5DGYWKG1vaU8846DLZ+adXOMcKs1nSNB1XnTp9lC",
-	"xQsFB1sD/c0lCM1KBki4Ow+znnePfvqWalaisOgsPBpwem2kpZDrpKUiUVQvgwKzGgDPNElunASPw0TX",
-	"eQ7IZKOL6cPB/gi2VlAj2bmTJ5jLIEsCSwAQQCpQnaxLKR9/d/j0cFfpZ+kWGUq4PdpZuGThOd3vXeKN",
-	"HOXz+iCTQAHf5dEPx4AsthN2t3t07Aq16Q6BTmOprHBdIAfHmt1Uh+plZlWeM6VjuREMAdJySW0ukOGp",
-	"0w3wK+sNPLJmlHlTaITxvKOPb8SS7gw5Ap4TpCDrkrOsN+suYGVWQNFYPc6wLtibAQ0mtACnva0aDhh0",
-	"8q0U88iJcAUZzpgVYq7LxgqprfRIKQYn6djxdonqJid0c6xPP7F0NCTR8K01LbZTxK3ZFrDCrCkdQANE",
-	"Igk7eKwlvVPlwcc+1YkZwaF26LwOH8sFc7hgSQOu2ZgEGRMaKy48KTgzardWYVfq1NJmFok14xtWjlt6",
-	"bPcDAjp3fx5ENHCEuygGXxmegwrUcdEyXfDw3dwd216wdOksytFfHgnlgv6/sP9as1WRQ5GNbmcwg5k6",
-	"KMMhBm9EBw5qMQlGjRktrg4jY76B+ikmrJMsnBniaoV7S6/hIcCUdRCGY09vv0hF/mKpHXMRI9wJqath",
-	"79Yzs3wWNrntkcYNk/rYIflQM2VTd2alXLUOHRNwhxku21BMFpvTZXs5eG+/6bHr/U5ejbVx/gIwzcYJ",
-	"7Aa/bxmuW1iZ7cVfC3Cqwf128Lc7BKO6/jUOpAl090oGMSxluUQRaX5AZbjOx+sWaO4p2TqcW00LmnK9",
-	"6UkYdGh4W35VTKBEtQ9TnagmOWeKzKoS8qwBKw/1OOfaS5dSsGxc1Vs9ET+Cjjpd5TqSjqJsQqKP0ndK",
-	"azBzz6dTQT5q9CT6d7J3dTuCF/GyvMEPJpN3NOS/G4sKFhTUIaYaxf8yMxFjq/hpll23FvQoVCvcLvno",
-	"UIdLZKgEer88IBljBUCQzRd6kpinfhvAb7HGajvi4wM+IFqczLHp2Rmzj5RMaQmEvZJXnWKWniKWZpMe",
-	"CrjqdTY2y1rwP42ZVteTKH6wzk6+Q4q0uSF4kbgmNsk58uLGJeEhz+8R0ZJ8e9hGHB9BEk/CBeQ8FITg",
-	"ekHszh0blixLIqswqH/hReBgnD6Ump9+C4Jym2M6riuAbELnlAECqe/uwwWheX6CORJc5yzB8LVPPoZE",
-	"dODJXL2XmrXKQPsmCPpMI/1qNFl48tzpu7DPYUDHqlF7uuwd5gTlijLKmd5kY119d0ejgbUEl8FoOJF6",
-	"ylJaqcA1PaN6oTBb99kPh0dfO5teM6UBDX6aAzqtA+YFOIV8jUnMw4NouZRBROLTWQ3PY2NjuxSCEA5C",
-	"qNWNLYVx3LeQSnEEqXEIw34d5ga5WvgQd5TO3d2rFroAajjZpk4issUJg8NUsWyaaM4Mrw8OEUpDxV+Y",
-	"PBUDX+yFGQPaGOw++cBc85lOObhL54ilvBseSUSzgUnj1K9YmfE05CUQtkOWMRxn1l9OWoDm1yeGbdOo",
-	"9kO5+SA9Jv7KuXX6S9Csnsat7CmOeMfKub3RYxiTwBT+QNsj12dNaVzuOFMQXhyc5w1M4ICCzqc5F3Nr",
-	"KhSVg6oPzHeEvTxsnJnVusaOE3bIOYXS8NQXVWEhBJixmJjQXyksF95qmkDtx9eZhv1m+PAhPYY7VQIS",
-	"FjAoTeTsOoM1nMh76OxhaOhSjqSiEKEj9M9o4u4h7WwATkCg2vy3nqqiYVU3kSpthxYfn3EQbHMMbAku",
-	"O4R/EnbZxnJXQjaiTzuhMaP1PbXG9QhSGIM63gn1ByfB1s3eEOPMVpfuMsDtdGv46yHlQPv+H4rlM896",
-	"OORb+zTFsXvoFhzZxmZSyygFe5DyPDwDZlT6ynu2dsGbUVjPt+ae9P7bmGqJXqstfBi4Sck1GPTQO+Ig",
-	"ZW93n2whf/iCXBdnl6e7v2HW9iZt4/IOOKxe73A/8m5kn8+w2nzcNrMV7SCvHR2OyZQ6jBRgD92HhUsO",
-	"v0YCVmwnnBdjxEaseJblQZzAOZPk1/M3tmb1++8Ov7aogQ6v1LZF8pilhNfgqC5z5cn333z3+PGThBz8",
-	"8M3Rkx+eXEedGpqqlkxKmvFKBbE0EOU2Id8eOkfECTn6tgU8G6gFXvBQGgbmWtfFboalpFIIloJzYHeB",
-	"ZN8hXjaifmPQgKJV2RnFVJtufLCphSOeSCNqjCkMSu/xxG5E3L7px75NKV8JYEyprU25nm11t9702/JR",
-	"D/RHh1jHr7++eelcZtioHhtLX2czrZO266LDHuhY/0XBxxupYlD6WhsUQdPwSety5pEln3377ZNnodzb",
-	"JxYgdD/2KW+bpi6fzBXI20f4tba58FK0T+g3dda/wBMOFes3QEEN9biCLjk7E8TMU7bHSdvA76BU4kd1",
-	"Etj1OCgaytfZWohu7TM26C3YLtqyK+Rwzn2SLmhJU43FTltAuTv9DFHMSp9XHbgbRmTpBdUJyUpZFCxL",
-	"bL5lzuzlXEkAW+2EqgvaSjbsdmSMF9rtiE/Dm2sHZzQL8tTlVXhfSR2/RG6JXhPnF0ghlRZwZPi87jbp",
-	"vnWA1R9B98rpFSvDNeHNpJOBiX8q6LeeRtK3zPMYbzN22BXzpVFTPjhD1Xa3DY1a8tVuTOEZz3NCSQot",
-	"LkKl75VFJ9mKD/FIgWGKkH+B5AoLRBau8cbeYCqerLqJ4pLSyEdrynW762TzQ24U1OcfGFsOIFu7OzZC",
-	"VEOq4cTqodrvbSwLaCBI6S7W3t9gsgAsNMQika3c6J1hrRHoQ0EYYICUG55cjsIyWBbIh2PFn1Oev6iK",
-	"Xb0XByUsat1flBHq9hDoV4avMfs2k2XKEjLd2K6qgHw6CZyt+9KrqxiTpilaHQtoNigVw+6A8DWjQ+WM",
-	"Kk0kBowCadfINoYjJIM/KBRZ2xaNvekINBiydQmX6sb80l/qmMlGuDpxvUFrcCvQDIjS3FYaQDGFC88E",
-	"ex9Fwq7+UqCoGbQW3yapu5z/tDP06ymYD17zP1gQQoIrwKqE1jAyR6R08wVDd5TMcjrfSkLjvt3pbjO7",
-	"2V4Ugo/u+lvmArLD3lkvBFowjZbymsee1BLTyzyfU2T5iNv3oNCv3YJ78PxF3Nm0BvgUjCxkvhXo9gXp",
-	"EVl4vTTssW7DcThP9ypBPNyE6nmn29TwdGvYvEbWdW96tSWi6yQZf9EO5s5GbuHfBC5l8JK9EXWCjkXl",
-	"iSbp9ESdBnTpD3vFcVq/hRekYz2KIjhIC1aGASUMo13RzKtRay4yh2FgS7a7JOEQfAPQBONUmpgVVolM",
-	"ogUcosj1YhOFTqgxbsw7BqB2NgQIVD66JrmYI2IzrP18YscRhGGMEJbXh6EEsYmGEqiJiyA5ulq5oFfP",
-	"I85C52f3fiJFi/qaRovFF975QqPdOYUEYCUUVo5ON1jjDPg6mGQ1FLexgbOMx9VD995/FQn0DK2xikof",
-	"F9wZWB9lVKxGfZRtSMM8vPkqvNuLmBp1+93YLW+xqde98gd3+zriJx54GxxVaK/+hb/Uac5ouR3UPRro",
-	"gI2H7nY7M6OhvGtk+5zxdHmdzLYBEdWIbR4B4dzFoFpouhYoGXuMhvlIWMrUhoiHJgqrluHLGotefqjx",
-	"FBJCA6HMDpQq9bg4S4EG0XDOsDPsGNyQfeuktxWsxGyQhillMXVw0W7cGtEazjBKaNfhGQ8x6juKUYeO",
-	"bGxmRRictlHuAg45oxjYopebZeBE4WvN1NU15t527IzOyhoD1mv7CsjSowR4tBroImL+hRYNQNRYTWgD",
-	"1I0C5HH71Y/522kq2QNhEjiIsMfjTCptjLuVjXB2OtzlPTCXAssZbY+fjG4aOO4recUyomVCZvyKjQW6",
-	"wrann0J45VcjE0KDryllLCMDWqQAMgjEbhFLeSFziwgB44famkHn6UyyINIpZq4P9pHC07vgG3An3Lt7",
-	"zna8xpJxpWkQS+Ps6GVCzh6b/x19cL2gEti0A9dbp+5ecoINuAuEPMYuQWbnjz126YDNTqyYwMdaSef2",
-	"ku2Cjb7LuryS5Ywq1gs9aZYFfX1cXdwtl10l9YGGyaQqx9PImBJ10QffZl0tLbCEjUv3H9LdNpJi2swV",
-	"ql++n6xSWFNwLxu5Ex73EKk0By/3imW8WtkocTAafFbKac5WgYBnLtMli4A9Ox3Q9kYBJ5MF0d1yrBBw",
-	"BUAkCcGfAZorqnGvF5thKm4DvzxQH/r06HHSLA+luWYlywii+43CJ69Kl44zBN/QPm5BcndUrV1oijWn",
-	"GdM0jADmmw/6/napUZdS3WqH20jl0nQe3xPs6UTsJMGwiBa4+eqNUCo1yzN/bOsSwZ9CYkhXsWZf8dYq",
-	"m2JAkQR8WqdD+JZSdifDl6VG2AyDM4ei7cPSPHZiJ59hYHzM2DPbYjneEbSCrh22X1TBEABsJcfZzQUr",
-	"U0vg4zrgDNuZdjVLc5vqoRtrjexdpClGzO05GIrBvCA0pAvHx10hAa/G7TbJdzZ1tFn+OaNoTg/F0Vo0",
-	"Ey449hi0D29BBDX5bgTpu/WyhjO5JDV2907fo315I64aWWgWrOFOF7wYrve+WPBgvkUKuX03yZ/4F+Lo",
-	"yxkGV50QkrNGFzHl8inw0xrgEbQ0BCZoNFHe6j0LnYDmlQglYcRQyptZvoHs3Uhu7ZsGdvmA1NqusDCf",
-	"fKUID2JUi7qAKN4Vz3aMdVsAYSiwlrXLiI28ug4E9L3cytX1Qo55u9QRUhiJV14Dla+YuYCtlraKi3nO",
-	"GkpAPgpobAdu+bA831CS716SeAvUPIdf2Ne0ynU4Q2pFy2U41oe7jMiyRtkEmam0lJn1WLsNH9JsMJh2",
-	"vFOFHJNY3Er43Z3Qu3PsoTWnePtrSe26qTbSUG1eS70JiWW4nuYbZxrm26nttLgtU11oM8hao7B3BdWa",
-	"lcKWqeDlCqI4j1IIEH7ITym8ENyCs1KqIqjVQbnJy3CnfNsNAx5BT1YV5qlUh+MBHhW4mw+FYLK275aE",
-	"kXoyworG/Btdds23wKsPar3tRpRMplQx232+Tv+0vROlOGDZHAlnveX1796f3Wfhn2xMMql3NX4o4z0L",
-	"N8DPClcR3ASk53HIwRJYqmMoW0sR6ULuzOd5jk+1bdsdt8t1dysZ0JtM8atpkKw8IGoQtPRlLKqdB1tL",
-	"vaQb7EtRlTOamnuzwP46IQiccN+sl1DtVosApOh420/bqrmLr8+NDF4vmGjUikH2ZfMiwodlJcI9qKpg",
-	"8EqQ8/Nf374y2+y7ggJaKzRjkoKnFPz8q6CZvZCl7oHxg5qoUq6BOZRSrsybbLyBYg4C1gRG2q7ydBkx",
-	"4tfx7hO2uTwXpMgpF+SVmOdcLXan2VQgfhz6PK7NkVTiKNwSS03BbpqeCH6LXhtbujOubdRzYibmsUms",
-	"idDSH9HXSpeMoPZww6vpZ9lvwrgypAgIMfo9NQO4IzbnAo69BTnn1VxM/8U12qzY8RAv9g57gP0nz54l",
-	"O5peuTuxVSsXJMVYA23XOTWjG0/PFSP/OPz++Om3dYQ/Z/TKouzVaXqtRQ5KzEBC6mmtOO7sPOpIDLRg",
-	"xq/GOS0j1GCUhxqDuo8/hQqhQu7JNDe80horzkpB9CTk21sqCmrjmQRfb9iyGtifYotROAYRx0s5D/fP",
-	"1rv68RqpAX1ODc9fgCkMuS1lFfZ6gh4UfOd2Q93mm1NqcW27SGRS2G/FOnpEEcKjJc/h1UGbC0LnlAdd",
-	"yzHx6ryRJRW1cIxuVDMTm4ayFeLzA+OZKg3lASeErQq9abVLKSpN5GwWFJLhvhYgJM1HjmvItQhr1bou",
-	"XvlKjetMpW25+hDYH4mXwlphkGlq9fA+wWbRXZwOT9WyVtIxUGDsopBKHuzmZ1SBt0Gz6xBP2FotTpNC",
-	"wIC+Sq1rduFz7UTNycxLWRWti3EYHoqvgvjPhvlhwYw1ksA6AnFnqYe2O6k1KHXmqKfXPQEP2YsXEcUV",
-	"tpz0NlWgr024H4kLYIKjytwHSmytHWY5iU07JJDgTbFRMr9tstLQSv2srtMLOM7G9C0T8r19fls22Pmh",
-	"oikkRt8plER3+JvvLS6F7Y0Sn2kbVnbRUyivCJ3KK1DIbMgfa+tdsBHU4pDnZ7ikvU7btt8rznTE0qmz",
-	"f/DoXB/Fp2Rr12ZsHTFfHLsZEq40PILFrC4lVwxqhsDbzATBp83wHYL6YJmNOTqsfPrKkPk8kvDYl5pv",
-	"GYHnvplspMC48c5tIeouvDpgpzlqO56teSYRZqY2LtsTWaYOQBgr/BOElUqIpvPE2gMJCvmEQC4KhEEQ",
-	"J82rnhgJX1vIMbNKIEpMnG0AjXWaZ/Ujod1p54BbqQiK5+n7juy7WsWpPdag1Smn+ygQGNc/IVoCEC9t",
-	"aqaV3mGm8XUyh0PX76LG0xiUUxnPxL6rIone6oiLBkzw7cIVXcdcZ3/QNIY0Y6S1y2dC7HTM3kE9wzW4",
-	"4u1ioabOxPNgez7z54YzbskKFGh8cLamb5q50xk751dM9BTcqQVjmpinlG+a5oOsWiakEjlT6H9Ee3ZU",
-	"ifRPZngIBg/AVumPoJopzCUAZmjZmBaU4oOCg2iVfydA3BDowM0Rc5LJ9u5Qt4OwQZDvBNX7fwRQdSKO",
-	"p00RU8rjpip8ifyj0bDx8Ifjw8OvTwBtG9WbEJpoOEbwn2Aln5nBf6yDwHbPrFt/7mhSua0rmf3oY2GR",
-	"lqbpQkoVQ492LiGn1uqF9QG5PqdrexU3GP4GS1tCBReCQ4Bf58TeS0V5hjm+td+pvpLxDDaPqtYAHvbt",
-	"QiyRtQOdEx+19a7mRtcQGzhPmmEqVw/qEtHawG8h01sVVKh4vZJLEAAmD66hXy9fHxw9I6nMGKkE14O7",
-	"yF8UVIRBMJZM7Di5tjNvy+cSPq4g+ARwwbCPs8pzAp97/1evXzDY7yhzSjWdykonBCRbvttCcHDRblic",
-	"pzsct0Xha6F1JAvJbEVPAgg+kDSBhVvAF875gXvi0S9Cm5KxGSRFjNKMes7CHwNAvgSPgVp4pE7Jkr/X",
-	"hgdeYQoU5s7Tkg2tZnf77xbmBuw5gUBCJwviz1z4Cihv0ToImp3AMyuaLrhg/7OTC68XsgluE0slaaL0",
-	"DMzmQXLb2UPdvTiZ2L4Nzan3beOOcryWpPx2WDlsMC3Opr1ZzWVGGjNe0T+aQ357GJquy7/faok+zjSM",
-	"uMz5mL4dMTSfv94kwc1w69llopgNvU4t5rgtHwME251jTtNloE1t1NOa5jJdOgR3G/YDrdD256PCidgl",
-	"xkEjcFPB0Po7iQVBGbJnjS5x+8q6qij4yogYe0ygMaGZT0KekoURq8oo5p1aCV+MBMNvZUP07qFcsWHt",
-	"2ttTg+/U4F/cMHnocdTXsP0WOr7fbhf24I4VNAQjISI9Dbfz9mI31Smg5kXBC1nkfCymfkFLHSQrLcnj",
-	"w93cA78fnI2v4vAVRoxl6oC6htNcHBSlTDEzrAlTUid+h9TfC1ekOMjNg4VucayXePQt6GrGFBWqpFA9",
-	"SmdfKQMWKjWmFdq7Szq/ObjXWMfXCAySlJblBqJFtYEm0a4STGmWEZv0eduOxBG9h3tl2SWd3wUQ1o1k",
-	"2SWdz+80TfHocO95iuFmgt2l8hVzTHQLqsUjdCoP0aliGJ1hePvrtQfqbQtkw5pDmdL4hj7BQW28bjsx",
-	"RdN0sWJBa+uarcef+3eG6158RWUAxr6Rot3xV4h4wc9NAfIN21pyzM+gWjMB/kGuUWnrpmrswtIPSSKH",
-	"pRwu7Olbtq3GqRGMh0L0h7pxWbgSSNfDAhSjqtb+w+8uj54dHx5+PdkHon93C7uFD83athhobwOidE1V",
-	"A7Z3UEHFgkLdQSSSGbl1XHiw7ECGBzqnFRR3IMyYYDbX3vpVtmYWrpWMVEP9wjEGEnASIBSyQ+5Il1s9",
-	"97GSyDmfB5RLtdtPvABA5ps2KjghUuTOfwd5F+jex2BO6IRkpaEcINSXtJGCgjByPM/JlBEzN58JZswk",
-	"KdggcrhO54NhL75OpVPaDyY1Yll9sC+UqFzq9jV/enx4+Ojs8snhu687+C81/Mvk1poruDKdWFo3Vpf4",
-	"skTfGo3gV4eeSqucatvCBskHLDGrUDgoB4DsKiUPYItulr8ztjZrNBj3sGgX19jnctC+KVmVaU/3Oo/V",
-	"GT6HLRcKF8tg35bzNyeEXTGhj22pgM9gAfZkYVJ+ffPSme7w8A0yemEm7umQouTt60gvyyGdNKwpuwMP",
-	"xzx1s3K7sQ0yRlieXmj62JUPOjWCWL5dftVojW+tubp5hNP52oa7U3p2GVu+S/tYa+tv1hNpQO+jWifp",
-	"UyaG1k3DFgAcEehpsqECXL930XV6EcXFf4OiXeuj3V1fRrQe6qWn7ffcp56YEc0htGGP97Bh+2i7FL5/",
-	"VlwMwBUafBmv38qoZt1bk234IiGV2zsja/15y185wI05dD0Rdr8Dh/bxdQFhL6V8K0Mh52jmInZvC3eg",
-	"CXuMm3Dm8IjDQsOCDplnBHBGkhFoMX3SrO70HndBX1alCLllUg9u3l9oBU/ZzOhRAn0bngTf5F4Umuqv",
-	"IpPn7PeKje+K6xfTD7eF9YcIuCUBZCvkYPUld0fhClelglChH6wJiwMc+4EVjsyVBX7/StlHGhCMjbLa",
-	"BIG2MLEnALXu93/kvLfjObs9kOH+GlO2kSKLaNDQJAxsLWWpXi2A6XXnM614HktKWdFy6c4Lo1qQRgff",
-	"aCbze9eVzeZ0GB9djeQq7Aw8nZFLCUjr1k3mqiDNyCXl+XGjZQy+JFJpFjM4IEEy2l5EsLW1BoGjQuQS",
-	"kN7MwjrYlT59dAZ9YMZkUv7MShZSuqEyaHjY/ifzeOg90Bslvr/HZg2QmOOg7bHzDnzNR5ODlXNBdJL3",
-	"kAABl2o76nn9TgmNdONIzivUI+BSjdCzsa8YCtx2u7EBAGD91R24W5YOupcgDGka78XgSs78wmt0MXvJ",
-	"PX38FmEPb2yZgNML2AbewnKG6feNVj6QVYApgTOwmbCXIMSlFrJSoCDRldHTp/KPoLPZjPjeho/ciMO7",
-	"rVVFKlfNxmsHFIBQ263XbKTMMtt2I7Z6Jh9ovmxlR1IOCXPmffAD8MB8E/6y7SPXLRwcfA/NK15as3l8",
-	"/fImdFvC+SDvpa6zFWzaRkqFkUiZ7S+lF0wM8Qvn4VzXDw6dC5tUYNu6BQPPHbBlx123wBYG79NFHsYq",
-	"G9UBTzSlWCu0ztks5FcB5FgszWN5oXY7k0bGyYaF7FrqYiRwd82GMh3nLrB3x6VcU123/jaXajcvGcIx",
-	"1/bOdE/rzcUp0ooF7FW6SSgWn+86bBGP3GXlWk5he9ZYGkSSDm2qu6Dd2GQRdMS9wYRgIwUhyRISoZze",
-	"iKSYQ6WCcMDvqb8QZmqgoQy5heO63XyItLhBgFjo5Ga3ex830szhRU+/jCpdeEbEheFLQQqtlb1BM/qZ",
-	"FgUTgwCKfNZeAFiqeXInnmHRGjoZyqSH46r7+H9go4ZDYhpJFGoY4vuPqJwXjVxjMmVQI6p9O2yWDQtz",
-	"mnFeRdRsPxoezb6Ge1fb6MHEdmdDqPArZDDT2c91VTdmgnfAfKPAR3Itfo5Th1wLpIzEZlLaCd4Zxci1",
-	"+CDLZay438/P3Cu7cAtztLYzMSuvmbo7SLoM723B6DIu6wHG0XKvqWEhOLY5cIA0sMbAjVcNxD1KqYqx",
-	"pkpVNBLC97y6wYsTj0bqWsFCaXK7X1UryhM9mrZI2MvxBJuE2Tl4WDrgMXU6tKfvJi3Zc/Ys1+24159r",
-	"jh4TkrDhXSmpVBVBorAQFMQFGYYIvXHZ1qudbMXVO9Isg+xeXz94M0SBSmTRBu1Gh/M94hB9ytBbE7xJ",
-	"SznIJYHWT3gcnjnvB7olEASCQ6oOwkC4EXWzwe7QgH4YY6D2Y+JBhWkFYlcdSgHPWZ/I4ZrkDGROKav5",
-	"YsdxRbvZ2wSVvlaD4O9aUZ0ufEoo10PSh6HNvV1IPVJwFxZsbCOhCBY9IBy5zAPMJfBCh/pDrisEe+sA",
-	"fb1fo9CvUd+HaEohUzhQSPrt7nJLV3gWLbs023Ru4dTau4GJy2EPiy+wxHpK62dpWDIezLk0tNitLrCF",
-	"mL5bVNhiHJ40UcOcBSHEII0I35e06jr3hicWqXZ7rmrwbUS+I//n4vQ9cGYzjKwnBhRUVjlr1z+Gt3pk",
-	"6SIW3AFEo8URLBnNBvV/daVy8YSJD+Cr92gmIy7cPGhJYSOxKTOi3EO1B+Ld4sLxue6HQmo+40zF3r7g",
-	"WcYEEizkVZZyrVgJPngUF/iGFHOCBvSss7NpDN3dq08w7ZkM4hg1mqPb7PlvCPhYpNAlTWsAAUagGbQX",
-	"cVwBESPIy0eh3XkrsoKeM82aZiyuaYyNedGA18Iyl4Lj7oR5GXX17Z6Ov/koPopXZSlL9BlYNGaCTTEU",
-	"tsb74em33339DTmjpeY0Jywze2qeBvJ/x8o5I5DVwdRHAd/47skPz74+xnAqBDRV0gZU/IY8J2enF5ew",
-	"LKwpoIK8ydiqkGa6m4Nf2ObkozAXSpcbC1Ll2hGRJduQOYo3h3hoAyZGCCujl4Ef5Bvy0uWLfxTQYwzm",
-	"/ebilHz/7PAIISvkVgo5OsJc6tIJ4UJpKuySz1+/+CiePHnyA5ZXv/jmo/C+puPJJRc26eKKlcr2cXIV",
-	"FrTgk+PJk28Ov3kyQZELJP2IFvzRlGG90xxhnszFAmp9k02OJz8x/SMDq79kqpDCSv7Hh4c2N0bbHEha",
-	"FLkl80f/tgwfeesuzgvvB5qOxADMBPFGbRURh97qp/nI9Qoyb1bVakXLzeTYo2Erh+J1xRB4GmROp7bL",
-	"XW2A47KAfeaFfuceeeDC2P69hQduuIHDSjzNSBEA/e7+OiRSha4lJaVgyjVsvPlGX0KNhJYeAa60oTQ5",
-	"0zYZHTYzmRRSBXbunIu527qClnTFIO3k+H/D06kfedS4yr8wY0vu/AaKnsmn35AZM6V/lNlmbxQOy8Bi",
-	"xk9thq/Lin26xbtlcxFit2uN2IKYRHzD8z6rHCZn944ohkp0+KSfp0sh1znL5rbi829/4HXx6ud73s9R",
-	"6MGRn6AuDjdcSGzq1KYAXW7iBHBZbl4ytdSy6LLJp9EOsQtjJt18HRcLucZeMV5PQ9GA5hT4mVwigGvm",
-	"iZN1NrmFLLCaPyudelXQeWMbnFBXfbLihX/oLuSFG22ItHh1xcqN10y2XGHQeRqtV9s1fx8CxCitbj+s",
-	"K8R62Yw2ZCyPpC70BuUyLk2eZ5lf7d+evbxn6/rohjCYo70N/Y5mLEQeb+pE/n3wlixrZPATqkEhy7KS",
-	"KY/Z4jDdrL7SuWaPZhzDuDsJAtDZOkQRgjcHnFAB4Nd1+ZT1JnHz2O8VKzeuGvi4xtxrHk/S2OpdXbcH",
-	"0NodUKdMNdMHSpeMrtqk4qPXUy5oGQIw+vypEyBvKVCHbef+LaD4g+kisw3ETrUi0w3EEI4Oybsffcvn",
-	"AN3+ybNPKPRyhq6QLcUYaqFvwM2G0Mib2TuolRhLTrek18QO1ms1NvqxYNSVaL2ycAah19rHHsEz9rU3",
-	"tSqhb3FNFSAfzbHbQA16urH6pH2erzKu7+lpDmEOK1bO2QGs7Z/jDtUtGqty7lhTvu8UhXngDYqKsYpH",
-	"JZuVTC3iou4cH7gRjd3m5W7rMoHssA4WNeqbmAbn05xSiBXY5G2Ee9XKexXBI79ebPbB/9US86RRIbFd",
-	"pd0kQfn1RyUL56OOafz4xG1uL44QpHUfRsm5Q7KfWf0Kcrk8gJO5DPtR6SFxk+DG1FFNjQK03rk6pWge",
-	"gp9/VRsCRsnKyILluST/AD8vRWi8rxMPS4/gBNR2T59TqL6hH0VW2fAqlgN8nUAWYUb+UXtlodkJ0dI3",
-	"QpGlzaYQZoSSKabJP4DemLGR0FKEviRfw45OGdXkH9aE/CgWkPzEsq+/IY229zhR9Lr/KOXSg92oupwC",
-	"ExwA1OoE5ctbqvQBbMXBm5dQfgyVDMlHsXZsDBtxOOc+asvoOO6Q4iuXUrBTE/ZTgvKOnJs3L6iKaMGu",
-	"jXlAbewUUhyGgrd/4muRx9bvba1+ElGrnwaU6t3MTLM/NJJgUO0NKLmdVujwNTxcj5bPxD48Ly9sLQtV",
-	"6G0oD+BonaLRuEGWGqP859UfhSz1q/rBUWzoP5hHMtIaCNtV+2DLLmm60fzGUGWCAcv/eXOGqrr1Rwsb",
-	"HoUQS56j48fhRrtoT2M3Yat27OQlVFqNla/G/nyNW2dofZuSPMYGXHDMvg9dM1deHTEug7Zl6D3QJiwZ",
-	"KFx8gcCn7tTr7BZq+0rMDNP8yqOSBwbHT0atYcfuvqdlOd48uaHJe2tEfmk7xShrcZ7ULaeTeqcTu9Wt",
-	"HXc4iHEnGRLxC0QEvr7rakyqjN3MHb2K/AVBUksmPLsRtuJOcMVW7gvOEQcNB+NvYrbcc0qrex9YjGBb",
-	"g4Ktj2oybNTKOZgGzzt9cwVHduEyzlb3eMxsSXwnAVCoHDSS0eO+6agwvzBW3Gdf3ufnb2tCtMWJ0dIJ",
-	"Hu66brXH9xFmNofuvG8N7Ko6s24KQJEA+44AaBHPXE2uC1ee0Gu4/Vw/NYjebCHYCfada2HA+b4KIbpz",
-	"5TCDtdskmi9pTLqEfDd8bFt00xoa9fRnj/urn2/sMBhXSKJOZ8HivDBRWtPWpX9QsYESY+kaGe0zcPWV",
-	"i1nJGaQpNgbHjv4aKxwC1PfIZTKHpfVZpd+IVxbG6G8e0YJlnIqX7swGsbD+s3nhpNCNz/MdXTLPV4yO",
-	"ZdGjklYFpa1/axwkwzKgKANhJbtNvw8WoEc8nM6Jtg+7y3WSAfeIaiS0Ee6rErFWsZH5vKZmw7D0lAKD",
-	"Tj3yRSRLgOX5mVTcIqDcBhm+ZFc8ZX6QQaQYTVDYV6LFhZcWlGQwQfP2f3x48oL8xGQucaVfn7juNOZ/",
-	"LM+B49gjcbPBTK/Crs81llyyQrfJ9pFrFd1Hu/9CO3Ec5zmdzRTTQzjOW77igx50Bt7uJwFL4cdB/A4A",
-	"soY9+ms5Z0K/NKJywNM/0ysWNUb7yQM2/Ob09AGxtOuK8jpB3F/bBjlwpSUm70SJwT6yQw06FfnG47BY",
-	"cEQotoVClkOHHSrYmqmYQoJfa6kkfjcOk2v6FTt+lBXX4SGeHCa1CnRkzci4DnQ/YqfueGLRFTyRfRGW",
-	"C50ljcPcztHgK+dLC3P6N/D5Hky5E4zAisxYpsoGNAhSSYPsIRW7USXfY/7tNXWj1/HngjNSMTK39oyZ",
-	"BBGyC75ZI+7tyzMY0BlSmVcrYeNdLy7+hUYXLVkjDWuB9SCCqBXNc5IzbVZ67HvoNB1TUJwrS3LQbqzM",
-	"VRucieL7KvC3/Beku3+sDg8fP0Mc/P86+Ib8CD0lCTVTlMJhEy3k2lUwuIQx10hA1DFCATn7Jc3JGswj",
-	"HC5jNMu5YP+VVewYoEUOMHRCnPo0heI2KNNTFpR4xVZTVjJXIeFKUUmqrl7g3kUOKPWfBs/o+8NBh+Ra",
-	"3zXMC7fEFoIB0hR0pnNQy9ZOd82OKrMOF53jJUABKtvb2e3Qk/8CGfnPqaRl9v89fvHP6eafr0uOpa2h",
-	"RXKhNOI232SRsP3OTe8XU1/7X9+8xOXnUi5Jzhuqu6MuCGriYrFVKDRcNHpqVrVLKqe2R2P4UmEfnnox",
-	"rmDPfQvKTQJFeF9EUted5jTXd3EPYuxHLFQQdU2uZXl4Rzi6QFFsWqV7WjK6hMLOKmd1uX3VkXmPDFXG",
-	"Bd9bKZfPNYq/B9H3IPoeRN+D6HsQfV+u6ENJcFYy8MdEJaAtkocyRjlDxNt9+Z0C72/IRbhJnQDgkhUa",
-	"i46D+c/hBGgrIItSzkumVF8G9IWWRUxI3i51DfD8KS0LdUJQMpXM1VwtsA0FfLyPw9Gy8O2oLcwt3lk4",
-	"FKxZ7pY1J8gJLM4EbnlimDjKWFfmNHN5lqzAdtYrusFYyYaBr5aWJb9iRiLUkSTojU9zgIFs4cgq8vTw",
-	"B6QHHNF1uvRYoq5k/OnhD81WLGavCvShBn1P7npYihlLC3fhfNmaYuAK/yzXZEZL16B6LiEqGqSuy85R",
-	"+0sn9nThF3Y22mqXbk51ZpWdgJExCjIty5ru6tsMYrMvJZlmb+GRWyrAdACrd8ywcU0RTxvsSQLsuQkY",
-	"0gB92UchAs28Voe6CwbfS9bl0VvH9cgjjvcEHN2p/d0rdEcRyNFdGrOYpbCnimwAkYKy1CZJrBgVCaDM",
-	"OtyoBiXYptLRsrm3aFL9/WsosSP251ihZiPWgq1Bwd863Z0VZi/h79c854fqsr3XAp2BeQemWt2/MalL",
-	"zFAZ31Fidg+P83bLy8yCH0rL+krLWr40BEcKsYpHAKN04PCKw4LhhXnmpYXZvg0a26Ph9uUc9aURBA6l",
-	"QWO7U7DZAakLOIqsvD2oEGQPu3tswJB82VUOkCZcP+YwNbyTV7cqP+4dwg9X2qz5gdVsKSJYFY2EJpDI",
-	"FiyfgfNbS9fkNkhhhW1yHjFGZFVeslWRI/blF0FlZs2fLaqC1VmRVGbGZHWnGyKOkiltYdZjHgZ44P4y",
-	"oS9ZIrljRtFjFdquPhs4d9uFtt9CvWCuTd4XwRbe05VzKXxuTAEtH2PHuvbDU4x3GpoB0aHqArgwwWha",
-	"6gPXeCBMMhfmmdMrVj5winvEKU4LJpol9WH1FerCEjKtNPE1766PZYgevFSJUwO9Yl+aZvGerS9rcfsZ",
-	"MhJbJgYkY4vBZFWyDGQQ0FCQWnblwRv14lp58MPo5CFb/i/Plr80gsZwomYmWFvarKjoAbdEb8s788zf",
-	"3mkOq7h/6X/ZftBpXkqbiWVD9VAzicceCZaYJx6VkG/RF+pMF6czSwC3dSpvsjvHmj3HPJPIuVDX9hcV",
-	"/JXNIin3lJzia1rb+Si0ZBbrHzwMhWHua7pB08IldCndEwk1muIurn/qnrnF3fVjRILJJeU51lgA0IkD",
-	"8V6w/Iqp7fXaTzWd763OwyYalrISFviI2Om6jVyLA/OXflPtdC2uKT/vnwbl1vJZKlAXUCkdO+OBIcXr",
-	"n/ZDVHHv9hUeCaFE0SuW2ZNN4kzvBmd3m9v8ks14REG4dA2kqUAwwMw8a2t798MGm7tHqFruisLezxtw",
-	"u4FYu+aHWGxfLLZ5CcPs9VEqiz47QxabW6auPbqx/m7iz+xu65QS54nkOnpgu2Ok9/rA9q8k/Qi9Zx94",
-	"QDBI2hQkK2lMUO/jjlLYTksF6etcrtWDi+qzBnRo0Q80hK+JBloa91DJGbY8vn28JjPQWJwm320O4JkS",
-	"C5+FzdD30qjKNzqH5FuL6GM0xkXzA0DKkAKzt80MrOPBTILMZFVCI+LmpjNZ7GhAcQZwG5+F7WuXck9M",
-	"38say2TvGdW+9WUzZICHPbB1w7WP/TMygrdOSNMlE1gwva8MA/t2WWnEoIISTnRUNWoiPVISNArvt93u",
-	"5bndrumGS75XltsW5aR7g3nzphi+fSsxNml2FA1e/J3KGG7mQ7jwcw8X0jkTGXVNcAsnGR3FACRbL53g",
-	"E3eikJmhhqpjOHNbwCZFuq+OEO69WM+OSKnAnFcScwFdArOQ2kZ3oNtAX7M3XNhnoVnhEd0jxQrAFAzv",
-	"pVm2n1aS0FCrsAtt3ZOhKtU1j/tz06j80dyGQoUgGi19iua5D72KzKN7WhiOuSTTjYV57tOr7uHh3bJa",
-	"ZVZ8/7QqTz23oVSZl/fpVN+Q55DoCVA5NrosBVIYEhNTjpwCPOJRKoWweb/xRrMsz1/Uz107lHXrfRHs",
-	"YgxF+G4zUylzRkWnP0H97PWaE9wJgC3C8tjcGiAxN2uiJeRqZFzVfzPMJXzMO5Vs8+yDjv3Z+zu5dckB",
-	"WXVVh74KgbOcilc0Xfz91cMzWOhnm5BnltfOwgPTw7Z54KsmdkYkQ89QQNFbuHrmnvj7UwOu5H5CNO6J",
-	"JCBWZptZoPBAwphW2tqPVtJMcy4y6ObnW46Uqy5dPCosuFacPvCBBpl8XmfnFhbr4vIBLXFQ1xDLn9r6",
-	"4H2GrmYASw8TseeFDXVFhroioTnAhEfzNuFItivDtkACHQpmnQaE1SQOiifxjQo4IiWyK1ZCMI1QgVUo",
-	"0FqRpwuimbL9J7Uk09worYiqKaROrMdCYyCOCLmutw5YmPn2R5FJpkK9GJ+r5f9vl3NrjQ7qRKg7NkAY",
-	"FZHmVR/spq0YSLV9EVfjtOHNNraXZ6rGTFX0CqiqQVAl5fmjP9Oq+NTbvrUqwsrmdhe/jG7IPx4fPn52",
-	"cHR08Pi7rxNAZ7s4hbCh/eTD0+/N3wmAbvqnv4ZMZlouWebwGG2bKgehCeingxpTPb0WWOuDzns/dF5r",
-	"FTsE4qpwQWhDqw3KZX1tg87Np38lbOKdqh0aHsE09b3Aq0HgkJGcGhZOKoEtgaCPxdouuT6HglG9U7M4",
-	"x8duh9Hjy18sJL97MDwcuwe9FOoYKguqvZZlhrzZ14ELAKemei/dKTycKSV4MFbPyGSPVoFzf/TnmubL",
-	"Xjlwzq7uSTucv55XPSfzimcsI2bXXLjIIsxoVihCydwwdWOyAfRorbaXDLvyose4tZMBwWfe3yv5+qjz",
-	"g/ky9KkL387XXHC1uOa53jvbEFfDsvPGZbxX9uG+nI3vpWYNsFKaL+H1c6zsA+ByTCGrL7litMTYRKzV",
-	"fLkB9gTI/lIubcc37MdOpmzOhbC4udD5hguE11YJLEslUHmVfBSYLZC4tlyG2RlShgQUaJKakJQqNHsy",
-	"TtOSa54qQhXP2InlkFx8FL9XUmPD6hUtlxaGuZTrE2iNqhbWvw7FzcDz0A6BHTHr8KnLHtP9o3Blc75m",
-	"TpYNtDmne9hvuoisLJgIWTAXuKXhS7yFJv77mK6q90V/vScaIZ4r9JUE6kgsRXZ7LiGRP5rxXCMURpDW",
-	"TxE9HF5mrVhsxOtpGl1sQNSyhA+poe6kkXFVEvpRYDBJI2Q9LeEd040xhb8hzwlOo26MT9XSN3No34gQ",
-	"df3ENBLYa1zNnZDZbSqyuI73Mh6bs+d2a2RjeZk9F99IvEk/CLwzsNLvhhA82+EohwkE7UCkZ0paykiL",
-	"Am078QeauNmAWzeq9lBgeCtQT5ZyvlLQIcXISSNeThpIT+BOBH7SOt4daQO3jPJ0LxMHRkA9fTl0ds4g",
-	"Z8BTWoRpDSjH+sKAwx7KsfrKsSzg2JrrBUfoyjbsi4sa9Hc58EDzn1ejg3Nk5Tvd+A2U6nTBC7R5Ctx3",
-	"ta9+B3UEp8eV4x4Z1OXgi2xwcFf91Jt9CRp9MGzYpz4v6CDWmyl94Z65RUr3YwRIHV0DdqaJM5ehUA1X",
-	"CJHCBduAZ0st9tPjAyOydEOmjKQLqZhoRGZ5HwIBnmFj127QMOd2FR03x78kSXKAu2qfGZJSqkhmpGJa",
-	"kSlNl04rdmPVtwQBf/rhUBcsn30GufCfN8xpVTikUziu7RMeandf86wf8HVuqWsHnGa4bQcgcwHnxgLn",
-	"QW087uMB37IoMCt+AI/pBY+Js4whVu9tktSDzft3snmBWcXRR1qENRSC/x6T1xfumIXTDoHwI5K2UUdt",
-	"D1MUWTUhaDofqpGYST/oI/fn1DFYB0qHVIwIpjTLbMNYrpNGXR/2Cy/LzRBwhPt3zLerlVzS+YNO0ueM",
-	"13SOcBtr7DkuSzLnV9As2Hb9IdjFPsBV8Fx6tBbz8S1S3L3D3Wbl/C8oDbjvtPaW6Tan4kxhKqYhPmRd",
-	"jtZcC/4Ase0qKbyk84eCws8+udrRD3IuWUKO9ZZ0bFBPfxDhBS10VbJLefe51rfTHMQs5H5GEqiFc2rC",
-	"ccHpDNVPr3dGd6ug3mloZqvLrGvxjz0hZ7IkTw4Bmq8PLfrau3qr9QKeirsJVkBEf6Ese1U3OqJTsMmE",
-	"m9QOxfv+0e8ta94yk2NV77u6P+ZAyIyzPFMnTXCLJNZlt+ZUj6jWNF2szDg94Rx46DXP2X5S62xuIftK",
-	"Qd5lXRFHic21D2XXwT8j0imvk7R7B2JQpprpA6VLRldt+pvJckX15Hgy5YLCyrcXcN9EIRIGoXCaJ8i+",
-	"ZbYhXEGsYbrRu8nu0Z8LqhY7ZOZN6S9Qx2FGHUFO16GmeyJfrQ/GnBFkQfaJ0Of+YO7TVo+Tzze8YV1e",
-	"Zel4L7hz8C7MdcZLU/DUaO3KdoiDfA3ElWC5Yu6v9KrZWrBxk1IqUpb3GQXm89uU1/v2ht/VtXjJUp5B",
-	"6bzZZKPM6/AOy1Xh+FKsCwI+8bDLAZrn6TK2s0xkB7vqVV+JzNeqPmxsp3W1ILLMgJlZixRqHoO7vaAi",
-	"m1U9rOKMp8v7S8K3AH/C0+U4B+edWcR4abA6SWa2TkGbE+etDtbuTEPnzQUEnXt8jG/wiftmMdtpxXzA",
-	"U5ZLMQd5yfVeKofh5nyliKqmmqqlcqEqRkqWQv2jrSS2zCq020vGivjV+oWx4kE69KD0cajs1BIcPsRW",
-	"/6kTwMSBVoOkzn8kogl40DiD3VknXxJ7M+u9h7wNsj446FzY0zap6x6wkvRFVRh2h/5vF0qBOwpsEDNF",
-	"oLCfT3ObJd0lhoJWqg+BzXz8cCXD8a2a12EJNlGa52EpU+RU9KMeflEqRU7FPbxzF0yT9YKhg91WTCMs",
-	"Va/lU5RSFSztb+PjnvkrtIhBcPPnFh/az3QA8vyrBnyIx5dOttoC7SsIuOZ5TqYslYgtSb0+4kcOnk79",
-	"aU8ynHnkS7qAuOL7qdU/z5pg5aBiGo2+8ad1EyGkddSyYKLvnM3nD9IsZiUT58PJjAKBLrPcAXlip306",
-	"p+Fg7k5ELXRPfFmX7Fr4XnerwVgFJsHcHHPbaJ4bQgDQHMFUz2EPsCTus1PqdmyJS3lfrYnYCaPzfA7Q",
-	"hQBSpFnk0IcllT8w2Ehwqe2UmkYZqapW/btcrR42ebdNNpdEhrdYLXmPF+piyR+8UMHtpY6LyDStyhJK",
-	"w6GPTWiPc5ouewvE4YG9ZEo8B6aFbg/4EasiNF8xX/ltW+R4UPpI+kRWsck4gN6tqQjClOYrM4lxI6+4",
-	"qDRT26PzVbWywFeHiXnI/sHPhQvN5sbMulVvM55WsNpWETjrE5+fgmB4PjltARCCYl8tyUopV75nCWim",
-	"ZoBKaJ7DDmcVUgL+BbEFERFvyozIw7L8MM0WOe9RYS/Mx1+SBgsLvo/qjJGmLgxhoR39KWspSS7F3Pai",
-	"gLAQsgPwSagFLZkPVbi7GiQHTec9XoNLOv+SaOGSzuf312Fgjqr2FeBvLTdBJfqAt38Vn0MyuFnFOb73",
-	"HsJy7Bnu2yy2CfeNUa8twG+rEsz5FQNg9poebKN+808veHS4uiSQvWWxiK8HeGxGeW/e8wD5P7gqpaN6",
-	"QbN4KjbYo0GRXwtr5KqFXBvpv5EArKvI4+8xST6iiMHXwwCVRgXzOtnjhj52OFwfu5O6mVPBnKGpFrwo",
-	"WAagoSp8Ax7VjTj6LkOjNcldXonb1GthST2cyzWKOcEMuLrygqcLbMRHXHubvSRZNA+LAIIv4r4mREtS",
-	"AqKakXKQAVBCJcJXYFRsteVbM9ZrfH0wnw9qjGKJCFqhOBVrxajQJ5hzU+v5XNlM+si9krMxltVtHjqs",
-	"PmbLMCMrDHtoIXcZK04Iiy5urJlmY/obnzrsrkvncEO1T/OREWLRIzW0+jNVl/In89QXe7Bm9aK3jKh5",
-	"qik0mZgy7FYINgKjUFNz84ClVMxYooqkUkFpiYJcjpyhX2pWd6TC5ngzQvEoUirMlJas0D2IiUARC1mV",
-	"cQy+t3TzMzzwxVLDW8oz3IJYV91SFlLRXO0nP852PTS7ZbgEdhNz6aZgieLWOodI4HxjHS8umIaVnH4G",
-	"8JduIZ9tI0TDhcAlga5IWS7NGcNtbXXFBFB9wyjsH83lM0SyFWSFu56zK6xfCN918+mXLdNhC/LwAe//",
-	"rsfueL2l7pInBPro2KYnsyrPjbVqvs8hWxN66kDaJjD+Pp6/6E9uoNkH88TtXFp49R3fWDPmOQJDBI/0",
-	"iuYVq7OQ4VffrmpfAMbozEZfIlSP1sdLSQoAoWXjVrtWMPCQuVP+PGnJCBVqzUpm+2hRo9CrZowKvRaq",
-	"v0u6Zc+3jhA78rDg9Rcanan3pbe5axpKrUMIai4FUXy+gFagkOxHnfcIXYiAjEP0mgm9IYqlUmRWg1Cs",
-	"vHK7XZX55HjyaPLpt0//NwAA//8=",
+	"ll03cV80tkWBeFhYz+u3/pykclVIwYRWk+M/JwtGM1bCj68u6dz8mzGVlrzQXIrJ8eRywUjJrrjiUhA5",
+	"I9r8LtcJ+b2SmmWTZKLSBVtR8029KdjkeKJ0ycV88unTp2RS0JKumLaveM1z9lqWK6rDL5rBZ+41M56z",
+	"STLh5tPfK1ZuJslE0JV5BT7Yevn/W7LZ5Hjy/zyqF/gIP1WP6ve+N983E/uplFXx46Y7D/hAES5IkdOU",
+	"uclccbb+ShG5FidEr+XBdHOg15IUtNSKTDeErwpZaio0oSIjVTlnQkcmPzdvaM2diWo1Of7fSVaZBRc5",
+	"FeafksuSa/PFnCtY7ILls0ky0XRuPmelkuZBpamu1CSZpFKkTOiSwlKSCVOar6g2Y9ZTnvyWdA4qmfxM",
+	"r1j4TFa0XJpNoIJQodasJFrCjii6YuT3yrxECqIXVMOf05wzocmCqhOyXrCS4cOsvGIlKdmKraasVPi8",
+	"FCwx1GR/VZpuWEao+ZVtyNp8mZaMCKmJMoPSOeUisqsLs4Lmpq7oH2+ZmOvF5PjpYWjNbzLzGIxVUL2o",
+	"h+KGrEv2e8VLlk2OdVmxyMBHh5GR2aqQmol08wsL0NhzUjJdbkglMrOfbjOXbEO4sttsNkJksPaUliVn",
+	"GZHV1hbg7a0n3njvgXlxZNaPzaxXXPhVBNcwe0d1uggTheEVeGZrqkjJaHZC1lwvzAw50oElFq7I08ff",
+	"J/CpoSGZZ+bYydOjx9FVzA7w1X3T7074LV9x7U90izpy+LA5YMZmtMq12w36B1+ZS3h0aDcHf63fxIVm",
+	"c1bCq97TspTr0LnOeK5ZaUj4/1ycvsctYles3BgyJ6tKabJiTJsH1izPI7QscPwY0T178v3T0A6czmaK",
+	"BVjrOdwwSXJGr5ihooSkshLakJS5lTTPCTAlFZmPxIGD27e9eUP277TMWBlivr+wTR/rJdJ8MQGuyzLD",
+	"dlO5WlF1TByzTMgBMtHgMkqkszFX+Vfg5C/pRsVIq6qf2Boat+DZ7v34wEUWoidz1dbwGaEkXVAxZ+ZC",
+	"rWjGCBcnhn9I4BIlyySZS7Mj+HzsbuGbDt5ko7bhk2GHqpBCMdiGFzAVYJ+pFNqIuuM/J7Qocp6C8Hn0",
+	"byOajv8cKJ/teJcyk/i27jZoeWDWOtOWYeJuTJKQBhN6lX3sETwD7zgr5TRnq55FFPjEP8ctxo0bWMgH",
+	"ww64IutSinmC4jGBA1wDL5VVnpEpIyWfL/TkUzL5F2frve0yDBaYFbAHLhwLMA/Yr5gRn4t0IcumlmI+",
+	"zCrQzcxbcgbjdNWKZPJca5ouVnbmRSkLVmqONLSgKiBcLn5+fvD422fm6nNQrDQz16ozMpLzn90PCp7q",
+	"qgzoMm+MHBVmd9UCtDg6BZ0CdRQhdf2aqZQ5o8IMp/h/AmP9aKdl1VC4zM+eTrp32/0lqFixjFNiPq+X",
+	"CnObhPhQrY78Ly4+wR20z9qZ1ocgp/9mKdDQj0bOdLafiwsgsoAMsxyHA1Eo8xSQqGZ5rszBmDmp4G7l",
+	"VLMytFqpGCkqo9nPEtR3pBRMaTLjpdIJoZqspNLk8eGh4VyardQuaj63B25nQcuSbvwcXhjx1qCPxoGs",
+	"Ko2ca4vw5IrpBRdzkhpVbMWoWC94zvB2UnNCM1lagS6y4PIF+yNi2KyNiNV8xcxK1wueLgg1yjAHBdB8",
+	"z0iyMKnLgonYnloVjGuYnFfRcY/NTtzKFpsZ9exwQSsV2uI3wPsogc9rgwHtGJKaBQW39feKM/2r0Dwf",
+	"vLnwFbKQVamI2Rj7TiYyQ9P4DDfT2XnXYPebS3ZU3qI0R1Z+8Ym/YOErqXgGbIFmGTdLoflZ43rOaK5Y",
+	"R3gYDVowrhdGrdZkLplythhSZPuGg6wMqc6iynM6zZmzbDoUN2UziSx05Fc/hdbKhUBq2GJAWZB/L7nI",
+	"msKmZfr+NlwSbB0jmHSWb8IrQsfy4uJfL2RerUR3tobTd6nvZ8MmtSJXNK+YAlvV2EJJbfhunNAxfwd+",
+	"aqwBmpM13Shkq9bTQTJznmDqLuQaafSEsFwxK6lCvMFMS8VuBarSSOzbU9kSfxr+z5UxzYZyhxcX/3pt",
+	"diXAIIyy1Z3VB3fjYbkpNeKEB5fFI2tK4XSMDIKbDSwErjFuL1UnhK0KvQFuKHAtncEVNTpLxAFleCUe",
+	"p9m70Oy2CAuWCjP2I0dI67UloTZhOfINbBWuVvmdIlO24JZi7E4YAqLmF/T3ODcS3RzASgxfkkIv/G9H",
+	"Bws+X8APOSgaRwdaHvwQvFjK2jy9u6S8t8YRP1HymBw+eXT49NHjw8fPzOG8Ljl5Qp4XJTF/GarewPuD",
+	"e0lzJjJadjeTZlnJVGDWz5HYDVlIYWUPyPlZKVeEOldjZw9onr+km0u6ZCokz5Sx7YUGrWi9kOYSm1un",
+	"6RK9XlYAgRnLS/gwKOGoWrLghWEC+ItdFzhbcqo0wS80FNCManZgZGBwFWppfqqZZOPVaW3KBV6+tgbL",
+	"Uhjru/b10Ho/hWFog6diSLUqd7IWfOpTMsH9DXPeFRVIdjC7hDBqGJ3RA5DbyRVcYnMQG0ZLQu1d7Wos",
+	"cPxBUje02PRHm2voCSfIusJiLWczfVrpnoVYSkrBBjRiwHLq4ITj5k9t1AY4ijlAsD0N2zektUVRJ9YO",
+	"tedMUBEgSlORBXVT+zrV8z6zFMudzQtxrIRQ8OgykTI4t6bQ6bxlW7y4eET4ShoLvxGe2GmjhTQF/wav",
+	"NFjCbbMET5/1ATf2xF+8PiZ25pysvZrgFptrc6XApR55yxw5tf1AYYdYdyXoiekw4/gpAW2A72pFN3DF",
+	"TshhbYiDFWZIx/GmQYZ2WFx5MsysZiMalDc5NvrsLnHUoIW4SGo4sPCATmeT4//t3390dyXb+5b6/dzt",
+	"MrN3EKax2y2Fs91ann1dd1W/wbp4EVCGOcuzbtxKaVrqOn5lNfdGGAvjViUrGMTucuRujSiVD2k509hp",
+	"69Eg12/JKB64qTVdIVGDCaqIBRVBYoLvakXWsswU8rLEyJhfL18fHD0jqcwYqQQHjjBIib4o8MZuszic",
+	"Wlj7qvK8VlFhJqE12HBMeAzPeyEsoxdMMbumOqwrvYm+gcicfVX4ziQT+2nQFIGReUOwGOmZEPYHTXW+",
+	"2akQIr25V7jNccdULzV8MyVP2UgGmzrnhnfi/2D+a/jxj0IsCAI9478GKnrra0ePB33nJQ2EUA6ODHWj",
+	"/0dpo3NOGhGaJ0eNkQ+CQ9vJ9I3aHPHbIQPamTp+8e50kkwuf50kkw+vzE8/T5LJ6/NJMrl4bv73a/Ba",
+	"m3vVHOTl8zdv/xuGePUL/PDu9P3lz/DTf796fv72vyOjWD/SjoBiMlkztsxc3Mfd5RutYEX/eIMDfbd9",
+	"47coHinJrjlI1l7CuxmtpAIbNLesNK+MfirTRQlXhVHDO3OgBqVRGE5ZWW6CM30hC3sV2hcji9qEgq29",
+	"s7HJ/Lady8Y6IKpKF0YfNObgwdHRweOnIQ62zRNnMs/Qo7WDXeBzCc42tHsv2YwHnVKZ+YBrq7X0Me6X",
+	"9ZN9+nitagQ+vLLRnb73nK6FjdsEjeTGhBsvi67ZL20EM8SQ9oAUG83K9zIDnQRTXMLaGOR7yBmhGHAi",
+	"C3oFkiyVq5UULdvS2OouW2bnfcXobjik7AjOKSPgOHGRYkeqO99Q39+jwy55qgUNhXqcF0eWjbyh1irN",
+	"hgxZYNUKRXfNSGGMXK5s8hEBVTfySr0oGdttC9mjD5PTFU/ZmVTXISmaplVJ000oskYWziJeMV0y0BuM",
+	"mTBlaLq2XA2ymjYdN6JaTVHm0DnrsbUVS6XIFKFz6dQSTZdM1FESagSnsUpozdMGvDanmusqC4UfBcnY",
+	"vGQMaP/DTxfk+6cJOfjhkGhJfjgcOLwU83HjH30PLzj6ftAbto7fr6b55qQ+vSBdVOytUfw7rHWsTWqY",
+	"91sjy4IxpqwKs9SY+6U9UDNm1+NJmTtn4g67Cp/rCzl47wGyHCuj/RJDG/nqigl9KqzmNEZ5bbhHO6vK",
+	"6CYslTdENgJjC1oUTATtigq3eIiroGVmulnhCDiT0LpfY1pR15tAbbJD3PLon4GzHuxIwXcbQyPmz/BW",
+	"byRc0Z0XHTArHDU8mVbSakPV46lZx79VSnNDW+oKpEe5zOQ6bBG/5nke0OYWsuT/iWxqLjGE00f6b80z",
+	"nYCIHdQOEVmZ0xXGhUBPBThjaZ4nhIpNQoTUCQZ4NVP6GDz5LM/QrDWGuizq9BobLEd/Xcej1lLzh2s6",
+	"TZ2geQ28WkDF5raGzixXC+nYdluyCh0lGOjQ0lx0pwydfffSPHRw9vjDEPXD6f4h97m9GTvHAK/5IFWL",
+	"i0qzyPuE1ON2UhaDXqpt/kb7wcPws3LQkMPNTQyntUhlhEL6OEQhHW9tMvnjYC4P7B//raT45pyu3zGl",
+	"KPoSX3PB1YJl58zZJiMET8ZSnoVCSV7vgiQ+hYnd9mkCrCLg4KgJoDuY0Uasd0rKZVNrM0b7br3WzbR+",
+	"TZhNmc2wkbMR+1AypSO2z5RBmo9Lb5MFE3ZTjhuONog8NwOrCYS5bLIdy+yvVKQsz82vsiRz6XJBXoC5",
+	"5JP1NJj87rvmR/ie+aEqwsUAbe+3CnsgXstKZDEfKSWK0TJdkJl5qnaZnhDw2cH8I27TjvHJVDw053cS",
+	"nusmNWx8/QD4fYMBO/HaveNGHlsu3ku9h3GEDJL9c6J0yXS6cNFIeI7QEjZYL9jqWquHROugNWF2FT4d",
+	"Mu6NVqy5xvDrDUbZolocMkS2P/ErFsjvcQaCn8IWa6tYONiYVShpsZxlZhQRTFSeyisIFluVWhFGy5yD",
+	"WyponZR9qRbgNHPZLqnLEs4qRmQ3kVVgeIPR4Lt6Bau28avdUavt/TZ/rAdHOye0/dtnX5TyKiQy3tsw",
+	"YCqVViRnKpw4odo6SYSHOZcovqsnjAfE8TMr2YCYl0tMY6n1vm1VZeHN8tGwrRBZHRTbLtryga6tNLWu",
+	"mtKlFowKUUiyxKzKktEslmUViTE9V83gvLYZIEUFHiVkugPyolzMxsfYzKSje/4vN5VRfsl7cyI90Tqe",
+	"IVswkzOMws4OM3Rddgklms7NpzDFBLxPmtk/CPO7kZ51HgrLsxP8nj1mjW9y+YSlzG1oj5JpTsWSTJle",
+	"M8hkbSiV3+4229vHGDw/5+rdsqiUqlZRZbBCOYa5e/ZRcEwa88x84oLCqp1r1ErpazAu0KrOwxrJpVU6",
+	"IWEag89kAXcEN9nsHlfo73PpteCjFrJ0dVKhWQySVpdGEGUhzudjjFu3L8/dOYPn+ysFk0kIzSEiaxbh",
+	"6iEnkSBkMGPKEGNGN1+5nLXER497trgm8YavoDuum2lGNwmo4IZ0Maw5IN14yQodVEEaJaegPFc8z5Q5",
+	"MCqcOCVSsGNSUF7aJDzUPstKEDn7KOAcp2zOhcJUMFd02ql/M+oOFsBgQY7zQtsxuK1opfAu86qDI6zP",
+	"tBlN1q3OMJkfclTNFz+KQGZTpzykport9GctD5QsMeucZwfTDTA0WeTsgIrsAJXFZGKWgfwsq9gBmPmW",
+	"0QmW+d9tHemBxIy9lIoDx/7MFThwxpP52Z0eftN+4v5oB/ZM1LzUvYzliq2tWuiT4SmUOi6oyGZV3ubR",
+	"PMVURk3nmOuj5QFVOA+2OZBrhp7rA6Pj1sF+G7ypRD0XN4OZhCK/nBcF/H1Nua7/rKvUDG6OyS+yElpW",
+	"6QJfv2AHdvtoiVNryAYuDqyYkeLA1WNXwk/ezO7ASxyqD5zQ8UKkke7ye0VLbZMnK5G5fw9srhL+Qtcw",
+	"GfxlysMOPjOnwJ1/a/6MVG80dqMwmpO5BT7n3P6hgpzBnsQeq9+mkSytbcwFsY/aymKXqGplyTCpEc69",
+	"bqZ9rusMcynYV9sWprmtllsAdyTKWO9BZSti1nnXCPL8Feazciz8ZomrFTJ2l4S8UDwpImfDlihnfWqJ",
+	"YXpeITE0lBCg6cToI4lTLpxeMkhOQDBzqC13LtchijFSKWxuoYILmk+aS8UyopiZtPVoLvh8MWCWWzqO",
+	"zTCrHdepremBtYR0np8hPGI9Q6HczN4MdCGDtkwzbtN3YI1IStS/Giid4Fc8R40HtEReJ0fjMX+lyH+k",
+	"aB9yndMezM8Ip8V7krY31KkzqHyYS2wMO0yN5xoCrw0eZXQbK58C0tJ5CiLu2FiwqmPgQAmF3UdQBrkm",
+	"/zh//YJ8++3Tb8mvb15+PRkd0MLJuW3pJRt1OrNE0kmvCS6j1ukGXauaPLd8xN2rtpIle7Urx96mpmPq",
+	"pDmkKdSvWW3U8I1hHHfbCwuCza4tuF9BSxx40YjNYCU7AyEc4DSKMbGrqNCSL2TTFTbfoca+mLKcsysW",
+	"LqjC/Pcwo1xTDRpHEBzEFoY2604ZYdnc8j6ER4A5oCXj5hVgLFubbnevfn9s48+cZ3BQ2d7YKrzgW7nS",
+	"sgxcC0xRHn7kZ1TpOj+611Hohg7OR1blWSkLqWg+eCPAuRCJsFuLXOVyt/+EO402OrVggrLRFppVRzVz",
+	"V77AGRjUcZsTJwCv4X70N9iZIfZZo/auoSjCfBxSRGFip2PzgSzf60fsMRI6uOoLdIyzOs3r8Ifjw8OD",
+	"o8fHTw4TcvTk+MnhwdF38Itd2gkxVikqjKRSFQTSt1IahlS7dtkZzjF0Zm8AIeqs9KG1EJFnYTMRk8je",
+	"0xVTO4oFgT+8uPgXVith4tSo4ho7UPc1p82RRxSJ2pLaYEKngwILGDRLtlNbJoKtjV6uSC7lkpjveAe8",
+	"81tqNHgGmQN4LKGCdqVYrKDVTgV2A+sKUKcRoMZsvRku4NC9O4PX2suzCRZC0fXPwVLbOnRQynWbJhJb",
+	"iIVhBHBeQKqgmVw4PFGn3nTLKVy5DjrzbIHxtJTVfIEZiCpWZ2/GnTmggO6eOztii4/aQC/cT6t/eNXR",
+	"jtfNQe7bZLyVEUNEtaXasGojKPxEUWYRXRTdBPVn+X6HUWhLbFMqGgWBoL/X4V4wLK+hfXkIPUP2dR2o",
+	"XXR9OvYoeqImjrHV+XIjUnrMWme0tDW4oM7Mpc3VwVg5FydQvYV2i9Q0t/bwQSZRWEHwF912hwRRO9Bm",
+	"nzJDm7aKckvkmE0yMqcHmQm8NvNW6pUZC69wLRKXjBXtMr/mGWtUHnYgQDVPBl+aTKwbCIeIb/y5DEkT",
+	"sI5jiAV+Z622irsFplfBxDbqgFu7zz/wSQQ5C8dDUo+iEMjcZEWowMRMLGOsqGtEjWot113GNCALFKIW",
+	"qh80xUVRYfTB9VrNDMGQrysothD4RLA10qgRVmq4tAoj7XDB4gVqLZc3s2wfMsCOtgZftxMDGnub2yze",
+	"bp79bMbKvlLLnM0Q4A7LvgThGhe+AiyhKXNpeogZWJdjDs0jsM+fmolExGJkepayWvsC0tGISXcINecb",
+	"JQr57i+vaLlUcT2ivoadgulRKlyz6CRyRu4FdaQ3cXFKzLF8Z/NJ/a6gmOi+O+qSWS9oq15rh5zZmYkE",
+	"49VuFuQjQbYoHLrOFtSGjZsPi9eNz/82003jVZDNCqmEzPhMb1zi2mBAJhg/eOTVVFO1HG4j2+LjfuvY",
+	"j1ovLbzhVzK/GgHyU8qc7fYN5wwR2IKUbMOZjXA3VQRBKgcY1jCB0FJ+YYV+bdEgRhiwo8DsdqAtRsvx",
+	"x8DChdb2lvLMOw62fGrWzTHCrdZ0jgRV502fZgtFXxQcbA0ARJe8NCsZgEHvPMx63j366VuqWYnCorPw",
+	"aMDptZGWQq6TlopEUb0MCsxqAELZJLlx+QK+JrrOcwDnG40nEU5EiMDLBTWSnTt5gnkWsiSwBMDBpALV",
+	"ybqa+PF3h08Pd1U/l26RoVTpo521exah1v3eJd7IUT6vDzIJ1LBeHv1wDOB6O5Gnu0fHrlCb7hDoNJZm",
+	"C9cF8oOs2U11qGRsVuV5MB8Z8zYYYgTmkto8JcNTpxvgV9YbeGTNKDNS6A3jeUcf34glBBpyBEgzSB7X",
+	"JWdZb0ZgwMqsgKIRQIFhabw3AxpMaAFOe1s4HzDo5Fsp5pET4Qpy0zFjxVyXjRVSW6mbUgxOILLv2yWq",
+	"m5zQzbE+/cTS0ZAkyLfWtNhO7rdmW8AKs6Z0oLgOiSTs4LGW9E6VBx/7VCeNBF+1Q+d1EHEumMMFSxqI",
+	"5cYkyJjQWCvjScGZUbu1CrtSp5Y2M1ysGd+wctzSY7sfENC5+/MgooEj3EUxOGR4DqECTlqmCx6+m7tj",
+	"2wuWLp1FOfrLoytHNct6jGOb/FexpK41tiqaLVCx2kmddm047EpeMVdYNsyhnFU9iut045I7MOMPFQwt",
+	"IbN7OxAfCyKiqzPsqtdsVeRQCabbieRgkQ8aPlpNO/ClFoFk1DujBblhHNw37TKacBKMQwboBVqAh8zT",
+	"lU5lLDGonRe95nluzkuXFUNItdZhDj5GmzAWfKNNwrFZTnI1emyPvzr23l3PAt4nNJtno2rH/MUI51Hq",
+	"QDu6AA4sn4UdLJaq47e5pnxIg9VM2UStWSlXrXPCVPBhZup29bgFI3Z5h66fgd/0GDN/J6/GWrR/AXpw",
+	"4wR2d/touSm2wIHbi78Wwl5D1u2QZnuQVzcRE4HK3Z3bPBju769lnd2Q/JDFXZOXXmcfa9Ya0EcXfBaq",
+	"AjWvzip2bFPidF3CaHUPUDOmG2Narqz94EB2IYE3k0yF03y61C+DMMyyXKKKa35AY7bOp+2Wxu+pkCNc",
+	"t0ELmnK96Un4dYCuW3ERTM5Gsw1TFakmOWeKzKoScpsB7hXtMOeaT5dSsGxcvXE9Ef8GHQ2ayHWE8pRN",
+	"KPZZNp2yPcy89emQkOsePYn+nexd3Y7gY7wgevCDyeQdDfnfxwJbBrXPkJiMQliamYix+Ck0y65bhX8U",
+	"Qmlol5N1qMMlIlUCvdceU5OxAlA05ws9ScxTvw1gSVi/uR2xbVZ9l8xpEbb0I2P2kZIpLYGwDQ/aLpTr",
+	"KZBr9pmj0BqkrvRgWQvBrjHT6no6gn9ZZyffIUXa3C68SFwTW0ARGbhxSXgocnNkZO23h+2mGSNI4kkY",
+	"uoOLiGywO3dsWLIsiazCfWkKr9QMhppFPejTb8G+EuaYjuvqQpuQjXAFdYM6DlL6BHOcuM5ZguknvngA",
+	"ilyAJ3P1XmrWKjHvmyBoqI30yfGy2JHnTmPFPocBWasY7+myd5gTlELLKGd6k4111d8djQbWElwGo+FC",
+	"iClLaaUC1/SM6oXCbPtnPxwefe18cppBsZIk0xwA1h22PADZ5GssQhgeBM+lDILqn85qr4+Nbe9SCEII",
+	"NKFubbbMznHfQirFEWfNgeT7dZgb5FBIQtxRunBVr97tEiDCyXJ1EqAtLhocZo5lw0Vz3nh9cAiyHSos",
+	"xeTHGH5wL1Im0MZg9+cH5vqndaAmXDpWrGTF8Egimj24Gqd+xcqMpyHXl7BNHo3FNrPxLtLqyXF9Ytg2",
+	"dms/spsP0mPir5xbp78ETWQG3Mqe4qZ3rJyPB73hAktwAp37XKtQpXG544x7GDg4zxs4NQIKOp/mXMyt",
+	"qVBUrtvKdezC2gMy7D0zq3WNfU/Yoe4USosFZOFJmLGYmNBfKYQi2Or7Q+3H1zKD8Zvhw4f0Nl4jH1Fi",
+	"k0qInF3nZY0g0B6aUxkaupQjqShE6Ai6Npq4e0g7G4BBEkCy+K2nKnBY1VwEAcI1PInPOIgXPQYSCZcd",
+	"wlYKxyFiuWchG9GnjdGY0fqeWuN6BCmMaZzRSdUJToKtm+2Nxpmtzlk/wK93ay1EQsqB9i2sFMtnnvVw",
+	"qJfwacZj99AtOLKNzaS0UQr2IOV5eAbbqPSz92ztgq+j2hXcUruXhkc+plqi12oLewpuUnINBj30jjhU",
+	"9NvdJwuKEL4g14WK5+nub5i1vUnb0PIDDivuj94JHh/Z5zPvTB+xzWxFO5iXR4djMh0PIwAKQ/dh4Yo7",
+	"rpFAGdsJ58UYsRErnmV5EKF1ziT59fyNrTn//rvDry1eq4Pctp39POw24TW+t8s8e/L9N989fvwkIQc/",
+	"fHP05IcnewwFhTgezXilgjg9CNSekG8PnSPihBx928JOD9TyO2TNUK1EXaxqWEoqhWApOAd2Fzj3HeJl",
+	"I447BmksiqqQUUyV60Z8m1o4YhU1UiEwBUnpWw3ejdkX17dq36aUr+QxptTWplzPtrpbb/pt+agH+qND",
+	"rOPXX9+8dC6zNOdo0mFV9uh5Widt10VXaYuyA6lSwHrDVUhKX2uDImg4vuhEzjym77Nvv33yLJQ7/+Rw",
+	"aER4iH3K26apywd1ABf2EX6tba5D0n1Cv6mz/gWecECcuAH+dKhNIzR625ngaZ6ybbraBn4HARc/qpM4",
+	"r8dB0VC+ztZCdGufsUFvwXZx7l0hlnPuk3RBS5pqLFbcgijf6WeI4uH6uojA3TAiSy+oTkhWyqJgWWLz",
+	"pXNmL+dKApBzJ1Rd0FaycLepcLxQdkd8GkauHZzRLOZTl7jifSV1/BK5JXpNnF8ghVR4wIHi87phsvvW",
+	"AVZvBd0rp1esDGM6NNOIBibuhjHUppEkPgR4M6zK2GFXzJc2TvngDHPboD301pKvdqO5z3ieE0pSgB0P",
+	"QVdUFl1oKz7EIwXCKcKJBpIrLMhhGKMB21uqeLL5Jop5TCMfrSnX7cbJzQ+5UVCff2BsOYBs7e7YCFEN",
+	"14gTq1/VHrexLKCBIKW7WHt/j+QCcBYRS0i2aht2hrVGoIeFk1tlMQLf25qcwbJePrxLxznl+Yuq2NU+",
+	"eFAKqtb9RVWhPjuB9DccxuzbTJYpS8h0YxuDA6ryJHC27kuvrmJMmqZodSygX65UDBvcwteMDpUzqjSR",
+	"GDAKpakB2xiOvg7+oFBkbVs09qYj0GDI1qXQqhvzS3+pYyYb4erEtbeuwelAMyBKc1spBAmYLjwTbN+n",
+	"+hINvWI+aC2+0193Of9pV9jUUzAfvOZ/sCAEDFeAgwvdzWSOXRjMFyC7kMxyOt9KQuO+Y/duM7vZIRuC",
+	"j+76W+YCssPeWS8EWhCwlvKax57UEtPLPJ9TZPmI2/eg0K/dgnvw/EXc2bQGDxaMLGS+Fej2gBIRWXi9",
+	"ZPyxbsNxOG03KRPYe8p/uI/i807DxOEJ9LB5jTz63oR5S0TXSRv/oh3MnY3cwq8KXMrgJXsj6gQdi6oV",
+	"TdLpiTo5gA8fe5oMrJ/Haf0WXpCOdYeL4JgtWBkGhFlDfnfm1ag1F5nDILGQC12ScOjgAWiRcSpNzAqr",
+	"RCbRAg5R5HqxiUKf1BhVZowBqLsNAQKVy67PO+aI2AxrP5/YcQRhVCOE5fVhKCFuohkFSvciSKyu1jXo",
+	"1fOI0eZw/fhEihb1NY0Wi12+c8CFKwCgG4SFUVj5Pd0gRgHgY2GS1VDc1QaGOx5XD917/1Uk0DO0cDAq",
+	"fVxwZ2DRn1GxGkV/thUY860TVuHdXsTUqP2KsB5BZFOve+UP7vZ1xE888DY4qtBe/Qt/qdOc0XI7qDu0",
+	"JCceutvtzIyG8q6R7XPG0+V1MtsGRFQjtnkERHcXg2qhYVugc2yTHeYjYSnTqHjinaKVpmoZvqyx6OWH",
+	"Gg8lITQQyuxAIVOPa7UUaBAN5ww7w47BDdm3TnpbwUrMBmmYUhYTCxft3lsj0sMZRgntOjzjIUZ9RzHq",
+	"0JGNzawIg0s3yl3AIWcUA1v0crMMnCj8tJm6usbc246d0VlZY8C2bV8QWXqUD482BR2KzL/Q/gWIGqsJ",
+	"bYC6UVI+br/6Mbs77Xx7IIgCBxH2eJxJpY1xt7IRzk73zLwHplZgOaPtHwaFpl7yrOQVy4iWCZnxKzYW",
+	"qA4bTn8K9Ru4GpkQGhymlLGMDGi/BMg+ELtFLPSFzC2iC7w/1DJRMFpu1da2IoabET5SeHoX/AruhBu7",
+	"52zHaywZV5oGsXDOjl4m5Oyx+d/RB9dnLoFNO3B9u+rOSCeQAUAKhCzHDmRm54899vCAzU6smMDHWknn",
+	"olN3HYR9v8u6vJLljCrWCx0LFdrUuogtiuVtll0l9YGGyaQqx9PIGAwA0Qe/aF0tLfiLjUv3H9JXPJJi",
+	"2swVqgffT1YprCm4l43cCY9bilSag5d7xTJerWyUOBgNPivlNGerQMAzl+mSRcDanQ5oexuBk8lDD7Uc",
+	"K4gFAJEkBG8HaL2oxr1ebIapuI3+A4H60KdHj5NmeSjNNStZRhCdc1R/gap06ThD8Ent4xbkekfV2oWm",
+	"WHOaMU3DCH4ehcL3zkyNupTqViPyRiqXpvP4nmC/OGInCYZFtMDNV2+EUqlZnvljW5cI3hYSQ7qKNRKM",
+	"t0baFAOKJODTOh3Ct6uzOxm+LDU+UBhcPRRtH5bmsRP7/AwD42PePbPN7ePdhivoumP7vRUMAfxWcpzd",
+	"XLAytQQ+roPVsJ1pV7M0t6l+dWOtkb2LNLWJuT0HQzGYAUKvdOH4uCsk4NWoW452S98GNxXcmmW3yxsM",
+	"FZwzo2hOD8XBWzQTLjj2L7UPb4E+NfluBKm/NVjDmVzWjf93+x7t4I24amShWbCGO13wYrje+2LBg/kW",
+	"KeT23SR/4l/YB0POMLjqhJCcNboAKpdPgZ/WAK2gpSEwQaNB+1Zfa+jkNa9EKAkj1mWgmeUbyN6N5Na+",
+	"afQeGJBa2xUW5pOvFOFBjHlRFxDFu1rabtRuCyAMBdaydhmxkaHPerCV6sEdytJCjhld6ggpjOw3UDca",
+	"WDFzAVvtshUX87wBRUXzUdBxO/oODMvzDSX57iWJt0DNc/iFfU2rXIczpFa0XIZjfbjLiOFllE2QmUpL",
+	"mVmPtdvwIc1Cg2nHO1XIMYnFrYTf3Qm9O989tOYUb38tqV2n5kYaqs1rqTchsQzX03zjTMN8O7WdUrdl",
+	"qgttBllrFMiwoFqzUtgyFbxcQRT2UQoBwg/5KYUXgltwVkpVBLU6KDd5WYX5qa0sN484mLQgT6U6HA/w",
+	"qN7dfCgEg7Z98yS8qScjrGjMv9HBGzDxkklJQa233cSSyZQqlhv9uZn+aXufSnHAsjkSznrL69+9P7vP",
+	"wj/ZmGRS72r8UMZ7Fm6AnxWuIrgJSM/jkIMlsFTHULaWItKF3JnP8xyfatu2O26X685YMqA3meJX036U",
+	"3yAS78tYVDsPtoZ7STfYV6YqZzQ192aB/bFCEDjhvncvodqtFgFI0fG2vbYNfLc/BjcyGMAf61oxyL5s",
+	"XkT4sKxEuIdcFQxeCXJ+/uvbV2abfVdfgCCGZmpS8JSCn38VNLMXstQ9MH5QE1XKNTCHUsqVGcnGGzyI",
+	"pYq3TebpMmLEr+PdY1DmmUUUOeWCvBLznKvF7jSbCsSP6x6Ba3MklTgKt8RSU7CbpieC36LXxpbujGv7",
+	"9pyYiXlsEmsitPRH9LXSJSOoPdzwavpZ9pswrgwpgqx9aVE7EYF1zhFMtAU559VcTP/FNdqs2PEQL/YO",
+	"+wYZT549S3Y0rXN3YqtWLkiKMbBW1/k4ox4bPasY+cfh98dPv60j/DmjVxZlr07Tay1yUGIGElJPa9Rx",
+	"Z+dRR2KgBTN+Nc5pGaEGozzUwOp9/ClUCBVyT6a54ZXWWGkB5irk21sqCmrjmQRfb9iyGthfZotROAYR",
+	"x0s5D/e/17v6aRupAYjGhucvwBSG3JayCns9QQ8KjrndELs5ckotrm0XiUwK+61YR54o7H205Dm8OmhT",
+	"Q+ic8qBrOSZenTeypKIWjtGNamZi01C2Qnx+YDxTpaE84ISwVaE3rXZHRaWJnM2CQjLclwaEpPnIcQ25",
+	"FmGtWtfFK1+pcZ3ltC1XHwL7I/FSWCsMMk2tHt4n2Cy6i9PhqVrWSjoGCoxdFFLJg904jSrwNmh2HeIJ",
+	"O3Bnq0khYEBfpdY1u2i6dsDmZOalrIrWxTgMv4qvgvjPhvlhwYw1ksA6AnFnqYe2OyE2KHXmqKfXPQEP",
+	"2YsXEcUVtoz1NlWgL1W4n5ALYIKjCvDVia21wywnsWmHBBK8KTZK5rdNVlrxjJGzuk4v4Dgb03dQyPf2",
+	"+W3ZYOeHiqaQGH2nUBLd4W/aZQ1LYXsbxWfahpVd9BTKK0Kn8goUMhvyx9p6F2wEtTjk+Rkuaa/TdOL3",
+	"ijMdsXTq7B88OtcH9SnZ2rUZW0fMF8duhoQrDY9gMatLyRWDmiHwNjNB8Gnz+g5BfbDMxhwdVj59Zch8",
+	"Hkl47EvNt4zAc99MNlJg3PvObSHqLrw6YKc5ajuerXkmEWamNi7bE1mmDkAYK/wThJVKiKbzxNoDCQr5",
+	"hEAuCoRBECfNq54YCV9byDGzSiBKTJxtAI11mt/1I6HdaS+IW6kIigYwovn7C9cmclcLSLXH2rQ6FXUf",
+	"hQPXbVzRg94Rz04f1RqizlK9w8Tl6yQih27zRQ3PMShFM57YfVc1F73FFhcN1OHbRT+6jvXP/qBpDLjG",
+	"CH+XHoVQ7JgMhGqL63fH27VHTRWM58FunebPDd/ekhUoH/ng5E/fQ3enb3fOr5joqd9TC8Y0MU8p30PR",
+	"x2y1TEglcqbQnYnm8aiK65/M6yG2PACqpT8ga6Ywl4C/oWVjWlDZD/oSgl/+nfB1QxgGNwfgSSbbu0Pd",
+	"DsIGQfoUgAH8EQDpifixNkVMx49bvvAl8o9G/9bDH44PD78+AfBu1JZC4KThkMN/goWBZgb/sf4G20y3",
+	"7gS8o2fttupl9qOPhUU6HKcLKdWulkxOS9YL61JybY/X9ipuMJoOhjv0nrJYE+AmOrH3UlGeYcpw7caq",
+	"r2Q8Ic6DtDVwjH33EUtk7bjpxAeBvee60YTESuykGfVy5aUur62NIxey5FVBhYqXP7l8A2Dy4Gn69fL1",
+	"wdEzksqMkUpwrQYnFhRUhDE1lkwMaablfYNbLpzwcQWxLIALhl2mVZ4T+Ny703rdjMH2SZnT0elUVjoh",
+	"INny3QaHQ592r8V5usNxWxS+FlpHkprMVvTkk+ADSROnuIWj4XwpuCceTCO0KRmbQY7FKM2o5yz8MQCC",
+	"TPAYqEVb6lRA+XtteOAVZlRhKj4t2dDieLf/bmHuhT0nEMgPZUE4mwtfUOUNZIdosxPHZkXTBRfsf3Zy",
+	"4fVCNrFyYpkpTdCfgclBSG67yj78wMnEtoFoTr1vG3dU97Uk5bfDqmuDWXY2i85qLjPSmPGK/tF85beH",
+	"oem6dP72kY+0KCMeeD6mDUgMHOivN0lwM9x6dpkoZkOvU9o5bsvH4Mp255jTdBnoWh113Ka5TJcOEN5G",
+	"EUErtO3+qHAidolh1Qh6VTBS/05ifVGG7Fmjh90OWRcpBYeMiLHHBPocmvkk5ClZGLGqjGLeKb3wtU3w",
+	"+q3kit49lCt23g80Fgylw3dqLDFumDy0TMqdyslt51lBqFBrlwTU9oGFO+7HBwi4NTr8coeCu10Suasi",
+	"srtjBQ2hUohIi8TtNMDYTXUKqBkoeCGLnI+F6C9oqYNkpSV5fLibe+D3g7PxRSG+YImxTB1Q13+ei4Oi",
+	"lCkmmjVRT+o88pD6e+FqHge5ebBuLg4dEw/mBT3XmPFClRSqR+nsq4zAuqfGtEJ7d0nnN8cKG+v4GgFp",
+	"ktKy3EDwqTbQJNpVginNMmJzSG/bkTiiOXWvLLuk87vA1bqRLLuk8/mdZj0eHe497THcm7C7VL5ijolu",
+	"Ib94wE/lET9VDPIzjJZ/vW5DvV2GbJR0KFMa3x8o+FIb/tvOc9E0XaxY0Nq6Zm/6537McBmNL9AMoOI3",
+	"Mr47/goRrx+6Kd6+YVtLjukeVGsmwD/INSpt3cyPXdD8IUnkoJnDdUJ9y7bFPTUg8lDE/1BzL4t+Atl/",
+	"WM9iVNXaf/jd5dGz48PDryf7aBDQ3cJuHUWzVC6GAdxAPF1T1UABHlSfsaBQxhAJjEZuHRceezuQMILO",
+	"aQW1IohaJphN3bd+la2ZhUsvI8VVv3CMgQScBIis7IBA0mXrNbYqzDufB1RftbtZvAB855v2PTghUuTO",
+	"fwdpHOjex2BO6ISiHfdPZ82MlnW45X7d/n4QOVynkcKwga9TOJX2Y1ONWFYfigwlKpe6fc2fHh8ePjq7",
+	"fHL47usOnEyNJjO5tV4NruonliWOxSq+ytF3WiP41aGn0qrO2rawQfIBS8wqFA7K4Sm7wssD2KKbpQON",
+	"LfUaje09LNrFNbbNHLRvSlZl2tMMz0N/hs9hy4XCxTLYBub8zQlhV0zoY1t54BNigD1Z1JVf37x0pjs8",
+	"fIMEYZiJezqkKHn7OtIac0hjDmvK7oDXMU/drHpvbL+NEZanF5o+duWDTo0glu++XzU67Vtrru5F4XS+",
+	"tuHulJ5dxpZv+j7W2vqbtVga0Eqp1kn6lImhZdiwBYBuBHqabKgA12+FdJ3WRnHx36Bo10lpdxOZEZ2M",
+	"eulpe5z71GIzojmENuzxHjZsH12cwvfPiosBMEWDL+P1OyPVrHtrsg1fJGSGe2dkrT9v+SsHuDGHrifC",
+	"7nfA2j6+Lr7spZRvZSjkHE14xGZw4YY2YY9xEx0dHnHQalgfIvOMAGxJMgJ8pk+a1Y3j4y7oy6oUIbdM",
+	"6rHS++u24CmbaD1KoG+jneBIbqDQVH8VmTxnv1dsfJNdv5h+9C4sZ0T8LgmYXSEHq6/gOwoXzCoVRB79",
+	"YE1YfMGxf7HCN3NlceS/UvaRBqJjo0o3QdwuTOwJILf7/R857+14zm4PZLhdx5RtpMgiGjT0HANbS1mq",
+	"Vwtget35TCuex5JSVrRcuvPCqBak0cE3mrUB3nVlszkdZEhXI7kKOwNPZ+RSAnC7dZO5okrz5pLy/LjR",
+	"gQYHiRSuxQwOSJCMdisRbG2tQeCoELkE4DizsA4Upk8fnUFbmTGZlD+zkoWUbig0Gh62/8k8HhoHWq3E",
+	"9/fYrAEScxxSPjbyga/5aHKwEC8IdvIeEiDgUm1HPa/feKGRbhzJeYXyBlyqEXo29hUDldvuXjYAT6y/",
+	"WAR3y9JB9xKEEVLjrR1cBZtfeA1WZi+5p4/fIuzhja0ucHoB28AoLGeYft/oDARZBZgSOAObCVsTQlxq",
+	"ISsFChJdGT19Kv8IOpvNG9/b8JF74/DmbVWRylWzj9sBBVzVdic3GymzzLbd162eyQeaL1vZkZRDwpwZ",
+	"D34AHphvwl+2bem6dYiD76EZ4qU1m8eXQ29CtyWcD/Je6jpbwaZtpFQYiZTZdlV6wcQQv3AeznX94MC+",
+	"sOcFdsFbMPDcAVt23HULu2HwPl3kYeizUQ31RFOKtULrnM1CfhUAosVKP5YXarczaWScbFjIrqUuRgJ3",
+	"1+xP03HuAnt3XMr16HXrb3Opdi+UIRxzbe9M97TeXJwirVj8X6WbhGLh/q7DFvHIXVau5RS2BY6lQSTp",
+	"0Ka6C9qNTRZBR9wbTAg2UhCSLCERyumNSIo5VCoIhyOf+gthpgYaypBbOK55zodIxxzEm4XGcHa793Ej",
+	"zRxe9LTfqNKFZ0RcGL4UpNBa2Rs0o59pUTAxCO/IZ+0FcKqaJ3fiGRatkZih6no4TLuP/wc2ajjCppFE",
+	"of4jvp2JynnRyDUmUwYlp9p312bZsDCnec+riJrt34ZHs6/Xvatt9GBiu7MhVHgIGcx09nNd1X2eYAyY",
+	"bxRHSa7Fz3HqkGuBlJHYTEo7wTujGLkWH2S5jGEF+PmZe2UXblGT1nYmZuU1U3cHSZfhvS0YXcZlPaBC",
+	"Wu41NSwE320OHBASrDFw41UDcY9SqmKsqVIVjYTwPa9u8OLEg5u6zrJQ6dxuf9WK8kSPpi0S9nI8wZ5j",
+	"dg4e5Q54TJ0O7em7SUv2nD3LdTvu9eeao8eEJGx4V0oqVUWALSyiBXFBhiFCb1y29WonW3H1jjTLILvX",
+	"1w/eDKCgElm037vR4XzLOQSzMvTWxILSUg5ySaD1E34Pz5z3A90SiCnBIVUHUSXcG3WzX+/QgH4YsqD2",
+	"Y+JBhWkFYlcdSgHPWZ/I4ZrkDGROKav5YsdxRZvj2wSVvs6F4O9aUZ0ufEoo10PSh6Frvl1I/abgLizY",
+	"2L5EEWh7AExymQeYS+CFDvWHXFcI9tYB+nq/RqFfo74PwZlCpnCgkPTb3eWWrvAsWnZptuncorO1dwMT",
+	"l8MeFl9gifWU1s/SsGQ8NnRpaLFbXWALMX3zqbDFODxpokZNCyKSQRoRjpe06jr3Bk8WqXZ7rmosbwTS",
+	"I//n4vQ9cGbzGllPDCiorHLWrn8Mb/XI0kUsuAPERwtLWDKaDWon60rl4gkTH8BX78FRRly4edCSwr5k",
+	"U2ZEuUd+D8S7xYXjc90PhdR8xpmKjb7gWcYEEizkVZZyrVgJPngUFzhCijlBA1rg2dk0Xt3dq08w7ZkM",
+	"wiI1eq3b7PlvCPhYpNAlTWsAAUagt7QXcVwBESNmzEeh3XkrsoIWNs2aZiyuabwb86IB/oVlLgXH3Qkz",
+	"GHX17Z6Ov/koPopXZSlL9BlYcGeCPTYUdtr74em33339DTmjpeY0Jywze2qeBvJ/x8o5I5DVwdRHAd/4",
+	"7skPz74+xnAqBDRV0sZn/IY8J2enF5ewLKwpoIK8ydiqkGa6m4Nf2ObkozAXSpcbi3nluhuRJduQOYo3",
+	"B6BoAyZGCCujl4Ef5Bvy0uWLfxTQsgzm/ebilHz/7PAIISvkVgo5OsJc6tIJ4UJpKuySz1+/+CiePHny",
+	"A5ZXv/jmo/C+puPJJRc26eKKlcq2hXIVFrTgk+PJk28Ov3kyQZELJP2IFvzRlGG90xxRo8zFAmp9k02O",
+	"Jz8x/SMDq79kqpDCSv7Hh4c2N0bbHEhaFLkl80f/tgwfeesuzgvjA01HYgBmgnijtoqIQ6P6aT5yrYfM",
+	"yKparWi5mRx7cG3lQMGuGOJYg8zp1Ha5qw3oXhb/zwzod+6Rx0GM7d9beOCGGzisxNO8KYLH391fB2yq",
+	"0LWkpBRMuf6PN9/oS6iR0NIDypU2lCZn2iajw2Ymk0KqwM6dczF3W1fQkq4YpJ0c/294OvUjjxpX+Rdm",
+	"bMmd30DRM/n0GzJjpvSPMtvsjcJhGVjM+KnN8HVZsU+3eLdsLkLsdq0RqhCTiG943meVg/js3hHFUIkO",
+	"n/TzdCnkOmfZ3FZ8/u0PvC5e/XzP+zkKPTjyE9TF4YYLiT2i2hSgy02cAC7LzUumlloWXTb5NNpwdmHM",
+	"pJuv42Ih19h6xutpKBrQnAI/k0sEcL1BcbLOJreQBVbzZ6VTrwo6b2yDE+qqT1a88A/dhbxwbxsiLV5d",
+	"sXLjNZMtVxg0skbr1Tbh34cAMUqr2w/rCrFeNqMNGcsjqQu9QbmMS5PnWeZX+7dnL+/Zuj66IQzmaG+v",
+	"fkczFiKPN3Ui/z54S5Y1MvgJ1aCQZVnJlMdscZhuVl/pXLNHM45h3J0EAehsHaIIoaUD7KgALO26fMp6",
+	"k7h57PeKlRtXDXxcY+41jydpbPWuJt4DaO0OqFOmmukDpUtGV21S8dHrKRe0DAEYff7UCQi6FKjDdof/",
+	"FpoCgOkisw3ETrUi0w3EEI4OybsffQfpAN3+ybNPKPRyhq6QLcUYaqFvwM2G0Mib2TuolRhLTrek18QO",
+	"1ms1NvqxYNSVaL2ycAahYe1jj+AZO+xNrUpog1xTBchHc+w2UIOebqw+aZ/nq4zre3qaQ5jDipVzdgBr",
+	"++e4Q3WLxqqcO9aU7ztFYR54g6JirOJRyWYlU4u4qDvHB25EY7d5udu6TCA7rANtjfompsH5NKcUYgU2",
+	"eRvhXrXyXkXwyK8Xm33wf7XEPGlUSGyTajdJUH79UcnC+ahjGj8+cZvbi28I0roPo+TcAePPrH4FuVwe",
+	"wMlchv2o9JC4SXBj6qimRgFa71ydUjQPodm/qg0Bo2RlZMHyXJJ/gJ+XIjTe14lHuUdwAmqbsc8pVN/Q",
+	"jyKrbHgVywG+TiCLMCP/qL2y0DuFaOn7qsjSZlMI84aSKabJP4DemLGR0FKENidfw45OGdXkH9aE/CgW",
+	"kPzEsq+/IY0u+jhR9Lr/KOXSg92oupwCExwA1OoE5ctbqvQBbMXBm5dQfgyVDMlHsXZsDPt6OOc+asvo",
+	"OO6Q4iuXUrBTE/ZTgvKOnJuRF1RFtGDXFT2gNnYKKQ5Dwds/cVjksfW4rdVPImr104BSvZuZafaHRhIM",
+	"qr0BJbfTWR2+hofrwfeZ2Ifn5YWtZaEKvQ3lARytUzQaN8hSY5T/vPqjkKV+VT84ig39B/NIRloDYbtq",
+	"H2zZJU03eukYqkwwYPk/b85QVbf+aGHDoxBiyXN0/DjcaBftaewmbNWOnbyESqux8tXYn69x6wytb1OS",
+	"x9iAC47Z96Fr5sqrI8Zl0LYMjQNdx5KBwsUXCHzqTr3ObqG2TcXMMM2vPCp54OX4yag17Njd97Qsx5sn",
+	"NzR5b43IL23jGWUtzpO6g3VS73Rit7q14w4HMe4kQyJ+gYjA13ddjUmVsZu5o/WRvyBIasmEZzfCVtwJ",
+	"rtjKfcE54kvDwfibmC33nNLq3gcWI9jWoGAnpZoMG7VyDqbB807fXMGRXbiMs9WMHjNbEt9JABQqB41k",
+	"9LhvOirML4wV99mX9/n525oQbXFitHSCh7uuO/fxfYSZzaE771sDu6rOrJsCUCTAviMAWsQzV5PrwpUn",
+	"9BpuP9dPDaI3Wwh2gm3sWhhwvq9CiO5cOcxg7TaJ5ksaky4h3w1/ty26ab0a9fRnj/urn2/sMBhXSKJO",
+	"Z8HivDBRWtPWpX9QsYESY+n6H+0zcPWVi1nJGaQpNl5OscQYKxwC1PfIZTKHpfVZpd+IVxbG6G8e0YJl",
+	"nIqX7swGsbD+s3nhpNCNz/MdXTLPV4yOZdGjklYFpa1/axwkwzKgKANhJbtNvw8WoEc8nM6Jtg+7y3WS",
+	"AfeIaiS0Ee6rErFWsZH5vKZmw7D0lAKDTj3yRSRLgOX5mVTcIqDcBhm+ZFc8Zf4lg0gxmqCwr0SLCy8t",
+	"KMlggmb0f3x48oL8xGQucaVfn7juNOZ/LM+B49gjcbPBTK/Crs/1qVyyQrfJ9pHrPN1Hu/9CO3Ec5zmd",
+	"zRTTQzjOW77igx50Bt7uJwFL4cdB/A4AsoY9+ms5Z0K/NKJywNM/0ysWNUb7yQM2/Ob09AGxtOuK8jpB",
+	"3F/bBjlwpSUm70SJwT6yQw06FfnG47BYcEQotoVClkOHHSrYmqmYQoJfa6kkfjcOk2v6FTt+lBXX4Vc8",
+	"OUxqFejImpFxHeh+xE7d8cSiK3gi+yIsFzpLGoe5naPBV86XFub0b+DzPZhyJxiBFZmxTJUNaBCkkgbZ",
+	"Qyp2o0q+x/zba+pGr+PPBWekYmRu7RkzCSJkF3yzRtzbl2cwoDOkMq9Wwsa7Xlz8C40uWrJGGtYC60EE",
+	"USua5yRn2qz02PfQaTqmoDhXluSg3aeZqzY4E8XxKvC3/Beku3+sDg8fP0Mc/P86+Ib8CD0lCTVTlMJh",
+	"Ey3k2lUwuIQx10hA1DFCATn7Jc3JGswjfF3GaJZzwf4rq9gxQIscYOiEOPVpCsVtUKanLCjxiq2mrGSu",
+	"QsKVopJUXb3AvYscUOo/DZ7R94eDDsm1vmuYF26JLQQDpCnoTOeglq2d7podVWYdLjrHS4ACVLZVtNuh",
+	"J/8FMvKfU0nL7P97/OKf080/X5ccS1tDi+RCacRtvskiYfudm94vpr72v755icvPpVySnDdUd0ddENTE",
+	"xWKrUGi4aPTUrGqXVE5tj8bwpcI+PPViXMGe+xaUmwSK8L6IpK47zWmu7+IexNiPWKgg6ppcy/LwjnB0",
+	"gaLYtEr3tGR0CYWdVc7qcvuqI/MeGaqMC763Ui6faxR/D6LvQfQ9iL4H0fcg+r5c0YeS4Kxk4I+JSkBb",
+	"JA9ljHKGiLf78jsFxm/IRbhJnQDgkhUai46D+c/hBGgrIItSzkumVF8G9IWWRUxI3i51DfD8KS0LdUJQ",
+	"MpXM1VwtsA0FfLyPw9Gy8O2oLcwt3lk4FKxZ7pY1J8gJLM4EbnlimDjKWFfmNHN5lqzAdtYrusFYyYaB",
+	"r5aWJb9iRiLUkSTojU9zgIFs4cgq8vTwB6QHfKPrdOmxRF3J+NPDH5qtWMxeFehDDfqe3PWwFDOWFu7C",
+	"+bI1xcAV/lmuyYyWrkH1XEJUNEhdl52j9pdO7OnCL+xstNUu3ZzqzCo7ASNjFGRaljXd1bcZxGZfSjLN",
+	"3sIjt1SA6QBW75hh45oinjbYkwTYcxMwpAH6so9CBJp5rQ51Fwy+l6zLo7eO65FHHO8JOLpT+7tX6I4i",
+	"kKO7NGYxS2FPFdkAIgVlqU2SWDEqEkCZdbhRDUqwTaWjZXNv0aT6+9dQYkfsz7FCzUasBVuDgr91ujsr",
+	"zF7C3695zg/VZXuvBToD8w5Mtbp/Y1KXmKEyvqPE7B4e5+2Wl5kFP5SW9ZWWtXxpCI4UYhWPAEbpwOEV",
+	"hwXDC/PMSwuzfRs0tkfD7cs56ksjCBxKg8Z2p2CzA1IXcBRZeXtQIcgedvfYgCH5sqscIE1kFe5ZD0m8",
+	"dI/cJuvZI1n8TaU8nCJ4+7hOyBT9wa5LeqPQDk4YmzgiWlujwXrwiGdc8L660tfw+f093P0rjbjiv8AR",
+	"eN/5zPMyXfArT42+dwVWCYiMKOdMbPivwerdQYOu7XuYAt/JK/Yl0Z9Zq1nzA/ltcUJZ0x50S1BELVg+",
+	"gxiblq6XdpDCClmVPT4PWZWXbFXkCLH7RVCZWfNnC97SFJoQzdXudEPEUTKlbTeHmCMTHvibaDhfmOLr",
+	"jhk1XGs3d83mwLk7PanXEXbBXDfOL4ItvKcr57n83JgCOlgEW/su51aNNjQDokPVdbZhgtG01Aeuv0mY",
+	"ZC7MM6dXrHzgFPeIU5waDbSB3BG2kqH8NCHTShMPreHa5YbowUuVODXQK/alaRbv2fqyFrefISOx1aho",
+	"BGHNqaxKloEMAhoKUsuuchujXlyr3GYYnTwU5fzlRTmXRtDUtnBI2qyo6MHQRafuO/PM3z42B6u4f1nG",
+	"2X5AsF5Km/BpM4KgNBuPPRKTNU88KiGtqy+jIl2cziwB3NapvMnuHNL6HNPZIudCXXdxVPBXNlmt3FMO",
+	"nC+db6e90ZLZliLgYSgMc1/TDZoWLm9U6Z6EC6Mp7uL6p+6ZW9xd/45IzkpJeY6lXICn5HoFLFh+xdT2",
+	"eu2nms73Vk5m85lLWQmLr0bsdN1GrsWB+Uu/qXa6FteUn/dPg3Jr+SwVqAsAZIid8cDMheuf9kPywt7t",
+	"KzwSQomiVyyzJ5vEmd4Nzu42t/klm/GIgnDp+tRTgZijmXnWQgjshw02d49QtdyV7HE/b8Dt5nvYNT+k",
+	"fPSlfDQvYZi9Pkpl0WdnyGJzy9T1BYf0ze62TqkR0I8e2O4Y6b0+sP0rST9Ci+sHHhAMkjYFyUoaE9T7",
+	"uKMUttNSQfo6l2v14KL6rHFjWvSzkHnWIBronN5DJWfYWf32YeHMi8bCwfmmloACl1iUPnM3crqXfnjg",
+	"SqjSBeb4W+AwozEumh8AII8UWCRiZmAdD2YSZCarEvqdNzedyWJHn5szQPX5LGxfu5R7Yvpe1pBJey/c",
+	"8B12myEDPOyBHWKufeyfkRG8dUKaLplAXIZ9ZRjY0WWlMdENKsXRUdUovfaAbHphBuq13e7lud2u6YZL",
+	"vleW2xblpHtDk/SmGI6+lX+fNBsXBy/+TmUMN/MhXPi5hwvpnImMul7bhZOMjmIA+bGXTvCJO1HIzKuG",
+	"qmM4c1snK0W6r8YzblyEzUBAZmDOK4m5gK5OQkhtozvQ1KSvpyQu7LPQrPCI7pFiBZgthvfSLNtPx1ro",
+	"21fYhbbuyVCV6prH/blpVP5obkOhQqyelj5F89yHXkXmQYQt2s9ckunGosn36VX38PBuWa0yK75/WpWn",
+	"nttQqszgfTrVN+Q5JHoCIpeNLkuBFIbExJQjpwCPeJRKIWzeb7yfNcvzF/Vz1w5l3Xr7FbsYQxG+qdVU",
+	"ypxR0WmDUj97vR4od4KTjehfNrcGSMzNmmgJuRoZV/XfDHMJH/NOJds8+6Bjf/b+TlvEBi2oA6pDX4XA",
+	"WU7FK5ou/v7q4Rks9LNNyDPLa2fhgelhu8nwVROiJ5KhZyig6K2PP3NP/P2pAVdyP5Fg90QSECuzPXNQ",
+	"eCBhTCtt7UcraaY5Fxk0DfWdjcpVly4eFRbDL04f+ECDTD6vs3MLizWL+oCWOKhr2DKEWhiCfYauZtD9",
+	"AiZizwv7dosMdUVCc+hGEM3bhCPZrgzbwiJ1YLt1GhBWkzjEr8T3Q+EIyMquWAnBNEIFVqFAB1eeLohm",
+	"yra51ZJMc6O0InivkDqxHguNgTgi5LreOmBh5tsfRSaZCrV8fa6W/79dzq31U6kToe7YAGFURHrkfbCb",
+	"tmIg1fZFXI3ThpFtbC/PVA3NrOgVUFWDoErK80d/plXxqbdLdFWElc3tZqEZ3ZB/PD58/Ozg6Ojg8Xdf",
+	"JwACeXEKYUP7yYen35u/E8D29U9/DZnMtFyyzMG+2m54DqkXQJYH9b97ei1M6Aed937ovNYqdkDnVeGC",
+	"0IZWG5TL+rqTnZtP/0p01jtVOzQ8gmnqe0FxhMAhIzk1LJxUAjuPQbuctV1yfQ4Fo3qnZnGOj90Oo8fB",
+	"Xywkv3vMTXx3D0gy1DFUFrt/LcsMebOvAxeAgU/1XprgeNRkSvBgrJ6RyR6tAuf+6M81zZe9cuCcXd2T",
+	"rlt/Pa96TuYVz1hGzK65cJGFOdKsUISSuWHqxmQDhONabS8ZNv9Gj3FrJwOCz4zfK/n6qPOD+TK0w+wD",
+	"Ubrmud5TgCSWnTcu472yD/flbHwvNWtgItN8CcPPsbIP+iNgCll9yRWjJcYm7O1uTxG68AN7ggYiUi5t",
+	"Y0mK1sSUzbkQFp4bcJW4QBR/lcCyVAKVV8lHgdkCiev+Z5idIWVIQIFezAlJqUKzJ+M0LbnmqSJU8Yyd",
+	"WA7JxUfxeyU19sVf0XJp0d5LuT6BDsxqYf3rUNwMPA/tENgRsw6fuuxbR3wUrmzO18zJsgFq6XQP+00X",
+	"kZUFEyEL5gK3NHyJt5oW/D6mefN90V/viUaI5wrta4E6EkuR3dZuSOSPZjzXCIURpPVTbFIAg1krFvt9",
+	"e5pGFxsQtSzhQ2qoO2lkXJWEfhQYTNKILEZLGGO6MabwN+Q5wWn4/jaEqqXvGdO+ESHq+olpJLDXuJo7",
+	"IbPbVGRxHe9lPDZnz+3WyMbyMnsuUOTerkVxwDsDK/1uCMGzHY5ymEDQdUh6pqSljHRCQcT0YK9IG3Dr",
+	"RtUeCgxvBerJUs5XChoxGTlpxMtJA+kJ3InAT1rHuyNt4JZRnu5l4sAIqKcvh87OGeQMeEqLMK0B5Vhf",
+	"GHDYQzlWXzmWBRxbc73gCF3Zhn1xUYP+Ziq+n8Xn1U/lHFn5Tjd+Aww/XfACbZ4C913tq61KHcHpceW4",
+	"RwY1U/ki+6j07/+LveWENdufNNrt2LBPfV7QqLA3U/rCPXOLlO7fESB1dA3YmSbOXIZCNVwhRAoXbAOe",
+	"LbXYTyshjMjSDZkyki6kYqIRmeV9CAR4ho1du0FfrttVdNwc/5IkyQHuqn1mSEqpIpmRimlFpjRdOq3Y",
+	"vau+JQj40w+HumD57DPIhf+8YU6rwiGdwnFtn/BQu/uaZ/2Ar3NLzYHgNMPdgQCZCzg3FjgP6hZ0Hw/4",
+	"lkWBWfEDeEwveEycZQyxem+TpB5s3r+TzQvMKo4+0iKsoRD895i8vnDHLJx2CIQfkbSNOmpbJaPIihDC",
+	"rpIMIICHkozPvey5CZAMpPWVcuCj082W70zT+VCN1hD9gz57f7gGBntBaZWKEcGUZpnta8510qgLNfNO",
+	"aVluhoBr3L9jvl2t9pLOH3TavmCOpnOEa4G0eowO8ivoaW+7RpFU5rIqA1wFz6VH6zUf3yLF3TvcdlbO",
+	"H5rjdWjtLdNtTsWZwlReQ3zIuhytcaE0o1mI2HbpP5d0/qD9fPbJ+Y5+kHPJEnL0t6Rjg3r6g1AvaKGr",
+	"kl3Ku8/Vv53mMmYh9zMSRS0cWBPODU5nqH56vTO6WwX1TkN7W83QwYL0rYtnsiRPDgHasQ9t/Nq7eqv1",
+	"Jp6Kuwl6QER/oSx7VTfKolOw6YWb1A7F+/7R7y1r3jKTY1Xvu7o/5kDIjLM8UydNcJQk1gy+5lSPqNY0",
+	"XazMe3rCgfDQa56z/aRm2txU9pWCvN26opISW6sRys6Ef0ak414n6fsOxKBMNdMHSpeMrtr0N5PliurJ",
+	"8WTKBYWVby/gvolCJAxC4TRPkH3LbEO4gljVdKN3k92jPxdULXbIzJvSX6AOyLx1BDldh5ruiXy1Phhz",
+	"RpBF2ydCn/uDuU9bPU4+3/CGdXmVpeO9ODxhLPR34qUpeGq0dmU7DEK+D+KSsFwx91d61WxN2bhJKRUp",
+	"y/uMAvP5bcrrfUdT7upavGQpzwB6wWyyUeZ1eIflqnB8KdZFA5942OUAzfN0GdvZrMJL27O1L90jf5O9",
+	"/Zs2UE9lscFy20aLEpt14p1dtnQv5pjAM2UiO9hVw/5KZL5+/eGydE5DEFlmIKCslwEOJrjbCyqyWdXD",
+	"/s94ury/V+cWIJF4uhzntL4zLwcyQqxYlJmtXdLmxHmrq70709B5cwGJKD1+4zf4xH3zgthpxfz6U5ZL",
+	"MQcdiOu9oAnAzflKEVVNNVVL5cKPjJQshZpoiy5gmVVot5eMFfGr9QtjxYPE70Hu5CAytAQnHrEVweoE",
+	"cLKg/Sipc6KJaIKgNM5gdybal8TezHrvIW+DTDAOejT2uU7qWiisLn9RFYbdoergwmNwR4ENYvYYgH3w",
+	"aW4rJ7rEUNBK9aEymo8frmQ4ZlnzOoRlIErzPCxlipyKfiTUL0qlyKm4h3fugmmyXjAMmlgUBYSq67Vm",
+	"i1KqgqX9rb3cM3+FFjGoBcW5xYz3Mx3QjeJVA1LIY84nW63C9hXYXfM8J1OWSsSbpV4f8W8Onk79aU+C",
+	"rHnkS7qAuOL7qdU/z5oNDEDFNBp940/rJmpQ66iNMd13zubzB2nW47NAr1tmFAh0g+YO3BcdFXROwwH6",
+	"nSh76J74si7ZtTD/7laDsQpMgvlW5rbRPDeEAEBagqmewx5gSdxnp9Tt2BKX8r5aE7ETxoDIHOBMAbhM",
+	"s8ihDys0eWCwkYBh2yk1jTJSVa36d7laPWzybptsLokMb7Fa8h4v1MWSP3ihgttLHReRaVqVJcBFQG+r",
+	"0B7nNF32liPBA3vJfnkOTAvdHvAjhlk0XzGPBmHbZvlGFZGUmKxik3Gg3VtTEYQpzVdmEuPevOKi0kxt",
+	"v52vqpUFwztMzEP2D34uXGg2N2bWrXqb8bSCwTNF4KxPfM4RAmT6hMMFwIqKfbUpLKVc+T5GoJmaF1RC",
+	"8xx2OKuQEvAviDeKobYpMyIPoTrCNFvkvEeFvTAff0kaLCz4PqozRpq6MISFe/WnrKUkuRRz258GwkLI",
+	"DsAnoRa0ZD5U4e5qkBw0nfd4DS7p/EuihUs6n99fh4E5qtpXgL+13ASV6APj/1V8Dgn+ZhXnOO49hOrZ",
+	"cwsAs9hmCwCMem01AbAqwZxfMWjWUNPDFWdr9ehP808voHy4YiiQkWfxya8Hgm7e8t6M89AGZHClUUf1",
+	"+lmusSUV9G1R5NfCGrlqIddG+m8kJOEo8vh7LHyIKGLw9TBorVHBvE72uKGPHQ7Xx+6kFupUMGdoqgUv",
+	"CpYBkLAK34BHdXOevsvQaFd0l1fiNvVaWFIP53LNo04wq7GupuHpAptzEtfyai9JFs3DIoDqjVjQCdGS",
+	"lICyaKQcZACUUF3yFRgVW60614z1Gl8fzOeDmiVZIoL2SE7FWjEq9Anm3NR6Ple2OiJyr+RsjGV1m4cO",
+	"q4/ZMszICsMeWmh+xooTwnYcMNaM3ZjVXk4ddtelc7hXtU/zkRFi0SM1tPozVZfyJ/PUF3uwZvWitzSs",
+	"eaopNJ6ZMuxgCjYCo1AndfOApVTMWKKKpFJBuZCCXI6coV9qVnepw4aZM0LxKFIqzJSWrNA9KKpAEQtZ",
+	"lXFczrd08zM88MVSw1vKM9yCWKftUhZS0VztJz/OdkI1u2W4BHYYdOmmYIni1jqHSOB8Y11wLpiGlZx+",
+	"BpC4biGfbXNUw4XAJYGuSFkuzRnDbW11yoVGG4ZR2D+ay2eIZCvICnc9Z1dYkxK+6+bTL1umwxbk4QPe",
+	"/12P3fF6S90lTwj01rKNkGZVnhtr1XyfQ7Ym9NmCtE1g/H08f9Gf3ECzD+aJ27m0MPQd31jzznME+wge",
+	"6RXNK1ZnIcOvvoXdvkDN0ZmNvkSoCK6Pl5IUQIPLxq127aHgIXOn/HnSkhEq1JqVzPbWo0ahV80YFXot",
+	"+pyOLM8te7511OiRhwXDX2h0pg6gk6fdtkdvNJpUem9Z066RMLUOIaijFUTx+QLaA0OyH3XeI3QhAtoR",
+	"0Wsm9IYolkqRWQ1CsfLK7XZV5pPjyaPJp98+/d8AAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, useId, useTemplateRef, watch } from "vue";
-import type { Given } from "@/server/client";
+import type { Given, List } from "@/server/client";
+import { useMenu } from "@/kit/menu";
 import { useCurrent } from "@/state/current";
 import { useOverview } from "@/server/queries";
 import { type How, type Into, type Says, useCapture } from "./capture";
@@ -21,6 +22,8 @@ const props = defineProps<{
   given?: Given[];
   /** How much the message says of where it went. */
   says?: Says;
+  /** The lists among which one is asked for, where the sentence names none. */
+  among?: Pick<List, "id" | "name">[];
   /** It was asked for just now, and takes the focus. */
   now?: boolean;
 }>();
@@ -42,9 +45,16 @@ const without = ref<string[]>([]);
 const still = computed(() =>
   (props.given ?? []).filter((g) => !without.value.includes(g.field + g.value)),
 );
+/** The list that was chosen for the next to-do. */
+const chosen = ref<string>();
+const menus = useMenu();
 const { text, reason, putIn, back } = useCapture(
   () => props.line,
-  () => ({ ...props.into, given: still.value.map(({ field, value }) => ({ field, value })) }),
+  () => ({
+    ...props.into,
+    ...(chosen.value && { list: chosen.value }),
+    given: still.value.map(({ field, value }) => ({ field, value })),
+  }),
   props.says,
 );
 const sentence = useSentence(text, () => field.value?.input ?? undefined, overview);
@@ -56,10 +66,32 @@ watch(
 
 async function enter(how: How) {
   if (!text.value.trim()) return emit("leave");
+  if (props.among && !chosen.value && !names()) return ask(how);
   const made = await putIn(how, how === "exact" ? undefined : sentence.meant());
+  chosen.value = undefined;
   if (!made) return;
   without.value = [];
   emit("put", made.id);
+}
+/** Whether the sentence, as it was read, names a list. */
+function names() {
+  const read = sentence.reading;
+  return read?.text === text.value && Boolean(read.list ?? read.newList);
+}
+function ask(how: How) {
+  const at = field.value?.input;
+  if (!at) return;
+  menus.menu = {
+    label: "Into which list?",
+    at,
+    items: (props.among ?? []).map(({ id: list, name }) => ({
+      name,
+      act: () => {
+        chosen.value = list;
+        void enter(how);
+      },
+    })),
+  };
 }
 function leave(e: KeyboardEvent) {
   e.stopPropagation();

@@ -2,11 +2,13 @@
 import type { MenuItem } from "@/kit/menu";
 import { computed, nextTick, ref } from "vue";
 import { useRouter } from "vue-router";
-import type { List, Overview, OwnView, Shelf } from "@/server/client";
+import type { Overview, OwnView, Shelf } from "@/server/client";
 import { useActions } from "@/server/actions";
 import { useCurrent } from "@/state/current";
 import type { Landing } from "@/state/order-drag";
+import { useListMenu } from "@/choosers/list-menu";
 import { useMany } from "@/server/many";
+import { useShelfMenu } from "@/choosers/shelf-menu";
 import { useArrangement } from "@/server/arrangement";
 import { useHere, usePlaces } from "@/server/here";
 import { useViews } from "@/server/views";
@@ -27,6 +29,8 @@ const { data: where } = useHere();
 const noticed = computed(() => places.value?.some((p) => p.middle || p.thing));
 const views = useViews();
 const router = useRouter();
+const listItems = useListMenu();
+const shelfItems = useShelfMenu();
 
 /** What is being named: a list on a shelf ("" for the first), or a shelf. */
 const naming = ref<{ kind: "list" | "shelf"; shelf?: string }>();
@@ -93,59 +97,6 @@ const putAway = computed(
     props.overview.templates.length + props.overview.archived.length + props.overview.binned.length,
 );
 
-/** Which hours the to-dos of a shelf take. */
-const takes = {
-  working: "Takes working hours",
-  own: "Takes own hours",
-  none: "Takes no hours",
-};
-
-function shelfItems(shelf: Shelf): MenuItem[] {
-  const all = props.overview.shelves;
-  const at = all.indexOf(shelf);
-  const before = all[at - 1];
-  const behind = all[at + 1];
-  return [
-    { name: "New list…", act: () => begin("list", shelf.id) },
-    { name: "Rename…", act: () => arrangement.renameShelf(shelf) },
-    ...(before
-      ? [{ name: "Move up", act: () => arrangement.moveShelf(shelf, { before: before.id }) }]
-      : []),
-    ...(behind
-      ? [{ name: "Move down", act: () => arrangement.moveShelf(shelf, { after: behind.id }) }]
-      : []),
-    ...(["working", "own", "none"] as const).map((hours, i) => ({
-      name: takes[hours],
-      checked: shelf.hours === hours,
-      apart: i === 0,
-      act: () => shelf.hours === hours || arrangement.takeHours(shelf, hours),
-    })),
-    {
-      name: shelf.lists.length ? "Put it in the bin with its lists" : "Put it in the bin",
-      act: () => arrangement.deleteShelf(shelf),
-      apart: true,
-    },
-  ];
-}
-
-function listItems(list: List, shelf: Shelf): MenuItem[] {
-  const at = shelf.lists.indexOf(list);
-  const before = shelf.lists[at - 1];
-  const behind = shelf.lists[at + 1];
-  const beside = (to: { before?: string; after?: string }) => () =>
-    arrangement.moveList(list, { shelf: shelf.id, ...to });
-  return [
-    { name: "Name and colour…", act: () => arrangement.renameList(list) },
-    ...(before ? [{ name: "Move up", act: beside({ before: before.id }) }] : []),
-    ...(behind ? [{ name: "Move down", act: beside({ after: behind.id }) }] : []),
-    {
-      name: list.pinned ? "Unpin" : "Pin",
-      act: () => arrangement.editList(list, { pinned: !list.pinned }),
-    },
-    { name: "Archive", act: () => arrangement.editList(list, { archived: true }) },
-    { name: "Put in the bin", act: () => arrangement.deleteList(list), apart: true },
-  ];
-}
 const land = (shelf: Shelf, { id, ...beside }: Landing) =>
   arrangement.moveList({ id }, { shelf: shelf.id, ...beside });
 </script>
@@ -206,7 +157,7 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
     <div v-for="shelf in overview.shelves" :key="shelf.id" class="shelf">
       <ShelfHead
         :shelf="shelf"
-        :items="() => shelfItems(shelf)"
+        :items="() => shelfItems(shelf, overview)"
         @add="begin('list', shelf.id)"
         @land="({ id, ...beside }) => arrangement.moveShelf({ id }, beside)"
         @take="(id) => arrangement.moveList({ id }, { shelf: shelf.id })"
@@ -219,7 +170,7 @@ const land = (shelf: Shelf, { id, ...beside }: Landing) =>
           :name="list.name"
           :count="list.open"
           :list="list"
-          :items="listItems(list, shelf)"
+          :items="listItems(list, overview)"
           takes
           @drop="(id) => many.move(id, { list: list.id })"
           @land="(landing) => land(shelf, landing)"

@@ -35,11 +35,27 @@ onMounted(() => {
   });
 });
 onBeforeUnmount(() => stop());
+/** Alt and an arrow move a shelf, as they move a list. */
+const move = (name: string) =>
+  props
+    .items()
+    .find((i) => i.name === name)
+    ?.act();
 </script>
 
 <template>
   <h3 ref="root" :class="[edge && `land-${edge}`, { over }]">
-    <span ref="name" class="shelf-name" :title="shelf.name">{{ shelf.name }}</span>
+    <span ref="name" class="shelf-name">
+      <router-link
+        :to="`/shelf/${shelf.id}`"
+        :title="shelf.name"
+        draggable="false"
+        active-class="here"
+        @keydown.alt.up.prevent="move('Move up')"
+        @keydown.alt.down.prevent="move('Move down')"
+        >{{ shelf.name }}</router-link
+      >
+    </span>
     <button
       class="plus"
       :aria-label="`New list on ${shelf.name}`"
@@ -61,15 +77,30 @@ h3 {
   align-items: center;
   justify-content: space-between;
   height: 26px;
-  padding-left: 8px;
   font-family: var(--sans);
   font-size: 14px;
 }
 .shelf-name {
   flex: 1;
+  min-width: 0;
+}
+.shelf-name a {
+  display: block;
+  padding: 0 8px;
   overflow: hidden;
+  border-radius: var(--corner);
+  color: inherit;
+  line-height: 26px;
+  text-decoration: none;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.shelf-name a:hover {
+  background: var(--wash);
+}
+.shelf-name .here {
+  background: var(--rim);
+  color: var(--glaze);
 }
 .plus {
   display: grid;

@@ -1,5 +1,5 @@
 import { defineStore } from "pinia";
-import { shallowRef } from "vue";
+import { shallowRef, watch } from "vue";
 
 export interface MenuItem {
   name: string;
@@ -19,5 +19,12 @@ export interface Menu {
 /** The one short list of things to do that is open. */
 export const useMenu = defineStore("menu", () => {
   const menu = shallowRef<Menu>();
-  return { menu };
+  /** Opens a further menu where the one hung from which it was chosen. */
+  function further(label: string, items: MenuItem[]) {
+    const at = last;
+    if (at?.isConnected) menu.value = { label, items, at };
+  }
+  let last: HTMLElement | undefined;
+  watch(menu, (now) => (last = now?.at ?? last), { flush: "sync" });
+  return { menu, further };
 });

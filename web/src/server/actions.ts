@@ -271,6 +271,16 @@ export function useActions() {
       ),
     );
 
+  /** Makes a copy of one, behind it, with all that is open under it. */
+  const duplicate = (todo: Pick<Todo, "id">) =>
+    attempt(async () => {
+      const made = await send((header) =>
+        client.POST("/api/todos/{id}/duplicate", { params: { path: { id: todo.id }, header } }),
+      );
+      server.refresh(made.change.revision);
+      toasts.show({ text: made.change.says, undo: made.change.revision });
+    });
+
   const remove = (todo: Pick<Todo, "id" | "revision">) =>
     attempt(async () => {
       took(
@@ -340,6 +350,7 @@ export function useActions() {
     edit,
     repeat,
     remind,
+    duplicate,
     remove,
     undo,
     redo,

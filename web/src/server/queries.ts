@@ -30,6 +30,7 @@ export const searchFilter = (q: string) =>
 export type Source =
   | { kind: "view"; view: string; months: number }
   | { kind: "list"; list: string }
+  | { kind: "shelf"; shelf: string }
   | { kind: "tag"; tag: string }
   | { kind: "person"; person: string }
   | { kind: "place"; place: string }
@@ -60,6 +61,8 @@ export function readView(
   switch (source.kind) {
     case "list":
       return ask(() => client.GET("/api/lists/{id}/view", at(source.list)));
+    case "shelf":
+      return ask(() => client.GET("/api/shelves/{id}/view", at(source.shelf)));
     case "tag":
       return ask(() => client.GET("/api/tags/{id}/view", at(source.tag)));
     case "person":

@@ -92,6 +92,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelves/{id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The to-dos of a shelf's lists, by list */
+        get: operations["getShelfView"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/{id}/view": {
         parameters: {
             query?: never;
@@ -965,6 +982,57 @@ export interface paths {
         put?: never;
         /** Take what is ticked in a checklist out of its sight; it stays in Done */
         post: operations["clearDone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{id}/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Archive a list that is done, and say what becomes of its open to-dos */
+        post: operations["finishList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/todos/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a copy of it, behind it, with all that is open under it */
+        post: operations["duplicateTodo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a list like it, behind it, with copies of its sections and open to-dos */
+        post: operations["duplicateList"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2389,6 +2457,21 @@ export interface components {
             checklist?: boolean;
             pinned?: boolean;
             archived?: boolean;
+            /** @description The day by which all of it is to be done */
+            due?: string | null;
+            /** @description With due: the dates of its to-dos move by as many days as the due does */
+            shift?: boolean;
+            /** @description The sentence that will be true when all of it is done */
+            outcome?: string | null;
+            /** @description The person with whom it is done */
+            person?: string | null;
+        };
+        Finishing: {
+            /**
+             * @description What becomes of its open to-dos: they stay in it as they are, are completed, are cancelled, or go to the Cup
+             * @enum {string}
+             */
+            rest: "stay" | "complete" | "cancel" | "cup";
         };
         ListMove: {
             shelf: string;
@@ -2718,6 +2801,17 @@ export interface components {
             rows: components["schemas"]["Row"][];
             /** @description To-dos whose repeat has a date on this day; neither rows nor counted; absent for none */
             comesRound?: components["schemas"]["Titled"][];
+            /** @description Lists that are due here; neither rows nor counted; absent for none */
+            lists?: components["schemas"]["DueList"][];
+        };
+        DueList: {
+            id: string;
+            name: string;
+            colour: components["schemas"]["Colour"];
+            due: string;
+            late: boolean;
+            daysLate: number;
+            progress?: components["schemas"]["Progress"];
         };
         View: {
             /** Format: int64 */
@@ -3248,6 +3342,15 @@ export interface components {
             pinned?: boolean;
             /** @description Absent for no */
             archived?: boolean;
+            /** @description The day by which all of it is to be done; absent for none */
+            due?: string;
+            /** @description The sentence that will be true when all of it is done; absent for none */
+            outcome?: string;
+            /** @description The person with whom it is done; absent for none */
+            person?: string;
+            progress?: components["schemas"]["Progress"];
+            /** @description Where it has a due, how many of its to-dos have a date that can move with it; absent for none */
+            dated?: number;
             /** @description The day a template's dates count from; absent for a list */
             template?: string;
             /** @description Of a template, the first date in it; absent for none */
@@ -3292,6 +3395,9 @@ export interface components {
             hours?: components["schemas"]["Hours"];
             checklist?: boolean;
             pinned?: boolean;
+            due?: string;
+            outcome?: string;
+            person?: string;
             archived?: boolean;
             counted?: boolean;
             allDayTakes?: boolean;
@@ -3520,6 +3626,34 @@ export interface operations {
         };
     };
     getTagView: {
+        parameters: {
+            query?: {
+                /** @description Rows to leave out, counted over all groups */
+                offset?: components["parameters"]["Offset"];
+                limit?: components["parameters"]["Limit"];
+                /** @description A filter as JSON that every row must meet as well */
+                narrow?: components["parameters"]["Narrow"];
+                /** @description Groups in place of the view's own; two-by-two parts by important and urgent */
+                group?: components["parameters"]["GroupBy"];
+                /** @description Keys in place of the view's own order, parted by commas: priority, -due */
+                order?: components["parameters"]["OrderBy"];
+                urgentDays?: components["parameters"]["UrgentDays"];
+                /** @description The mark of an answer to the same question that the client has; where the server remembers that one, rows that stayed as they were are not sent again */
+                have?: components["parameters"]["Have"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["View"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getShelfView: {
         parameters: {
             query?: {
                 /** @description Rows to leave out, counted over all groups */
@@ -5073,6 +5207,95 @@ export interface operations {
             200: {
                 headers: {
                     ETag: components["headers"]["ETag"];
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    finishList: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Finishing"];
+            };
+        };
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    ETag: components["headers"]["ETag"];
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    duplicateTodo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It was made */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    duplicateList: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A retry under the same key is answered and not carried out again */
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+                /** @description The window a change is made in; undo and redo go by window */
+                "Window-Id"?: components["parameters"]["Window"];
+            };
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It was made */
+            201: {
+                headers: {
                     [name: string]: unknown;
                 };
                 content: {

@@ -4,7 +4,7 @@ import { type MenuItem, useMenu } from "@/kit/menu";
 import { mdiDotsHorizontal } from "@mdi/js";
 import { computed, useTemplateRef } from "vue";
 import { useRoute } from "vue-router";
-import type { List, Overview, OwnView, Person, Tag } from "@/server/client";
+import type { List, Overview, OwnView, Person, Shelf, Tag } from "@/server/client";
 import { groupings } from "@/words/questions";
 import { viewIcons } from "@/words/view-icons";
 import type { Shape } from "./narrowing";
@@ -30,6 +30,7 @@ const props = defineProps<{
   total: string;
   overview?: Overview;
   list?: List;
+  shelf?: Shelf;
   tag?: Tag;
   person?: Person;
   own?: OwnView;
@@ -72,11 +73,11 @@ const fileItems = computed<MenuItem[]>(() => {
         : {};
   if (!Object.keys(what).length) return [];
   if (props.narrowed) what.narrow = props.narrowed;
-  return fileFormats.map((f, i) => ({
+  const formats = fileFormats.map((f) => ({
     name: `Save as ${f.says}`,
     act: () => location.assign(exportHref(f.name, what)),
-    apart: i === 0,
   }));
+  return [{ name: "Save as a file…", act: () => menus.further("Save as", formats) }];
 });
 const items = useSheetItems(props);
 const printItems: MenuItem[] = [
@@ -174,6 +175,7 @@ const deeds = useSheetDeeds(props, {
         {{ sentence }} <span v-if="total" class="total">{{ total }}.</span>
       </p>
       <p v-if="holds" class="sentence holds">{{ holds }}</p>
+      <p v-if="list?.outcome" class="sentence holds">Then: {{ list.outcome }}</p>
       <EventsButton
         v-if="events && !narrow"
         class="happens"

@@ -7,6 +7,7 @@ import SentenceLine from "@/capture/SentenceLine.vue";
 import BulkBar from "./BulkBar.vue";
 import ColumnsSheet from "./ColumnsSheet.vue";
 import ComesRound from "./ComesRound.vue";
+import DueLists from "./DueLists.vue";
 import GroupHead from "./GroupHead.vue";
 import GroupRows from "./GroupRows.vue";
 import PastChart from "./PastChart.vue";
@@ -49,6 +50,7 @@ const at = computed(() => {
   const s = source.value;
   return {
     list: s.kind === "list" ? listById(overview.value, s.list)?.list : undefined,
+    shelf: s.kind === "shelf" ? overview.value?.shelves.find((o) => o.id === s.shelf) : undefined,
     tag: s.kind === "tag" ? overview.value?.tags.find((t) => t.id === s.tag) : undefined,
     own: s.kind === "own" ? overview.value?.views.find((v) => v.id === s.own) : undefined,
     person: s.kind === "person" ? overview.value?.people.find((p) => p.id === s.person) : undefined,
@@ -74,7 +76,9 @@ const total = computed(() => {
     .filter((g) => g.kind !== "ticked")
     .reduce((sum, g) => sum + g.count - (g.notes ?? 0), 0);
   const what = { done: "in all", bin: "in the bin", projects: "in all" }[viewName.value] ?? "to do";
-  return n === 0 ? "" : `${n} ${what}`;
+  const lists = (view.value?.groups ?? []).reduce((sum, g) => sum + (g.lists?.length ?? 0), 0);
+  const beside = lists ? `${lists} ${lists === 1 ? "list" : "lists"}` : "";
+  return [n ? `${n} ${what}` : "", beside].filter(Boolean).join(", ");
 });
 
 const unfolded = ref(new Set<string>());
@@ -312,6 +316,7 @@ const failure = computed(() => {
               @fold="fold(group.kind)"
               @all="chooseAll(group)"
             />
+            <DueLists v-if="group.lists" :lists="group.lists" :today="view.today" />
             <GroupRows
               :group="group"
               :overview="overview"
@@ -332,6 +337,7 @@ const failure = computed(() => {
               :given="[...line.given, sectionGiven(group)]"
               now
               @leave="leaveLine"
+              @left="current.adding = undefined"
               @put="(id) => (current.putIn = id)"
             />
             <ComesRound v-if="group.comesRound" :todos="group.comesRound" @open="openSlip" />

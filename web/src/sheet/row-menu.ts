@@ -72,6 +72,9 @@ export function useRowMenu(
           ]
         : []),
       { name: "Choose", act: () => selection.toggle(id), apart: true },
+      ...(row().todo.deleted
+        ? []
+        : [{ name: "Duplicate it", act: () => actions.duplicate(row().todo) }]),
       bin(),
     ];
   }

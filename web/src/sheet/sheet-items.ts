@@ -1,31 +1,35 @@
 import { computed } from "vue";
 import { useRoute, useRouter } from "vue-router";
-import { useAsk } from "@/kit/ask";
 import type { MenuItem } from "@/kit/menu";
 import { useArrangement } from "@/server/arrangement";
-import type { List, Overview, OwnView, Person, Tag } from "@/server/client";
+import type { List, Overview, OwnView, Person, Shelf, Tag } from "@/server/client";
+import { useListMenu } from "@/choosers/list-menu";
+import { useShelfMenu } from "@/choosers/shelf-menu";
 import { useViews } from "@/server/views";
 
 /** What a sheet is of; none of these for a view that ships. */
 interface Sheet {
   overview?: Overview;
   list?: List;
+  shelf?: Shelf;
   tag?: Tag;
   person?: Person;
   own?: OwnView;
 }
 
-/** The menu's entries for what a sheet is of: a list, a tag, a person, a place or a view. */
+/** The menu's entries for what a sheet is of: a list, a shelf, a tag, a person, a place or a view. */
 export function useSheetItems(sheet: Sheet) {
   const route = useRoute();
   const router = useRouter();
   const views = useViews();
   const arrangement = useArrangement();
-  const { ask } = useAsk();
+  const listItems = useListMenu();
+  const shelfItems = useShelfMenu();
 
   return computed<MenuItem[]>(() => {
-    const { list, tag, person, overview } = sheet;
+    const { list, shelf, tag, person, overview } = sheet;
     if (list && overview) return listItems(list, overview);
+    if (shelf && overview) return shelfItems(shelf, overview);
     if (tag && overview)
       return [
         { name: "Name and colour…", act: () => arrangement.editTag(tag) },
@@ -65,87 +69,5 @@ export function useSheetItems(sheet: Sheet) {
       },
       { name: "Delete the view", act: () => views.remove(own), apart: true },
     ];
-  }
-
-  function listItems(list: List, overview: Overview): MenuItem[] {
-    const bin = {
-      name: list.template ? "Put the template in the bin" : "Put the list in the bin",
-      act: () => arrangement.deleteList(list),
-      apart: true,
-    };
-    if (list.template)
-      return [
-        { name: "Pour it out…", act: () => arrangement.pour(list, overview) },
-        { name: "Rename…", act: () => arrangement.renameList(list) },
-        bin,
-      ];
-    if (list.archived)
-      return [
-        { name: "Bring it back", act: () => arrangement.editList(list, { archived: false }) },
-        bin,
-      ];
-    const sections = list.sections ?? [];
-    return [
-      { name: "Name and colour…", act: () => arrangement.renameList(list) },
-      { name: "New section…", act: () => arrangement.addSection(list) },
-      {
-        name: list.pinned ? "Unpin" : "Pin to the head of the index",
-        act: () => arrangement.editList(list, { pinned: !list.pinned }),
-      },
-      {
-        name: list.checklist ? "Make it a plain list" : "Make it a checklist",
-        act: () => arrangement.editList(list, { checklist: !list.checklist }),
-      },
-      ...overview.shelves
-        .filter((s) => s.id !== list.shelf)
-        .map((s, i) => ({
-          name: `To the shelf ${s.name}`,
-          act: () => arrangement.moveList(list, { shelf: s.id }),
-          apart: i === 0,
-        })),
-      { name: "Save as a template…", act: () => arrangement.saveTemplate(list), apart: true },
-      { name: "Archive it", act: () => arrangement.editList(list, { archived: true }) },
-      ...(sections.length ? [{ name: "Sections…", act: () => chooseSection(list) }] : []),
-      bin,
-    ];
-  }
-
-  /** Sections are renamed and moved from their heads too; this is the keyed way. */
-  function chooseSection(list: List) {
-    const sections = list.sections ?? [];
-    ask({
-      title: "Sections",
-      confirm: "Do it",
-      fields: [
-        {
-          key: "id",
-          label: "Section",
-          kind: "choice",
-          value: sections[0]?.id ?? "",
-          options: sections.map((s) => ({ value: s.id, name: s.name })),
-        },
-        {
-          key: "what",
-          label: "What to do",
-          kind: "choice",
-          value: "up",
-          options: [
-            { value: "up", name: "Move up" },
-            { value: "down", name: "Move down" },
-            { value: "keep", name: "Take the section out, keep its to-dos" },
-            { value: "bin", name: "Put it in the bin with its to-dos" },
-          ],
-        },
-      ],
-      act: async ({ id = "", what }) => {
-        const at = sections.findIndex((s) => s.id === id);
-        if (what === "up" && at > 0)
-          await arrangement.moveSection({ id }, { before: sections[at - 1]?.id });
-        else if (what === "down" && at + 1 < sections.length)
-          await arrangement.moveSection({ id }, { after: sections[at + 1]?.id });
-        else if (at >= 0 && (what === "keep" || what === "bin"))
-          await arrangement.deleteSection(sections[at]!, what === "bin");
-      },
-    });
   }
 }

@@ -1,6 +1,6 @@
 import { computed, type Ref } from "vue";
 import { useRoute } from "vue-router";
-import type { Given, List } from "@/server/client";
+import type { Given, List, Shelf } from "@/server/client";
 import type { Source } from "@/server/queries";
 import { rowElement, useCurrent } from "@/state/current";
 import type { ShownGroup } from "./shown";
@@ -8,7 +8,7 @@ import type { ShownGroup } from "./shown";
 /** The line that puts something into what a sheet shows, where that can take something. */
 export function useSheetLine(
   source: Ref<Source>,
-  at: Ref<{ list?: List }>,
+  at: Ref<{ list?: List; shelf?: Shelf }>,
   name: Ref<string>,
   view: Ref<{ gives?: Given[] } | undefined>,
 ) {
@@ -21,8 +21,9 @@ export function useSheetLine(
   );
   const line = computed(() => {
     const kind = source.value.kind;
-    const takes = ["list", "tag", "person", "place", "own", "rail"].includes(kind);
-    if (!takes || at.value.list?.archived) return undefined;
+    const takes = ["list", "shelf", "tag", "person", "place", "own", "rail"].includes(kind);
+    const among = at.value.shelf?.lists ?? [];
+    if (!takes || at.value.list?.archived || (at.value.shelf && !among.length)) return undefined;
     return {
       line: route.path,
       label: `Put into ${name.value}`,
@@ -30,6 +31,7 @@ export function useSheetLine(
       into: {},
       given: view.value?.gives ?? [],
       now: isNew.value,
+      ...(among.length > 1 && { among }),
     };
   });
   /** A section's own line gives the section besides. */
@@ -40,6 +42,7 @@ export function useSheetLine(
   });
   /** The keys are the current row's again: that which was put in, where it is shown. */
   function leaveLine() {
+    current.adding = undefined; // a line that was asked for has had the focus
     (document.activeElement as HTMLElement | null)?.blur();
     rowElement(current.row)?.focus();
   }

@@ -28,12 +28,13 @@ export function useSheet() {
   const { data: overview, error: overviewError, refetch: refetchOverview } = useOverview();
 
   const source = computed<Source>(() => {
-    const { view, list, cup, tag, person, place, own } = route.params;
+    const { view, list, shelf, cup, tag, person, place, own } = route.params;
     if (route.name === "here") return { kind: "here" };
     if (typeof place === "string") return { kind: "place", place };
     if (route.name === "search") return { kind: "search", q: closed(String(route.query.q ?? "")) };
     if (typeof own === "string") return { kind: "own", own };
     if (typeof list === "string") return { kind: "list", list };
+    if (typeof shelf === "string") return { kind: "shelf", shelf };
     if (typeof tag === "string") return { kind: "tag", tag };
     if (typeof person === "string") return { kind: "person", person };
     if (typeof cup === "string") return { kind: "rail", cup };
@@ -79,6 +80,8 @@ export function useSheet() {
     if (s.kind === "view") return viewNames[s.view] ?? "";
     if (s.kind === "list") return listById(overview.value, s.list)?.list.name ?? "";
     if (s.kind === "tag") return overview.value?.tags.find((t) => t.id === s.tag)?.name ?? "";
+    if (s.kind === "shelf")
+      return overview.value?.shelves.find((o) => o.id === s.shelf)?.name ?? "";
     if (s.kind === "search") return "Search";
     if (s.kind === "here") return "Here";
     if (s.kind === "place") return places.value?.find((p) => p.id === s.place)?.name ?? "";

@@ -1,9 +1,12 @@
 import { computed, type Ref } from "vue";
-import { useRouter } from "vue-router";
 import type { Overview } from "@/server/client";
 import { useArrangement } from "@/server/arrangement";
 import { useAsk } from "@/kit/ask";
-import { useCurrent } from "@/state/current";
+import { useRoute } from "vue-router";
+import { useListDeeds } from "@/choosers/list-deeds";
+import { useListMenu } from "@/choosers/list-menu";
+import { useShelfMenu } from "@/choosers/shelf-menu";
+import { listById } from "@/words/names";
 import { walkNames, walks } from "@/words/review";
 import { settingGroups } from "@/words/settings";
 
@@ -38,32 +41,11 @@ const leading: Deed[] = [
 export function useDeeds(overview: Ref<Overview>) {
   const arrangement = useArrangement();
   const { ask } = useAsk();
-  const current = useCurrent();
-  const router = useRouter();
+  const lists = useListDeeds();
+  const listMenu = useListMenu();
+  const shelfMenu = useShelfMenu();
+  const route = useRoute();
 
-  function newList() {
-    const { shelves } = overview.value;
-    ask({
-      title: "New list",
-      confirm: "Make it",
-      fields: [
-        { key: "name", label: "Name", kind: "text", value: "" },
-        {
-          key: "shelf",
-          label: "On the shelf",
-          kind: "choice",
-          value: shelves[0]?.id ?? "",
-          options: shelves.map((s) => ({ value: s.id, name: s.name })),
-        },
-      ],
-      act: async ({ name = "", shelf }) => {
-        const made = await arrangement.addList(name, shelf);
-        current.adding = { row: made.id, inside: true }; // the cursor goes into its first row
-        await router.push(`/list/${made.id}`);
-        arrangement.took(made);
-      },
-    });
-  }
   function newShelf() {
     ask({
       title: "New shelf",
@@ -72,8 +54,23 @@ export function useDeeds(overview: Ref<Overview>) {
       act: async ({ name = "" }) => arrangement.took(await arrangement.addShelf(name)),
     });
   }
+  /** The menu of the list or the shelf whose sheet is open. */
+  const ofSheet = computed((): Deed[] => {
+    const { list: ofList, shelf: ofShelf } = route.params;
+    const list = listById(overview.value, String(ofList))?.list;
+    const shelf = overview.value.shelves.find((s) => s.id === ofShelf);
+    const [of, items] = list
+      ? [list.name, listMenu(list, overview.value)]
+      : [shelf?.name, shelf ? shelfMenu(shelf, overview.value) : []];
+    return items.map(({ name, act }) => ({
+      name: `${of}: ${name}`,
+      sort: "deed",
+      act: () => void act(),
+    }));
+  });
   return computed((): Deed[] => [
-    { name: "New list", sort: "deed", act: newList },
+    ...ofSheet.value,
+    { name: "New list", sort: "deed", act: () => lists.begin(overview.value.shelves) },
     { name: "New shelf", sort: "deed", act: newShelf },
     ...leading,
   ]);

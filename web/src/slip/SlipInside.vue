@@ -58,7 +58,7 @@ async function setOutcome(text: string) {
       <div :style="{ width: `${share}%` }" />
     </div>
     <label v-if="inside.subtasks.length" class="outcome">
-      <span>True when it is done</span>
+      <span>What one will see then</span>
       <input
         :value="todo.outcome ?? ''"
         maxlength="500"

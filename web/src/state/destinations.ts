@@ -2,7 +2,7 @@ import { computed, type Ref } from "vue";
 import type { Overview } from "@/server/client";
 import { viewNames } from "@/words/names";
 
-/** Somewhere to go: a view, a list, a tag, a person or a page. */
+/** Somewhere to go: a view, a list, a shelf, a tag, a person or a page. */
 export interface Destination {
   path: string;
   name: string;
@@ -34,6 +34,7 @@ export function destinationsOf(o: Overview): Destination[] {
   return [
     ...views,
     ...o.views.map((v): Destination => ({ path: `/view/${v.id}`, name: v.name, sort: "view" })),
+    ...o.shelves.map((s): Destination => ({ path: `/shelf/${s.id}`, name: s.name, sort: "shelf" })),
     ...o.shelves.flatMap((s) =>
       s.lists.map((l): Destination => ({
         path: `/list/${l.id}`,

@@ -70,6 +70,11 @@ export function emptyWords(view: string, byTouch: boolean): { title: string; tex
       };
     case "own":
       return { title: "Nothing matches just now", text: "What matches it stands here by itself." };
+    case "shelf":
+      return {
+        title: "An empty shelf",
+        text: "It holds no list yet: “New list…” in its menu makes one.",
+      };
     case "list":
       return {
         title: "An empty list",

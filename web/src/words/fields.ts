@@ -139,6 +139,8 @@ export function fieldWords(todo: Todo, today: string): string {
 export function whereWords(todo: Todo, overview: Overview | undefined, today: string): string {
   const list = listById(overview, todo.list)?.list.name;
   const parts = [list ? `In ${list}` : "In the Cup"];
+  const person = personById(overview, todo.person?.id)?.name;
+  if (person && todo.person) parts.push(`${roleWords[todo.person.role].toLowerCase()} ${person}`);
   if (todo.start && todo.start > today) parts.push(`comes back ${shortDay(todo.start, today)}`);
   else if (todo.plan === "parked") parts.push("parked");
   else if (todo.plan) parts.push(`planned for ${planWords(todo.plan, today)}`);

@@ -16,7 +16,7 @@ type HeadOf = Pick<Group, "kind" | "horizon" | "name">;
 const fixed: Partial<Record<Kind, string>> = {
   "to-sort": "To sort",
   "laid-by": "Laid by: they come back on their day",
-  "people-and-notes": "With people, and notes",
+  "people-and-notes": "Waited on, and notes",
   handful: "Handful",
   overdue: "Overdue",
   "due-today": "Due today",

@@ -104,6 +104,12 @@ function dueFacts(row: Row, { group, today }: Around): Fact[] {
   return [{ text: `due ${shortMoment(due, today)}` }];
 }
 
+/** The due of a list, as the due of a row is said. */
+export function listDue(list: { due: string; late: boolean; daysLate: number }, today: string) {
+  if (list.late) return late(list.daysLate);
+  return list.due === today ? "due today" : `due ${shortMoment(list.due, today)}`;
+}
+
 function planFacts({ todo }: Row, { group, today }: Around): Fact[] {
   const { plan } = todo;
   if (!plan) return [];

@@ -85,6 +85,69 @@ test("a weekly review from first step to last, with a reload in the middle and a
   await expect(page.getByRole("link", { name: /Weekly review .*not done yet/ })).toBeVisible();
 });
 
+test("a weekly review by keys alone, from a fresh load to its end", async ({ page, demo }) => {
+  const start = await latest(demo.url);
+  await visit(page, `${demo.url}/today`);
+  const press = async (...keys: string[]) => {
+    for (const key of keys) await page.keyboard.press(key);
+  };
+  // By the finder; or by arrows from the page of reviews.
+  await press("g");
+  await expect(page.getByRole("combobox", { name: "Go to" })).toBeFocused();
+  await page.keyboard.type("review");
+  await press("Enter");
+  await expect(page.getByRole("heading", { level: 1, name: "Review" })).toBeVisible();
+  await press("j", "j");
+  await expect(page.getByRole("link", { name: /Weekly review/ })).toBeFocused();
+  await press("Enter");
+  const card = page.locator(".card");
+  const step = page.locator(".step[aria-current]");
+  const title = () => card.locator("h2").innerText();
+  await expect(step).toHaveAccessibleName(/In the Cup/);
+
+  // Esc closes a chooser and nothing more, and the next key is the card's again.
+  const first = await title();
+  await press("d");
+  await expect(page.locator("[data-layer]").first()).toBeVisible();
+  await press("Escape");
+  await expect(page.locator("[data-layer]")).toHaveCount(0);
+  expect(await title()).toBe(first);
+  await press("9");
+  await expect(card.locator("h2")).not.toHaveText(first);
+  expect((await history(demo.url))[0]).toContain(`“${first}”`);
+
+  // Each step in turn; the months plan for a month and for a day.
+  const seen = new Set<string>();
+  const name = async () => ((await step.getAttribute("aria-label")) ?? "").split(":")[0]!;
+  for (let now = await name(); !seen.has(now); now = await name()) {
+    seen.add(now);
+    const asked = await title();
+    if (now === "This month") {
+      await press("o");
+      await expect(page.getByRole("dialog", { name: "Choose the plan" })).toBeVisible();
+      await page.keyboard.type("Thursday");
+      await press("Enter");
+      await expect(card.locator("h2")).not.toHaveText(asked);
+      expect((await history(demo.url))[0]).toContain("Planned for Thu 26 Nov 2026");
+    } else if (now === "Next month") {
+      await press("m");
+      await expect(card.locator("h2")).not.toHaveText(asked);
+      await expect
+        .poll(async () => (await history(demo.url))[0])
+        .toContain("Planned for November 2026");
+    }
+    if ((await name()) === now) await press(">");
+  }
+  expect(seen.size).toBeGreaterThanOrEqual(6);
+  // Whatever is left is left as it is.
+  for (let i = 0; i < 160 && (await card.count()); i++) await press(".");
+  await expect(page.getByText("That is all of it.")).toBeVisible();
+  expect(await latest(demo.url)).toBe(start + 3);
+  await press("Enter");
+  await expect(toast(page, /^Weekly review done: \d+ decided/)).toBeVisible();
+  await expect(page.getByRole("link", { name: /Weekly review .*done today/ })).toBeVisible();
+});
+
 test("the daily walk ends with the handful; what the server does not take is asked about next", async ({
   page,
   demo,

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, watch } from "vue";
+import { computed, useTemplateRef, watch } from "vue";
 import { useRoute } from "vue-router";
 import CupGlyph from "@/kit/CupGlyph.vue";
 import SheetState from "@/kit/SheetState.vue";
 import { Away } from "@/server/client";
 import { useOverview } from "@/server/queries";
+import { useKeys } from "@/state/keys";
 import { shortDay } from "@/words/dates";
 import {
   decidedWords,
@@ -31,6 +32,17 @@ const { view, error, refetch } = walking.query;
 const { order, left, level, step, go } = walking.steps;
 const { row, then, writing, act, written, openSlip } = walking.asked;
 const { acts, minutes, over, resumed, forget, end } = walking.told;
+const choices = useTemplateRef<HTMLElement>("choices");
+/** Before a review is begun, arrows go from one to the next; Enter begins it. */
+useKeys((press) => {
+  const by = { j: 1, ArrowDown: 1, k: -1, ArrowUp: -1 }[press];
+  const links = [...(choices.value?.querySelectorAll("a") ?? [])];
+  if (!by || !links.length) return false;
+  const at = links.indexOf(document.activeElement as HTMLAnchorElement);
+  const next = at < 0 ? (by > 0 ? 0 : links.length - 1) : at + by;
+  links[Math.min(Math.max(next, 0), links.length - 1)]?.focus();
+  return true;
+});
 const today = computed(() => overview.value?.today ?? "");
 </script>
 
@@ -42,7 +54,7 @@ const today = computed(() => overview.value?.today ?? "");
         Walks through what may have been lost sight of: one to-do at a time, with the few things
         that can be done about it. Any can be broken off and gone on with later.
       </p>
-      <ul v-if="overview" class="walks">
+      <ul v-if="overview" ref="choices" class="walks">
         <li v-for="w in walks" :key="w">
           <router-link :to="`/review/${w}`" class="walk">
             <strong>{{ walkNames[w] }}</strong>
@@ -121,6 +133,7 @@ const today = computed(() => overview.value?.today ?? "");
         Decided: {{ decidedWords(acts) }}. {{ tookWords(minutes) }}
         <button class="btn" :class="{ main: over }" @click="end">
           {{ over ? "Finish the review" : "Finish here" }}
+          <span v-if="over" class="key">Enter</span>
         </button>
       </p>
     </template>

@@ -115,7 +115,7 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
       writing.value = true;
       return;
     }
-    if (one === "list" || one === "due") {
+    if (one === "list" || one === "due" || one === "plan") {
       choosing.value = { row: r, act: one };
       current.chooser = {
         kind: one,
@@ -132,6 +132,8 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
     if (/^\d$/.test(actKeys[one].press))
       return cup ? actions.plan(todo, cup.horizon) : Promise.resolve(undefined);
     switch (one) {
+      case "this-month":
+        return actions.plan(todo, today.value.slice(0, 7));
       case "tick":
         return actions.run(todo.id, "complete");
       case "let-go":
@@ -168,6 +170,11 @@ export function useWalking(walk: Ref<Walk | undefined>, overview: Ref<Overview |
       void router.replace({ ...route, query: { ...route.query, slip: row.value.todo.id } });
   };
   useKeys((press) => {
+    if (press === "Enter" && over.value && walk.value) {
+      if (document.activeElement?.matches("button, a")) return false;
+      void end();
+      return true;
+    }
     if (!row.value || !step.value || writing.value) return false;
     if (press === "<" || press === ">") {
       beside(press === "<" ? -1 : 1);

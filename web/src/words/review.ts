@@ -48,6 +48,8 @@ export type Act =
   | "tomorrow"
   | "this-week"
   | "next-week"
+  | "this-month"
+  | "plan"
   | "park"
   | "list"
   | "due"
@@ -66,6 +68,8 @@ export const actKeys: Record<Act, { press: string; key: string }> = {
   tomorrow: { press: "2", key: "2" },
   "this-week": { press: "8", key: "8" },
   "next-week": { press: "9", key: "9" },
+  "this-month": { press: "m", key: "m" },
+  plan: { press: "o", key: "o" },
   park: { press: "0", key: "0" },
   list: { press: "l", key: "l" },
   due: { press: "d", key: "d" },
@@ -84,6 +88,8 @@ const names: Record<Act, string> = {
   tomorrow: "Tomorrow",
   "this-week": "This week",
   "next-week": "Next week",
+  "this-month": "This month",
+  plan: "On a day…",
   park: "Park",
   list: "List…",
   due: "Due…",
@@ -136,17 +142,17 @@ export const steps: Partial<Record<StepKind, Step>> = {
   "this-month": {
     name: "This month",
     asks: always("Which week, or not after all?"),
-    acts: ["today", "this-week", "next-week", "park", "tick", "let-go", "leave"],
+    acts: ["today", "this-week", "next-week", "plan", "park", "tick", "let-go", "leave"],
   },
   "next-month": {
     name: "Next month",
     asks: always("Does it still belong there?"),
-    acts: ["this-week", "next-week", "park", "tick", "let-go", "leave"],
+    acts: ["this-week", "next-week", "this-month", "plan", "park", "tick", "let-go", "leave"],
   },
   parked: {
     name: "Parked",
     asks: always("Is its time coming?"),
-    acts: ["today", "this-week", "next-week", "tick", "let-go", "bin", "leave"],
+    acts: ["this-week", "next-week", "this-month", "plan", "tick", "let-go", "bin", "leave"],
   },
   untouched: {
     name: "Untouched",
@@ -168,6 +174,8 @@ const told: Record<Act, string> = {
   tomorrow: "planned",
   "this-week": "planned",
   "next-week": "planned",
+  "this-month": "planned",
+  plan: "planned",
   park: "parked",
   list: "sorted",
   due: "sorted",

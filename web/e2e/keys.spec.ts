@@ -148,6 +148,7 @@ test("no key reaches what lies behind what is open, whatever the page can open",
           .poll(
             async () =>
               (await floating(page).and(page.locator(":not([data-layer=menu])")).count()) > 0 ||
+              (await page.getByRole("menu", { name: "Save as" }).count()) > 0 ||
               new URL(page.url()).pathname !== path.split("?")[0] ||
               (await page.evaluate(() => document.activeElement instanceof HTMLInputElement)) ||
               (await page.locator(".toast").allInnerTexts()).join("\n") !== told,

@@ -17,6 +17,7 @@ import { useLinger } from "./linger";
 import { afterTexts, useTurns } from "./turns";
 import { useServer } from "./server";
 import { type Also, useToasts } from "@/kit/toasts";
+import { whyNot } from "@/words/keys";
 
 const short = (title: string) => (title.length > 28 ? `${title.slice(0, 27)}…` : title);
 
@@ -130,14 +131,14 @@ export function useActions() {
   /** Plans one; true once it is kept. */
   const plan = (todo: Pick<Todo, "id">, horizon: string | null) =>
     attempt(async () => {
-      took(
-        await send((header) =>
-          client.POST("/api/todos/{id}/plan", {
-            params: { path: { id: todo.id }, header },
-            body: { plan: horizon },
-          }),
-        ),
+      const planned = await send((header) =>
+        client.POST("/api/todos/{id}/plan", {
+          params: { path: { id: todo.id }, header },
+          body: { plan: horizon },
+        }),
       );
+      took(planned);
+      if (!planned.change.revision) toasts.show({ text: whyNot.sameAlready });
       return true;
     });
 

@@ -33,6 +33,7 @@ import { useToasts } from "@/kit/toasts";
 import { foldsAway, rowsOf, useShown, type ShownGroup } from "./shown";
 import { useNoticing } from "@/server/here";
 import { emptyWords } from "@/words/empty";
+import { whyNot } from "@/words/keys";
 import { noticingWords } from "@/words/places";
 import { listById } from "@/words/names";
 
@@ -114,7 +115,10 @@ const { idsOf, readAll } = useReadRows(source, narrowing, query, wanted, shown);
 
 const makesRoom = computed(() => ["today", "overdue"].includes(viewName.value));
 const makeRoom = useMakeRoom(name, () => (makesRoom.value && view.value?.total) || 0, idsOf);
-const refuseMove = () => arrange.indent("");
+function refuseMove() {
+  toasts.show({ text: whyNot.columns });
+  return true;
+}
 function refuseAdding(_: string, inside: boolean) {
   toasts.show({
     text: inside
@@ -142,9 +146,10 @@ const narrows = computed(
 );
 const narrowBar = useTemplateRef("narrowBar");
 useKeys((press) => {
-  if (press !== "f" || !narrowBar.value) return false;
+  if (press !== "f") return false;
+  if (!narrowBar.value) toasts.show({ text: whyNot.noNarrow });
   const at = document.querySelector<HTMLElement>("[data-narrow]");
-  if (at) narrowBar.value.open(at);
+  if (at) narrowBar.value?.open(at);
   return true;
 });
 

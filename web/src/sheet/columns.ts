@@ -179,7 +179,7 @@ export function useColumns(
     if (!from) return false;
     const to = columns.value[columns.value.indexOf(from) + by];
     if (to) void move(id, to);
-    return true;
+    return to !== undefined;
   }
 
   /** An arrow alone: the card beside, at the same height. */

@@ -1,6 +1,8 @@
 import type { Ref } from "vue";
 import { useSelection } from "@/kit/selection";
+import { useToasts } from "@/kit/toasts";
 import { type MakingRoom, useCurrent } from "@/state/current";
+import { whyNot } from "@/words/keys";
 
 /**
  * Postpones what is chosen, or else all of a view.
@@ -14,6 +16,7 @@ export function useMakeRoom(
 ) {
   const current = useCurrent();
   const selection = useSelection();
+  const toasts = useToasts();
   return async () => {
     if (selection.any) {
       current.makingRoom = { ids: [...selection.ids], from: `${selection.ids.size} chosen` };
@@ -23,6 +26,6 @@ export function useMakeRoom(
       const ids = await idsOf(0, total());
       if (current.makingRoom === making)
         current.makingRoom = ids.length ? { ...making, ids } : undefined;
-    }
+    } else toasts.show({ text: whyNot.noRoom });
   };
 }

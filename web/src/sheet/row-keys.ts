@@ -2,6 +2,7 @@ import { nextTick, type Ref, watch } from "vue";
 import { useQueryClient } from "@tanstack/vue-query";
 import { useRoute } from "vue-router";
 import type { Priority, Row, Todo } from "@/server/client";
+import { isRowKey, whyNot } from "@/words/keys";
 import { priorities } from "@/words/names";
 import { useActions } from "@/server/actions";
 import { rowElement, useCurrent } from "@/state/current";
@@ -72,7 +73,14 @@ export function useRowKeys(
         // Who has gone on to another row by now stays there.
         if (!document.activeElement?.closest("[data-todo]")) current.row = put;
       }
-      if (now.some((r) => r.todo.id === current.row)) return;
+      if (now.some((r) => r.todo.id === current.row)) {
+        // A card that goes to another column is drawn anew: the focus goes along.
+        if (!document.activeElement?.closest("[data-todo]")) return;
+        return void nextTick(() => {
+          if (document.activeElement === document.body)
+            rowElement(current.row)?.focus({ preventScroll: true });
+        });
+      }
       const was = before?.findIndex((r) => r.todo.id === current.row) ?? -1;
       const hadFocus = was >= 0 && document.activeElement?.closest("[data-todo]") !== null;
       const next = now[Math.min(Math.max(was, 0), now.length - 1)];
@@ -103,6 +111,7 @@ export function useRowKeys(
       const at = priorities.indexOf(todo.priority) + by;
       const priority = priorities[at] as Priority | undefined;
       if (priority) await actions.edit(todo, { priority });
+      else toasts.show({ text: by > 0 ? whyNot.highest : whyNot.lowest });
     });
   }
 
@@ -180,6 +189,15 @@ export function useRowKeys(
       case "Escape":
         selection.clear();
         return true;
+      case "e":
+      case "r":
+      case "b":
+      case "i":
+      case "p":
+      case "Shift+P":
+        if (ids.length < 2) return false;
+        toasts.show({ text: whyNot.oneRow(ids.length) });
+        return true;
     }
     return false;
   }
@@ -225,7 +243,12 @@ export function useRowKeys(
     if (selection.any && onChosen(press)) return true;
     if (walk(press)) return true;
     const row = target();
-    if (!row) return false;
+    if (!row) {
+      if (!isRowKey(press) || rows.value.length || document.activeElement?.matches("button, a"))
+        return false;
+      toasts.show({ text: whyNot.noRow });
+      return true;
+    }
     if (settling() && row === rows.value[index()]) return true;
     const digit = /^\d$/.exec(press)?.[0];
     if (digit) {
@@ -255,9 +278,12 @@ export function useRowKeys(
       case "Alt+ArrowDown":
         return moves().step(row.todo.id, 1);
       case "<":
-        return moves().side?.(row.todo.id, -1) ?? false;
-      case ">":
-        return moves().side?.(row.todo.id, 1) ?? false;
+      case ">": {
+        const { side } = moves();
+        if (!side) return false;
+        if (!side(row.todo.id, press === "<" ? -1 : 1)) toasts.show({ text: whyNot.noColumn });
+        return true;
+      }
       case "ArrowLeft":
       case "ArrowRight":
         return sideways(row.todo.id, press === "ArrowLeft" ? -1 : 1);

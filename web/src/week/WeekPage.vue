@@ -145,7 +145,7 @@ const { stop } = useWeekKeys({
   overview,
   opened,
   plan,
-  take: (id) => proposals.plans.value.has(id) && proposals.take(id),
+  take: proposals.take,
   turnCup: (day) => !narrow.value && turnCup(day),
   ownHours: (day, at) => (ownHours.value = { day, at }),
 });

@@ -57,6 +57,7 @@ export function useProposals(of: Ref<string | undefined>, week: Ref<Week | undef
   const take = (id: string) => {
     const plan = plans.value.get(id);
     if (plan) void actions.plan({ id }, plan);
+    return plan !== undefined;
   };
   async function takeAll() {
     if (await planEach([...plans.value].map(([id, plan]) => ({ id, plan })))) away();

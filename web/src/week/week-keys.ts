@@ -7,6 +7,7 @@ import { useCurrent } from "@/state/current";
 import { useHandedOn } from "@/state/handed-on";
 import { cupOfDigit, useKeys } from "@/state/keys";
 import { useToasts } from "@/kit/toasts";
+import { isRowKey, whyNot } from "@/words/keys";
 import { firstFree, lengthOf, planAt, planBeside, quarter, slotOf } from "./hours";
 import { besideOf, hourlyOf, lengthened, mostSlips, workOf } from "./layout";
 
@@ -23,7 +24,8 @@ interface May {
   opened: (day: string) => boolean;
   /** Plans a slip; true once that is kept. */
   plan: (id: string, horizon: string | null) => Promise<boolean | undefined>;
-  take: (id: string) => unknown;
+  /** Takes what is proposed for a slip; false where nothing is. */
+  take: (id: string) => boolean;
   turnCup: (day: string) => void;
   ownHours: (day: string, at: HTMLElement) => void;
 }
@@ -160,7 +162,28 @@ export function useWeekKeys(may: May) {
       if (at && day >= (may.week.value?.today ?? "")) may.ownHours(day, at);
       return true;
     }
-    if (!here) return false;
+    const refused = {
+      f: whyNot.noNarrow,
+      s: whyNot.noRoom,
+      e: whyNot.noTitle,
+      x: whyNot.noSelecting,
+      "Shift+M": whyNot.noMinutesWalk,
+    }[press];
+    const event = document.activeElement?.closest(".page .event");
+    if (event && press !== " " && (isRowKey(press) || /^[<>+.-]$/.test(press))) {
+      toasts.show({ text: whyNot.anEvent });
+      return true;
+    }
+    if (refused && (here || /^(f|s|Shift\+M)$/.test(press))) {
+      toasts.show({ text: refused });
+      return true;
+    }
+    if (!here) {
+      const at = document.activeElement;
+      if (!isRowKey(press) || (at && at !== document.body)) return false;
+      toasts.show({ text: whyNot.noRow });
+      return true;
+    }
     if (settling()) return true;
     const { todo } = here.slip;
     if (press === "Alt+ArrowUp" || press === "Alt+ArrowDown") {
@@ -186,9 +209,10 @@ export function useWeekKeys(may: May) {
       case "p":
       case "Shift+P":
         actions.inTurn(todo, (fresh) => {
-          const at = levels.indexOf(fresh.priority) + (press === "p" ? 1 : -1);
-          const priority = levels[Math.max(0, Math.min(at, levels.length - 1))]!;
-          return actions.edit(fresh, { priority });
+          const priority = levels[levels.indexOf(fresh.priority) + (press === "p" ? 1 : -1)];
+          if (priority) return actions.edit(fresh, { priority });
+          toasts.show({ text: press === "p" ? whyNot.highest : whyNot.lowest });
+          return Promise.resolve(undefined);
         });
         return true;
       case "Delete":
@@ -215,7 +239,7 @@ export function useWeekKeys(may: May) {
         return true;
       }
       case ".":
-        may.take(todo.id);
+        if (!may.take(todo.id)) toasts.show({ text: whyNot.noProposal });
         return true;
       case " ":
         void actions.tick(todo);

@@ -87,3 +87,25 @@ export const keyHelp: KeyHelp[] = [
   },
   { group: "Go to", keys: ["Shift 1", "…"], does: "what stands in that cup" },
 ];
+
+/** Keys that act on a to-do, wherever it is the current one. */
+export const isRowKey = (press: string) => /^([eldrtpmhbix\]\[ \d]|Shift\+P|Delete)$/.test(press);
+
+/** Why a key does nothing where it is pressed. */
+export const whyNot = {
+  noRow: "There is no row here for this key.",
+  oneRow: (chosen: number) =>
+    `This acts on one row, and ${chosen} are chosen. Esc clears the choice.`,
+  noRoom: "Make room is for Today, Overdue and rows that are chosen.",
+  noNarrow: "What stands here cannot be narrowed.",
+  noColumn: "There is no column on that side.",
+  columns: "In columns nothing is made a subtask or lifted out: show it as rows.",
+  highest: "Its priority is high already.",
+  lowest: "It has no priority that could go down.",
+  sameAlready: "It stands so already.",
+  noSelecting: "Slips of the week are not chosen: each has its own keys.",
+  noTitle: "A title is edited in its slip: Enter opens that.",
+  noProposal: "Nothing is proposed for it.",
+  noMinutesWalk: "Minutes are given row after row on a sheet. Here m gives them to one slip.",
+  anEvent: "An event is no to-do: Enter opens it.",
+};

@@ -27,6 +27,7 @@ for (const look of ["light", "dark"] as const) {
       "within-a-week",
       "open",
       "projects",
+      "comes-round",
       "tags",
       "people",
       "away",

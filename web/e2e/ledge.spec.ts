@@ -14,6 +14,7 @@ const screens = [
   "/upcoming",
   "/within-a-week",
   "/projects",
+  "/comes-round",
   "/open",
   "/done",
   "/bin",

@@ -214,3 +214,17 @@ test("the simulated device walks, and connects; a finger adds a place", async ({
   await expect(place(hand, "the allotment")).toContainText("You are here");
   await phone.close();
 });
+
+test("from a place without a position a link leads to giving one", async ({ page, tincup }) => {
+  const { id } = await tincup.post("/api/todos", { title: "Air the store" });
+  await tincup.patch(`/api/todos/${id}`, { place: "The lighthouse" });
+  await visit(page, `${tincup.url}/cup?slip=${id}`);
+  await expect(slip(page)).toContainText(/the lighthouse has no position yet/i);
+  await slip(page).getByRole("link", { name: "Give it one" }).click();
+  await expect(form(page)).toBeVisible();
+  await form(page).getByLabel("Position").fill("43.41, -9.62");
+  await page.keyboard.press("Enter");
+  await visit(page, `${tincup.url}/cup?slip=${id}`);
+  await expect(slip(page).getByRole("button", { name: /^When I get to/ })).toBeVisible();
+  await expect(slip(page).getByRole("link", { name: "Give it one" })).toHaveCount(0);
+});

@@ -9,7 +9,7 @@ export const router = createRouter({
   routes: [
     { path: "/", redirect: () => opening() },
     {
-      path: "/:view(cup|today|overdue|ready|waiting|upcoming|within-a-week|projects|open|done|bin)",
+      path: "/:view(cup|today|overdue|ready|waiting|upcoming|within-a-week|comes-round|projects|open|done|bin)",
       name: "view",
       component: SheetPage,
     },

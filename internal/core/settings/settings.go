@@ -67,7 +67,7 @@ type Settings struct {
 
 // shippedViews are those that stand in the index, and the week, in the order in which they
 // come.
-var shippedViews = []string{"cup", "today", "overdue", "ready", "waiting", "week", "upcoming", "within-a-week", "projects", "open", "review", "done", "bin"}
+var shippedViews = []string{"cup", "today", "overdue", "ready", "waiting", "week", "upcoming", "within-a-week", "comes-round", "projects", "open", "review", "done", "bin"}
 
 // Field is one setting. Its values are text, as the API and the file have them.
 type Field struct {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 
 	"tincup/internal/core/book"
+	"tincup/internal/core/day"
 )
 
 // order is how the rows of a group follow each other.
@@ -54,6 +55,21 @@ var newestClosed = order{compare: func(a, b *book.Todo) int {
 var newestDeleted = order{compare: func(a, b *book.Todo) int {
 	return cmp.Or(cmp.Compare(b.Deleted, a.Deleted), book.ComparePositions(a, b))
 }}
+
+// byNextDate puts first what comes first: by due, without one by plan, without either by start.
+var byNextDate = order{compare: func(a, b *book.Todo) int {
+	return cmp.Or(nextDate(a).Compare(nextDate(b)), byWeight.compare(a, b))
+}}
+
+func nextDate(t *book.Todo) day.Date {
+	switch {
+	case !t.Due.IsZero():
+		return t.Due.Date
+	case !t.Plan.First().IsZero():
+		return t.Plan.First()
+	}
+	return t.Start
+}
 
 // longestWaiting puts who has been waited for longest first.
 var longestWaiting = order{compare: func(a, b *book.Todo) int {

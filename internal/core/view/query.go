@@ -49,6 +49,8 @@ const (
 	DueThen        Kind = "due"
 	DueElsewhere   Kind = "due-planned-elsewhere"
 	PausedKind     Kind = "paused"
+	Coming         Kind = "comes-round"
+	Ended          Kind = "ended"
 	Handful        Kind = "handful"
 	InSection      Kind = "section"
 	Ticked         Kind = "ticked"

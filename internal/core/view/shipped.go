@@ -23,6 +23,7 @@ const (
 	Waiting     Name = "waiting"
 	Projects    Name = "projects"
 	Open        Name = "open"
+	ComesRound  Name = "comes-round"
 	Done        Name = "done"
 	Bin         Name = "bin"
 )
@@ -69,6 +70,7 @@ const (
 	// notLater: no plan, one that is past, or one that holds today.
 	notLater = `{"any":[{"field":"plan","op":"none"},{"field":"plan","op":"before","date":"P1D"},{"field":"plan","op":"on","date":"P0D"}]}`
 	late     = `{"field":"overdue","op":"yes"}`
+	repeats  = `{"field":"repeating","op":"yes"}`
 	waits    = `{"field":"role","op":"any-of","values":["waiting on"]}`
 	// canDo is what can be done right now, as far as a to-do alone tells.
 	canDo = `{"all":[` + canStart + `,` + notLater + `,{"not":` + waits + `}]}`
@@ -138,6 +140,13 @@ var ships = []shipping{
 	{name: Open, order: byWeightAlways, by: GroupByList,
 		parts:    []part{{kind: All, asks: filter.Must(`{"field":"status","op":"any-of","values":["needs-action","in-process"]}`)}},
 		sentence: saying("Everything open, by list.")},
+	{name: ComesRound, order: ordered(byNextDate),
+		parts: []part{
+			{kind: Coming, asks: filter.Must(`{"all":[` + repeats + `,{"field":"paused","op":"no"},{"field":"status","op":"any-of","values":["needs-action","in-process"]}]}`)},
+			{kind: PausedKind, asks: filter.Must(`{"all":[` + repeats + `,{"field":"paused","op":"yes"},{"field":"status","op":"any-of","values":["needs-action","in-process"]}]}`)},
+			{kind: Ended, asks: filter.Must(`{"all":[` + repeats + `,{"field":"status","op":"any-of","values":["completed","cancelled"]}]}`)},
+		},
+		sentence: saying("What repeats, by its next date; then what is paused, and what came to its last date.")},
 	{name: Done, order: ordered(newestClosed), keys: []Key{{By: ByChange, Back: true}},
 		parts:    []part{{asks: filter.Must(`{"field":"status","op":"any-of","values":["completed","cancelled"]}`), head: moment.dayDone}},
 		sentence: saying("Completed or cancelled, the newest day first.")},

@@ -1893,7 +1893,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {string} */
-        ViewName: "cup" | "today" | "overdue" | "ready" | "waiting" | "upcoming" | "within-a-week" | "projects" | "open" | "done" | "bin";
+        ViewName: "cup" | "today" | "overdue" | "ready" | "waiting" | "upcoming" | "within-a-week" | "comes-round" | "projects" | "open" | "done" | "bin";
         /** @enum {string} */
         Priority: "none" | "low" | "medium" | "high";
         /** @enum {string} */
@@ -2772,7 +2772,7 @@ export interface components {
         };
         Group: {
             /** @enum {string} */
-            kind: "to-sort" | "laid-by" | "people-and-notes" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them" | "without-due" | "unplanned" | "planned-for" | "slipped" | "waited-for" | "stuck" | "next-month" | "untouched" | "the-day" | "parked" | "priority" | "in-list" | "on-shelf" | "untagged" | "with-person" | "at-place" | "status" | "estimate" | "quarter" | "found" | "found-done" | "found-away" | "found-bin";
+            kind: "to-sort" | "laid-by" | "people-and-notes" | "overdue" | "due-today" | "planned-today" | "carried-over" | "can-start" | "this-week" | "this-month" | "day" | "week" | "month" | "planned" | "due" | "due-planned-elsewhere" | "paused" | "comes-round" | "ended" | "all" | "handful" | "section" | "ticked" | "tagged" | "to-ask" | "they-owe" | "for-them" | "without-due" | "unplanned" | "planned-for" | "slipped" | "waited-for" | "stuck" | "next-month" | "untouched" | "the-day" | "parked" | "priority" | "in-list" | "on-shelf" | "untagged" | "with-person" | "at-place" | "status" | "estimate" | "quarter" | "found" | "found-done" | "found-away" | "found-bin";
             /** @description The group's day, week or month */
             horizon: string | null;
             /** @description The id of its section, list, shelf, tag, person or place; absent for none */

@@ -4,7 +4,7 @@ import { computed } from "vue";
 import { play } from "@/kit/sound";
 import { useActions } from "@/server/actions";
 import { ask, client, type Todo } from "@/server/client";
-import { useNoticing } from "@/server/here";
+import { useNoticing, usePlaces } from "@/server/here";
 import { prospectWords, soundNames } from "@/words/bell";
 import { edgeOf, reminderParts, reminderWords, withSound } from "@/words/fields";
 import { noticingWords } from "@/words/places";
@@ -41,6 +41,13 @@ const edges = computed(() => {
     { reminder: `DEPART:${place}`, words: `When I leave ${place}` },
   ].filter((e) => !reminders.value.some((r) => reminderParts(r).when === e.reminder));
 });
+const { data: places } = usePlaces();
+/** The place of the to-do, where it has no position: nobody can arrive there. */
+const unplaced = computed(() =>
+  props.binned
+    ? undefined
+    : places.value?.find((p) => p.name === props.todo.place && !p.middle && !p.thing),
+);
 /** Reminders wait for places, which nobody notices in this browser. */
 const unnoticed = computed(
   () =>
@@ -93,6 +100,10 @@ const unnoticed = computed(
       {{ e.words }}
     </button>
   </div>
+  <p v-if="unplaced" class="unnoticed">
+    {{ unplaced.name }} has no position yet.
+    <router-link :to="`/places?change=${unplaced.id}`">Give it one</router-link>
+  </p>
   <p v-if="unnoticed" class="unnoticed">
     This browser does not notice places yet.
     <button :title="noticingWords" @click="noticing = true">Let it notice them</button>

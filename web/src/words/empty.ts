@@ -41,6 +41,11 @@ export function emptyWords(view: string, byTouch: boolean): { title: string; tex
           byTouch ? "tap the offer" : "Tab takes the offer"
         }. It stands here with the days you waited.`,
       };
+    case "comes-round":
+      return {
+        title: "Nothing comes round",
+        text: "Say “every Monday” or “every 2 weeks” in any line: what repeats stands here by its next date.",
+      };
     case "open":
       return { title: "Nothing is open", text: "Everything was done, or nothing was put in yet." };
     case "projects":

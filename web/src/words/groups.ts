@@ -28,6 +28,8 @@ const fixed: Partial<Record<Kind, string>> = {
   planned: "Planned",
   due: "Due",
   paused: "Paused",
+  "comes-round": "By next date",
+  ended: "Ended",
   ticked: "Ticked",
   "found-done": "Closed",
   "found-away": "Put away",

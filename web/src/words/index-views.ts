@@ -26,6 +26,7 @@ export const indexViews: Record<
     { view: "week" },
     { view: "upcoming" },
     { view: "within-a-week", count: (o) => o.counts.withinAWeek },
+    { view: "comes-round" },
     { view: "projects", count: (o) => o.counts.projects },
   ],
   Arrange: [{ view: "open" }],

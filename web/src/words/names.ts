@@ -10,6 +10,7 @@ export const viewNames: Record<string, string> = {
   week: "Week",
   upcoming: "Upcoming",
   "within-a-week": "Within a week",
+  "comes-round": "Comes round",
   projects: "Projects",
   open: "Open",
   review: "Review",

@@ -19,7 +19,7 @@ export interface Fact {
 
 /** Where a row stands: what its group and its sheet say need not be said again. */
 interface Around {
-  group: Pick<Group, "kind" | "horizon">;
+  group: Pick<Group, "kind" | "horizon" | "load">;
   overview: Overview;
   today: string;
   inList?: string;
@@ -88,6 +88,9 @@ function closedFacts({ todo }: Row, around: Around): Fact[] {
   return facts;
 }
 
+/** Whether what is due and what is planned stand under one head, as in Upcoming, whose heads tell a load. */
+const mixed = (group: Around["group"]) => group.kind === "day" && group.load !== undefined;
+
 function dueFacts(row: Row, { group, today }: Around): Fact[] {
   const { due } = row.todo;
   if (!due) return [];
@@ -100,6 +103,8 @@ function dueFacts(row: Row, { group, today }: Around): Fact[] {
     group.kind === "due-today" ||
     group.kind === "due" ||
     (group.kind === "day" && group.horizon === due.slice(0, 10));
+  if (onItsDay && mixed(group))
+    return [time ? { text: `due by ${time}`, tone: "time" } : { text: "due" }];
   if (onItsDay) return time ? [{ text: `by ${time}`, tone: "time" }] : [];
   return [{ text: `due ${shortMoment(due, today)}` }];
 }
@@ -118,6 +123,8 @@ function planFacts({ todo }: Row, { group, today }: Around): Fact[] {
     plan.slice(0, 10) === group.horizon ||
     plan === group.horizon ||
     ["planned", "planned-today", "this-week", "this-month"].includes(group.kind);
+  if (implied && mixed(group) && group.horizon === plan.slice(0, 10))
+    return [slot ? { text: `planned at ${slot}`, tone: "time" } : { text: "planned" }];
   if (implied || (slot && plan.slice(0, 10) === today))
     return slot ? [{ text: `at ${slot}`, tone: "time" }] : [];
   if (group.kind === "carried-over") return [{ text: `planned ${planWords(plan, today)}` }];

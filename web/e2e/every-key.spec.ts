@@ -44,7 +44,7 @@ async function anEmptyList(url: string) {
 }
 const second = (page: Page) => page.locator("main [data-todo]").nth(1).focus();
 
-/** What keys may find themselves on: how one comes there, and what of `?` is about it. */
+/** The things that keys may be pressed on: how one comes there, and which groups of `?` are about them. */
 const kinds: {
   kind: string;
   path: (url: string) => string | Promise<string>;

@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import { expect, index, row, test, toast, visit } from "./tincup";
 
-/** What History says was done, the newest first. */
+/** The sentences of History, the newest first. */
 const history = async (page: Page, url: string) => {
   const answer = await page.request.get(`${url}/api/history`);
   const { changes } = (await answer.json()) as { changes: { says: string }[] };
@@ -52,7 +52,7 @@ test("a project with headings and a deadline, from nothing to done, by keys alon
   await expect(page.getByText("Then: The lamps hang.")).toBeVisible();
   await expect(page.locator("main .top")).toContainText("Due Fri 11 Dec 2026.");
 
-  // What is put in stands under its heading, with Ines; one says another.
+  // Each to-do put in stands under its heading, with Ines.
   for (const [section, said] of [
     ["Loans", "Sign the loans, by 4 Dec"],
     ["Labels", "Print labels, plan Thursday"],

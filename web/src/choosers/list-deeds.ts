@@ -18,7 +18,7 @@ const rests: { value: Rest; name: string }[] = [
   { value: "cup", name: "They go to the Cup" },
 ];
 
-/** What is done with a list as a whole: it is made, given a due, finished and duplicated. */
+/** Deeds that are about a list as a whole: it is made, given a due, finished and duplicated. */
 export function useListDeeds() {
   const actions = useActions();
   const arrangement = useArrangement();

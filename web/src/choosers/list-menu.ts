@@ -4,7 +4,7 @@ import { useArrangement } from "@/server/arrangement";
 import type { List, Overview } from "@/server/client";
 import { useListDeeds } from "./list-deeds";
 
-/** What can be done with a list, in the index and on its sheet alike. */
+/** The menu of a list, in the index and on its sheet alike. */
 export function useListMenu() {
   const arrangement = useArrangement();
   const deeds = useListDeeds();

@@ -10,7 +10,7 @@ const takes = {
   none: "Takes no hours",
 };
 
-/** What can be done with a shelf, in the index and on its page alike. */
+/** The menu of a shelf, in the index and on its page alike. */
 export function useShelfMenu() {
   const arrangement = useArrangement();
   const deeds = useListDeeds();

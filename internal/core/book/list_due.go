@@ -33,6 +33,9 @@ func (r *Rest) UnmarshalText(text []byte) error {
 	return fmt.Errorf("%.40q is not something that can become of open to-dos: stay, complete, cancel or cup is wanted", text)
 }
 
+// MaxShift is by how many days the dates of a list's to-dos move along with its due at most.
+const MaxShift = 3660
+
 // FinishList archives a list, and does with its open to-dos what Rest says. Notes stay.
 type FinishList struct {
 	ID   ID
@@ -70,6 +73,9 @@ func (d *draft) setListDue(l *List, due day.Date, shift bool) error {
 		d.says += " (before: " + was.Words() + ")"
 	}
 	if days := due.Sub(was); shift && !was.IsZero() && days != 0 {
+		if max(days, -days) > MaxShift {
+			return refuse("due", "The due moves by %d days, and dates move along by %d at most. Move it without them.", max(days, -days), MaxShift)
+		}
 		n := 0
 		for t := range d.desk.OfList(l.ID) {
 			if !shiftable(t) {

@@ -56,6 +56,12 @@ func TestDueOfAList(t *testing.T) {
 			t.Errorf("an outcome is refused with %q, want %q", why, c.says)
 		}
 	}
+	for due, shifts := range map[string]bool{"2036-12-18": true, "2036-12-20": false, "2016-12-01": false} {
+		_, err := d.desk.Do(d.env(), book.EditList{ID: list, Due: ptr(day.MustDate(due)), Shift: true})
+		if shifts != (err == nil) || err != nil && !strings.Contains(err.Error(), "3660 at most") {
+			t.Errorf("moved to %s: %v", due, err)
+		}
+	}
 	if c := d.do(book.EditList{ID: list, Due: &day.Date{}}); c.Says != "No due any more: “Night Signals”" {
 		t.Errorf("without a due it says %q", c.Says)
 	}

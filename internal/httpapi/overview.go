@@ -129,9 +129,6 @@ func encodeList(b *book.Desk, l *book.List) contract.List {
 	if !l.Due.IsZero() || l.Outcome != "" {
 		row.Progress = encodeProgress(b.ListProgress(l.ID))
 	}
-	if !l.Due.IsZero() {
-		row.Dated = orAbsent(b.Dated(l.ID))
-	}
 	var sections []contract.Section
 	for _, s := range b.Sections(l.ID) {
 		sections = append(sections, contract.Section{Id: s.ID.String(), Revision: s.Revision, Name: s.Name})

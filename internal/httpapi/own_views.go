@@ -129,12 +129,7 @@ func encodeOwnView(v *book.View) contract.OwnView {
 
 // GetOwnViewRows answers with what a saved view holds.
 func (s *server) GetOwnViewRows(c *gin.Context, rowID string, params contract.GetOwnViewRowsParams) {
-	id, err := pathID(rowID)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	s.answer(c, view.Query{Of: view.Own{ID: id}}, params.Offset, params.Limit)
+	s.answerOf(c, rowID, func(id book.ID) view.Subject { return view.Own{ID: id} }, params.Offset, params.Limit)
 }
 
 // AddOwnView saves a view.

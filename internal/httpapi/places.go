@@ -90,12 +90,7 @@ func (s *server) RemovePlace(c *gin.Context, id string, p contract.RemovePlacePa
 
 // GetPlaceView answers with what is done at a place.
 func (s *server) GetPlaceView(c *gin.Context, placeID string, params contract.GetPlaceViewParams) {
-	id, err := pathID(placeID)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	s.answer(c, view.Query{Of: view.AtPlace{ID: id}}, params.Offset, params.Limit)
+	s.answerOf(c, placeID, func(id book.ID) view.Subject { return view.AtPlace{ID: id} }, params.Offset, params.Limit)
 }
 
 // GetHereView answers with what can be done where the person is.

@@ -31,42 +31,22 @@ func (s *server) GetView(c *gin.Context, name contract.ViewName, params contract
 
 // GetListView answers with the to-dos of a list.
 func (s *server) GetListView(c *gin.Context, listID string, params contract.GetListViewParams) {
-	id, err := pathID(listID)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	s.answer(c, view.Query{Of: view.InList{ID: id}}, params.Offset, params.Limit)
+	s.answerOf(c, listID, func(id book.ID) view.Subject { return view.InList{ID: id} }, params.Offset, params.Limit)
 }
 
 // GetShelfView answers with the to-dos of a shelf's lists.
 func (s *server) GetShelfView(c *gin.Context, shelfID string, params contract.GetShelfViewParams) {
-	id, err := pathID(shelfID)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	s.answer(c, view.Query{Of: view.OnShelf{ID: id}}, params.Offset, params.Limit)
+	s.answerOf(c, shelfID, func(id book.ID) view.Subject { return view.OnShelf{ID: id} }, params.Offset, params.Limit)
 }
 
 // GetTagView answers with what carries a tag.
 func (s *server) GetTagView(c *gin.Context, tagID string, params contract.GetTagViewParams) {
-	id, err := pathID(tagID)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	s.answer(c, view.Query{Of: view.WithTag{ID: id}}, params.Offset, params.Limit)
+	s.answerOf(c, tagID, func(id book.ID) view.Subject { return view.WithTag{ID: id} }, params.Offset, params.Limit)
 }
 
 // GetPersonView answers with the agenda with a person.
 func (s *server) GetPersonView(c *gin.Context, personID string, params contract.GetPersonViewParams) {
-	id, err := pathID(personID)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	s.answer(c, view.Query{Of: view.WithPerson{ID: id}}, params.Offset, params.Limit)
+	s.answerOf(c, personID, func(id book.ID) view.Subject { return view.WithPerson{ID: id} }, params.Offset, params.Limit)
 }
 
 // GetCupView answers with one cup of the rail.
@@ -80,6 +60,16 @@ func (s *server) GetCupView(c *gin.Context, cup string, params contract.GetCupVi
 		h = day.OnDay(h.First())
 	}
 	s.answer(c, view.Query{Of: view.OnRail{Cup: h}}, params.Offset, params.Limit)
+}
+
+// answerOf answers with the view of a row that has an id.
+func (s *server) answerOf(c *gin.Context, rowID string, of func(book.ID) view.Subject, offset, limit *int) {
+	id, err := pathID(rowID)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.answer(c, view.Query{Of: of(id)}, offset, limit)
 }
 
 func (s *server) answer(c *gin.Context, q view.Query, offset, limit *int) {

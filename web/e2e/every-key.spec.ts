@@ -119,6 +119,16 @@ const seen = (page: Page) =>
       active?.closest<HTMLElement>("[data-todo]")?.dataset.todo ?? active?.className ?? "";
     return {
       path: location.pathname,
+      /** The title of the current thing, as History quotes the beginning of it. */
+      on:
+        (
+          document.querySelector("main [data-todo]:focus, main [data-todo].current") ??
+          document.querySelector("main [data-todo]")
+        )
+          ?.querySelector(".title, .name")
+          ?.textContent?.replace(/^Priority \w+\. /, "")
+          .trim()
+          .slice(0, 24) ?? "",
       focus: `${active?.tagName} ${row}`,
       chosen: document.querySelectorAll("main .chosen").length,
       layers: [...document.querySelectorAll<HTMLElement>("[data-layer]")]
@@ -186,6 +196,8 @@ for (const { kind, path, come, groups, acts } of kinds)
       if (!known.has(key) && stirred)
         faults.push(`${key} is not listed, and ${says.join() || JSON.stringify(now)}`);
       if (says.length > 1) faults.push(`${key} did ${says.length} things: ${says.join("; ")}`);
+      if (acts === "one" && says.some((said) => !before.on || !said.includes(before.on)))
+        faults.push(`${key} acted on another than “${before.on}”: ${says.join()}`);
       if (acts === "none" && says.length) faults.push(`${key} changed something: ${says.join()}`);
       if (acts === "chosen" && says.some((s) => !s.includes("2 to-dos")))
         faults.push(`${key} acted on others than the chosen: ${says.join()}`);

@@ -30,13 +30,18 @@ func (c Duplicate) run(d *draft) error {
 		return refuse("as", "A to-do with the id %s exists already.", next.ID)
 	}
 	next.Record, next.Cleared = ID{}, false
+	if !t.Record.IsZero() {
+		next.Repeat = nil // the to-do that it is a record of goes on repeating
+	}
 	if next.Status, next.Completed = NeedsAction, 0; t.Status == InProcess {
 		next.Status = InProcess
 	}
 	if err := d.checkStanding(&next); err != nil {
 		return err
 	}
-	if err := d.besideByHand(&next, d.in(next.home()), t.ID, Move{After: t.ID}); err != nil {
+	if !shownBeside(&t, &next) { // what is cleared or a record stands nowhere
+		next.Position = d.endOf(next.home())
+	} else if err := d.besideByHand(&next, d.in(next.home()), t.ID, Move{After: t.ID}); err != nil {
 		return err
 	}
 	sections := map[ID]ID{t.Section: t.Section}

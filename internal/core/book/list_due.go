@@ -1,7 +1,9 @@
 package book
 
 import (
+	"cmp"
 	"fmt"
+	"strings"
 
 	"tincup/internal/core/day"
 )
@@ -18,6 +20,9 @@ const (
 )
 
 var restWords = [...]string{"stay", "complete", "cancel", "cup"}
+
+// restSaid is what became of open to-dos, in words.
+var restSaid = [...]string{"left in it", "completed", "cancelled", "in the Cup"}
 
 // String is the word of the rest in the contract.
 func (r Rest) String() string { return restWords[r] }
@@ -44,59 +49,94 @@ type FinishList struct {
 
 func (FinishList) kind() Kind { return "finish-list" }
 
-// Dated counts the open to-dos of a list that a move of its due can take along: those with a
-// date and without a repeat, whose pattern would be confused.
-func (b *Desk) Dated(list ID) (n int) {
-	for t := range b.OfList(list) {
-		if shiftable(t) {
-			n++
-		}
-	}
-	return n
-}
+// dated reports whether a to-do has a date that can be moved.
+func (t *Todo) dated() bool { return !t.Start.IsZero() || !t.Due.IsZero() || !t.Plan.First().IsZero() }
 
-func shiftable(t *Todo) bool {
-	dated := !t.Start.IsZero() || !t.Due.IsZero() || !t.Plan.First().IsZero()
-	return dated && copied(t) && t.Repeat == nil
+// setProject sets what makes a project of a list: its due, its outcome and the person with whom
+// it is done. It says each of them.
+func (d *draft) setProject(l *List, c EditList) error {
+	var says []string
+	if c.Due != nil {
+		said, err := d.setListDue(l, *c.Due, c.Shift)
+		if err != nil {
+			return err
+		}
+		says = append(says, said)
+	}
+	if c.Outcome != nil {
+		var err error
+		if l.Outcome, err = lineOrNone("outcome", l.Outcome, c.Outcome, MaxOutcome); err != nil {
+			return err
+		}
+		says = append(says, "Outcome of "+quote(l.Name)+": "+cmp.Or(l.Outcome, "none"))
+	}
+	if c.With != nil {
+		with := "nobody in particular"
+		if l.With = *c.With; !l.With.IsZero() {
+			p, ok := d.people.get(l.With)
+			if !ok {
+				return refuse("person", "There is no person with the id %s.", l.With)
+			}
+			with = p.Name
+		}
+		says = append(says, quote(l.Name)+" is with "+with)
+	}
+	if len(says) > 0 {
+		d.says = strings.Join(says, ". ")
+	}
+	return nil
 }
 
 // setListDue sets the due of a list, and moves the dates of its to-dos along where shift asks
-// for it.
-func (d *draft) setListDue(l *List, due day.Date, shift bool) error {
+// for it. It returns what it did, in words.
+func (d *draft) setListDue(l *List, due day.Date, shift bool) (said string, err error) {
 	was := l.Due
 	if l.Due = due; due.IsZero() {
-		d.says = "No due any more: " + quote(l.Name)
-		return nil
+		return "No due any more: " + quote(l.Name), nil
 	}
-	d.says = quote(l.Name) + " is due " + due.Words()
-	if !was.IsZero() {
-		d.says += " (before: " + was.Words() + ")"
+	said = quote(l.Name) + " is due " + due.Words()
+	if was.IsZero() || was == due {
+		return said, nil
 	}
-	if days := due.Sub(was); shift && !was.IsZero() && days != 0 {
-		if max(days, -days) > MaxShift {
-			return refuse("due", "The due moves by %d days, and dates move along by %d at most. Move it without them.", max(days, -days), MaxShift)
-		}
-		n := 0
-		for t := range d.desk.OfList(l.ID) {
-			if !shiftable(t) {
-				continue
-			}
+	said += " (before: " + was.Words() + ")"
+	if !shift {
+		return said, nil
+	}
+	moved, err := d.shiftList(l.ID, due.Sub(was))
+	return said + moved, err
+}
+
+// shiftList moves the dates of a list's open to-dos by some days, but those of repeats, and says
+// of how many.
+func (d *draft) shiftList(list ID, days int) (said string, err error) {
+	by := count(max(days, -days), "day")
+	if max(days, -days) > MaxShift {
+		return "", refuse("due", "The due moves by %s, and dates move along by %d at most. Move it without them.", by, MaxShift)
+	}
+	moved, repeats := 0, 0
+	for t := range d.desk.OfList(list) {
+		switch {
+		case !copied(t) || !t.dated():
+		case t.Repeat != nil:
+			repeats++
+		default:
 			next := *t
 			if err := d.shiftBy(&next, days); err != nil {
-				return err
+				return "", err
 			}
 			d.put(next)
-			n++
+			moved++
 		}
-		by := count(max(days, -days), "day")
-		if days < 0 {
-			by += " earlier"
-		} else {
-			by += " later"
-		}
-		d.says += ", and the dates of " + count(n, "to-do") + " are " + by
 	}
-	return nil
+	direction := " later"
+	if days < 0 {
+		direction = " earlier"
+	}
+	said = ", and the dates of " + count(moved, "to-do") + " are " + by + direction
+	if repeats > 0 {
+		said += "; left alone: " + count(repeats, "repeat")
+	}
+	return said, nil
 }
 
 func (c FinishList) run(d *draft) error {
@@ -123,10 +163,7 @@ func (c FinishList) run(d *draft) error {
 	d.lists.put(l)
 	d.says = "Finished and archived: " + quote(l.Name)
 	if n > 0 {
-		d.says += ", with " + count(n, "open to-do") + " " + [...]string{"left as it was", "completed", "cancelled", "in the Cup"}[c.Rest]
-		if n > 1 && c.Rest == RestStays {
-			d.says = d.says[:len(d.says)-len("it was")] + "they were"
-		}
+		d.says += ", with " + count(n, "open to-do") + " " + restSaid[c.Rest]
 	}
 	return nil
 }

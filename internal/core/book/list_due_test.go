@@ -28,11 +28,8 @@ func TestDueOfAList(t *testing.T) {
 	if c := d.do(book.EditList{ID: list, Due: ptr(day.MustDate("2026-12-11")), Shift: true}); c.Says != "“Night Signals” is due Fri 11 Dec 2026" || len(c.Todos) > 0 {
 		t.Errorf("the first due says %q and writes %d to-dos", c.Says, len(c.Todos))
 	}
-	if n := d.desk.Dated(list); n != 2 {
-		t.Errorf("%d have a date that can move", n)
-	}
 	c := d.do(book.EditList{ID: list, Due: ptr(day.MustDate("2026-12-18")), Shift: true})
-	if want := "“Night Signals” is due Fri 18 Dec 2026 (before: Fri 11 Dec 2026), and the dates of 2 to-dos are 7 days later"; c.Says != want {
+	if want := "“Night Signals” is due Fri 18 Dec 2026 (before: Fri 11 Dec 2026), and the dates of 2 to-dos are 7 days later; left alone: 1 repeat"; c.Says != want {
 		t.Errorf("it says %q, want %q", c.Says, want)
 	}
 	if got := d.todo(hang); got.Start.String() != "2026-12-02" || got.Due.String() != "2026-12-04T16:00" || got.Plan.String() != "2026-12-03T14:00/PT30M" {
@@ -74,7 +71,7 @@ func TestFinishList(t *testing.T) {
 		says, status string
 		inCup        bool
 	}{
-		book.RestStays:     {"2 open to-dos left as they were", "needs-action", false},
+		book.RestStays:     {"2 open to-dos left in it", "needs-action", false},
 		book.RestDone:      {"2 open to-dos completed", "completed", false},
 		book.RestCancelled: {"2 open to-dos cancelled", "cancelled", false},
 		book.RestToCup:     {"2 open to-dos in the Cup", "needs-action", true},
@@ -159,6 +156,12 @@ func TestDuplicates(t *testing.T) {
 	closed := d.do(book.Duplicate{ID: d.desk.Subtasks(whole)[1].ID}).Todos[0].After
 	if closed.Status != book.NeedsAction || closed.Parent != whole {
 		t.Errorf("a copy of what is done is %v under %v", closed.Status, closed.Parent)
+	}
+
+	rota := d.repeating("Rota", "FREQ=WEEKLY", "2026-11-27")
+	record := d.do(book.Complete{ID: rota}).Todos[1].After
+	if copied := d.do(book.Duplicate{ID: record.ID}).Todos[0].After; record.Record != rota || copied.Repeat != nil || !copied.Record.IsZero() {
+		t.Errorf("a copy of the record %v repeats: %v", record.Record, copied.Repeat)
 	}
 
 	c = d.do(book.DuplicateList{ID: list})

@@ -1,7 +1,6 @@
 package book
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"strconv"
@@ -192,30 +191,8 @@ func (c EditList) run(d *draft) error {
 			l.Archived = 0
 		}
 	}
-	if c.Outcome != nil {
-		if l.Outcome, err = lineOrNone("outcome", l.Outcome, c.Outcome, MaxOutcome); err != nil {
-			return err
-		}
-		d.says = "Outcome of " + quote(l.Name) + ": " + cmp.Or(l.Outcome, "none")
-	}
-	if c.With != nil {
-		d.says = quote(l.Name) + " is with nobody in particular"
-		if l.With = *c.With; !l.With.IsZero() {
-			p, ok := d.people.get(l.With)
-			if !ok {
-				return refuse("person", "There is no person with the id %s.", l.With)
-			}
-			d.says = quote(l.Name) + " is with " + p.Name
-		}
-	}
-	if c.Due != nil {
-		outcome := d.says
-		if err := d.setListDue(&l, *c.Due, c.Shift); err != nil {
-			return err
-		}
-		if c.Outcome != nil {
-			d.says += ". " + outcome
-		}
+	if err := d.setProject(&l, c); err != nil {
+		return err
 	}
 	d.lists.put(l)
 	return nil

@@ -88,15 +88,11 @@ func SlackOf(k *Capacity, b *book.Desk, t *book.Todo, due day.Moment, estimate, 
 // told, and is good for as long as the desk does not change.
 func (k *Capacity) deadlines(b *book.Desk) func(*book.Todo) Minute {
 	known := map[book.ID]Minute{}
-	lists := map[book.ID]Minute{}
-	for id, due := range duesOfLists(b) {
-		lists[id] = k.Deadline(due)
-	}
 	var above func(*book.Todo) Minute
 	above = func(t *book.Todo) Minute {
 		if t.Parent.IsZero() {
-			if deadline, is := lists[t.List]; is {
-				return deadline
+			if due := listDue(b, t); !due.IsZero() {
+				return k.Deadline(due)
 			}
 			return noDeadline
 		}

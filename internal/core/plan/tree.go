@@ -16,7 +16,6 @@ type Tree struct {
 	assumed int
 	below   map[book.ID]below
 	above   map[book.ID]above
-	lists   map[book.ID]day.Moment // the dues of lists
 }
 
 // below is the work of the open subtasks of a to-do.
@@ -38,18 +37,19 @@ type above struct {
 
 // NewTree returns a Tree of a desk; assumed is the minutes of a to-do without an estimate.
 func NewTree(b *book.Desk, c day.Clock, assumed int) *Tree {
-	return &Tree{desk: b, clock: c, assumed: assumed, below: map[book.ID]below{}, above: map[book.ID]above{}, lists: duesOfLists(b)}
+	return &Tree{desk: b, clock: c, assumed: assumed, below: map[book.ID]below{}, above: map[book.ID]above{}}
 }
 
-// duesOfLists are the dues of those lists that have one.
-func duesOfLists(b *book.Desk) map[book.ID]day.Moment {
-	dues := map[book.ID]day.Moment{}
-	for _, l := range b.Lists() {
-		if !l.Due.IsZero() {
-			dues[l.ID] = day.Moment{Date: l.Due}
-		}
+// listDue is the due of the list in which a to-do is; none in the Cup.
+func listDue(b *book.Desk, t *book.Todo) day.Moment {
+	if t.List.IsZero() {
+		return day.Moment{}
 	}
-	return dues
+	l, err := b.List(t.List)
+	if err != nil {
+		return day.Moment{}
+	}
+	return day.Moment{Date: l.Due}
 }
 
 // Work is the minutes that a to-do adds by itself.
@@ -113,7 +113,7 @@ func (r *Tree) under(t *book.Todo) below {
 // over reckons what a to-do takes from those above it, and from its list.
 func (r *Tree) over(t *book.Todo) above {
 	if t.Parent.IsZero() {
-		return above{due: r.lists[t.List]}
+		return above{due: listDue(r.desk, t)}
 	}
 	from, known := r.above[t.Parent]
 	if known {

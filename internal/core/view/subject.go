@@ -3,7 +3,6 @@ package view
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"tincup/internal/core/book"
 	"tincup/internal/core/day"
@@ -114,29 +113,31 @@ func (s InList) sentence(b *book.Desk, now moment) string {
 	case !l.Archived.IsZero():
 		return "Archived: in no view but this."
 	case l.Checklist:
-		return strings.TrimSuffix("A checklist. "+dueSentence(b, now, l), " ")
+		return dueSentence(b, now, l) + "A checklist."
 	}
 	if shelf, err := b.Shelf(l.Shelf); err == nil {
-		return strings.TrimSuffix(fmt.Sprintf("Open, on the shelf %s. ", shelf.Name)+dueSentence(b, now, l), " ")
+		return dueSentence(b, now, l) + fmt.Sprintf("Open, on the shelf %s.", shelf.Name)
 	}
 	return ""
 }
 
-// dueSentence says when a list is due and how far it is; "" where it has no due.
+// dueSentence says when a list is due and how far it is, with a blank behind; "" where it has
+// no due.
 func dueSentence(b *book.Desk, now moment, l *book.List) string {
 	if l.Due.IsZero() {
 		return ""
 	}
 	said := "Due " + l.Due.Words()
-	if late := now.listRow(b, l).DaysLate; late == 1 {
+	row := now.listRow(b, l)
+	if row.DaysLate == 1 {
 		said += ", 1 day ago"
-	} else if late > 1 {
-		said += fmt.Sprintf(", %d days ago", late)
+	} else if row.DaysLate > 1 {
+		said += fmt.Sprintf(", %d days ago", row.DaysLate)
 	}
-	if p := b.ListProgress(l.ID); p.Total > 0 {
+	if p := row.Progress; p.Total > 0 {
 		said += fmt.Sprintf("; %d of %d done", p.Done, p.Total)
 	}
-	return said + "."
+	return said + ". "
 }
 
 func (s OnShelf) ask(b *book.Desk, now moment, _ *Query) (*selection, error) {

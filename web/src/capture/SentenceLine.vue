@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { until } from "@vueuse/core";
 import { computed, onMounted, ref, useId, useTemplateRef, watch } from "vue";
 import type { Given, List } from "@/server/client";
 import { useMenu } from "@/kit/menu";
@@ -66,15 +67,21 @@ watch(
 
 async function enter(how: How) {
   if (!text.value.trim()) return emit("leave");
-  if (props.among && !chosen.value && !names()) return ask(how);
+  if (props.among && !chosen.value && !(await names())) return ask(how);
   const made = await putIn(how, how === "exact" ? undefined : sentence.meant());
   chosen.value = undefined;
   if (!made) return;
   without.value = [];
   emit("put", made.id);
 }
-/** Whether the sentence, as it was read, names a list. */
-function names() {
+/** How long the reading of a sentence is waited for before its list is asked for, in ms. */
+const untilRead = 800;
+/** Whether the sentence names a list. Until it is read nothing is added to it. */
+async function names() {
+  const input = field.value?.input;
+  if (input) input.readOnly = true;
+  await until(() => sentence.reading?.text === text.value).toBe(true, { timeout: untilRead });
+  if (input) input.readOnly = false;
   const read = sentence.reading;
   return read?.text === text.value && Boolean(read.list ?? read.newList);
 }
@@ -83,6 +90,7 @@ function ask(how: How) {
   if (!at) return;
   menus.menu = {
     label: "Into which list?",
+    asks: true,
     at,
     items: (props.among ?? []).map(({ id: list, name }) => ({
       name,

@@ -54,7 +54,7 @@ export function useListDeeds() {
 
   /** Asks for the day by which a list is to be done, what is true then, and with whom it is done. */
   function setDue(list: List, people: Person[]) {
-    const { due = "", outcome = "", person = "", dated = 0 } = list;
+    const { due = "", outcome = "", person = "" } = list;
     ask({
       title: `“${list.name}” as a project`,
       confirm: "Save",
@@ -66,7 +66,7 @@ export function useListDeeds() {
           value: due,
           hint: "The day by which all of it is to be done. Left empty, it has none.",
         },
-        ...(due && dated
+        ...(due && list.open
           ? [
               {
                 key: "shift",
@@ -75,7 +75,7 @@ export function useListDeeds() {
                 value: "no",
                 options: [
                   { value: "no", name: "stay as they are" },
-                  { value: "yes", name: `move along, in ${dated === 1 ? "one" : `all ${dated}`}` },
+                  { value: "yes", name: "move along, but those of repeats" },
                 ],
               },
             ]

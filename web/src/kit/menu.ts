@@ -14,6 +14,8 @@ export interface Menu {
   label: string;
   items: MenuItem[];
   at: HTMLElement;
+  /** The label is a question, which is read above the items. */
+  asks?: boolean;
 }
 
 /** The one short list of things to do that is open. */

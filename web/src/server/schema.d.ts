@@ -3349,8 +3349,6 @@ export interface components {
             /** @description The person with whom it is done; absent for none */
             person?: string;
             progress?: components["schemas"]["Progress"];
-            /** @description Where it has a due, how many of its to-dos have a date that can move with it; absent for none */
-            dated?: number;
             /** @description The day a template's dates count from; absent for a list */
             template?: string;
             /** @description Of a template, the first date in it; absent for none */

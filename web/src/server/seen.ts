@@ -1,6 +1,7 @@
 import { etagOf, Refused, send } from "./client";
 import type { components } from "./schema";
 import { rowFieldNames } from "@/words/clash";
+import { fullMoment } from "@/words/dates";
 
 type RowState = components["schemas"]["RowState"];
 type Send<T> = Parameters<typeof send<T>>[0];
@@ -12,7 +13,9 @@ export class Overtaken extends Error {
     field: string,
   ) {
     const now = row[field as keyof RowState];
-    const value = typeof now === "string" ? `: ${now === "" ? "none" : `“${now}”`}` : "";
+    const said = field === "due" && now ? fullMoment(String(now)) : now;
+    const tells = typeof said === "string" && field !== "person"; // whom it names by an id
+    const value = tells ? `: ${said === "" ? "none" : `“${said}”`}` : "";
     super(
       `Another window has changed the ${rowFieldNames[field] ?? field} meanwhile${value}. Yours was not kept.`,
     );

@@ -82,7 +82,12 @@ async function go() {
           :label="f.label"
           @update:model-value="(d) => (answers[f.key] = d)"
         />
-        <select v-else-if="f.kind === 'choice'" :id="`ask-${f.key}`" v-model="answers[f.key]">
+        <select
+          v-else-if="f.kind === 'choice'"
+          :id="`ask-${f.key}`"
+          v-model="answers[f.key]"
+          @keydown.enter.prevent="go"
+        >
           <option v-for="o in f.options" :key="o.value" :value="o.value">{{ o.name }}</option>
         </select>
         <div

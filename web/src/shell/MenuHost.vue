@@ -33,7 +33,7 @@ function take(item: MenuItem) {
 </script>
 
 <template>
-  <LayerMenu layer="menu" :at="menu.at" @close="close">
+  <LayerMenu layer="menu" :at="menu.at" :start="menu.asks" @close="close">
     <div
       ref="list"
       class="menu"
@@ -42,6 +42,7 @@ function take(item: MenuItem) {
       @keydown.down="(e) => step(e, 1)"
       @keydown.up="(e) => step(e, -1)"
     >
+      <p v-if="menu.asks" class="asks" aria-hidden="true">{{ menu.label }}</p>
       <button
         v-for="item in menu.items"
         :key="item.name"
@@ -80,6 +81,10 @@ function take(item: MenuItem) {
   .menu button {
     min-height: 42px;
   }
+}
+.asks {
+  padding: 4px 10px 6px;
+  color: var(--pencil);
 }
 .mark {
   width: 20px;
